@@ -1,0 +1,145 @@
+package lychnos.core.address;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/** Reads and writes the textual forms of addresses: one strict pass, ASCII digits only, nothing trailing. */
+final class AddressText {
+
+    /** Longest legal text: six groups of four and a dotted quad. */
+    private static final int LONGEST = 45;
+
+    private AddressText() {}
+
+    static Address parse(String text) {
+        if (text == null || text.isEmpty()) {
+            throw new MalformedAddress("An address is missing.");
+        }
+        if (text.length() > LONGEST) {
+            throw new MalformedAddress("That is too long for an address.");
+        }
+        if (text.indexOf('%') >= 0) {
+            throw new MalformedAddress(text + " carries a zone; write the address without it.");
+        }
+        return text.indexOf(':') >= 0 ? parseV6(text) : Address.v4(quad(text, text));
+    }
+
+    private static long quad(String text, String whole) {
+        String[] parts = text.split("\\.", -1);
+        if (parts.length != 4) {
+            throw new MalformedAddress(whole + " is not an address: four numbers with dots are wanted.");
+        }
+        long value = 0;
+        for (String part : parts) {
+            value = value << 8 | octet(part, whole);
+        }
+        return value;
+    }
+
+    private static int octet(String part, String whole) {
+        if (part.isEmpty() || part.length() > 3 || !part.chars().allMatch(c -> c >= '0' && c <= '9')) {
+            throw new MalformedAddress(whole + " is not an address: “" + part + "” is no number from 0 to 255.");
+        }
+        if (part.length() > 1 && part.charAt(0) == '0') {
+            throw new MalformedAddress(
+                    whole + " has a leading zero in “" + part + "”; some programs read that as octal, so write it without.");
+        }
+        int value = Integer.parseInt(part);
+        if (value > 255) {
+            throw new MalformedAddress(whole + " is not an address: " + value + " is more than 255.");
+        }
+        return value;
+    }
+
+    private static Address parseV6(String text) {
+        int gap = text.indexOf("::");
+        if (gap >= 0 && text.indexOf("::", gap + 1) >= 0) {
+            throw new MalformedAddress(text + " has “::” twice.");
+        }
+        List<Integer> head = groups(gap >= 0 ? text.substring(0, gap) : text, text, gap < 0);
+        List<Integer> tail = gap >= 0 ? groups(text.substring(gap + 2), text, true) : List.of();
+        int given = head.size() + tail.size();
+        if (gap < 0 ? given != 8 : given > 7) {
+            throw new MalformedAddress(text + " has " + given + " groups; an IPv6 address has 8.");
+        }
+        int[] all = new int[8];
+        for (int i = 0; i < head.size(); i++) {
+            all[i] = head.get(i);
+        }
+        for (int i = 0; i < tail.size(); i++) {
+            all[8 - tail.size() + i] = tail.get(i);
+        }
+        return new Address(Address.Family.IPV6, join(all, 0), join(all, 4));
+    }
+
+    private static long join(int[] groups, int from) {
+        return (long) groups[from] << 48 | (long) groups[from + 1] << 32 | (long) groups[from + 2] << 16 | groups[from + 3];
+    }
+
+    private static List<Integer> groups(String part, String whole, boolean mayEndInQuad) {
+        List<Integer> groups = new ArrayList<>();
+        if (part.isEmpty()) {
+            return groups;
+        }
+        String[] pieces = part.split(":", -1);
+        for (int i = 0; i < pieces.length; i++) {
+            String piece = pieces[i];
+            if (piece.indexOf('.') >= 0 && mayEndInQuad && i == pieces.length - 1) {
+                long quad = quad(piece, whole);
+                groups.add((int) (quad >>> 16));
+                groups.add((int) (quad & 0xffff));
+            } else if (piece.isEmpty() || piece.length() > 4 || !piece.chars().allMatch(AddressText::isHex)) {
+                throw new MalformedAddress(whole + " is not an address: “" + piece + "” is no group of one to four hexadecimal digits.");
+            } else {
+                groups.add(Integer.parseInt(piece, 16));
+            }
+        }
+        return groups;
+    }
+
+    private static boolean isHex(int c) {
+        return c >= '0' && c <= '9' || c >= 'a' && c <= 'f' || c >= 'A' && c <= 'F';
+    }
+
+    static String format(Address address) {
+        if (address.isV4()) {
+            long v = address.low();
+            return (v >> 24) + "." + (v >> 16 & 255) + "." + (v >> 8 & 255) + "." + (v & 255);
+        }
+        int[] groups = new int[8];
+        for (int i = 0; i < 8; i++) {
+            long half = i < 4 ? address.high() : address.low();
+            groups[i] = (int) (half >>> (3 - i % 4) * 16 & 0xffff);
+        }
+        return formatGroups(groups);
+    }
+
+    /** RFC 5952 section 4: lower case, no leading zeros, the first longest row of two or more zero groups as “::”. */
+    private static String formatGroups(int[] groups) {
+        int start = -1;
+        int length = 1;
+        for (int i = 0; i < 8; i++) {
+            int j = i;
+            while (j < 8 && groups[j] == 0) {
+                j++;
+            }
+            if (j - i > length) {
+                start = i;
+                length = j - i;
+            }
+        }
+        StringBuilder text = new StringBuilder();
+        for (int i = 0; i < 8; i++) {
+            if (i == start) {
+                text.append("::");
+                i += length - 1;
+            } else {
+                if (i > 0 && i != start + length) {
+                    text.append(':');
+                }
+                text.append(Integer.toHexString(groups[i]));
+            }
+        }
+        return text.toString();
+    }
+}

@@ -1,0 +1,16 @@
+package lychnos.core.fact;
+
+import java.util.Optional;
+import lychnos.core.address.Address;
+
+/**
+ * What is read off one machine before it is touched.
+ *
+ * @param line the line of the list it came from, counted from 1
+ * @param serial the serial number exactly as printed
+ * @param mac the hardware address of the management port
+ * @param position where the machine is mounted
+ * @param model the maker's name for it
+ * @param firstAddress the address it answers at before it is set up, where the label says so
+ */
+public record Label(int line, String serial, Mac mac, RackPosition position, String model, Optional<Address> firstAddress) {}

@@ -1,0 +1,214 @@
+package lychnos.core.fact;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import lychnos.core.address.Address;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVParser;
+import org.apache.commons.csv.CSVRecord;
+
+/**
+ * Reads a list of labels from a CSV file (RFC 4180) or from columns pasted out of a spreadsheet. Comma, semicolon and tab
+ * are told apart by the first line. Columns are found by their headings, in any order; without a heading they are serial,
+ * hardware address, rack position, model. A wrong line is set aside with its reasons and never hides a right one.
+ *
+ * @param labels the right lines
+ * @param faults what is wrong with the others
+ */
+public record LabelList(List<Label> labels, List<LabelFault> faults) {
+
+    /** The most characters that are read: 5,000 machines fit ten times over. */
+    public static final int MAX_LENGTH = 4_000_000;
+
+    /** The most lines that are read. */
+    public static final int MAX_LINES = 10_000;
+
+    /** The columns, with the headings by which people name them. */
+    public enum Column {
+        SERIAL("serial", "serial number", "s/n", "sn", "label serial"),
+        MAC("mac", "mac address", "hardware address", "oob mac", "management mac"),
+        POSITION("rack position", "position", "rack", "location", "slot"),
+        MODEL("model", "type", "machine"),
+        FIRST_ADDRESS("first address", "factory address", "current address");
+
+        private final List<String> headings;
+
+        Column(String... headings) {
+            this.headings = List.of(headings);
+        }
+
+        /** How the column is named to people. */
+        public String title() {
+            return headings.get(0);
+        }
+
+        static Optional<Column> named(String heading) {
+            String plain = heading.strip().toLowerCase(Locale.ROOT).replace('_', ' ');
+            for (Column column : values()) {
+                if (column.headings.contains(plain)) {
+                    return Optional.of(column);
+                }
+            }
+            return Optional.empty();
+        }
+    }
+
+    private static final List<Column> WITHOUT_HEADING = List.of(Column.SERIAL, Column.MAC, Column.POSITION, Column.MODEL, Column.FIRST_ADDRESS);
+
+    /** Reads a whole text. Never throws for what people type: whatever is wrong comes back as a fault. */
+    public static LabelList parse(String text) {
+        if (text.length() > MAX_LENGTH) {
+            return refused(1, "The list has " + text.length() + " characters; at most " + MAX_LENGTH + " are read. Is it the right file?");
+        }
+        String body = text.startsWith("\ufeff") ? text.substring(1) : text;
+        if (body.indexOf('\0') >= 0 || body.indexOf('\ufffd') >= 0) {
+            return refused(1, "This is no UTF-8 text. Save the sheet as CSV (UTF-8), or paste its columns.");
+        }
+        if (body.isBlank()) {
+            return refused(1, "The list is empty.");
+        }
+        return new Reader().read(body);
+    }
+
+    private static LabelList refused(int line, String reason) {
+        return new LabelList(List.of(), List.of(new LabelFault(line, "", "", reason)));
+    }
+
+    /** Which character separates the columns: the one that the first line holds most of. */
+    static char delimiter(String body) {
+        String firstLine = body.lines().filter(line -> !line.isBlank()).findFirst().orElse("");
+        char best = ',';
+        long most = 0;
+        for (char candidate : new char[] {'\t', ';', ','}) {
+            long count = firstLine.chars().filter(c -> c == candidate).count();
+            if (count > most) {
+                most = count;
+                best = candidate;
+            }
+        }
+        return best;
+    }
+
+    private static final class Reader {
+
+        private final List<Label> labels = new ArrayList<>();
+        private final List<LabelFault> faults = new ArrayList<>();
+        private final Map<String, Integer> lineBySerial = new HashMap<>();
+        private final Map<Mac, Integer> lineByMac = new HashMap<>();
+        private final Map<RackPosition, Integer> lineByPosition = new HashMap<>();
+        private final Map<Address, Integer> lineByFirstAddress = new HashMap<>();
+        private Map<Column, Integer> columns;
+
+        LabelList read(String body) {
+            CSVFormat format = CSVFormat.RFC4180.builder().setDelimiter(delimiter(body)).setIgnoreEmptyLines(false).setTrailingData(true).get();
+            int line = 1;
+            try (CSVParser parser = CSVParser.parse(body, format)) {
+                for (CSVRecord row : parser) {
+                    if (line > MAX_LINES) {
+                        faults.add(new LabelFault(line, "", "", "The list goes on past " + MAX_LINES + " lines; the rest was not read."));
+                        break;
+                    }
+                    take(row, line);
+                    line = (int) parser.getCurrentLineNumber() + 1;
+                }
+            } catch (IOException | UncheckedIOException | IllegalStateException e) {
+                faults.add(new LabelFault(line, "", "", "A quotation mark opens here and is never closed; nothing behind it was read."));
+            }
+            return new LabelList(List.copyOf(labels), List.copyOf(faults));
+        }
+
+        private void take(CSVRecord row, int line) {
+            if (row.stream().allMatch(String::isBlank)) {
+                return;
+            }
+            if (columns == null) {
+                columns = heading(row);
+                if (columns != null) {
+                    demandColumns(line);
+                    return;
+                }
+                columns = new EnumMap<>(Column.class);
+                WITHOUT_HEADING.forEach(column -> columns.put(column, WITHOUT_HEADING.indexOf(column)));
+            }
+            label(row, line).ifPresent(labels::add);
+        }
+
+        private static Map<Column, Integer> heading(CSVRecord row) {
+            Map<Column, Integer> found = new EnumMap<>(Column.class);
+            for (int i = 0; i < row.size(); i++) {
+                int index = i;
+                Column.named(row.get(i)).ifPresent(column -> found.putIfAbsent(column, index));
+            }
+            return found.size() >= 2 ? found : null;
+        }
+
+        private void demandColumns(int line) {
+            List<Column> missing = new ArrayList<>(List.of(Column.SERIAL, Column.MAC, Column.POSITION));
+            missing.removeAll(columns.keySet());
+            if (!missing.isEmpty()) {
+                String names = missing.stream().map(Column::title).collect(Collectors.joining(", "));
+                faults.add(new LabelFault(line, "", "", "The heading has no column for: " + names + "."));
+            }
+        }
+
+        private Optional<Label> label(CSVRecord row, int line) {
+            int before = faults.size();
+            String serial = read(row, line, Column.SERIAL, Reader::serial);
+            Mac mac = read(row, line, Column.MAC, Mac::parse);
+            RackPosition position = read(row, line, Column.POSITION, RackPosition::parse);
+            Optional<Address> first = text(row, Column.FIRST_ADDRESS).isEmpty()
+                    ? Optional.empty()
+                    : Optional.ofNullable(read(row, line, Column.FIRST_ADDRESS, Address::parse));
+            String model = text(row, Column.MODEL);
+            if (model.length() > 80) {
+                faults.add(new LabelFault(line, Column.MODEL.title(), model.substring(0, 80) + "…", "A model name has at most 80 characters."));
+            }
+            unique(lineBySerial, serial, line, Column.SERIAL);
+            unique(lineByMac, mac, line, Column.MAC);
+            unique(lineByPosition, position, line, Column.POSITION);
+            first.ifPresent(address -> unique(lineByFirstAddress, address, line, Column.FIRST_ADDRESS));
+            return faults.size() > before ? Optional.empty() : Optional.of(new Label(line, serial, mac, position, model, first));
+        }
+
+        private static String serial(String text) {
+            if (!text.matches("[\\x21-\\x7e]([\\x20-\\x7e]{0,62}[\\x21-\\x7e])?")) {
+                throw new IllegalArgumentException("A serial has 1 to 64 plain letters, digits and signs.");
+            }
+            return text;
+        }
+
+        private <T> T read(CSVRecord row, int line, Column column, java.util.function.Function<String, T> parser) {
+            String text = text(row, column);
+            if (text.isEmpty()) {
+                faults.add(new LabelFault(line, column.title(), "", "The " + column.title() + " is missing."));
+                return null;
+            }
+            try {
+                return parser.apply(text);
+            } catch (IllegalArgumentException e) {
+                faults.add(new LabelFault(line, column.title(), text, e.getMessage()));
+                return null;
+            }
+        }
+
+        private String text(CSVRecord row, Column column) {
+            Integer index = columns.get(column);
+            return index == null || index >= row.size() ? "" : row.get(index).strip();
+        }
+
+        private <T> void unique(Map<T, Integer> seen, T value, int line, Column column) {
+            Integer earlier = value == null ? null : seen.putIfAbsent(value, line);
+            if (earlier != null) {
+                faults.add(new LabelFault(line, column.title(), value.toString(), "Line " + earlier + " has the same " + column.title() + "."));
+            }
+        }
+    }
+}

@@ -1,0 +1,2 @@
+/** Descriptions of kinds of equipment. */
+package lychnos.core.kind;

@@ -1,0 +1,40 @@
+package lychnos.core.proof;
+
+/** Everything that can keep a rung from holding: what it means in one sentence, and what to do. */
+public enum Trouble {
+    SILENT("Nothing answers at %s: no ARP reply, no ping.", "Look at the cable, the port's VLAN and whether the unit has power; then check again."),
+    OTHER_HARDWARE("%s.", "Two machines may share the address. Find the other one before you go on."),
+    PORT_REFUSED("The machine answers, but refuses port %s.", "Its web service may still be starting. Check again in a minute."),
+    PORT_SILENT("The machine answers, but port %s is silent.", "Look for a filter between here and the management network."),
+    NO_TLS("The port is open, but nothing there speaks TLS: %s.", "See what listens on that port."),
+    CERTIFICATE_EXPIRED("Its certificate ran out on %s.", "Replace the certificate, or set the machine's clock if that is wrong."),
+    CERTIFICATE_NOT_YET("Its certificate is valid only from %s on.", "Compare the machine's clock with ours."),
+    CERTIFICATE_CHANGED("It shows another certificate than before: %s.", "Check its identity by serial; accept the new one only if somebody replaced it."),
+    NO_SERVICE("HTTPS answers, but there is no Redfish service: %s.", "Restart the management controller if this lasts longer than five minutes."),
+    PASSWORD_REFUSED("It refuses the password we set.", "Somebody may have changed it since. Set it up again, or enter the password in use."),
+    IDENTITY_UNREADABLE("Its serial cannot be read: %s.", "Check again; if it stays so, read the serial at the machine."),
+    OTHER_MACHINE("It is another machine: %s.", "Compare the label with the rack position; nothing was written to it."),
+    SETTINGS_UNREADABLE("Its settings cannot be read back: %s.", "Check again in a minute."),
+    NOT_AS_PLANNED("%s.", "Set it up again, or change the plan if the machine is right."),
+    FACTORY_ACCEPTED("The factory password still works.", "Set it up again: anyone who knows the model can log in."),
+    FACTORY_UNCLEAR("Whether the factory password is refused could not be seen: %s.", "Check again."),
+    MUST_BE_SHUT("Port %s answers and must be shut.", "Turn that service off on the machine.");
+
+    private final String sentence;
+    private final String press;
+
+    Trouble(String sentence, String press) {
+        this.sentence = sentence;
+        this.press = press;
+    }
+
+    /** The sentence with what was seen put in. */
+    public String sentence(String seen) {
+        return sentence.formatted(seen);
+    }
+
+    /** What to do about it. */
+    public String press() {
+        return press;
+    }
+}

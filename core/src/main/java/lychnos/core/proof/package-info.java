@@ -1,0 +1,2 @@
+/** What was measured of an endpoint, and what that comes to. */
+package lychnos.core.proof;

@@ -1,0 +1,2 @@
+/** What is handed over. */
+package lychnos.core.record;

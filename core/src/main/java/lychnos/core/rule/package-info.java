@@ -1,0 +1,2 @@
+/** What would go wrong: one small class for each finding. */
+package lychnos.core.rule;

@@ -1,0 +1,54 @@
+package lychnos.lab;
+
+import io.vertx.core.buffer.Buffer;
+import io.vertx.core.net.JksOptions;
+import java.io.ByteArrayOutputStream;
+import java.math.BigInteger;
+import java.security.KeyPair;
+import java.security.KeyPairGenerator;
+import java.security.KeyStore;
+import java.security.cert.Certificate;
+import java.security.spec.ECGenParameterSpec;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.Date;
+import org.bouncycastle.asn1.x500.X500Name;
+import org.bouncycastle.cert.jcajce.JcaX509CertificateConverter;
+import org.bouncycastle.cert.jcajce.JcaX509v3CertificateBuilder;
+import org.bouncycastle.operator.jcajce.JcaContentSignerBuilder;
+
+/** Makes the self-signed certificates that the stand-ins present (EC P-256). */
+final class Certificates {
+
+    private static final String STORE_WORD = "stand-in";
+
+    private Certificates() {}
+
+    /** A certificate for this name that is valid from and to these days, counted from now. */
+    static JksOptions selfSigned(String commonName, int fromDays, int toDays) {
+        try {
+            KeyPairGenerator generator = KeyPairGenerator.getInstance("EC");
+            generator.initialize(new ECGenParameterSpec("secp256r1"));
+            KeyPair pair = generator.generateKeyPair();
+            X500Name name = new X500Name("CN=" + commonName);
+            Instant now = Instant.now();
+            var builder = new JcaX509v3CertificateBuilder(
+                    name,
+                    BigInteger.valueOf(now.toEpochMilli()),
+                    Date.from(now.plus(fromDays, ChronoUnit.DAYS)),
+                    Date.from(now.plus(toDays, ChronoUnit.DAYS)),
+                    name,
+                    pair.getPublic());
+            var certificate = new JcaX509CertificateConverter()
+                    .getCertificate(builder.build(new JcaContentSignerBuilder("SHA256withECDSA").build(pair.getPrivate())));
+            KeyStore store = KeyStore.getInstance("JKS");
+            store.load(null, null);
+            store.setKeyEntry("key", pair.getPrivate(), STORE_WORD.toCharArray(), new Certificate[] {certificate});
+            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+            store.store(bytes, STORE_WORD.toCharArray());
+            return new JksOptions().setPassword(STORE_WORD).setValue(Buffer.buffer(bytes.toByteArray()));
+        } catch (Exception e) {
+            throw new IllegalStateException("no certificate for " + commonName, e);
+        }
+    }
+}

@@ -1,0 +1,309 @@
+package lychnos.lab;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import io.vertx.core.http.HttpMethod;
+import io.vertx.core.http.HttpServerRequest;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import java.util.function.Consumer;
+
+/**
+ * The Redfish service of a stand-in (DMTF DSP0266): a small tree of resources, sessions, accounts and network settings,
+ * with the quirks of its {@link MachineSpec}. Ids are unusual on purpose, so that only a client that follows links finds
+ * its way.
+ */
+public final class Controller {
+
+    public static final String FACTORY_USER = "keeper";
+    public static final String FACTORY_PHRASE = "fellside";
+    static final String ROOT = "/redfish/v1/";
+    static final String SESSIONS = ROOT + "SessionService/Sessions";
+    static final String ACCOUNTS = ROOT + "AccountService/Accounts";
+    static final String ACCOUNT = ACCOUNTS + "/7";
+    static final String MANAGER = ROOT + "Managers/lc";
+    static final String PORTS = MANAGER + "/EthernetInterfaces";
+    static final String OOB = PORTS + "/oob";
+    static final String PROTOCOL = MANAGER + "/NetworkProtocol";
+    static final String TASK = ROOT + "TaskService/Tasks/";
+    private static final ObjectMapper JSON = new ObjectMapper();
+    private static final int LARGEST_BODY = 64_000;
+
+    private final MachineSpec spec;
+    private final Consumer<String> move;
+    private final Runnable changed;
+    private final Resources resources;
+    private final Map<String, String> sessions = new HashMap<>();
+    private final Map<String, Instant> tasks = new HashMap<>();
+    private String phrase = FACTORY_PHRASE;
+    private int passwordChanges;
+    private int refusedLogins;
+    private int writes;
+    private int version = 1;
+    boolean dhcp = true;
+    String address;
+    String mask = "255.255.255.0";
+    String gateway = "";
+    String hostName = "lc-unset";
+    String fqdn = "lc-unset";
+    List<String> nameServers = List.of();
+    List<String> timeServers = List.of();
+    boolean ntp;
+
+    Controller(MachineSpec spec, Consumer<String> move, Runnable changed) {
+        this.spec = spec;
+        this.move = move;
+        this.changed = changed;
+        this.address = spec.firstAddress();
+        this.resources = new Resources(spec, this);
+    }
+
+    /** How often its password was changed. */
+    public synchronized int passwordChanges() {
+        return passwordChanges;
+    }
+
+    /** How many log-ins it refused. */
+    public synchronized int refusedLogins() {
+        return refusedLogins;
+    }
+
+    /** How many requests changed something on it, passwords included. */
+    public synchronized int writes() {
+        return writes;
+    }
+
+    /** Sets the password by hand, as somebody at the machine would. */
+    public synchronized void setPhrase(String text) {
+        phrase = text;
+        sessions.clear();
+    }
+
+    /** Whether a phrase would let its account in; for those who check the stand-in, not for those who test against it. */
+    public synchronized boolean admits(String text) {
+        return phrase.equals(text);
+    }
+
+    /** Sets it up at once as if somebody had done so: for halls in which everything is proven already. */
+    public synchronized void preset(String newPhrase, String gatewayAddress, String host, String domain, List<String> names, List<String> times) {
+        phrase = newPhrase;
+        dhcp = false;
+        gateway = gatewayAddress;
+        hostName = host;
+        fqdn = host + "." + domain;
+        nameServers = names;
+        timeServers = times;
+        ntp = true;
+    }
+
+    void handle(HttpServerRequest request) {
+        request.body().onSuccess(body -> {
+            if (body.length() > LARGEST_BODY) {
+                respond(request, Reply.error(413, "Base.1.18.RequestTooLarge", "Too large."));
+                return;
+            }
+            Reply reply;
+            try {
+                JsonNode json = body.length() == 0 ? JSON.createObjectNode() : JSON.readTree(body.getBytes());
+                reply = answer(request, json);
+            } catch (java.io.IOException e) {
+                reply = Reply.error(400, "Base.1.18.MalformedJSON", "The body is no JSON.");
+            }
+            respond(request, reply);
+        });
+    }
+
+    private void respond(HttpServerRequest request, Reply reply) {
+        if (reply.status() == Reply.HANG_UP) {
+            request.connection().close();
+            return;
+        }
+        var response = request.response().setStatusCode(reply.status()).putHeader("OData-Version", "4.0");
+        reply.headers().forEach(response::putHeader);
+        if (reply.body() == null) {
+            response.end();
+        } else {
+            response.putHeader("Content-Type", "application/json").end(reply.body().toString());
+        }
+    }
+
+    private synchronized Reply answer(HttpServerRequest request, JsonNode body) {
+        String path = request.path().replaceFirst("(?<=.)/$", "");
+        HttpMethod method = request.method();
+        if (path.equals("/redfish") || path.equals("/redfish/v1")) {
+            return method == HttpMethod.GET ? Reply.ok(path.equals("/redfish") ? resources.versions() : resources.root()) : Reply.notAllowed();
+        }
+        if (path.equals(SESSIONS) && method == HttpMethod.POST) {
+            return logIn(body);
+        }
+        String user = sessions.get(request.getHeader("X-Auth-Token"));
+        if (user == null) {
+            return Reply.error(401, "Base.1.18.NoValidSession", "There is no valid session.");
+        }
+        if (method == HttpMethod.DELETE && path.startsWith(SESSIONS + "/")) {
+            sessions.remove(request.getHeader("X-Auth-Token"));
+            return Reply.empty(204);
+        }
+        if (spec.quirks().contains(Quirk.PASSWORD_CHANGE_REQUIRED) && phrase.equals(FACTORY_PHRASE) && !path.equals(ACCOUNT)) {
+            return Reply.error(403, "Base.1.18.PasswordChangeRequired", "The password must be changed first.", ACCOUNT);
+        }
+        if (method == HttpMethod.GET) {
+            return get(path);
+        }
+        return method == HttpMethod.PATCH ? patch(path, body, request.getHeader("If-Match")) : Reply.notAllowed();
+    }
+
+    private Reply logIn(JsonNode body) {
+        String user = body.path("UserName").asText();
+        String given = body.path("Password").asText();
+        boolean second = spec.quirks().contains(Quirk.KEEPS_FACTORY) && given.equals(FACTORY_PHRASE);
+        if (!user.equals(FACTORY_USER) || !given.equals(phrase) && !second) {
+            refusedLogins++;
+            return Reply.error(401, "Base.1.18.ResourceAtUriUnauthorized", "User or password is wrong.");
+        }
+        String token = UUID.randomUUID().toString();
+        sessions.put(token, user);
+        ObjectNode session = resources.node(SESSIONS + "/" + token.substring(0, 8), "#Session.v1_7_0.Session", "Session");
+        if (spec.quirks().contains(Quirk.PASSWORD_CHANGE_REQUIRED) && phrase.equals(FACTORY_PHRASE)) {
+            session.set("@Message.ExtendedInfo", Reply.message("Base.1.18.PasswordChangeRequired", "The password must be changed first.", ACCOUNT));
+        }
+        return Reply.created(session, token);
+    }
+
+    private Reply get(String path) {
+        if (path.startsWith(TASK)) {
+            return task(path.substring(TASK.length()));
+        }
+        ObjectNode found = resources.find(path);
+        if (found == null) {
+            return Reply.error(404, "Base.1.18.ResourceMissingAtURI", "Nothing is at " + path + ".");
+        }
+        return spec.quirks().contains(Quirk.NO_ETAG) ? Reply.ok(found) : Reply.ok(found).with("ETag", tag());
+    }
+
+    private Reply task(String id) {
+        Instant end = tasks.get(id);
+        if (end == null) {
+            return Reply.error(404, "Base.1.18.ResourceMissingAtURI", "No such task.");
+        }
+        boolean done = Instant.now().isAfter(end);
+        ObjectNode task = resources.node(TASK + id, "#Task.v1_7_3.Task", "Task " + id);
+        task.put("TaskState", done ? "Completed" : "Running").put("TaskStatus", "OK");
+        return done ? Reply.ok(task) : new Reply(202, Map.of("Location", TASK + id), task);
+    }
+
+    private String tag() {
+        return (spec.quirks().contains(Quirk.WEAK_ETAG) ? "W/" : "") + "\"" + version + "\"";
+    }
+
+    private Reply patch(String path, JsonNode body, String ifMatch) {
+        boolean writable = path.equals(ACCOUNT) || path.equals(OOB) || path.equals(PROTOCOL);
+        if (!writable) {
+            return resources.find(path) == null ? Reply.error(404, "Base.1.18.ResourceMissingAtURI", "Nothing is there.") : Reply.notAllowed();
+        }
+        if (spec.quirks().contains(Quirk.ETAG_REQUIRED) && ifMatch == null) {
+            return Reply.error(428, "Base.1.18.PreconditionRequired", "If-Match is wanted.");
+        }
+        if (ifMatch != null && !ifMatch.equals("*") && !ifMatch.equals(tag()) && !spec.quirks().contains(Quirk.NO_ETAG)) {
+            return Reply.error(412, "Base.1.18.PreconditionFailed", "The resource has changed since.");
+        }
+        Reply reply = path.equals(ACCOUNT) ? patchAccount(body) : path.equals(PROTOCOL) ? patchProtocol(body) : patchPort(body);
+        if (reply.status() < 300) {
+            version++;
+            writes++;
+            changed.run();
+        }
+        return reply;
+    }
+
+    private Reply patchAccount(JsonNode body) {
+        String next = body.path("Password").asText();
+        if (next.length() < 12 || next.length() > 40) {
+            return Reply.error(400, "Base.1.18.PropertyValueFormatError", "A password has 12 to 40 letters.", "Password");
+        }
+        phrase = next;
+        passwordChanges++;
+        sessions.clear();
+        return Reply.empty(204);
+    }
+
+    private Reply patchProtocol(JsonNode body) {
+        JsonNode ntpNode = body.path("NTP");
+        if (spec.quirks().contains(Quirk.FORGETS_TIME)) {
+            ObjectNode shown = resources.protocol();
+            shown.set("NTP@Message.ExtendedInfo", Reply.message("Base.1.18.PropertyNotUpdated", "Not updated.", "NTPServers"));
+            return Reply.ok(shown);
+        }
+        if (ntpNode.has("NTPServers")) {
+            timeServers = texts(ntpNode.get("NTPServers"));
+        }
+        if (ntpNode.has("ProtocolEnabled")) {
+            ntp = ntpNode.get("ProtocolEnabled").asBoolean();
+        }
+        return Reply.ok(resources.protocol());
+    }
+
+    private Reply patchPort(JsonNode body) {
+        JsonNode fixed = body.path("IPv4StaticAddresses").path(0);
+        boolean staysDhcp = body.path("DHCPv4").path("DHCPEnabled").asBoolean(dhcp);
+        if (fixed.isObject() && (staysDhcp || dhcp && spec.quirks().contains(Quirk.DHCP_FIRST))) {
+            return Reply.error(400, "Base.1.18.PropertyValueConflict", "A fixed address wants DHCP to be off.", "IPv4StaticAddresses", "DHCPv4");
+        }
+        if (fixed.isObject() && !fixed.path("Address").asText().matches("[0-9.]{7,15}")) {
+            return Reply.error(400, "Base.1.18.PropertyValueFormatError", "That is no address.", "Address");
+        }
+        dhcp = staysDhcp;
+        hostName = body.path("HostName").asText(hostName);
+        fqdn = body.path("FQDN").asText(fqdn);
+        if (body.has("StaticNameServers")) {
+            nameServers = texts(body.get("StaticNameServers"));
+        }
+        if (!fixed.isObject()) {
+            return Reply.ok(resources.oob());
+        }
+        String old = address;
+        address = fixed.path("Address").asText();
+        mask = fixed.path("SubnetMask").asText(mask);
+        gateway = fixed.path("Gateway").asText(gateway);
+        if (!address.equals(old)) {
+            move.accept(address);
+            if (spec.quirks().contains(Quirk.BACK_AT_OLD)) {
+                address = old;
+            }
+            if (spec.quirks().contains(Quirk.DIES_ON_MOVE)) {
+                return new Reply(Reply.HANG_UP, Map.of(), null);
+            }
+        }
+        if (spec.quirks().contains(Quirk.TASKS)) {
+            String id = String.valueOf(tasks.size() + 1);
+            tasks.put(id, Instant.now().plusMillis(80));
+            return new Reply(202, Map.of("Location", TASK + id), null);
+        }
+        return Reply.ok(resources.oob());
+    }
+
+    private static List<String> texts(JsonNode array) {
+        List<String> texts = new ArrayList<>();
+        array.forEach(item -> {
+            if (item.isTextual() && !item.asText().isEmpty()) {
+                texts.add(item.asText());
+            }
+        });
+        return List.copyOf(texts);
+    }
+
+    ArrayNode list(List<String> texts) {
+        ArrayNode array = JSON.createArrayNode();
+        texts.forEach(array::add);
+        while (spec.quirks().contains(Quirk.PADDED_LISTS) && array.size() < 4) {
+            array.add("");
+        }
+        return array;
+    }
+}

@@ -1,0 +1,88 @@
+package lychnos.lab;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import io.vertx.core.Vertx;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+
+/**
+ * A hall of stand-in machines.
+ *
+ * <pre>
+ * Hall --machines FILE [--port 443] [--restart-millis 3000] [--device lych-hall | --loopback] [--state DIR]
+ * </pre>
+ *
+ * With {@code --state} the true state of every machine is written to DIR/SERIAL.json at each change, for those who check
+ * from outside what was really done to it.
+ */
+public final class Hall implements AutoCloseable {
+
+    private static final ObjectMapper JSON = new ObjectMapper();
+
+    private final Vertx vertx = Vertx.vertx();
+    private final List<Machine> machines = new ArrayList<>();
+
+    /** Powers every machine on; each answers at its first address when this returns. */
+    public Hall(List<MachineSpec> specs, Plug plug, int port, Duration restart, Path stateDirectory) {
+        for (MachineSpec spec : specs) {
+            machines.add(new Machine(vertx, plug, spec, machines.size(), port, restart, machine -> write(machine, stateDirectory)));
+        }
+        machines.forEach(Machine::powerOn);
+    }
+
+    public Machine machine(String serial) {
+        return machines.stream().filter(m -> m.spec().serial().equals(serial)).findFirst().orElseThrow();
+    }
+
+    public List<Machine> machines() {
+        return List.copyOf(machines);
+    }
+
+    private static void write(Machine machine, Path directory) {
+        if (directory == null) {
+            return;
+        }
+        Controller controller = machine.controller();
+        ObjectNode state = JSON.createObjectNode()
+                .put("serial", machine.spec().serial())
+                .put("address", machine.address())
+                .put("restarts", machine.restarts())
+                .put("passwordChanges", controller.passwordChanges())
+                .put("writes", controller.writes())
+                .put("refusedLogins", controller.refusedLogins())
+                .put("factoryPhraseWorks", controller.admits(Controller.FACTORY_PHRASE));
+        try {
+            Path half = directory.resolve(machine.spec().serial() + ".half");
+            Files.writeString(half, state.toString());
+            Files.move(half, directory.resolve(machine.spec().serial() + ".json"), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+        } catch (IOException e) {
+            throw new IllegalStateException("state of " + machine.spec().serial() + " cannot be written", e);
+        }
+    }
+
+    @Override
+    public void close() {
+        machines.forEach(Machine::powerOff);
+        vertx.close().toCompletionStage().toCompletableFuture().join();
+    }
+
+    public static void main(String[] args) throws IOException {
+        Map<String, String> options = new TreeMap<>(Map.of("--port", "443", "--restart-millis", "3000"));
+        for (int i = 0; i < args.length; i++) {
+            options.put(args[i], args[i].equals("--loopback") ? "" : args[++i]);
+        }
+        Path state = options.containsKey("--state") ? Files.createDirectories(Path.of(options.get("--state"))) : null;
+        Plug plug = options.containsKey("--loopback") ? Plug.loopback() : Plug.ownInterface(options.getOrDefault("--device", "lych-hall"));
+        Duration restart = Duration.ofMillis(Long.parseLong(options.get("--restart-millis")));
+        Hall hall = new Hall(MachineSpec.read(Path.of(options.get("--machines"))), plug, Integer.parseInt(options.get("--port")), restart, state);
+        System.out.println("hall ready: " + hall.machines().size() + " machines");
+    }
+}

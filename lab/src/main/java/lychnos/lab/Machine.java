@@ -1,0 +1,133 @@
+package lychnos.lab;
+
+import io.vertx.core.Context;
+import io.vertx.core.Vertx;
+import io.vertx.core.http.HttpServer;
+import io.vertx.core.http.HttpServerOptions;
+import io.vertx.core.net.JksOptions;
+import io.vertx.core.net.NetServer;
+import java.time.Duration;
+import java.util.function.Consumer;
+
+/**
+ * One stand-in management controller: its power, its place on the wire and its web service. What the service says and
+ * keeps is in {@link Controller}.
+ */
+public final class Machine {
+
+    private final Vertx vertx;
+    private final Plug plug;
+    private final MachineSpec spec;
+    private final int index;
+    private final int port;
+    private final Duration restart;
+    private final Consumer<Machine> changed;
+    private final Controller controller;
+    private final JksOptions certificate;
+    private HttpServer server;
+    private NetServer telnet;
+    private volatile String address;
+    private volatile int restarts;
+
+    Machine(Vertx vertx, Plug plug, MachineSpec spec, int index, int port, Duration restart, Consumer<Machine> changed) {
+        this.vertx = vertx;
+        this.plug = plug;
+        this.spec = spec;
+        this.index = index;
+        this.port = port;
+        this.restart = restart;
+        this.changed = changed;
+        this.certificate = Certificates.selfSigned(spec.serial().toLowerCase(java.util.Locale.ROOT), -2, 730);
+        this.controller = new Controller(spec, this::move, () -> changed.accept(this));
+    }
+
+    void powerOn() {
+        plug.connect(spec, index);
+        comeUp(spec.firstAddress());
+    }
+
+    public MachineSpec spec() {
+        return spec;
+    }
+
+    public Controller controller() {
+        return controller;
+    }
+
+    /** Where it answers now, or null while it restarts. */
+    public String address() {
+        return address;
+    }
+
+    public int restarts() {
+        return restarts;
+    }
+
+    private synchronized void comeUp(String at) {
+        plug.addAddress(spec, index, at);
+        address = at;
+        boolean moved = restarts > 0;
+        boolean expired = moved && spec.quirks().contains(Quirk.WRONG_CERTIFICATE);
+        JksOptions shown = expired ? Certificates.selfSigned("old", -800, -70) : certificate;
+        boolean garbage = moved && spec.quirks().contains(Quirk.GARBAGE);
+        server = vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(shown).setIdleTimeout(30));
+        server.requestHandler(request -> {
+            if (garbage) {
+                request.response().putHeader("Content-Type", "text/html").end("<h1>It works?");
+            } else {
+                controller.handle(request);
+            }
+        });
+        await(server.listen(port, at));
+        if (spec.quirks().contains(Quirk.TELNET_OPEN)) {
+            telnet = vertx.createNetServer().connectHandler(socket -> socket.write("login: "));
+            await(telnet.listen(23, at));
+        }
+        changed.accept(this);
+    }
+
+    private static void await(io.vertx.core.Future<?> future) {
+        if (!Context.isOnEventLoopThread()) {
+            future.toCompletionStage().toCompletableFuture().join();
+        }
+    }
+
+    private synchronized void goDown() {
+        await(server.close());
+        if (telnet != null) {
+            await(telnet.close());
+        }
+        plug.removeAddress(spec, index, address);
+        address = null;
+        restarts++;
+        changed.accept(this);
+    }
+
+    /** Restarts at another address, as an address change makes it do. */
+    private void move(String to) {
+        String old = address();
+        if (old == null) {
+            return;
+        }
+        // a moment, so that the answer to the request that asked for it can leave
+        vertx.setTimer(150, moment -> vertx.executeBlocking(() -> {
+            goDown();
+            return null;
+        }).onSuccess(down -> {
+            if (!spec.quirks().contains(Quirk.NEVER_BACK)) {
+                String next = spec.quirks().contains(Quirk.BACK_AT_OLD) ? old : to;
+                vertx.setTimer(Math.max(1, restart.toMillis()), up -> vertx.executeBlocking(() -> {
+                    comeUp(next);
+                    return null;
+                }));
+            }
+        }));
+    }
+
+    /** Switches it off for good. */
+    synchronized void powerOff() {
+        if (address != null) {
+            goDown();
+        }
+    }
+}

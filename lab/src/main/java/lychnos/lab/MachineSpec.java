@@ -1,0 +1,39 @@
+package lychnos.lab;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+
+/**
+ * One machine of a hall file.
+ *
+ * @param serial printed on its label
+ * @param mac hardware address of its management port
+ * @param firstAddress where it answers before it is set up, as DHCP would have given it
+ * @param quirks how it departs from the plain path
+ */
+public record MachineSpec(String serial, String mac, String firstAddress, Set<Quirk> quirks) {
+
+    public static MachineSpec of(String serial, String mac, String firstAddress, Quirk... quirks) {
+        return new MachineSpec(serial, mac, firstAddress, Set.of(quirks));
+    }
+
+    /** Reads a hall file: serial, hardware address, first address and quirks, separated by blanks; {@code #} begins a comment. */
+    public static List<MachineSpec> read(Path file) throws IOException {
+        List<MachineSpec> specs = new ArrayList<>();
+        for (String line : Files.readAllLines(file)) {
+            String text = line.replaceFirst("#.*", "").strip();
+            if (!text.isEmpty()) {
+                String[] words = text.split("\\s+");
+                if (words.length != 4) {
+                    throw new IOException("four words are wanted: " + line);
+                }
+                specs.add(new MachineSpec(words[0], words[1], words[2], Quirk.parse(words[3])));
+            }
+        }
+        return specs;
+    }
+}

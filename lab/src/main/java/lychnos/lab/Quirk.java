@@ -1,0 +1,52 @@
+package lychnos.lab;
+
+import java.util.EnumSet;
+import java.util.Locale;
+import java.util.Set;
+
+/** Ways in which a stand-in departs from the plain path: habits that real machines have, and misbehaviour on purpose. */
+public enum Quirk {
+    /** Refuses a PATCH without If-Match (428) or with an old one (412). */
+    ETAG_REQUIRED,
+    /** Gives weak entity tags. */
+    WEAK_ETAG,
+    /** Gives no entity tags at all. */
+    NO_ETAG,
+    /** Everything but the own account answers 403 until the factory password is replaced. */
+    PASSWORD_CHANGE_REQUIRED,
+    /** Refuses a static address while DHCP is on in the same request (400). */
+    DHCP_FIRST,
+    /** Answers a PATCH of its network settings with 202 and a task. */
+    TASKS,
+    /** Closes the connection without an answer when its address changes. */
+    DIES_ON_MOVE,
+    /** Pads lists of servers with empty texts up to four. */
+    PADDED_LISTS,
+    /** After the move it presents a certificate that has run out. */
+    WRONG_CERTIFICATE,
+    /** After the move it never comes back. */
+    NEVER_BACK,
+    /** Takes the new address, restarts, and comes back at the old one. */
+    BACK_AT_OLD,
+    /** After the move it answers with garbage. */
+    GARBAGE,
+    /** Another machine than the label says stands in the slot: same hardware address on the switch, other serial. */
+    OTHER_SERIAL,
+    /** Accepts time servers with 200 and a warning, and keeps none. */
+    FORGETS_TIME,
+    /** A second factory account stays open. */
+    KEEPS_FACTORY,
+    /** Telnet stays open. */
+    TELNET_OPEN;
+
+    /** Reads {@code etag-required,dhcp-first}; a hyphen alone means none. */
+    static Set<Quirk> parse(String text) {
+        Set<Quirk> quirks = EnumSet.noneOf(Quirk.class);
+        if (!text.equals("-")) {
+            for (String word : text.split(",")) {
+                quirks.add(valueOf(word.toUpperCase(Locale.ROOT).replace('-', '_')));
+            }
+        }
+        return quirks;
+    }
+}

@@ -1,0 +1,139 @@
+package lychnos.lab;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.UUID;
+
+/** The resources that a stand-in shows, made anew from the state of its {@link Controller} at each request. */
+final class Resources {
+
+    private static final ObjectMapper JSON = new ObjectMapper();
+
+    private final MachineSpec spec;
+    private final Controller state;
+
+    Resources(MachineSpec spec, Controller state) {
+        this.spec = spec;
+        this.state = state;
+    }
+
+    ObjectNode node(String id, String type, String name) {
+        return JSON.createObjectNode()
+                .put("@odata.id", id)
+                .put("@odata.type", type)
+                .put("Id", id.substring(id.lastIndexOf('/') + 1))
+                .put("Name", name);
+    }
+
+    private ObjectNode link(String id) {
+        return JSON.createObjectNode().put("@odata.id", id);
+    }
+
+    private ObjectNode collection(String id, String type, String... members) {
+        ObjectNode node = node(id, "#" + type + "." + type, type).put("Members@odata.count", members.length);
+        var list = node.putArray("Members");
+        for (String member : members) {
+            list.add(link(member));
+        }
+        return node;
+    }
+
+    ObjectNode versions() {
+        return JSON.createObjectNode().put("v1", Controller.ROOT);
+    }
+
+    ObjectNode root() {
+        ObjectNode root = node(Controller.ROOT, "#ServiceRoot.v1_16_1.ServiceRoot", "Root Service")
+                .put("RedfishVersion", "1.17.0")
+                .put("Product", "Brackenfell C4 controller")
+                .put("UUID", UUID.nameUUIDFromBytes(spec.serial().getBytes(StandardCharsets.UTF_8)).toString());
+        root.set("Managers", link(Controller.ROOT + "Managers"));
+        root.set("Systems", link(Controller.ROOT + "Systems"));
+        root.set("AccountService", link(Controller.ROOT + "AccountService"));
+        root.set("SessionService", link(Controller.ROOT + "SessionService"));
+        root.putObject("Links").set("Sessions", link(Controller.SESSIONS));
+        return root;
+    }
+
+    /** The resource at a path, or null. */
+    ObjectNode find(String path) {
+        return switch (path) {
+            case Controller.ROOT + "Managers" -> collection(path, "ManagerCollection", Controller.MANAGER);
+            case Controller.ROOT + "Systems" -> collection(path, "ComputerSystemCollection", Controller.ROOT + "Systems/node");
+            case Controller.ROOT + "Systems/node" -> node(path, "#ComputerSystem.v1_22_1.ComputerSystem", "Node")
+                    .put("SerialNumber", serial())
+                    .put("Model", "Brackenfell C4");
+            case Controller.ROOT + "AccountService" -> service(path, "#AccountService.v1_15_1.AccountService", "Accounts", Controller.ACCOUNTS);
+            case Controller.ROOT + "SessionService" -> service(path, "#SessionService.v1_1_9.SessionService", "Sessions", Controller.SESSIONS);
+            case Controller.ACCOUNTS -> collection(path, "ManagerAccountCollection", Controller.ACCOUNTS + "/3", Controller.ACCOUNT);
+            case Controller.ACCOUNTS + "/3" -> account(path, "spare", false);
+            case Controller.ACCOUNT -> account(path, Controller.FACTORY_USER, true);
+            case Controller.MANAGER -> manager();
+            case Controller.PORTS -> collection(path, "EthernetInterfaceCollection", Controller.PORTS + "/host", Controller.OOB);
+            case Controller.PORTS + "/host" -> node(path, "#EthernetInterface.v1_12_1.EthernetInterface", "Host side")
+                    .put("MACAddress", "02:4c:59:ff:00:01")
+                    .put("InterfaceEnabled", false);
+            case Controller.OOB -> oob();
+            case Controller.PROTOCOL -> protocol();
+            default -> null;
+        };
+    }
+
+    private String serial() {
+        return spec.quirks().contains(Quirk.OTHER_SERIAL) ? spec.serial() + "-X" : spec.serial();
+    }
+
+    private ObjectNode service(String path, String type, String name, String members) {
+        ObjectNode service = node(path, type, name);
+        service.set(name, link(members));
+        return service;
+    }
+
+    private ObjectNode account(String path, String user, boolean enabled) {
+        return node(path, "#ManagerAccount.v1_12_1.ManagerAccount", "Account")
+                .put("UserName", user)
+                .put("Enabled", enabled)
+                .put("RoleId", "Administrator")
+                .putNull("Password");
+    }
+
+    private ObjectNode manager() {
+        ObjectNode manager = node(Controller.MANAGER, "#Manager.v1_19_1.Manager", "Controller")
+                .put("ManagerType", "BMC")
+                .put("FirmwareVersion", "4.18.2")
+                .put("DateTime", Instant.now().truncatedTo(ChronoUnit.SECONDS).toString());
+        manager.set("EthernetInterfaces", link(Controller.PORTS));
+        manager.set("NetworkProtocol", link(Controller.PROTOCOL));
+        manager.putObject("Links").putArray("ManagerForServers").add(link(Controller.ROOT + "Systems/node"));
+        return manager;
+    }
+
+    ObjectNode oob() {
+        ObjectNode port = node(Controller.OOB, "#EthernetInterface.v1_12_1.EthernetInterface", "Management")
+                .put("MACAddress", spec.mac().toUpperCase(java.util.Locale.ROOT))
+                .put("InterfaceEnabled", true)
+                .put("HostName", state.hostName)
+                .put("FQDN", state.fqdn);
+        port.putObject("DHCPv4").put("DHCPEnabled", state.dhcp);
+        port.putArray("IPv4Addresses").addObject()
+                .put("Address", state.address)
+                .put("SubnetMask", state.mask)
+                .put("Gateway", state.gateway)
+                .put("AddressOrigin", state.dhcp ? "DHCP" : "Static");
+        port.set("NameServers", state.list(state.nameServers));
+        port.set("StaticNameServers", state.list(state.nameServers));
+        return port;
+    }
+
+    ObjectNode protocol() {
+        ObjectNode protocol = node(Controller.PROTOCOL, "#ManagerNetworkProtocol.v1_10_1.ManagerNetworkProtocol", "Network protocol")
+                .put("HostName", state.hostName)
+                .put("FQDN", state.fqdn);
+        ObjectNode ntp = protocol.putObject("NTP").put("ProtocolEnabled", state.ntp);
+        ntp.set("NTPServers", state.list(state.timeServers));
+        return protocol;
+    }
+}

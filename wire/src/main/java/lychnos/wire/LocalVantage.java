@@ -1,0 +1,127 @@
+package lychnos.wire;
+
+import io.vertx.core.Vertx;
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import lychnos.core.address.Address;
+import lychnos.core.address.Run;
+import lychnos.core.fact.Mac;
+import lychnos.wire.arp.Neighbours;
+import lychnos.wire.dial.Dialler;
+import lychnos.wire.http.HttpAnswer;
+import lychnos.wire.http.HttpCall;
+import lychnos.wire.http.HttpCaller;
+import lychnos.wire.icmp.Echo;
+import lychnos.wire.icmp.Pinger;
+import lychnos.wire.tcp.PortProbe;
+import lychnos.wire.tcp.PortState;
+import lychnos.wire.tls.TlsProbe;
+import lychnos.wire.tls.TlsSeen;
+
+/** Reaches machines from this process. Every method lets the {@link Dialler} decide first. */
+public final class LocalVantage implements Vantage, AutoCloseable {
+
+    /** The largest run that is asked for a hardware address: the neighbour table holds about a thousand entries. */
+    public static final int LARGEST_SWEEP = 512;
+
+    private static final long SWEEP_PAUSE_MILLIS = 40;
+
+    private final String name;
+    private final boolean hearsSilence;
+    private final Dialler dialler;
+    private final Pinger pinger = new Pinger();
+    private final Neighbours neighbours = new Neighbours();
+    private final PortProbe portProbe = new PortProbe();
+    private final TlsProbe tlsProbe = new TlsProbe();
+    private final HttpCaller caller;
+
+    public LocalVantage(String name, boolean hearsSilence, Dialler dialler, Vertx vertx) {
+        this.name = name;
+        this.hearsSilence = hearsSilence;
+        this.dialler = dialler;
+        this.caller = new HttpCaller(vertx);
+    }
+
+    @Override
+    public String name() {
+        return name;
+    }
+
+    @Override
+    public boolean hearsSilence() {
+        return hearsSilence;
+    }
+
+    @Override
+    public Echo ping(Address address, Duration timeout) throws WireFault {
+        dialler.admit(address, 0);
+        return pinger.ping(address, timeout);
+    }
+
+    @Override
+    public Optional<Mac> neighbour(Address address) throws WireFault {
+        dialler.admit(address, 0);
+        return neighbours.of(address);
+    }
+
+    @Override
+    public Optional<Address> findByMac(Mac mac, Run run, Duration timeout) throws WireFault {
+        if (run.size() > LARGEST_SWEEP) {
+            throw new WireFault(WireFault.Kind.NOT_DECLARED, run + " is more than " + LARGEST_SWEEP + " addresses; state a shorter first-contact range.");
+        }
+        List<InetSocketAddress> peers = new ArrayList<>();
+        for (long i = 0; i < run.size(); i++) {
+            peers.add(dialler.admit(run.first().plus(i), 0));
+        }
+        long deadline = System.nanoTime() + timeout.toNanos();
+        try {
+            neighbours.ask(peers);
+            while (System.nanoTime() < deadline) {
+                Optional<Address> found = neighbours.entries().stream()
+                        .filter(entry -> entry.mac().equals(mac) && run.contains(entry.address()))
+                        .map(Neighbours.Entry::address)
+                        .filter(this::stillAnswers)
+                        .findFirst();
+                if (found.isPresent()) {
+                    return found;
+                }
+                Thread.sleep(SWEEP_PAUSE_MILLIS);
+            }
+            return Optional.empty();
+        } catch (IOException e) {
+            throw new WireFault(WireFault.Kind.SILENT, "the segment cannot be asked: " + e.getMessage(), e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return Optional.empty();
+        }
+    }
+
+    /** The table keeps an address for a while after its machine has left it. */
+    private boolean stillAnswers(Address address) {
+        return pinger.ping(address, Duration.ofSeconds(1)).state() != Echo.State.SILENT;
+    }
+
+    @Override
+    public PortState port(Address address, int port, Duration timeout) throws WireFault {
+        return portProbe.probe(dialler.admit(address, port), timeout);
+    }
+
+    @Override
+    public TlsSeen tls(Address address, int port, Duration timeout) throws WireFault {
+        return tlsProbe.probe(dialler.admit(address, port), timeout);
+    }
+
+    @Override
+    public HttpAnswer http(HttpCall call) throws WireFault {
+        return caller.call(call, dialler.admit(call.address(), call.port()));
+    }
+
+    @Override
+    public void close() {
+        caller.close();
+    }
+}

@@ -1,0 +1,44 @@
+package lychnos.wire;
+
+import java.time.Duration;
+import java.util.Optional;
+import lychnos.core.address.Address;
+import lychnos.core.address.Run;
+import lychnos.core.fact.Mac;
+import lychnos.wire.http.HttpAnswer;
+import lychnos.wire.http.HttpCall;
+import lychnos.wire.icmp.Echo;
+import lychnos.wire.tcp.PortState;
+import lychnos.wire.tls.TlsSeen;
+
+/**
+ * A place from which machines are reached. Everything that touches a machine goes through here, so that it can be done
+ * from this process or from another network. All methods block until they have an answer or their time is over, are safe
+ * for use by many threads, and refuse addresses outside the declared networks with {@link WireFault.Kind#NOT_DECLARED}.
+ */
+public interface Vantage {
+
+    /** What the place is called, for people. */
+    String name();
+
+    /** Whether an address with nothing behind it stays silent here. On plain loopback every address answers. */
+    boolean hearsSilence();
+
+    /** One ICMP echo (RFC 792, RFC 4443). */
+    Echo ping(Address address, Duration timeout) throws WireFault;
+
+    /** The hardware address that answers for this address on the segment, if this place is on the segment and knows it. */
+    Optional<Mac> neighbour(Address address) throws WireFault;
+
+    /** The addresses of a run that a hardware address answers for now (RFC 826), found by asking the whole run. */
+    Optional<Address> findByMac(Mac mac, Run run, Duration timeout) throws WireFault;
+
+    /** One TCP connection, closed at once. */
+    PortState port(Address address, int port, Duration timeout) throws WireFault;
+
+    /** One TLS handshake that trusts anything, to see what is shown. */
+    TlsSeen tls(Address address, int port, Duration timeout) throws WireFault;
+
+    /** One HTTPS exchange. */
+    HttpAnswer http(HttpCall call) throws WireFault;
+}

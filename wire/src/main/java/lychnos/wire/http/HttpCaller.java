@@ -1,0 +1,145 @@
+package lychnos.wire.http;
+
+import io.vertx.core.Vertx;
+import io.vertx.core.buffer.Buffer;
+import io.vertx.core.http.HttpClient;
+import io.vertx.core.http.HttpClientOptions;
+import io.vertx.core.http.HttpClientRequest;
+import io.vertx.core.http.HttpClientResponse;
+import io.vertx.core.http.HttpMethod;
+import io.vertx.core.http.RequestOptions;
+import java.net.ConnectException;
+import java.net.InetSocketAddress;
+import java.util.HashMap;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionStage;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import javax.net.ssl.SSLException;
+import lychnos.wire.WireFault;
+import lychnos.wire.WireFault.Kind;
+import lychnos.wire.tls.TlsProbe;
+
+/**
+ * HTTPS exchanges. The certificate is compared with the remembered one after the handshake and before the request leaves,
+ * so that a secret never reaches another machine. Redirects are not followed. Connections are kept for a few seconds.
+ */
+public final class HttpCaller implements AutoCloseable {
+
+    /** A resource of a management controller is a few kilobytes; more is garbage or an attack. */
+    static final int LARGEST_ANSWER = 1_000_000;
+
+    private static final int CONNECT_SECONDS = 4;
+
+    private final HttpClient client;
+
+    public HttpCaller(Vertx vertx) {
+        this.client = vertx.createHttpClient(new HttpClientOptions()
+                .setSsl(true)
+                .setTrustAll(true)
+                .setVerifyHost(false)
+                .setConnectTimeout(CONNECT_SECONDS * 1000)
+                .setSslHandshakeTimeout(CONNECT_SECONDS)
+                .setMaxPoolSize(2)
+                .setKeepAliveTimeout(3)
+                .setDecompressionSupported(false));
+    }
+
+    /** Carries out one exchange and waits for it. */
+    public HttpAnswer call(HttpCall call, InetSocketAddress peer) throws WireFault {
+        HttpClientRequest request = open(call, peer);
+        String shown = fingerprint(request);
+        if (call.pinnedFingerprint() != null && !call.pinnedFingerprint().equals(shown)) {
+            request.reset();
+            request.connection().close();
+            throw new WireFault(Kind.OTHER_CERTIFICATE, "certificate " + shorten(shown) + " instead of " + shorten(call.pinnedFingerprint()));
+        }
+        call.headers().forEach(request::putHeader);
+        request.exceptionHandler(fault -> {});
+        CompletionStage<HttpAnswer> answer = (call.body() == null ? request.send() : request.send(Buffer.buffer(call.body())))
+                .compose(response -> read(response, shown))
+                .toCompletionStage();
+        CompletableFuture<HttpAnswer> future = answer.toCompletableFuture();
+        try {
+            return future.get(call.timeout().toMillis(), TimeUnit.MILLISECONDS);
+        } catch (TimeoutException e) {
+            request.connection().close();
+            throw new WireFault(Kind.UNKNOWN_OUTCOME, "no answer to the request in " + call.timeout().toSeconds() + " s", e);
+        } catch (ExecutionException e) {
+            request.connection().close();
+            if (e.getCause() instanceof WireFault fault) {
+                throw fault;
+            }
+            throw new WireFault(Kind.UNKNOWN_OUTCOME, "the connection ended before the answer", e.getCause());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new WireFault(Kind.UNKNOWN_OUTCOME, "interrupted", e);
+        }
+    }
+
+    private HttpClientRequest open(HttpCall call, InetSocketAddress peer) throws WireFault {
+        RequestOptions options = new RequestOptions()
+                .setHost(peer.getAddress().getHostAddress())
+                .setPort(peer.getPort())
+                .setURI(call.path())
+                .setMethod(HttpMethod.valueOf(call.method()))
+                .setFollowRedirects(false);
+        CompletableFuture<HttpClientRequest> opening = client.request(options).toCompletionStage().toCompletableFuture();
+        try {
+            return opening.get(CONNECT_SECONDS * 2L, TimeUnit.SECONDS);
+        } catch (TimeoutException e) {
+            opening.thenAccept(HttpClientRequest::reset);
+            throw new WireFault(Kind.SILENT, "no connection in " + CONNECT_SECONDS * 2 + " s", e);
+        } catch (ExecutionException e) {
+            Throwable cause = e.getCause();
+            if (cause instanceof SSLException) {
+                throw new WireFault(Kind.NO_TLS, "the TLS handshake failed", cause);
+            }
+            boolean refused = cause instanceof ConnectException && String.valueOf(cause.getMessage()).contains("refused");
+            throw new WireFault(refused ? Kind.REFUSED : Kind.SILENT, refused ? "the connection was refused" : "no connection", cause);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new WireFault(Kind.SILENT, "interrupted", e);
+        }
+    }
+
+    private static String fingerprint(HttpClientRequest request) throws WireFault {
+        try {
+            return TlsProbe.fingerprint(request.connection().peerCertificates().get(0));
+        } catch (SSLException e) {
+            throw new WireFault(Kind.NO_TLS, "the peer showed no certificate", e);
+        }
+    }
+
+    private static String shorten(String fingerprint) {
+        return fingerprint.substring(0, 8) + "…";
+    }
+
+    private static io.vertx.core.Future<HttpAnswer> read(HttpClientResponse response, String fingerprint) {
+        Buffer body = Buffer.buffer();
+        io.vertx.core.Promise<HttpAnswer> promise = io.vertx.core.Promise.promise();
+        response.handler(chunk -> {
+            if (body.length() + chunk.length() > LARGEST_ANSWER) {
+                promise.tryFail(new WireFault(Kind.GARBAGE, "the answer is larger than " + LARGEST_ANSWER + " bytes"));
+                response.request().connection().close();
+            } else {
+                body.appendBuffer(chunk);
+            }
+        });
+        response.exceptionHandler(promise::tryFail);
+        response.endHandler(end -> {
+            Map<String, String> headers = new HashMap<>();
+            response.headers().forEach((name, value) -> headers.put(name.toLowerCase(Locale.ROOT), value));
+            promise.tryComplete(new HttpAnswer(response.statusCode(), headers, body.getBytes(), fingerprint));
+        });
+        return promise.future();
+    }
+
+    @Override
+    public void close() {
+        client.close();
+    }
+}

@@ -1,0 +1,23 @@
+package lychnos.wire.tcp;
+
+import java.io.IOException;
+import java.net.ConnectException;
+import java.net.InetSocketAddress;
+import java.net.Socket;
+import java.time.Duration;
+
+/** Opens a TCP connection and closes it at once. */
+public final class PortProbe {
+
+    public PortState probe(InetSocketAddress peer, Duration timeout) {
+        try (Socket socket = new Socket()) {
+            socket.connect(peer, (int) timeout.toMillis());
+            return PortState.OPEN;
+        } catch (ConnectException e) {
+            // the same class for a reset and for an unreachable host; only the reset says that something lives there
+            return String.valueOf(e.getMessage()).contains("refused") ? PortState.REFUSED : PortState.SILENT;
+        } catch (IOException e) {
+            return PortState.SILENT;
+        }
+    }
+}
