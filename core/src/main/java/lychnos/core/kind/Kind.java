@@ -38,4 +38,9 @@ public record Kind(
      * @param phrase its password
      */
     public record Login(String user, Secret phrase) {}
+
+    /** The same kind with its service at another port, for a lab that cannot use the real one. */
+    public Kind withPort(int other) {
+        return new Kind(id, title, shortName, about, names, factory, other, shut, restartAbout, restartAtMost);
+    }
 }

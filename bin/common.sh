@@ -1,0 +1,178 @@
+# What the commands share. Sourced; ROOT is set.
+say() { printf 'lychnos: %s\n' "$*" >&2; }
+die() { say "$*"; exit 1; }
+DATA=${LYCHNOS_DATA:-$ROOT/.lychnos}
+SERVER_JAR=$ROOT/server/target/quarkus-app/quarkus-run.jar
+export MAVEN_OPTS=${MAVEN_OPTS:--XX:TieredStopAtLevel=1 -XX:+UseParallelGC}
+PATH=$PATH:/usr/sbin:/sbin
+
+# --- what must be installed ---------------------------------------------------------------------------------------
+
+as_root() {
+  if [ "$(id -u)" = 0 ]; then "$@"
+  elif command -v sudo >/dev/null; then sudo "$@"
+  else die "$1 wants root, and there is no sudo: run this as root once"; fi
+}
+
+# need PROGRAM PACKAGE …: notes the package for each program that is not there
+need() {
+  while [ $# -gt 0 ]; do
+    command -v "$1" >/dev/null 2>&1 || [ -x "$1" ] || compgen -G "$1" >/dev/null || missing+=("$2")
+    shift 2
+  done
+}
+
+install_missing() {
+  [ ${#missing[@]} -gt 0 ] || return 0
+  command -v apt-get >/dev/null || die "missing: ${missing[*]}. This is not Debian: install them by hand"
+  say "installing Debian packages: ${missing[*]}"
+  as_root env DEBIAN_FRONTEND=noninteractive apt-get update -qq
+  # the package's own cluster is not wanted: the database runs in a directory of ours
+  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null
+  missing=()
+}
+
+ensure_base() {
+  missing=()
+  need javac openjdk-17-jdk-headless mvn maven '/usr/lib/postgresql/*/bin/postgres' postgresql ip iproute2 socat socat \
+    unshare util-linux setpriv util-linux /etc/ssl/certs/ca-certificates.crt ca-certificates
+  install_missing
+}
+
+# A Node that Vite takes: the machine's own, or one in .tools/
+ensure_node() {
+  local version
+  version=$(node --version 2>/dev/null || true)
+  if ! { [ -n "$version" ] && node_is_new "$version" && command -v npm >/dev/null; }; then
+    PATH=$ROOT/.tools/bin:$PATH
+    version=$(node --version 2>/dev/null || true)
+    if ! node_is_new "${version:-v0.0.0}" || [ ! -e "$ROOT/.tools/bin/npm" ]; then
+      missing=()
+      need node nodejs /usr/share/nodejs/registry-url node-registry-url
+      install_missing
+      say "fetching Node 24 and npm into .tools/ (the machine's Node is ${version:-missing})"
+      NODE_EXTRA_CA_CERTS=${NODE_EXTRA_CA_CERTS:-/etc/ssl/certs/ca-certificates.crt} node "$ROOT/bin/get-node.mjs" "$ROOT/.tools"
+    fi
+  fi
+  NODE_EXTRA_CA_CERTS=${NODE_EXTRA_CA_CERTS:-/etc/ssl/certs/ca-certificates.crt}
+  export NODE_EXTRA_CA_CERTS PATH
+}
+
+node_is_new() { # v20.19.0 or newer
+  local major minor
+  IFS=. read -r major minor _ <<<"${1#v}"
+  [ "$major" -gt 20 ] || { [ "$major" -eq 20 ] && [ "$minor" -ge 19 ]; }
+}
+
+ensure_chromium() {
+  missing=()
+  need chromium chromium
+  install_missing
+}
+
+ensure_web_packages() {
+  local stamp=$ROOT/web/node_modules/.lychnos-lock
+  cmp -s "$ROOT/web/package-lock.json" "$stamp" && return
+  say "fetching the web application's packages"
+  (cd "$ROOT/web" && npm ci --ignore-scripts --loglevel=error)
+  cp "$ROOT/web/package-lock.json" "$stamp"
+}
+
+# Builds when a source is newer than what was built.
+ensure_built() {
+  if [ -f "$SERVER_JAR" ] && [ -z "$(find "$ROOT"/{core,wire,lab,server}/{src,pom.xml} "$ROOT"/web/{src,index.html,package.json} "$ROOT"/kinds "$ROOT"/pom.xml -newer "$SERVER_JAR" -print -quit)" ]; then
+    return
+  fi
+  ensure_web_packages
+  say "building (a few minutes the first time)"
+  (cd "$ROOT" && mvn -B -q -Dmaven.test.skip=true -Dstyle.color=never -pl core,wire,lab,server package) || die "the build failed"
+  touch "$SERVER_JAR"
+}
+
+# --- the database -------------------------------------------------------------------------------------------------
+
+pg_bin() { ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -n1; }
+
+# PostgreSQL will not run as root: as root it runs as postgres, as the root of a user namespace as the user outside.
+pg_as() {
+  if [ -n "${LYCHNOS_MAPPED:-}" ]; then unshare --user --map-user="$LYCHNOS_MAPPED" --map-group="$LYCHNOS_MAPPED" "$@"
+  elif [ "$(id -u)" = 0 ]; then setpriv --reuid=postgres --regid=postgres --init-groups "$@"
+  else "$@"; fi
+}
+
+free_port() { # the first free one from $1 on
+  local port=$1
+  while (exec 3<>"/dev/tcp/127.0.0.1/$port") 2>/dev/null; do port=$((port + 1)); done
+  echo "$port"
+}
+
+# pg_start DIR PORT fast|durable: initialises DIR where it is new, starts, waits until it answers
+pg_start() {
+  local dir=$1 port=$2 mode=$3 bin options=()
+  bin=$(pg_bin)
+  [ -n "$bin" ] || die "PostgreSQL is not installed"
+  if [ ! -f "$dir/PG_VERSION" ]; then
+    mkdir -p "$dir"; chmod 700 "$dir"
+    [ "$(id -u)" != 0 ] || [ -n "${LYCHNOS_MAPPED:-}" ] || chown postgres: "$dir"
+    if [ "$mode" = durable ]; then
+      pg_as "$bin/initdb" -D "$dir" -U lychnos -A scram-sha-256 --pwfile="$4" -E UTF8 --locale=C.UTF-8 >/dev/null
+    else
+      pg_as "$bin/initdb" -D "$dir" -U lychnos -A trust -N -E UTF8 --locale=C.UTF-8 >/dev/null
+    fi
+  fi
+  [ "$mode" = durable ] || options=(-c fsync=off -c synchronous_commit=off -c full_page_writes=off)
+  pg_as "$bin/postgres" -D "$dir" -p "$port" -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c timezone=UTC \
+    -c max_connections=150 "${options[@]}" >"$dir.log" 2>&1 &
+  PG_PID=$!
+  wait_for "the database" 30 "$dir.log" port_open "$port"
+}
+
+pg_createdb() { # pg_createdb PORT NAME [PASSWORD]
+  PGPASSWORD=${3:-} "$(pg_bin)/psql" -q -h 127.0.0.1 -p "$1" -U lychnos -d postgres -c "create database $2" >/dev/null
+}
+
+# --- waiting ------------------------------------------------------------------------------------------------------
+
+port_open() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
+line_in() { grep -q "$1" "$2" 2>/dev/null; }
+
+# wait_for WHAT SECONDS LOG CONDITION …
+wait_for() {
+  local what=$1 end=$((SECONDS + $2)) log=$3
+  shift 3
+  until "$@"; do
+    [ $SECONDS -lt $end ] || { tail -n 20 "$log" >&2; die "$what did not come up; its log is $log"; }
+    read -rt 0.1 <> <(:) || true
+  done
+}
+
+# --- the lab's own network ----------------------------------------------------------------------------------------
+
+# Whether this machine grants namespaces, and how: sets NS_COMMAND.
+find_namespaces() {
+  local flags=(--net --mount --pid --fork --kill-child --mount-proc)
+  if [ "$(id -u)" = 0 ] && unshare "${flags[@]}" true 2>/dev/null; then NS_COMMAND=(unshare "${flags[@]}"); NS_MAPPED=
+  elif unshare --user --map-root-user "${flags[@]}" true 2>/dev/null; then NS_COMMAND=(unshare --user --map-root-user "${flags[@]}"); NS_MAPPED=$(id -u)
+  else return 1; fi
+}
+
+# Run inside the namespace: makes the jump side here and the hall side behind it; sets HALL.
+make_hall_network() {
+  ip link set lo up
+  unshare --net sleep infinity &
+  HALL_PID=$!
+  until [ "$(readlink /proc/$HALL_PID/ns/net)" != "$(readlink /proc/self/ns/net)" ]; do :; done
+  HALL="nsenter --target $HALL_PID --net"
+  ip link add lych-jump type veth peer name lych-hall netns "$HALL_PID"
+  local net
+  for net in 8 9; do ip addr add "10.40.$net.5/24" dev lych-jump; done
+  ip link set lych-jump up
+  # a machine answers for its own address alone, from its own interface
+  $HALL sh -c 'echo 1 >/proc/sys/net/ipv4/conf/all/arp_ignore; echo 2 >/proc/sys/net/ipv4/conf/all/arp_announce
+    ip link set lo up; ip link set lych-hall up; ip addr add 10.40.8.1/24 dev lych-hall; ip addr add 10.40.9.1/24 dev lych-hall'
+  # ping without privileges, for the one group there is
+  echo "0 0" >/proc/sys/net/ipv4/ping_group_range
+  export HALL_PID HALL
+}
+
+hall_classpath() { echo "$ROOT/lab/target/classes:$ROOT/lab/target/lib/*"; }

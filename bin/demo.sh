@@ -1,0 +1,106 @@
+# The demo hall. Sourced by lychnos.
+if [ "${1:-}" = --help ]; then
+  cat <<'TXT'
+usage: ./lychnos demo [--port PORT]
+
+Starts a hall of stand-in machines in a network of its own that has no way out, a database and the
+server, and prints the address to open and the accounts. Ends, and cleans up, with Ctrl+C or ./lychnos stop.
+TXT
+  exit 0
+fi
+PORT=8080
+[ "${1:-}" != --port ] || PORT=${2:?--port wants a number}
+
+if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
+  ensure_base
+  ensure_node
+  ensure_built
+  mkdir -p "$DATA"
+  [ ! -f "$DATA/demo.pid" ] || ! kill -0 "$(cat "$DATA/demo.pid")" 2>/dev/null || die "a demo runs already: ./lychnos status"
+  RUN=$(mktemp -d "${TMPDIR:-/tmp}/lychnos-demo.XXXXXX")
+  chmod 755 "$RUN"
+  DOOR=$(free_port "$PORT")
+  [ "$DOOR" = "$PORT" ] || say "port $PORT is taken; using $DOOR"
+  export RUN DOOR LYCHNOS_INSIDE=demo
+  inside=
+  cleanup() {
+    trap - EXIT INT TERM
+    [ -z "$inside" ] || kill -KILL "$inside" 2>/dev/null || true
+    [ -z "${door:-}" ] || kill "$door" 2>/dev/null || true
+    [ -z "${NO_NAMESPACES:-}" ] || pkill -KILL -g "$inside" 2>/dev/null || true
+    rm -rf "$RUN" "$DATA/demo.pid" "$DATA/demo.url"
+    say "the demo has ended"
+  }
+  trap cleanup EXIT
+  trap 'exit 0' INT TERM
+  echo $$ >"$DATA/demo.pid"
+  echo "http://127.0.0.1:$DOOR/" >"$DATA/demo.url"
+  if find_namespaces; then
+    export LYCHNOS_MAPPED=$NS_MAPPED
+    "${NS_COMMAND[@]}" "$ROOT/lychnos" demo &
+    inside=$!
+    wait_for "the demo" 120 "$RUN/log" test -S "$RUN/door"
+    socat "TCP-LISTEN:$DOOR,bind=127.0.0.1,reuseaddr,fork" "UNIX-CONNECT:$RUN/door" &
+    door=$!
+  else
+    say "this machine grants no namespaces: the hall is at 127.40.0.0/13 instead."
+    say "what that cannot show: silence, hardware addresses (ARP), and the rung “answers”; it is left out, not green."
+    export NO_NAMESPACES=1
+    set -m
+    "$ROOT/lychnos" demo &
+    inside=$!
+    set +m
+  fi
+  wait_for "the demo" 180 "$RUN/log" line_in '^ready$' "$RUN/ready"
+  cat >&2 <<TXT
+
+  Lychnos demo hall:   http://127.0.0.1:$DOOR/
+
+  sign in as   hall-lead    / lead-of-the-hall       (lead)
+               rack-one     / engineer-at-rack-one   (engineer)
+               night-watch  / only-looking-around    (viewer)
+
+  Row A is being set up right now, over Redfish; one machine will not come back, on purpose.
+  Row B waits for you. Its label list: $ROOT/lab/labels/hall-2-row-b.csv
+  Ctrl+C ends it all.
+
+TXT
+  wait "$inside"
+  exit
+fi
+
+# --- from here on inside the namespace, or on plain loopback where there is none ---
+exec >>"$RUN/log" 2>&1
+export LYCHNOS_LAB=true LYCHNOS_VANTAGE_NAME="hall-2 jump host" LYCHNOS_SEAL_KEY_FILE=$RUN/seal.key LYCHNOS_RUN_FOLLOW_AT_MOST=45s
+export LYCHNOS_DEMO_ACCOUNTS="hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one;night-watch:Night watch:viewer:only-looking-around"
+cp "$ROOT"/lab/halls/demo.txt "$RUN/hall.txt"
+cp "$ROOT"/lab/labels/*.csv "$RUN/"
+HTTP=8080
+if [ -z "${NO_NAMESPACES:-}" ]; then
+  make_hall_network
+  hall=(--device lych-hall --port 443)
+  BASE=10.40
+else
+  HALL=
+  HTTP=$DOOR
+  BASE=127.40
+  hall=(--loopback --port 8443)
+  export LYCHNOS_LAB_PORT=8443 LYCHNOS_VANTAGE_HEARS_SILENCE=false
+  # no hardware addresses here: what shows its serial only after its password is changed could not be identified
+  sed -i 's/10\.40\./127.40./g; s/,\?password-change-required//; s/\t\s*$/\t-/' "$RUN/hall.txt"
+  awk 'FNR==NR{if($1!~/^#/)a[$1]=$3;next} FNR==1{print $0",first address";next}{split($0,f,",");print $0","a[f[1]]}' "$RUN/hall.txt" "$RUN/hall-2-row-a.csv" >"$RUN/a" && mv "$RUN/a" "$RUN/hall-2-row-a.csv"
+fi
+PG=$(free_port 5440)
+pg_start "$RUN/pg" "$PG" fast
+pg_createdb "$PG" lychnos
+$HALL java -XX:TieredStopAtLevel=1 -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" "${hall[@]}" --restart-millis 14000 --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
+QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=none \
+  QUARKUS_HTTP_PORT=$HTTP java -XX:TieredStopAtLevel=1 -jar "$SERVER_JAR" >"$RUN/server.log" 2>&1 &
+wait_for "the hall" 60 "$RUN/hall.log" line_in '^hall ready' "$RUN/hall.log"
+wait_for "the server" 90 "$RUN/server.log" port_open "$HTTP"
+java -XX:TieredStopAtLevel=1 -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN"
+echo ready >"$RUN/ready"
+if [ -z "${NO_NAMESPACES:-}" ]; then
+  socat "UNIX-LISTEN:$RUN/door,fork,mode=600" "TCP:127.0.0.1:$HTTP" &
+fi
+wait

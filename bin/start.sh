@@ -1,0 +1,53 @@
+# The server for real work. Sourced by lychnos.
+if [ "${1:-}" = --help ]; then
+  cat <<'TXT'
+usage: ./lychnos start
+
+Starts PostgreSQL in .lychnos/pg (durable, with a password) and the server on loopback, in the background.
+The first time it prints a one-time code: with it the first lead sets a password in the browser.
+
+  LYCHNOS_DATA        where the database, the keys and the logs are          (.lychnos)
+  LYCHNOS_HTTP_PORT   the port of the web page                               (8080)
+  LYCHNOS_HTTP_HOST   the address it listens at; put a TLS proxy before
+                      it where browsers come from elsewhere, and set
+                      LYCHNOS_COOKIE_SECURE=true                             (127.0.0.1)
+TXT
+  exit 0
+fi
+ensure_base
+ensure_node
+ensure_built
+mkdir -p "$DATA"
+DATA=$(cd "$DATA" && pwd)
+[ ! -f "$DATA/start.pid" ] || ! kill -0 "$(cat "$DATA/start.pid")" 2>/dev/null || die "it runs already: ./lychnos status"
+if [ "$(id -u)" = 0 ] && ! setpriv --reuid=postgres --regid=postgres --init-groups test -x "$DATA"; then
+  die "the database runs as postgres, who cannot reach $DATA: set LYCHNOS_DATA to a directory that others may enter, such as /var/lib/lychnos"
+fi
+umask 077
+if [ ! -f "$DATA/pg.password" ]; then head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n' >"$DATA/pg.password"; fi
+pwfile=$(mktemp); cp "$DATA/pg.password" "$pwfile"; [ "$(id -u)" != 0 ] || chown postgres: "$pwfile"
+PORT=$(free_port "${LYCHNOS_HTTP_PORT:-8080}")
+[ "$PORT" = "${LYCHNOS_HTTP_PORT:-8080}" ] || die "port ${LYCHNOS_HTTP_PORT:-8080} is taken: set LYCHNOS_HTTP_PORT"
+fresh=; [ -f "$DATA/pg/PG_VERSION" ] || fresh=1
+export PORT DATA fresh pwfile
+# one process that holds both, so that stop ends them in order
+setsid bash -c '
+  . "$ROOT/bin/common.sh"
+  PG=$(free_port 5450)
+  pg_start "$DATA/pg" "$PG" durable "$pwfile"
+  rm -f "$pwfile"
+  password=$(cat "$DATA/pg.password")
+  [ -z "$fresh" ] || pg_createdb "$PG" lychnos "$password"
+  QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=$password \
+    QUARKUS_HTTP_PORT=$PORT QUARKUS_HTTP_HOST=${LYCHNOS_HTTP_HOST:-127.0.0.1} LYCHNOS_SEAL_KEY_FILE=$DATA/seal.key LYCHNOS_FIRST_LEAD_FILE=$DATA/first-lead.code \
+    java -jar "$SERVER_JAR" >>"$DATA/server.log" 2>&1 &
+  server=$!
+  trap "kill \$server 2>/dev/null; wait \$server; kill -INT \$PG_PID 2>/dev/null; wait \$PG_PID; exit 0" TERM INT
+  wait $server
+  kill -INT $PG_PID; wait $PG_PID
+' >>"$DATA/start.log" 2>&1 </dev/null &
+echo $! >"$DATA/start.pid"
+echo "http://${LYCHNOS_HTTP_HOST:-127.0.0.1}:$PORT/" >"$DATA/start.url"
+wait_for "the server" 90 "$DATA/start.log" port_open "$PORT"
+say "open $(cat "$DATA/start.url")"
+if [ -f "$DATA/first-lead.code" ] && [ -n "$fresh" ]; then say "one-time code for the first lead: $(cat "$DATA/first-lead.code")"; fi

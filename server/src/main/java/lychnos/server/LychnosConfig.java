@@ -1,0 +1,59 @@
+package lychnos.server;
+
+import io.smallrye.config.ConfigMapping;
+import io.smallrye.config.WithDefault;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.Optional;
+
+/** What can be set when the server is started. */
+@ConfigMapping(prefix = "lychnos")
+public interface LychnosConfig {
+
+    /** Whether this is a lab: then nothing but this machine is ever reached. */
+    boolean lab();
+
+    /** Sets the service port of every kind to another one, for a lab whose machines cannot use the real one. */
+    Optional<Integer> labPort();
+
+    Vantage vantage();
+
+    Run run();
+
+    Seal seal();
+
+    /** Whether the session cookie is marked Secure: yes wherever browsers come over HTTPS. */
+    boolean cookieSecure();
+
+    /** Accounts to make when there are none, as {@code login:name:role:password}, separated by semicolons: for the demo. */
+    Optional<String> demoAccounts();
+
+    /** A file that the one-time code for the first lead is written to, besides the log. */
+    Optional<Path> firstLeadFile();
+
+    /** The place from which machines are reached. */
+    interface Vantage {
+        String name();
+
+        boolean hearsSilence();
+    }
+
+    /** Long work. */
+    interface Run {
+        /** How long a worker may be silent before another takes its work over. */
+        Duration lease();
+
+        /** How many runs this server works on at once. */
+        int workers();
+
+        /** How long to wait for a machine to come back, where that is to differ from what its kind says. */
+        Optional<Duration> followAtMost();
+    }
+
+    /** The sealed store. */
+    interface Seal {
+        /** A file with the key: 32 bytes in hexadecimal. It is made, readable by its owner alone, where it is missing. */
+        @WithDefault("lychnos-seal.key")
+        Path keyFile();
+    }
+}

@@ -1,0 +1,87 @@
+package lychnos.server.account;
+
+import io.quarkus.security.identity.IdentityProvider;
+import io.quarkus.security.identity.AuthenticationRequestContext;
+import io.quarkus.security.identity.IdentityProviderManager;
+import io.quarkus.security.identity.SecurityIdentity;
+import io.quarkus.security.identity.request.AuthenticationRequest;
+import io.quarkus.security.identity.request.BaseAuthenticationRequest;
+import io.quarkus.security.runtime.QuarkusPrincipal;
+import io.quarkus.security.runtime.QuarkusSecurityIdentity;
+import io.quarkus.vertx.http.runtime.security.ChallengeData;
+import io.quarkus.vertx.http.runtime.security.HttpAuthenticationMechanism;
+import io.smallrye.mutiny.Uni;
+import io.vertx.core.http.Cookie;
+import io.vertx.ext.web.RoutingContext;
+import jakarta.enterprise.context.ApplicationScoped;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/** Knows people by the token in their cookie. A bad or old token is nobody, not an error. */
+@ApplicationScoped
+public class SignInMechanism implements HttpAuthenticationMechanism {
+
+    static final String COOKIE = "lychnos";
+
+    private static final List<String> ROLES = List.of("viewer", "engineer", "lead");
+
+    /** Asks who holds a token. */
+    static final class TokenRequest extends BaseAuthenticationRequest {
+
+        private final String token;
+
+        TokenRequest(String token) {
+            this.token = token;
+        }
+    }
+
+    @Override
+    public Uni<SecurityIdentity> authenticate(RoutingContext context, IdentityProviderManager manager) {
+        Cookie cookie = context.request().getCookie(COOKIE);
+        if (cookie == null || cookie.getValue().length() > 100) {
+            return Uni.createFrom().nullItem();
+        }
+        return manager.authenticate(new TokenRequest(cookie.getValue()));
+    }
+
+    @Override
+    public Uni<ChallengeData> getChallenge(RoutingContext context) {
+        return Uni.createFrom().item(new ChallengeData(401, null, null));
+    }
+
+    @Override
+    public Set<Class<? extends AuthenticationRequest>> getCredentialTypes() {
+        return Set.of(TokenRequest.class);
+    }
+
+    /** Looks the token up; each role includes the ones below it. */
+    @ApplicationScoped
+    static class Provider implements IdentityProvider<TokenRequest> {
+
+        private final Accounts accounts;
+
+        Provider(Accounts accounts) {
+            this.accounts = accounts;
+        }
+
+        @Override
+        public Class<TokenRequest> getRequestType() {
+            return TokenRequest.class;
+        }
+
+        @Override
+        public Uni<SecurityIdentity> authenticate(TokenRequest request, AuthenticationRequestContext context) {
+            return context.runBlocking(() -> identity(accounts.holder(request.token)));
+        }
+
+        private static SecurityIdentity identity(Optional<Who.Person> person) {
+            return person.<SecurityIdentity>map(found -> {
+                        var builder = QuarkusSecurityIdentity.builder().setPrincipal(new QuarkusPrincipal(found.login())).addAttribute(Who.ATTRIBUTE, found);
+                        ROLES.subList(0, ROLES.indexOf(found.role()) + 1).forEach(builder::addRole);
+                        return builder.build();
+                    })
+                    .orElse(QuarkusSecurityIdentity.builder().setAnonymous(true).build());
+        }
+    }
+}

@@ -1,0 +1,241 @@
+package lychnos.server.board;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import lychnos.core.kind.Kind;
+import lychnos.core.order.RunState;
+import lychnos.core.order.SetupStep;
+import lychnos.core.proof.Outcome;
+import lychnos.core.rule.Finding;
+import lychnos.server.allocate.Claims;
+import lychnos.server.configure.Rounds;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Groundworks;
+import lychnos.server.prove.Checks;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.Claim;
+import lychnos.server.store.Proof;
+import lychnos.server.store.Run;
+import lychnos.server.store.Unit;
+
+/** Every unit, stage by stage, and what can be done now. */
+@ApplicationScoped
+public class Board {
+
+    private final BringUps bringUps;
+    private final Groundworks groundworks;
+    private final Claims claims;
+    private final Rounds rounds;
+    private final Checks checks;
+    private final Kind kind;
+
+    Board(BringUps bringUps, Groundworks groundworks, Claims claims, Rounds rounds, Checks checks, Kind kind) {
+        this.bringUps = bringUps;
+        this.groundworks = groundworks;
+        this.claims = claims;
+        this.rounds = rounds;
+        this.checks = checks;
+        this.kind = kind;
+    }
+
+    /**
+     * A cell of the board.
+     *
+     * @param mark dark, set, work, wait, lit, done or fault
+     * @param text beside the mark
+     * @param since when the state began that is counted from, or null
+     */
+    public record Cell(String mark, String text, Instant since) {
+
+        static Cell of(String mark, String text) {
+            return new Cell(mark, text, null);
+        }
+    }
+
+    /** A row. {@code height} and {@code broken} draw the ladder; {@code standings} is empty where nothing was checked. */
+    public record Row(
+            long unitId,
+            String name,
+            String position,
+            String rack,
+            String serial,
+            String mac,
+            String address,
+            Cell prepare,
+            Cell allocate,
+            Cell configure,
+            Cell prove,
+            Cell handover,
+            List<Outcome.Standing> standings,
+            String sentence) {}
+
+    /** A stage in the course: what stands in the way, what is done, and how far it is in per cent. */
+    public record Stage(String fault, String text, int percent) {}
+
+    /** Something a person can do now. {@code stage} and {@code unitId} say where. */
+    public record Todo(String mark, String title, String text, String stage, Long unitId) {}
+
+    /** What the Board shows. */
+    public record View(
+            long id,
+            String name,
+            LocalDate due,
+            String network,
+            String kindTitle,
+            List<Row> rows,
+            Map<String, Stage> course,
+            List<Todo> todos,
+            List<Todo> waiting) {}
+
+    @Transactional
+    public View view(long bringUpId) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        List<Unit> units = bringUps.units(bringUpId);
+        Map<Long, Claim> placed = claims.live(bringUpId).stream().collect(Collectors.toMap(claim -> claim.unitId, Function.identity()));
+        Map<Long, Run> runs = rounds.newest(bringUpId);
+        Map<Long, Proof> proofs = checks.proofs(bringUpId);
+        List<Finding> findings = groundworks.findings(bringUp);
+        List<Row> rows = new ArrayList<>();
+        for (Unit unit : units) {
+            rows.add(row(unit, placed.get(unit.id), runs.get(unit.id), proofs.get(unit.id)));
+        }
+        List<Todo> todos = todos(bringUp, rows, findings, rounds.ready(bringUp), runs);
+        List<Todo> waiting = rows.stream()
+                .filter(row -> row.configure.mark.equals("wait"))
+                .map(row -> new Todo("wait", row.name + " restarts", "then: read back and prove", "configure", row.unitId))
+                .toList();
+        return new View(
+                bringUp.id,
+                bringUp.name,
+                bringUp.due,
+                bringUp.network == null ? "" : bringUp.network.prefix.toString(),
+                kind.title(),
+                rows,
+                course(bringUp, rows, findings),
+                todos,
+                waiting);
+    }
+
+    private Row row(Unit unit, Claim claim, Run run, Proof proof) {
+        String name = claim == null ? unit.label() : claim.hostName;
+        boolean settingUp = run != null && run.state == RunState.RUNNING;
+        return new Row(
+                unit.id,
+                name,
+                unit.position().toString(),
+                unit.rack,
+                unit.serial,
+                unit.mac == null ? null : unit.mac.toString(),
+                claim == null ? null : claim.address.toString(),
+                unit.known() ? Cell.of("done", "label read") : Cell.of("dark", "label to read"),
+                claim == null ? Cell.of("dark", "—") : Cell.of("done", claim.address.toString()),
+                configure(run),
+                prove(proof, settingUp),
+                handover(proof),
+                proof == null ? List.of() : proof.outcomes.stream().map(Outcome::standing).toList(),
+                proof == null ? "" : proof.sentence);
+    }
+
+    private static Cell configure(Run run) {
+        if (run == null) {
+            return Cell.of("dark", "—");
+        }
+        return switch (run.state) {
+            case WAITING -> Cell.of("set", "waits its turn");
+            case RUNNING -> run.step == SetupStep.FOLLOW
+                    ? new Cell("wait", "restarts", run.stepAt)
+                    : Cell.of("work", run.step == null ? "starting" : run.step.doing() + ", " + run.step.number() + " of " + SetupStep.values().length);
+            case DONE -> new Cell("done", "set", run.endedAt);
+            case STOPPED -> Cell.of("fault", run.note);
+            case CANCELLED -> Cell.of("dark", "cancelled");
+            case SET_ASIDE -> Cell.of("fault", "set aside: " + run.note);
+        };
+    }
+
+    private static Cell prove(Proof proof, boolean settingUp) {
+        if (proof == null || settingUp) {
+            return Cell.of("dark", "—");
+        }
+        return proof.proven ? new Cell("lit", "", proof.at) : Cell.of("fault", proof.sentence);
+    }
+
+    private static Cell handover(Proof proof) {
+        return proof != null && proof.proven ? Cell.of("set", "in the list") : Cell.of("dark", "—");
+    }
+
+    private static int percent(long part, int whole) {
+        return whole == 0 ? 0 : (int) (part * 100 / whole);
+    }
+
+    private static long count(List<Row> rows, Function<Row, Cell> stage, String mark) {
+        return rows.stream().filter(row -> stage.apply(row).mark.equals(mark)).count();
+    }
+
+    private static Map<String, Stage> course(BringUp bringUp, List<Row> rows, List<Finding> findings) {
+        int all = rows.size();
+        long known = count(rows, Row::prepare, "done");
+        long blocking = findings.stream().filter(Finding::blocks).count();
+        String prepareFault = bringUp.network == null && known > 0 ? "no network" : blocking > 0 ? blocking + " in the way" : "";
+        long placed = count(rows, Row::allocate, "done");
+        long set = count(rows, Row::configure, "done");
+        long stopped = count(rows, Row::configure, "fault");
+        long running = count(rows, Row::configure, "work") + count(rows, Row::configure, "wait");
+        long waiting = count(rows, Row::configure, "set");
+        long proven = count(rows, Row::prove, "lit");
+        long broken = count(rows, Row::prove, "fault");
+        String configure = running + waiting > 0 ? running + " under way · " + waiting + " waiting" : set + " set";
+        return Map.of(
+                "prepare", new Stage(prepareFault, known + " of " + all + " labels read", percent(known, all)),
+                "allocate", new Stage("", placed + " placed" + (placed < all ? " · " + (all - placed) + " to place" : ""), percent(placed, all)),
+                "configure", new Stage(stopped > 0 ? stopped + " stopped" : "", configure, percent(set, all)),
+                "prove", new Stage(broken > 0 ? broken + " not up" : "", proven + " proven", percent(proven, all)),
+                "handover", new Stage("", proven + " to hand over", percent(proven, all)));
+    }
+
+    private static List<Todo> todos(BringUp bringUp, List<Row> rows, List<Finding> findings, List<Unit> ready, Map<Long, Run> runs) {
+        List<Todo> todos = new ArrayList<>();
+        for (Row row : rows) {
+            Run run = runs.get(row.unitId);
+            if (run != null && run.state == RunState.STOPPED) {
+                todos.add(new Todo("fault", row.name + " stopped", run.note + " The others wait until you decide.", "configure", row.unitId));
+            }
+        }
+        for (Row row : rows) {
+            Run run = runs.get(row.unitId);
+            if (row.prove.mark.equals("fault") && (run == null || run.state != RunState.STOPPED)) {
+                todos.add(new Todo("fault", row.name + " is not up", row.sentence, "prove", row.unitId));
+            }
+        }
+        long unread = rows.stream().filter(row -> row.serial == null).count();
+        if (unread > 0 || rows.isEmpty()) {
+            todos.add(new Todo("work", rows.isEmpty() ? "Read the label list" : "Read " + unread + " labels", "serial, hardware address and rack position, from a file or pasted", "prepare", null));
+        }
+        if (bringUp.network == null) {
+            todos.add(new Todo("work", "State the network", "prefix, gateway, domain, name and time servers, and a pool", "prepare", null));
+        }
+        for (Finding finding : findings) {
+            if (finding.blocks()) {
+                todos.add(new Todo("fault", finding.what(), finding.why(), "prepare", null));
+            }
+        }
+        long unplaced = rows.stream().filter(row -> row.address == null).count();
+        if (unplaced > 0 && bringUp.network != null) {
+            todos.add(new Todo("work", "Place " + unplaced + " units", "a fit from " + bringUp.network.prefix + " is proposed", "allocate", null));
+        }
+        if (!ready.isEmpty() && todos.stream().noneMatch(todo -> todo.mark.equals("fault") && todo.stage.equals("prepare"))) {
+            todos.add(new Todo("work", "Start the setup of " + ready.size() + " units", "the first goes alone until it is proven; the first surprise stops the rest", "configure", null));
+        }
+        long proven = count(rows, Row::prove, "lit");
+        if (proven > 0 && proven == rows.size()) {
+            todos.add(new Todo("work", "Hand over all " + proven, "every endpoint is proven", "handover", null));
+        }
+        return todos;
+    }
+}

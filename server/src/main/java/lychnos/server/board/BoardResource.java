@@ -1,0 +1,63 @@
+package lychnos.server.board;
+
+import jakarta.annotation.security.RolesAllowed;
+import org.hibernate.Session;
+import jakarta.transaction.Transactional;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.Path;
+import jakarta.ws.rs.QueryParam;
+import java.util.List;
+
+/** The Board, and the find box. */
+@Path("/api")
+@RolesAllowed("viewer")
+public class BoardResource {
+
+    private static final int MOST_FOUND = 12;
+
+    private final Board board;
+    private final Session db;
+
+    BoardResource(Board board, Session db) {
+        this.board = board;
+        this.db = db;
+    }
+
+    /** Something that was looked for. */
+    public record Found(long bringUpId, String bringUp, long unitId, String name, String text) {}
+
+    @GET
+    @Path("bring-ups/{id}/board")
+    public Board.View view(long id) {
+        return board.view(id);
+    }
+
+    /** Looks for a unit by name, address, serial, hardware address in any notation, or position. */
+    @GET
+    @Path("find")
+    @Transactional
+    public List<Found> find(@QueryParam("q") String query) {
+        String text = query == null ? "" : query.strip().toLowerCase(java.util.Locale.ROOT);
+        if (text.length() < 2 || text.length() > 100) {
+            return List.of();
+        }
+        String hex = text.replaceAll("[^0-9a-f]", "");
+        boolean macLike = hex.length() >= 4 && text.matches("[0-9a-f:.-]+");
+        String sql = "select u.bring_up_id, b.name as bring_up, u.id, coalesce(c.host_name, u.serial, u.rack || ' u' || u.rack_unit) as name,"
+                + " concat_ws(' · ', u.serial, host(c.address), u.rack || ' u' || u.rack_unit) as text"
+                + " from unit u join bring_up b on b.id = u.bring_up_id left join claim c on c.unit_id = u.id and c.released_at is null"
+                + " where position(:text in lower(coalesce(c.host_name || '.' || c.domain, ''))) > 0 or position(:text in coalesce(host(c.address), '')) > 0"
+                + " or position(:text in lower(coalesce(u.serial, ''))) > 0 or position(:text in lower(u.rack || ' u' || u.rack_unit)) > 0"
+                + " or (:macLike and position(:hex in replace(cast(u.mac as text), ':', '')) > 0)"
+                + " order by u.bring_up_id, u.number limit " + MOST_FOUND;
+        return db.createNativeQuery(sql, Object[].class)
+                .setParameter("text", text)
+                .setParameter("macLike", macLike)
+                .setParameter("hex", hex)
+                .getResultStream()
+                .map(columns -> {
+                    return new Found(((Number) columns[0]).longValue(), (String) columns[1], ((Number) columns[2]).longValue(), (String) columns[3], (String) columns[4]);
+                })
+                .toList();
+    }
+}

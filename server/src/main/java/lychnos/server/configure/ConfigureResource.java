@@ -1,0 +1,72 @@
+package lychnos.server.configure;
+
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.transaction.Transactional;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.POST;
+import jakarta.ws.rs.Path;
+import java.util.List;
+import lychnos.server.account.Who;
+import lychnos.server.problem.Refusal;
+
+/** Stage 3: rounds of setups. */
+@Path("/api")
+@RolesAllowed("viewer")
+public class ConfigureResource {
+
+    private final Rounds rounds;
+    private final Who who;
+
+    ConfigureResource(Rounds rounds, Who who) {
+        this.rounds = rounds;
+        this.who = who;
+    }
+
+    /** @param width how many at once after the first is proven */
+    public record Start(int width) {}
+
+    @GET
+    @Path("bring-ups/{id}/configure")
+    @Transactional
+    public Rounds.View view(long id) {
+        return rounds.view(id);
+    }
+
+    @GET
+    @Path("runs/{id}/steps")
+    @Transactional
+    public List<Rounds.StepView> steps(long id) {
+        return rounds.steps(id);
+    }
+
+    @POST
+    @Path("bring-ups/{id}/rounds")
+    @RolesAllowed("engineer")
+    public void start(long id, Start start) {
+        if (start == null) {
+            throw Refusal.bad("How many at once?");
+        }
+        rounds.start(id, start.width, who.person());
+    }
+
+    @POST
+    @Path("bring-ups/{id}/rounds/cancel")
+    @RolesAllowed("engineer")
+    public void cancel(long id) {
+        rounds.cancel(id, who.person());
+    }
+
+    @POST
+    @Path("runs/{id}/retry")
+    @RolesAllowed("engineer")
+    public void retry(long id) {
+        rounds.retry(id, who.person());
+    }
+
+    @POST
+    @Path("runs/{id}/set-aside")
+    @RolesAllowed("engineer")
+    public void setAside(long id) {
+        rounds.setAside(id, who.person());
+    }
+}

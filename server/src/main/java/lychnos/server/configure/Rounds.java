@@ -1,0 +1,249 @@
+package lychnos.server.configure;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import org.hibernate.Session;
+import jakarta.persistence.LockModeType;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import lychnos.core.order.RoundOrder;
+import lychnos.core.order.RunState;
+import lychnos.core.order.SetupStep;
+import lychnos.core.rule.Finding;
+import lychnos.server.account.Who;
+import lychnos.server.allocate.Claims;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Groundworks;
+import lychnos.server.problem.Refusal;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.Claim;
+import lychnos.server.store.Round;
+import lychnos.server.store.Run;
+import lychnos.server.store.Unit;
+
+/** Rounds: started, cancelled, and decided on when one of their units stopped. */
+@ApplicationScoped
+public class Rounds {
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Groundworks groundworks;
+    private final Claims claims;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    Rounds(Session db, BringUps bringUps, Groundworks groundworks, Claims claims, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.groundworks = groundworks;
+        this.claims = claims;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** Units that may start now: label read, address taken, not set up and not under way. */
+    public List<Unit> ready(BringUp bringUp) {
+        Set<Long> placed = claims.live(bringUp.id).stream().map(claim -> claim.unitId).collect(Collectors.toSet());
+        Set<Long> busy = newest(bringUp.id).values().stream()
+                .filter(run -> run.state != RunState.CANCELLED && run.state != RunState.SET_ASIDE)
+                .map(run -> run.unitId)
+                .collect(Collectors.toSet());
+        return bringUps.units(bringUp.id).stream().filter(unit -> unit.known() && placed.contains(unit.id) && !busy.contains(unit.id)).toList();
+    }
+
+    /** The newest setup run of each unit. */
+    public Map<Long, Run> newest(long bringUpId) {
+        return db.createQuery("select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'configure' order by r.id", Run.class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .collect(Collectors.toMap(run -> run.unitId, Function.identity(), (older, newer) -> newer));
+    }
+
+    /** Starts every unit that is ready: the first alone, then so many at once. */
+    @Transactional
+    public void start(long bringUpId, int width, Who.Person person) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
+        if (width < 1 || width > 50) {
+            throw Refusal.bad("From 1 to 50 at once.");
+        }
+        groundworks.findings(bringUp).stream().filter(Finding::blocks).findFirst().ifPresent(finding -> {
+            throw Refusal.conflict(finding.what() + ". " + finding.why());
+        });
+        List<Unit> ready = ready(bringUp);
+        if (ready.isEmpty()) {
+            throw Refusal.conflict("No unit is ready: its label must be read and its address taken, and it must not be under way already.");
+        }
+        Round round = new Round();
+        round.bringUpId = bringUpId;
+        round.width = width;
+        round.startedBy = person.id();
+        round.startedAt = clock.instant();
+        db.persist(round);
+        int place = 0;
+        for (Unit unit : ready) {
+            Run run = new Run();
+            run.roundId = round.id;
+            run.unitId = unit.id;
+            run.purpose = Run.CONFIGURE;
+            run.place = place++;
+            run.state = RunState.WAITING;
+            run.createdAt = clock.instant();
+            db.persist(run);
+        }
+        db.flush();
+        journal.write(person, bringUpId, null, "started the setup of " + ready.size() + " units, " + width + " at once after the first", null, null);
+        live.tell(bringUpId, "configure");
+    }
+
+    /** Ends all rounds of a bring-up: what waits is cancelled at once, what runs ends between two steps. */
+    @Transactional
+    public void cancel(long bringUpId, Who.Person person) {
+        List<Round> rounds = db.createQuery("from Round where bringUpId = :id and cancelledAt is null", Round.class)
+                .setParameter("id", bringUpId)
+                .setLockMode(LockModeType.PESSIMISTIC_WRITE)
+                .getResultList();
+        int count = 0;
+        for (Round round : rounds) {
+            for (Run run : runsOf(round)) {
+                if (run.state == RunState.WAITING) {
+                    run.become(RunState.CANCELLED, clock.instant());
+                    run.note = "Cancelled before it began.";
+                    count++;
+                } else if (run.state == RunState.RUNNING) {
+                    run.cancel = true;
+                    count++;
+                }
+            }
+        }
+        if (count == 0) {
+            throw Refusal.conflict("Nothing is under way.");
+        }
+        journal.write(person, bringUpId, null, "cancelled the setup of " + count + " units", null, null);
+        live.tell(bringUpId, "configure");
+    }
+
+    private List<Run> runsOf(Round round) {
+        return db.createQuery("from Run where roundId = :id order by place", Run.class).setParameter("id", round.id).setLockMode(LockModeType.PESSIMISTIC_WRITE).getResultList();
+    }
+
+    /** Tries a unit again that stopped, was cancelled or set aside; it goes on from the step that it was in. */
+    @Transactional
+    public void retry(long runId, Who.Person person) {
+        Run run = locked(runId);
+        if (!run.state.mayBecome(RunState.WAITING)) {
+            throw Refusal.conflict("It is " + (run.state == RunState.DONE ? "set up already." : "under way already."));
+        }
+        run.become(RunState.WAITING, clock.instant());
+        run.cancel = false;
+        // a machine is looked for anew: it may have been moved, reset or replaced meanwhile
+        run.step = null;
+        run.note = "";
+        run.advice = "";
+        tell(run, person, "tries again");
+    }
+
+    /** Leaves a stopped unit out, so that the others may go on. */
+    @Transactional
+    public void setAside(long runId, Who.Person person) {
+        Run run = locked(runId);
+        if (!run.state.mayBecome(RunState.SET_ASIDE)) {
+            throw Refusal.conflict("Only a unit that stopped can be set aside.");
+        }
+        run.become(RunState.SET_ASIDE, clock.instant());
+        tell(run, person, "set aside: " + run.note);
+    }
+
+    private Run locked(long runId) {
+        Run run = db.find(Run.class, runId, LockModeType.PESSIMISTIC_WRITE);
+        if (run == null || !run.purpose.equals(Run.CONFIGURE)) {
+            throw Refusal.notFound("There is no such run.");
+        }
+        return run;
+    }
+
+    private void tell(Run run, Who.Person person, String act) {
+        Unit unit = bringUps.unit(run.unitId);
+        journal.write(person, unit.bringUpId, unit.id, act, null, null);
+        live.tell(unit.bringUpId, "configure");
+    }
+
+    /** One unit under way, or done. */
+    public record Lane(
+            long runId, long unitId, String name, String position, String address, String state, String step, int stepNumber, int steps, String note, String advice, java.time.Instant startedAt, java.time.Instant stepAt, java.time.Instant endedAt, boolean cancelling) {}
+
+    /** What the stage shows. */
+    public record View(List<Lane> lanes, int ready, String readyNames, String hold, Map<String, Long> counts) {}
+
+    public View view(long bringUpId) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        Map<Long, Unit> units = bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
+        Map<Long, Claim> byUnit = claims.live(bringUpId).stream().collect(Collectors.toMap(claim -> claim.unitId, Function.identity()));
+        List<Run> runs = new ArrayList<>(newest(bringUpId).values());
+        runs.sort((a, b) -> Integer.compare(units.get(a.unitId).number, units.get(b.unitId).number));
+        List<Lane> lanes = runs.stream().map(run -> lane(run, units.get(run.unitId), byUnit.get(run.unitId))).toList();
+        Map<String, Long> counts = runs.stream().collect(Collectors.groupingBy(run -> run.state.name(), Collectors.counting()));
+        List<Unit> ready = ready(bringUp);
+        String names = ready.isEmpty()
+                ? ""
+                : name(ready.get(0), byUnit) + (ready.size() > 1 ? " … " + name(ready.get(ready.size() - 1), byUnit) : "");
+        return new View(lanes, ready.size(), names, hold(bringUpId), counts);
+    }
+
+    private static String name(Unit unit, Map<Long, Claim> claims) {
+        Claim claim = claims.get(unit.id);
+        return claim == null ? unit.label() : claim.hostName;
+    }
+
+    private String hold(long bringUpId) {
+        return db.createQuery("from Round where bringUpId = :id order by id desc", Round.class)
+                .setParameter("id", bringUpId)
+                .setMaxResults(1)
+                .getResultStream()
+                .map(round -> RoundOrder.decide(
+                                db.createQuery("select r.state from Run r where r.roundId = :id order by r.place", RunState.class).setParameter("id", round.id).getResultList(), round.width)
+                        .hold()
+                        .name())
+                .findFirst()
+                .orElse("NONE");
+    }
+
+    private static Lane lane(Run run, Unit unit, Claim claim) {
+        return new Lane(
+                run.id,
+                unit.id,
+                claim == null ? unit.label() : claim.hostName,
+                unit.position().toString(),
+                claim == null ? "" : claim.address.toString(),
+                run.state.name(),
+                run.step == null ? "" : run.step.doing(),
+                run.step == null ? 0 : run.step.number(),
+                SetupStep.values().length,
+                run.note,
+                run.advice,
+                run.startedAt,
+                run.stepAt,
+                run.endedAt,
+                run.cancel && run.state == RunState.RUNNING);
+    }
+
+    /** The steps of a run, oldest first. */
+    public record StepView(String step, java.time.Instant at, String note, boolean holds) {}
+
+    public List<StepView> steps(long runId) {
+        return db.createQuery("from RunStep where runId = :id order by id", lychnos.server.store.RunStep.class)
+                .setParameter("id", runId)
+                .getResultStream()
+                .map(step -> new StepView(SetupStep.valueOf(step.step).doing(), step.at, step.note, step.holds))
+                .toList();
+    }
+}

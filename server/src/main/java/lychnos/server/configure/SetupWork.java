@@ -1,0 +1,81 @@
+package lychnos.server.configure;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import java.security.SecureRandom;
+import java.time.Duration;
+import lychnos.core.fact.PasswordMaker;
+import lychnos.core.kind.Kind;
+import lychnos.core.order.SetupStep;
+import lychnos.server.LychnosConfig;
+import lychnos.server.prepare.Groundworks;
+import lychnos.server.prove.Proofs;
+import lychnos.server.prove.Targets;
+import lychnos.server.run.Held;
+import lychnos.server.run.HoldLost;
+import lychnos.server.run.Runs;
+import lychnos.server.run.Work;
+import lychnos.server.store.Run;
+import lychnos.server.store.SealedStore;
+import lychnos.wire.Vantage;
+
+/** Sets up one machine, step by step, from where its run stands. */
+@ApplicationScoped
+public class SetupWork implements Work {
+
+    private final Runs runs;
+    private final Targets targets;
+    private final Proofs proofs;
+    private final SealedStore sealed;
+    private final Groundworks groundworks;
+    private final Vantage vantage;
+    private final Kind kind;
+    private final LychnosConfig config;
+    private final PasswordMaker passwords = new PasswordMaker(new SecureRandom());
+
+    SetupWork(
+            Runs runs, Targets targets, Proofs proofs, SealedStore sealed, Groundworks groundworks, Vantage vantage, Kind kind, LychnosConfig config) {
+        this.runs = runs;
+        this.targets = targets;
+        this.proofs = proofs;
+        this.sealed = sealed;
+        this.groundworks = groundworks;
+        this.vantage = vantage;
+        this.kind = kind;
+        this.config = config;
+    }
+
+    @Override
+    public String purpose() {
+        return Run.CONFIGURE;
+    }
+
+    @Override
+    public void carryOut(Held held) throws HoldLost {
+        Run run = runs.look(held);
+        SetupStep step = run.step == null ? SetupStep.FIND : run.step;
+        try {
+            Targets.Subject subject = targets.subject(held.unitId()).orElseThrow(() -> new Surprise("It has no address or no label any more.", "Prepare and place it, then try again."));
+            Duration follow = config.run().followAtMost().orElse(kind.restartAtMost());
+            Setup setup = new Setup(subject, kind, vantage, targets, proofs, sealed, passwords, follow, groundworks.ranges(subject.network().id));
+            setup.foundAt(run.foundAt);
+            boolean resumed = run.step != null;
+            while (true) {
+                if (runs.cancelled(held)) {
+                    return;
+                }
+                // begun before its effect: whether a second start may repeat it is written beside the step
+                runs.begin(held, step);
+                String note = setup.carryOut(step, resumed, () -> runs.look(held));
+                runs.note(held, step, note, setup.foundAt());
+                resumed = false;
+                if (step.next().isEmpty()) {
+                    runs.done(held, note);
+                    return;
+                }
+                step = step.next().get();
+            }
+        } catch (Surprise e) {
+            runs.stop(held, runs.look(held).step, e.getMessage(), e.advice());
+        }
+    }
+}

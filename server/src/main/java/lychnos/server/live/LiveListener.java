@@ -1,0 +1,79 @@
+package lychnos.server.live;
+
+import io.quarkus.runtime.ShutdownEvent;
+import io.quarkus.runtime.StartupEvent;
+import io.quarkus.websockets.next.OpenConnections;
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.enterprise.event.Observes;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.concurrent.TimeUnit;
+import javax.sql.DataSource;
+import org.jboss.logging.Logger;
+import org.postgresql.PGConnection;
+import org.postgresql.PGNotification;
+
+/** Hears what any server on this database tells, and hands it to the browsers that are connected to this one. */
+@ApplicationScoped
+public class LiveListener {
+
+    private static final Logger LOG = Logger.getLogger(LiveListener.class);
+    private static final int PATIENCE_MILLIS = 5000;
+
+    private final DataSource database;
+    private final OpenConnections connections;
+    private volatile boolean stopped;
+    private Thread thread;
+
+    LiveListener(DataSource database, OpenConnections connections) {
+        this.database = database;
+        this.connections = connections;
+    }
+
+    void start(@Observes StartupEvent event) {
+        thread = new Thread(this::listen, "live-listener");
+        thread.setDaemon(true);
+        thread.start();
+    }
+
+    void stop(@Observes ShutdownEvent event) {
+        stopped = true;
+        thread.interrupt();
+    }
+
+    private void listen() {
+        while (!stopped) {
+            try (Connection connection = database.getConnection(); Statement statement = connection.createStatement()) {
+                connection.setAutoCommit(true);
+                statement.execute("listen " + Live.CHANNEL);
+                // what was told while nobody listened is lost: let every screen look again
+                broadcast("0 all");
+                PGConnection postgres = connection.unwrap(PGConnection.class);
+                while (!stopped) {
+                    PGNotification[] heard = postgres.getNotifications(PATIENCE_MILLIS);
+                    for (PGNotification notification : heard == null ? new PGNotification[0] : heard) {
+                        broadcast(notification.getParameter());
+                    }
+                }
+            } catch (SQLException e) {
+                if (!stopped) {
+                    LOG.warnf("The database cannot be listened to (%s); trying again.", e.getMessage());
+                    pause();
+                }
+            }
+        }
+    }
+
+    private void broadcast(String message) {
+        connections.forEach(connection -> connection.sendText(message).subscribe().with(sent -> {}, fault -> LOG.debug("a screen is gone", fault)));
+    }
+
+    private static void pause() {
+        try {
+            TimeUnit.SECONDS.sleep(1);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

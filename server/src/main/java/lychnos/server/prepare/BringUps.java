@@ -1,0 +1,146 @@
+package lychnos.server.prepare;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import org.hibernate.Session;
+import jakarta.transaction.Transactional;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import lychnos.core.fact.RackPosition;
+import lychnos.core.kind.Kind;
+import lychnos.server.account.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.problem.Refusal;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.Site;
+import lychnos.server.store.Unit;
+import org.hibernate.exception.ConstraintViolationException;
+
+/** Batches of units: found, listed, begun. */
+@ApplicationScoped
+public class BringUps {
+
+    /** The most units of one bring-up. */
+    static final int MOST_UNITS = 5000;
+
+    private final Session db;
+    private final Journal journal;
+    private final Kind kind;
+
+    BringUps(Session db, Journal journal, Kind kind) {
+        this.db = db;
+        this.journal = journal;
+        this.kind = kind;
+    }
+
+    /**
+     * A bring-up to begin.
+     *
+     * @param siteCode the site's short word, used in host names; the site is made where it is new
+     * @param positions where units are expected, such as {@code R1 u1}
+     */
+    public record Begin(String name, String siteCode, String siteName, LocalDate due, List<String> positions) {}
+
+    public List<BringUp> all() {
+        return db.createQuery("from BringUp order by due nulls last, id", BringUp.class).getResultList();
+    }
+
+    /** @throws Refusal if there is none */
+    public BringUp get(long id) {
+        BringUp found = db.find(BringUp.class, id);
+        if (found == null) {
+            throw Refusal.notFound("There is no such bring-up.");
+        }
+        return found;
+    }
+
+    public List<Unit> units(long bringUpId) {
+        return db.createQuery("from Unit where bringUpId = :id order by number", Unit.class).setParameter("id", bringUpId).getResultList();
+    }
+
+    /** @throws Refusal if there is none */
+    public Unit unit(long id) {
+        Unit unit = db.find(Unit.class, id);
+        if (unit == null) {
+            throw Refusal.notFound("There is no such unit.");
+        }
+        return unit;
+    }
+
+    @Transactional
+    public BringUp begin(Begin request, Who.Person person) {
+        if (request.name() == null || request.name().isBlank() || request.name().length() > 80) {
+            throw Refusal.fields(List.of(new Refusal.FieldFault("name", "A name has 1 to 80 letters.")));
+        }
+        if (request.siteCode() == null || !request.siteCode().matches("[a-z][a-z0-9]{1,11}")) {
+            throw Refusal.fields(List.of(new Refusal.FieldFault("siteCode", "A site's word has 2 to 12 small letters and digits.")));
+        }
+        List<RackPosition> positions = positions(request.positions() == null ? List.of() : request.positions());
+        Site site = site(request);
+        BringUp bringUp = new BringUp();
+        bringUp.site = site;
+        bringUp.realmId = realm(site.id);
+        bringUp.name = request.name().strip();
+        bringUp.kind = kind.id();
+        bringUp.due = request.due();
+        bringUp.namePattern = kind.names().toString();
+        try {
+            db.persist(bringUp);
+            db.flush();
+        } catch (ConstraintViolationException e) {
+            throw Refusal.conflict("There is a bring-up of that name already.");
+        }
+        for (int i = 0; i < positions.size(); i++) {
+            Unit unit = new Unit();
+            unit.bringUpId = bringUp.id;
+            unit.number = i + 1;
+            unit.rack = positions.get(i).rack();
+            unit.rackUnit = positions.get(i).unit();
+            unit.model = "";
+            db.persist(unit);
+        }
+        journal.write(person, bringUp.id, null, "began “" + bringUp.name + "” with " + positions.size() + " units expected", null, request);
+        return bringUp;
+    }
+
+    private static List<RackPosition> positions(List<String> texts) {
+        if (texts.size() > MOST_UNITS) {
+            throw Refusal.fields(List.of(new Refusal.FieldFault("positions", "At most " + MOST_UNITS + " units.")));
+        }
+        List<RackPosition> positions = new ArrayList<>();
+        Set<RackPosition> seen = new HashSet<>();
+        for (String text : texts) {
+            try {
+                RackPosition position = RackPosition.parse(text);
+                if (!seen.add(position)) {
+                    throw new IllegalArgumentException(position + " is there twice.");
+                }
+                positions.add(position);
+            } catch (IllegalArgumentException e) {
+                throw Refusal.fields(List.of(new Refusal.FieldFault("positions", e.getMessage())));
+            }
+        }
+        positions.sort(null);
+        return positions;
+    }
+
+    private Site site(Begin request) {
+        return db.createQuery("from Site where code = :code", Site.class).setParameter("code", request.siteCode()).getResultStream().findFirst().orElseGet(() -> {
+            Site site = new Site();
+            site.code = request.siteCode();
+            site.name = request.siteName() == null || request.siteName().isBlank() ? request.siteCode() : request.siteName().strip();
+            db.persist(site);
+            db.flush();
+            return site;
+        });
+    }
+
+    private long realm(long siteId) {
+        return ((Number) db.createNativeQuery("insert into realm (site_id, name) values (:site, 'management') on conflict (site_id, name) do update set name = excluded.name returning id", Long.class)
+                        .setParameter("site", siteId)
+                        .getSingleResult())
+                .longValue();
+    }
+}

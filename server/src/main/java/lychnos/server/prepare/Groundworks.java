@@ -1,0 +1,331 @@
+package lychnos.server.prepare;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import org.hibernate.Session;
+import jakarta.persistence.LockModeType;
+import jakarta.persistence.PersistenceException;
+import jakarta.transaction.Transactional;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.Function;
+import lychnos.core.address.Address;
+import lychnos.core.address.Prefix;
+import lychnos.core.address.Run;
+import lychnos.core.name.Hostname;
+import lychnos.core.place.Ground;
+import lychnos.core.rule.Finding;
+import lychnos.core.rule.Groundwork;
+import lychnos.core.rule.Rule;
+import lychnos.server.account.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.problem.Refusal;
+import lychnos.server.problem.Refusal.FieldFault;
+import lychnos.server.store.AddressRange;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.Network;
+
+/** The network of a bring-up: stated, changed, and looked over by the rules. */
+@ApplicationScoped
+public class Groundworks {
+
+    private static final int MOST_RANGES = 64;
+    private static final int MOST_SERVERS = 8;
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Journal journal;
+    private final Live live;
+
+    Groundworks(Session db, BringUps bringUps, Journal journal, Live live) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.journal = journal;
+        this.live = live;
+    }
+
+    /** A row of addresses as it is typed: {@code 10.40.8.101-180}. */
+    public record RangeText(String purpose, String run, String note) {}
+
+    /** A network as it is typed. Empty texts stand for what is not stated. */
+    public record Statement(
+            String name, String prefix, String gateway, Integer vlan, String domain, List<String> nameServers, List<String> timeServers, List<RangeText> ranges) {}
+
+    /** What is stated, and what would go wrong with it. */
+    public record View(Statement network, List<Finding> findings, long toPlace, long free, Long undoableImport) {}
+
+    @Transactional
+    public List<AddressRange> ranges(long networkId) {
+        return db.createQuery("from AddressRange where networkId = :id order by first", AddressRange.class).setParameter("id", networkId).getResultList();
+    }
+
+    private static List<Run> runs(List<AddressRange> ranges, boolean pools) {
+        return ranges.stream().filter(range -> range.purpose.equals(AddressRange.POOL) == pools).map(AddressRange::run).toList();
+    }
+
+    /** What may be given out now. */
+    public Ground ground(Network network) {
+        List<AddressRange> ranges = ranges(network.id);
+        List<Address> taken = db.createQuery("select c.address from Claim c where c.networkId = :id and c.releasedAt is null", Address.class)
+                .setParameter("id", network.id)
+                .getResultList();
+        return new Ground(network.prefix, network.gateway, runs(ranges, true), runs(ranges, false), taken);
+    }
+
+    /** What would go wrong, gravest first; empty where no network is stated. */
+    public List<Finding> findings(BringUp bringUp) {
+        if (bringUp.network == null) {
+            return List.of();
+        }
+        Network network = bringUp.network;
+        Ground ground = ground(network);
+        return Rule.lookAt(new Groundwork(
+                network.prefix,
+                network.gateway,
+                network.nameServers,
+                network.timeServers,
+                List.copyOf(ground.pools()),
+                List.copyOf(ground.kept()),
+                toPlace(bringUp.id),
+                ground.free().size()));
+    }
+
+    private long toPlace(long bringUpId) {
+        return db.createQuery("select count(*) from Unit u where u.bringUpId = :id and not exists (select 1 from Claim c where c.unitId = u.id and c.releasedAt is null)", Long.class)
+                .setParameter("id", bringUpId)
+                .getSingleResult();
+    }
+
+    public Statement statement(Network network) {
+        List<RangeText> texts = ranges(network.id).stream().map(range -> new RangeText(range.purpose, range.run().toString(), range.note)).toList();
+        return new Statement(
+                network.name,
+                network.prefix.toString(),
+                network.gateway == null ? "" : network.gateway.toString(),
+                network.vlan,
+                network.domain,
+                network.nameServers,
+                network.timeServers,
+                texts);
+    }
+
+    public View view(BringUp bringUp, Long undoableImport) {
+        Network network = bringUp.network;
+        return new View(
+                network == null ? null : statement(network),
+                findings(bringUp),
+                toPlace(bringUp.id),
+                network == null ? 0 : ground(network).free().size(),
+                undoableImport);
+    }
+
+    /** Networks of the same realm that a bring-up may use instead of stating a new one. */
+    public List<Network> ofRealm(long realmId) {
+        return db.createQuery("from Network where realmId = :id order by prefix", Network.class).setParameter("id", realmId).getResultList();
+    }
+
+    /** Takes units' addresses from a network that is stated already. */
+    @Transactional
+    public void choose(long bringUpId, long networkId, Who.Person person) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        Network network = db.find(Network.class, networkId);
+        if (network == null || network.realmId.longValue() != bringUp.realmId) {
+            throw Refusal.notFound("There is no such network at this site.");
+        }
+        bringUp.network = network;
+        journal.write(person, bringUpId, null, "chose network " + network.prefix, null, null);
+        live.tell(bringUpId, "prepare");
+    }
+
+    /** States the network of a bring-up, or changes it. */
+    @Transactional
+    public void state(long bringUpId, Statement statement, Who.Person person) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
+        Read read = new Read(statement);
+        Network network = bringUp.network == null ? new Network() : bringUp.network;
+        Statement before = network.id == null ? null : statement(network);
+        read.into(network);
+        network.realmId = bringUp.realmId;
+        refuseIfClaimsFallOut(network, read);
+        try {
+            if (network.id == null) {
+                db.persist(network);
+            }
+            db.flush();
+        } catch (PersistenceException e) {
+            if (String.valueOf(e.getMessage()).contains("network_overlap")) {
+                throw Refusal.fields(List.of(new FieldFault("prefix", read.prefix + " overlaps a network that is stated already at this site.")));
+            }
+            throw e;
+        }
+        bringUp.network = network;
+        db.createMutationQuery("delete from AddressRange where networkId = :id").setParameter("id", network.id).executeUpdate();
+        for (AddressRange range : read.ranges) {
+            range.networkId = network.id;
+            db.persist(range);
+        }
+        db.flush();
+        journal.write(person, bringUpId, null, (before == null ? "stated" : "changed") + " network " + network.prefix, before, statement);
+        live.tell(bringUpId, "prepare");
+    }
+
+    private void refuseIfClaimsFallOut(Network network, Read read) {
+        if (network.id == null) {
+            return;
+        }
+        List<Address> taken = db.createQuery("select c.address from Claim c where c.networkId = :id and c.releasedAt is null", Address.class)
+                .setHint("org.hibernate.flushMode", "MANUAL")
+                .setParameter("id", network.id)
+                .getResultList();
+        taken.stream().filter(address -> !read.prefix.contains(address)).findFirst().ifPresent(address -> {
+            throw Refusal.fields(List.of(new FieldFault("prefix", address + " is taken and would lie outside " + read.prefix + ".")));
+        });
+    }
+
+    /** Reads what was typed; every wrong field is named, not only the first. */
+    private static final class Read {
+
+        private final List<FieldFault> faults = new ArrayList<>();
+        private final List<AddressRange> ranges = new ArrayList<>();
+        private final String name;
+        private final Prefix prefix;
+        private final Address gateway;
+        private final Integer vlan;
+        private final String domain;
+        private final List<String> nameServers;
+        private final List<String> timeServers;
+
+        Read(Statement statement) {
+            name = field("name", statement.name(), Read::name);
+            prefix = field("prefix", statement.prefix(), Prefix::parse);
+            gateway = blank(statement.gateway()) ? null : field("gateway", statement.gateway(), Address::parse);
+            vlan = statement.vlan();
+            if (vlan != null && (vlan < 1 || vlan > 4094)) {
+                faults.add(new FieldFault("vlan", "A VLAN goes from 1 to 4094."));
+            }
+            domain = field("domain", statement.domain(), text -> Hostname.requireDomain(text.toLowerCase(Locale.ROOT)));
+            nameServers = servers("nameServers", statement.nameServers(), text -> Address.parse(text).toString());
+            timeServers = servers("timeServers", statement.timeServers(), Read::timeServer);
+            List<RangeText> texts = statement.ranges() == null ? List.of() : statement.ranges();
+            if (texts.size() > MOST_RANGES) {
+                faults.add(new FieldFault("ranges", "At most " + MOST_RANGES + " ranges."));
+            } else {
+                for (int i = 0; i < texts.size(); i++) {
+                    range(i, texts.get(i));
+                }
+                overlaps();
+            }
+            refuseGateway();
+            if (!faults.isEmpty()) {
+                throw Refusal.fields(faults);
+            }
+        }
+
+        private void refuseGateway() {
+            if (prefix != null && gateway != null && !prefix.hosts().contains(gateway)) {
+                faults.add(new FieldFault("gateway", gateway + " is no host address of " + prefix + "."));
+            }
+        }
+
+        private static boolean blank(String text) {
+            return text == null || text.isBlank();
+        }
+
+        private static String name(String text) {
+            if (text.length() > 80) {
+                throw new IllegalArgumentException("A name has at most 80 letters.");
+            }
+            return text;
+        }
+
+        private static String timeServer(String text) {
+            return Address.tryParse(text).map(Address::toString).orElseGet(() -> Hostname.requireDomain(text.toLowerCase(Locale.ROOT)));
+        }
+
+        private <T> T field(String field, String text, Function<String, T> parser) {
+            if (blank(text)) {
+                faults.add(new FieldFault(field, "This is missing."));
+                return null;
+            }
+            try {
+                return parser.apply(text.strip());
+            } catch (IllegalArgumentException e) {
+                faults.add(new FieldFault(field, e.getMessage()));
+                return null;
+            }
+        }
+
+        private List<String> servers(String field, List<String> texts, Function<String, String> parser) {
+            LinkedHashSet<String> servers = new LinkedHashSet<>();
+            for (String text : texts == null ? List.<String>of() : texts) {
+                if (!blank(text)) {
+                    String server = field(field, text, parser);
+                    if (server != null) {
+                        servers.add(server);
+                    }
+                }
+            }
+            if (servers.size() > MOST_SERVERS) {
+                faults.add(new FieldFault(field, "At most " + MOST_SERVERS + " servers."));
+            }
+            return List.copyOf(servers);
+        }
+
+        private void range(int index, RangeText text) {
+            String field = "ranges." + index;
+            if (!List.of(AddressRange.POOL, AddressRange.KEPT, AddressRange.DHCP).contains(text.purpose())) {
+                faults.add(new FieldFault(field, "A range is a pool, kept, or handed out by DHCP."));
+                return;
+            }
+            Run run = field(field, expand(text.run()), Run::parse);
+            if (run == null) {
+                return;
+            }
+            if (prefix != null && !prefix.contains(run)) {
+                faults.add(new FieldFault(field, run + " reaches past " + prefix + "."));
+                return;
+            }
+            AddressRange range = new AddressRange();
+            range.purpose = text.purpose();
+            range.first = run.first();
+            range.last = run.last();
+            range.note = text.note() == null ? "" : text.note().strip();
+            if (range.note.length() > 120) {
+                faults.add(new FieldFault(field, "A note has at most 120 letters."));
+            }
+            ranges.add(range);
+        }
+
+        /** {@code .101-.180} is taken to lie in the prefix. */
+        private String expand(String text) {
+            if (text == null || prefix == null || !prefix.network().isV4() || !text.strip().startsWith(".")) {
+                return text;
+            }
+            String base = prefix.network().toString();
+            return base.substring(0, base.lastIndexOf('.')) + text.strip();
+        }
+
+        private void overlaps() {
+            for (int i = 0; i < ranges.size(); i++) {
+                for (int j = 0; j < i; j++) {
+                    if (ranges.get(i).run().overlaps(ranges.get(j).run()) && ranges.get(i).purpose.equals(ranges.get(j).purpose)) {
+                        faults.add(new FieldFault("ranges." + i, ranges.get(i).run() + " overlaps " + ranges.get(j).run() + "."));
+                    }
+                }
+            }
+        }
+
+        void into(Network network) {
+            network.name = name;
+            network.prefix = prefix;
+            network.gateway = gateway;
+            network.vlan = vlan;
+            network.domain = domain;
+            network.nameServers = nameServers;
+            network.timeServers = timeServers;
+        }
+    }
+}

@@ -1,0 +1,201 @@
+package lychnos.server.prepare;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import org.hibernate.Session;
+import jakarta.persistence.LockModeType;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import lychnos.core.fact.Label;
+import lychnos.core.fact.LabelFault;
+import lychnos.core.fact.LabelList;
+import lychnos.core.fact.RackPosition;
+import lychnos.server.account.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.problem.Refusal;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.LabelImport;
+import lychnos.server.store.Unit;
+import org.hibernate.exception.ConstraintViolationException;
+
+/** Takes label lists in: right lines are kept, wrong ones come back with their reasons, and the whole can be undone. */
+@ApplicationScoped
+public class Labels {
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    Labels(Session db, BringUps bringUps, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /**
+     * What becomes of one right line.
+     *
+     * @param change {@code new}, {@code filled in} or {@code already here}
+     */
+    public record Taken(int line, String serial, String mac, String position, String change) {}
+
+    /** @param importId by which it can be undone; null for a preview and where nothing changed */
+    public record Report(Long importId, List<Taken> taken, List<LabelFault> faults) {}
+
+    /** @param preview whether only to say what would happen */
+    @Transactional
+    public Report read(long bringUpId, String text, boolean preview, Who.Person person) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
+        LabelList list = LabelList.parse(text);
+        List<Unit> units = bringUps.units(bringUpId);
+        Map<RackPosition, Unit> byPosition = new HashMap<>();
+        units.forEach(unit -> byPosition.put(unit.position(), unit));
+        int next = units.stream().mapToInt(unit -> unit.number).max().orElse(0) + 1;
+        Elsewhere elsewhere = elsewhere(list);
+        List<Taken> taken = new ArrayList<>();
+        List<LabelFault> faults = new ArrayList<>(list.faults());
+        LabelImport entry = null;
+        for (Label label : list.labels()) {
+            Unit unit = byPosition.get(label.position());
+            LabelFault fault = elsewhere.fault(label, unit);
+            if (fault != null) {
+                faults.add(fault);
+                continue;
+            }
+            boolean same = unit != null && unit.known();
+            String change = same ? "already here" : unit == null ? "new" : "filled in";
+            taken.add(new Taken(label.line(), label.serial(), label.mac().toString(), label.position().toString(), change));
+            if (!preview && !same) {
+                entry = entry == null ? entry(bringUpId, person) : entry;
+                boolean created = unit == null;
+                unit = created ? unit(bringUpId, next++, label.position()) : unit;
+                fill(unit, label);
+                db.persist(unit);
+                db.flush();
+                db.createNativeMutationQuery("insert into label_import_unit (import_id, unit_id, created) values (:import, :unit, :created)")
+                        .setParameter("import", entry.id)
+                        .setParameter("unit", unit.id)
+                        .setParameter("created", created)
+                        .executeUpdate();
+            }
+        }
+        faults.sort((a, b) -> Integer.compare(a.line(), b.line()));
+        if (entry != null) {
+            journal.write(person, bringUpId, null, "read " + taken.size() + " labels, set " + faults.size() + " lines aside", null, taken);
+            live.tell(bringUpId, "prepare");
+        }
+        return new Report(entry == null ? null : entry.id, taken, faults);
+    }
+
+    private LabelImport entry(long bringUpId, Who.Person person) {
+        LabelImport entry = new LabelImport();
+        entry.bringUpId = bringUpId;
+        entry.accountId = person.id();
+        entry.at = clock.instant();
+        db.persist(entry);
+        db.flush();
+        return entry;
+    }
+
+    private static Unit unit(long bringUpId, int number, RackPosition position) {
+        Unit unit = new Unit();
+        unit.bringUpId = bringUpId;
+        unit.number = number;
+        unit.rack = position.rack();
+        unit.rackUnit = position.unit();
+        return unit;
+    }
+
+    private static void fill(Unit unit, Label label) {
+        unit.serial = label.serial();
+        unit.mac = label.mac();
+        unit.model = label.model();
+        unit.firstAddress = label.firstAddress().orElse(null);
+    }
+
+    /** Serials and hardware addresses of the list that other units bear already. */
+    private record Elsewhere(Map<String, Unit> bySerial, Map<String, Unit> byMac) {
+
+        LabelFault fault(Label label, Unit there) {
+            if (there != null && there.known() && !(there.serial.equals(label.serial()) && there.mac.equals(label.mac()))) {
+                return new LabelFault(label.line(), "rack position", label.position().toString(), label.position() + " holds " + there.serial + " already, with " + there.mac + ".");
+            }
+            Unit sameSerial = bySerial.get(label.serial());
+            if (sameSerial != null && sameSerial != there) {
+                return new LabelFault(label.line(), "serial", label.serial(), "This serial is known already, at " + sameSerial.position() + ".");
+            }
+            Unit sameMac = byMac.get(label.mac().toString());
+            if (sameMac != null && sameMac != there) {
+                return new LabelFault(label.line(), "mac", label.mac().toString(), "This hardware address belongs to " + sameMac.serial + " at " + sameMac.position() + ".");
+            }
+            return null;
+        }
+    }
+
+    private Elsewhere elsewhere(LabelList list) {
+        Map<String, Unit> bySerial = new HashMap<>();
+        Map<String, Unit> byMac = new HashMap<>();
+        if (!list.labels().isEmpty()) {
+            db.createQuery("from Unit where serial in :serials or mac in :macs", Unit.class)
+                    .setParameter("serials", list.labels().stream().map(Label::serial).toList())
+                    .setParameter("macs", list.labels().stream().map(Label::mac).toList())
+                    .getResultList()
+                    .forEach(unit -> {
+                        bySerial.put(unit.serial, unit);
+                        byMac.put(unit.mac.toString(), unit);
+                    });
+        }
+        return new Elsewhere(bySerial, byMac);
+    }
+
+    /** The newest reading that can be undone, or null. */
+    public Long undoable(long bringUpId) {
+        return db.createQuery("from LabelImport where bringUpId = :id and undoneAt is null order by id desc", LabelImport.class)
+                .setParameter("id", bringUpId)
+                .setMaxResults(1)
+                .getResultStream()
+                .map(entry -> entry.id)
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** Takes a reading back: new units go, filled-in labels are emptied. */
+    @Transactional
+    public void undo(long importId, Who.Person person) {
+        LabelImport entry = db.find(LabelImport.class, importId, LockModeType.PESSIMISTIC_WRITE);
+        if (entry == null || entry.undoneAt != null) {
+            throw Refusal.conflict("That reading is undone already.");
+        }
+        List<?> placed = db.createNativeQuery("select 1 from label_import_unit i where i.import_id = :id and (exists (select 1 from claim c where c.unit_id = i.unit_id)"
+                        + " or exists (select 1 from run r where r.unit_id = i.unit_id)) limit 1", Integer.class)
+                .setParameter("id", importId)
+                .getResultList();
+        if (!placed.isEmpty()) {
+            throw Refusal.conflict("Some of these units have taken addresses since. Undo the taking first.");
+        }
+        entry.undoneAt = clock.instant();
+        db.flush();
+        db.createNativeMutationQuery("update unit u set serial = null, mac = null, model = '', first_address = null from label_import_unit i"
+                        + " where i.import_id = :id and i.unit_id = u.id and not i.created")
+                .setParameter("id", importId)
+                .executeUpdate();
+        try {
+            db.createNativeMutationQuery("delete from unit u using label_import_unit i where i.import_id = :id and i.unit_id = u.id and i.created")
+                    .setParameter("id", importId)
+                    .executeUpdate();
+        } catch (ConstraintViolationException e) {
+            throw Refusal.conflict("Some of these units are in use since.");
+        }
+        journal.write(person, entry.bringUpId, null, "undid the reading of labels", null, null);
+        live.tell(entry.bringUpId, "prepare");
+    }
+}

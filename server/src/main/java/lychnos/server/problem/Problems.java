@@ -1,0 +1,62 @@
+package lychnos.server.problem;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import io.quarkus.security.AuthenticationFailedException;
+import io.quarkus.security.ForbiddenException;
+import io.quarkus.security.UnauthorizedException;
+import jakarta.ws.rs.WebApplicationException;
+import jakarta.ws.rs.core.Response;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.UUID;
+import org.jboss.logging.Logger;
+import org.jboss.resteasy.reactive.server.ServerExceptionMapper;
+
+/** The one place where failures become problem documents (RFC 9457). */
+public class Problems {
+
+    private static final Logger LOG = Logger.getLogger(Problems.class);
+
+    @ServerExceptionMapper
+    public Response refusal(Refusal refusal) {
+        return problem(refusal.status(), refusal.title(), refusal.getMessage(), refusal.members());
+    }
+
+    @ServerExceptionMapper({UnauthorizedException.class, AuthenticationFailedException.class})
+    public Response unauthorised(Exception e) {
+        return problem(401, "Not signed in", "Sign in first.", Map.of());
+    }
+
+    @ServerExceptionMapper
+    public Response forbidden(ForbiddenException e) {
+        return problem(403, "Not allowed", "Your role does not allow that. A lead can.", Map.of());
+    }
+
+    @ServerExceptionMapper
+    public Response json(JsonProcessingException e) {
+        return problem(400, "Not understood", "The request is no JSON that fits: " + e.getOriginalMessage(), Map.of());
+    }
+
+    @ServerExceptionMapper
+    public Response web(WebApplicationException e) {
+        int status = e.getResponse().getStatus();
+        return problem(status, status == 404 ? "Not found" : "Not possible", "There is nothing for that request here.", Map.of());
+    }
+
+    @ServerExceptionMapper
+    public Response unexpected(Exception e) {
+        String id = UUID.randomUUID().toString().substring(0, 8);
+        LOG.errorf(e, "unexpected, %s", id);
+        return problem(500, "A fault of ours", "This should not have happened. The server's log has it as " + id + ".", Map.of());
+    }
+
+    private static Response problem(int status, String title, String detail, Map<String, Object> members) {
+        Map<String, Object> body = new LinkedHashMap<>();
+        body.put("type", "about:blank");
+        body.put("title", title);
+        body.put("status", status);
+        body.put("detail", detail);
+        body.putAll(members);
+        return Response.status(status).type("application/problem+json").entity(body).build();
+    }
+}

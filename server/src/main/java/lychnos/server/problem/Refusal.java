@@ -1,0 +1,72 @@
+package lychnos.server.problem;
+
+import java.util.List;
+import java.util.Map;
+
+/**
+ * A request that is not carried out, with a message for the person who made it. Becomes a problem document (RFC 9457).
+ */
+public class Refusal extends RuntimeException {
+
+    private final int status;
+    private final String title;
+    private final Map<String, Object> members;
+
+    /**
+     * What is wrong with one field of a form.
+     *
+     * @param field its name in the request
+     * @param reason a sentence
+     */
+    public record FieldFault(String field, String reason) {}
+
+    private Refusal(int status, String title, String detail, Map<String, Object> members) {
+        super(detail);
+        this.status = status;
+        this.title = title;
+        this.members = members;
+    }
+
+    public static Refusal notFound(String what) {
+        return new Refusal(404, "Not found", what, Map.of());
+    }
+
+    /** The request cannot be understood, or would do harm. */
+    public static Refusal bad(String detail) {
+        return new Refusal(400, "Not possible like this", detail, Map.of());
+    }
+
+    /** Fields of a form are wrong. */
+    public static Refusal fields(List<FieldFault> faults) {
+        return new Refusal(400, "Some of this is not right", faults.get(0).reason(), Map.of("faults", faults));
+    }
+
+    /** Something has changed meanwhile, or stands in the way. */
+    public static Refusal conflict(String detail, Map<String, Object> members) {
+        return new Refusal(409, "Not any more", detail, members);
+    }
+
+    public static Refusal conflict(String detail) {
+        return conflict(detail, Map.of());
+    }
+
+    public static Refusal unauthorised(String detail) {
+        return new Refusal(401, "Not signed in", detail, Map.of());
+    }
+
+    public static Refusal tooMany(String detail) {
+        return new Refusal(429, "Too often", detail, Map.of());
+    }
+
+    public int status() {
+        return status;
+    }
+
+    public String title() {
+        return title;
+    }
+
+    public Map<String, Object> members() {
+        return members;
+    }
+}

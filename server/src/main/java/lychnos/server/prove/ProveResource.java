@@ -1,0 +1,57 @@
+package lychnos.server.prove;
+
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.POST;
+import jakarta.ws.rs.Path;
+import java.util.Set;
+import lychnos.server.account.Who;
+import lychnos.wire.Vantage;
+
+/** Stage 4: how far up every endpoint answers. */
+@Path("/api")
+@RolesAllowed("viewer")
+public class ProveResource {
+
+    private final Checks checks;
+    private final Vantage vantage;
+    private final Who who;
+
+    ProveResource(Checks checks, Vantage vantage, Who who) {
+        this.checks = checks;
+        this.vantage = vantage;
+        this.who = who;
+    }
+
+    /** @param units which units, or null for all */
+    public record Ask(Set<Long> units) {}
+
+    /** How many checks were asked for. */
+    public record Asked(int count) {}
+
+    @GET
+    @Path("bring-ups/{id}/prove")
+    public Checks.View view(long id) {
+        return checks.view(id, vantage.name());
+    }
+
+    @GET
+    @Path("units/{id}/proof")
+    public Checks.Detail detail(long id) {
+        return checks.detail(id);
+    }
+
+    @POST
+    @Path("bring-ups/{id}/checks")
+    @RolesAllowed("engineer")
+    public Asked ask(long id, Ask ask) {
+        return new Asked(checks.ask(id, ask == null ? null : ask.units, who.person()));
+    }
+
+    @POST
+    @Path("bring-ups/{id}/checks/cancel")
+    @RolesAllowed("engineer")
+    public void cancel(long id) {
+        checks.cancel(id, who.person());
+    }
+}

@@ -1,0 +1,204 @@
+package lychnos.server.run;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import org.hibernate.Session;
+import jakarta.persistence.LockModeType;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.UUID;
+import lychnos.core.address.Address;
+import lychnos.core.order.RoundOrder;
+import lychnos.core.order.RunState;
+import lychnos.core.order.SetupStep;
+import lychnos.server.LychnosConfig;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.store.Round;
+import lychnos.server.store.Run;
+import lychnos.server.store.RunStep;
+import lychnos.server.store.Unit;
+
+/** Runs as the database keeps them: claimed with a lease, advanced step by step under a fence, ended. */
+@ApplicationScoped
+public class Runs {
+
+    /** Who this server is, for the lease. */
+    private static final String OWNER = UUID.randomUUID().toString();
+
+    private final Session db;
+    private final LychnosConfig config;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    Runs(Session db, LychnosConfig config, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.config = config;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** Takes what may start now and what a dead server left, at most this many. */
+    @Transactional
+    public List<Held> claim(int most) {
+        List<Held> held = new ArrayList<>();
+        for (Run run : lock("state = 'RUNNING' and lease_until < now()", most)) {
+            held.add(hold(run));
+        }
+        for (Run run : lock("state = 'WAITING' and purpose = 'prove'", most - held.size())) {
+            held.add(hold(run));
+        }
+        for (Round round : waitingRounds()) {
+            held.addAll(startOf(round, most - held.size()));
+        }
+        return held;
+    }
+
+    private List<Run> lock(String condition, int most) {
+        return most <= 0
+                ? List.of()
+                : db.createNativeQuery("select * from run where " + condition + " order by id limit " + most + " for update skip locked", Run.class).getResultList();
+    }
+
+    private List<Round> waitingRounds() {
+        return db.createNativeQuery(
+                        "select * from round o where o.cancelled_at is null and exists (select 1 from run r where r.round_id = o.id and r.state = 'WAITING')"
+                                + " order by o.id for update skip locked",
+                        Round.class)
+                .getResultList();
+    }
+
+    private List<Held> startOf(Round round, int most) {
+        List<Run> runs = db.createQuery("from Run where roundId = :id order by place", Run.class)
+                .setParameter("id", round.id)
+                .setLockMode(LockModeType.PESSIMISTIC_WRITE)
+                .getResultList();
+        runs.forEach(db::refresh);
+        List<Integer> start = RoundOrder.decide(runs.stream().map(run -> run.state).toList(), round.width).start();
+        return start.stream().limit(Math.max(0, most)).map(index -> hold(runs.get(index))).toList();
+    }
+
+    private Held hold(Run run) {
+        Instant now = clock.instant();
+        if (run.state == RunState.WAITING) {
+            run.become(RunState.RUNNING, now);
+            run.startedAt = now;
+        }
+        run.fence++;
+        run.leaseOwner = OWNER;
+        run.leaseUntil = now.plus(config.run().lease());
+        run.stepAt = now;
+        Unit unit = db.find(Unit.class, run.unitId);
+        live.tell(unit.bringUpId, run.purpose);
+        return new Held(run.id, run.unitId, unit.bringUpId, run.purpose, run.fence);
+    }
+
+    /** Says that this server is still at work on these; gives the ones that it has lost. */
+    @Transactional
+    public List<Held> renew(Collection<Held> all) {
+        List<Held> lost = new ArrayList<>();
+        for (Held held : all) {
+            int renewed = db.createNativeMutationQuery("update run set lease_until = :until where id = :id and fence = :fence and state = 'RUNNING'")
+                    .setParameter("until", clock.instant().plus(config.run().lease()))
+                    .setParameter("id", held.runId())
+                    .setParameter("fence", held.fence())
+                    .executeUpdate();
+            if (renewed == 0) {
+                lost.add(held);
+            }
+        }
+        return lost;
+    }
+
+    private Run held(Held held) throws HoldLost {
+        Run run = db.find(Run.class, held.runId(), LockModeType.PESSIMISTIC_WRITE);
+        db.refresh(run);
+        if (run.fence != held.fence() || run.state != RunState.RUNNING) {
+            throw new HoldLost("another server has taken this over");
+        }
+        return run;
+    }
+
+    /** The run as it stands, for its holder alone. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public Run look(Held held) throws HoldLost {
+        Run run = held(held);
+        db.detach(run);
+        return run;
+    }
+
+    /** Begins a step; a wish to cancel is heard here, between two steps. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public void begin(Held held, SetupStep step) throws HoldLost {
+        Run run = held(held);
+        run.step = step;
+        run.stepAt = clock.instant();
+        live.tell(held.bringUpId(), held.purpose());
+    }
+
+    /** Ends the run as cancelled if somebody wished so. */
+    @Transactional
+    public boolean cancelled(Held held) throws HoldLost {
+        Run run = held(held);
+        if (!run.cancel) {
+            return false;
+        }
+        run.become(RunState.CANCELLED, clock.instant());
+        run.note = run.step == null || !run.step.writes() ? "Cancelled before anything was written to it." : "Cancelled before “" + run.step.doing() + "”. What is set already stays; “Try again” goes on with the rest.";
+        journal.writeWork(held.bringUpId(), held.unitId(), "cancelled: " + run.note);
+        live.tell(held.bringUpId(), held.purpose());
+        return true;
+    }
+
+    /** Notes what a step came to. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public void note(Held held, SetupStep step, String note, Address foundAt) throws HoldLost {
+        Run run = held(held);
+        if (foundAt != null) {
+            run.foundAt = foundAt;
+        }
+        keep(held, step, note, true);
+        live.tell(held.bringUpId(), held.purpose());
+    }
+
+    private void keep(Held held, SetupStep step, String note, boolean holds) {
+        RunStep entry = new RunStep();
+        entry.runId = held.runId();
+        entry.step = step.name();
+        entry.at = clock.instant();
+        entry.note = note;
+        entry.holds = holds;
+        db.persist(entry);
+        if (step.writes()) {
+            journal.writeWork(held.bringUpId(), held.unitId(), step.doing() + ": " + note);
+        }
+    }
+
+    /** Ends a run well. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public void done(Held held, String note) throws HoldLost {
+        Run run = held(held);
+        run.become(RunState.DONE, clock.instant());
+        run.note = note;
+        run.advice = "";
+        live.tell(held.bringUpId(), held.purpose());
+    }
+
+    /** Ends a run because of something that a person must look at. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public void stop(Held held, SetupStep step, String sentence, String advice) throws HoldLost {
+        Run run = held(held);
+        run.become(RunState.STOPPED, clock.instant());
+        run.note = sentence;
+        run.advice = advice;
+        if (step != null) {
+            keep(held, step, sentence, false);
+        }
+        live.tell(held.bringUpId(), held.purpose());
+    }
+}

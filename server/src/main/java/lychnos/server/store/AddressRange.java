@@ -1,0 +1,42 @@
+package lychnos.server.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import lychnos.core.address.Address;
+import lychnos.core.address.Run;
+import org.hibernate.annotations.Type;
+
+/** A pool, a kept range or a DHCP scope. */
+@Entity
+@Table(name = "address_range")
+public class AddressRange {
+
+    public static final String POOL = "pool";
+    public static final String KEPT = "kept";
+    public static final String DHCP = "dhcp";
+
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    public Long id;
+
+    @Column(name = "network_id")
+    public Long networkId;
+
+    public String purpose;
+
+    @Type(InetType.class)
+    public Address first;
+
+    @Type(InetType.class)
+    public Address last;
+
+    public String note;
+
+    public Run run() {
+        return new Run(first, last);
+    }
+}

@@ -1,0 +1,53 @@
+package lychnos.server.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import java.time.Instant;
+import java.util.UUID;
+import lychnos.core.address.Address;
+import org.hibernate.annotations.Type;
+
+/** An address that a unit bears, with its name. */
+@Entity
+public class Claim {
+
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    public Long id;
+
+    @Column(name = "unit_id")
+    public Long unitId;
+
+    @Column(name = "network_id")
+    public Long networkId;
+
+    @Column(name = "realm_id")
+    public Long realmId;
+
+    @Type(InetType.class)
+    public Address address;
+
+    @Column(name = "host_name")
+    public String hostName;
+
+    public String domain;
+
+    /** The same for all that were taken together, so that they can be undone together. */
+    public UUID taking;
+
+    @Column(name = "taken_by")
+    public Long takenBy;
+
+    @Column(name = "taken_at")
+    public Instant takenAt;
+
+    @Column(name = "released_at")
+    public Instant releasedAt;
+
+    public String fqdn() {
+        return hostName + "." + domain;
+    }
+}

@@ -1,0 +1,44 @@
+package lychnos.server.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import java.util.List;
+import lychnos.core.address.Address;
+import lychnos.core.address.Prefix;
+import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.annotations.Type;
+import org.hibernate.type.SqlTypes;
+
+/** A prefix with what its units are told. */
+@Entity
+public class Network {
+
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    public Long id;
+
+    @Column(name = "realm_id")
+    public Long realmId;
+
+    public String name;
+
+    @Type(CidrType.class)
+    public Prefix prefix;
+
+    @Type(InetType.class)
+    public Address gateway;
+
+    public Integer vlan;
+    public String domain;
+
+    @Column(name = "name_servers")
+    @JdbcTypeCode(SqlTypes.ARRAY)
+    public List<String> nameServers;
+
+    @Column(name = "time_servers")
+    @JdbcTypeCode(SqlTypes.ARRAY)
+    public List<String> timeServers;
+}

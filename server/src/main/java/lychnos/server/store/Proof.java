@@ -1,0 +1,43 @@
+package lychnos.server.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import java.time.Instant;
+import java.util.List;
+import lychnos.core.proof.Outcome;
+import lychnos.core.proof.Settings;
+import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.type.SqlTypes;
+
+/** The newest climb of a unit's endpoint. */
+@Entity
+public class Proof {
+
+    @Id
+    @Column(name = "unit_id")
+    public Long unitId;
+
+    @Column(name = "claim_id")
+    public Long claimId;
+
+    public Instant at;
+    public String place;
+    public int height;
+    public String broken;
+    public String sentence;
+    public String press;
+    public boolean proven;
+
+    @Column(name = "proven_at")
+    public Instant provenAt;
+
+    @JdbcTypeCode(SqlTypes.JSON)
+    public List<Outcome> outcomes;
+
+    @JdbcTypeCode(SqlTypes.JSON)
+    public List<Settings.Field> fields;
+
+    public String firmware;
+    public Double millis;
+}

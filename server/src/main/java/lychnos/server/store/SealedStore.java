@@ -1,0 +1,132 @@
+package lychnos.server.store;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import org.hibernate.Session;
+import jakarta.transaction.Transactional;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.security.GeneralSecurityException;
+import java.security.SecureRandom;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Optional;
+import javax.crypto.Cipher;
+import javax.crypto.spec.GCMParameterSpec;
+import javax.crypto.spec.SecretKeySpec;
+import lychnos.core.fact.Secret;
+import lychnos.server.LychnosConfig;
+
+/**
+ * Passwords of machines, sealed with AES-256-GCM (NIST SP 800-38D); the unit's id is bound to the sealed text, so that a row
+ * cannot be moved to another unit. A password is <em>made</em> before it is sent, and <em>proven</em> once it has logged in.
+ */
+@ApplicationScoped
+public class SealedStore {
+
+    private static final int KEY_BYTES = 32;
+    private static final int NONCE_BYTES = 12;
+    private static final int TAG_BITS = 128;
+
+    /** Where a password stands. */
+    public enum State {
+        MADE,
+        PROVEN;
+
+        private String column() {
+            return name().toLowerCase(java.util.Locale.ROOT);
+        }
+    }
+
+    private final Session db;
+    private final SecretKeySpec key;
+    private final String keyId;
+    private final SecureRandom random = new SecureRandom();
+
+    SealedStore(Session db, LychnosConfig config) throws IOException {
+        this.db = db;
+        byte[] bytes = key(config.seal().keyFile());
+        this.key = new SecretKeySpec(bytes, "AES");
+        this.keyId = keyId(bytes);
+    }
+
+    private static byte[] key(Path file) throws IOException {
+        if (!Files.exists(file)) {
+            byte[] bytes = new byte[KEY_BYTES];
+            new SecureRandom().nextBytes(bytes);
+            try {
+                Files.createFile(file, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
+                Files.writeString(file, HexFormat.of().formatHex(bytes) + "\n");
+            } catch (FileAlreadyExistsException e) {
+                // another server on this machine was quicker; its key is read below
+            }
+        }
+        byte[] bytes = HexFormat.of().parseHex(Files.readString(file).strip());
+        if (bytes.length != KEY_BYTES) {
+            throw new IOException(file + " must hold " + KEY_BYTES + " bytes in hexadecimal");
+        }
+        return bytes;
+    }
+
+    private static String keyId(byte[] bytes) {
+        try {
+            byte[] digest = java.security.MessageDigest.getInstance("SHA-256").digest(bytes);
+            return HexFormat.of().formatHex(digest, 0, 4);
+        } catch (GeneralSecurityException e) {
+            throw new IllegalStateException("SHA-256 is part of every Java", e);
+        }
+    }
+
+    /** Seals a new password beside the proven one, replacing an earlier one that was never proven. */
+    @Transactional
+    public void seal(long unitId, Secret secret) {
+        byte[] nonce = new byte[NONCE_BYTES];
+        random.nextBytes(nonce);
+        byte[] sealed = crypt(Cipher.ENCRYPT_MODE, unitId, nonce, secret.use(text -> text.getBytes(StandardCharsets.UTF_8)));
+        db.createNativeMutationQuery("delete from sealed_secret where unit_id = :unit and state = 'made'").setParameter("unit", unitId).executeUpdate();
+        db.createNativeMutationQuery("insert into sealed_secret (unit_id, key_id, nonce, sealed, state) values (:unit, :key, :nonce, :sealed, 'made')")
+                .setParameter("unit", unitId)
+                .setParameter("key", keyId)
+                .setParameter("nonce", nonce)
+                .setParameter("sealed", sealed)
+                .executeUpdate();
+    }
+
+    /** Opens a unit's password. */
+    @Transactional
+    public Optional<Secret> open(long unitId, State state) {
+        List<Object[]> rows = db.createNativeQuery("select key_id, nonce, sealed from sealed_secret where unit_id = :unit and state = :state", Object[].class)
+                .setParameter("unit", unitId)
+                .setParameter("state", state.column())
+                .getResultList();
+        return rows.stream().findFirst().map(row -> {
+            if (!keyId.equals(row[0])) {
+                throw new IllegalStateException("the password of unit " + unitId + " was sealed with key " + row[0] + ", this server has " + keyId);
+            }
+            return Secret.of(new String(crypt(Cipher.DECRYPT_MODE, unitId, (byte[]) row[1], (byte[]) row[2]), StandardCharsets.UTF_8));
+        });
+    }
+
+    /** The password that was made has logged in: it takes the place of the old one. */
+    @Transactional
+    public void proven(long unitId) {
+        db.createNativeMutationQuery("delete from sealed_secret where unit_id = :unit and state = 'proven' and exists (select 1 from sealed_secret where unit_id = :unit and state = 'made')")
+                .setParameter("unit", unitId)
+                .executeUpdate();
+        db.createNativeMutationQuery("update sealed_secret set state = 'proven' where unit_id = :unit and state = 'made'").setParameter("unit", unitId).executeUpdate();
+    }
+
+    private byte[] crypt(int mode, long unitId, byte[] nonce, byte[] text) {
+        try {
+            Cipher cipher = Cipher.getInstance("AES/GCM/NoPadding");
+            cipher.init(mode, key, new GCMParameterSpec(TAG_BITS, nonce));
+            cipher.updateAAD(Long.toString(unitId).getBytes(StandardCharsets.UTF_8));
+            return cipher.doFinal(text);
+        } catch (GeneralSecurityException e) {
+            throw new IllegalStateException("the sealed store cannot be read: wrong key, or a row was changed", e);
+        }
+    }
+}
