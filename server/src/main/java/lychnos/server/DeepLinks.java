@@ -8,10 +8,11 @@ import jakarta.enterprise.event.Observes;
 @ApplicationScoped
 public class DeepLinks {
 
-    private static final int LAST = 100_000;
+    /** Before the REST interface, which would answer what it does not know with a problem document. */
+    private static final int EARLY = 10;
 
     void install(@Observes Router router) {
-        router.get().pathRegex("/(?!api/|q/|assets/).+").order(LAST).handler(context -> {
+        router.get().pathRegex("/(?!api/|q/|assets/).+").order(EARLY).handler(context -> {
             String accept = context.request().getHeader("Accept");
             if (accept != null && accept.contains("text/html")) {
                 context.reroute("/");

@@ -270,7 +270,7 @@ final class Setup {
             if (e.kind() != WireFault.Kind.UNKNOWN_OUTCOME) {
                 throw e;
             }
-            return "the connection ended; the next step shows which password it has";
+            return e.getMessage() + "; the next step shows which password it has";
         }
     }
 

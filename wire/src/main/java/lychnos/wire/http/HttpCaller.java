@@ -14,7 +14,6 @@ import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.CompletionStage;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
@@ -59,10 +58,13 @@ public final class HttpCaller implements AutoCloseable {
         }
         call.headers().forEach(request::putHeader);
         request.exceptionHandler(fault -> {});
-        CompletionStage<HttpAnswer> answer = (call.body() == null ? request.send() : request.send(Buffer.buffer(call.body())))
-                .compose(response -> read(response, shown))
-                .toCompletionStage();
-        CompletableFuture<HttpAnswer> future = answer.toCompletableFuture();
+        // the reader is attached before anything is sent: an answer that is quicker than this thread would pass unread
+        CompletableFuture<HttpAnswer> future = request.response().compose(response -> read(response, shown)).toCompletionStage().toCompletableFuture();
+        if (call.body() == null) {
+            request.end();
+        } else {
+            request.end(Buffer.buffer(call.body()));
+        }
         try {
             return future.get(call.timeout().toMillis(), TimeUnit.MILLISECONDS);
         } catch (TimeoutException e) {
@@ -73,7 +75,7 @@ public final class HttpCaller implements AutoCloseable {
             if (e.getCause() instanceof WireFault fault) {
                 throw fault;
             }
-            throw new WireFault(Kind.UNKNOWN_OUTCOME, "the connection ended before the answer", e.getCause());
+            throw new WireFault(Kind.UNKNOWN_OUTCOME, "the connection ended before the answer (" + e.getCause().getMessage() + ")", e.getCause());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new WireFault(Kind.UNKNOWN_OUTCOME, "interrupted", e);

@@ -143,7 +143,7 @@ public final class RedfishClient implements AutoCloseable {
         if (answer.status() == 202) {
             Optional<String> monitor = answer.header("location").map(location -> location.replaceFirst("^https?://[^/]+", ""));
             if (monitor.isPresent()) {
-                await(inside(monitor.get()));
+                awaitAccepted(inside(monitor.get()));
             }
         }
         return warnings(json);
@@ -151,6 +151,15 @@ public final class RedfishClient implements AutoCloseable {
 
     private HttpAnswer send(String path, String etag, ObjectNode change) throws WireFault {
         return exchange("PATCH", path, bytes(change), etag == null ? Map.of() : Map.of("If-Match", etag));
+    }
+
+    /** The change was accepted: from here on a lost machine means an unknown outcome, not that nothing was sent. */
+    private void awaitAccepted(String monitor) throws WireFault, RedfishFault {
+        try {
+            await(monitor);
+        } catch (WireFault e) {
+            throw e.passing() ? new WireFault(Kind.UNKNOWN_OUTCOME, "it was lost while its task ran", e) : e;
+        }
     }
 
     private void await(String monitor) throws WireFault, RedfishFault {

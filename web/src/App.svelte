@@ -1,0 +1,29 @@
+<script lang="ts">
+  import { QueryClientProvider } from '@tanstack/svelte-query';
+  import { Router } from 'sv-router';
+  import './routes';
+  import SignIn from './account/SignIn.svelte';
+  import Notices from './frame/Notices.svelte';
+  import { queries } from './lib/query';
+  import { session } from './lib/session.svelte';
+  import { m } from './messages';
+
+  void session.ask();
+</script>
+
+<QueryClientProvider client={queries}>
+  {#if session.state.status === 'in'}
+    <Router />
+  {:else if session.state.status === 'out'}
+    <SignIn door={session.state.door} />
+  {:else if session.state.status === 'silent'}
+    <main class="quiet"><p>{m.frame.unreachable}</p><button onclick={() => void session.ask()}>{m.configure.retry}</button></main>
+  {:else}
+    <main class="quiet"><p class="sub">{m.frame.loading}</p></main>
+  {/if}
+  <Notices />
+</QueryClientProvider>
+
+<style>
+  .quiet { padding: 40px; text-align: center; }
+</style>

@@ -1,0 +1,37 @@
+import { api, Problem } from './api';
+import type { Door, Me } from './types';
+
+type State = { status: 'asking' } | { status: 'out'; door: Door } | { status: 'in'; me: Me } | { status: 'silent' };
+
+/** Who is signed in. */
+class Session {
+  state = $state<State>({ status: 'asking' });
+
+  async ask(): Promise<void> {
+    try {
+      this.state = { status: 'in', me: await api.get<Me>('/session') };
+    } catch (error) {
+      if (error instanceof Problem && error.status === 401) {
+        this.state = { status: 'out', door: await api.get<Door>('/door') };
+      } else {
+        this.state = { status: 'silent' };
+      }
+    }
+  }
+
+  get me(): Me | null {
+    return this.state.status === 'in' ? this.state.me : null;
+  }
+
+  /** Whether the person may change things. */
+  get mayWork(): boolean {
+    return this.me !== null && this.me.role !== 'viewer';
+  }
+
+  async signOut(): Promise<void> {
+    await api.delete('/session');
+    await this.ask();
+  }
+}
+
+export const session = new Session();

@@ -1,0 +1,51 @@
+import type { QueryClient } from '@tanstack/svelte-query';
+
+const FIRST_WAIT = 500;
+const LONGEST_WAIT = 8000;
+/** Several changes that come together make one look. */
+const GATHER = 120;
+
+/**
+ * The push channel. Each line names a bring-up and what changed in it; the queries that show it are asked again. A lost
+ * connection is shown, tried again, and everything on the screen is asked again once it stands.
+ */
+export class Live {
+  connected = $state(true);
+  lostAt = $state<string | null>(null);
+  private socket: WebSocket | null = null;
+  private wait = FIRST_WAIT;
+  private gathered: ReturnType<typeof setTimeout> | null = null;
+  private closed = false;
+
+  constructor(private readonly queries: QueryClient) {}
+
+  open(): void {
+    const socket = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/live`);
+    this.socket = socket;
+    socket.onopen = () => {
+      this.connected = true;
+      this.lostAt = null;
+      this.wait = FIRST_WAIT;
+    };
+    socket.onmessage = () => this.look();
+    socket.onclose = () => {
+      if (this.closed) return;
+      this.connected = false;
+      this.lostAt ??= new Date().toISOString();
+      setTimeout(() => this.open(), this.wait);
+      this.wait = Math.min(this.wait * 2, LONGEST_WAIT);
+    };
+  }
+
+  close(): void {
+    this.closed = true;
+    this.socket?.close();
+  }
+
+  private look(): void {
+    this.gathered ??= setTimeout(() => {
+      this.gathered = null;
+      void this.queries.invalidateQueries({ predicate: (query) => query.queryKey[0] === 'live' });
+    }, GATHER);
+  }
+}

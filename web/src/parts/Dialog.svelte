@@ -1,0 +1,28 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  import { m } from '../messages';
+
+  /** A native dialog: keeps the focus inside, closes with Esc, gives the focus back. */
+  let { title, wide = false, onclose, children }: { title: string; wide?: boolean; onclose: () => void; children: Snippet } = $props();
+  const id = $props.id();
+
+  function show(dialog: HTMLDialogElement): void {
+    dialog.showModal();
+  }
+</script>
+
+<dialog {@attach show} class:wide aria-labelledby="{id}-title" {onclose}>
+  <header>
+    <h2 id="{id}-title">{title}</h2>
+    <button type="button" class="x" aria-label={m.frame.close} onclick={onclose}>×</button>
+  </header>
+  {@render children()}
+</dialog>
+
+<style>
+  dialog { margin: auto; width: 560px; max-width: calc(100vw - 24px); max-height: calc(100vh - 40px); background: var(--sheet); color: var(--ink); border: 1px solid var(--line); border-radius: 8px; padding: 16px 20px 20px; overflow: auto; }
+  dialog.wide { width: 860px; }
+  dialog::backdrop { background: rgb(20 14 8 / 55%); }
+  header { display: flex; align-items: center; margin-bottom: 10px; }
+  .x { margin-left: auto; font-size: 20px; line-height: 1; padding: 2px 8px; border-radius: 4px; }
+</style>

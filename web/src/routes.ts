@@ -1,0 +1,66 @@
+import { createRouter } from 'sv-router';
+import type { StageName } from './lib/types';
+import Frame from './frame/Frame.svelte';
+import BringUps from './stages/board/BringUps.svelte';
+import Board from './stages/board/Board.svelte';
+import { m } from './messages';
+
+export const stages: StageName[] = ['board', 'prepare', 'allocate', 'configure', 'prove', 'handover'];
+
+export const { route, navigate } = createRouter({
+  '/': BringUps,
+  '/b': {
+    '/:id': {
+      '/': Board,
+      '/prepare': () => import('./stages/prepare/Prepare.svelte'),
+      '/allocate': () => import('./stages/allocate/Allocate.svelte'),
+      '/configure': () => import('./stages/configure/Configure.svelte'),
+      '/prove': () => import('./stages/prove/Prove.svelte'),
+      '/handover': () => import('./stages/handover/HandOver.svelte'),
+      layout: Frame,
+    },
+  },
+  '*': BringUps,
+  hooks: {
+    afterLoad({ pathname }) {
+      const stage = pathname.split('/')[3] as StageName | undefined;
+      document.title = `${stage ? m.stages[stage].replace(/^\d /, '') : m.stages.board} · ${m.name}`;
+    },
+  },
+});
+
+/** The address of a stage; the chosen unit goes with it. */
+export function path(bringUp: number, stage: StageName, unit?: number | null): string {
+  return `/b/${bringUp}${stage === 'board' ? '' : '/' + stage}${unit ? `?unit=${unit}` : ''}`;
+}
+
+export function go(to: string): void {
+  const url = new URL(to, location.origin);
+  const search = Object.fromEntries(url.searchParams);
+  void (navigate as unknown as (path: string, options: { search: Record<string, string> }) => Promise<unknown>)(url.pathname, { search });
+}
+
+/** The bring-up in the address. */
+export function bringUpId(): number {
+  return Number((route.params as { id?: string }).id ?? 0);
+}
+
+/** The chosen unit, which follows from stage to stage. */
+export function chosenUnit(): number | null {
+  const unit = Number((route.search as Record<string, unknown>).unit ?? 0);
+  return unit > 0 ? unit : null;
+}
+
+export function stageOfPath(): StageName {
+  const part = route.pathname.split('/')[3] as StageName | undefined;
+  return part && stages.includes(part) ? part : 'board';
+}
+
+/** Chooses a unit, or none, and stays in the stage. Filters in the address stay too. */
+export function choose(unit: number | null): void {
+  const search = { ...(route.search as Record<string, string>) };
+  delete search.unit;
+  if (unit) search.unit = String(unit);
+  const to = new URLSearchParams(search).toString();
+  go(route.pathname + (to ? '?' + to : ''));
+}

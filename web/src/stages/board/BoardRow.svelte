@@ -1,0 +1,47 @@
+<script lang="ts">
+  import { tail } from '../../lib/address';
+  import { present } from '../../lib/clock.svelte';
+  import { atTime, inFull, lasting } from '../../lib/time';
+  import type { Cell, Row } from '../../lib/types';
+  import Ladder from '../../parts/Ladder.svelte';
+  import Mark from '../../parts/Mark.svelte';
+
+  let { row, kind, on, onchoose, onopen }: { row: Row; kind: string; on: boolean; onchoose: () => void; onopen: () => void } = $props();
+  const tone = (cell: Cell) => (cell.mark === 'fault' ? 'f' : cell.mark === 'wait' ? 'w' : '');
+</script>
+
+<tr id="unit-{row.unitId}" class:on aria-selected={on} onclick={onchoose} ondblclick={onopen}>
+  <td>
+    <button type="button" class="unit" onclick={(event) => { event.stopPropagation(); onopen(); }}>
+      <b class="mono">{row.name}</b><br /><span class="sub">{row.position} · {row.serial ?? kind.toLowerCase()}</span>
+    </button>
+  </td>
+  <td><div class="st"><Mark mark={row.prepare.mark} /><span>{row.prepare.text}</span></div></td>
+  <td><div class="st"><Mark mark={row.allocate.mark} /><span class="mono" title={row.address}>{row.address ? tail(row.address) : row.allocate.text}</span></div></td>
+  <td>
+    <div class="st">
+      <Mark mark={row.configure.mark} />
+      <span class="cut {tone(row.configure)}" title={row.configure.text}>
+        {row.configure.text}
+        {#if row.configure.since}<span title={inFull(row.configure.since)}>{row.configure.mark === 'wait' ? lasting(row.configure.since, present.now) : atTime(row.configure.since)}</span>{/if}
+      </span>
+    </div>
+  </td>
+  <td>
+    <div class="st">
+      <Mark mark={row.prove.mark} />
+      {#if row.prove.mark === 'dark'}<span>—</span>{:else}<Ladder standings={row.standings} /><span class="cut {tone(row.prove)}" title={row.prove.text}>{row.prove.text}</span>{/if}
+    </div>
+  </td>
+  <td><div class="st"><Mark mark={row.handover.mark} /><span>{row.handover.text}</span></div></td>
+</tr>
+
+<style>
+  tr { cursor: default; height: 42px; }
+  td:first-child { width: 158px; }
+  .unit { text-align: left; line-height: 1.25; white-space: nowrap; }
+  .unit b { font-weight: 600; }
+  .st { display: flex; gap: 7px; align-items: center; font-size: 13px; white-space: nowrap; }
+  .cut { overflow: hidden; text-overflow: ellipsis; max-width: 230px; }
+  .f { color: var(--fault); } .w { color: var(--wait); }
+</style>

@@ -1,0 +1,114 @@
+<script lang="ts">
+  import { tail } from '../../lib/address';
+  import { api } from '../../lib/api';
+  import { onKeys } from '../../lib/keys';
+  import { notices } from '../../lib/notices.svelte';
+  import { live, lookAgain } from '../../lib/query';
+  import { session } from '../../lib/session.svelte';
+  import { atTime, inFull } from '../../lib/time';
+  import type { Endpoint, MarkName, ProveView } from '../../lib/types';
+  import B from '../../parts/B.svelte';
+  import Ladder from '../../parts/Ladder.svelte';
+  import Mark from '../../parts/Mark.svelte';
+  import Missing from '../../parts/Missing.svelte';
+  import { m } from '../../messages';
+  import { bringUpId, choose, chosenUnit, go, route } from '../../routes';
+  import EndpointDetail from './EndpointDetail.svelte';
+
+  const view = live<ProveView>(() => `/bring-ups/${bringUpId()}/prove`);
+  const only = $derived((route.search as Record<string, unknown>).only === 'broken');
+  const shown = $derived((view.data?.endpoints ?? []).filter((endpoint) => !only || !endpoint.proven));
+  const racks = $derived([...new Set(shown.map((endpoint) => endpoint.position.split(' ')[0]!))]);
+  const marks: Record<string, MarkName> = { HOLDS: 'done', BROKEN: 'fault', NOT_REACHED: 'dark', NOT_MEASURED: 'dark' };
+
+  async function post(path: string, body?: unknown): Promise<void> {
+    try {
+      await api.post(path, body);
+    } catch (error) {
+      notices.fault(error);
+    }
+    lookAgain();
+  }
+
+  const check = (units: number[] | null) => void post(`/bring-ups/${bringUpId()}/checks`, { units });
+
+  function move(by: number): void {
+    const at = shown.findIndex((endpoint) => endpoint.unitId === chosenUnit());
+    const next = shown[Math.max(0, Math.min(shown.length - 1, at + by))];
+    if (next) choose(next.unitId);
+  }
+
+  function cells(endpoint: Endpoint): { mark: MarkName; word: string }[] {
+    return m.prove.cols.map((col, i) => {
+      const standing = endpoint.standings[i];
+      if (endpoint.settingUp) return { mark: 'wait', word: `${col}: ${m.prove.settingUp}` };
+      return { mark: standing ? marks[standing]! : 'dark', word: `${col}: ${standing ? m.prove.standing[standing] : m.prove.never}` };
+    });
+  }
+
+  const keys = onKeys({
+    c: () => session.mayWork && check(null),
+    x: () => session.mayWork && chosenUnit() && check([chosenUnit()!]),
+    j: () => move(1),
+    k: () => move(-1),
+    ArrowDown: () => move(1),
+    ArrowUp: () => move(-1),
+    Escape: () => choose(null),
+  });
+</script>
+
+<svelte:window onkeydown={keys} />
+{#if view.data && view.data.endpoints.length === 0}
+  <div class="page"><div class="main"><Missing text={m.prove.none} stage="allocate" link={m.stages.allocate.slice(2)} /></div></div>
+{:else if view.data}
+  <div class="page">
+    <div class="main">
+      <h1 class="visually-hidden">{m.stages.prove}</h1>
+      <div class="head">
+        <h2>{m.prove.title}</h2>
+        <span class="sub">
+          {m.prove.endpoints(view.data.endpoints.length)}{#if view.data.lastAt} · {m.prove.last} <span title={inFull(view.data.lastAt)}>{atTime(view.data.lastAt)}</span> {m.prove.from} {view.data.vantage}{/if}
+        </span>
+        <span class="end">
+          <label class="sub"><input type="checkbox" checked={only} onchange={(event) => go(route.pathname + (event.currentTarget.checked ? '?only=broken' : ''))} /> {m.prove.onlyBroken}</label>
+          {#if session.mayWork}
+            {#if view.data.checking > 0}
+              <span class="sub">{m.prove.checking(view.data.checking)}</span><B look="stop" onclick={() => void post(`/bring-ups/${bringUpId()}/checks/cancel`)}>{m.prove.cancel}</B>
+            {/if}
+            <B look="go" key="c" onclick={() => check(null)}>{m.prove.checkAll}</B>
+          {/if}
+        </span>
+      </div>
+      <div class="sheet scroll">
+        <table class="tbl">
+          <thead><tr><th>{m.prove.endpoint}</th><th>{m.prove.ladder}</th>{#each m.prove.cols as col (col)}<th class="k">{col}</th>{/each}<th>ms</th></tr></thead>
+          <tbody>
+            {#each racks as rack (rack)}
+              <tr class="group"><th colspan="10" scope="rowgroup">Rack {rack}</th></tr>
+              {#each shown.filter((endpoint) => endpoint.position.startsWith(rack + ' ')) as endpoint (endpoint.unitId)}
+                <tr class:on={endpoint.unitId === chosenUnit()} onclick={() => choose(endpoint.unitId)}>
+                  <td class="name"><button type="button" onclick={() => choose(endpoint.unitId)}><b class="mono">{endpoint.name}</b></button> <span class="sub">Redfish <span class="mono">{tail(endpoint.address)}</span></span></td>
+                  <td><Ladder standings={endpoint.settingUp ? [] : endpoint.standings} /></td>
+                  {#each cells(endpoint) as cell, i (i)}<td class="k">{#if endpoint.checking && i === 0}<Mark mark="work" size={16} />{:else}<Mark mark={cell.mark} size={16} word={cell.word} />{/if}</td>{/each}
+                  <td class="mono sub">{endpoint.millis === null ? '' : endpoint.millis.toFixed(1)}</td>
+                </tr>
+              {/each}
+            {/each}
+          </tbody>
+        </table>
+      </div>
+    </div>
+    <aside class="side" aria-label={m.prove.endpoint}>
+      {#if chosenUnit()}<EndpointDetail unitId={chosenUnit()!} oncheck={() => check([chosenUnit()!])} />{:else}<p class="sub">{m.prove.choose}</p>{/if}
+    </aside>
+  </div>
+{/if}
+
+<style>
+  .name { padding: 5px 8px; white-space: nowrap; }
+  .name b { font-weight: 600; }
+  .k { padding-left: 2px; padding-right: 2px; font-size: 11.5px; }
+  label { display: flex; gap: 6px; align-items: center; }
+  .side { width: 336px; }
+  @media (max-width: 900px) { .side { width: auto; } }
+</style>
