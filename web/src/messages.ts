@@ -152,7 +152,7 @@ export const m = {
       NONE: '',
       FIRST_GOES_ALONE: 'The first goes alone until it is proven; the others wait for it.',
       ENOUGH_AT_ONCE: 'As many run as may run at once.',
-      SURPRISE: 'One stopped. The others wait until you decide about it.',
+      SURPRISE: 'Not all went as expected. The others wait until you decide about it.',
     } as Record<string, string>,
     state: { WAITING: 'waits its turn', RUNNING: 'under way', DONE: 'set', STOPPED: 'stopped', CANCELLED: 'cancelled', SET_ASIDE: 'set aside' } as Record<string, string>,
     retry: 'Try again',

@@ -76,7 +76,6 @@
   {#if found}
     <div id="found" role="listbox" aria-label={m.frame.find} class="sheet">
       {#each found as choice, i (choice.unitId)}
-        <!-- svelte-ignore a11y_click_events_have_key_events -->
         <div id="found-{i}" role="option" tabindex="-1" aria-selected={i === on} class:on={i === on} onmousedown={() => open(choice)}>
           <b class="mono">{choice.name}</b> <span class="sub">{choice.text} · {choice.bringUp}</span>
         </div>

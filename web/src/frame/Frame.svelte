@@ -20,7 +20,7 @@
   onDestroy(() => live.close());
 
   const board = ask<BoardView>(() => `/bring-ups/${bringUpId()}/board`);
-  let find = $state<ReturnType<typeof Find> | null>(null);
+  let find = $state<{ focus: () => void } | null>(null);
   let help = $state(false);
   let afterG = $state(false);
 

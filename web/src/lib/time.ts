@@ -4,7 +4,7 @@ const day = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric',
 const full = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'long' });
 
 /** `09:12` today, `Tue 24 Nov 09:12` on another day. */
-export function atTime(iso: string | null): string {
+export function atTime(iso: string | number | null): string {
   if (!iso) return '';
   const date = new Date(iso);
   const today = date.toDateString() === new Date().toDateString();

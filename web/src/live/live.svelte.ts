@@ -11,7 +11,7 @@ const GATHER = 120;
  */
 export class Live {
   connected = $state(true);
-  lostAt = $state<string | null>(null);
+  lostAt = $state<number | null>(null);
   private socket: WebSocket | null = null;
   private wait = FIRST_WAIT;
   private gathered: ReturnType<typeof setTimeout> | null = null;
@@ -31,7 +31,7 @@ export class Live {
     socket.onclose = () => {
       if (this.closed) return;
       this.connected = false;
-      this.lostAt ??= new Date().toISOString();
+      this.lostAt ??= Date.now();
       setTimeout(() => this.open(), this.wait);
       this.wait = Math.min(this.wait * 2, LONGEST_WAIT);
     };

@@ -19,7 +19,7 @@
   let typed = $state('');
   let raced = $state('');
   let busy = $state(false);
-  const from = $derived(String((route.search as Record<string, unknown>).from ?? ''));
+  const from = $derived(String((route.search as Record<string, string>).from ?? ''));
 
   const proposal = createQuery(() => ({
     queryKey: ['live', 'proposal', bringUpId(), pattern, from],
@@ -93,7 +93,7 @@
       <h1 class="visually-hidden">{m.stages.allocate}</h1>
       <div class="head">
         <h2>{m.allocate.title}</h2>
-        <span class="sub">{data.name} <span class="mono">{data.prefix}</span>{#if data.vlan} · VLAN {data.vlan}{/if}</span>
+        <span class="sub">{data.name} <span class="mono">{data.prefix}</span>{#if data.vlan}{' · '}VLAN {data.vlan}{/if}</span>
         <span class="end">
           {#if session.mayWork && data.undo}{@const last = data.undo}<B onclick={() => void undo(last.taking)}>{m.allocate.undo(last.count)}</B>{/if}
         </span>

@@ -34,7 +34,7 @@
             title={title(piece.block)}
             onclick={() => piece.block.unitId && choose(piece.block.unitId)}
           >
-            {piece.width < 2 && piece.block.name.length > 4 ? '' : piece.block.name}
+            {piece.width < 4 ? piece.block.short : piece.block.name}
           </div>
         {/each}
       </div>

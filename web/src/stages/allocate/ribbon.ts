@@ -8,6 +8,8 @@ export interface Block {
   last: number;
   kind: 'kept' | 'dhcp' | 'proven' | 'planned' | 'fit' | 'other';
   name: string;
+  /** What fits where a run is only one to three addresses wide. */
+  short: string;
   unitId: number | null;
 }
 
@@ -46,6 +48,12 @@ export function runName(names: string[]): string {
   return a && b && a[1] === b[1] && a[3] === b[3] ? `${a[1]}${a[2]} … ${b[2]}` : `${first} … ${last}`;
 }
 
+/** The numbers in the names alone: `006 … 7`. */
+export function shortName(names: string[]): string {
+  const numbers = names.map((name) => /\d+/.exec(name)?.[0] ?? name.slice(0, 3));
+  return numbers.length === 1 ? numbers[0]! : `${numbers[0]} … ${Number(numbers[numbers.length - 1]) || numbers[numbers.length - 1]}`;
+}
+
 /** Joins neighbours of the same kind into runs. */
 function join(singles: { at: number; kind: Block['kind']; name: string; unitId: number }[]): Block[] {
   const blocks: { block: Block; names: string[] }[] = [];
@@ -55,10 +63,10 @@ function join(singles: { at: number; kind: Block['kind']; name: string; unitId: 
       open.block.last = single.at;
       open.names.push(single.name);
     } else {
-      blocks.push({ block: { first: single.at, last: single.at, kind: single.kind, name: '', unitId: single.unitId }, names: [single.name] });
+      blocks.push({ block: { first: single.at, last: single.at, kind: single.kind, name: '', short: '', unitId: single.unitId }, names: [single.name] });
     }
   }
-  return blocks.map(({ block, names }) => ({ ...block, name: runName(names) }));
+  return blocks.map(({ block, names }) => ({ ...block, name: runName(names), short: shortName(names) }));
 }
 
 /** Everything that is drawn, lowest layer first. Pools are what is left blank. */
@@ -68,10 +76,10 @@ export function blocks(ribbon: RibbonView, fit: ProposalLine[]): Block[] {
   const broadcast = network + 2 ** (32 - Number(length)) - 1;
   const fixed: Block[] = ribbon.strips
     .filter((strip) => strip.purpose !== 'pool')
-    .map((strip) => ({ first: number(strip.first), last: number(strip.last), kind: strip.purpose as 'kept' | 'dhcp', name: strip.note || m.prepare.purpose[strip.purpose], unitId: null }));
-  fixed.push({ first: network, last: network, kind: 'kept', name: m.allocate.net, unitId: null });
-  fixed.push({ first: broadcast, last: broadcast, kind: 'kept', name: m.allocate.bc, unitId: null });
-  if (ribbon.gateway) fixed.push({ first: number(ribbon.gateway), last: number(ribbon.gateway), kind: 'kept', name: m.allocate.gw, unitId: null });
+    .map((strip) => ({ first: number(strip.first), last: number(strip.last), kind: strip.purpose as 'kept' | 'dhcp', name: strip.note || m.prepare.purpose[strip.purpose], short: '', unitId: null }));
+  fixed.push({ first: network, last: network, kind: 'kept', name: m.allocate.net, short: m.allocate.net, unitId: null });
+  fixed.push({ first: broadcast, last: broadcast, kind: 'kept', name: m.allocate.bc, short: m.allocate.bc, unitId: null });
+  if (ribbon.gateway) fixed.push({ first: number(ribbon.gateway), last: number(ribbon.gateway), kind: 'kept', name: m.allocate.gw, short: m.allocate.gw, unitId: null });
   const seats = join(ribbon.seats.map((seat) => ({ at: number(seat.address), kind: seatKind(seat), name: seat.hostName, unitId: seat.unitId })));
   const proposed = join(fit.map((line) => ({ at: number(line.address), kind: 'fit', name: line.hostName, unitId: line.unitId })));
   return [...fixed, ...seats, ...proposed];

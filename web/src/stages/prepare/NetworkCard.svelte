@@ -27,7 +27,7 @@
   <div class="cards">
     <div class="sheet">
       <div class="t"><Mark mark={blocked ? 'fault' : 'done'} size={15} /> <b>{network.name}</b></div>
-      <span class="mono">{network.prefix}</span>{#if network.vlan}<span class="sub"> · VLAN {network.vlan}</span>{/if}<br />
+      <span class="mono">{network.prefix}</span>{#if network.vlan}<span class="sub">{' · '}VLAN {network.vlan}</span>{/if}<br />
       <span class="sub">{m.prepare.fields.gateway} <span class="mono">{network.gateway || '—'}</span></span>
     </div>
     <div class="sheet">

@@ -16,6 +16,8 @@
   import EndpointDetail from './EndpointDetail.svelte';
 
   const view = live<ProveView>(() => `/bring-ups/${bringUpId()}/prove`);
+  /** The one chosen, else the first that does not hold. */
+  const on = $derived(chosenUnit() ?? view.data?.endpoints.find((endpoint) => !endpoint.proven && endpoint.at)?.unitId ?? null);
   const only = $derived((route.search as Record<string, unknown>).only === 'broken');
   const shown = $derived((view.data?.endpoints ?? []).filter((endpoint) => !only || !endpoint.proven));
   const racks = $derived([...new Set(shown.map((endpoint) => endpoint.position.split(' ')[0]!))]);
@@ -33,7 +35,7 @@
   const check = (units: number[] | null) => void post(`/bring-ups/${bringUpId()}/checks`, { units });
 
   function move(by: number): void {
-    const at = shown.findIndex((endpoint) => endpoint.unitId === chosenUnit());
+    const at = shown.findIndex((endpoint) => endpoint.unitId === on);
     const next = shown[Math.max(0, Math.min(shown.length - 1, at + by))];
     if (next) choose(next.unitId);
   }
@@ -48,7 +50,7 @@
 
   const keys = onKeys({
     c: () => session.mayWork && check(null),
-    x: () => session.mayWork && chosenUnit() && check([chosenUnit()!]),
+    x: () => void (session.mayWork && on && check([on])),
     j: () => move(1),
     k: () => move(-1),
     ArrowDown: () => move(1),
@@ -67,7 +69,7 @@
       <div class="head">
         <h2>{m.prove.title}</h2>
         <span class="sub">
-          {m.prove.endpoints(view.data.endpoints.length)}{#if view.data.lastAt} · {m.prove.last} <span title={inFull(view.data.lastAt)}>{atTime(view.data.lastAt)}</span> {m.prove.from} {view.data.vantage}{/if}
+          {m.prove.endpoints(view.data.endpoints.length)}{#if view.data.lastAt}{' · '}{m.prove.last} <span title={inFull(view.data.lastAt)}>{atTime(view.data.lastAt)}</span> {m.prove.from} {view.data.vantage}{/if}
         </span>
         <span class="end">
           <label class="sub"><input type="checkbox" checked={only} onchange={(event) => go(route.pathname + (event.currentTarget.checked ? '?only=broken' : ''))} /> {m.prove.onlyBroken}</label>
@@ -86,7 +88,7 @@
             {#each racks as rack (rack)}
               <tr class="group"><th colspan="10" scope="rowgroup">Rack {rack}</th></tr>
               {#each shown.filter((endpoint) => endpoint.position.startsWith(rack + ' ')) as endpoint (endpoint.unitId)}
-                <tr class:on={endpoint.unitId === chosenUnit()} onclick={() => choose(endpoint.unitId)}>
+                <tr class:on={endpoint.unitId === on} onclick={() => choose(endpoint.unitId)}>
                   <td class="name"><button type="button" onclick={() => choose(endpoint.unitId)}><b class="mono">{endpoint.name}</b></button> <span class="sub">Redfish <span class="mono">{tail(endpoint.address)}</span></span></td>
                   <td><Ladder standings={endpoint.settingUp ? [] : endpoint.standings} /></td>
                   {#each cells(endpoint) as cell, i (i)}<td class="k">{#if endpoint.checking && i === 0}<Mark mark="work" size={16} />{:else}<Mark mark={cell.mark} size={16} word={cell.word} />{/if}</td>{/each}
@@ -99,7 +101,7 @@
       </div>
     </div>
     <aside class="side" aria-label={m.prove.endpoint}>
-      {#if chosenUnit()}<EndpointDetail unitId={chosenUnit()!} oncheck={() => check([chosenUnit()!])} />{:else}<p class="sub">{m.prove.choose}</p>{/if}
+      {#if on}<EndpointDetail unitId={on} oncheck={() => check([on])} />{:else}<p class="sub">{m.prove.choose}</p>{/if}
     </aside>
   </div>
 {/if}

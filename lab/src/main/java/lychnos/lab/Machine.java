@@ -65,7 +65,6 @@ public final class Machine {
 
     private synchronized void comeUp(String at) {
         plug.addAddress(spec, index, at);
-        address = at;
         boolean moved = restarts > 0;
         boolean expired = moved && spec.quirks().contains(Quirk.WRONG_CERTIFICATE);
         JksOptions shown = expired ? Certificates.selfSigned("old", -800, -70) : certificate;
@@ -83,6 +82,7 @@ public final class Machine {
             telnet = vertx.createNetServer().connectHandler(socket -> socket.write("login: "));
             await(telnet.listen(23, at));
         }
+        address = at;
         changed.accept(this);
     }
 

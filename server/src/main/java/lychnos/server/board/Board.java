@@ -153,7 +153,7 @@ public class Board {
                     ? new Cell("wait", "restarts", run.stepAt)
                     : Cell.of("work", run.step == null ? "starting" : run.step.doing() + ", " + run.step.number() + " of " + SetupStep.values().length);
             case DONE -> new Cell("done", "set", run.endedAt);
-            case STOPPED -> Cell.of("fault", run.note);
+            case STOPPED -> Cell.of("fault", run.step == SetupStep.PROVE ? "set, not proven" : run.note);
             case CANCELLED -> Cell.of("dark", "cancelled");
             case SET_ASIDE -> Cell.of("fault", "set aside: " + run.note);
         };
@@ -190,7 +190,7 @@ public class Board {
         long waiting = count(rows, Row::configure, "set");
         long proven = count(rows, Row::prove, "lit");
         long broken = count(rows, Row::prove, "fault");
-        String configure = running + waiting > 0 ? running + " under way · " + waiting + " waiting" : set + " set";
+        String configure = running > 0 ? running + " under way · " + waiting + " waiting" : set + " set" + (waiting > 0 ? " · " + waiting + " waiting" : "");
         return Map.of(
                 "prepare", new Stage(prepareFault, known + " of " + all + " labels read", percent(known, all)),
                 "allocate", new Stage("", placed + " placed" + (placed < all ? " · " + (all - placed) + " to place" : ""), percent(placed, all)),

@@ -1,37 +1,26 @@
 package lychnos.server.prepare;
 
 import jakarta.enterprise.context.ApplicationScoped;
-import org.hibernate.Session;
 import jakarta.transaction.Transactional;
-import java.time.Clock;
-import java.time.Duration;
-import java.time.Instant;
 import java.util.List;
 import lychnos.core.address.Prefix;
+import org.hibernate.Session;
 
-/** The prefixes of all stated networks: what may be reached at all. Remembered for two seconds. */
+/**
+ * The prefixes of all stated networks: what may be reached at all. Asked of the database each time, since a network that
+ * was stated a moment ago must be reachable now, and one that is gone must not, on every server.
+ */
 @ApplicationScoped
 public class DeclaredNetworks {
 
-    private static final Duration REMEMBERED = Duration.ofSeconds(2);
-
     private final Session db;
-    private final Clock clock;
-    private volatile Known known = new Known(Instant.MIN, List.of());
 
-    private record Known(Instant at, List<Prefix> prefixes) {}
-
-    DeclaredNetworks(Session db, Clock clock) {
+    DeclaredNetworks(Session db) {
         this.db = db;
-        this.clock = clock;
     }
 
-    @Transactional(Transactional.TxType.REQUIRED)
+    @Transactional
     public List<Prefix> prefixes() {
-        Instant now = clock.instant();
-        if (known.at.isBefore(now.minus(REMEMBERED))) {
-            known = new Known(now, db.createQuery("select n.prefix from Network n", Prefix.class).getResultList());
-        }
-        return known.prefixes;
+        return db.createQuery("select n.prefix from Network n", Prefix.class).getResultList();
     }
 }

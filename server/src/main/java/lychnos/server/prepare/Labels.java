@@ -164,8 +164,17 @@ public class Labels {
                 .setMaxResults(1)
                 .getResultStream()
                 .map(entry -> entry.id)
+                .filter(id -> !placedSince(id))
                 .findFirst()
                 .orElse(null);
+    }
+
+    private boolean placedSince(long importId) {
+        return !db.createNativeQuery("select 1 from label_import_unit i where i.import_id = :id and (exists (select 1 from claim c where c.unit_id = i.unit_id and c.released_at is null)"
+                        + " or exists (select 1 from run r where r.unit_id = i.unit_id)) limit 1", Integer.class)
+                .setParameter("id", importId)
+                .getResultList()
+                .isEmpty();
     }
 
     /** Takes a reading back: new units go, filled-in labels are emptied. */
@@ -175,11 +184,7 @@ public class Labels {
         if (entry == null || entry.undoneAt != null) {
             throw Refusal.conflict("That reading is undone already.");
         }
-        List<?> placed = db.createNativeQuery("select 1 from label_import_unit i where i.import_id = :id and (exists (select 1 from claim c where c.unit_id = i.unit_id)"
-                        + " or exists (select 1 from run r where r.unit_id = i.unit_id)) limit 1", Integer.class)
-                .setParameter("id", importId)
-                .getResultList();
-        if (!placed.isEmpty()) {
+        if (placedSince(importId)) {
             throw Refusal.conflict("Some of these units have taken addresses since. Undo the taking first.");
         }
         entry.undoneAt = clock.instant();

@@ -1,0 +1,81 @@
+package lychnos.core.address;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
+import net.jqwik.api.Arbitraries;
+import net.jqwik.api.Arbitrary;
+import net.jqwik.api.Combinators;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.Provide;
+import org.junit.jupiter.api.Test;
+
+/** Compares the set with a bit set of 256 places, which is plainly right. */
+class AddressSetTest {
+
+    private static final Address BASE = Address.parse("10.40.8.0");
+
+    record Change(boolean add, int from, int to) {}
+
+    @Provide
+    Arbitrary<List<Change>> changes() {
+        Arbitrary<Integer> place = Arbitraries.integers().between(0, 255);
+        return Combinators.combine(Arbitraries.of(true, true, false), place, place)
+                .as((add, a, b) -> new Change(add, Math.min(a, b), Math.max(a, b)))
+                .list()
+                .ofMaxSize(30);
+    }
+
+    @Property
+    void doesWhatABitSetDoes(@ForAll("changes") List<Change> changes) {
+        AddressSet set = new AddressSet();
+        BitSet twin = new BitSet(256);
+        for (Change change : changes) {
+            Run run = new Run(BASE.plus(change.from), BASE.plus(change.to));
+            if (change.add) {
+                set.add(run);
+                twin.set(change.from, change.to + 1);
+            } else {
+                set.remove(run);
+                twin.clear(change.from, change.to + 1);
+            }
+        }
+        assertEquals(twin.cardinality(), set.size());
+        for (int i = 0; i < 256; i++) {
+            assertEquals(twin.get(i), set.contains(BASE.plus(i)));
+        }
+        List<Run> runs = set.runs();
+        for (int i = 1; i < runs.size(); i++) {
+            assertTrue(runs.get(i - 1).last().next().compareTo(runs.get(i).first()) < 0, "runs neither overlap nor touch: " + set);
+        }
+        for (int size : new int[] {1, 2, 7, 60}) {
+            assertEquals(firstFit(twin, size), set.firstFit(BASE, size).map(run -> (int) run.first().distanceFrom(BASE)));
+        }
+    }
+
+    private static Optional<Integer> firstFit(BitSet twin, int size) {
+        for (int i = 0; i + size <= 256; i++) {
+            if (twin.nextClearBit(i) >= i + size) {
+                return Optional.of(i);
+            }
+        }
+        return Optional.empty();
+    }
+
+    @Test
+    void keepsTheFamiliesApart() {
+        AddressSet set = AddressSet.of(Run.parse("255.255.255.255"), Run.parse("::"));
+        assertEquals(2, set.runs().size());
+        assertEquals(Optional.empty(), set.firstFit(Address.parse("0.0.0.0"), 2));
+    }
+
+    @Test
+    void theLastAddressOfAllDoesNotWrapRound() {
+        AddressSet set = AddressSet.of(Run.parse("255.255.255.255"), Run.parse("0.0.0.0"));
+        assertEquals(2, set.runs().size());
+    }
+}

@@ -1,0 +1,35 @@
+package lychnos.core.address;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class RunTest {
+
+    @ParameterizedTest
+    @CsvSource({
+        "10.40.8.10-10.40.8.31, 22",
+        "10.40.8.10-31, 22",
+        "10.40.8.10 – .31, 22",
+        "10.40.8.10, 1",
+        "10.40.8.0/24, 256",
+        "fd40:a4da:1::1-fd40:a4da:1::ff, 255",
+    })
+    void readsTheFormsThatPeopleType(String text, long size) {
+        assertEquals(size, Run.parse(text).size());
+    }
+
+    @Test
+    void saysThatARangeIsReversed() {
+        assertTrue(assertThrows(MalformedAddress.class, () -> Run.parse("10.40.8.31-10")).getMessage().contains("reversed"));
+    }
+
+    @Test
+    void neverMixesFamilies() {
+        assertThrows(MalformedAddress.class, () -> Run.parse("10.40.8.1-fd40::1"));
+    }
+}

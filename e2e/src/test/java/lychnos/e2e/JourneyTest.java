@@ -1,0 +1,166 @@
+package lychnos.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.assertions.LocatorAssertions;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** From a label list to lit endpoints, in the browser, over the real wire of the lab. */
+class JourneyTest {
+
+    private static final LocatorAssertions.ContainsTextOptions LONG = new LocatorAssertions.ContainsTextOptions().setTimeout(180_000);
+
+    @Test
+    void fromALabelListToLitEndpoints() throws Exception {
+        try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 800); Screen screen = new Screen()) {
+            screen.signIn(stage.url());
+            begin(screen);
+            clean(screen, "Board, dark");
+            prepare(screen);
+            allocate(screen);
+            configure(screen);
+            prove(screen);
+            handOver(screen);
+            for (String serial : Machines.serials()) {
+                String machine = stage.machine(serial);
+                assertTrue(machine.contains("\"passwordChanges\":1") && machine.contains("\"factoryPhraseWorks\":false"), machine);
+            }
+            assertEquals(List.of(), screen.complaints());
+        }
+    }
+
+    private static void clean(Screen screen, String where) throws IOException {
+        assertEquals(List.of(), screen.axe(), where);
+    }
+
+    private static void begin(Screen screen) {
+        screen.button("Begin a bring-up").click();
+        screen.page.getByLabel("Name").fill("Ardal Hall 2, row B");
+        screen.page.getByLabel("Site", new com.microsoft.playwright.Page.GetByLabelOptions().setExact(true)).fill("Ardal");
+        screen.page.getByLabel("Site’s word for host names").fill("ard");
+        StringBuilder positions = new StringBuilder();
+        for (String rack : new String[] {"R3", "R4"}) {
+            for (int unit = 5; unit <= 15; unit += 2) {
+                positions.append(rack).append(" u").append(unit).append('\n');
+            }
+        }
+        screen.page.getByLabel("Where units are expected").fill(positions.toString());
+        screen.button("Begin").last().click();
+        assertThat(screen.text("Rack R3 · 6 units, 0 proven")).isVisible();
+        assertThat(screen.text("label to read")).hasCount(12);
+    }
+
+    private static void prepare(Screen screen) throws IOException {
+        screen.stage("1 Prepare");
+        screen.button("State the network").click();
+        screen.page.getByLabel("Name", new com.microsoft.playwright.Page.GetByLabelOptions().setExact(true)).fill("Management, row B");
+        screen.page.getByLabel("Prefix").fill("10.40.9.7/24");
+        screen.page.getByLabel("Gateway").fill("10.40.9.1");
+        screen.page.getByLabel("VLAN").fill("409");
+        screen.page.getByLabel("Domain").fill("ardal.example");
+        screen.page.getByLabel("Name servers").fill("10.40.9.3, 10.40.9.4");
+        screen.page.getByLabel("Time servers").fill("10.40.9.6 10.40.9.7 10.40.9.8");
+        screen.page.getByLabel("Pools and kept ranges 1").fill(".101-.180");
+        screen.page.getByLabel("Pools and kept ranges 2").fill(".10-.31");
+        screen.button("State it").click();
+        // host bits: the field says which network is meant, and nothing typed is lost
+        assertThat(screen.page.getByLabel("Prefix")).isFocused();
+        assertThat(screen.text("the network is 10.40.9.0/24")).isVisible();
+        clean(screen, "the network form with a fault");
+        screen.page.getByLabel("Prefix").fill("10.40.9.0/24");
+        screen.button("State it").click();
+        assertThat(screen.text("80 free in its pools")).isVisible();
+
+        screen.button("Read labels").click();
+        String labels = Files.readString(Machines.labels());
+        screen.page.getByLabel("or paste here").fill(labels.replace("R4 u15", "somewhere"));
+        screen.button("Look it over").click();
+        assertThat(screen.text("“somewhere” is no rack position")).isVisible();
+        assertThat(screen.page.getByRole(AriaRole.DIALOG).getByText("filled in")).hasCount(11);
+        screen.button("Take 11 right lines").click();
+        assertThat(screen.text("11 of 12 labels read").last()).isVisible();
+        screen.button("Undo").last().click();
+        assertThat(screen.text("0 of 12 labels read").last()).isVisible();
+        screen.button("Read labels").click();
+        screen.page.getByLabel("Choose a file").setInputFiles(Machines.labels());
+        screen.button("Take 12 right lines").click();
+        assertThat(screen.text("12 of 12 labels read").last()).isVisible();
+        clean(screen, "Prepare");
+    }
+
+    private static void allocate(Screen screen) throws IOException {
+        screen.stage("2 Allocate");
+        assertThat(screen.text(".101 – .112")).isVisible();
+        assertThat(screen.page.getByRole(AriaRole.CELL).getByText("ard-srv-001-oob")).isVisible();
+        assertThat(screen.text("101.9.40.10.in-addr.arpa. IN PTR ard-srv-001-oob.ardal.example.")).isVisible();
+        clean(screen, "Allocate with a fit");
+        screen.page.keyboard().press("t");
+        assertThat(screen.text("Every unit has its address.")).isVisible();
+    }
+
+    private static void configure(Screen screen) throws IOException {
+        screen.stage("3 Configure");
+        screen.page.keyboard().press("s");
+        assertThat(screen.text("ard-srv-001-oob … ard-srv-012-oob").last()).isVisible();
+        screen.button("Start").last().click();
+        assertThat(screen.text("The first goes alone until it is proven")).isVisible();
+        Locator course = screen.page.getByRole(AriaRole.NAVIGATION);
+        assertThat(course).containsText("12 set", LONG);
+        assertThat(course).not().containsText("stopped");
+        clean(screen, "Configure");
+    }
+
+    private static void prove(Screen screen) throws IOException {
+        screen.stage("4 Prove");
+        screen.page.getByText("ard-srv-003-oob").first().click();
+        assertThat(screen.text("All seven rungs hold.")).isVisible();
+        assertThat(screen.text("BF-01225 and 02:4c:59:b2:03:6f as on the label").first()).isVisible();
+        screen.page.keyboard().press("c");
+        assertThat(screen.text("being checked")).hasCount(0, new LocatorAssertions.HasCountOptions().setTimeout(60_000));
+        assertThat(screen.page.getByRole(AriaRole.IMG, new com.microsoft.playwright.Page.GetByRoleOptions().setName("7/7"))).hasCount(12);
+        clean(screen, "Prove");
+        screen.stage("Board");
+        assertThat(screen.text("Rack R3 · 6 units, 6 proven")).isVisible();
+        clean(screen, "Board, lit");
+    }
+
+    private static void handOver(Screen screen) throws IOException {
+        screen.stage("5 Hand over");
+        clean(screen, "Hand over");
+        Download download = screen.page.waitForDownload(() -> screen.page.keyboard().press("d"));
+        assertEquals("ardal-hall-2-row-b-endpoints.csv", download.suggestedFilename());
+        List<String> lines = Files.readAllLines(download.path());
+        assertEquals(13, lines.size());
+        assertTrue(lines.get(1).matches("ard-srv-001-oob\\.ardal\\.example,10\\.40\\.9\\.101,BF-01208,02:4c:59:b2:01:25,[0-9a-f]{64},20.*Z"), lines.get(1));
+    }
+
+    /** The same pages in the dark theme and on a phone at the rack. */
+    @Test
+    void darkAndNarrow() throws Exception {
+        try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 500); Screen screen = new Screen(390, 780, ColorScheme.DARK)) {
+            screen.page.navigate(stage.url());
+            assertThat(screen.button("Sign in")).isVisible();
+            clean(screen, "sign-in, dark");
+            screen.signIn(stage.url());
+            begin(screen);
+            for (String view : new String[] {"", "/prepare", "/allocate", "/configure", "/prove", "/handover"}) {
+                screen.page.navigate(stage.url() + "/b/1" + view);
+                screen.page.getByRole(AriaRole.NAVIGATION).waitFor();
+                assertThat(screen.page.getByRole(AriaRole.NAVIGATION)).containsText("0 of 12 labels read");
+                clean(screen, view + ", dark and narrow");
+                int overflow = ((Number) screen.page.evaluate("document.documentElement.scrollWidth - innerWidth")).intValue();
+                assertTrue(overflow <= 0, view + " is " + overflow + " px too wide");
+            }
+            assertEquals(List.of(), screen.complaints());
+        }
+    }
+}

@@ -1,0 +1,93 @@
+package lychnos.e2e;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+
+/** A browser window with a person before it. */
+final class Screen implements AutoCloseable {
+
+    private static final Path AXE = Path.of("../web/node_modules/axe-core/axe.min.js");
+
+    private final Playwright playwright;
+    private final Browser browser;
+    private final List<String> complaints = new ArrayList<>();
+    final Page page;
+
+    Screen() {
+        this(1280, 800, ColorScheme.LIGHT);
+    }
+
+    Screen(int width, int height, ColorScheme scheme) {
+        System.setProperty("playwright.cli.dir", System.getenv("PLAYWRIGHT_CLI_DIR"));
+        playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        browser = playwright.chromium().launch(new BrowserType.LaunchOptions()
+                .setExecutablePath(Path.of("/usr/bin/chromium"))
+                .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync")));
+        BrowserContext context = browser.newContext(new Browser.NewContextOptions().setViewportSize(width, height).setColorScheme(scheme));
+        context.setDefaultTimeout(30_000);
+        page = context.newPage();
+        page.onPageError(error -> complaints.add(error));
+        page.onConsoleMessage(message -> {
+            // a stranger's first question, who am I, is answered 401, and Chromium notes every such answer
+            if (message.type().equals("error") && !message.text().contains("401")) {
+                complaints.add(message.text());
+            }
+        });
+    }
+
+    void signIn(String url) {
+        page.navigate(url);
+        page.getByLabel("Login").fill("rack-one");
+        page.getByLabel("Password").fill("engineer-at-rack-one");
+        button("Sign in").click();
+        page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Bring-ups")).waitFor();
+    }
+
+    Locator button(String name) {
+        return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name));
+    }
+
+    Locator text(String text) {
+        return page.getByText(text);
+    }
+
+    void stage(String name) {
+        page.getByRole(AriaRole.NAVIGATION).getByText(name).click();
+    }
+
+    /** What axe finds against WCAG 2.2 AA on the page as it is. */
+    List<String> axe() throws IOException {
+        page.evaluate(Files.readString(AXE));
+        Object found = page.evaluate("""
+                async () => {
+                  const result = await axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] });
+                  return result.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.target.join(' ') + ' ' + (n.any[0]?.message ?? '')).slice(0, 3).join(' | '));
+                }""");
+        List<String> rules = new ArrayList<>();
+        ((List<?>) found).forEach(rule -> rules.add(String.valueOf(rule)));
+        return rules;
+    }
+
+    /** What the browser complained of: errors, refused requests, breaches of the content policy. */
+    List<String> complaints() {
+        return List.copyOf(complaints);
+    }
+
+    @Override
+    public void close() {
+        browser.close();
+        playwright.close();
+    }
+}

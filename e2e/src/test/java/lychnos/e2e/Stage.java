@@ -1,0 +1,141 @@
+package lychnos.e2e;
+
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
+
+/**
+ * A whole installation for one journey: a database of its own, stand-in machines on the far side of the wire, and the
+ * packaged server as a process that can be killed. Runs inside the namespace that {@code ./lychnos test} makes.
+ */
+final class Stage implements AutoCloseable {
+
+    private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
+    private static int next = 1;
+
+    private final Path directory;
+    private final String database;
+    private final int port;
+    private final Process hall;
+    private Process server;
+
+    /** @param machines a hall file's lines */
+    Stage(String machines, long restartMillis) throws IOException {
+        int number = next++;
+        directory = Files.createDirectories(Path.of(env("LYCHNOS_E2E_RUN"), "stage" + number));
+        database = "stage" + number;
+        run(List.of(env("PSQL"), "-q", "-h", "127.0.0.1", "-p", env("LYCHNOS_E2E_PG"), "-U", "lychnos", "-d", "postgres", "-c", "create database " + database));
+        Path file = Files.writeString(directory.resolve("hall.txt"), machines);
+        String classes = ROOT.resolve("lab/target/classes") + ":" + ROOT.resolve("lab/target/lib/*");
+        List<String> command = new ArrayList<>(List.of(env("HALL").split(" ")));
+        command.addAll(List.of(
+                "java", "-XX:TieredStopAtLevel=1", "-cp", classes, "lychnos.lab.Hall", "--machines", file.toString(), "--restart-millis", String.valueOf(restartMillis), "--state", directory.resolve("state").toString()));
+        hall = start(command, Map.of(), "hall.log");
+        until("the hall is ready", Duration.ofSeconds(60), () -> log("hall.log").contains("hall ready"));
+        try (ServerSocket free = new ServerSocket(0)) {
+            port = free.getLocalPort();
+        }
+        startServer();
+    }
+
+    private static String env(String name) {
+        String value = System.getenv(name);
+        if (value == null) {
+            throw new IllegalStateException(name + " is not set: run the journeys with ./lychnos test");
+        }
+        return value;
+    }
+
+    void startServer() throws IOException {
+        server = start(
+                List.of("java", "-XX:TieredStopAtLevel=1", "-jar", ROOT.resolve("server/target/quarkus-app/quarkus-run.jar").toString()),
+                Map.of(
+                        "QUARKUS_DATASOURCE_JDBC_URL", "jdbc:postgresql://127.0.0.1:" + env("LYCHNOS_E2E_PG") + "/" + database,
+                        "QUARKUS_DATASOURCE_USERNAME", "lychnos",
+                        "QUARKUS_DATASOURCE_PASSWORD", "none",
+                        "QUARKUS_HTTP_PORT", String.valueOf(port),
+                        "LYCHNOS_LAB", "true",
+                        "LYCHNOS_VANTAGE_NAME", "hall-2 jump host",
+                        "LYCHNOS_RUN_LEASE", "3s",
+                        "LYCHNOS_RUN_FOLLOW_AT_MOST", "25s",
+                        "LYCHNOS_SEAL_KEY_FILE", directory.resolve("seal.key").toString(),
+                        "LYCHNOS_DEMO_ACCOUNTS", "hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one"),
+                "server.log");
+        until("the server answers", Duration.ofSeconds(90), () -> {
+            try (Socket socket = new Socket()) {
+                socket.connect(new InetSocketAddress("127.0.0.1", port), 500);
+                return true;
+            } catch (IOException e) {
+                return false;
+            }
+        });
+    }
+
+    /** Ends the server as a power cut would. */
+    void killServer() throws InterruptedException {
+        server.destroyForcibly().waitFor();
+    }
+
+    String url() {
+        return "http://127.0.0.1:" + port;
+    }
+
+    /** The true state of a machine, as the hall itself tells it. */
+    String machine(String serial) throws IOException {
+        return Files.readString(directory.resolve("state").resolve(serial + ".json"));
+    }
+
+    private String log(String name) {
+        try {
+            Path file = directory.resolve(name);
+            return Files.exists(file) ? Files.readString(file) : "";
+        } catch (IOException e) {
+            return "";
+        }
+    }
+
+    private Process start(List<String> command, Map<String, String> environment, String log) throws IOException {
+        ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(directory.resolve(log).toFile()));
+        builder.environment().putAll(environment);
+        return builder.start();
+    }
+
+    private static void run(List<String> command) throws IOException {
+        Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+        String output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        try {
+            if (!process.waitFor(60, TimeUnit.SECONDS) || process.exitValue() != 0) {
+                throw new IOException(command + ": " + output);
+            }
+        } catch (InterruptedException e) {
+            throw new IOException(e);
+        }
+    }
+
+    /** Waits for a condition, at most so long. */
+    static void until(String what, Duration atMost, BooleanSupplier holds) {
+        long deadline = System.nanoTime() + atMost.toNanos();
+        while (!holds.getAsBoolean()) {
+            if (System.nanoTime() > deadline) {
+                throw new AssertionError("never: " + what);
+            }
+            Thread.yield();
+        }
+    }
+
+    @Override
+    public void close() {
+        server.destroy();
+        hall.destroy();
+    }
+}

@@ -1,0 +1,57 @@
+package lychnos.server;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+
+/** The arrows between the modules point one way. */
+class ArchitectureTest {
+
+    private static final JavaClasses ALL = new ClassFileImporter().withImportOption(new ImportOption.DoNotIncludeTests()).importPackages("lychnos");
+
+    @Test
+    void coreKnowsNoFrameworkNoSocketNoDatabaseAndNoClock() {
+        assertTrue(ALL.stream().anyMatch(type -> type.getPackageName().startsWith("lychnos.core")), "core is looked at");
+        classes().that().resideInAPackage("lychnos.core..")
+                .should().onlyDependOnClassesThat().resideInAnyPackage("lychnos.core..", "java.lang..", "java.util..", "java.time..", "java.io..", "java.nio.charset..", "java.security..", "org.apache.commons.csv..", "org.snakeyaml.engine..")
+                .check(ALL);
+        noClasses().that().resideInAPackage("lychnos.core..").should().callMethod(java.time.Instant.class, "now").orShould().callMethod(System.class, "currentTimeMillis")
+                .orShould().callMethod(java.time.LocalDate.class, "now").orShould().callMethod(System.class, "nanoTime").check(ALL);
+    }
+
+    @Test
+    void wireDependsOnCoreAlone() {
+        noClasses().that().resideInAPackage("lychnos.wire..").should().dependOnClassesThat().resideInAnyPackage("lychnos.server..", "lychnos.lab..", "jakarta..", "org.hibernate..", "java.sql..").check(ALL);
+    }
+
+    @Test
+    void theLabStandsApart() {
+        noClasses().that().resideInAPackage("lychnos.lab..").should().dependOnClassesThat().resideInAnyPackage("lychnos.core..", "lychnos.wire..", "lychnos.server..").check(ALL);
+        noClasses().that().resideInAPackage("lychnos.server..").should().dependOnClassesThat().resideInAPackage("lychnos.lab..").check(ALL);
+    }
+
+    @Test
+    void onlyTheWireOpensConnectionsToMachines() {
+        noClasses().that().resideInAPackage("lychnos.server..").should().dependOnClassesThat().resideInAnyPackage("java.net.http..", "java.nio.channels..", "javax.net..").check(ALL);
+        noClasses().that().resideInAPackage("lychnos.server..").should().dependOnClassesThat().haveFullyQualifiedName("java.net.Socket").check(ALL);
+    }
+
+    @Test
+    void theWebApplicationAsksNoOtherOrigin() throws IOException {
+        try (var files = Files.walk(Path.of("../web/src"))) {
+            for (Path file : files.filter(Files::isRegularFile).toList()) {
+                String text = Files.readString(file).replace("http://www.w3.org/2000/svg", "");
+                assertFalse(text.contains("http://") || text.contains("https://"), file + " names another origin");
+            }
+        }
+    }
+}

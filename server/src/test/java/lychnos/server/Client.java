@@ -1,0 +1,97 @@
+package lychnos.server;
+
+import static io.restassured.RestAssured.given;
+
+import io.restassured.http.ContentType;
+import io.restassured.path.json.JsonPath;
+import io.restassured.response.Response;
+import io.restassured.specification.RequestSpecification;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
+
+/** A signed-in person at the REST interface, with the steps that tests have in common. */
+final class Client {
+
+    private static final AtomicInteger NEXT = new AtomicInteger(1);
+    private final String cookie;
+
+    private Client(String cookie) {
+        this.cookie = cookie;
+    }
+
+    static Client engineer() {
+        return signedIn("rack-one", "engineer-at-rack-one");
+    }
+
+    static Client viewer() {
+        return signedIn("night-watch", "only-looking-around");
+    }
+
+    private static Client signedIn(String login, String password) {
+        Response answer = given().contentType(ContentType.JSON).body(Map.of("login", login, "password", password)).post("/api/session");
+        answer.then().statusCode(204);
+        return new Client(answer.getCookie("lychnos"));
+    }
+
+    String cookie() {
+        return cookie;
+    }
+
+    RequestSpecification request() {
+        return given().cookie("lychnos", cookie).contentType(ContentType.JSON);
+    }
+
+    JsonPath get(String path) {
+        Response answer = request().get(path);
+        answer.then().statusCode(200);
+        return answer.jsonPath();
+    }
+
+    Response post(String path, Object body) {
+        return request().body(body).post(path);
+    }
+
+    Response labels(long bringUp, String text, boolean preview) {
+        return given().cookie("lychnos", cookie).contentType("text/plain; charset=UTF-8").body(text).post("/api/bring-ups/" + bringUp + "/labels?preview=" + preview);
+    }
+
+    /** A new bring-up at a site of its own, so that tests do not meet. */
+    long bringUp(String... positions) {
+        int number = NEXT.getAndIncrement();
+        return post("/api/bring-ups", Map.of("name", "Row " + number, "siteCode", "t" + number, "siteName", "Test " + number, "positions", List.of(positions)))
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getLong("id");
+    }
+
+    static Map<String, Object> network(String prefix, String gateway, String... runs) {
+        List<Map<String, String>> ranges = new ArrayList<>();
+        for (String run : runs) {
+            String[] words = run.split(" ");
+            ranges.add(Map.of("purpose", words[0], "run", words[1], "note", ""));
+        }
+        return new java.util.HashMap<>(Map.of(
+                "name", "Management", "prefix", prefix, "gateway", gateway, "vlan", 408, "domain", "ardal.example",
+                "nameServers", List.of("127.40.8.3", "127.40.8.4"), "timeServers", List.of("127.40.8.6", "127.40.8.7", "127.40.8.8"), "ranges", ranges));
+    }
+
+    void network(long bringUp, Map<String, Object> network) {
+        request().body(network).put("/api/bring-ups/" + bringUp + "/network").then().statusCode(204);
+    }
+
+    /** Takes what is proposed. */
+    Response take(long bringUp) {
+        return post("/api/bring-ups/" + bringUp + "/takings", taking(get("/api/bring-ups/" + bringUp + "/proposal")));
+    }
+
+    static Map<String, Object> taking(JsonPath proposal) {
+        List<Map<String, Object>> lines = proposal.getList("lines");
+        return Map.of(
+                "pattern", proposal.getString("pattern"),
+                "lines", lines.stream().map(line -> Map.of("unitId", line.get("unitId"), "address", line.get("address"), "hostName", line.get("hostName"))).toList());
+    }
+}

@@ -1,0 +1,238 @@
+package lychnos.server;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.path.json.JsonPath;
+import jakarta.inject.Inject;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Predicate;
+import java.util.stream.IntStream;
+import lychnos.lab.Controller;
+import lychnos.lab.Hall;
+import lychnos.lab.Machine;
+import lychnos.lab.MachineSpec;
+import lychnos.lab.Plug;
+import lychnos.lab.Quirk;
+import org.hibernate.Session;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** Setups against stand-ins on loopback, through the REST interface and the workers. */
+@QuarkusTest
+class ConfigureTest {
+
+    private static final int PORT = 18444;
+
+    private Client client;
+
+    @BeforeEach
+    void signIn() {
+        client = Client.engineer();
+    }
+
+    @Inject
+    Session db;
+
+    /** A bring-up with one machine for each list of quirks, placed and ready, at addresses of its own. */
+    private final class Row implements AutoCloseable {
+
+        private final long id;
+        private final int net;
+        private final Hall hall;
+        private final int count;
+
+        Row(int net, Quirk... quirks) {
+            this.net = net;
+            this.count = Math.max(1, quirks.length);
+            List<MachineSpec> specs = IntStream.range(0, count)
+                    .mapToObj(i -> MachineSpec.of(serial(i), mac(i), first(i), quirks.length == 0 || quirks[i] == null ? new Quirk[0] : new Quirk[] {quirks[i]}))
+                    .toList();
+            hall = new Hall(specs, Plug.loopback(), PORT, Duration.ofMillis(50), null);
+            id = client.bringUp();
+            StringBuilder csv = new StringBuilder("serial,mac,rack position,model,first address\n");
+            IntStream.range(0, count).forEach(i -> csv.append("%s,%s,R1 u%d,C4,%s\n".formatted(serial(i), mac(i), i + 1, first(i))));
+            assertEquals(List.of(), client.labels(id, csv.toString(), false).jsonPath().getList("faults"));
+            client.network(id, Client.network("127.40." + net + ".0/24", "127.40." + net + ".1", "pool .101-.180"));
+            client.take(id).then().statusCode(200);
+        }
+
+        String serial(int i) {
+            return "CF-" + net + "-" + i;
+        }
+
+        String mac(int i) {
+            return "02:4c:59:c0:%02x:%02x".formatted(net, i);
+        }
+
+        String first(int i) {
+            return "127.40." + net + "." + (10 + i);
+        }
+
+        Machine machine(int i) {
+            return hall.machine(serial(i));
+        }
+
+        void start(int width) {
+            client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", width)).then().statusCode(204);
+        }
+
+        JsonPath await(String what, Predicate<List<String>> states) {
+            long deadline = System.nanoTime() + Duration.ofSeconds(60).toNanos();
+            while (true) {
+                JsonPath view = client.get("/api/bring-ups/" + id + "/configure");
+                if (states.test(view.getList("lanes.state"))) {
+                    return view;
+                }
+                assertTrue(System.nanoTime() < deadline, "never " + what + ": " + view.prettify());
+            }
+        }
+
+        @Override
+        public void close() {
+            hall.close();
+        }
+    }
+
+    @Test
+    void aRoundEndsWithEveryMachineProven() {
+        try (Row row = new Row(20, Quirk.ETAG_REQUIRED, Quirk.DHCP_FIRST, Quirk.TASKS, Quirk.DIES_ON_MOVE, Quirk.PADDED_LISTS)) {
+            row.start(2);
+            JsonPath view = row.await("all done", states -> states.stream().allMatch("DONE"::equals));
+            for (int i = 0; i < 5; i++) {
+                assertEquals("127.40.20." + (101 + i), row.machine(i).address());
+                assertEquals(1, row.machine(i).controller().passwordChanges());
+                assertFalse(row.machine(i).controller().admits(Controller.FACTORY_PHRASE));
+            }
+            assertEquals("6 rungs hold; 1 cannot be measured from here.", view.getString("lanes[0].note"));
+            JsonPath handover = client.get("/api/bring-ups/" + row.id + "/handover");
+            assertEquals(5, handover.getInt("proven"));
+            String csv = client.request().get("/api/bring-ups/" + row.id + "/handover/endpoints.csv").asString();
+            assertEquals(6, csv.lines().count());
+            assertTrue(csv.lines().skip(1).allMatch(line -> line.matches("t[0-9]+-srv-00[1-5]-oob\\.ardal\\.example,127\\.40\\.20\\.10[1-5],CF-20-[0-4],02:4c:59:c0:14:0[0-4],[0-9a-f]{64},2.*Z")), csv);
+        }
+    }
+
+    @Test
+    void theWrongMachineIsNeverWrittenToAndStopsTheOthers() {
+        try (Row row = new Row(21, Quirk.OTHER_SERIAL, null, null)) {
+            row.start(3);
+            JsonPath view = row.await("a stop", states -> states.contains("STOPPED"));
+            assertEquals(List.of("STOPPED", "WAITING", "WAITING"), view.getList("lanes.state"));
+            assertTrue(view.getString("lanes[0].note").contains("the label says CF-21-0"), view.getString("lanes[0].note"));
+            assertEquals(0, row.machine(0).controller().writes());
+            client.post("/api/runs/" + view.getLong("lanes[0].runId") + "/set-aside", Map.of()).then().statusCode(204);
+            row.await("the others done", states -> states.equals(List.of("SET_ASIDE", "DONE", "DONE")));
+            assertEquals(0, row.machine(0).controller().writes());
+        }
+    }
+
+    private void stopsWith(int net, Quirk quirk, String words) {
+        try (Row row = new Row(net, quirk)) {
+            row.start(1);
+            JsonPath view = row.await("a stop", states -> states.contains("STOPPED"));
+            assertTrue(view.getString("lanes[0].note").contains(words), view.getString("lanes[0].note"));
+            assertFalse(view.getString("lanes[0].advice").isBlank());
+        }
+    }
+
+    @Test
+    void whatNeverComesBackIsASurprise() {
+        stopsWith(22, Quirk.NEVER_BACK, "It has not come back: silent at 127.40.22.101");
+    }
+
+    @Test
+    void anotherCertificateAfterTheMoveIsASurprise() {
+        stopsWith(23, Quirk.WRONG_CERTIFICATE, "It shows another certificate");
+    }
+
+    @Test
+    void garbageIsASurprise() {
+        stopsWith(24, Quirk.GARBAGE, "answered with garbage");
+    }
+
+    @Test
+    void aSettingThatWasNotKeptIsASurprise() {
+        stopsWith(25, Quirk.FORGETS_TIME, "time servers is empty, planned 127.40.8.6");
+    }
+
+    @Test
+    void aFactoryPasswordThatStaysIsASurprise() {
+        stopsWith(26, Quirk.KEEPS_FACTORY, "The factory password still works.");
+    }
+
+    @Test
+    void aMachineThatCannotBeIdentifiedIsNotWrittenTo() {
+        try (Row row = new Row(27, Quirk.PASSWORD_CHANGE_REQUIRED)) {
+            row.start(1);
+            JsonPath view = row.await("a stop", states -> states.contains("STOPPED"));
+            assertTrue(view.getString("lanes[0].note").contains("cannot be seen from here"), view.getString("lanes[0].note"));
+            assertEquals(0, row.machine(0).controller().writes());
+        }
+    }
+
+    @Test
+    void aDoubleClickStartsOnce() {
+        try (Row row = new Row(28)) {
+            row.start(1);
+            client.post("/api/bring-ups/" + row.id + "/rounds", Map.of("width", 1)).then().statusCode(409);
+            row.await("done", states -> states.equals(List.of("DONE")));
+            assertEquals(1, row.machine(0).controller().passwordChanges());
+        }
+    }
+
+    @Test
+    void cancellingEndsWhatWaitsAndWhatRunsAndItCanGoOn() {
+        try (Row row = new Row(29, null, null, null)) {
+            row.start(1);
+            client.post("/api/bring-ups/" + row.id + "/rounds/cancel", Map.of()).then().statusCode(204);
+            JsonPath view = row.await("an end", states -> states.stream().allMatch(state -> state.equals("CANCELLED") || state.equals("DONE")));
+            assertTrue(view.getList("lanes.state").contains("CANCELLED"));
+            List<Integer> runs = view.getList("lanes.findAll { it.state == 'CANCELLED' }.runId");
+            runs.forEach(run -> client.post("/api/runs/" + run + "/retry", Map.of()).then().statusCode(204));
+            row.await("all done", states -> states.stream().allMatch("DONE"::equals));
+            for (int i = 0; i < 3; i++) {
+                assertEquals(1, row.machine(i).controller().passwordChanges(), "a second start does not set a password twice");
+            }
+        }
+    }
+
+    @Test
+    void aPasswordChangedBehindOurBackIsSeenByTheNextCheck() {
+        try (Row row = new Row(30)) {
+            row.start(1);
+            row.await("done", states -> states.equals(List.of("DONE")));
+            row.machine(0).controller().setPhrase("changed-at-the-machine");
+            client.post("/api/bring-ups/" + row.id + "/checks", Map.of()).then().statusCode(200);
+            long unit = client.get("/api/bring-ups/" + row.id + "/prove").getLong("endpoints[0].unitId");
+            long deadline = System.nanoTime() + Duration.ofSeconds(30).toNanos();
+            while (client.get("/api/units/" + unit + "/proof").getBoolean("endpoint.proven")) {
+                assertTrue(System.nanoTime() < deadline);
+            }
+            JsonPath proof = client.get("/api/units/" + unit + "/proof");
+            assertEquals("It refuses the password we set.", proof.getString("endpoint.sentence"));
+            assertEquals(0, client.get("/api/bring-ups/" + row.id + "/handover").getInt("proven"));
+        }
+    }
+
+    /** No secret stands in clear anywhere in the database, the journal included. */
+    @Test
+    void passwordsAreSealed() {
+        try (Row row = new Row(31)) {
+            row.start(1);
+            row.await("done", states -> states.equals(List.of("DONE")));
+            long clear = io.quarkus.narayana.jta.QuarkusTransaction.requiringNew()
+                    .call(() -> db.createNativeQuery(
+                                    "select count(*) from sealed_secret s where encode(s.sealed, 'escape') ~ '^[A-Za-z0-9]{20}$' or length(s.sealed) <> 36", Long.class)
+                            .getSingleResult());
+            assertEquals(0, clear);
+            long journalled = io.quarkus.narayana.jta.QuarkusTransaction.requiringNew()
+                    .call(() -> db.createNativeQuery("select count(*) from journal where act ~ 'fellside' or cast(after as text) ~ 'fellside'", Long.class).getSingleResult());
+            assertEquals(0, journalled);
+        }
+    }
+}

@@ -1,0 +1,96 @@
+package lychnos.server;
+
+import static io.restassured.RestAssured.given;
+import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.equalTo;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.http.ContentType;
+import io.restassured.path.json.JsonPath;
+import java.util.Map;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+
+/** Who gets in, and what nobody gets without signing in. */
+@QuarkusTest
+class DoorTest {
+
+    private static final Set<String> OPEN = Set.of("GET /api/door", "POST /api/session", "POST /api/first-lead");
+
+    /** Walks the OpenAPI document: every route but the door answers 401 to a stranger. */
+    @Test
+    void everyRouteIsShutToStrangers() {
+        JsonPath document = given().accept(ContentType.JSON).get("/q/openapi?format=json").jsonPath();
+        Map<String, Map<String, Object>> paths = document.getMap("paths");
+        int walked = 0;
+        for (var path : paths.entrySet()) {
+            for (String method : path.getValue().keySet()) {
+                if (!Set.of("get", "post", "put", "delete", "patch").contains(method) || OPEN.contains(method.toUpperCase() + " " + path.getKey())) {
+                    continue;
+                }
+                String url = path.getKey().replaceAll("\\{taking}", "00000000-0000-0000-0000-000000000000").replaceAll("\\{[^}]+}", "1");
+                boolean text = url.endsWith("/labels");
+                int status = given().contentType(text ? ContentType.TEXT : ContentType.JSON).body(text ? "x" : "{}").request(method.toUpperCase(), url).statusCode();
+                assertEquals(401, status, method + " " + url);
+                walked++;
+            }
+        }
+        assertTrue(walked >= 20, "only " + walked + " routes were walked");
+    }
+
+    @Test
+    void aViewerLooksAndChangesNothing() {
+        Client viewer = Client.viewer();
+        viewer.get("/api/bring-ups");
+        viewer.post("/api/bring-ups", Map.of("name", "x", "siteCode", "xx")).then().statusCode(403).contentType("application/problem+json");
+    }
+
+    @Test
+    void aWrongPasswordIsToldWithoutSayingWhichPartWasWrong() {
+        for (String login : new String[] {"rack-one", "nobody"}) {
+            given().contentType(ContentType.JSON).body(Map.of("login", login, "password", "wrong")).post("/api/session")
+                    .then().statusCode(401).contentType("application/problem+json").body("detail", equalTo("Login or password is wrong."));
+        }
+    }
+
+    @Test
+    void triesAreCounted() {
+        int last = 0;
+        for (int i = 0; i < 12; i++) {
+            last = given().contentType(ContentType.JSON).body(Map.of("login", "guessed", "password", "wrong")).post("/api/session").statusCode();
+        }
+        assertEquals(429, last);
+    }
+
+    @Test
+    void signingOutEndsTheSignIn() {
+        Client client = Client.engineer();
+        client.request().delete("/api/session").then().statusCode(204);
+        client.request().get("/api/session").then().statusCode(401);
+    }
+
+    @Test
+    void theCookieIsOutOfReachOfScripts() {
+        given().contentType(ContentType.JSON).body(Map.of("login", "rack-one", "password", "engineer-at-rack-one")).post("/api/session")
+                .then().header("Set-Cookie", containsString("HttpOnly")).header("Set-Cookie", containsString("SameSite=Strict"));
+    }
+
+    @Test
+    void anUnknownFirstLeadCodeMakesNobodyALead() {
+        given().contentType(ContentType.JSON).body(Map.of("code", "guess", "login", "me", "name", "Me", "password", "long-enough-password")).post("/api/first-lead").then().statusCode(400);
+    }
+
+    @Test
+    void pagesCarryAStrictPolicyAndProbesAnswer() {
+        given().accept("text/html").get("/b/1/prove").then().header("Content-Security-Policy", containsString("default-src 'self'"));
+        given().get("/q/health").then().statusCode(200).body("status", equalTo("UP"));
+        given().get("/q/metrics").then().statusCode(200).body(containsString("jvm_memory_used_bytes"));
+    }
+
+    @Test
+    void whatIsNotThereIsAProblemDocument() {
+        Client.engineer().request().get("/api/bring-ups/999999/board").then().statusCode(404).contentType("application/problem+json").body("detail", equalTo("There is no such bring-up."));
+    }
+}

@@ -1,0 +1,101 @@
+package lychnos.server;
+
+import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.equalTo;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertNull;
+
+import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.path.json.JsonPath;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+@QuarkusTest
+class PrepareTest {
+
+    private Client client;
+
+    @BeforeEach
+    void signIn() {
+        client = Client.engineer();
+    }
+
+    @Test
+    void labelsFillExpectedPositionsAddNewOnesAndCanBeUndone() {
+        long id = client.bringUp("R1 u5", "R1 u7");
+        String csv = "serial,mac,rack position,model\nPA-1,02:4c:59:01:00:01,R1 u5,C4\nPA-2,02:4c:59:01:00:02,R1 u9,C4\nPA-3,nonsense,R1 u7,C4\n";
+        JsonPath preview = client.labels(id, csv, true).jsonPath();
+        assertEquals(List.of("filled in", "new"), preview.getList("taken.change"));
+        assertNull(preview.get("importId"));
+        assertEquals(0, known(id), "a preview changes nothing");
+        JsonPath report = client.labels(id, csv, false).jsonPath();
+        assertEquals(List.of(4), report.getList("faults.line"));
+        assertEquals(2, known(id));
+        assertEquals(3, client.get("/api/bring-ups/" + id + "/prepare").getList("units").size());
+        client.post("/api/label-imports/" + report.getLong("importId") + "/undo", Map.of()).then().statusCode(204);
+        assertEquals(0, known(id));
+        assertEquals(2, client.get("/api/bring-ups/" + id + "/prepare").getList("units").size());
+        client.post("/api/label-imports/" + report.getLong("importId") + "/undo", Map.of()).then().statusCode(409);
+    }
+
+    private int known(long id) {
+        return (int) client.get("/api/bring-ups/" + id + "/prepare").getList("units.serial").stream().filter(serial -> serial != null).count();
+    }
+
+    @Test
+    void readingTheSameListTwiceChangesNothing() {
+        long id = client.bringUp("R1 u5");
+        String csv = "PB-1\t02:4c:59:02:00:01\tR1 u5\tC4";
+        client.labels(id, csv, false);
+        JsonPath again = client.labels(id, csv, false).jsonPath();
+        assertEquals(List.of("already here"), again.getList("taken.change"));
+        assertNull(again.get("importId"));
+    }
+
+    @Test
+    void aSerialThatStandsElsewhereIsNamedWithItsPlace() {
+        long id = client.bringUp("R1 u5", "R1 u7");
+        client.labels(id, "PC-1\t02:4c:59:03:00:01\tR1 u5\tC4", false);
+        JsonPath report = client.labels(id, "PC-1\t02:4c:59:03:00:02\tR1 u7\tC4\nPC-2\t02:4c:59:03:00:03\tR1 u5\tC4", false).jsonPath();
+        assertEquals("This serial is known already, at R1 u5.", report.getString("faults[0].reason"));
+        assertEquals("R1 u5 holds PC-1 already, with 02:4c:59:03:00:01.", report.getString("faults[1].reason"));
+    }
+
+    @Test
+    void everyWrongFieldOfANetworkIsNamedAtOnce() {
+        long id = client.bringUp("R1 u5");
+        Map<String, Object> network = Client.network("10.40.8.7/24", "10.40.8.1", "pool 10.40.8.180-101");
+        network.put("vlan", 5000);
+        network.put("nameServers", List.of("ns1"));
+        JsonPath problem = client.request().body(network).put("/api/bring-ups/" + id + "/network").then().statusCode(400).extract().jsonPath();
+        assertEquals(List.of("prefix", "vlan", "nameServers", "ranges.0"), problem.getList("faults.field"));
+    }
+
+    @Test
+    void overlappingNetworksOfASiteAreRefusedByTheDatabase() {
+        long id = client.bringUp("R1 u5");
+        client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool .101-.180"));
+        String site = client.get("/api/bring-ups").getString("find { it.id == " + id + " }.site").replace("Test ", "t");
+        long second = client.post("/api/bring-ups", Map.of("name", "Second of " + site, "siteCode", site, "siteName", site)).jsonPath().getLong("id");
+        client.request().body(Client.network("10.40.0.0/16", "10.40.0.1")).put("/api/bring-ups/" + second + "/network")
+                .then().statusCode(400).body("faults[0].field", equalTo("prefix")).body("faults[0].reason", containsString("overlaps"));
+    }
+
+    @Test
+    void findingsTellWhatWouldGoWrong() {
+        long id = client.bringUp("R1 u5", "R1 u7");
+        Map<String, Object> network = Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.101");
+        network.put("timeServers", List.of("10.40.8.6", "10.40.8.7"));
+        client.network(id, network);
+        assertEquals(List.of("pool-too-small", "few-time-servers"), client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code"));
+    }
+
+    @Test
+    void aBodyThatIsNoJsonIsAPlainProblem() {
+        long id = client.bringUp("R1 u5");
+        client.request().body("{\"name\":").put("/api/bring-ups/" + id + "/network").then().statusCode(400).contentType("application/problem+json");
+        client.post("/api/bring-ups", Map.of("name", "", "siteCode", "x")).then().statusCode(400);
+    }
+}

@@ -1,0 +1,146 @@
+package lychnos.wire.ladder;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.util.List;
+import lychnos.core.address.Address;
+import lychnos.core.proof.Outcome;
+import lychnos.core.proof.Rung;
+import lychnos.core.proof.Verdict;
+import lychnos.lab.Quirk;
+import lychnos.wire.LoopbackHall;
+import org.junit.jupiter.api.Test;
+
+/** Climbs against stand-ins that are right, or wrong in one way each. */
+class ClimbTest {
+
+    private static LoopbackHall ready(Quirk... quirks) {
+        LoopbackHall lab = new LoopbackHall(quirks);
+        var plan = LoopbackHall.plan();
+        lab.machine().controller().preset(LoopbackHall.OURS.use(text -> text), plan.gateway().toString(), plan.hostName(), "ardal.example", plan.nameServers(), plan.timeServers());
+        return lab;
+    }
+
+    /** The machine is judged where it first answers, so only its address differs from the plan unless told otherwise. */
+    private static Target at(LoopbackHall lab, Address address, String fingerprint) {
+        Target target = lab.target(address, fingerprint);
+        var plan = target.plan();
+        var here = new lychnos.core.proof.Settings(
+                address, plan.mask(), plan.gateway(), plan.dhcp(), plan.hostName(), plan.fqdn(), plan.nameServers(), plan.timeServers(), plan.ntp());
+        return new Target(address, target.port(), target.serial(), target.mac(), here, target.login(), fingerprint, target.factory(), target.shut());
+    }
+
+    private static Climbed climb(LoopbackHall lab, Target target) throws Exception {
+        return new Climb(lab.vantage, target, Clock.systemUTC()).climb();
+    }
+
+    private static Verdict verdict(LoopbackHall lab, Target target) throws Exception {
+        return Verdict.of(climb(lab, target).outcomes());
+    }
+
+    @Test
+    void everyRungHoldsButTheOneThatLoopbackCannotMeasure() throws Exception {
+        try (LoopbackHall lab = ready()) {
+            Climbed climbed = climb(lab, at(lab, LoopbackHall.FIRST, null));
+            Verdict verdict = Verdict.of(climbed.outcomes());
+            assertTrue(verdict.proven(), verdict.sentence());
+            assertEquals(6, verdict.height());
+            assertEquals(Outcome.Standing.NOT_MEASURED, climbed.outcomes().get(0).standing());
+            assertEquals(64, climbed.fingerprint().length());
+            assertEquals(1, lab.machine().controller().refusedLogins(), "the factory password is tried once, and no more");
+        }
+    }
+
+    private static void breaks(Rung rung, String words, Verdict verdict) {
+        assertEquals(rung, verdict.broken(), verdict.sentence());
+        assertTrue(verdict.sentence().contains(words), verdict.sentence());
+    }
+
+    @Test
+    void aRefusedPortBreaksTheSecondRung() throws Exception {
+        try (LoopbackHall lab = ready()) {
+            breaks(Rung.PORT, "refuses port", verdict(lab, at(lab, Address.parse("127.40.8.250"), null)));
+        }
+    }
+
+    @Test
+    void whatSpeaksNoTlsBreaksTheThird() throws Exception {
+        try (LoopbackHall lab = ready()) {
+            var plain = lab.vertx.createNetServer().connectHandler(socket -> socket.write("hello\r\n").onComplete(done -> socket.close()));
+            plain.listen(LoopbackHall.PORT, "127.40.8.77").toCompletionStage().toCompletableFuture().join();
+            breaks(Rung.TLS, "speaks TLS", verdict(lab, at(lab, Address.parse("127.40.8.77"), null)));
+        }
+    }
+
+    @Test
+    void aChangedCertificateBreaksTheThird() throws Exception {
+        try (LoopbackHall lab = ready()) {
+            breaks(Rung.TLS, "another certificate", verdict(lab, at(lab, LoopbackHall.FIRST, "ab".repeat(32))));
+        }
+    }
+
+    @Test
+    void aCertificateThatRanOutBreaksTheThird() throws Exception {
+        try (LoopbackHall lab = ready()) {
+            Clock later = Clock.offset(Clock.systemUTC(), Duration.ofDays(1000));
+            breaks(Rung.TLS, "ran out", Verdict.of(new Climb(lab.vantage, at(lab, LoopbackHall.FIRST, null), later).climb().outcomes()));
+        }
+    }
+
+    @Test
+    void anotherMachineBreaksTheFifth() throws Exception {
+        try (LoopbackHall lab = ready(Quirk.OTHER_SERIAL)) {
+            breaks(Rung.IDENTITY, "the label says BF-1", verdict(lab, at(lab, LoopbackHall.FIRST, null)));
+        }
+    }
+
+    @Test
+    void aPasswordThatSomebodyChangedBreaksTheFifth() throws Exception {
+        try (LoopbackHall lab = ready()) {
+            lab.machine().controller().setPhrase("somebody-elses-phrase");
+            breaks(Rung.IDENTITY, "refuses the password we set", verdict(lab, at(lab, LoopbackHall.FIRST, null)));
+        }
+    }
+
+    @Test
+    void aDifferenceBreaksTheSixthAndIsNamed() throws Exception {
+        try (LoopbackHall lab = ready()) {
+            Climbed climbed = climb(lab, lab.target(LoopbackHall.FIRST, null));
+            breaks(Rung.AS_PLANNED, "Address is 127.40.8.10, planned 127.40.8.101", Verdict.of(climbed.outcomes()));
+            assertEquals(List.of("address"), climbed.fields().stream().filter(field -> !field.agrees()).map(field -> field.name()).toList());
+        }
+    }
+
+    @Test
+    void aFactoryPasswordThatWorksBreaksTheSeventh() throws Exception {
+        try (LoopbackHall lab = ready(Quirk.KEEPS_FACTORY)) {
+            breaks(Rung.SAFE, "factory password still works", verdict(lab, at(lab, LoopbackHall.FIRST, null)));
+        }
+    }
+
+    @Test
+    void anOpenPortThatMustBeShutBreaksTheSeventh() throws Exception {
+        try (LoopbackHall lab = ready()) {
+            var open = lab.vertx.createNetServer().connectHandler(socket -> {});
+            open.listen(18023, LoopbackHall.FIRST.toString()).toCompletionStage().toCompletableFuture().join();
+            Target target = at(lab, LoopbackHall.FIRST, null);
+            Target strict = new Target(
+                    target.address(), target.port(), target.serial(), target.mac(), target.plan(), target.login(), null, target.factory(), List.of(18023));
+            breaks(Rung.SAFE, "Port 18023 answers and must be shut", verdict(lab, strict));
+        }
+    }
+
+    @Test
+    void withoutAPasswordOfOursNothingIsGuessed() throws Exception {
+        try (LoopbackHall lab = ready()) {
+            Target target = at(lab, LoopbackHall.FIRST, null);
+            Target unknown = new Target(
+                    target.address(), target.port(), target.serial(), target.mac(), target.plan(), new Target.Login("keeper", null), null, target.factory(), List.of());
+            breaks(Rung.IDENTITY, "no password of ours", verdict(lab, unknown));
+            assertEquals(0, lab.machine().controller().refusedLogins());
+        }
+    }
+}

@@ -1,0 +1,87 @@
+package lychnos.wire.redfish;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.util.List;
+import java.util.Optional;
+import lychnos.core.fact.Secret;
+import lychnos.core.proof.Settings;
+import lychnos.lab.Quirk;
+import lychnos.wire.LoopbackHall;
+import lychnos.wire.WireFault;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** A whole setup over real HTTPS against a stand-in, once for every habit that it can have. */
+class RedfishQuirksTest {
+
+    @ParameterizedTest
+    @ValueSource(strings = {
+        "", "ETAG_REQUIRED", "ETAG_REQUIRED WEAK_ETAG", "NO_ETAG", "PASSWORD_CHANGE_REQUIRED", "DHCP_FIRST", "TASKS", "DIES_ON_MOVE", "PADDED_LISTS",
+        "PASSWORD_CHANGE_REQUIRED ETAG_REQUIRED DHCP_FIRST TASKS DIES_ON_MOVE PADDED_LISTS", "NO_ETAG DHCP_FIRST DIES_ON_MOVE",
+    })
+    void survives(String words) throws Exception {
+        Quirk[] quirks = words.isEmpty() ? new Quirk[0] : java.util.Arrays.stream(words.split(" ")).map(Quirk::valueOf).toArray(Quirk[]::new);
+        try (LoopbackHall lab = new LoopbackHall(quirks)) {
+            setUp(lab);
+            LoopbackHall.until("it moved", () -> LoopbackHall.PLANNED.toString().equals(lab.machine().address()));
+            try (RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.PLANNED, LoopbackHall.PORT, null)) {
+                client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.OURS);
+                Settings found = new Controller(client).settings(LoopbackHall.MAC);
+                assertEquals(List.of(), LoopbackHall.plan().compare(found).stream().filter(field -> !field.agrees()).toList());
+            }
+            assertEquals(1, lab.machine().controller().passwordChanges());
+            assertEquals(1, lab.machine().restarts());
+        }
+    }
+
+    private static void setUp(LoopbackHall lab) throws Exception {
+        try (RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null)) {
+            Optional<String> account = client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.FACTORY.phrase());
+            new Controller(client).setPassword(LoopbackHall.FACTORY.user(), account.orElse(null), LoopbackHall.OURS);
+        }
+        try (RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null)) {
+            client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.OURS);
+            Controller controller = new Controller(client);
+            assertTrue(controller.identity().serials().contains(LoopbackHall.SERIAL));
+            controller.setTime(LoopbackHall.plan().timeServers());
+            try {
+                controller.setNetwork(LoopbackHall.MAC, LoopbackHall.plan());
+            } catch (WireFault e) {
+                assertEquals(WireFault.Kind.UNKNOWN_OUTCOME, e.kind(), "an address that moves may cut the connection, and nothing else");
+            }
+        }
+    }
+
+    @Test
+    void aWarningIsNotTakenForSuccess() throws Exception {
+        try (LoopbackHall lab = new LoopbackHall(Quirk.FORGETS_TIME); RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null)) {
+            client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.FACTORY.phrase());
+            assertEquals(List.of("NTP: Not updated."), new Controller(client).setTime(List.of("127.40.8.6")));
+        }
+    }
+
+    @Test
+    void aSecretNeverReachesAnotherCertificate() throws Exception {
+        try (LoopbackHall lab = new LoopbackHall()) {
+            RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, "ab".repeat(32));
+            WireFault fault = assertThrows(WireFault.class, () -> client.logIn(LoopbackHall.FACTORY.user(), Secret.of("wrong")));
+            assertEquals(WireFault.Kind.OTHER_CERTIFICATE, fault.kind());
+            assertEquals(0, lab.machine().controller().refusedLogins(), "it was never asked");
+        }
+    }
+
+    @Test
+    void aWrongPasswordIsARefusalWithItsStatus() throws Exception {
+        try (LoopbackHall lab = new LoopbackHall(); RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null)) {
+            RedfishFault fault = assertThrows(RedfishFault.class, () -> client.logIn(LoopbackHall.FACTORY.user(), Secret.of("wrong")));
+            assertEquals(401, fault.status());
+            assertFalse(client.loggedIn());
+            assertEquals(1, lab.machine().controller().refusedLogins(), "one attempt is one attempt");
+        }
+    }
+}
