@@ -50,7 +50,7 @@
   .row { display: flex; align-items: center; height: 40px; min-width: 620px; }
   .o { width: 46px; text-align: right; padding-right: 9px; color: var(--ink2); }
   .strip { position: relative; flex: 1; height: 33px; background: var(--line2); border-radius: 3px; display: grid; grid-template-columns: repeat(32, 1fr); gap: 1px; padding: 1px; }
-  .cell { background: var(--sheet); border-radius: 2px; font-size: 10.5px; color: var(--ink3); display: flex; align-items: flex-end; justify-content: center; padding: 0 0 1px; min-width: 0; }
+  .cell { background: var(--sheet); border-radius: 2px; font-size: 10.5px; color: var(--ink2); display: flex; align-items: flex-end; justify-content: center; padding: 0 0 1px; min-width: 0; }
   .cell:hover { background: var(--lamp2); }
   .blk { border: 1.5px solid; border-radius: 4px; }
   .strip .blk { position: absolute; top: 2px; bottom: 2px; padding: 0 5px; font: 600 11px/26px var(--font-sans); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }

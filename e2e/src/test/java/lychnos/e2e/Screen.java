@@ -59,6 +59,11 @@ final class Screen implements AutoCloseable {
         return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name));
     }
 
+    /** The field of exactly this label. */
+    Locator field(String label) {
+        return page.getByLabel(label, new Page.GetByLabelOptions().setExact(true));
+    }
+
     Locator text(String text) {
         return page.getByText(text);
     }

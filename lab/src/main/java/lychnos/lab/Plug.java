@@ -2,6 +2,8 @@ package lychnos.lab;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.concurrent.TimeUnit;
 
 /** Where a machine is plugged in: gives it its addresses on the wire, and takes them away so that they fall silent. */
@@ -54,6 +56,10 @@ public interface Plug {
 
             @Override
             public void connect(MachineSpec spec, int index) {
+                // a hall that was killed leaves its interfaces behind
+                if (Files.exists(Path.of("/proc/sys/net/ipv4/conf", name(index)))) {
+                    ip("link del " + name(index));
+                }
                 ip("link add link " + device + " name " + name(index) + " address " + spec.mac() + " type macvlan mode bridge\n"
                         + "link set " + name(index) + " up");
             }
