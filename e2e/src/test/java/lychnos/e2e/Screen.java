@@ -40,8 +40,8 @@ final class Screen implements AutoCloseable {
         page = context.newPage();
         page.onPageError(error -> complaints.add(error));
         page.onConsoleMessage(message -> {
-            // a stranger's first question, who am I, is answered 401, and Chromium notes every such answer
-            if (message.type().equals("error") && !message.text().contains("401")) {
+            // Chromium notes every answer that is a refusal: 401 to a stranger, 400 to what the journey typed wrong on purpose
+            if (message.type().equals("error") && !message.text().matches(".*status of 40[01] .*")) {
                 complaints.add(message.text());
             }
         });
