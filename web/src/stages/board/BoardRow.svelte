@@ -13,7 +13,7 @@
 <tr id="unit-{row.unitId}" class:on aria-selected={on} onclick={onchoose} ondblclick={onopen}>
   <td>
     <button type="button" class="unit" onclick={(event) => { event.stopPropagation(); onopen(); }}>
-      <b class="mono">{row.name}</b><br /><span class="sub">{row.position} · {row.serial ?? kind.toLowerCase()}</span>
+      <b class="mono">{row.name}</b><br /><span class="sub">{row.name === row.position ? kind.toLowerCase() : [row.position, row.serial].filter(Boolean).join(' · ')}</span>
     </button>
   </td>
   <td><div class="st"><Mark mark={row.prepare.mark} /><span>{row.prepare.text}</span></div></td>
