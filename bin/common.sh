@@ -51,7 +51,7 @@ ensure_node() {
       need node nodejs /usr/share/nodejs/registry-url node-registry-url
       install_missing
       say "fetching Node 24 and npm into .tools/ (the machine's Node is ${version:-missing})"
-      NODE_EXTRA_CA_CERTS=${NODE_EXTRA_CA_CERTS:-/etc/ssl/certs/ca-certificates.crt} node "$ROOT/bin/get-node.mjs" "$ROOT/.tools"
+      NODE_EXTRA_CA_CERTS=${NODE_EXTRA_CA_CERTS:-/etc/ssl/certs/ca-certificates.crt} node "$ROOT/bin/get-node.mjs" "$ROOT/.tools" || die "Node could not be fetched"
     fi
   fi
   NODE_EXTRA_CA_CERTS=${NODE_EXTRA_CA_CERTS:-/etc/ssl/certs/ca-certificates.crt}
@@ -150,6 +150,7 @@ wait_for() {
 
 # Whether this machine grants namespaces, and how: sets NS_COMMAND.
 find_namespaces() {
+  [ -z "${LYCHNOS_NO_NAMESPACES:-}" ] || return 1 # to try the fall-back where there are namespaces
   local flags=(--net --mount --pid --fork --kill-child --mount-proc)
   if [ "$(id -u)" = 0 ] && unshare "${flags[@]}" true 2>/dev/null; then NS_COMMAND=(unshare "${flags[@]}"); NS_MAPPED=
   elif unshare --user --map-root-user "${flags[@]}" true 2>/dev/null; then NS_COMMAND=(unshare --user --map-root-user "${flags[@]}"); NS_MAPPED=$(id -u)

@@ -14,8 +14,10 @@ const DIGESTS = {
 };
 
 const directory = process.argv[2];
-const registry = process.env.npm_config_registry ?? createRequire('/usr/share/nodejs/')('registry-url');
-const base = (typeof registry === 'string' ? registry : (registry.default ?? registry)()).replace(/\/*$/, '/');
+// Debian's package is an ES module outside of every module path, so it is found first and imported then
+const packaged = async () => (await import(createRequire('/usr/share/nodejs/').resolve('registry-url'))).default();
+const registry = process.env.npm_config_registry ?? (await packaged());
+const base = registry.replace(/\/*$/, '/');
 
 async function unpack(name, version) {
   const wanted = DIGESTS[name];

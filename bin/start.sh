@@ -50,4 +50,4 @@ echo $! >"$DATA/start.pid"
 echo "http://${LYCHNOS_HTTP_HOST:-127.0.0.1}:$PORT/" >"$DATA/start.url"
 wait_for "the server" 90 "$DATA/start.log" port_open "$PORT"
 say "open $(cat "$DATA/start.url")"
-if [ -f "$DATA/first-lead.code" ] && [ -n "$fresh" ]; then say "one-time code for the first lead: $(cat "$DATA/first-lead.code")"; fi
+if [ -f "$DATA/first-lead.code" ]; then say "one-time code for the first lead: $(cat "$DATA/first-lead.code")"; fi

@@ -41,6 +41,12 @@ class DoorTest {
     }
 
     @Test
+    void thePushChannelIsShutToStrangers() {
+        given().header("Connection", "Upgrade").header("Upgrade", "websocket").header("Sec-WebSocket-Version", "13").header("Sec-WebSocket-Key", "dGhlIHNhbXBsZSBub25jZQ==")
+                .get("/api/live").then().statusCode(401);
+    }
+
+    @Test
     void aViewerLooksAndChangesNothing() {
         Client viewer = Client.viewer();
         viewer.get("/api/bring-ups");

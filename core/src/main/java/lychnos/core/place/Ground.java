@@ -29,7 +29,15 @@ public record Ground(Prefix network, Address gateway, Collection<Run> pools, Col
             free.remove(gateway);
         }
         kept.forEach(free::remove);
-        taken.forEach(free::remove);
+        // neighbours leave in one piece: a full network costs its runs, not its addresses
+        Address[] sorted = taken.stream().sorted().toArray(Address[]::new);
+        for (int from = 0, to; from < sorted.length; from = to + 1) {
+            to = from;
+            while (to + 1 < sorted.length && sorted[to + 1].equals(sorted[to].next())) {
+                to++;
+            }
+            free.remove(new Run(sorted[from], sorted[to]));
+        }
         return free;
     }
 }

@@ -120,6 +120,7 @@ public class Accounts {
             throw Refusal.bad("A password has at least " + SHORTEST_PASSWORD + " letters and at most " + LONGEST_PASSWORD + " bytes.");
         }
         Account account = add(login, name.strip(), "lead", password);
+        config.firstLeadFile().ifPresent(file -> file.toFile().delete());
         journal.write(new Who.Person(account.id, login, account.name, account.role), null, null, "set up the first lead's account", null, Map.of("login", login));
     }
 

@@ -109,7 +109,7 @@ public class Board {
         List<Todo> todos = todos(bringUp, rows, findings, rounds.ready(bringUp), runs);
         List<Todo> waiting = rows.stream()
                 .filter(row -> row.configure.mark.equals("wait"))
-                .map(row -> new Todo("wait", row.name + " restarts", "then: read back and prove", "configure", row.unitId))
+                .map(row -> new Todo("wait", row.name + " restarts", "usually back within " + kind.restartAbout().toSeconds() + " s; then it is read back and proven", "configure", row.unitId))
                 .toList();
         return new View(
                 bringUp.id,

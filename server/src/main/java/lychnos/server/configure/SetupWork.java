@@ -75,6 +75,10 @@ public class SetupWork implements Work {
                 step = step.next().get();
             }
         } catch (Surprise e) {
+            if (Thread.currentThread().isInterrupted()) {
+                // what looked like a surprise was this server being stopped in the middle of an exchange
+                throw new HoldLost("this server is stopping");
+            }
             runs.stop(held, runs.look(held).step, e.getMessage(), e.advice());
         }
     }

@@ -36,6 +36,10 @@ public class Proofs {
     public Verdict climb(Targets.Subject subject) throws WireFault {
         Climbed climbed = new Climb(vantage, targets.target(subject), clock).climb();
         Verdict verdict = Verdict.of(climbed.outcomes());
+        if (Thread.currentThread().isInterrupted()) {
+            // cut short by this server being stopped: what broke off is no finding about the machine
+            return verdict;
+        }
         io.quarkus.narayana.jta.QuarkusTransaction.requiringNew().run(() -> keep(subject, climbed, verdict));
         return verdict;
     }

@@ -40,6 +40,9 @@ public class ProveWork implements Work {
         }
         try {
             Verdict verdict = proofs.climb(subject.get());
+            if (Thread.currentThread().isInterrupted()) {
+                throw new HoldLost("this server is stopping");
+            }
             runs.done(held, verdict.sentence());
         } catch (WireFault e) {
             runs.done(held, e.getMessage());

@@ -1,0 +1,75 @@
+// usage: node bin/pictures.mjs [URL] — the pictures of docs/screenshots, taken from a demo that has run for two minutes
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { chromium } from '../web/node_modules/playwright-core/index.mjs';
+
+const url = process.argv[2] ?? 'http://127.0.0.1:8080';
+const root = fileURLToPath(new URL('..', import.meta.url));
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+});
+
+async function screen(options = {}) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
+  const page = await context.newPage();
+  await page.goto(url);
+  await page.getByLabel('Login').fill('rack-one');
+  await page.getByLabel('Password').fill('engineer-at-rack-one');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('heading', { name: 'Bring-ups' }).waitFor();
+  return page;
+}
+
+async function shoot(page, path, name, before = async () => {}) {
+  await page.goto(url + path);
+  await page.getByRole('navigation').getByText('labels read').waitFor();
+  await page.waitForLoadState('networkidle').catch(() => {});
+  await before();
+  await page.screenshot({ path: join(root, 'docs/screenshots', name + '.png') });
+}
+
+/** Row B gets a network and its labels, so that Allocate has something to propose. Does nothing the second time. */
+async function prepareRowB(page) {
+  await page.goto(url + '/b/2/prepare');
+  await page.getByText('Fact sheet').waitFor();
+  if (await page.getByRole('button', { name: 'State the network' }).isVisible()) {
+    await page.getByRole('button', { name: 'State the network' }).click();
+    const fields = { Name: 'Management, row B', Prefix: '10.40.9.0/24', Gateway: '10.40.9.1', VLAN: '409', Domain: 'ardal.example', 'Name servers': '10.40.9.3 10.40.9.4', 'Time servers': '10.40.9.6 10.40.9.7' };
+    for (const [label, text] of Object.entries(fields)) await page.getByLabel(label, { exact: true }).fill(text);
+    await page.getByLabel('Pools and kept ranges 1').fill('.101-.180');
+    await page.getByLabel('Pools and kept ranges 2').fill('.10-.31');
+    await page.getByRole('button', { name: 'State it' }).click();
+    await page.getByText('free in its pools').waitFor();
+  }
+}
+
+const page = await screen();
+await shoot(page, '/b/1', 'board');
+await shoot(page, '/b/1/configure', 'configure');
+await shoot(page, '/b/1/prove', 'prove', async () => page.getByText('Planned and read back').waitFor());
+await shoot(page, '/b/1/handover', 'handover');
+await prepareRowB(page);
+await shoot(page, '/b/2/prepare', 'labels', async () => {
+  await page.getByRole('button', { name: 'Read labels' }).click();
+  await page.getByLabel('or paste here').fill('BF-01208,02-4C-59-B2-01-25,R3 u5,Brackenfell C4\nBF-01218,024c.59b2.024,R3 u7,Brackenfell C4\nBF-01225,024c.59b2.036f,rack three,Brackenfell C4\nBF-01229,02:4c:59:b2:04:94,R3 u11,Brackenfell C4\n');
+  await page.getByRole('button', { name: 'Look it over' }).click();
+  await page.getByText('Take 2 right lines').waitFor();
+});
+await page.goto(url + '/b/2/prepare');
+await page.getByRole('button', { name: 'Read labels' }).click();
+await page.getByLabel('Choose a file').setInputFiles(join(root, 'lab/labels/hall-2-row-b.csv'));
+const take = page.getByRole('button', { name: /^Take \d+ right/ });
+if (await take.isVisible({ timeout: 3000 }).catch(() => false)) await take.click();
+else await take.click({ timeout: 5000 }).catch(() => {});
+await shoot(page, '/b/2/prepare', 'prepare');
+await shoot(page, '/b/2/allocate', 'allocate', async () => page.getByText('lowest run').waitFor());
+const dark = await screen({ colorScheme: 'dark' });
+await shoot(dark, '/b/1', 'board-dark');
+const phone = await screen({ viewport: { width: 390, height: 780 } });
+await shoot(phone, '/b/1/prove', 'phone', async () => {
+  await phone.getByText('Planned and read back').waitFor();
+  await phone.getByRole('complementary').scrollIntoViewIfNeeded();
+  await phone.evaluate(() => document.querySelector('aside').scrollIntoView());
+});
+await browser.close();
