@@ -87,7 +87,7 @@ else
   hall=(--loopback --port 8443)
   export LYCHNOS_LAB_PORT=8443 LYCHNOS_VANTAGE_HEARS_SILENCE=false
   # no hardware addresses here: what shows its serial only after its password is changed could not be identified
-  sed -i 's/10\.40\./127.40./g; s/,\?password-change-required//; s/\t\s*$/\t-/' "$RUN/hall.txt"
+  sed -i 's/10\.40\./127.40./g; s/password-change-required,//; s/,\?password-change-required//; s/\t\s*$/\t-/' "$RUN/hall.txt"
   awk 'FNR==NR{if($1!~/^#/)a[$1]=$3;next} FNR==1{print $0",first address";next}{split($0,f,",");print $0","a[f[1]]}' "$RUN/hall.txt" "$RUN/hall-2-row-a.csv" >"$RUN/a" && mv "$RUN/a" "$RUN/hall-2-row-a.csv"
 fi
 PG=$(free_port 5440)

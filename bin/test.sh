@@ -31,6 +31,8 @@ if [ "${LYCHNOS_INSIDE:-}" != test ]; then
 fi
 
 # --- inside the namespace ---
+# as the root of a user namespace Java would take root's home for ours
+[ -z "${LYCHNOS_MAPPED:-}" ] || export JAVA_TOOL_OPTIONS="-Duser.home=$HOME"
 make_hall_network
 if timeout 2 bash -c '</dev/tcp/192.0.2.1/443' 2>/dev/null; then die "this namespace has a way out"; fi
 PG=$(free_port 5440)
