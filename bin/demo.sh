@@ -35,6 +35,7 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   trap 'exit 0' INT TERM
   echo $$ >"$DATA/demo.pid"
   echo "http://127.0.0.1:$DOOR/" >"$DATA/demo.url"
+  LABELS=$ROOT/lab/labels/hall-2-row-b.csv
   if find_namespaces; then
     export LYCHNOS_MAPPED=$NS_MAPPED
     "${NS_COMMAND[@]}" "$ROOT/lychnos" demo &
@@ -46,6 +47,7 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
     say "this machine grants no namespaces: the hall is at 127.40.0.0/13 instead."
     say "what that cannot show: silence, hardware addresses (ARP), and the rung “answers”; it is left out, not green."
     export NO_NAMESPACES=1
+    LABELS=$RUN/hall-2-row-b.csv
     set -m
     "$ROOT/lychnos" demo &
     inside=$!
@@ -61,7 +63,7 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
                night-watch  / only-looking-around    (viewer)
 
   Row A is being set up right now, over Redfish; one machine will not come back, on purpose.
-  Row B waits for you. Its label list: $ROOT/lab/labels/hall-2-row-b.csv
+  Row B waits for you. Its label list: $LABELS
   Ctrl+C ends it all.
 
 TXT
@@ -88,7 +90,11 @@ else
   export LYCHNOS_LAB_PORT=8443 LYCHNOS_VANTAGE_HEARS_SILENCE=false
   # no hardware addresses here: what shows its serial only after its password is changed could not be identified
   sed -i 's/10\.40\./127.40./g; s/password-change-required,//; s/,\?password-change-required//; s/\t\s*$/\t-/' "$RUN/hall.txt"
-  awk 'FNR==NR{if($1!~/^#/)a[$1]=$3;next} FNR==1{print $0",first address";next}{split($0,f,",");print $0","a[f[1]]}' "$RUN/hall.txt" "$RUN/hall-2-row-a.csv" >"$RUN/a" && mv "$RUN/a" "$RUN/hall-2-row-a.csv"
+  # and nobody can be found by one: the label lists tell the first addresses
+  for row in a b; do
+    awk 'FNR == NR { if ($1 !~ /^#/) first[$1] = $3; next } { sub(/\r$/, ""); split($0, cell, ","); print $0 "," (FNR == 1 ? "first address" : first[cell[1]]) }' \
+      "$RUN/hall.txt" "$RUN/hall-2-row-$row.csv" >"$RUN/row" && mv "$RUN/row" "$RUN/hall-2-row-$row.csv"
+  done
 fi
 PG=$(free_port 5440)
 pg_start "$RUN/pg" "$PG" fast
