@@ -127,6 +127,10 @@ pg_start() {
   wait_for "the database" 30 "$dir.log" port_open "$port"
 }
 
+pg_stop() { # pg_stop DIR: the fast way, which ends sessions and loses nothing
+  kill -INT "$(head -n1 "$1/postmaster.pid")" && wait "$PG_PID"
+}
+
 pg_createdb() { # pg_createdb PORT NAME [PASSWORD]
   PGPASSWORD=${3:-} "$(pg_bin)/psql" -q -h 127.0.0.1 -p "$1" -U lychnos -d postgres -c "create database $2" >/dev/null
 }

@@ -42,9 +42,10 @@ setsid bash -c '
     QUARKUS_HTTP_PORT=$PORT QUARKUS_HTTP_HOST=${LYCHNOS_HTTP_HOST:-127.0.0.1} LYCHNOS_SEAL_KEY_FILE=$DATA/seal.key LYCHNOS_FIRST_LEAD_FILE=$DATA/first-lead.code \
     java -jar "$SERVER_JAR" >>"$DATA/server.log" 2>&1 &
   server=$!
-  trap "kill \$server 2>/dev/null; wait \$server; kill -INT \$PG_PID 2>/dev/null; wait \$PG_PID; exit 0" TERM INT
-  wait $server
-  kill -INT $PG_PID; wait $PG_PID
+  trap "kill \$server 2>/dev/null" TERM INT
+  # a signal ends the first wait, the second one sees the server out
+  wait $server; wait $server 2>/dev/null
+  pg_stop "$DATA/pg"
 ' >>"$DATA/start.log" 2>&1 </dev/null &
 echo $! >"$DATA/start.pid"
 echo "http://${LYCHNOS_HTTP_HOST:-127.0.0.1}:$PORT/" >"$DATA/start.url"
