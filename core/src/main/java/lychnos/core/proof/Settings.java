@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 
 /**
@@ -52,6 +53,14 @@ public record Settings(
         fields.add(new Field("time servers", String.join(", ", timeServers), String.join(", ", found.timeServers), sameTime));
         fields.add(field("NTP", onOff(ntp), onOff(found.ntp)));
         return fields;
+    }
+
+    /** What differs, in one sentence without its full stop; empty where all agree. */
+    public static String differences(List<Field> fields) {
+        return fields.stream()
+                .filter(field -> !field.agrees())
+                .map(field -> field.name() + " is " + (field.found().isEmpty() ? "empty" : field.found()) + ", planned " + field.planned())
+                .collect(Collectors.joining("; "));
     }
 
     private static String lower(String text) {

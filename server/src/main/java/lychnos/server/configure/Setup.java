@@ -192,11 +192,7 @@ final class Setup {
             logInAsKnown(client);
             try {
                 Controller.Identity identity = new Controller(client).identity();
-                if (!identity.serials().contains(subject.unit().serial) || !identity.macs().contains(mac)) {
-                    throw new Surprise(
-                            "It is another machine: it says serial " + String.join(", ", identity.serials()) + ", the label says " + subject.unit().serial + ".",
-                            "Nothing was written to it. Compare the label with the machine in " + subject.unit().position() + ".");
-                }
+                refuseOther(identity, "Nothing was written to it.");
                 proofs.remember(unitId, client.fingerprint());
                 return "serial " + subject.unit().serial + " and " + mac + " as on the label";
             } catch (RedfishFault e) {
@@ -209,6 +205,13 @@ final class Setup {
                 proofs.remember(unitId, client.fingerprint());
                 return mac + " as on the label; it shows its serial only after the password is changed";
             }
+        }
+    }
+
+    private void refuseOther(Controller.Identity identity, String written) throws Surprise {
+        Optional<String> other = identity.differsFrom(subject.unit().serial, mac);
+        if (other.isPresent()) {
+            throw new Surprise("It is another machine: " + other.get() + ".", written + " Compare the label with the machine in " + subject.unit().position() + ".");
         }
     }
 
@@ -283,11 +286,7 @@ final class Setup {
                 throw new Surprise("It does not let us in with the new password.", "The old one is kept. Try again; if it stays so, reset the machine.");
             }
             Controller.Identity identity = new Controller(client).identity();
-            if (!identity.serials().contains(subject.unit().serial)) {
-                throw new Surprise(
-                        "It is another machine: it says serial " + String.join(", ", identity.serials()) + ", the label says " + subject.unit().serial + ".",
-                        "Its password was changed and is sealed; nothing else was written. Compare the label with the machine.");
-            }
+            refuseOther(identity, "Its password was changed and is sealed; nothing else was written.");
         }
         sealed.proven(unitId);
         return "the new password has logged in; serial " + subject.unit().serial;
@@ -370,10 +369,7 @@ final class Setup {
     private String readBack() throws WireFault, RedfishFault, Surprise {
         try (RedfishClient client = loggedIn()) {
             List<Settings.Field> fields = subject.plan().compare(new Controller(client).settings(mac));
-            String off = fields.stream()
-                    .filter(field -> !field.agrees())
-                    .map(field -> field.name() + " is " + (field.found().isEmpty() ? "empty" : field.found()) + ", planned " + field.planned())
-                    .collect(Collectors.joining("; "));
+            String off = Settings.differences(fields);
             if (!off.isEmpty()) {
                 throw new Surprise("Read back, " + off + ".", "Set it at the machine, or try again.");
             }

@@ -159,11 +159,9 @@ public final class Climb {
             client.logIn(target.login().user(), target.login().phrase());
             Controller.Identity identity = new Controller(client).identity();
             firmware = identity.firmware();
-            if (!identity.serials().contains(target.serial())) {
-                return broken(Rung.IDENTITY, Trouble.OTHER_MACHINE, "its serial is " + String.join(", ", identity.serials()) + ", the label says " + target.serial());
-            }
-            if (!identity.macs().contains(target.mac())) {
-                return broken(Rung.IDENTITY, Trouble.OTHER_MACHINE, "none of its interfaces has " + target.mac() + " as the label says");
+            Optional<String> other = identity.differsFrom(target.serial(), target.mac());
+            if (other.isPresent()) {
+                return broken(Rung.IDENTITY, Trouble.OTHER_MACHINE, other.get());
             }
             return holds(Rung.IDENTITY, "serial " + target.serial() + " and " + target.mac() + " as on the label");
         } catch (WireFault e) {
@@ -182,13 +180,10 @@ public final class Climb {
         } catch (RedfishFault e) {
             return broken(Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE, e.getMessage());
         }
-        List<Settings.Field> off = fields.stream().filter(field -> !field.agrees()).toList();
-        if (off.isEmpty()) {
+        String differences = Settings.differences(fields);
+        if (differences.isEmpty()) {
             return holds(Rung.AS_PLANNED, fields.size() + " of " + fields.size() + " values");
         }
-        String differences = off.stream()
-                .map(field -> field.name() + " is " + (field.found().isEmpty() ? "empty" : field.found()) + ", planned " + field.planned())
-                .collect(Collectors.joining("; "));
         return broken(Rung.AS_PLANNED, Trouble.NOT_AS_PLANNED, Character.toUpperCase(differences.charAt(0)) + differences.substring(1));
     }
 

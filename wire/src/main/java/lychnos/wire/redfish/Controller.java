@@ -35,7 +35,16 @@ public final class Controller {
      * @param macs of its interfaces
      * @param firmware its version, or an empty text
      */
-    public record Identity(List<String> serials, List<Mac> macs, String firmware) {}
+    public record Identity(List<String> serials, List<Mac> macs, String firmware) {
+
+        /** What shows that it is another machine than the label says; nothing where it is the one. */
+        public Optional<String> differsFrom(String serial, Mac mac) {
+            if (!serials.contains(serial)) {
+                return Optional.of("its serial is " + String.join(", ", serials) + ", the label says " + serial);
+            }
+            return macs.contains(mac) ? Optional.empty() : Optional.of("none of its interfaces has " + mac + " as the label says");
+        }
+    }
 
     public Identity identity() throws WireFault, RedfishFault {
         JsonNode manager = manager();
