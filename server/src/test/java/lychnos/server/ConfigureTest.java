@@ -146,6 +146,11 @@ class ConfigureTest {
     }
 
     @Test
+    void whatComesBackAtItsOldAddressIsASurprise() {
+        stopsWith(32, Quirk.BACK_AT_OLD, "It answers at its old address 127.40.32.10 instead of 127.40.32.101.");
+    }
+
+    @Test
     void anotherCertificateAfterTheMoveIsASurprise() {
         stopsWith(23, Quirk.WRONG_CERTIFICATE, "It shows another certificate");
     }

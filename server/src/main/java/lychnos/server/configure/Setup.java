@@ -346,15 +346,27 @@ final class Setup {
                 return "answers at " + planned;
             }
             boolean atOld = !old.equals(planned) && vantage.port(old, kind.port(), PING) == PortState.OPEN;
-            if (left && atOld && vantage.hearsSilence() && vantage.neighbour(old).filter(mac::equals).isPresent()) {
-                throw new Surprise("It came back at its old address " + old + " instead of " + planned + ".", "It did not keep the setting. Try again; if it stays so, set the address at the machine.");
+            if (left && atOld && isStillOurs(old)) {
+                throw backAt(old);
             }
             left |= !atOld;
             pause();
         }
+        if (!old.equals(planned) && vantage.port(old, kind.port(), PING) == PortState.OPEN && isStillOurs(old)) {
+            throw backAt(old);
+        }
         throw new Surprise(
                 "It has not come back: silent at " + planned + (old.equals(planned) ? "" : " and " + old) + " for " + followAtMost.toSeconds() + " s.",
                 "Look at its power lamp. If it restarts for longer, try again later; it goes on from here.");
+    }
+
+    /** Whether what answers at its old address is this machine, or at least nothing else as far as can be seen from here. */
+    private boolean isStillOurs(Address old) throws WireFault {
+        return !vantage.hearsSilence() || vantage.neighbour(old).filter(mac::equals).isPresent();
+    }
+
+    private Surprise backAt(Address old) {
+        return new Surprise("It answers at its old address " + old + " instead of " + planned + ".", "It did not keep the setting. Try again; if it stays so, set the address at the machine.");
     }
 
     private static void pause() throws HoldLost {
