@@ -63,9 +63,9 @@ class AllocateTest {
     @Test
     void whoIsTooLateIsProposedTheNextFit() {
         long id = placed("R1 u5");
-        Map<String, Object> first = Client.taking(client.get("/api/bring-ups/" + id + "/proposal"));
-        client.post("/api/bring-ups/" + id + "/takings", first).then().statusCode(200);
-        client.post("/api/bring-ups/" + id + "/takings", first).then().statusCode(409).body("detail", containsString("next fit"));
+        Map<String, Object> wanted = Client.taking(client.get("/api/bring-ups/" + id + "/proposal"));
+        client.post("/api/bring-ups/" + id + "/takings", wanted).then().statusCode(200);
+        client.post("/api/bring-ups/" + id + "/takings", wanted).then().statusCode(409).body("detail", containsString("next fit"));
     }
 
     @Test

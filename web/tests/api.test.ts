@@ -1,0 +1,46 @@
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { api, Problem } from '../src/lib/api';
+
+const answer = (status: number, body: string) => vi.stubGlobal('fetch', vi.fn(() => Promise.resolve(new Response(status === 204 ? null : body, { status }))));
+const problem = async (work: Promise<unknown>): Promise<Problem> => {
+  const error: unknown = await work.catch((e: unknown) => e);
+  expect(error).toBeInstanceOf(Problem);
+  return error as Problem;
+};
+
+afterEach(() => vi.unstubAllGlobals());
+
+describe('the server’s answers', () => {
+  it('come back as what they are', async () => {
+    answer(200, '{"firstLeadWanted":true}');
+    expect(await api.get('/door')).toEqual({ firstLeadWanted: true });
+    answer(204, '');
+    expect(await api.post('/session')).toEqual({});
+  });
+  it('keep the sentence and the faults of a refusal', async () => {
+    answer(400, '{"detail":"Some of this is not right","faults":[{"field":"prefix","reason":"10.40.8.7/24 has host bits set."}]}');
+    const error = await problem(api.put('/bring-ups/1/network', {}));
+    expect(error.status).toBe(400);
+    expect(error.faults).toEqual({ prefix: '10.40.8.7/24 has host bits set.' });
+  });
+  it('say so when there is none', async () => {
+    vi.stubGlobal('fetch', vi.fn(() => Promise.reject(new TypeError('failed'))));
+    const error = await problem(api.get('/session'));
+    expect(error.status).toBe(0);
+    expect(error.detail).toContain('does not answer');
+  });
+  it('do not break on what is no JSON', async () => {
+    answer(502, '<html>');
+    expect((await problem(api.get('/session'))).status).toBe(502);
+  });
+  it('send text as text and objects as JSON', async () => {
+    const fetched = vi.fn<(path: string, init: RequestInit) => Promise<Response>>(() => Promise.resolve(new Response('{}')));
+    vi.stubGlobal('fetch', fetched);
+    await api.postText('/bring-ups/1/labels', 'serial,mac');
+    await api.post('/session', { login: 'a' });
+    expect(fetched.mock.calls.map(([path, init]) => [path, init.body, (init.headers as Record<string, string>)['Content-Type']])).toEqual([
+      ['/api/bring-ups/1/labels', 'serial,mac', 'text/plain'],
+      ['/api/session', '{"login":"a"}', 'application/json'],
+    ]);
+  });
+});

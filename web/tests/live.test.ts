@@ -1,0 +1,72 @@
+import { QueryClient } from '@tanstack/svelte-query';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { Live } from '../src/live/live.svelte';
+
+class Socket {
+  static all: Socket[] = [];
+  onopen: () => void = () => undefined;
+  onmessage: () => void = () => undefined;
+  onclose: () => void = () => undefined;
+  constructor(readonly url: string) {
+    Socket.all.push(this);
+  }
+  close() {
+    this.onclose();
+  }
+}
+
+describe('the push channel', () => {
+  const queries = new QueryClient();
+  const asked = vi.spyOn(queries, 'invalidateQueries');
+
+  beforeEach(() => {
+    vi.useFakeTimers();
+    vi.stubGlobal('WebSocket', Socket);
+    Socket.all = [];
+    asked.mockClear();
+  });
+  afterEach(() => {
+    vi.useRealTimers();
+    vi.unstubAllGlobals();
+  });
+
+  it('asks once for several changes that come together', () => {
+    const live = new Live(queries);
+    live.open();
+    Socket.all[0]!.onopen();
+    for (let i = 0; i < 5; i++) Socket.all[0]!.onmessage();
+    vi.advanceTimersByTime(200);
+    expect(asked).toHaveBeenCalledTimes(1);
+    live.close();
+  });
+
+  it('says when it is lost, tries again more and more slowly, and says when it stands', () => {
+    const live = new Live(queries);
+    live.open();
+    Socket.all[0]!.onopen();
+    Socket.all[0]!.onclose();
+    expect(live.connected).toBe(false);
+    const since = live.lostAt;
+    expect(since).not.toBeNull();
+    vi.advanceTimersByTime(500);
+    expect(Socket.all).toHaveLength(2);
+    Socket.all[1]!.onclose();
+    vi.advanceTimersByTime(500);
+    expect(Socket.all).toHaveLength(2);
+    vi.advanceTimersByTime(500);
+    expect(Socket.all).toHaveLength(3);
+    expect(live.lostAt).toBe(since);
+    Socket.all[2]!.onopen();
+    expect(live.connected).toBe(true);
+    expect(live.lostAt).toBeNull();
+    live.close();
+  });
+
+  it('stays closed once the page has gone', () => {
+    const live = new Live(queries);
+    live.open();
+    live.close();
+    vi.advanceTimersByTime(60_000);
+    expect(Socket.all).toHaveLength(1);
+  });
+});
