@@ -14,7 +14,7 @@
 </script>
 
 <Button {type} {disabled} {onclick} color={look === 'go' ? 'primary' : 'alternative'} class="lych {look}">
-  {@render children()}{#if key}<kbd>{key}</kbd>{/if}
+  {@render children()}{#if key}<kbd>{key.toUpperCase()}</kbd>{/if}
 </Button>
 
 <style>

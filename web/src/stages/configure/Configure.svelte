@@ -19,7 +19,7 @@
   let busy = $state(false);
   const lanes = $derived(view.data?.lanes ?? []);
   const under = $derived((view.data?.counts.RUNNING ?? 0) + (view.data?.counts.WAITING ?? 0));
-  const chosen = $derived(lanes.find((lane) => lane.unitId === chosenUnit()) ?? lanes.find((lane) => lane.state === 'STOPPED'));
+  const chosen = $derived(lanes.find((lane) => lane.unitId === chosenUnit()) ?? lanes.find((lane) => lane.state === 'STOPPED') ?? lanes.find((lane) => lane.state === 'RUNNING'));
 
   async function post(path: string, body?: unknown): Promise<void> {
     busy = true;
