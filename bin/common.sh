@@ -55,7 +55,7 @@ ensure_node() {
     fi
   fi
   NODE_EXTRA_CA_CERTS=${NODE_EXTRA_CA_CERTS:-/etc/ssl/certs/ca-certificates.crt}
-  export NODE_EXTRA_CA_CERTS PATH
+  export NODE_EXTRA_CA_CERTS PATH npm_config_update_notifier=false
 }
 
 node_is_new() { # v20.19.0 or newer

@@ -73,6 +73,8 @@ fi
 
 # --- from here on inside the namespace, or on plain loopback where there is none ---
 exec >>"$RUN/log" 2>&1
+mkdir "$RUN/tmp"
+java=(java -XX:TieredStopAtLevel=1 "-Djava.io.tmpdir=$RUN/tmp")
 export LYCHNOS_LAB=true LYCHNOS_VANTAGE_NAME="hall-2 jump host" LYCHNOS_SEAL_KEY_FILE=$RUN/seal.key LYCHNOS_RUN_FOLLOW_AT_MOST=45s
 export LYCHNOS_DEMO_ACCOUNTS="hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one;night-watch:Night watch:viewer:only-looking-around"
 cp "$ROOT"/lab/halls/demo.txt "$RUN/hall.txt"
@@ -99,12 +101,12 @@ fi
 PG=$(free_port 5440)
 pg_start "$RUN/pg" "$PG" fast
 pg_createdb "$PG" lychnos
-$HALL java -XX:TieredStopAtLevel=1 -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" "${hall[@]}" --restart-millis 14000 --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
+$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" "${hall[@]}" --restart-millis 14000 --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
 QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=none \
-  QUARKUS_HTTP_PORT=$HTTP java -XX:TieredStopAtLevel=1 -jar "$SERVER_JAR" >"$RUN/server.log" 2>&1 &
+  QUARKUS_HTTP_PORT=$HTTP "${java[@]}" -jar "$SERVER_JAR" >"$RUN/server.log" 2>&1 &
 wait_for "the hall" 60 "$RUN/hall.log" line_in '^hall ready' "$RUN/hall.log"
 wait_for "the server" 90 "$RUN/server.log" port_open "$HTTP"
-java -XX:TieredStopAtLevel=1 -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN"
+"${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN"
 echo ready >"$RUN/ready"
 if [ -z "${NO_NAMESPACES:-}" ]; then
   socat "UNIX-LISTEN:$RUN/door,fork,mode=600" "TCP:127.0.0.1:$HTTP" &

@@ -32,7 +32,9 @@ fi
 
 # --- inside the namespace ---
 # as the root of a user namespace Java would take root's home for ours
-[ -z "${LYCHNOS_MAPPED:-}" ] || export JAVA_TOOL_OPTIONS="-Duser.home=$HOME"
+mkdir "$RUN/tmp"
+export JAVA_TOOL_OPTIONS="-Djava.io.tmpdir=$RUN/tmp"
+[ -z "${LYCHNOS_MAPPED:-}" ] || JAVA_TOOL_OPTIONS+=" -Duser.home=$HOME"
 make_hall_network
 if timeout 2 bash -c '</dev/tcp/192.0.2.1/443' 2>/dev/null; then die "this namespace has a way out"; fi
 PG=$(free_port 5440)
