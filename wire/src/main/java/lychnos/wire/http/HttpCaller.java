@@ -50,6 +50,8 @@ public final class HttpCaller implements AutoCloseable {
     /** Carries out one exchange and waits for it. */
     public HttpAnswer call(HttpCall call, InetSocketAddress peer) throws WireFault {
         HttpClientRequest request = open(call, peer);
+        // a fault reaches the caller through the answer's future; the request's own handler has nothing to add
+        request.exceptionHandler(fault -> {});
         String shown = fingerprint(request);
         if (call.pinnedFingerprint() != null && !call.pinnedFingerprint().equals(shown)) {
             request.reset();
@@ -57,7 +59,6 @@ public final class HttpCaller implements AutoCloseable {
             throw new WireFault(Kind.OTHER_CERTIFICATE, "certificate " + shorten(shown) + " instead of " + shorten(call.pinnedFingerprint()));
         }
         call.headers().forEach(request::putHeader);
-        request.exceptionHandler(fault -> {});
         // the reader is attached before anything is sent: an answer that is quicker than this thread would pass unread
         CompletableFuture<HttpAnswer> future = request.response().compose(response -> read(response, shown)).toCompletionStage().toCompletableFuture();
         if (call.body() == null) {
