@@ -35,6 +35,8 @@ export const m = {
     close: 'Close',
     copied: 'Copied',
     unreachable: 'The server does not answer. Is it running?',
+    tooLarge: 'That is more than is read at once: at most 4 MB. Is it the right file?',
+    noSense: (status: number) => `The server answered with ${status} and no word. Try again; its log may have more.`,
   },
   stages: { board: 'Board', prepare: '1 Prepare', allocate: '2 Allocate', configure: '3 Configure', prove: '4 Prove', handover: '5 Hand over' },
   bringUps: {

@@ -31,7 +31,9 @@ describe('the server’s answers', () => {
   });
   it('do not break on what is no JSON', async () => {
     answer(502, '<html>');
-    expect((await problem(api.get('/session'))).status).toBe(502);
+    expect((await problem(api.get('/session'))).detail).toContain('502');
+    answer(413, '');
+    expect((await problem(api.postText('/bring-ups/1/labels', 'x'))).detail).toContain('4 MB');
   });
   it('send text as text and objects as JSON', async () => {
     const fetched = vi.fn<(path: string, init: RequestInit) => Promise<Response>>(() => Promise.resolve(new Response('{}')));

@@ -32,7 +32,8 @@ async function send<T>(method: string, path: string, body?: unknown, type = 'app
   const text = await answer.text();
   const json = text.startsWith('{') || text.startsWith('[') ? (JSON.parse(text) as Record<string, unknown>) : {};
   if (!answer.ok) {
-    throw new Problem(answer.status, typeof json.detail === 'string' ? json.detail : m.frame.unreachable, json);
+    const plain = answer.status === 413 ? m.frame.tooLarge : m.frame.noSense(answer.status);
+    throw new Problem(answer.status, typeof json.detail === 'string' ? json.detail : plain, json);
   }
   return json as T;
 }

@@ -1,6 +1,7 @@
 package lychnos.server.problem;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.exc.MismatchedInputException;
 import io.quarkus.security.AuthenticationFailedException;
 import io.quarkus.security.ForbiddenException;
 import io.quarkus.security.UnauthorizedException;
@@ -32,7 +33,8 @@ public class Problems {
         return problem(403, "Not allowed", "Your role does not allow that. A lead can.", Map.of());
     }
 
-    @ServerExceptionMapper
+    /** The second one is named because the framework has an answer of its own for it, without a word in it. */
+    @ServerExceptionMapper({JsonProcessingException.class, MismatchedInputException.class})
     public Response json(JsonProcessingException e) {
         return problem(400, "Not understood", "The request is no JSON that fits: " + e.getOriginalMessage(), Map.of());
     }
