@@ -21,7 +21,6 @@ export const m = {
     findNothing: 'Nothing of that name, address or serial.',
     due: 'due',
     keys: 'Keys',
-    theme: 'Light or dark',
     toLight: 'Light theme',
     toDark: 'Dark theme',
     lost: 'The connection to the server is lost. What you see is from',
@@ -68,7 +67,6 @@ export const m = {
   },
   prepare: {
     groundwork: 'Groundwork',
-    stated: 'Network',
     state: 'State the network',
     change: 'Change',
     choose: 'or take from one that is stated already:',
@@ -124,7 +122,6 @@ export const m = {
     place: (n: number) => (n === 1 ? 'Place 1 unit' : `Place ${n} units`),
     pattern: 'Names by the pattern',
     patternHint: '{site} {kind} {n:3} {rack} {u}',
-    from: 'from',
     fits: 'The fit',
     take: 'Take these addresses',
     next: 'Next fit',

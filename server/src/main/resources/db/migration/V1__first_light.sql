@@ -158,8 +158,7 @@ create table round (
     bring_up_id bigint not null references bring_up,
     width       integer not null check (width between 1 and 50),
     started_by  bigint not null references account,
-    started_at  timestamptz not null default now(),
-    cancelled_at timestamptz
+    started_at  timestamptz not null default now()
 );
 
 -- Long work on one unit. A worker holds it while its lease lasts; the fence grows with every holder, and a holder whose

@@ -23,12 +23,6 @@ public final class AddressSet {
         return set;
     }
 
-    public AddressSet copy() {
-        AddressSet copy = new AddressSet();
-        copy.lastByFirst.putAll(lastByFirst);
-        return copy;
-    }
-
     public AddressSet add(Address address) {
         return add(Run.of(address));
     }
@@ -119,10 +113,6 @@ public final class AddressSet {
             }
         }
         return total;
-    }
-
-    public boolean isEmpty() {
-        return lastByFirst.isEmpty();
     }
 
     /** The runs in order; none touches the next. */

@@ -59,11 +59,6 @@ public final class Placer {
         return addresses.size() == count ? Fit.scattered(addresses) : Fit.none(count, available);
     }
 
-    /** Takes a fit's addresses out of what is free, so that the next one differs. */
-    public void take(Fit fit) {
-        fit.addresses().forEach(free::remove);
-    }
-
     /** Places single needs one after another, each at the lowest free address; fewer come back when the pool runs dry. */
     public List<Address> placeEach(int count, Address from) {
         List<Address> placed = new ArrayList<>(count);

@@ -108,7 +108,7 @@ public class Rounds {
     /** Ends all rounds of a bring-up: what waits is cancelled at once, what runs ends between two steps. */
     @Transactional
     public void cancel(long bringUpId, Who.Person person) {
-        List<Round> rounds = db.createQuery("from Round where bringUpId = :id and cancelledAt is null", Round.class)
+        List<Round> rounds = db.createQuery("from Round where bringUpId = :id", Round.class)
                 .setParameter("id", bringUpId)
                 .setLockMode(LockModeType.PESSIMISTIC_WRITE)
                 .getResultList();

@@ -67,7 +67,7 @@ public class Runs {
 
     private List<Round> waitingRounds() {
         return db.createNativeQuery(
-                        "select * from round o where o.cancelled_at is null and exists (select 1 from run r where r.round_id = o.id and r.state = 'WAITING')"
+                        "select * from round o where exists (select 1 from run r where r.round_id = o.id and r.state = 'WAITING')"
                                 + " order by o.id for update skip locked",
                         Round.class)
                 .getResultList();

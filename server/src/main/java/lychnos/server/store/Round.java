@@ -25,7 +25,4 @@ public class Round {
 
     @Column(name = "started_at")
     public Instant startedAt;
-
-    @Column(name = "cancelled_at")
-    public Instant cancelledAt;
 }
