@@ -170,11 +170,13 @@ make_hall_network() {
   HALL="nsenter --target $HALL_PID --net"
   ip link add lych-jump type veth peer name lych-hall netns "$HALL_PID"
   local net
-  for net in 8 9; do ip addr add "10.40.$net.5/24" dev lych-jump; done
+  for net in 8 9 16; do ip addr add "10.40.$net.5/24" dev lych-jump; done
+  ip addr add fd40:a4da:1:8::5/64 dev lych-jump nodad
   ip link set lych-jump up
   # a machine answers for its own address alone, from its own interface
   $HALL sh -c 'echo 1 >/proc/sys/net/ipv4/conf/all/arp_ignore; echo 2 >/proc/sys/net/ipv4/conf/all/arp_announce
-    ip link set lo up; ip link set lych-hall up; ip addr add 10.40.8.1/24 dev lych-hall; ip addr add 10.40.9.1/24 dev lych-hall'
+    ip link set lo up; ip link set lych-hall up; ip addr add 10.40.8.1/24 dev lych-hall; ip addr add 10.40.9.1/24 dev lych-hall
+    ip addr add 10.40.16.1/32 dev lych-hall; ip addr add fd40:a4da:1:8::1/64 dev lych-hall nodad'
   # ping without privileges, for the one group there is
   echo "0 0" >/proc/sys/net/ipv4/ping_group_range
   export HALL_PID HALL

@@ -14,6 +14,7 @@ PORT=8080
 if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   ensure_base
   ensure_node
+  [ -n "${LYCHNOS_NO_NAMESPACES:-}" ] || ensure_services
   ensure_built
   mkdir -p "$DATA"
   [ ! -f "$DATA/demo.pid" ] || ! kill -0 "$(cat "$DATA/demo.pid")" 2>/dev/null || die "a demo runs already: ./lychnos status"
@@ -63,6 +64,7 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
                night-watch  / only-looking-around    (viewer)
 
   Row A is being set up right now, over Redfish; one machine will not come back, on purpose.
+  The core has nine kinds of machine to prepare and place: some known, some not, one stranger on the wire.
   Row B waits for you. Its label list: $LABELS
   Ctrl+C ends it all.
 
@@ -82,6 +84,9 @@ cp "$ROOT"/lab/labels/*.csv "$RUN/"
 HTTP=8080
 if [ -z "${NO_NAMESPACES:-}" ]; then
   make_hall_network
+  start_services "$RUN/services"
+  # somebody's machine that nobody here knows of
+  $HALL ip addr add 10.40.8.150/32 dev lych-hall
   hall=(--device lych-hall --port 443)
   BASE=10.40
 else
@@ -106,7 +111,7 @@ QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATA
   QUARKUS_HTTP_PORT=$HTTP "${java[@]}" -jar "$SERVER_JAR" >"$RUN/server.log" 2>&1 &
 wait_for "the hall" 60 "$RUN/hall.log" line_in '^hall ready' "$RUN/hall.log"
 wait_for "the server" 90 "$RUN/server.log" port_open "$HTTP"
-"${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN"
+"${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN" "$NAME_KEY_NAME" "$NAME_KEY"
 echo ready >"$RUN/ready"
 if [ -z "${NO_NAMESPACES:-}" ]; then
   socat "UNIX-LISTEN:$RUN/door,fork,mode=600" "TCP:127.0.0.1:$HTTP" &

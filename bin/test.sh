@@ -14,6 +14,7 @@ if [ "${LYCHNOS_INSIDE:-}" != test ]; then
   ensure_base
   ensure_node
   ensure_chromium
+  ensure_services
   ensure_web_packages
   find_namespaces || die "this machine grants no network namespaces, and without one a test could reach the network"
   say "fetching what the build needs"
@@ -37,9 +38,11 @@ export JAVA_TOOL_OPTIONS="-Djava.io.tmpdir=$RUN/tmp"
 [ -z "${LYCHNOS_MAPPED:-}" ] || JAVA_TOOL_OPTIONS+=" -Duser.home=$HOME"
 make_hall_network
 if timeout 2 bash -c '</dev/tcp/192.0.2.1/443' 2>/dev/null; then die "this namespace has a way out"; fi
+start_services "$RUN/services"
 PG=$(free_port 5440)
 pg_start "$RUN/pg" "$PG" fast
 pg_createdb "$PG" lychnos
+export LYCHNOS_TEST_NAME_KEY=$NAME_KEY LYCHNOS_TEST_NAME_KEY_NAME=$NAME_KEY_NAME
 export LYCHNOS_TEST_DB=jdbc:postgresql://127.0.0.1:$PG/lychnos LYCHNOS_E2E_PG=$PG LYCHNOS_E2E_RUN=$RUN PSQL=$(pg_bin)/psql
 PLAYWRIGHT_NODEJS_PATH=$(command -v node)
 export PLAYWRIGHT_NODEJS_PATH PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1

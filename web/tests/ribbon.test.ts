@@ -3,9 +3,9 @@ import { number, span, tail, text } from '../src/lib/address';
 import { blocks, pieces, rows, runName, shortName } from '../src/stages/allocate/ribbon';
 import type { ProposalLine, RibbonView, Seat } from '../src/lib/types';
 
-const seat = (address: string, hostName: string, proven = false, ours = true): Seat => ({ unitId: number(address), address, hostName, fqdn: hostName, position: 'R1 u5', ours, proven });
+const seat = (address: string, hostName: string, proven = false, ours = true): Seat => ({ unitId: number(address), unit: hostName, role: 'management', address, hostName, fqdn: hostName, position: 'R1 u5', ours, proven });
 const ribbon = (seats: Seat[]): RibbonView => ({
-  name: 'Management', prefix: '10.40.8.0/24', gateway: '10.40.8.1', vlan: 408, seats, undo: null,
+  networkId: 7, purpose: 'management', tabs: [], strangers: [], cooling: [], density: [], hears: true, name: 'Management', prefix: '10.40.8.0/24', gateway: '10.40.8.1', vlan: 408, seats, undo: null,
   strips: [{ purpose: 'pool', first: '10.40.8.32', last: '10.40.8.223', note: 'units' }, { purpose: 'dhcp', first: '10.40.8.10', last: '10.40.8.40', note: 'first contact' }],
 });
 
@@ -33,7 +33,7 @@ describe('the ribbon', () => {
     expect(all.filter((block) => block.kind === 'planned').map((block) => block.name)).toEqual(['ard-srv-003-oob']);
   });
   it('draws gateway, ends and what is proposed, and no pools', () => {
-    const line = { unitId: 1, address: '10.40.8.101', hostName: 'a' } as ProposalLine;
+    const line = { unitId: 1, networkId: 7, address: '10.40.8.101', hostName: 'a', unit: 'a' } as ProposalLine;
     const kinds = blocks(ribbon([]), [line]).map((block) => `${block.kind} ${text(block.first)}`);
     expect(kinds).toEqual(['dhcp 10.40.8.10', 'kept 10.40.8.0', 'kept 10.40.8.255', 'kept 10.40.8.1', 'fit 10.40.8.101']);
   });

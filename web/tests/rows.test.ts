@@ -9,8 +9,8 @@ import { createRawSnippet } from 'svelte';
 
 const cell = (mark: Cell['mark'], text: string): Cell => ({ mark, text, since: null });
 const row = (change: Partial<Row>): Row => ({
-  unitId: 7, name: 'ard-srv-007-oob', position: 'R2 u5', rack: 'R2', serial: 'BF-00953', mac: '02:4c:59:a1:07:08', address: '10.40.8.107',
-  prepare: cell('done', 'label read'), allocate: cell('done', '10.40.8.107'), configure: cell('fault', 'set, not proven'), prove: cell('fault', 'Port 23 answers and must be shut.'),
+  unitId: 7, name: 'ard-srv-007-oob', position: 'R2 u5', rack: 'R2', kind: 'Server management controller', serial: 'BF-00953', mac: '02:4c:59:a1:07:08', address: '10.40.8.107',
+  prepare: cell('done', 'known'), allocate: cell('done', '10.40.8.107'), configure: cell('fault', 'set, not proven'), prove: cell('fault', 'Port 23 answers and must be shut.'),
   handover: cell('dark', '—'), standings: ['HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'BROKEN'], sentence: '', ...change,
 });
 const lane = (change: Partial<Lane>): Lane => ({
@@ -26,20 +26,20 @@ beforeAll(() => {
 
 describe('a row of the Board', () => {
   it('says in words what its marks say in shapes', () => {
-    render(BoardRow, { row: row({}), kind: 'Server management controller', on: false, onchoose: () => undefined, onopen: () => undefined });
+    render(BoardRow, { row: row({}), on: false, onchoose: () => undefined, onopen: () => undefined });
     expect(screen.getByText('R2 u5 · BF-00953')).toBeInTheDocument();
     expect(screen.getByText('.107')).toHaveAttribute('title', '10.40.8.107');
     expect(screen.getByRole('img', { name: '6/7, safe broken' })).toBeInTheDocument();
     expect(screen.getByText('Port 23 answers and must be shut.')).toBeInTheDocument();
   });
   it('does not say the position twice where there is no name yet', () => {
-    render(BoardRow, { row: row({ name: 'R2 u5', serial: null, address: null, prove: cell('dark', '—') }), kind: 'Server management controller', on: false, onchoose: () => undefined, onopen: () => undefined });
+    render(BoardRow, { row: row({ name: 'R2 u5', serial: null, address: null, prove: cell('dark', '—') }), on: false, onchoose: () => undefined, onopen: () => undefined });
     expect(screen.getAllByText(/R2 u5/)).toHaveLength(1);
     expect(screen.getByText('server management controller')).toBeInTheDocument();
   });
   it('opens from its name', async () => {
     const onopen = vi.fn();
-    render(BoardRow, { row: row({}), kind: '', on: false, onchoose: () => undefined, onopen });
+    render(BoardRow, { row: row({}), on: false, onchoose: () => undefined, onopen });
     await fireEvent.click(screen.getByRole('button'));
     expect(onopen).toHaveBeenCalledOnce();
   });

@@ -10,7 +10,7 @@ export interface Found { bringUpId: number; bringUp: string; unitId: number; nam
 
 export interface Cell { mark: MarkName; text: string; since: string | null }
 export interface Row {
-  unitId: number; name: string; position: string; rack: string; serial: string | null; mac: string | null; address: string | null;
+  unitId: number; name: string; position: string; rack: string | null; kind: string; serial: string | null; mac: string | null; address: string | null;
   prepare: Cell; allocate: Cell; configure: Cell; prove: Cell; handover: Cell; standings: Standing[]; sentence: string;
 }
 export interface CourseStage { fault: string; text: string; percent: number }
@@ -22,15 +22,35 @@ export interface BoardView {
 
 export interface RangeText { purpose: 'pool' | 'kept' | 'dhcp'; run: string; note: string }
 export interface Statement {
+  id: number; purpose: string; segment: string; mtu: number | null; permanent: boolean;
   name: string; prefix: string; gateway: string; vlan: number | null; domain: string; nameServers: string[]; timeServers: string[]; ranges: RangeText[];
 }
-export interface Finding { code: string; blocks: boolean; what: string; why: string }
-export interface UnitFacts { id: number; number: number; position: string; serial: string | null; mac: string | null; model: string; firstAddress: string | null }
-export interface PrepareView {
-  groundwork: { network: Statement | null; findings: Finding[]; toPlace: number; free: number; undoableImport: number | null };
-  choices: { id: number; name: string; prefix: string; vlan: number | null }[];
-  units: UnitFacts[];
+export interface Mend { label: string; act: string; id: number; member: string; field: string; value: string }
+export interface Finding { code: string; blocks: boolean; what: string; why: string; about: { networkId: number | null; unitId: number | null }; mend: Mend | null }
+export interface UnitLabel {
+  id: number; number: number; name: string; kind: string; members: number; position: string; serial: string | null; mac: string | null; model: string;
+  firstAddress: string | null; known: boolean;
 }
+export interface Value { value: string; source: string }
+export interface SheetRow { unitId: number; unit: string; kind: string; member: string; first: boolean; cells: Record<string, Value> }
+export interface Asks {
+  name: string; title: string; scope: 'UNIT' | 'MEMBER'; type: string; example: string; find: string; asked: string; choices: string[];
+  wanted: boolean; permanent: boolean; secret: boolean;
+}
+export interface KindBrief { id: string; title: string; about: string; counts: number[]; bring: string[]; plug: string; facts: Asks[] }
+export interface Sort { sort: string; title: string; example: string; fields: Asks[] }
+export interface Item { id: number; sort: string; name: string; values: Record<string, string> }
+export interface Measured {
+  kind: 'GATEWAY' | 'NAME' | 'TIME' | 'RELAY' | 'PROXY'; address: string; state: 'FINE' | 'ODD' | 'LIES' | 'SILENT'; sentence: string; detail: Record<string, string>; at: string;
+}
+export interface PrepareView {
+  groundwork: { network: Statement | null; networks: Statement[]; findings: Finding[]; toPlace: number; free: number; undoableImport: number | null };
+  choices: { id: number; name: string; prefix: string; vlan: number | null }[];
+  units: UnitLabel[]; rows: SheetRow[]; services: Measured[]; things: Item[]; knownUnits: number;
+}
+export interface CellText { unitId: number; member: string; name: string; value: string }
+export interface FactsReport { changeId: number | null; changed: number; faults: (CellText & { reason: string })[] }
+export interface TableReport { changeId: number | null; cells: number; faults: { line: number; column: string; value: string; reason: string }[] }
 export interface LabelReport {
   importId: number | null;
   taken: { line: number; serial: string; mac: string; position: string; change: string }[];
@@ -38,13 +58,28 @@ export interface LabelReport {
 }
 
 export interface ProposalLine {
-  unitId: number; number: number; position: string; serial: string | null; address: string; hostName: string; fqdn: string; forward: string; reverse: string;
+  unitId: number; unit: string; number: number; position: string; serial: string | null; role: string; networkId: number; address: string; hostName: string;
+  fqdn: string; forward: string; reverse: string; alias: string | null;
 }
-export interface Proposal { lines: ProposalLine[]; reason: string; pattern: string; fault: string | null }
-export interface Strip { purpose: 'pool' | 'kept' | 'dhcp'; first: string; last: string; note: string }
-export interface Seat { unitId: number; address: string; hostName: string; fqdn: string; position: string; ours: boolean; proven: boolean }
+export interface Growth { unitId: number; networkId: number; run: string }
+export interface Proposal {
+  lines: ProposalLine[]; growth: Growth[]; unplaced: { unitId: number; unit: string; why: string }[]; reason: string; pattern: string; fault: string | null;
+}
+export interface Fit { lines: ProposalLine[]; growth: Growth[]; reasons: string[] }
+export interface Fits { unitId: number; unit: string; kind: string; about: string; fits: Fit[]; almost: string | null; fault: string | null }
+export interface Strip { purpose: 'pool' | 'kept' | 'dhcp' | 'growth'; first: string; last: string; note: string }
+export interface Seat { unitId: number; unit: string; role: string; address: string; hostName: string; fqdn: string; position: string; ours: boolean; proven: boolean }
+export interface Stranger { address: string; mac: string | null; sentence: string; firstHeard: string | null; lastHeard: string | null }
+export interface NetworkTab { id: number; name: string; prefix: string; purpose: string; vlan: number | null; permanent: boolean; free: number; taken: number; size: number }
+export interface Density { first: string; taken: number; kept: number; pool: number }
+export interface Sounded { asked: number; possible: boolean; answering: Stranger[] }
+export interface NamesView {
+  planned: number; made: number; refused: number; unknown: number; open: { id: number; zone: string; line: string; state: string; answer: string }[];
+  zoneLines: string; withoutZone: string[];
+}
 export interface RibbonView {
-  name: string; prefix: string; gateway: string; vlan: number | null; strips: Strip[]; seats: Seat[]; undo: { taking: string; count: number } | null;
+  networkId: number; name: string; prefix: string; purpose: string; gateway: string; vlan: number | null; tabs: NetworkTab[]; strips: Strip[]; seats: Seat[];
+  strangers: Stranger[]; cooling: string[]; density: Density[]; undo: { taking: string; count: number } | null; hears: boolean;
 }
 
 export interface Lane {

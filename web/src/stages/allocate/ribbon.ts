@@ -1,12 +1,12 @@
 import { number } from '../../lib/address';
-import type { ProposalLine, RibbonView, Seat } from '../../lib/types';
+import type { Growth, ProposalLine, RibbonView, Seat } from '../../lib/types';
 import { m } from '../../messages';
 
 /** A named run on the ribbon. */
 export interface Block {
   first: number;
   last: number;
-  kind: 'kept' | 'dhcp' | 'proven' | 'planned' | 'fit' | 'other';
+  kind: 'kept' | 'dhcp' | 'growth' | 'proven' | 'planned' | 'fit' | 'other' | 'cooling' | 'stranger';
   name: string;
   /** What fits where a run is only one to three addresses wide. */
   short: string;
@@ -24,6 +24,11 @@ export interface Piece {
 const ROW = 32;
 /** More rows than these are not drawn: a /20 has 128. */
 const MOST_ROWS = 128;
+
+/** Whether a network can be drawn address by address in rows. */
+export function isV4(prefix: string): boolean {
+  return !prefix.includes(':');
+}
 
 /** The first address of every row that a prefix has. */
 export function rows(prefix: string): number[] {
@@ -54,35 +59,49 @@ export function shortName(names: string[]): string {
   return numbers.length === 1 ? numbers[0]! : `${numbers[0]} … ${Number(numbers[numbers.length - 1]) || numbers[numbers.length - 1]}`;
 }
 
-/** Joins neighbours of the same kind into runs. */
-function join(singles: { at: number; kind: Block['kind']; name: string; unitId: number }[]): Block[] {
-  const blocks: { block: Block; names: string[] }[] = [];
+/** Joins neighbours of the same kind into runs: the addresses of one unit, or units that have one each. */
+function join(singles: { at: number; kind: Block['kind']; name: string; unitId: number; unit: string; alone: boolean }[]): Block[] {
+  const blocks: { block: Block; names: string[]; alone: boolean }[] = [];
   for (const single of singles) {
     const open = blocks[blocks.length - 1];
-    if (open && open.block.last + 1 === single.at && open.block.kind === single.kind) {
+    const together = open && (open.block.unitId === single.unitId || (open.alone && single.alone));
+    if (open && together && open.block.last + 1 === single.at && open.block.kind === single.kind) {
       open.block.last = single.at;
-      open.names.push(single.name);
+      if (single.alone) open.names.push(single.name);
     } else {
-      blocks.push({ block: { first: single.at, last: single.at, kind: single.kind, name: '', short: '', unitId: single.unitId }, names: [single.name] });
+      blocks.push({ block: { first: single.at, last: single.at, kind: single.kind, name: '', short: '', unitId: single.unitId }, names: [single.alone ? single.name : single.unit], alone: single.alone });
     }
   }
   return blocks.map(({ block, names }) => ({ ...block, name: runName(names), short: shortName(names) }));
 }
 
 /** Everything that is drawn, lowest layer first. Pools are what is left blank. */
-export function blocks(ribbon: RibbonView, fit: ProposalLine[]): Block[] {
+export function blocks(ribbon: RibbonView, fit: ProposalLine[], grow: Growth[] = []): Block[] {
   const [address, length] = ribbon.prefix.split('/') as [string, string];
   const network = number(address);
   const broadcast = network + 2 ** (32 - Number(length)) - 1;
   const fixed: Block[] = ribbon.strips
     .filter((strip) => strip.purpose !== 'pool')
-    .map((strip) => ({ first: number(strip.first), last: number(strip.last), kind: strip.purpose as 'kept' | 'dhcp', name: strip.note || m.prepare.purpose[strip.purpose], short: '', unitId: null }));
+    .map((strip) => ({ first: number(strip.first), last: number(strip.last), kind: strip.purpose as 'kept' | 'dhcp' | 'growth', name: strip.purpose === 'growth' ? m.allocate.growth : strip.note || m.prepare.purpose[strip.purpose as 'kept' | 'dhcp'], short: strip.purpose === 'growth' ? '+' : '', unitId: null }));
   fixed.push({ first: network, last: network, kind: 'kept', name: m.allocate.net, short: m.allocate.net, unitId: null });
   fixed.push({ first: broadcast, last: broadcast, kind: 'kept', name: m.allocate.bc, short: m.allocate.bc, unitId: null });
   if (ribbon.gateway) fixed.push({ first: number(ribbon.gateway), last: number(ribbon.gateway), kind: 'kept', name: m.allocate.gw, short: m.allocate.gw, unitId: null });
-  const seats = join(ribbon.seats.map((seat) => ({ at: number(seat.address), kind: seatKind(seat), name: seat.hostName, unitId: seat.unitId })));
-  const proposed = join(fit.map((line) => ({ at: number(line.address), kind: 'fit', name: line.hostName, unitId: line.unitId })));
-  return [...fixed, ...seats, ...proposed];
+  const counts = new Map<number, number>();
+  for (const seat of ribbon.seats) counts.set(seat.unitId, (counts.get(seat.unitId) ?? 0) + 1);
+  const seats = join(ribbon.seats.map((seat) => ({ at: number(seat.address), kind: seatKind(seat), name: seat.hostName, unitId: seat.unitId, unit: seat.unit, alone: counts.get(seat.unitId) === 1 })));
+  const here = fit.filter((line) => line.networkId === ribbon.networkId && isV4(line.address));
+  const wanted = new Map<number, number>();
+  for (const line of here) wanted.set(line.unitId, (wanted.get(line.unitId) ?? 0) + 1);
+  const proposed = join(here.map((line) => ({ at: number(line.address), kind: 'fit', name: line.hostName, unitId: line.unitId, unit: line.unit, alone: wanted.get(line.unitId) === 1 })));
+  const cooling = ribbon.cooling.map((each): Block => ({ first: number(each), last: number(each), kind: 'cooling', name: m.allocate.legend.cooling, short: '…', unitId: null }));
+  const strangers = ribbon.strangers.map((each): Block => ({ first: number(each.address), last: number(each.address), kind: 'stranger', name: each.sentence, short: '!', unitId: null }));
+  const growth = grow
+    .filter((each) => each.networkId === ribbon.networkId && isV4(each.run))
+    .map((each): Block => {
+      const [first, last] = each.run.split('-') as [string, string | undefined];
+      return { first: number(first), last: number(last ?? first), kind: 'growth', name: m.allocate.growth, short: '+', unitId: each.unitId };
+    });
+  return [...fixed, ...seats, ...cooling, ...proposed, ...growth, ...strangers];
 }
 
 /** What of the blocks lies in the row that starts here. */

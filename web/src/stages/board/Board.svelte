@@ -57,10 +57,10 @@
       <table class="tbl">
         <thead><tr><th>{m.board.unit}</th>{#each ['prepare', 'allocate', 'configure', 'prove', 'handover'] as const as stage (stage)}<th>{m.stages[stage].slice(2)}</th>{/each}</tr></thead>
         <tbody>
-          {#each racks as { rack, rows } (rack)}
+          {#each racks as { rack, rows } (rack ?? '')}
             <tr class="group"><th colspan="6" scope="rowgroup">{m.board.rack(rack, rows.length, up(rows))}</th></tr>
             {#each rows as row (row.unitId)}
-              <BoardRow {row} kind={board.data?.kindTitle ?? ''} on={row.unitId === chosenUnit()} onchoose={() => choose(row.unitId)} onopen={() => open(row)} />
+              <BoardRow {row} on={row.unitId === chosenUnit()} onchoose={() => choose(row.unitId)} onopen={() => open(row)} />
             {/each}
           {:else}
             {#if board.data}<tr><td colspan="6" class="none">{only ? m.board.noneMatch : m.board.none}</td></tr>{/if}

@@ -6,18 +6,18 @@
   import Ladder from '../../parts/Ladder.svelte';
   import Mark from '../../parts/Mark.svelte';
 
-  let { row, kind, on, onchoose, onopen }: { row: Row; kind: string; on: boolean; onchoose: () => void; onopen: () => void } = $props();
+  let { row, on, onchoose, onopen }: { row: Row; on: boolean; onchoose: () => void; onopen: () => void } = $props();
   const tone = (cell: Cell) => (cell.mark === 'fault' ? 'f' : cell.mark === 'wait' ? 'w' : '');
 </script>
 
 <tr id="unit-{row.unitId}" class:on aria-selected={on} onclick={onchoose} ondblclick={onopen}>
   <td>
     <button type="button" class="unit" onclick={(event) => { event.stopPropagation(); onopen(); }}>
-      <b class="mono">{row.name}</b><br /><span class="sub">{row.name === row.position ? kind.toLowerCase() : [row.position, row.serial].filter(Boolean).join(' · ')}</span>
+      <b class="mono">{row.name}</b><br /><span class="sub">{row.name === row.position ? row.kind.toLowerCase() : [row.position, row.serial ?? row.kind.toLowerCase()].filter(Boolean).join(' · ')}</span>
     </button>
   </td>
   <td><div class="st"><Mark mark={row.prepare.mark} /><span>{row.prepare.text}</span></div></td>
-  <td><div class="st"><Mark mark={row.allocate.mark} /><span class="mono" title={row.address}>{row.address ? tail(row.address) : row.allocate.text}</span></div></td>
+  <td><div class="st"><Mark mark={row.allocate.mark} /><span class="mono" title={row.allocate.text}>{row.address ? tail(row.address) + row.allocate.text.slice(row.address.length) : row.allocate.text}</span></div></td>
   <td>
     <div class="st">
       <Mark mark={row.configure.mark} />

@@ -10,19 +10,19 @@
   import { m } from '../../messages';
   import { bringUpId } from '../../routes';
 
-  let { start, onclose }: { start: Statement | null; onclose: () => void } = $props();
-  const key = `lychnos-network-${bringUpId()}`;
+  let { start, further, onclose }: { start: Statement | null; further: boolean; onclose: () => void } = $props();
+  const key = `lychnos-network-${bringUpId()}-${untrack(() => start?.id ?? (further ? 'further' : 'first'))}`;
   const f = m.prepare.fields;
   const purposes = Object.entries(m.prepare.purpose).map(([value, name]) => ({ value, name }));
 
-  interface Draft { name: string; prefix: string; gateway: string; vlan: string; domain: string; nameServers: string; timeServers: string; ranges: RangeText[] }
+  interface Draft { name: string; prefix: string; gateway: string; vlan: string; domain: string; nameServers: string; timeServers: string; ranges: RangeText[]; purpose: string; segment: string; mtu: string; permanent: boolean }
 
   function fresh(): Draft {
     const kept = sessionStorage.getItem(key);
     if (kept) return JSON.parse(kept) as Draft;
     return start
-      ? { ...start, vlan: start.vlan === null ? '' : String(start.vlan), nameServers: start.nameServers.join(' '), timeServers: start.timeServers.join(' '), ranges: start.ranges.map((range) => ({ ...range })) }
-      : { name: '', prefix: '', gateway: '', vlan: '', domain: '', nameServers: '', timeServers: '', ranges: [{ purpose: 'pool', run: '', note: '' }, { purpose: 'dhcp', run: '', note: '' }] };
+      ? { ...start, vlan: start.vlan === null ? '' : String(start.vlan), nameServers: start.nameServers.join(' '), timeServers: start.timeServers.join(' '), mtu: start.mtu === null ? '' : String(start.mtu), ranges: start.ranges.map((range) => ({ ...range })) }
+      : { name: '', prefix: '', gateway: '', vlan: '', domain: '', nameServers: '', timeServers: '', purpose: untrack(() => further) ? 'storage-data' : 'management', segment: '', mtu: '', permanent: false, ranges: [{ purpose: 'pool', run: '', note: '' }, { purpose: 'dhcp', run: '', note: '' }] };
   }
 
   const draft = $state(untrack(fresh));
@@ -43,8 +43,10 @@
     faults = {};
     fault = '';
     try {
-      await api.put(`/bring-ups/${bringUpId()}/network`, {
+      await api.put(`/bring-ups/${bringUpId()}/${further ? 'networks' : 'network'}`, {
         ...draft,
+        id: start?.id ?? null,
+        mtu: draft.mtu === '' ? null : Number(draft.mtu),
         vlan: draft.vlan === '' ? null : Number(draft.vlan),
         nameServers: words(draft.nameServers),
         timeServers: words(draft.timeServers),
@@ -73,7 +75,7 @@
   const rangeFault = $derived(Object.entries(faults).filter(([field]) => field.startsWith('ranges')).map(([, reason]) => reason));
 </script>
 
-{#snippet text(field: 'name' | 'prefix' | 'gateway' | 'vlan' | 'domain' | 'nameServers' | 'timeServers', hint?: string)}
+{#snippet text(field: 'name' | 'prefix' | 'gateway' | 'vlan' | 'domain' | 'nameServers' | 'timeServers' | 'segment' | 'mtu', hint?: string)}
   <div class="field {field}">
     <Label for="{id}-{field}">{f[field]}</Label>
     <Input id="{id}-{field}" class={field === 'name' ? '' : 'mono'} bind:value={draft[field]} oninput={keep} aria-invalid={field in faults} aria-describedby="{id}-{field}-hint" spellcheck="false" autocomplete="off" />
@@ -88,6 +90,12 @@
     {@render text('gateway')}
     {@render text('vlan', m.prepare.hints.vlan)}
     {@render text('domain')}
+    <div class="field">
+      <Label for="{id}-purpose">{f.purpose}</Label>
+      <Select id="{id}-purpose" class="w-full" items={Object.entries(m.prepare.purposes).map(([value, name]) => ({ value, name }))} bind:value={draft.purpose} onchange={keep} disabled={!further} />
+    </div>
+    {@render text('mtu', m.prepare.hints.mtu)}
+    {@render text('segment')}
     {@render text('nameServers', m.prepare.hints.servers)}
     {@render text('timeServers', m.prepare.hints.servers)}
     <fieldset>
@@ -103,6 +111,7 @@
       {#each rangeFault as reason (reason)}<p class="bad">{reason}</p>{/each}
       <B onclick={() => { draft.ranges.push({ purpose: 'pool', run: '', note: '' }); keep(); }}>{m.prepare.addRange}</B>
     </fieldset>
+    <label class="perm sub"><input type="checkbox" bind:checked={draft.permanent} onchange={keep} /> {m.prepare.permanentNetwork}</label>
     {#if fault}<p class="say" role="alert">{fault}</p>{/if}
     <div class="row"><B look="go" type="submit" disabled={busy}>{m.prepare.save}</B><B onclick={cancel}>{m.prepare.cancel}</B></div>
   </form>
@@ -112,7 +121,7 @@
   form { display: grid; grid-template-columns: repeat(12, 1fr); gap: 10px 14px; }
   .field { grid-column: span 4; }
   .nameServers, .timeServers { grid-column: span 6; }
-  fieldset, .row, .say { grid-column: 1 / -1; }
+  fieldset, .row, .say, .perm { grid-column: 1 / -1; }
   .domain { grid-column: span 8; }
   fieldset { border: 0; padding: 0; display: grid; gap: 7px; justify-items: start; }
   legend { font-weight: 500; padding-bottom: 4px; }

@@ -1,34 +1,103 @@
 <script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
+  import { onMount } from 'svelte';
   import { api } from '../../lib/api';
   import { onKeys } from '../../lib/keys';
   import { notices } from '../../lib/notices.svelte';
   import { live, lookAgain } from '../../lib/query';
   import { session } from '../../lib/session.svelte';
-  import type { PrepareView } from '../../lib/types';
+  import type { CellText, FactsReport, Finding, KindBrief, PrepareView, Statement } from '../../lib/types';
   import B from '../../parts/B.svelte';
   import { m } from '../../messages';
   import { bringUpId, chosenUnit, choose } from '../../routes';
+  import AddUnits from './AddUnits.svelte';
+  import FactGrid from './FactGrid.svelte';
+  import Ground from './Ground.svelte';
+  import Groundwork from './Groundwork.svelte';
   import LabelImport from './LabelImport.svelte';
-  import NetworkCard from './NetworkCard.svelte';
   import NetworkForm from './NetworkForm.svelte';
+  import TableImport from './TableImport.svelte';
 
   const sheet = live<PrepareView>(() => `/bring-ups/${bringUpId()}/prepare`);
-  let importing = $state(false);
-  let stating = $state(false);
+  const kinds = createQuery(() => ({ queryKey: ['kinds'], queryFn: () => api.get<KindBrief[]>('/kinds') }));
+  let open = $state<'labels' | 'table' | 'ground' | 'units' | null>(null);
+  let stating = $state<{ start: Statement | null } | null>(null);
+  let all = $state(false);
+  let lastChange = $state<number | null>(null);
   const units = $derived(sheet.data?.units ?? []);
-  const known = $derived(units.filter((unit) => unit.serial).length);
+  const known = $derived(sheet.data?.knownUnits ?? 0);
+  const present = $derived((kinds.data ?? []).filter((kind) => units.some((unit) => unit.kind === kind.id)));
+  const findings = $derived(sheet.data?.groundwork.findings ?? []);
 
-  async function undo(importId: number): Promise<void> {
+  function measure(): void {
+    void api.post(`/bring-ups/${bringUpId()}/measure`).catch((error: unknown) => notices.fault(error));
+  }
+  onMount(measure);
+
+  async function tried<T>(work: () => Promise<T>): Promise<T | null> {
     try {
-      await api.post(`/label-imports/${importId}/undo`);
-      notices.say(m.prepare.undone);
-      lookAgain();
+      return await work();
     } catch (error) {
       notices.fault(error);
+      return null;
+    } finally {
+      lookAgain();
     }
   }
 
-  const keys = onKeys({ i: () => session.mayWork && (importing = true), e: () => session.mayWork && (stating = true) });
+  async function set(cells: CellText[]): Promise<FactsReport | null> {
+    const report = await tried(() => api.put<FactsReport>(`/bring-ups/${bringUpId()}/facts`, { cells }));
+    if (report?.changeId) {
+      const { changeId } = report;
+      lastChange = changeId;
+      if (report.changed > 1) notices.say(m.prepare.set(report.changed), () => void undo(changeId));
+    }
+    return report;
+  }
+
+  async function undo(change: number | null): Promise<void> {
+    if (change === null) return;
+    lastChange = null;
+    if ((await tried(() => api.post(`/sheet-changes/${change}/undo`))) !== null) notices.say(m.prepare.changeUndone);
+  }
+
+  function follow(unit: number): void {
+    if (unit !== chosenUnit()) choose(unit);
+  }
+
+  function undoLast(): void {
+    void undo(lastChange);
+  }
+
+  function undoChange(change: number): void {
+    void undo(change);
+  }
+
+  function state(start: Statement | null): void {
+    open = null;
+    stating = { start };
+  }
+
+  async function undoLabels(): Promise<void> {
+    const importId = sheet.data?.groundwork.undoableImport;
+    if (importId && (await tried(() => api.post(`/label-imports/${importId}/undo`))) !== null) notices.say(m.prepare.undone);
+  }
+
+  async function take(networkId: number): Promise<void> {
+    await tried(() => api.post(`/bring-ups/${bringUpId()}/network/choice`, { networkId }));
+  }
+
+  async function mend(finding: Finding): Promise<void> {
+    if ((await tried(() => api.post(`/bring-ups/${bringUpId()}/mends`, finding.mend))) !== null) measure();
+  }
+
+  const keys = onKeys({
+    i: () => session.mayWork && (open = 'labels'),
+    t: () => session.mayWork && (open = 'table'),
+    a: () => session.mayWork && (open = 'units'),
+    e: () => session.mayWork && (sheet.data?.groundwork.network ? (open = 'ground') : (stating = { start: null })),
+    m: measure,
+  });
 </script>
 
 <svelte:window onkeydown={keys} />
@@ -36,61 +105,67 @@
   <div class="main">
     <h1 class="visually-hidden">{m.stages.prepare}</h1>
     {#if sheet.data}
-      <div class="head"><h2>{m.prepare.groundwork}</h2></div>
-      <NetworkCard view={sheet.data} onstate={() => (stating = true)} />
+      {@const view = sheet.data}
+      <div class="ground">
+        <Groundwork {view} onstate={() => (stating = { start: null })} onopen={() => (open = 'ground')} onmeasure={measure} />
+        {#if !view.groundwork.network && view.choices.length > 0 && session.mayWork}
+          <p class="sub choices">{m.prepare.choose} {#each view.choices as choice (choice.id)}<B onclick={() => void take(choice.id)}>{choice.name} <span class="mono">{choice.prefix}</span></B>{' '}{/each}</p>
+        {/if}
+      </div>
       <div class="head facts">
         <h2>{m.prepare.facts}</h2>
         <span class="sub">{m.prepare.factsText(known, units.length)}</span>
         <span class="end">
+          <label class="sub"><input type="checkbox" bind:checked={all} /> {m.prepare.allFacts}</label>
           {#if session.mayWork}
-            {#if sheet.data.groundwork.undoableImport}
-              {@const importId = sheet.data.groundwork.undoableImport}
-              <B onclick={() => void undo(importId)}>{m.prepare.undo}</B>
-            {/if}
-            <B look={known < units.length || units.length === 0 ? 'go' : 'plain'} key="i" onclick={() => (importing = true)}>{m.prepare.importTitle}</B>
+            {#if view.groundwork.undoableImport}<B onclick={() => void undoLabels()}>{m.prepare.undo}</B>{/if}
+            <B key="a" look={units.length === 0 ? 'go' : 'plain'} onclick={() => (open = 'units')}>{m.prepare.add.title}</B>
+            <B key="i" look={known < units.length ? 'go' : 'plain'} onclick={() => (open = 'labels')}>{m.prepare.importTitle}</B>
+            <B key="t" onclick={() => (open = 'table')}>{m.prepare.table.short}</B>
           {/if}
+          <a class="button" href="/api/bring-ups/{bringUpId()}/facts.csv" download="facts.csv">CSV</a>
+          <B onclick={() => print()}>{m.prepare.print}</B>
         </span>
       </div>
-      <div class="sheet scroll">
-        <table class="tbl cells">
-          <thead><tr>{#each Object.values(m.prepare.cols) as col (col)}<th>{col}</th>{/each}</tr></thead>
-          <tbody>
-            {#each units as unit (unit.id)}
-              <tr class:on={unit.id === chosenUnit()} onclick={() => choose(unit.id)}>
-                <td><b class="mono">{unit.position}</b></td>
-                {#if unit.serial}
-                  <td class="mono">{unit.serial}</td><td class="mono">{unit.mac}</td><td>{unit.model}</td>
-                  {#if unit.firstAddress}<td class="mono">{unit.firstAddress}</td>{:else}<td class="sub">{m.prepare.byMac}</td>{/if}
-                {:else}
-                  <td class="missing">{m.prepare.findOut}</td><td class="missing">{m.prepare.findOut}</td><td class="missing">{m.prepare.findOut}</td><td></td>
-                {/if}
-              </tr>
-            {:else}
-              <tr><td colspan="5" class="none">{m.board.none}</td></tr>
-            {/each}
-          </tbody>
-        </table>
+      {#if kinds.data}
+        <FactGrid rows={view.rows} kinds={kinds.data} {all} chosen={chosenUnit()} editable={session.mayWork} onset={set} onundo={undoLast} onchoose={follow} />
+      {/if}
+      <p class="sub legend">{m.prepare.legend}</p>
+      <div class="carry">
+        <h2>{m.prepare.carry}</h2>
+        {#each present as kind (kind.id)}
+          <p><b>{kind.title}</b>{' '}{#if kind.plug}{m.prepare.add.plug} {kind.plug}. {/if}{#if kind.bring.length}{m.prepare.add.bring} {kind.bring.join(', ')}.{/if}</p>
+        {/each}
       </div>
     {/if}
   </div>
   <aside class="side" aria-label={m.prepare.wrongTitle}>
     <h2>{m.prepare.wrongTitle}</h2>
     <div class="gap"></div>
-    {#each sheet.data?.groundwork.findings ?? [] as finding (finding.code)}
-      <div class="note" class:fault={finding.blocks}><span class="t">{finding.what}</span><br /><span class="sub">{finding.why}</span></div>
+    {#each findings as finding, i (finding.code + (finding.about.unitId ?? finding.about.networkId ?? '') + i)}
+      <div class="note" class:fault={finding.blocks}>
+        <span class="t">{finding.what}</span><br /><span class="sub">{finding.why}</span>
+        {#if finding.mend && session.mayWork}<br /><button type="button" class="mend" onclick={() => void mend(finding)}>{finding.mend.label}</button>{/if}
+      </div>
     {:else}
       {#if sheet.data?.groundwork.network}<p class="sub">{m.prepare.fine}</p>{/if}
     {/each}
   </aside>
 </div>
-{#if importing}<LabelImport onclose={() => (importing = false)} />{/if}
-{#if stating && sheet.data}<NetworkForm start={sheet.data.groundwork.network} onclose={() => (stating = false)} />{/if}
+{#if open === 'labels'}<LabelImport onclose={() => (open = null)} />{/if}
+{#if open === 'table'}<TableImport onclose={() => (open = null)} onundo={undoChange} />{/if}
+{#if open === 'units' && kinds.data}<AddUnits kinds={kinds.data} onclose={() => (open = null)} />{/if}
+{#if open === 'ground' && sheet.data}<Ground view={sheet.data} onclose={() => (open = null)} onnetwork={state} />{/if}
+{#if stating && sheet.data}<NetworkForm start={stating.start} further={sheet.data.groundwork.network !== null} onclose={() => (stating = null)} />{/if}
 
 <style>
   .facts { margin-top: 16px; }
-  .cells td, .cells th { border-left: 1px solid var(--line2); height: 30px; }
-  .cells td:first-child, .cells th:first-child { border-left: 0; }
-  .missing { background: var(--fault2); color: var(--fault); font-size: 12.5px; }
-  .none { padding: 14px; }
   .gap { height: 10px; }
+  .choices { margin: 10px 0; display: flex; gap: 8px; flex-wrap: wrap; align-items: center; }
+  .legend { margin: 2px 0 0; }
+  .mend { color: var(--lamp-ink); font-weight: 600; text-decoration: underline; font-size: 13px; padding: 2px 0; text-align: left; }
+  .button { padding: 5px 12px; font: 550 13.5px var(--font-sans); border: 1px solid var(--ink2); border-radius: 5px; color: var(--ink); text-decoration: none; background: var(--sheet); }
+  .side { max-height: calc(100vh - 114px); overflow-y: auto; position: sticky; top: 0; }
+  .carry { display: none; }
+  @media print { .ground, .side, .facts .end, .legend { display: none; } .carry { display: block; } .carry p { margin: 2px 0; } }
 </style>

@@ -17,10 +17,10 @@ import java.util.List;
 
 /**
  * Begins the work in the demo hall as an engineer would, through the same interface: row A is prepared, placed and started,
- * row B is only announced.
+ * the core has units of every kind in different states, row B is only announced.
  *
  * <pre>
- * Story SERVER-URL ADDRESS-BASE DIRECTORY-WITH-LABELS
+ * Story SERVER-URL ADDRESS-BASE DIRECTORY-WITH-LABELS KEY-NAME KEY
  * </pre>
  */
 public final class Story {
@@ -39,25 +39,29 @@ public final class Story {
 
     public static void main(String[] args) throws IOException, InterruptedException {
         Story story = new Story(args[0], args[1]);
-        story.tell(Path.of(args[2]));
+        story.tell(Path.of(args[2]), args[3], args[4]);
     }
 
-    private void tell(Path directory) throws IOException, InterruptedException {
+    private void tell(Path directory, String keyName, String key) throws IOException, InterruptedException {
         send("POST", "/api/session", JSON.createObjectNode().put("login", "rack-one").put("password", "engineer-at-rack-one").toString(), "application/json");
         long rowA = begin("Ardal Hall 2, row A", 4, "R1", "R2");
         begin("Ardal Hall 2, row B", 11, "R3", "R4");
+        long core = begin("Ardal Hall 2, core", 9);
         send("PUT", "/api/bring-ups/" + rowA + "/network", network(8, "Management, row A", 408).toString(), "application/json");
         send("POST", "/api/bring-ups/" + rowA + "/labels", Files.readString(directory.resolve("hall-2-row-a.csv")), "text/plain");
         JsonNode proposal = send("GET", "/api/bring-ups/" + rowA + "/proposal?from=" + base + ".8.101", null, null);
-        ObjectNode taking = JSON.createObjectNode().put("pattern", proposal.path("pattern").asText());
-        ArrayNode lines = taking.putArray("lines");
-        proposal.path("lines").forEach(line -> lines.addObject()
-                .put("unitId", line.path("unitId").asLong())
-                .put("address", line.path("address").asText())
-                .put("hostName", line.path("hostName").asText()));
-        send("POST", "/api/bring-ups/" + rowA + "/takings", taking.toString(), "application/json");
+        take(rowA, proposal);
         send("POST", "/api/bring-ups/" + rowA + "/rounds", JSON.createObjectNode().put("width", 3).toString(), "application/json");
+        new CoreStory(this, base, core).tell(Files.readString(directory.resolve("core-facts.csv")), keyName, key);
         send("DELETE", "/api/session", null, null);
+    }
+
+    /** Takes everything that is proposed. */
+    void take(long bringUp, JsonNode proposal) throws IOException, InterruptedException {
+        ObjectNode taking = JSON.createObjectNode();
+        taking.set("lines", proposal.path("lines"));
+        taking.set("growth", proposal.path("growth"));
+        send("POST", "/api/bring-ups/" + bringUp + "/takings", JSON.writeValueAsString(taking), "application/json");
     }
 
     private long begin(String name, int dueInDays, String... racks) throws IOException, InterruptedException {
@@ -75,7 +79,7 @@ public final class Story {
         return send("POST", "/api/bring-ups", request.toString(), "application/json").path("id").asLong();
     }
 
-    private ObjectNode network(int third, String name, int vlan) {
+    ObjectNode network(int third, String name, int vlan) {
         String net = base + "." + third + ".";
         ObjectNode network = JSON.createObjectNode()
                 .put("name", name)
@@ -97,7 +101,7 @@ public final class Story {
         new ArrayList<>(texts).forEach(array::add);
     }
 
-    private JsonNode send(String method, String path, String body, String type) throws IOException, InterruptedException {
+    JsonNode send(String method, String path, String body, String type) throws IOException, InterruptedException {
         HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(server + path))
                 .method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(body));
         if (type != null) {
@@ -111,6 +115,7 @@ public final class Story {
             throw new IOException(method + " " + path + ": " + answer.statusCode() + " " + answer.body());
         }
         answer.headers().firstValue("Set-Cookie").ifPresent(value -> cookie = value.split(";", 2)[0]);
-        return answer.body().isEmpty() ? JSON.createObjectNode() : JSON.readTree(answer.body());
+        boolean json = answer.body().startsWith("{") || answer.body().startsWith("[");
+        return json ? JSON.readTree(answer.body()) : JSON.createObjectNode();
     }
 }

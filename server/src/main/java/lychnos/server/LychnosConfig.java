@@ -31,6 +31,10 @@ public interface LychnosConfig {
     /** A file that the one-time code for the first lead is written to, besides the log. */
     Optional<Path> firstLeadFile();
 
+    /** How long a released address stays out of use: caches and firewalls remember it for a while. */
+    @WithDefault("24h")
+    Duration coolOff();
+
     /** The place from which machines are reached. */
     interface Vantage {
         String name();

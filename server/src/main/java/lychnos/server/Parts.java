@@ -8,7 +8,7 @@ import java.time.Clock;
 import java.util.Collection;
 import lychnos.core.address.Prefix;
 import lychnos.core.kind.Kind;
-import lychnos.core.kind.KindReader;
+import lychnos.server.prepare.Kinds;
 import lychnos.server.prepare.DeclaredNetworks;
 import lychnos.wire.LocalVantage;
 import lychnos.wire.Vantage;
@@ -31,11 +31,10 @@ public class Parts {
         return new LocalVantage(config.vantage().name(), config.vantage().hearsSilence(), dialler, vertx);
     }
 
-    /** The one kind there is. */
+    /** The one kind that the program sets up by itself. */
     @Produces
     @Singleton
-    Kind kind(LychnosConfig config) {
-        Kind kind = KindReader.shipped("server-controller");
-        return config.labPort().isEmpty() ? kind : kind.withPort(config.labPort().get());
+    Kind kind(Kinds kinds) {
+        return kinds.get("server-controller");
     }
 }

@@ -37,8 +37,8 @@ class BoardTest {
         for (String stage : List.of("prepare", "allocate", "configure", "prove", "handover")) {
             assertEquals(List.of("dark", "dark", "dark"), marks(board, stage), stage);
         }
-        assertEquals(List.of("Read 3 labels", "State the network"), board.getList("todos.title"));
-        assertEquals("0 of 3 labels read", board.getString("course.prepare.text"));
+        assertEquals(List.of("Find out what 3 units ask", "State the network"), board.getList("todos.title"));
+        assertEquals("0 of 3 known", board.getString("course.prepare.text"));
     }
 
     @Test
@@ -63,7 +63,7 @@ class BoardTest {
         client.labels(id, "BQ-1\t02:4c:59:0c:00:01\tR1 u5\tC4\nBQ-2\t02:4c:59:0c:00:02\tR1 u7\tC4", false);
         JsonPath board = board(id);
         assertEquals("fault", board.getString("todos[0].mark"));
-        assertEquals("2 units want an address, 1 are free", board.getString("todos[0].title"));
+        assertEquals("2 addresses are wanted in 10.40.8.0/24, 1 are free", board.getString("todos[0].title"));
         client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 3)).then().statusCode(409);
     }
 

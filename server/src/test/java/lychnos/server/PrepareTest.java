@@ -89,7 +89,7 @@ class PrepareTest {
         Map<String, Object> network = Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.101");
         network.put("timeServers", List.of("10.40.8.6", "10.40.8.7"));
         client.network(id, network);
-        assertEquals(List.of("pool-too-small", "few-time-servers"), client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code"));
+        assertEquals(List.of("pool-too-small", "few-time-servers", "no-sources"), client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code"));
     }
 
     @Test

@@ -6,17 +6,29 @@ import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.address.Run;
 import lychnos.core.fact.Mac;
+import lychnos.core.service.NameSample;
+import lychnos.core.service.TimeSample;
 import lychnos.wire.arp.Neighbours;
 import lychnos.wire.dial.Dialler;
+import lychnos.wire.dns.DnsClient;
+import lychnos.wire.dns.NameKey;
+import lychnos.wire.dns.Pushed;
+import lychnos.wire.dns.ZoneRecord;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.http.HttpCaller;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.icmp.Pinger;
+import lychnos.wire.ntp.NtpClient;
+import lychnos.wire.proxy.ProxyProbe;
+import lychnos.wire.proxy.ProxyProbe.ProxySeen;
+import lychnos.wire.smtp.RelayProbe;
+import lychnos.wire.smtp.RelaySeen;
 import lychnos.wire.tcp.PortProbe;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.tls.TlsProbe;
@@ -28,6 +40,9 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     /** The largest run that is asked for a hardware address: the neighbour table holds about a thousand entries. */
     public static final int LARGEST_SWEEP = 512;
 
+    private static final int DNS_PORT = 53;
+    private static final int NTP_PORT = 123;
+
     private static final long SWEEP_PAUSE_MILLIS = 40;
 
     private final String name;
@@ -37,6 +52,9 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     private final Neighbours neighbours = new Neighbours();
     private final PortProbe portProbe = new PortProbe();
     private final TlsProbe tlsProbe = new TlsProbe();
+    private final NtpClient ntp = new NtpClient();
+    private final RelayProbe relayProbe = new RelayProbe();
+    private final ProxyProbe proxyProbe = new ProxyProbe();
     private final HttpCaller caller;
 
     public LocalVantage(String name, boolean hearsSilence, Dialler dialler, Vertx vertx) {
@@ -118,6 +136,50 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     @Override
     public HttpAnswer http(HttpCall call) throws WireFault {
         return caller.call(call, dialler.admit(call.address(), call.port()));
+    }
+
+    @Override
+    public Optional<TimeSample> time(Address server, Duration timeout) throws WireFault {
+        return ntp.ask(dialler.admit(server, NTP_PORT), timeout);
+    }
+
+    private DnsClient dns(Address server, Duration timeout) throws WireFault {
+        return new DnsClient(dialler.admit(server, DNS_PORT), timeout);
+    }
+
+    @Override
+    public NameSample names(Address server, List<String> zones, Map<String, NameKey> keys, Duration timeout) throws WireFault {
+        return dns(server, timeout).sample(zones, keys);
+    }
+
+    @Override
+    public List<String> resolve(Address server, String fqdn, String type, Duration timeout) throws WireFault {
+        return dns(server, timeout).ask(fqdn, type);
+    }
+
+    @Override
+    public List<Pushed> makeRecords(Address server, String zone, NameKey key, List<ZoneRecord> records, Duration timeout) throws WireFault {
+        return dns(server, timeout).make(zone, key, records);
+    }
+
+    @Override
+    public List<Pushed> removeRecords(Address server, String zone, NameKey key, List<ZoneRecord> records, Duration timeout) throws WireFault {
+        return dns(server, timeout).remove(zone, key, records);
+    }
+
+    @Override
+    public List<ZoneRecord> transfer(Address server, String zone, NameKey key, Duration timeout) throws WireFault {
+        return dns(server, timeout).transfer(zone, key);
+    }
+
+    @Override
+    public RelaySeen relay(Address relay, int port, List<String> senders, String recipient, Duration timeout) throws WireFault {
+        return relayProbe.probe(dialler.admit(relay, port), "lychnos.invalid", senders, recipient, timeout);
+    }
+
+    @Override
+    public ProxySeen proxy(Address proxy, int port, String target, Duration timeout) throws WireFault {
+        return proxyProbe.probe(dialler.admit(proxy, port), target, timeout);
     }
 
     @Override

@@ -16,7 +16,7 @@ import lychnos.wire.tls.TlsSeen;
  * from this process or from another network. All methods block until they have an answer or their time is over, are safe
  * for use by many threads, and refuse addresses outside the declared networks with {@link WireFault.Kind#NOT_DECLARED}.
  */
-public interface Vantage {
+public interface Vantage extends ServiceCalls {
 
     /** What the place is called, for people. */
     String name();

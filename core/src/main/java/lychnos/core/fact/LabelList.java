@@ -1,7 +1,5 @@
 package lychnos.core.fact;
 
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
@@ -11,8 +9,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVParser;
 import org.apache.commons.csv.CSVRecord;
 
 /**
@@ -24,12 +20,6 @@ import org.apache.commons.csv.CSVRecord;
  * @param faults what is wrong with the others
  */
 public record LabelList(List<Label> labels, List<LabelFault> faults) {
-
-    /** The most characters that are read: 5,000 machines fit ten times over. */
-    public static final int MAX_LENGTH = 4_000_000;
-
-    /** The most lines that are read. */
-    public static final int MAX_LINES = 10_000;
 
     /** The columns, with the headings by which people name them. */
     public enum Column {
@@ -65,36 +55,10 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
 
     /** Reads a whole text. Never throws for what people type: whatever is wrong comes back as a fault. */
     public static LabelList parse(String text) {
-        if (text.length() > MAX_LENGTH) {
-            return refused(1, "The list has " + text.length() + " characters; at most " + MAX_LENGTH + " are read. Is it the right file?");
-        }
-        String body = text.startsWith("\ufeff") ? text.substring(1) : text;
-        if (body.indexOf('\0') >= 0 || body.indexOf('\ufffd') >= 0) {
-            return refused(1, "This is no UTF-8 text. Save the sheet as CSV (UTF-8), or paste its columns.");
-        }
-        if (body.isBlank()) {
-            return refused(1, "The list is empty.");
-        }
-        return new Reader().read(body);
-    }
-
-    private static LabelList refused(int line, String reason) {
-        return new LabelList(List.of(), List.of(new LabelFault(line, "", "", reason)));
-    }
-
-    /** Which character separates the columns: the one that the first line holds most of. */
-    static char delimiter(String body) {
-        String firstLine = body.lines().filter(line -> !line.isBlank()).findFirst().orElse("");
-        char best = ',';
-        long most = 0;
-        for (char candidate : new char[] {'\t', ';', ','}) {
-            long count = firstLine.chars().filter(c -> c == candidate).count();
-            if (count > most) {
-                most = count;
-                best = candidate;
-            }
-        }
-        return best;
+        Reader reader = new Reader();
+        List<LabelFault> faults = CsvText.read(text, reader::take);
+        reader.faults.addAll(faults);
+        return new LabelList(List.copyOf(reader.labels), List.copyOf(reader.faults));
     }
 
     private static final class Reader {
@@ -107,28 +71,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
         private final Map<Address, Integer> lineByFirstAddress = new HashMap<>();
         private Map<Column, Integer> columns;
 
-        LabelList read(String body) {
-            CSVFormat format = CSVFormat.RFC4180.builder().setDelimiter(delimiter(body)).setIgnoreEmptyLines(false).setTrailingData(true).get();
-            int line = 1;
-            try (CSVParser parser = CSVParser.parse(body, format)) {
-                for (CSVRecord row : parser) {
-                    if (line > MAX_LINES) {
-                        faults.add(new LabelFault(line, "", "", "The list goes on past " + MAX_LINES + " lines; the rest was not read."));
-                        break;
-                    }
-                    take(row, line);
-                    line = (int) parser.getCurrentLineNumber() + 1;
-                }
-            } catch (IOException | UncheckedIOException | IllegalStateException e) {
-                faults.add(new LabelFault(line, "", "", "A quotation mark opens here and is never closed; nothing behind it was read."));
-            }
-            return new LabelList(List.copyOf(labels), List.copyOf(faults));
-        }
-
         private void take(CSVRecord row, int line) {
-            if (row.stream().allMatch(String::isBlank)) {
-                return;
-            }
             if (columns == null) {
                 columns = heading(row);
                 if (columns != null) {

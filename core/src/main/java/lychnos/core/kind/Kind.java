@@ -1,9 +1,15 @@
 package lychnos.core.kind;
 
 import java.time.Duration;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.fact.DataSize;
+import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.Secret;
 import lychnos.core.name.NamePattern;
+import lychnos.core.place.Need;
 
 /**
  * The description of one kind of equipment.
@@ -12,24 +18,36 @@ import lychnos.core.name.NamePattern;
  * @param title the name as people read it
  * @param shortName the word for the kind in host names
  * @param about one or two sentences
- * @param names the pattern for a unit's name
- * @param factory the log-in that the maker ships
- * @param port the TCP port of its management service
- * @param shut TCP ports that must not answer once the unit is set up
- * @param restartAbout how long a restart usually takes
- * @param restartAtMost after how long a restart is a fault
+ * @param members the machines that make one unit
+ * @param facts what has to be known, in the order of the sheet
+ * @param bring what to carry to the rack
+ * @param plug which port to use, or empty
+ * @param addresses what is placed together or not at all
+ * @param names how the addresses are called
+ * @param setup what its first setup can and cannot do
+ * @param machine what it wants of a virtualisation host; empty for a machine of metal
+ * @param logins every way in that the maker ships; each must be refused once the unit is set up
+ * @param checks what is proven of it
+ * @param waits how long its restart takes
+ * @param flows what it must be able to reach, and who must reach it
  */
 public record Kind(
         String id,
         String title,
         String shortName,
         String about,
-        NamePattern names,
-        Login factory,
-        int port,
-        List<Integer> shut,
-        Duration restartAbout,
-        Duration restartAtMost) {
+        Members members,
+        List<FactSpec> facts,
+        List<String> bring,
+        String plug,
+        List<AddressPlan> addresses,
+        Names names,
+        Setup setup,
+        Optional<Machine> machine,
+        List<FactoryLogin> logins,
+        Checks checks,
+        Waits waits,
+        List<Flow> flows) {
 
     /**
      * A log-in.
@@ -39,8 +57,142 @@ public record Kind(
      */
     public record Login(String user, Secret phrase) {}
 
+    /** A way in that the maker ships. */
+    public record FactoryLogin(String way, Login login) {}
+
+    /**
+     * Names.
+     *
+     * @param unit the pattern for a unit's own name
+     * @param roles by the pattern of a role, the pattern for the name of its address
+     * @param aliases by the pattern of a role, the pattern for a second name (CNAME) of its address
+     * @param longest how many letters the machine takes, 1 to 63
+     */
+    public record Names(NamePattern unit, Map<String, NamePattern> roles, Map<String, NamePattern> aliases, int longest) {}
+
+    /**
+     * What first setup can and cannot do.
+     *
+     * @param by how it is done: {@code redfish}, {@code console}, {@code pages} or {@code screen}
+     * @param proxy whether it can take a proxy at that point
+     * @param wayRound what to do where it cannot, or empty
+     * @param internet whether it must reach the internet, to activate itself
+     * @param factoryAddress the same on every copy as it leaves the factory, or null
+     * @param dhcpFirst whether it begins with an address from DHCP
+     */
+    public record Setup(String by, boolean proxy, String wayRound, boolean internet, String factoryAddress, boolean dhcpFirst) {}
+
+    /**
+     * What a virtual machine wants.
+     *
+     * @param networks the purposes of the networks it is joined to
+     * @param line whether it has a line port
+     */
+    public record Machine(int cores, DataSize memory, DataSize disk, List<String> networks, boolean line) {}
+
+    /**
+     * What is proven.
+     *
+     * @param port the TCP port of the management service
+     * @param shut TCP ports that must not answer
+     */
+    public record Checks(int port, List<Integer> shut) {}
+
+    /** How long a restart usually takes, and after how long it is a fault. */
+    public record Waits(Duration about, Duration atMost) {}
+
+    /**
+     * A flow that a firewall must let through.
+     *
+     * @param from roles, {@code all} or {@code engineers}
+     * @param to a service of the site, roles, or {@code internet}
+     * @param port such as {@code udp 53}
+     */
+    public record Flow(String from, String to, String port) {}
+
+    /** The first log-in that the maker ships. */
+    public Login factory() {
+        return logins.get(0).login();
+    }
+
+    public int port() {
+        return checks.port();
+    }
+
+    public List<Integer> shut() {
+        return checks.shut();
+    }
+
+    public Duration restartAbout() {
+        return waits.about();
+    }
+
+    public Duration restartAtMost() {
+        return waits.atMost();
+    }
+
+    /** Whether the program itself sets such a machine up. */
+    public boolean driven() {
+        return setup.by().equals("redfish");
+    }
+
+    public Optional<FactSpec> fact(String name) {
+        return facts.stream().filter(fact -> fact.name().equals(name)).findFirst();
+    }
+
+    /**
+     * What a unit needs.
+     *
+     * @param count how many members it has
+     * @param values facts of the unit, for entries that are repeated by one
+     */
+    public List<Need> needs(int count, Map<String, String> values) {
+        return addresses.stream().map(plan -> plan.need(members, count, times(plan, values))).toList();
+    }
+
+    /**
+     * By role, the host names of a unit's addresses.
+     *
+     * @param unitName the unit's own name
+     */
+    public Map<String, String> hostNames(String unitName, int count, Map<String, String> values) {
+        return named(names.roles(), unitName, count, values);
+    }
+
+    /** By role, second names (CNAME) of a unit's addresses, where the kind has any. */
+    public Map<String, String> aliases(String unitName, int count, Map<String, String> values) {
+        return named(names.aliases(), unitName, count, values);
+    }
+
+    private Map<String, String> named(Map<String, NamePattern> patterns, String unitName, int count, Map<String, String> values) {
+        Map<String, String> hostNames = new LinkedHashMap<>();
+        for (AddressPlan plan : addresses) {
+            for (AddressPlan.Role role : plan.roles(count, times(plan, values))) {
+                NamePattern pattern = patterns.get(role.pattern());
+                if (pattern != null) {
+                    String member = role.member() > 0 ? members.labels().get(role.member() - 1).replace(" ", "-") : "";
+                    Map<String, String> words = Map.of("unit", unitName, "member", member, "m", String.valueOf(role.member()), "i", String.valueOf(role.index()));
+                    hostNames.put(role.name(members.labels()), pattern.name(words, 0));
+                }
+            }
+        }
+        return hostNames;
+    }
+
+    /** How often the repeated roles of an entry stand there for such a unit. */
+    public int times(AddressPlan plan, Map<String, String> values) {
+        if (plan.times().matches("[0-9]+")) {
+            return Integer.parseInt(plan.times());
+        }
+        String value = values.get(plan.times());
+        if (value == null) {
+            value = fact(plan.times()).map(FactSpec::fallback).orElse(null);
+        }
+        return value != null && value.matches("[1-9][0-9]?") ? Integer.parseInt(value) : 1;
+    }
+
     /** The same kind with its service at another port, for a lab that cannot use the real one. */
     public Kind withPort(int other) {
-        return new Kind(id, title, shortName, about, names, factory, other, shut, restartAbout, restartAtMost);
+        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, machine, logins, new Checks(other, checks.shut), waits, flows);
     }
 }

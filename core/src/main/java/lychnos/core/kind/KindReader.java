@@ -5,127 +5,369 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import lychnos.core.address.Address;
+import lychnos.core.fact.DataSize;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
 import lychnos.core.fact.Secret;
 import lychnos.core.name.NamePattern;
-import org.snakeyaml.engine.v2.api.Load;
+import lychnos.core.place.Need;
 import org.snakeyaml.engine.v2.api.LoadSettings;
+import org.snakeyaml.engine.v2.api.lowlevel.Compose;
+import org.snakeyaml.engine.v2.api.lowlevel.Parse;
+import org.snakeyaml.engine.v2.events.CollectionEndEvent;
+import org.snakeyaml.engine.v2.events.CollectionStartEvent;
+import org.snakeyaml.engine.v2.events.Event;
+import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
 import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
+import org.snakeyaml.engine.v2.nodes.Node;
 
-/** Reads the YAML description of a kind. Only plain maps, lists and scalars are read; tags that would build objects are not. */
+/**
+ * Reads the YAML description of a kind. The text is only composed into nodes, never constructed into objects, so that no
+ * tag can build anything. Its form is published as {@code kind.schema.json} beside the kinds.
+ */
 public final class KindReader {
 
+    /** The purposes of networks that a need may name. */
+    public static final List<String> PURPOSES = List.of("management", "storage-data", "tunnel", "in-band", "service-port");
+
     private static final Pattern DURATION = Pattern.compile("([1-9][0-9]{0,4}) (s|min)");
+    private static final Pattern WORD = Pattern.compile("[a-z][a-z0-9-]{0,39}");
+    private static final Set<String> KEYS = Set.of(
+            "kind", "title", "short", "about", "members", "facts", "bring", "plug", "addresses", "names", "setup", "machine", "factory", "checks", "waits", "flows");
 
     /** A description is one page; more is a mistake or an attack. */
     private static final int MAX_LENGTH = 100_000;
+
+    private static final int MAX_DEPTH = 12;
 
     private KindReader() {}
 
     /** Reads a kind that is shipped with the program. */
     public static Kind shipped(String id) {
-        try (InputStream stream = KindReader.class.getResourceAsStream("/kinds/" + id + ".yaml")) {
+        return read(resource("/kinds/" + id + ".yaml"));
+    }
+
+    /** Every kind that is shipped, in the order in which they are offered. */
+    public static List<Kind> allShipped() {
+        return resource("/kinds/index.txt").lines().filter(line -> !line.isBlank()).map(KindReader::shipped).toList();
+    }
+
+    /** The published form of a description, a JSON Schema (draft 2020-12). */
+    public static String schema() {
+        return resource("/kinds/kind.schema.json");
+    }
+
+    private static String resource(String path) {
+        try (InputStream stream = KindReader.class.getResourceAsStream(path)) {
             if (stream == null) {
-                throw new IllegalArgumentException("No kind “" + id + "” is shipped.");
+                throw new IllegalArgumentException("Nothing is shipped as " + path + ".");
             }
-            return read(new String(stream.readAllBytes(), StandardCharsets.UTF_8));
+            return new String(stream.readAllBytes(), StandardCharsets.UTF_8);
         } catch (IOException e) {
-            throw new IllegalStateException("kind " + id + " cannot be read", e);
+            throw new IllegalStateException(path + " cannot be read", e);
         }
     }
 
     /**
      * Reads a description.
      *
-     * @throws IllegalArgumentException naming the key that is missing or wrong, or the line and column of a YAML fault
+     * @throws KindFaults with every fault, each with its line and column
      */
     public static Kind read(String yaml) {
         if (yaml.length() > MAX_LENGTH) {
-            throw new IllegalArgumentException("The description has more than " + MAX_LENGTH + " characters.");
+            throw new KindFaults(List.of(new KindFault(1, 1, "", "The description has more than " + MAX_LENGTH + " characters.")));
         }
-        Object document;
-        try {
-            document = new Load(LoadSettings.builder().setMaxAliasesForCollections(5).build()).loadFromString(yaml);
-        } catch (YamlEngineException e) {
-            throw new IllegalArgumentException("The description is no YAML: " + e.getMessage(), e);
+        List<KindFault> faults = new ArrayList<>();
+        YamlPlace root = YamlPlace.root(compose(yaml), faults);
+        Kind kind = new KindReader().kind(root);
+        if (!faults.isEmpty()) {
+            throw new KindFaults(faults);
         }
-        Node root = new Node("", document);
-        Node factory = root.node("factory");
-        Node checks = root.node("checks");
-        Node restart = root.node("waits").node("restart");
-        return new Kind(
-                root.text("kind"),
-                root.text("title"),
-                root.text("short"),
-                root.text("about"),
-                NamePattern.parse(root.node("names").text("unit")),
-                new Kind.Login(factory.text("user"), Secret.of(factory.text("phrase"))),
-                checks.port("port"),
-                checks.ports("shut"),
-                restart.duration("about"),
-                restart.duration("at-most"));
+        return kind;
     }
 
-    /** A place in the document, with the path that leads to it for messages. */
-    private record Node(String path, Object value) {
+    private static Node compose(String yaml) {
+        try {
+            LoadSettings settings = LoadSettings.builder().setMaxAliasesForCollections(5).setAllowDuplicateKeys(false).build();
+            refuseDepth(settings, yaml);
+            return new Compose(settings).composeString(yaml).orElseThrow(() -> new KindFaults(List.of(new KindFault(1, 1, "", "The description is empty."))));
+        } catch (MarkedYamlEngineException e) {
+            int line = e.getProblemMark().map(mark -> mark.getLine() + 1).orElse(1);
+            int column = e.getProblemMark().map(mark -> mark.getColumn() + 1).orElse(1);
+            throw new KindFaults(List.of(new KindFault(line, column, "", "This is no YAML: " + e.getProblem() + ".")));
+        } catch (YamlEngineException e) {
+            throw new KindFaults(List.of(new KindFault(1, 1, "", "This is no YAML: " + e.getMessage())));
+        }
+    }
 
-        private Object get(String key) {
-            if (!(value instanceof Map<?, ?> map)) {
-                throw new IllegalArgumentException((path.isEmpty() ? "The description" : path) + " must be a map.");
+    /** The composer recurses; the events do not. */
+    private static void refuseDepth(LoadSettings settings, String yaml) {
+        int depth = 0;
+        for (Event event : new Parse(settings).parseString(yaml)) {
+            depth += event instanceof CollectionStartEvent ? 1 : event instanceof CollectionEndEvent ? -1 : 0;
+            if (depth > MAX_DEPTH) {
+                int line = event.getStartMark().map(mark -> mark.getLine() + 1).orElse(1);
+                int column = event.getStartMark().map(mark -> mark.getColumn() + 1).orElse(1);
+                throw new KindFaults(List.of(new KindFault(line, column, "", "Lists and maps lie deeper than " + MAX_DEPTH + " here.")));
             }
-            Object found = map.get(key);
-            if (found == null) {
-                throw new IllegalArgumentException(at(key) + " is missing.");
+        }
+    }
+
+    private Kind kind(YamlPlace root) {
+        root.only(KEYS);
+        Members members = members(root.at("members"));
+        List<FactSpec> facts = facts(root.at("facts"));
+        List<AddressPlan> addresses = addresses(root.at("addresses"), members, facts);
+        return new Kind(
+                root.at("kind").read(KindReader::word, "none"),
+                root.at("title").text(),
+                root.at("short").read(KindReader::shortWord, "x"),
+                root.at("about").text(),
+                members,
+                facts,
+                root.at("bring").texts(),
+                root.at("plug").text(""),
+                addresses,
+                names(root.at("names"), addresses),
+                setup(root.at("setup")),
+                machine(root.at("machine")),
+                logins(root.at("factory")),
+                checks(root.at("checks")),
+                waits(root.at("waits").at("restart")),
+                flows(root.at("flows")));
+    }
+
+    private static String word(String text) {
+        if (!WORD.matcher(text).matches()) {
+            throw new IllegalArgumentException("“" + text + "” is no word of small letters, digits and hyphens.");
+        }
+        return text;
+    }
+
+    private static String shortWord(String text) {
+        if (!text.matches("[a-z][a-z0-9]{0,7}")) {
+            throw new IllegalArgumentException("The short word has 1 to 8 small letters and digits.");
+        }
+        return text;
+    }
+
+    private static Members members(YamlPlace place) {
+        if (!place.there()) {
+            return Members.ONE;
+        }
+        place.only(Set.of("labels", "each", "counts"));
+        if (place.at("labels").there()) {
+            List<String> labels = place.at("labels").texts();
+            return new Members(labels, List.of(Math.max(1, labels.size())));
+        }
+        List<Integer> counts = place.at("counts").list().stream().map(item -> item.number(1, 16, 1)).toList();
+        if (counts.isEmpty()) {
+            place.fault("Members have labels: [left, right], or each: node with counts: [1, 2, 3].");
+            return Members.ONE;
+        }
+        return Members.numbered(place.at("each").text(), counts);
+    }
+
+    private static List<FactSpec> facts(YamlPlace place) {
+        List<FactSpec> facts = new ArrayList<>();
+        if (place.there()) {
+            place.map().forEach((name, entry) -> facts.add(fact(name, entry)));
+        }
+        return facts;
+    }
+
+    private static FactSpec fact(String name, YamlPlace place) {
+        place.only(Set.of("of", "is", "title", "find", "asked", "default", "choices", "from", "optional", "permanent", "same", "made", "policy"));
+        if (!WORD.matcher(name).matches()) {
+            place.fault("“" + name + "” is no name for a fact: small letters, digits and hyphens.");
+        }
+        FactSpec.Scope scope = place.at("of").read(text -> switch (text) {
+            case "unit" -> FactSpec.Scope.UNIT;
+            case "member" -> FactSpec.Scope.MEMBER;
+            default -> throw new IllegalArgumentException("A fact is of: unit or of: member.");
+        }, FactSpec.Scope.UNIT);
+        FactType type = place.at("is").read(text -> FactType.named(text).orElseThrow(() -> new IllegalArgumentException(
+                "“" + text + "” is no type of fact; possible are " + String.join(", ", List.of(FactType.values()).stream().map(FactType::word).toList()) + ".")), FactType.TEXT);
+        List<String> choices = type == FactType.THING ? List.of(place.at("from").text()) : place.at("choices").texts();
+        if (type == FactType.CHOICE && choices.size() < 2) {
+            place.fault("A choice wants choices: [one, other].");
+        }
+        Set<FactSpec.Trait> traits = EnumSet.noneOf(FactSpec.Trait.class);
+        for (FactSpec.Trait trait : FactSpec.Trait.values()) {
+            if (place.at(trait.name().toLowerCase(java.util.Locale.ROOT)).yes(false)) {
+                traits.add(trait);
             }
-            return found;
         }
+        FactSpec spec = new FactSpec(name, place.at("title").text(name.replace('-', ' ')), scope, type, place.at("find").text(""), place.at("asked").text(""), null, choices, traits);
+        String fallback = place.at("default").there() ? place.at("default").read(spec::read, "") : null;
+        return new FactSpec(name, spec.title(), scope, type, spec.find(), spec.asked(), fallback, choices, traits);
+    }
 
-        private String at(String key) {
-            return path.isEmpty() ? key : path + "." + key;
-        }
-
-        Node node(String key) {
-            return new Node(at(key), get(key));
-        }
-
-        String text(String key) {
-            Object found = get(key);
-            if (found instanceof String text && !text.isBlank()) {
-                return text;
+    private static List<AddressPlan> addresses(YamlPlace place, Members members, List<FactSpec> facts) {
+        List<AddressPlan> plans = new ArrayList<>();
+        for (YamlPlace entry : place.list()) {
+            entry.only(Set.of("run", "in", "start", "growth", "paths", "ipv6", "times"));
+            List<List<String>> roles = entry.at("run").list().stream().map(item -> item.isList() ? item.texts() : List.of(item.text())).toList();
+            if (roles.isEmpty()) {
+                entry.fault("An entry wants run: [role, role].");
+                continue;
             }
-            throw new IllegalArgumentException(at(key) + " must be a text.");
-        }
-
-        int port(String key) {
-            return port(at(key), get(key));
-        }
-
-        private static int port(String where, Object found) {
-            if (found instanceof Integer number && number >= 1 && number <= 65535) {
-                return number;
+            List<String> networks = entry.at("in").list().stream().map(item -> item.read(KindReader::purpose, "management")).toList();
+            if (networks.isEmpty()) {
+                entry.fault("An entry says in which network: in: management.");
+                continue;
             }
-            throw new IllegalArgumentException(where + " must be a port, 1 to 65535.");
-        }
-
-        List<Integer> ports(String key) {
-            if (!(get(key) instanceof List<?> list)) {
-                throw new IllegalArgumentException(at(key) + " must be a list of ports.");
+            YamlPlace start = entry.at("start");
+            Need.Start begin = start.there() ? Need.Start.onMultipleOf(start.at("on-multiple-of").number(1, 256, 1)) : Need.Start.ANYWHERE;
+            String growth = entry.at("growth").text("0");
+            int grow = growth.equals("members") ? AddressPlan.FOR_MEMBERS : entry.at("growth").number(0, 256, 0);
+            Need.Paths paths = entry.at("paths").there()
+                    ? entry.at("paths").read(text -> switch (text) {
+                        case "halves" -> Need.Paths.HALVES;
+                        case "alternating" -> Need.Paths.ALTERNATING;
+                        default -> throw new IllegalArgumentException("Two paths are halves or alternating.");
+                    }, Need.Paths.ONE)
+                    : Need.Paths.ONE;
+            String times = entry.at("times").there() ? entry.at("times").read(text -> times(text, facts), "1") : "1";
+            AddressPlan plan = new AddressPlan(roles, networks, times, begin, grow, paths, entry.at("ipv6").yes(false));
+            try {
+                plan.need(members, members.least(), times.matches("[0-9]+") ? Integer.parseInt(times) : 2);
+                plans.add(plan);
+            } catch (IllegalArgumentException e) {
+                entry.fault("This cannot be placed: " + e.getMessage() + ".");
             }
-            List<Integer> ports = new ArrayList<>();
-            list.forEach(item -> ports.add(port(at(key), item)));
-            return List.copyOf(ports);
         }
+        return plans;
+    }
 
-        Duration duration(String key) {
-            Matcher matcher = DURATION.matcher(text(key));
-            if (!matcher.matches()) {
-                throw new IllegalArgumentException(at(key) + " must be a time such as 90 s or 3 min.");
-            }
-            long amount = Long.parseLong(matcher.group(1));
-            return matcher.group(2).equals("s") ? Duration.ofSeconds(amount) : Duration.ofMinutes(amount);
+    private static String purpose(String text) {
+        if (!PURPOSES.contains(text)) {
+            throw new IllegalArgumentException("“" + text + "” is no purpose of a network; possible are " + String.join(", ", PURPOSES) + ".");
         }
+        return text;
+    }
+
+    private static String times(String text, List<FactSpec> facts) {
+        if (text.matches("[1-9][0-9]?") || facts.stream().anyMatch(fact -> fact.name().equals(text) && fact.type() == FactType.NUMBER && fact.scope() == FactSpec.Scope.UNIT)) {
+            return text;
+        }
+        throw new IllegalArgumentException("“" + text + "” is neither a number nor a fact of the unit that is one.");
+    }
+
+    private static Kind.Names names(YamlPlace place, List<AddressPlan> addresses) {
+        NamePattern unit = place.at("unit").read(NamePattern::parse, NamePattern.parse("{n}"));
+        Set<String> roles = new java.util.LinkedHashSet<>();
+        addresses.forEach(plan -> plan.roles().forEach(roles::addAll));
+        Map<String, NamePattern> patterns = patterns(place.at("roles"), roles);
+        for (String role : roles) {
+            if (!patterns.containsKey(role)) {
+                if (roles.size() > 1) {
+                    place.fault("The role “" + role + "” has no pattern for its name under roles.");
+                }
+                patterns.put(role, NamePattern.forRole("{unit}"));
+            }
+        }
+        return new Kind.Names(unit, patterns, patterns(place.at("aliases"), roles), place.at("longest").number(1, 63, 63));
+    }
+
+    private static Map<String, NamePattern> patterns(YamlPlace place, Set<String> roles) {
+        Map<String, NamePattern> patterns = new LinkedHashMap<>();
+        if (place.there()) {
+            place.map().forEach((role, entry) -> {
+                if (!roles.contains(role)) {
+                    entry.fault("No address has the role “" + role + "”.");
+                }
+                patterns.put(role, entry.read(NamePattern::forRole, NamePattern.forRole("{unit}")));
+            });
+        }
+        return patterns;
+    }
+
+    private static Kind.Setup setup(YamlPlace place) {
+        place.only(Set.of("by", "proxy", "way-round", "internet", "factory-address", "dhcp-first"));
+        String by = place.at("by").read(text -> {
+            if (!List.of("redfish", "console", "pages", "screen").contains(text)) {
+                throw new IllegalArgumentException("A setup is by: redfish, console, pages or screen.");
+            }
+            return text;
+        }, "console");
+        String address = place.at("factory-address").there() ? place.at("factory-address").read(text -> Address.parse(text).toString(), null) : null;
+        return new Kind.Setup(by, place.at("proxy").yes(true), place.at("way-round").text(""), place.at("internet").yes(false), address, place.at("dhcp-first").yes(false));
+    }
+
+    private static Optional<Kind.Machine> machine(YamlPlace place) {
+        if (!place.there()) {
+            return Optional.empty();
+        }
+        place.only(Set.of("cores", "memory", "disk", "networks", "line"));
+        DataSize one = new DataSize(1);
+        return Optional.of(new Kind.Machine(
+                place.at("cores").number(1, 512, 1),
+                place.at("memory").read(DataSize::parse, one),
+                place.at("disk").read(DataSize::parse, one),
+                place.at("networks").list().stream().map(item -> item.read(KindReader::purpose, "management")).toList(),
+                place.at("line").yes(false)));
+    }
+
+    private static List<Kind.FactoryLogin> logins(YamlPlace place) {
+        List<Kind.FactoryLogin> logins = new ArrayList<>();
+        for (YamlPlace entry : place.isMap() ? List.of(place) : place.list()) {
+            entry.only(Set.of("way", "user", "phrase"));
+            String user = entry.at("user").text();
+            String phrase = entry.at("phrase").text();
+            logins.add(new Kind.FactoryLogin(entry.at("way").text(), new Kind.Login(user, Secret.of(phrase.isEmpty() ? "?" : phrase))));
+        }
+        if (logins.isEmpty()) {
+            place.fault("At least one factory log-in is wanted: - { way: ssh, user: keeper, phrase: … }.");
+        }
+        return logins;
+    }
+
+    private static Kind.Checks checks(YamlPlace place) {
+        place.only(Set.of("port", "shut"));
+        return new Kind.Checks(place.at("port").number(1, 65535, 443), place.at("shut").list().stream().map(item -> item.number(1, 65535, 1)).toList());
+    }
+
+    private static Kind.Waits waits(YamlPlace place) {
+        Duration about = place.at("about").read(KindReader::duration, Duration.ofMinutes(1));
+        Duration atMost = place.at("at-most").read(KindReader::duration, Duration.ofMinutes(10));
+        if (atMost.compareTo(about) < 0) {
+            place.at("at-most").fault("The longest time is shorter than the usual one.");
+        }
+        return new Kind.Waits(about, atMost);
+    }
+
+    private static Duration duration(String text) {
+        Matcher matcher = DURATION.matcher(text);
+        if (!matcher.matches()) {
+            throw new IllegalArgumentException("A time such as 90 s or 3 min is wanted here.");
+        }
+        long amount = Long.parseLong(matcher.group(1));
+        return matcher.group(2).equals("s") ? Duration.ofSeconds(amount) : Duration.ofMinutes(amount);
+    }
+
+    private static List<Kind.Flow> flows(YamlPlace place) {
+        List<Kind.Flow> flows = new ArrayList<>();
+        for (YamlPlace entry : place.list()) {
+            entry.only(Set.of("from", "to", "port"));
+            flows.add(new Kind.Flow(entry.at("from").text(), entry.at("to").text(), entry.at("port").read(KindReader::flowPort, "")));
+        }
+        return flows;
+    }
+
+    private static String flowPort(String text) {
+        if (!text.matches("(tcp|udp) [1-9][0-9]{0,4}")) {
+            throw new IllegalArgumentException("A flow has a port such as udp 53.");
+        }
+        return text;
     }
 }

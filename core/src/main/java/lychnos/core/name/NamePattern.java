@@ -10,12 +10,15 @@ import java.util.regex.Pattern;
 /**
  * A pattern for host names such as {@code {site}-{kind}-{n:3}-oob}. Words in braces are filled in: {@code site},
  * {@code kind}, {@code rack} and {@code u} from the unit, {@code n} with its number, and {@code n:3} with the number in
- * at least three digits.
+ * at least three digits. A pattern for one role of a unit, such as {@code {unit}-n{m}a}, is filled in with the unit's own
+ * name, the member's number {@code m}, the member's label {@code member} and the number {@code i} among equal roles.
  */
 public final class NamePattern {
 
     private static final Pattern FIELD = Pattern.compile("\\{([a-z]+)(?::([1-9]))?}");
     private static final List<String> FIELDS = List.of("site", "kind", "rack", "u", "n");
+
+    private static final List<String> ROLE_FIELDS = List.of("unit", "member", "m", "i");
 
     private final String text;
 
@@ -30,25 +33,44 @@ public final class NamePattern {
      */
     public static NamePattern parse(String text) {
         String trimmed = text.strip().toLowerCase(Locale.ROOT);
-        if (trimmed.length() > 200) {
-            throw new IllegalArgumentException("The pattern has more than 200 letters.");
-        }
-        List<String> used = new ArrayList<>();
-        Matcher matcher = FIELD.matcher(trimmed);
-        while (matcher.find()) {
-            if (!FIELDS.contains(matcher.group(1))) {
-                throw new IllegalArgumentException("{" + matcher.group(1) + "} is unknown; a name may use {site}, {kind}, {rack}, {u}, {n} and {n:3}.");
-            }
-            used.add(matcher.group(1));
-        }
-        String rest = FIELD.matcher(trimmed).replaceAll("");
-        if (rest.indexOf('{') >= 0 || rest.indexOf('}') >= 0) {
-            throw new IllegalArgumentException("A brace in “" + trimmed + "” is not closed, or what it holds is no field.");
-        }
+        List<String> used = fields(trimmed, FIELDS, "{site}, {kind}, {rack}, {u}, {n} and {n:3}");
         if (!used.contains("n") && !(used.contains("rack") && used.contains("u"))) {
             throw new IllegalArgumentException("“" + trimmed + "” gives every unit the same name; add {n:3}, or {rack} and {u}.");
         }
         return new NamePattern(trimmed);
+    }
+
+    /**
+     * Reads the pattern for one role of a unit; it must begin with what tells units apart, the unit's own name.
+     *
+     * @throws IllegalArgumentException with a sentence that says what is wrong
+     */
+    public static NamePattern forRole(String text) {
+        String trimmed = text.strip().toLowerCase(Locale.ROOT);
+        List<String> used = fields(trimmed, ROLE_FIELDS, "{unit}, {member}, {m} and {i}");
+        if (!used.contains("unit")) {
+            throw new IllegalArgumentException("“" + trimmed + "” gives every unit the same name; it needs {unit}.");
+        }
+        return new NamePattern(trimmed);
+    }
+
+    private static List<String> fields(String text, List<String> known, String knownText) {
+        if (text.length() > 200) {
+            throw new IllegalArgumentException("The pattern has more than 200 letters.");
+        }
+        List<String> used = new ArrayList<>();
+        Matcher matcher = FIELD.matcher(text);
+        while (matcher.find()) {
+            if (!known.contains(matcher.group(1))) {
+                throw new IllegalArgumentException("{" + matcher.group(1) + "} is unknown; a name may use " + knownText + ".");
+            }
+            used.add(matcher.group(1));
+        }
+        String rest = FIELD.matcher(text).replaceAll("");
+        if (rest.indexOf('{') >= 0 || rest.indexOf('}') >= 0) {
+            throw new IllegalArgumentException("A brace in “" + text + "” is not closed, or what it holds is no field.");
+        }
+        return used;
     }
 
     /**

@@ -1,21 +1,30 @@
 package lychnos.core.place;
 
 import java.util.Collection;
-import lychnos.core.address.AddressSet;
+import java.util.List;
 import lychnos.core.address.Address;
+import lychnos.core.address.AddressSet;
 import lychnos.core.address.Prefix;
 import lychnos.core.address.Run;
 
 /**
  * What may be given out in one network: the pools, less everything that must stay free of units.
  *
+ * @param purpose what the network is for, by which a {@link Need} names it
  * @param network the prefix; its network and broadcast address are never given out
  * @param gateway the gateway, or null where the network has none
  * @param pools the runs that units may take from
  * @param kept runs that are kept for something else: infrastructure, a DHCP scope, growth
- * @param taken addresses that live units bear
+ * @param taken addresses that live units bear, and strangers that answer at theirs
+ * @param cooling addresses that were released a short while ago
  */
-public record Ground(Prefix network, Address gateway, Collection<Run> pools, Collection<Run> kept, Collection<Address> taken) {
+public record Ground(
+        String purpose, Prefix network, Address gateway, Collection<Run> pools, Collection<Run> kept, Collection<Address> taken, Collection<Address> cooling) {
+
+    public Ground {
+        pools = List.copyOf(pools);
+        kept = List.copyOf(kept);
+    }
 
     /** The addresses that are free to be proposed. */
     public AddressSet free() {
@@ -29,15 +38,8 @@ public record Ground(Prefix network, Address gateway, Collection<Run> pools, Col
             free.remove(gateway);
         }
         kept.forEach(free::remove);
-        // neighbours leave in one piece: a full network costs its runs, not its addresses
-        Address[] sorted = taken.stream().sorted().toArray(Address[]::new);
-        for (int from = 0, to; from < sorted.length; from = to + 1) {
-            to = from;
-            while (to + 1 < sorted.length && sorted[to + 1].equals(sorted[to].next())) {
-                to++;
-            }
-            free.remove(new Run(sorted[from], sorted[to]));
-        }
+        taken.forEach(free::remove);
+        cooling.forEach(free::remove);
         return free;
     }
 }

@@ -1,77 +1,333 @@
 package lychnos.core.place;
 
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import lychnos.core.address.Address;
-import lychnos.core.address.AddressSet;
 import lychnos.core.address.Run;
 
 /**
- * Finds addresses for units in a {@link Ground}. It changes nothing: it proposes, the database decides.
+ * Finds addresses for units in a number of {@link Ground}s. Nothing is changed outside of it: it proposes, the database
+ * decides.
  *
- * <p>Structure and cost: the free addresses are sorted runs in a balanced tree ({@link AddressSet}), so building them
- * costs the number of taken addresses times the logarithm of the number of runs, and placing one address the logarithm
- * alone. A long run is looked for along the free runs, which is linear in their number in the worst case.
+ * <p>Structure and cost. Every network is a bit a host number ({@link FreeMap}). A need that lies in several networks, in
+ * two halves of one, or in IPv4 and IPv6 alike, is one run of host numbers that must be free in each of these. Placing
+ * only ever takes bits away, so the lowest start for one shape of need never moves back: a cursor for each shape is kept,
+ * and placing many units reads every network once for each shape, whatever its size and however broken it is.
+ * Putting something back resets the cursors. Not safe for use by several threads.
  */
 public final class Placer {
 
-    private final AddressSet free;
+    /** Starts that are weighed for a ranking; behind them lie only more of the same. */
+    private static final int MOST_WEIGHED = 2000;
 
-    public Placer(Ground ground) {
-        this.free = ground.free();
+    private final Map<String, FreeMap> v4 = new LinkedHashMap<>();
+    private final Map<String, FreeMap> v6 = new LinkedHashMap<>();
+    private final Map<String, FreeMap> warm = new HashMap<>();
+    private final Map<Shape, Integer> cursors = new HashMap<>();
+
+    /** What two needs must share to have the same lowest start. */
+    private record Shape(List<String> networks, int length, int multipleOf, Need.Paths paths, boolean ipv6) {
+
+        static Shape of(Need need) {
+            return new Shape(need.networks(), need.length(), multipleOf(need), need.paths(), need.ipv6());
+        }
+
+        private static int multipleOf(Need need) {
+            int own = need.start().multipleOf();
+            return need.paths() == Need.Paths.ALTERNATING && own % 2 != 0 ? own * 2 : own;
+        }
     }
 
-    /** How many addresses are left. */
-    public long left() {
-        return free.size();
+    /** One network that a need lies in, with how far its run is shifted there. */
+    private record Plot(String network, FreeMap map, int shift) {}
+
+    public Placer(Collection<Ground> grounds) {
+        for (Ground ground : grounds) {
+            (ground.network().network().isV4() ? v4 : v6).putIfAbsent(ground.purpose(), new FreeMap(ground, false));
+            if (!ground.cooling().isEmpty()) {
+                warm.putIfAbsent(ground.purpose(), new FreeMap(ground, true));
+            }
+        }
+    }
+
+    /** How many addresses are left in the network of this purpose; 0 where there is none. */
+    public long left(String network) {
+        FreeMap map = v4.getOrDefault(network, v6.get(network));
+        return map == null ? 0 : map.left();
+    }
+
+    /** Where a need lies: every network it names, both halves of it, and IPv6 beside IPv4. */
+    private List<Plot> plots(Need need) {
+        List<Plot> plots = new ArrayList<>();
+        for (String network : need.networks()) {
+            FreeMap map = v4.containsKey(network) ? v4.get(network) : v6.get(network);
+            if (map == null) {
+                return List.of();
+            }
+            plots.add(new Plot(network, map, 0));
+            if (need.paths() == Need.Paths.HALVES) {
+                plots.add(new Plot(network, map, map.size() / 2));
+            }
+            if (need.ipv6() && v4.containsKey(network) && v6.containsKey(network)) {
+                plots.add(new Plot(network, v6.get(network), 0));
+                if (need.paths() == Need.Paths.HALVES) {
+                    plots.add(new Plot(network, v6.get(network), map.size() / 2));
+                }
+            }
+        }
+        return plots;
+    }
+
+    private static boolean allFree(List<Plot> plots, int start, int length) {
+        for (Plot plot : plots) {
+            if (!plot.map.isFree(start + plot.shift, length)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private int lowest(Need need, List<Plot> plots, int from) {
+        Shape shape = Shape.of(need);
+        FreeMap first = plots.get(0).map;
+        int start = first.next(from, need.length(), shape.multipleOf);
+        while (start >= 0 && plots.size() > 1 && !allFree(plots, start, need.length())) {
+            start = first.next(start + 1, need.length(), shape.multipleOf);
+        }
+        return start;
+    }
+
+    /** Places everything that a unit needs at the lowest addresses, and takes them: all or none. */
+    public Placing place(List<Need> needs) {
+        return place(needs, null, List.of());
     }
 
     /**
-     * The lowest fit for so many single addresses, looking from an address on: one consecutive run where there is one,
-     * else the lowest free addresses.
+     * Places what a unit needs with its first run beginning at an address that the engineer typed or pointed at.
      *
-     * @param count how many, at least 1
-     * @param from nothing below this is proposed
+     * @param at where the first need begins; the others are placed lowest
      */
-    public Fit fit(int count, Address from) {
-        if (count < 1) {
-            throw new IllegalArgumentException("a fit is for at least one address");
-        }
-        Optional<Run> run = free.firstFit(from, count);
-        return run.isPresent() ? Fit.consecutive(run.get()) : scattered(count, from);
+    public Placing placeAt(List<Need> needs, Address at) {
+        return place(needs, at, List.of());
     }
 
-    private Fit scattered(int count, Address from) {
-        List<Address> addresses = new ArrayList<>(count);
-        long available = 0;
-        for (Run run : free.runs()) {
-            if (run.last().compareTo(from) < 0) {
-                continue;
+    private Placing place(List<Need> needs, Address at, List<String> reasons) {
+        List<Taken> done = new ArrayList<>();
+        for (Need need : needs) {
+            List<Plot> plots = plots(need);
+            if (plots.isEmpty()) {
+                undo(done);
+                String network = need.networks().stream().filter(name -> !v4.containsKey(name) && !v6.containsKey(name)).findFirst().orElse("");
+                return new NoFit(network, need.length(), 0, "No network for " + network.replace('-', ' ') + " is stated: that is part of Prepare.");
             }
-            Address first = run.first().compareTo(from) < 0 ? from : run.first();
-            long size = run.last().distanceFrom(first) + 1;
-            available += size;
-            for (long i = 0; i < size && addresses.size() < count; i++) {
-                addresses.add(first.plus(i));
+            boolean pointed = at != null && done.isEmpty();
+            int start = pointed ? pointedAt(need, plots, at) : lowest(need, plots, cursors.getOrDefault(Shape.of(need), 0));
+            if (start < 0) {
+                undo(done);
+                return pointed ? notThere(need, plots, at) : full(need, plots);
             }
+            if (!pointed) {
+                cursors.put(Shape.of(need), start);
+            }
+            take(plots, start, need.length(), false);
+            done.add(new Taken(need, plots, start));
         }
-        return addresses.size() == count ? Fit.scattered(addresses) : Fit.none(count, available);
+        return placement(done, reasons);
     }
 
-    /** Places single needs one after another, each at the lowest free address; fewer come back when the pool runs dry. */
-    public List<Address> placeEach(int count, Address from) {
-        List<Address> placed = new ArrayList<>(count);
-        Address next = from;
-        for (int i = 0; i < count; i++) {
-            Optional<Run> run = free.firstFit(next, 1);
-            if (run.isEmpty()) {
-                break;
-            }
-            next = run.get().first();
-            free.remove(next);
-            placed.add(next);
+    private record Taken(Need need, List<Plot> plots, int start) {}
+
+    private static void take(List<Plot> plots, int start, int length, boolean free) {
+        plots.forEach(plot -> plot.map.set(start + plot.shift, length, free));
+    }
+
+    private void undo(List<Taken> done) {
+        done.forEach(taken -> take(taken.plots, taken.start, taken.need.length(), true));
+        if (!done.isEmpty()) {
+            cursors.clear();
         }
-        return placed;
+    }
+
+    private static int pointedAt(Need need, List<Plot> plots, Address at) {
+        int start = plots.get(0).map.offset(at);
+        boolean aligned = start >= 0 && plots.get(0).map.number(start) % Shape.of(need).multipleOf == 0;
+        return aligned && allFree(plots, start, need.length()) ? start : -1;
+    }
+
+    private static NoFit notThere(Need need, List<Plot> plots, Address at) {
+        FreeMap map = plots.get(0).map;
+        int start = map.offset(at);
+        String network = plots.get(0).network;
+        if (start < 0) {
+            return new NoFit(network, need.length(), map.left(), at + " does not lie in that network.");
+        }
+        if (map.number(start) % Shape.of(need).multipleOf != 0) {
+            return new NoFit(network, need.length(), map.left(), at + " is no place to begin: this kind begins on a multiple of " + Shape.of(need).multipleOf + ".");
+        }
+        for (Plot plot : plots) {
+            for (int i = 0; i < need.length(); i++) {
+                if (!plot.map.isFree(start + plot.shift + i, 1)) {
+                    return new NoFit(network, need.length(), map.left(), plot.map.address(start + plot.shift + i) + " is not free, and " + need.length() + " are wanted in a row.");
+                }
+            }
+        }
+        return new NoFit(network, need.length(), map.left(), at + " cannot be taken.");
+    }
+
+    private static NoFit full(Need need, List<Plot> plots) {
+        FreeMap map = plots.get(0).map;
+        long left = map.left();
+        String row = need.length() == 1 ? "one address" : need.length() + " in a row";
+        String why = left < need.length() ? "only " + left + " are free" : "the " + left + " free ones lie too scattered";
+        return new NoFit(plots.get(0).network, need.length(), left, row + " wanted in " + plots.get(0).network.replace('-', ' ') + ", " + why + ": widen the pool or release what is not used.");
+    }
+
+    private static Placement placement(List<Taken> done, List<String> reasons) {
+        List<Placement.Seat> seats = new ArrayList<>();
+        List<Placement.Growth> growth = new ArrayList<>();
+        for (Taken taken : done) {
+            Need need = taken.need;
+            boolean halves = need.paths() == Need.Paths.HALVES;
+            int perPlot = halves ? need.roles().size() / 2 : need.roles().size();
+            for (Plot plot : taken.plots) {
+                int firstRole = halves && plot.shift > 0 ? perPlot : 0;
+                for (int i = 0; i < perPlot; i++) {
+                    seats.add(new Placement.Seat(role(need, firstRole + i), plot.network, plot.map.address(taken.start + plot.shift + i)));
+                }
+                if (need.growth() > 0) {
+                    Address first = plot.map.address(taken.start + plot.shift + perPlot);
+                    growth.add(new Placement.Growth(plot.network, Run.of(first, need.growth())));
+                }
+            }
+        }
+        return new Placement(seats, growth, reasons);
+    }
+
+    /** With alternating addresses the first half of the roles takes the even ones, the second half the odd ones. */
+    private static String role(Need need, int place) {
+        if (need.paths() != Need.Paths.ALTERNATING) {
+            return need.roles().get(place);
+        }
+        return need.roles().get(place % 2 == 0 ? place / 2 : need.roles().size() / 2 + place / 2);
+    }
+
+    /** Gives back what a placement took, growth included. */
+    public void release(List<Need> needs, Placement placement) {
+        int seat = 0;
+        for (Need need : needs) {
+            List<Plot> plots = plots(need);
+            int start = plots.get(0).map.offset(placement.seats().get(seat).address());
+            take(plots, start, need.length(), true);
+            seat += need.paths() == Need.Paths.HALVES ? need.roles().size() / 2 * plots.size() : need.roles().size() * plots.size();
+        }
+        cursors.clear();
+    }
+
+    /**
+     * What the engineer would like to see near each other.
+     *
+     * @param last the last address that a unit of this kind bears in the first network, or null
+     * @param lastName that unit's name
+     */
+    public record Wish(Address last, String lastName) {
+
+        public static final Wish NONE = new Wish(null, "");
+    }
+
+    /** A start with what speaks for it. */
+    private record Weighed(int start, int points, List<String> reasons) {}
+
+    /**
+     * Different fits for one unit, best first, each for the whole unit; nothing is taken. The first need decides the
+     * ranking: neat starts, filled gaps and rows that go on are what people choose by hand.
+     *
+     * @param most how many are wanted
+     */
+    public List<Placement> fits(List<Need> needs, int most, Wish wish) {
+        if (needs.isEmpty()) {
+            return List.of();
+        }
+        Need first = needs.get(0);
+        List<Plot> plots = plots(first);
+        if (plots.isEmpty()) {
+            return List.of();
+        }
+        List<Weighed> weighed = new ArrayList<>();
+        FreeMap map = plots.get(0).map;
+        int start = lowest(first, plots, 0);
+        int lowest = start;
+        while (start >= 0 && weighed.size() < MOST_WEIGHED) {
+            weighed.add(weigh(first, map, start, start == lowest, wish));
+            start = lowest(first, plots, start + 1);
+        }
+        weighed.sort(Comparator.comparingInt((Weighed each) -> -each.points).thenComparingInt(Weighed::start));
+        List<Placement> fits = new ArrayList<>();
+        List<Weighed> chosen = new ArrayList<>();
+        for (Weighed each : weighed) {
+            boolean near = chosen.stream().anyMatch(other -> Math.abs(other.start - each.start) < first.length());
+            if (fits.size() < most && !near) {
+                chosen.add(each);
+                place(needs, map.address(each.start), each.reasons).fold(placement -> {
+                    release(needs, placement);
+                    return fits.add(placement);
+                }, none -> false);
+            }
+        }
+        return fits;
+    }
+
+    private static Weighed weigh(Need need, FreeMap map, int start, boolean lowest, Wish wish) {
+        List<String> reasons = new ArrayList<>();
+        int points = 0;
+        if (wish.last != null && map.offset(wish.last) + 1 == start) {
+            reasons.add("goes on behind " + wish.lastName);
+            points += 4;
+        }
+        if (map.number(start) % 10 == 0) {
+            reasons.add("starts on a ten");
+            points += 3;
+        }
+        boolean opens = start == 0 || !map.isFree(start - 1, 1);
+        boolean closes = map.endOfGap(start) == start + need.length();
+        if (opens && closes) {
+            reasons.add("fills a gap");
+            points += 3;
+        } else if (opens) {
+            points += 1;
+        }
+        if (lowest) {
+            reasons.add("lowest that fits");
+            points += 1;
+        }
+        if (reasons.isEmpty()) {
+            reasons.add(need.length() == 1 ? "free" : need.length() + " in a row");
+        }
+        return new Weighed(start, points, reasons);
+    }
+
+    /** A neat start that only addresses still cooling off stand in the way of: to be told, not to be taken. */
+    public Optional<NoFit> almost(List<Need> needs) {
+        Need first = needs.get(0);
+        FreeMap map = warm.get(first.networks().get(0));
+        FreeMap cold = v4.get(first.networks().get(0));
+        if (map == null || cold == null) {
+            return Optional.empty();
+        }
+        for (int start = map.next(0, first.length(), Shape.of(first).multipleOf); start >= 0; start = map.next(start + 1, first.length(), Shape.of(first).multipleOf)) {
+            if (map.number(start) % 10 == 0 && !cold.isFree(start, first.length())) {
+                int at = start;
+                while (cold.isFree(at, 1)) {
+                    at++;
+                }
+                return Optional.of(new NoFit(first.networks().get(0), first.length(), cold.left(), map.address(start) + ": " + map.address(at) + " is still cooling off"));
+            }
+        }
+        return Optional.empty();
     }
 }

@@ -7,5 +7,36 @@ package lychnos.core.rule;
  * @param blocks whether the work must not go on before it is mended
  * @param what what is wrong, in one sentence
  * @param why why it matters, and how to mend it
+ * @param about which network or unit it is about
+ * @param mend what would mend it at once, or null where only a person can
  */
-public record Finding(String code, boolean blocks, String what, String why) {}
+public record Finding(String code, boolean blocks, String what, String why, About about, Mend mend) {
+
+    /**
+     * What a finding is about; each id is null where it is about no such thing.
+     */
+    public record About(Long networkId, Long unitId) {
+
+        public static final About SITE = new About(null, null);
+
+        static About network(PlannedNetwork network) {
+            return new About(network.id(), null);
+        }
+
+        static About unit(PlannedUnit unit) {
+            return new About(null, unit.id());
+        }
+    }
+
+    static Finding blocks(String code, About about, String what, String why) {
+        return new Finding(code, true, what, why, about, null);
+    }
+
+    static Finding warns(String code, About about, String what, String why) {
+        return new Finding(code, false, what, why, about, null);
+    }
+
+    Finding mendedBy(Mend with) {
+        return new Finding(code, blocks, what, why, about, with);
+    }
+}

@@ -1,19 +1,29 @@
 package lychnos.core.rule;
 
-import java.util.Optional;
+import java.util.List;
+import lychnos.core.address.Run;
 
 /** A gateway inside a pool: never given out here, but other tools that share the pool may do so. */
 final class GatewayInPool implements Rule {
 
     @Override
-    public Optional<Finding> look(Groundwork groundwork) {
-        if (groundwork.gateway() == null || groundwork.pools().stream().noneMatch(pool -> pool.contains(groundwork.gateway()))) {
-            return Optional.empty();
-        }
-        return Optional.of(new Finding(
+    public List<Finding> look(Plan plan) {
+        return plan.ours()
+                .filter(network -> network.gateway() != null)
+                .flatMap(network -> network.pools().stream().filter(pool -> pool.contains(network.gateway())).map(pool -> finding(network, pool)))
+                .toList();
+    }
+
+    private static Finding finding(PlannedNetwork network, Run pool) {
+        Finding finding = Finding.warns(
                 "gateway-in-pool",
-                false,
-                "Gateway " + groundwork.gateway() + " lies inside a pool",
-                "It is never given out here. Begin the pool behind it, so that nobody else who reads the pool takes it."));
+                Finding.About.network(network),
+                "Gateway " + network.gateway() + " lies inside a pool",
+                "It is never given out here. Begin the pool behind it, so that nobody else who reads the pool takes it.");
+        if (network.gateway().equals(pool.last())) {
+            return finding;
+        }
+        Run behind = new Run(network.gateway().next(), pool.last());
+        return finding.mendedBy(Mend.network("Begin the pool at " + behind.first(), Mend.Act.CHANGE_RANGE, network, pool.toString(), behind.toString()));
     }
 }

@@ -1,19 +1,19 @@
 package lychnos.core.rule;
 
-import java.util.Optional;
+import java.util.List;
 
 /** A gateway that the units cannot reach, because it lies outside their network or at an end of it. */
 final class GatewayOutsidePrefix implements Rule {
 
     @Override
-    public Optional<Finding> look(Groundwork groundwork) {
-        if (groundwork.gateway() == null || groundwork.prefix().hosts().contains(groundwork.gateway())) {
-            return Optional.empty();
-        }
-        return Optional.of(new Finding(
-                "gateway-outside",
-                true,
-                "Gateway " + groundwork.gateway() + " is no host address of " + groundwork.prefix(),
-                "A unit set so loses its way out at once. Correct the gateway or the prefix."));
+    public List<Finding> look(Plan plan) {
+        return plan.ours()
+                .filter(network -> network.gateway() != null && !network.prefix().hosts().contains(network.gateway()))
+                .map(network -> Finding.blocks(
+                        "gateway-outside",
+                        Finding.About.network(network),
+                        "Gateway " + network.gateway() + " is no host address of " + network.prefix(),
+                        "A unit set so loses its way out at once. Correct the gateway or the prefix."))
+                .toList();
     }
 }

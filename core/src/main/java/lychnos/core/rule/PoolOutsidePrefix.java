@@ -1,19 +1,20 @@
 package lychnos.core.rule;
 
-import java.util.Optional;
+import java.util.List;
 
 /** A pool that reaches past its network. */
 final class PoolOutsidePrefix implements Rule {
 
     @Override
-    public Optional<Finding> look(Groundwork groundwork) {
-        return groundwork.pools().stream()
-                .filter(pool -> !groundwork.prefix().contains(pool))
-                .findFirst()
-                .map(pool -> new Finding(
-                        "pool-outside",
-                        true,
-                        "Pool " + pool + " reaches past " + groundwork.prefix(),
-                        "Addresses out there belong to somebody else. Shorten the pool."));
+    public List<Finding> look(Plan plan) {
+        return plan.ours()
+                .flatMap(network -> network.pools().stream()
+                        .filter(pool -> !network.prefix().contains(pool))
+                        .map(pool -> Finding.blocks(
+                                "pool-outside",
+                                Finding.About.network(network),
+                                "Pool " + pool + " reaches past " + network.prefix(),
+                                "Addresses out there belong to somebody else. Shorten the pool.")))
+                .toList();
     }
 }

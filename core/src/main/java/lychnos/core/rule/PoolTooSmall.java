@@ -1,19 +1,19 @@
 package lychnos.core.rule;
 
-import java.util.Optional;
+import java.util.List;
 
-/** Fewer free addresses than units that want one. */
+/** Fewer free addresses than the units want. */
 final class PoolTooSmall implements Rule {
 
     @Override
-    public Optional<Finding> look(Groundwork groundwork) {
-        if (groundwork.pools().isEmpty() || groundwork.free() >= groundwork.toPlace()) {
-            return Optional.empty();
-        }
-        return Optional.of(new Finding(
-                "pool-too-small",
-                true,
-                groundwork.toPlace() + " units want an address, " + groundwork.free() + " are free",
-                "The last ones would go without. Widen the pool or release what is not used."));
+    public List<Finding> look(Plan plan) {
+        return plan.ours()
+                .filter(network -> !network.pools().isEmpty() && network.free() < network.toPlace())
+                .map(network -> Finding.blocks(
+                        "pool-too-small",
+                        Finding.About.network(network),
+                        network.toPlace() + " addresses are wanted in " + network.prefix() + ", " + network.free() + " are free",
+                        "The last units would go without. Widen the pool or release what is not used."))
+                .toList();
     }
 }

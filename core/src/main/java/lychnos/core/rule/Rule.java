@@ -1,21 +1,71 @@
 package lychnos.core.rule;
 
 import java.util.List;
-import java.util.Optional;
+import java.util.stream.Stream;
 
-/** One thing that can be wrong with the groundwork. */
+/** One thing that can be wrong with a plan. */
 @FunctionalInterface
 public interface Rule {
 
     /** Looks for it. */
-    Optional<Finding> look(Groundwork groundwork);
+    List<Finding> look(Plan plan);
 
     /** All rules, gravest first. */
     List<Rule> ALL = List.of(
-            new GatewayOutsidePrefix(), new PoolOutsidePrefix(), new NoPool(), new PoolTooSmall(), new GatewayInPool(), new FewNameServers(), new FewTimeServers());
+            new GatewayOutsidePrefix(),
+            new PoolOutsidePrefix(),
+            new NoPool(),
+            new PoolTooSmall(),
+            new NetworkMissing(),
+            new NetworksOverlap(),
+            new DhcpInPool(),
+            new ForeignPrefix(),
+            new TimeServerLies(),
+            new SenderDomain(),
+            new LicenceKeyMissing(),
+            new ProxyMissing(),
+            new MembersDiffer(),
+            new TunnelTooSmall(),
+            new TunnelOverlaps(),
+            new ControlVlanInUse(),
+            new NoMasterSubnetManager(),
+            new TwoMasterSubnetManagers(),
+            new SerialTwice(),
+            new MacTwice(),
+            new LineTwice(),
+            new ThingUnknown(),
+            new HostTooSmall(),
+            new ImageTooLarge(),
+            new HypervisorTooSmall(),
+            new OddDataPorts(),
+            new NameTooLong(),
+            new NameTwice(),
+            new RecordDisagrees(),
+            new LicenceEnds(),
+            new ProxyNotPossible(),
+            new FewNameServers(),
+            new FewTimeServers(),
+            new TimeServerSilent(),
+            new NameServerOdd(),
+            new UpdatesRefused(),
+            new GatewaySilent(),
+            new RelayOdd(),
+            new MtuMismatch(),
+            new GatewayInPool(),
+            new ServerInPool(),
+            new PoolRunsDry(),
+            new VlanTwice(),
+            new VlanReserved(),
+            new SharedFactoryAddress(),
+            new DhcpLeftOn(),
+            new PositionTwice(),
+            new PolicyMissing(),
+            new NoSources(),
+            new NameLongElsewhere());
 
-    /** Everything that would go wrong, gravest first. */
-    static List<Finding> lookAt(Groundwork groundwork) {
-        return ALL.stream().flatMap(rule -> rule.look(groundwork).stream()).toList();
+    /** Everything that would go wrong: first what blocks, each in the order of the rules. */
+    static List<Finding> lookAt(Plan plan) {
+        List<Finding> all = ALL.stream().flatMap(rule -> rule.look(plan).stream()).toList();
+        return Stream.concat(all.stream().filter(Finding::blocks), all.stream().filter(finding -> !finding.blocks())).toList();
     }
 }

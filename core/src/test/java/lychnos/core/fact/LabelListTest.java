@@ -72,7 +72,7 @@ class LabelListTest {
 
     @Test
     void refusesWhatIsNoText() {
-        for (String text : new String[] {"", "  \n ", "PK\u0003\u0004\0\0", "a\ufffdb", "x".repeat(LabelList.MAX_LENGTH + 1)}) {
+        for (String text : new String[] {"", "  \n ", "PK\u0003\u0004\0\0", "a\ufffdb", "x".repeat(CsvText.MAX_LENGTH + 1)}) {
             LabelList list = LabelList.parse(text);
             assertEquals(1, list.faults().size());
             assertEquals(List.of(), list.labels());
@@ -81,7 +81,7 @@ class LabelListTest {
 
     @Test
     void stopsAtTheMostLines() {
-        String body = IntStream.range(0, LabelList.MAX_LINES + 5).mapToObj(i -> "x").collect(Collectors.joining("\n"));
+        String body = IntStream.range(0, CsvText.MAX_LINES + 5).mapToObj(i -> "x").collect(Collectors.joining("\n"));
         LabelList list = LabelList.parse(body);
         assertTrue(list.faults().get(list.faults().size() - 1).reason().contains("goes on past"));
     }

@@ -2,13 +2,16 @@ package lychnos.core.place;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertInstanceOf;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.TreeSet;
 import lychnos.core.address.Address;
+import lychnos.core.address.AddressSet;
 import lychnos.core.address.Prefix;
 import lychnos.core.address.Run;
 import net.jqwik.api.ForAll;
@@ -20,80 +23,197 @@ import org.junit.jupiter.api.Test;
 class PlacerTest {
 
     private static final Prefix NETWORK = Prefix.parse("10.40.8.0/24");
+    private static final Prefix SMALL = Prefix.parse("10.40.9.0/27");
     private static final Address GATEWAY = Address.parse("10.40.8.1");
 
     private static Ground ground(List<Run> pools, List<Run> kept, Address... taken) {
-        return new Ground(NETWORK, GATEWAY, pools, kept, List.of(taken));
+        return new Ground("management", NETWORK, GATEWAY, pools, kept, List.of(taken), List.of());
     }
 
-    private static Fit fit(Ground ground, int count) {
-        return new Placer(ground).fit(count, NETWORK.network());
+    private static Ground of(String purpose, String prefix, String... taken) {
+        Prefix network = Prefix.parse(prefix);
+        return new Ground(purpose, network, null, List.of(network.run()), List.of(), List.of(taken).stream().map(Address::parse).toList(), List.of());
+    }
+
+    private static Need run(int length, int multipleOf, int growth) {
+        List<String> roles = java.util.stream.IntStream.rangeClosed(1, length).mapToObj(i -> "r" + i).toList();
+        return new Need(roles, List.of("management"), Need.Start.onMultipleOf(multipleOf), growth, Need.Paths.ONE, false);
+    }
+
+    private static Need on(List<String> roles, List<String> networks, Need.Paths paths, boolean ipv6) {
+        return new Need(roles, networks, Need.Start.ANYWHERE, 0, paths, ipv6);
+    }
+
+    private static Placement placed(Placing placing) {
+        return assertInstanceOf(Placement.class, placing);
+    }
+
+    private static List<String> addresses(Placement placement) {
+        return placement.seats().stream().map(seat -> seat.address().toString()).toList();
     }
 
     @Test
     void takesTheLowestRunThatHoldsAll() {
-        Fit fit = fit(ground(List.of(Run.parse("10.40.8.101-180")), List.of(), Address.parse("10.40.8.103")), 12);
-        assertEquals("10.40.8.104", fit.addresses().get(0).toString());
-        assertEquals("10.40.8.115", fit.addresses().get(11).toString());
-        assertEquals("lowest run of 12 in a row", fit.reason());
+        Placer placer = new Placer(List.of(ground(List.of(Run.parse("10.40.8.101-180")), List.of(), Address.parse("10.40.8.103"))));
+        assertEquals(List.of("10.40.8.104", "10.40.8.105", "10.40.8.106"), addresses(placed(placer.place(List.of(run(3, 1, 0))))));
+        assertEquals(List.of("10.40.8.101", "10.40.8.102"), addresses(placed(placer.place(List.of(run(2, 1, 0))))));
+        assertEquals(List.of("10.40.8.110"), addresses(placed(placer.place(List.of(run(1, 10, 0))))));
     }
 
     @Test
-    void neverProposesGatewayNetworkOrBroadcast() {
-        Fit fit = fit(ground(List.of(NETWORK.run()), List.of()), 253);
-        assertEquals("10.40.8.2", fit.addresses().get(0).toString());
-        assertEquals("10.40.8.254", fit.addresses().get(252).toString());
-        assertFalse(fit(ground(List.of(NETWORK.run()), List.of()), 254).found());
+    void neverGivesGatewayNetworkOrBroadcast() {
+        Placer placer = new Placer(List.of(ground(List.of(NETWORK.run()), List.of())));
+        assertEquals(253, placer.left("management"));
+        List<String> all = addresses(placed(placer.place(List.of(run(253, 1, 0)))));
+        assertEquals("10.40.8.2", all.get(0));
+        assertEquals("10.40.8.254", all.get(252));
+        NoFit none = assertInstanceOf(NoFit.class, placer.place(List.of(run(1, 1, 0))));
+        assertEquals(0, none.free());
     }
 
     @Test
-    void fallsBackToSingleAddressesAndSaysSo() {
-        Fit fit = fit(ground(List.of(Run.parse("10.40.8.10-12"), Run.parse("10.40.8.20-22")), List.of()), 5);
-        assertEquals(List.of("10.40.8.10", "10.40.8.11", "10.40.8.12", "10.40.8.20", "10.40.8.21"), fit.addresses().stream().map(Address::toString).toList());
-        assertTrue(fit.reason().startsWith("no 5 in a row"));
+    void keepsGrowthFreeBehindTheRun() {
+        Placer placer = new Placer(List.of(ground(List.of(Run.parse("10.40.8.80-127")), List.of())));
+        Placement store = placed(placer.place(List.of(run(7, 10, 6))));
+        assertEquals("10.40.8.87-10.40.8.92", store.growth().get(0).run().toString());
+        assertEquals("10.40.8.93", addresses(placed(placer.place(List.of(run(1, 1, 0))))).get(0));
     }
 
     @Test
-    void saysWithNumbersThatThePoolIsDry() {
-        assertEquals("9 wanted, 3 free: widen the pool or release addresses", fit(ground(List.of(Run.parse("10.40.8.10-12")), List.of()), 9).reason());
+    void placesAllNeedsOrNone() {
+        Placer placer = new Placer(List.of(of("management", "10.40.8.0/24"), of("storage-data", "10.40.16.0/30")));
+        List<Need> tooMuch = List.of(run(3, 1, 0), on(List.of("a", "b", "c"), List.of("storage-data"), Need.Paths.ONE, false));
+        NoFit none = assertInstanceOf(NoFit.class, placer.place(tooMuch));
+        assertEquals("storage-data", none.network());
+        assertEquals(254, placer.left("management"), "nothing stays taken");
+        NoFit missing = assertInstanceOf(NoFit.class, placer.place(List.of(Need.one("x", "tunnel"))));
+        assertTrue(missing.why().contains("tunnel"));
     }
 
-    /** Whatever is kept or taken: the fit is inside, free, without repeats, all or nothing, and what a plain search finds. */
-    @Property
-    void agreesWithAPlainSearch(@ForAll @Size(max = 60) Set<@IntRange(max = 255) Integer> taken, @ForAll @IntRange(min = 1, max = 40) int count, @ForAll @IntRange(max = 255) int from) {
-        Run pool = Run.parse("10.40.8.40-200");
-        Run kept = Run.parse("10.40.8.90-99");
-        List<Address> bears = taken.stream().map(i -> NETWORK.network().plus(i)).toList();
-        Ground ground = new Ground(NETWORK, GATEWAY, List.of(pool), List.of(kept), bears);
-        Fit fit = new Placer(ground).fit(count, NETWORK.network().plus(from));
-        List<Address> free = new ArrayList<>();
-        for (int i = Math.max(from, 40); i <= 200; i++) {
-            Address address = NETWORK.network().plus(i);
-            if (!bears.contains(address) && !kept.contains(address)) {
-                free.add(address);
+    @Test
+    void takesTheSameHostNumbersInTwoNetworks() {
+        Placer placer = new Placer(List.of(of("storage-data", "10.40.16.0/24", "10.40.16.1"), of("in-band", "10.40.17.0/24", "10.40.17.2", "10.40.17.4")));
+        Placement placement = placed(placer.place(List.of(on(List.of("a", "b"), List.of("storage-data", "in-band"), Need.Paths.ONE, false))));
+        assertEquals(List.of("10.40.16.5", "10.40.16.6", "10.40.17.5", "10.40.17.6"), addresses(placement));
+    }
+
+    @Test
+    void takesIpv6FromTheHostNumberOfIpv4() {
+        Placer placer = new Placer(List.of(of("management", "10.40.8.0/24"), of("management", "fd40:a4da:1:8::/64", "fd40:a4da:1:8::1")));
+        Placement placement = placed(placer.place(List.of(on(List.of("bay 1", "bay 2"), List.of("management"), Need.Paths.ONE, true))));
+        assertEquals(List.of("10.40.8.2", "10.40.8.3", "fd40:a4da:1:8::2", "fd40:a4da:1:8::3"), addresses(placement));
+    }
+
+    @Test
+    void splitsTwoPathsOverHalves() {
+        Placer placer = new Placer(List.of(of("storage-data", "10.40.16.0/24", "10.40.16.129")));
+        Placement placement = placed(placer.place(List.of(on(List.of("a1", "a2", "b1", "b2"), List.of("storage-data"), Need.Paths.HALVES, false))));
+        assertEquals(List.of("10.40.16.2", "10.40.16.3", "10.40.16.130", "10.40.16.131"), addresses(placement));
+        assertEquals(List.of("a1", "a2", "b1", "b2"), placement.seats().stream().map(Placement.Seat::role).toList());
+    }
+
+    @Test
+    void alternatesTwoPaths() {
+        Placer placer = new Placer(List.of(of("storage-data", "10.40.16.0/24")));
+        Placement placement = placed(placer.place(List.of(on(List.of("a1", "a2", "b1", "b2"), List.of("storage-data"), Need.Paths.ALTERNATING, false))));
+        assertEquals(List.of("10.40.16.2", "10.40.16.3", "10.40.16.4", "10.40.16.5"), addresses(placement));
+        assertEquals(List.of("a1", "b1", "a2", "b2"), placement.seats().stream().map(Placement.Seat::role).toList());
+    }
+
+    @Test
+    void ranksNeatStartsAndSaysWhy() {
+        Placer placer = new Placer(List.of(ground(List.of(Run.parse("10.40.8.33-223")), List.of(Run.parse("10.40.8.36-39")), Address.parse("10.40.8.40"))));
+        List<Placement> fits = placer.fits(List.of(run(3, 1, 0)), 3, new Placer.Wish(Address.parse("10.40.8.40"), "ard-fic-1"));
+        assertEquals("10.40.8.41", fits.get(0).first().toString());
+        assertTrue(fits.get(0).reasons().contains("goes on behind ard-fic-1"));
+        assertEquals("10.40.8.33", fits.get(1).first().toString());
+        assertEquals(List.of("fills a gap", "lowest that fits"), fits.get(1).reasons());
+        assertEquals(List.of("starts on a ten"), fits.get(2).reasons());
+        assertEquals(3, fits.size());
+        assertEquals(186, placer.left("management"), "a ranking takes nothing");
+    }
+
+    @Test
+    void saysWhyAPlaceThatWasPointedAtWillNotDo() {
+        Placer placer = new Placer(List.of(ground(List.of(Run.parse("10.40.8.32-63")), List.of(), Address.parse("10.40.8.42"))));
+        assertEquals("10.40.8.44", placed(placer.placeAt(List.of(run(2, 4, 0)), Address.parse("10.40.8.44"))).first().toString());
+        assertTrue(why(placer, "10.40.8.40").contains("10.40.8.42 is not free"));
+        assertTrue(why(placer, "10.40.8.41").contains("multiple of 4"));
+        assertTrue(why(placer, "10.40.9.40").contains("does not lie in that network"));
+    }
+
+    private static String why(Placer placer, String at) {
+        return assertInstanceOf(NoFit.class, placer.placeAt(List.of(run(3, 4, 0)), Address.parse(at))).why();
+    }
+
+    @Test
+    void tellsOfAddressesThatStillCoolOff() {
+        Ground ground = new Ground("management", NETWORK, null, List.of(Run.parse("10.40.8.148-155")), List.of(), List.of(), List.of(Address.parse("10.40.8.152")));
+        Placer placer = new Placer(List.of(ground));
+        assertEquals("10.40.8.148", placed(placer.place(List.of(run(4, 1, 0)))).first().toString());
+        assertEquals("10.40.8.150: 10.40.8.152 is still cooling off", new Placer(List.of(ground)).almost(List.of(run(4, 1, 0))).orElseThrow().why());
+    }
+
+    /** The plainest placer there could be: tries every start from the lowest on. */
+    private static List<Address> byHand(Ground ground, AddressSet free, int length, int multipleOf) {
+        for (Address start = ground.network().network(); start.compareTo(ground.network().last()) <= 0; start = start.next()) {
+            boolean fits = (start.low() & 255) % multipleOf == 0;
+            List<Address> row = new ArrayList<>();
+            for (int i = 0; i < length && fits; i++) {
+                fits = free.contains(start.plus(i));
+                row.add(start.plus(i));
+            }
+            if (fits) {
+                return row;
             }
         }
-        assertEquals(free.size() >= count, fit.found());
-        assertEquals(fit.addresses().size(), new HashSet<>(fit.addresses()).size());
-        assertTrue(free.containsAll(fit.addresses()));
-        if (fit.found()) {
-            assertEquals(lowest(free, count), fit.addresses());
-        }
+        return List.of();
     }
 
-    private static List<Address> lowest(List<Address> free, int count) {
-        for (int i = 0; i + count <= free.size(); i++) {
-            if (free.get(i + count - 1).distanceFrom(free.get(i)) == count - 1) {
-                return free.subList(i, i + count);
+    @Property(tries = 400)
+    void findsWhatABruteForcePlacerFinds(
+            @ForAll @Size(max = 20) Set<@IntRange(max = 31) Integer> taken,
+            @ForAll @IntRange(min = 0, max = 15) int poolFrom,
+            @ForAll @Size(min = 1, max = 6) List<@IntRange(min = 1, max = 5) Integer> lengths,
+            @ForAll @IntRange(min = 1, max = 5) int multipleOf) {
+        Run pool = new Run(SMALL.network().plus(poolFrom), SMALL.last());
+        List<Address> gone = taken.stream().map(i -> SMALL.network().plus(i)).toList();
+        Ground ground = new Ground("management", SMALL, null, List.of(pool), List.of(), gone, List.of());
+        Placer placer = new Placer(List.of(ground));
+        AddressSet free = ground.free();
+        Set<Address> given = new HashSet<>();
+        for (int length : lengths) {
+            List<Address> expected = byHand(ground, free, length, multipleOf);
+            List<Address> found = placer.place(List.of(run(length, multipleOf, 0))).fold(p -> p.seats().stream().map(Placement.Seat::address).toList(), none -> List.<Address>of());
+            assertEquals(expected, found);
+            for (Address address : found) {
+                assertTrue(given.add(address), "no address is given twice");
+                assertTrue(pool.contains(address) && !gone.contains(address) && SMALL.hosts().contains(address));
+                free.remove(address);
             }
         }
-        return free.subList(0, count);
+        assertEquals(free.size(), placer.left("management"));
     }
 
-    @Test
-    void placesOneAfterAnotherWithoutRepeats() {
-        Placer placer = new Placer(ground(List.of(Run.parse("10.40.8.10-14")), List.of(), Address.parse("10.40.8.11")));
-        assertEquals(List.of("10.40.8.10", "10.40.8.12", "10.40.8.13", "10.40.8.14"), placer.placeEach(9, NETWORK.network()).stream().map(Address::toString).toList());
-        assertEquals(0, placer.left());
+    @Property(tries = 200)
+    void givesBackExactlyWhatItTook(
+            @ForAll @Size(max = 12) Set<@IntRange(max = 31) Integer> taken, @ForAll @IntRange(min = 1, max = 3) int half, @ForAll Need.Paths paths, @ForAll boolean alike) {
+        List<Address> gone = taken.stream().map(i -> SMALL.network().plus(i)).toList();
+        Ground v4 = new Ground("management", SMALL, null, List.of(SMALL.run()), List.of(), gone, List.of());
+        Placer placer = new Placer(List.of(v4, of("management", "fd40:a4da:1:9::/64")));
+        List<Need> needs = List.of(on(run(2 * half, 1, 0).roles(), List.of("management"), paths, alike), run(1, 1, 0));
+        TreeSet<String> first = new TreeSet<>();
+        long before = placer.left("management");
+        placer.place(needs).fold(p -> first.addAll(addresses(p)) & release(placer, needs, p), none -> true);
+        assertEquals(before, placer.left("management"));
+        TreeSet<String> again = new TreeSet<>();
+        placer.place(needs).fold(p -> again.addAll(addresses(p)), none -> true);
+        assertEquals(first, again);
+        assertFalse(!first.isEmpty() && first.size() != (alike ? 4 * half : 2 * half) + 1, "no address stands there twice");
+    }
+
+    private static boolean release(Placer placer, List<Need> needs, Placement placement) {
+        placer.release(needs, placement);
+        return true;
     }
 }

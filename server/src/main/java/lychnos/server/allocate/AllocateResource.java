@@ -7,10 +7,18 @@ import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
+import io.quarkus.narayana.jta.QuarkusTransaction;
+import java.time.Instant;
+import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
+import lychnos.core.address.Address;
+import lychnos.core.address.Prefix;
+import lychnos.core.address.Run;
 import lychnos.server.account.Who;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Groundworks;
@@ -19,6 +27,7 @@ import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Claim;
 import lychnos.server.store.Network;
+import lychnos.server.store.Unit;
 
 /** Stage 2: where everything sits, a proposal, the taking of it. */
 @Path("/api")
@@ -28,10 +37,18 @@ public class AllocateResource {
     private final Claims claims;
     private final BringUps bringUps;
     private final Groundworks groundworks;
+    private static final int MOST_ASKED = 2048;
+
+    private final Placings placings;
+    private final Soundings soundings;
+    private final Names names;
     private final Session db;
     private final Who who;
 
-    AllocateResource(Claims claims, BringUps bringUps, Groundworks groundworks, Session db, Who who) {
+    AllocateResource(Claims claims, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Session db, Who who) {
+        this.placings = placings;
+        this.soundings = soundings;
+        this.names = names;
         this.claims = claims;
         this.bringUps = bringUps;
         this.groundworks = groundworks;
@@ -42,40 +59,116 @@ public class AllocateResource {
     /** A named row of addresses on the ribbon. */
     public record Strip(String purpose, String first, String last, String note) {}
 
-    /** A unit on the ribbon. */
-    public record Seat(long unitId, String address, String hostName, String fqdn, String position, boolean ours, boolean proven) {}
+    /** An address of a unit on the ribbon. */
+    public record Seat(long unitId, String unit, String role, String address, String hostName, String fqdn, String position, boolean ours, boolean proven) {}
+
+    /** An address that answers although nobody here gave it out. */
+    public record StrangerView(String address, String mac, String sentence, Instant firstHeard, Instant lastHeard) {}
+
+    /** How full 256 addresses are, for a network that is too large to draw address by address. */
+    public record Density(String first, int taken, int kept, int pool) {}
 
     /** The newest taking, while it can be undone. */
     public record Undo(UUID taking, int count) {}
 
-    /** The network drawn as a ribbon. */
-    public record Ribbon(String name, String prefix, String gateway, Integer vlan, List<Strip> strips, List<Seat> seats, Undo undo) {}
+    /** A network that can be looked at. */
+    public record Tab(long id, String name, String prefix, String purpose, Integer vlan, boolean permanent, long free, long taken, long size) {}
 
+    /** A network drawn as a ribbon. */
+    public record Ribbon(
+            long networkId,
+            String name,
+            String prefix,
+            String purpose,
+            String gateway,
+            Integer vlan,
+            List<Tab> tabs,
+            List<Strip> strips,
+            List<Seat> seats,
+            List<StrangerView> strangers,
+            List<String> cooling,
+            List<Density> density,
+            Undo undo,
+            boolean hears) {}
+
+    /** @param networkId which of the bring-up's networks; the first where none is named */
     @GET
     @Path("bring-ups/{id}/ribbon")
     @Transactional
-    public Ribbon ribbon(long id) {
+    public Ribbon ribbon(long id, @QueryParam("network") Long networkId) {
         BringUp bringUp = bringUps.get(id);
-        Network network = bringUp.network;
+        List<Network> networks = groundworks.networks(bringUp);
+        Network network = networks.stream().filter(each -> networkId == null || each.id.equals(networkId)).findFirst().orElse(networks.isEmpty() ? null : networks.get(0));
         if (network == null) {
-            return new Ribbon("", "", "", null, List.of(), List.of(), null);
+            return new Ribbon(0, "", "", "", "", null, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), null, soundings.possible());
         }
-        List<Strip> strips = groundworks.ranges(network.id).stream().map(AllocateResource::strip).toList();
+        List<AddressRange> ranges = groundworks.ranges(network.id);
         Set<Long> proven = new HashSet<>(db.createQuery("select p.unitId from Proof p where p.proven", Long.class).getResultList());
         List<Seat> seats = db.createQuery("select c, u from Claim c join Unit u on u.id = c.unitId where c.networkId = :id and c.releasedAt is null order by c.address", Object[].class)
                 .setParameter("id", network.id)
                 .getResultStream()
-                .map(row -> seat((Claim) row[0], (lychnos.server.store.Unit) row[1], id, proven))
+                .map(row -> seat((Claim) row[0], (Unit) row[1], id, proven))
                 .toList();
-        return new Ribbon(network.name, network.prefix.toString(), network.gateway == null ? "" : network.gateway.toString(), network.vlan, strips, seats, undo(id));
+        List<StrangerView> strangers = soundings.strangers(network.id).stream()
+                .map(each -> new StrangerView(each.key.address().toString(), each.mac == null ? null : each.mac.toString(), each.sentence, each.firstHeard, each.lastHeard))
+                .toList();
+        return new Ribbon(
+                network.id,
+                network.name,
+                network.prefix.toString(),
+                network.purpose,
+                network.gateway == null ? "" : network.gateway.toString(),
+                network.vlan,
+                networks.stream().map(this::tab).toList(),
+                ranges.stream().map(AllocateResource::strip).toList(),
+                seats,
+                strangers,
+                groundworks.cooling(network.id).stream().map(Object::toString).toList(),
+                density(network, ranges, seats),
+                undo(id),
+                soundings.possible());
+    }
+
+    private Tab tab(Network network) {
+        long taken = db.createQuery("select count(*) from Claim c where c.networkId = :id and c.releasedAt is null", Long.class).setParameter("id", network.id).getSingleResult();
+        return new Tab(network.id, network.name, network.prefix.toString(), network.purpose, network.vlan, network.permanent, groundworks.ground(network).free().size(), taken, network.prefix.run().size());
+    }
+
+    /** One entry a /24 where an IPv4 network is larger than a /22; else none. */
+    private static List<Density> density(Network network, List<AddressRange> ranges, List<Seat> seats) {
+        Prefix prefix = network.prefix;
+        if (!prefix.network().isV4() || prefix.length() >= 22 || prefix.length() < 12) {
+            return List.of();
+        }
+        int rows = 1 << 24 - prefix.length();
+        int[] taken = new int[rows];
+        seats.forEach(seat -> taken[(int) (Address.parse(seat.address).distanceFrom(prefix.network()) >> 8)]++);
+        List<Density> density = new ArrayList<>(rows);
+        for (int row = 0; row < rows; row++) {
+            Run run = Run.of(prefix.network().plus(row * 256L), 256);
+            density.add(new Density(run.first().toString(), taken[row], overlap(ranges, run, false), overlap(ranges, run, true)));
+        }
+        return density;
+    }
+
+    private static int overlap(List<AddressRange> ranges, Run run, boolean pools) {
+        long sum = 0;
+        for (AddressRange range : ranges) {
+            if (range.purpose.equals(AddressRange.POOL) == pools && range.run().overlaps(run)) {
+                Address first = range.first.compareTo(run.first()) > 0 ? range.first : run.first();
+                Address last = range.last.compareTo(run.last()) < 0 ? range.last : run.last();
+                sum += last.distanceFrom(first) + 1;
+            }
+        }
+        return (int) sum;
     }
 
     private static Strip strip(AddressRange range) {
         return new Strip(range.purpose, range.first.toString(), range.last.toString(), range.note);
     }
 
-    private static Seat seat(Claim claim, lychnos.server.store.Unit unit, long bringUpId, Set<Long> proven) {
-        return new Seat(unit.id, claim.address.toString(), claim.hostName, claim.fqdn(), unit.position().toString(), unit.bringUpId == bringUpId, proven.contains(unit.id));
+    private static Seat seat(Claim claim, Unit unit, long bringUpId, Set<Long> proven) {
+        return new Seat(unit.id, unit.label(), claim.role, claim.address.toString(), claim.hostName, claim.fqdn(), unit.place(), unit.bringUpId == bringUpId, proven.contains(unit.id));
     }
 
     private Undo undo(long bringUpId) {
@@ -93,8 +186,77 @@ public class AllocateResource {
 
     @GET
     @Path("bring-ups/{id}/proposal")
-    public Claims.Proposal propose(long id, @QueryParam("pattern") String pattern, @QueryParam("from") String from) {
-        return claims.propose(id, pattern, from);
+    public Placings.Proposal propose(long id, @QueryParam("pattern") String pattern, @QueryParam("from") String from) {
+        return placings.propose(id, pattern, from);
+    }
+
+    /** The ways to place one unit; with an address, the one that begins there or why it cannot. */
+    @GET
+    @Path("bring-ups/{id}/fits")
+    public Placings.Fits fits(long id, @QueryParam("unit") long unit, @QueryParam("at") String at) {
+        return placings.fits(id, unit, at);
+    }
+
+    /** What the wire said about addresses. */
+    public record Sounded(int asked, boolean possible, List<StrangerView> answering) {}
+
+    /** Addresses to be asked. */
+    record Ask(List<String> addresses) {}
+
+    /** Asks the wire about addresses of the bring-up's networks; what answers and is not ours becomes a stranger. */
+    @POST
+    @Path("bring-ups/{id}/soundings")
+    @RolesAllowed("engineer")
+    public Sounded sound(long id, Ask ask) {
+        List<Address> addresses = addresses(ask);
+        List<Network> networks = QuarkusTransaction.requiringNew().call(() -> groundworks.networks(bringUps.get(id)));
+        Map<Address, Soundings.Heard> heard = soundings.heard(addresses.stream().filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address))).toList());
+        Set<Address> ours = QuarkusTransaction.requiringNew().call(() -> new HashSet<>(db.createQuery("select c.address from Claim c where c.releasedAt is null", Address.class).getResultList()));
+        for (Network network : networks) {
+            Map<Address, Soundings.Heard> strange = new LinkedHashMap<>(heard);
+            strange.keySet().removeIf(address -> ours.contains(address) || !network.prefix.contains(address));
+            if (!strange.isEmpty()) {
+                soundings.note(network, id, strange);
+            }
+            if (soundings.possible()) {
+                addresses.stream().filter(address -> network.prefix.contains(address) && !heard.containsKey(address)).forEach(address -> soundings.forget(network.id, address, id));
+            }
+        }
+        List<StrangerView> answering = heard.entrySet().stream()
+                .map(each -> new StrangerView(each.getKey().toString(), each.getValue().mac() == null ? null : each.getValue().mac().toString(), each.getValue().sentence(), null, null))
+                .toList();
+        return new Sounded(addresses.size(), soundings.possible(), answering);
+    }
+
+    private static List<Address> addresses(Ask ask) {
+        if (ask == null || ask.addresses == null || ask.addresses.isEmpty() || ask.addresses.size() > MOST_ASKED) {
+            throw Refusal.bad("From 1 to " + MOST_ASKED + " addresses are asked at once.");
+        }
+        try {
+            return ask.addresses.stream().map(Address::parse).distinct().toList();
+        } catch (IllegalArgumentException e) {
+            throw Refusal.bad(e.getMessage());
+        }
+    }
+
+    @GET
+    @Path("bring-ups/{id}/names")
+    public Names.View names(long id) {
+        return names.view(id);
+    }
+
+    @POST
+    @Path("bring-ups/{id}/names/push")
+    @RolesAllowed("engineer")
+    public int push(long id) {
+        return names.push(id, who.person());
+    }
+
+    @POST
+    @Path("units/{id}/release")
+    @RolesAllowed("engineer")
+    public void release(long id) {
+        claims.release(id, who.person());
     }
 
     /** The id of a taking, by which it can be undone. */

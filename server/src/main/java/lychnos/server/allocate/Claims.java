@@ -1,25 +1,31 @@
 package lychnos.server.allocate;
 
+import io.quarkus.narayana.jta.QuarkusTransaction;
+import io.quarkus.narayana.jta.QuarkusTransactionException;
 import jakarta.enterprise.context.ApplicationScoped;
-import org.hibernate.Session;
 import jakarta.persistence.PersistenceException;
 import jakarta.transaction.Transactional;
+import java.sql.PreparedStatement;
+import java.sql.Timestamp;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 import lychnos.core.address.AddressSet;
-import lychnos.core.kind.Kind;
+import lychnos.core.address.Run;
+import lychnos.core.name.Hostname;
 import lychnos.core.name.NamePattern;
-import lychnos.core.name.Records;
-import lychnos.core.place.Fit;
-import lychnos.core.place.Placer;
+import lychnos.server.LychnosConfig;
 import lychnos.server.account.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
@@ -27,145 +33,105 @@ import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Groundworks;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;
+import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Claim;
 import lychnos.server.store.Network;
 import lychnos.server.store.Unit;
+import org.hibernate.Session;
 
-/** Proposes addresses and names, and takes them. The database decides who was first. */
+/** Takes addresses and gives them back. The database decides who was first. */
 @ApplicationScoped
 public class Claims {
+
+    private static final int BATCH = 1000;
 
     private final Session db;
     private final BringUps bringUps;
     private final Groundworks groundworks;
+    private final Placings placings;
+    private final Soundings soundings;
+    private final Names names;
     private final Journal journal;
     private final Live live;
-    private final Kind kind;
+    private final LychnosConfig config;
     private final Clock clock;
 
-    Claims(Session db, BringUps bringUps, Groundworks groundworks, Journal journal, Live live, Kind kind, Clock clock) {
+    Claims(Session db, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Journal journal, Live live, LychnosConfig config, Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.groundworks = groundworks;
+        this.placings = placings;
+        this.soundings = soundings;
+        this.names = names;
         this.journal = journal;
         this.live = live;
-        this.kind = kind;
+        this.config = config;
         this.clock = clock;
     }
 
-    /** One unit's address and name, with the records that they need. */
-    public record Line(long unitId, int number, String position, String serial, String address, String hostName, String fqdn, String forward, String reverse) {}
-
-    /**
-     * Addresses for all units that have none.
-     *
-     * @param reason why these
-     * @param pattern the pattern of the names
-     * @param fault why there is no proposal, or null
-     */
-    public record Proposal(List<Line> lines, String reason, String pattern, String fault) {}
-
-    /** What is wanted: the address and the name of one unit. */
-    public record Wanted(long unitId, String address, String hostName) {}
+    /** What is wanted: an address and its name for one role of a unit. Without a role it is the unit's only one. */
+    public record Wanted(long unitId, String role, Long networkId, String address, String hostName, String alias) {}
 
     /** A taking: several at once or none. */
-    public record Taking(String pattern, List<Wanted> lines) {}
+    public record Taking(String pattern, List<Wanted> lines, List<Placings.Growth> growth) {}
 
+    /** All live addresses of a bring-up, unit by unit in the order of their places. */
     public List<Claim> live(long bringUpId) {
-        return db.createQuery("select c from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null", Claim.class)
+        return db.createQuery("select c from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null order by u.number, c.place", Claim.class)
                 .setParameter("id", bringUpId)
                 .getResultList();
     }
 
+    /** By unit, the address that it is managed at. */
+    public Map<Long, Claim> primaries(long bringUpId) {
+        return live(bringUpId).stream().filter(claim -> claim.place == 0).collect(Collectors.toMap(claim -> claim.unitId, Function.identity()));
+    }
+
+    /** The address that a unit is managed at. */
     public Optional<Claim> ofUnit(long unitId) {
-        return db.createQuery("from Claim where unitId = :id and releasedAt is null", Claim.class).setParameter("id", unitId).getResultStream().findFirst();
+        return db.createQuery("from Claim where unitId = :id and place = 0 and releasedAt is null", Claim.class).setParameter("id", unitId).getResultStream().findFirst();
     }
 
     /**
-     * Proposes.
-     *
-     * @param patternText the pattern for names, or null for the bring-up's own
-     * @param from nothing below this address, or null
-     */
-    @Transactional
-    public Proposal propose(long bringUpId, String patternText, String from) {
-        BringUp bringUp = bringUps.get(bringUpId);
-        String text = patternText == null || patternText.isBlank() ? bringUp.namePattern : patternText;
-        if (bringUp.network == null) {
-            return new Proposal(List.of(), "", text, "No network is stated yet: that is part of Prepare.");
-        }
-        Set<Long> placed = new HashSet<>();
-        live(bringUpId).forEach(claim -> placed.add(claim.unitId));
-        List<Unit> units = bringUps.units(bringUpId).stream().filter(unit -> !placed.contains(unit.id)).toList();
-        if (units.isEmpty()) {
-            return new Proposal(List.of(), "", text, null);
-        }
-        Network network = bringUp.network;
-        Address start = from == null || from.isBlank() ? network.prefix.network() : read("from", from);
-        Fit fit = new Placer(groundworks.ground(network)).fit(units.size(), start);
-        if (!fit.found()) {
-            return new Proposal(List.of(), "", text, fit.reason());
-        }
-        try {
-            return new Proposal(lines(bringUp, units, fit.addresses(), NamePattern.parse(text)), fit.reason(), text, null);
-        } catch (IllegalArgumentException e) {
-            return new Proposal(List.of(), "", text, e.getMessage());
-        }
-    }
-
-    private static Address read(String field, String text) {
-        try {
-            return Address.parse(text.strip());
-        } catch (IllegalArgumentException e) {
-            throw Refusal.fields(List.of(new FieldFault(field, e.getMessage())));
-        }
-    }
-
-    /** Names go on from the number after the last one that is used, so that a second bring-up does not begin at 1 again. */
-    private List<Line> lines(BringUp bringUp, List<Unit> units, List<Address> addresses, NamePattern pattern) {
-        String domain = bringUp.network.domain;
-        Set<String> used = new HashSet<>(db.createQuery("select c.hostName from Claim c where c.domain = :domain and c.releasedAt is null", String.class)
-                .setParameter("domain", domain)
-                .getResultList());
-        List<Line> lines = new ArrayList<>();
-        int number = 1;
-        for (int i = 0; i < units.size(); i++) {
-            Unit unit = units.get(i);
-            Map<String, String> words = Map.of("site", bringUp.site.code, "kind", kind.shortName(), "rack", unit.rack, "u", String.valueOf(unit.rackUnit));
-            String name = pattern.name(words, number);
-            String first = name;
-            while (!used.add(name)) {
-                name = pattern.name(words, ++number);
-                if (name.equals(first)) {
-                    throw new IllegalArgumentException("The name " + name + " is taken already; add {n} to the pattern.");
-                }
-            }
-            number++;
-            Records records = Records.of(name, domain, addresses.get(i));
-            lines.add(new Line(
-                    unit.id, unit.number, unit.position().toString(), unit.serial, addresses.get(i).toString(), name, records.fqdn(), records.forwardLine(), records.reverseLine()));
-        }
-        return lines;
-    }
-
-    /**
-     * Takes addresses for units, all or none.
+     * Takes addresses for units, all or none. The wire is asked first: what answers there is a stranger.
      *
      * @return the id by which the taking can be undone
-     * @throws Refusal 409 when somebody was quicker; {@link #propose} then gives another
+     * @throws Refusal 409 when somebody was quicker or an address answers; {@link Placings#propose} then gives another
      */
     public UUID take(long bringUpId, Taking taking, Who.Person person) {
+        if (taking.lines() == null || taking.lines().isEmpty()) {
+            throw Refusal.bad("There is nothing to take.");
+        }
+        refuseStrangers(bringUpId, taking);
         try {
-            return io.quarkus.narayana.jta.QuarkusTransaction.requiringNew().call(() -> insert(bringUpId, taking, person));
-        } catch (PersistenceException | io.quarkus.narayana.jta.QuarkusTransactionException e) {
+            return QuarkusTransaction.requiringNew().call(() -> insert(bringUpId, taking, person));
+        } catch (PersistenceException | QuarkusTransactionException e) {
             String text = causes(e);
             if (text.contains("claim_live_")) {
                 String what = text.contains("claim_live_address") ? "One of these addresses" : text.contains("claim_live_name") ? "One of these names" : "One of these units' addresses";
-                throw Refusal.conflict(what + " was taken by somebody else a moment ago. Here is the next fit.", Map.of("proposal", propose(bringUpId, taking.pattern(), null)));
+                throw Refusal.conflict(what + " was taken by somebody else a moment ago. Here is the next fit.", Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
             }
             throw e;
         }
+    }
+
+    private void refuseStrangers(long bringUpId, Taking taking) {
+        List<Address> addresses = taking.lines().stream().map(line -> read("address", line.address())).toList();
+        List<Network> networks = QuarkusTransaction.requiringNew().call(() -> groundworks.networks(bringUps.get(bringUpId)));
+        List<Address> declared = addresses.stream().filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address))).toList();
+        Map<Address, Soundings.Heard> heard = soundings.heard(declared);
+        if (heard.isEmpty()) {
+            return;
+        }
+        for (Network network : networks) {
+            Map<Address, Soundings.Heard> here = new LinkedHashMap<>(heard);
+            here.keySet().removeIf(address -> !network.prefix.contains(address));
+            soundings.note(network, bringUpId, here);
+        }
+        Map.Entry<Address, Soundings.Heard> first = heard.entrySet().iterator().next();
+        throw Refusal.conflict(
+                first.getKey() + " " + first.getValue().sentence() + ": something lives there already. It is marked as a stranger; here is the next fit.", Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
     }
 
     private static String causes(Throwable e) {
@@ -176,35 +142,82 @@ public class Claims {
         return text.toString();
     }
 
+    private static Address read(String field, String text) {
+        try {
+            return Address.parse(text == null ? "" : text.strip());
+        } catch (IllegalArgumentException e) {
+            throw Refusal.fields(List.of(new FieldFault(field, e.getMessage())));
+        }
+    }
+
     private UUID insert(long bringUpId, Taking taking, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
-        if (bringUp.network == null || taking.lines() == null || taking.lines().isEmpty()) {
-            throw Refusal.bad("There is nothing to take.");
-        }
-        AddressSet free = groundworks.ground(bringUp.network).free();
+        Map<Long, Network> networks = groundworks.networks(bringUp).stream().collect(Collectors.toMap(network -> network.id, Function.identity()));
+        Map<Long, AddressSet> free = new HashMap<>();
+        networks.values().forEach(network -> free.put(network.id, groundworks.ground(network).free()));
         Map<Long, Unit> units = new HashMap<>();
         bringUps.units(bringUpId).forEach(unit -> units.put(unit.id, unit));
         UUID id = UUID.randomUUID();
+        Map<Long, Integer> places = new HashMap<>();
+        List<Claim> claims = new ArrayList<>();
         for (Wanted wanted : taking.lines()) {
-            Unit unit = units.get(wanted.unitId());
-            if (unit == null) {
-                throw Refusal.bad("One of the units is not in this bring-up.");
+            Network network = wanted.networkId() == null ? bringUp.network : networks.get(wanted.networkId());
+            if (units.get(wanted.unitId()) == null || network == null) {
+                throw Refusal.bad(network == null ? "One of the networks is not of this bring-up." : "One of the units is not in this bring-up.");
             }
             Address address = read("address", wanted.address());
-            if (!free.contains(address)) {
-                throw Refusal.conflict(
-                        address + " is not free any more, or lies in no pool. Here is the next fit.", Map.of("proposal", propose(bringUpId, taking.pattern(), null)));
+            if (!free.get(network.id).contains(address)) {
+                throw Refusal.conflict(address + " is not free any more, or lies in no pool. Here is the next fit.", Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
             }
-            free.remove(address);
-            db.persist(claim(bringUp, unit, address, wanted.hostName(), id, person));
+            free.get(network.id).remove(address);
+            claims.add(claim(bringUp, network, wanted, address, id, places.merge(wanted.unitId(), 1, Integer::sum) - 1, person));
         }
+        refuseHalves(bringUp, claims, units);
+        keepGrowth(taking, networks, free, id);
         if (taking.pattern() != null) {
             bringUp.namePattern = pattern(taking.pattern());
         }
         db.flush();
-        journal.write(person, bringUpId, null, "took " + taking.lines().size() + " addresses from " + bringUp.network.prefix, null, taking.lines());
+        store(claims);
+        names.plan(id);
+        journal.write(person, bringUpId, null, "took " + claims.size() + " addresses for " + places.size() + " units", null, taking.lines());
         live.tell(bringUpId, "allocate");
         return id;
+    }
+
+    /** A unit is placed whole or not at all. */
+    private void refuseHalves(BringUp bringUp, List<Claim> claims, Map<Long, Unit> units) {
+        Map<Long, Set<String>> got = new HashMap<>();
+        claims.forEach(claim -> got.computeIfAbsent(claim.unitId, unit -> new HashSet<>()).add(claim.role));
+        Map<Long, Set<String>> whole = placings.wholeRoles(bringUp);
+        got.forEach((unit, roles) -> {
+            if (!whole.get(unit).equals(roles)) {
+                Set<String> missing = new HashSet<>(whole.get(unit));
+                missing.removeAll(roles);
+                throw Refusal.bad(units.get(unit).label() + " is placed whole or not at all; missing are " + String.join(", ", missing) + ".");
+            }
+        });
+    }
+
+    private void keepGrowth(Taking taking, Map<Long, Network> networks, Map<Long, AddressSet> free, UUID id) {
+        for (Placings.Growth growth : taking.growth() == null ? List.<Placings.Growth>of() : taking.growth()) {
+            Run run = Run.parse(growth.run());
+            if (!networks.containsKey(growth.networkId())) {
+                throw Refusal.bad("One of the networks is not of this bring-up.");
+            }
+            if (!free.get(growth.networkId()).contains(run.first()) || !free.get(growth.networkId()).contains(run.last())) {
+                throw Refusal.conflict(run + " is not free any more, and was to be kept for growth. Look for another fit.");
+            }
+            AddressRange range = new AddressRange();
+            range.networkId = growth.networkId();
+            range.purpose = AddressRange.GROWTH;
+            range.first = run.first();
+            range.last = run.last();
+            range.note = "growth";
+            range.unitId = growth.unitId();
+            range.taking = id;
+            db.persist(range);
+        }
     }
 
     private static String pattern(String text) {
@@ -215,43 +228,106 @@ public class Claims {
         }
     }
 
-    private Claim claim(BringUp bringUp, Unit unit, Address address, String hostName, UUID taking, Who.Person person) {
+    private Claim claim(BringUp bringUp, Network network, Wanted wanted, Address address, UUID taking, int place, Who.Person person) {
         Claim claim = new Claim();
-        claim.unitId = unit.id;
-        claim.networkId = bringUp.network.id;
+        claim.unitId = wanted.unitId();
+        claim.networkId = network.id;
         claim.realmId = bringUp.realmId;
         claim.address = address;
+        claim.role = wanted.role() == null ? "management" : wanted.role();
+        claim.place = place;
         try {
-            claim.hostName = lychnos.core.name.Hostname.require(hostName == null ? "" : hostName);
+            claim.hostName = Hostname.require(wanted.hostName() == null ? "" : wanted.hostName());
+            claim.alias = wanted.alias() == null ? null : Hostname.require(wanted.alias());
         } catch (IllegalArgumentException e) {
             throw Refusal.fields(List.of(new FieldFault("hostName", e.getMessage())));
         }
-        claim.domain = bringUp.network.domain;
+        claim.domain = network.domain;
         claim.taking = taking;
         claim.takenBy = person.id();
         claim.takenAt = clock.instant();
         return claim;
     }
 
-    /** Takes a taking back, as long as no machine was told. */
+    /** In batches: ten thousand addresses are one plan, and are taken in one transaction. */
+    private void store(List<Claim> claims) {
+        db.doWork(connection -> {
+            String sql = "insert into claim (unit_id, network_id, realm_id, address, host_name, domain, taking, taken_by, taken_at, role, place, alias)"
+                    + " values (?, ?, ?, cast(? as inet), ?, ?, ?, ?, ?, ?, ?, ?)";
+            try (PreparedStatement insert = connection.prepareStatement(sql)) {
+                int waiting = 0;
+                for (Claim claim : claims) {
+                    insert.setLong(1, claim.unitId);
+                    insert.setLong(2, claim.networkId);
+                    insert.setLong(3, claim.realmId);
+                    insert.setString(4, claim.address.toString());
+                    insert.setString(5, claim.hostName);
+                    insert.setString(6, claim.domain);
+                    insert.setObject(7, claim.taking);
+                    insert.setLong(8, claim.takenBy);
+                    insert.setTimestamp(9, Timestamp.from(claim.takenAt));
+                    insert.setString(10, claim.role);
+                    insert.setInt(11, claim.place);
+                    insert.setString(12, claim.alias);
+                    insert.addBatch();
+                    if (++waiting % BATCH == 0) {
+                        insert.executeBatch();
+                    }
+                }
+                insert.executeBatch();
+            }
+        });
+    }
+
+    /** Takes a taking back, as long as no machine was told. Where names were pushed already it is a release. */
     @Transactional
     public void undo(long bringUpId, UUID taking, Who.Person person) {
-        List<?> told = db.createNativeQuery("select 1 from claim c join run r on r.unit_id = c.unit_id and r.purpose = 'configure'"
-                        + " where c.taking = :taking and c.released_at is null limit 1", Integer.class)
-                .setParameter("taking", taking)
-                .getResultList();
-        if (!told.isEmpty()) {
-            throw Refusal.conflict("A machine of this taking was told its address already, or is about to be.");
-        }
-        int released = db.createMutationQuery("update Claim set releasedAt = :now where taking = :taking and releasedAt is null and unitId in (select u.id from Unit u where u.bringUpId = :bringUp)")
-                .setParameter("now", clock.instant())
+        List<Claim> claims = db.createQuery("select c from Claim c join Unit u on u.id = c.unitId where c.taking = :taking and c.releasedAt is null and u.bringUpId = :bringUp", Claim.class)
                 .setParameter("taking", taking)
                 .setParameter("bringUp", bringUpId)
-                .executeUpdate();
-        if (released == 0) {
+                .getResultList();
+        if (claims.isEmpty()) {
             throw Refusal.conflict("That taking is undone already.");
         }
-        journal.write(person, bringUpId, null, "undid the taking of " + released + " addresses", null, null);
+        refuseTold(claims, "A machine of this taking was told its address already, or is about to be.");
+        letGo(claims, names.pushed(claims));
+        journal.write(person, bringUpId, null, "undid the taking of " + claims.size() + " addresses", null, null);
         live.tell(bringUpId, "allocate");
+    }
+
+    /** Gives the addresses of a unit back; they cool off before anybody else gets them. */
+    @Transactional
+    public void release(long unitId, Who.Person person) {
+        Unit unit = bringUps.unit(unitId);
+        List<Claim> claims = db.createQuery("from Claim where unitId = :unit and releasedAt is null", Claim.class).setParameter("unit", unitId).getResultList();
+        if (claims.isEmpty()) {
+            throw Refusal.conflict(unit.label() + " has no address.");
+        }
+        refuseTold(claims, unit.label() + " was told its address already, or is about to be.");
+        letGo(claims, true);
+        journal.write(person, unit.bringUpId, unitId, "released " + claims.size() + " addresses", null, null);
+        live.tell(unit.bringUpId, "allocate");
+    }
+
+    private void refuseTold(List<Claim> claims, String why) {
+        List<Long> units = claims.stream().map(claim -> claim.unitId).distinct().toList();
+        boolean told = db.createQuery("select count(*) from Run r where r.purpose = 'configure' and r.unitId in :units", Long.class).setParameter("units", units).getSingleResult() > 0;
+        if (told) {
+            throw Refusal.conflict(why);
+        }
+    }
+
+    private void letGo(List<Claim> claims, boolean cool) {
+        Instant now = clock.instant();
+        names.withdraw(claims);
+        for (Claim claim : claims) {
+            claim.releasedAt = now;
+            claim.coolsUntil = cool ? now.plus(config.coolOff()) : null;
+        }
+        db.createMutationQuery("delete from AddressRange where taking in :takings and unitId in :units")
+                .setParameter("takings", claims.stream().map(claim -> claim.taking).distinct().toList())
+                .setParameter("units", claims.stream().map(claim -> claim.unitId).distinct().toList())
+                .executeUpdate();
+        db.flush();
     }
 }

@@ -17,7 +17,9 @@ import lychnos.core.rule.Finding;
 import lychnos.server.allocate.Claims;
 import lychnos.server.configure.Rounds;
 import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Groundworks;
+import lychnos.core.sheet.UnitFacts;
+import lychnos.server.prepare.Facts;
+import lychnos.server.prepare.Plans;
 import lychnos.server.prove.Checks;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Claim;
@@ -30,15 +32,17 @@ import lychnos.server.store.Unit;
 public class Board {
 
     private final BringUps bringUps;
-    private final Groundworks groundworks;
+    private final Plans plans;
+    private final Facts facts;
     private final Claims claims;
     private final Rounds rounds;
     private final Checks checks;
     private final Kind kind;
 
-    Board(BringUps bringUps, Groundworks groundworks, Claims claims, Rounds rounds, Checks checks, Kind kind) {
+    Board(BringUps bringUps, Plans plans, Facts facts, Claims claims, Rounds rounds, Checks checks, Kind kind) {
         this.bringUps = bringUps;
-        this.groundworks = groundworks;
+        this.plans = plans;
+        this.facts = facts;
         this.claims = claims;
         this.rounds = rounds;
         this.checks = checks;
@@ -65,6 +69,7 @@ public class Board {
             String name,
             String position,
             String rack,
+            String kind,
             String serial,
             String mac,
             String address,
@@ -97,15 +102,14 @@ public class Board {
     @Transactional
     public View view(long bringUpId) {
         BringUp bringUp = bringUps.get(bringUpId);
-        List<Unit> units = bringUps.units(bringUpId);
-        Map<Long, Claim> placed = claims.live(bringUpId).stream().collect(Collectors.toMap(claim -> claim.unitId, Function.identity()));
+        Map<Unit, UnitFacts> sheet = facts.of(bringUp);
+        Map<Long, List<Claim>> seats = claims.live(bringUpId).stream().collect(Collectors.groupingBy(claim -> claim.unitId));
+        Map<Long, Claim> placed = claims.primaries(bringUpId);
         Map<Long, Run> runs = rounds.newest(bringUpId);
         Map<Long, Proof> proofs = checks.proofs(bringUpId);
-        List<Finding> findings = groundworks.findings(bringUp);
+        List<Finding> findings = plans.findings(bringUp, sheet);
         List<Row> rows = new ArrayList<>();
-        for (Unit unit : units) {
-            rows.add(row(unit, placed.get(unit.id), runs.get(unit.id), proofs.get(unit.id)));
-        }
+        sheet.forEach((unit, known) -> rows.add(row(unit, known, placed.get(unit.id), seats.getOrDefault(unit.id, List.of()), runs.get(unit.id), proofs.get(unit.id))));
         List<Todo> todos = todos(bringUp, rows, findings, rounds.ready(bringUp), runs);
         List<Todo> waiting = rows.stream()
                 .filter(row -> row.configure.mark.equals("wait"))
@@ -118,29 +122,47 @@ public class Board {
                 bringUp.network == null ? "" : bringUp.network.prefix.toString(),
                 kind.title(),
                 rows,
-                course(bringUp, rows, findings),
+                course(bringUp, rows, findings, sheet.values().stream().mapToLong(known -> known.missing().size()).sum()),
                 todos,
                 waiting);
     }
 
-    private Row row(Unit unit, Claim claim, Run run, Proof proof) {
-        String name = claim == null ? unit.label() : claim.hostName;
+    private static Row row(Unit unit, UnitFacts known, Claim claim, List<Claim> seats, Run run, Proof proof) {
+        String name = unit.name != null || claim == null ? unit.label() : claim.hostName;
         boolean settingUp = run != null && run.state == RunState.RUNNING;
         return new Row(
                 unit.id,
                 name,
-                unit.position().toString(),
+                known.fact("", "host").map(host -> "host " + host.value()).orElse(unit.place()),
                 unit.rack,
+                known.kind().title(),
                 unit.serial,
                 unit.mac == null ? null : unit.mac.toString(),
                 claim == null ? null : claim.address.toString(),
-                unit.known() ? Cell.of("done", "label read") : Cell.of("dark", "label to read"),
-                claim == null ? Cell.of("dark", "—") : Cell.of("done", claim.address.toString()),
-                configure(run),
+                prepare(known),
+                claim == null ? Cell.of("dark", "—") : Cell.of("done", span(seats)),
+                known.kind().driven() || run != null ? configure(run) : Cell.of("dark", "by hand for now"),
                 prove(proof, settingUp),
                 handover(proof),
                 proof == null ? List.of() : proof.outcomes.stream().map(Outcome::standing).toList(),
                 proof == null ? "" : proof.sentence);
+    }
+
+    private static Cell prepare(UnitFacts known) {
+        List<UnitFacts.Missing> missing = known.missing();
+        if (missing.isEmpty()) {
+            return Cell.of("done", "known");
+        }
+        return Cell.of("dark", missing.size() == 1 ? missing.get(0).fact().title() + " to find out" : missing.size() + " facts to find out");
+    }
+
+    /** {@code 10.40.8.40 – .42}, with how many more lie elsewhere. */
+    private static String span(List<Claim> seats) {
+        Claim first = seats.get(0);
+        List<Claim> here = seats.stream().filter(claim -> claim.networkId.equals(first.networkId)).toList();
+        String last = here.get(here.size() - 1).address.toString();
+        String span = here.size() == 1 ? first.address.toString() : first.address + " – " + last.substring(last.lastIndexOf(first.address.isV4() ? '.' : ':'));
+        return span + (seats.size() > here.size() ? " + " + (seats.size() - here.size()) : "");
     }
 
     private static Cell configure(Run run) {
@@ -178,11 +200,11 @@ public class Board {
         return rows.stream().filter(row -> stage.apply(row).mark.equals(mark)).count();
     }
 
-    private static Map<String, Stage> course(BringUp bringUp, List<Row> rows, List<Finding> findings) {
+    private static Map<String, Stage> course(BringUp bringUp, List<Row> rows, List<Finding> findings, long missing) {
         int all = rows.size();
         long known = count(rows, Row::prepare, "done");
         long blocking = findings.stream().filter(Finding::blocks).count();
-        String prepareFault = bringUp.network == null && known > 0 ? "no network" : blocking > 0 ? blocking + " in the way" : "";
+        String prepareFault = bringUp.network == null && known > 0 ? "no network" : blocking > 0 ? blocking + " in the way" : missing > 0 ? missing + (missing == 1 ? " fact missing" : " facts missing") : "";
         long placed = count(rows, Row::allocate, "done");
         long set = count(rows, Row::configure, "done");
         long stopped = count(rows, Row::configure, "fault");
@@ -192,7 +214,7 @@ public class Board {
         long broken = count(rows, Row::prove, "fault");
         String configure = running > 0 ? running + " under way · " + waiting + " waiting" : set + " set" + (waiting > 0 ? " · " + waiting + " waiting" : "");
         return Map.of(
-                "prepare", new Stage(prepareFault, known + " of " + all + " labels read", percent(known, all)),
+                "prepare", new Stage(prepareFault, known + " of " + all + " known", percent(known, all)),
                 "allocate", new Stage("", placed + " placed" + (placed < all ? " · " + (all - placed) + " to place" : ""), percent(placed, all)),
                 "configure", new Stage(stopped > 0 ? stopped + " stopped" : "", configure, percent(set, all)),
                 "prove", new Stage(broken > 0 ? broken + " not up" : "", proven + " proven", percent(proven, all)),
@@ -213,9 +235,9 @@ public class Board {
                 todos.add(new Todo("fault", row.name + " is not up", row.sentence, "prove", row.unitId));
             }
         }
-        long unread = rows.stream().filter(row -> row.serial == null).count();
+        long unread = rows.stream().filter(row -> !row.prepare.mark.equals("done")).count();
         if (unread > 0 || rows.isEmpty()) {
-            todos.add(new Todo("work", rows.isEmpty() ? "Read the label list" : "Read " + unread + " labels", "serial, hardware address and rack position, from a file or pasted", "prepare", null));
+            todos.add(new Todo("work", rows.isEmpty() ? "Say which units are expected" : "Find out what " + unread + (unread == 1 ? " unit asks" : " units ask"), "from a label list, a table, or typed into the fact sheet", "prepare", null));
         }
         if (bringUp.network == null) {
             todos.add(new Todo("work", "State the network", "prefix, gateway, domain, name and time servers, and a pool", "prepare", null));

@@ -43,11 +43,13 @@ public class BoardResource {
         }
         String hex = text.replaceAll("[^0-9a-f]", "");
         boolean macLike = hex.length() >= 4 && text.matches("[0-9a-f:.-]+");
-        String sql = "select u.bring_up_id, b.name as bring_up, u.id, coalesce(c.host_name, u.serial, u.rack || ' u' || u.rack_unit) as name,"
+        String sql = "select u.bring_up_id, b.name as bring_up, u.id, coalesce(u.name, c.host_name, u.serial, u.rack || ' u' || u.rack_unit, 'unit ' || u.number) as name,"
                 + " concat_ws(' · ', u.serial, host(c.address), u.rack || ' u' || u.rack_unit) as text"
-                + " from unit u join bring_up b on b.id = u.bring_up_id left join claim c on c.unit_id = u.id and c.released_at is null"
+                + " from unit u join bring_up b on b.id = u.bring_up_id left join claim c on c.unit_id = u.id and c.released_at is null and c.place = 0"
                 + " where position(:text in lower(coalesce(c.host_name || '.' || c.domain, ''))) > 0 or position(:text in coalesce(host(c.address), '')) > 0"
-                + " or position(:text in lower(coalesce(u.serial, ''))) > 0 or position(:text in lower(u.rack || ' u' || u.rack_unit)) > 0"
+                + " or exists (select 1 from claim d where d.unit_id = u.id and d.released_at is null and (position(:text in lower(d.host_name || '.' || d.domain)) > 0 or position(:text in host(d.address)) > 0))"
+                + " or exists (select 1 from fact f where f.unit_id = u.id and f.sealed is null and position(:text in lower(f.value)) > 0) or position(:text in coalesce(u.name, '')) > 0"
+                + " or position(:text in lower(coalesce(u.serial, ''))) > 0 or position(:text in lower(coalesce(u.rack || ' u' || u.rack_unit, ''))) > 0"
                 + " or (:macLike and position(:hex in replace(cast(u.mac as text), ':', '')) > 0)"
                 + " order by u.bring_up_id, u.number limit " + MOST_FOUND;
         return db.createNativeQuery(sql, Object[].class)

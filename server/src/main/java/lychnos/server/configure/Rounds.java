@@ -20,7 +20,8 @@ import lychnos.server.allocate.Claims;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Groundworks;
+import lychnos.server.prepare.Kinds;
+import lychnos.server.prepare.Plans;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Claim;
@@ -34,16 +35,18 @@ public class Rounds {
 
     private final Session db;
     private final BringUps bringUps;
-    private final Groundworks groundworks;
+    private final Plans plans;
+    private final Kinds kinds;
     private final Claims claims;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
 
-    Rounds(Session db, BringUps bringUps, Groundworks groundworks, Claims claims, Journal journal, Live live, Clock clock) {
+    Rounds(Session db, BringUps bringUps, Plans plans, Kinds kinds, Claims claims, Journal journal, Live live, Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
-        this.groundworks = groundworks;
+        this.plans = plans;
+        this.kinds = kinds;
         this.claims = claims;
         this.journal = journal;
         this.live = live;
@@ -52,12 +55,12 @@ public class Rounds {
 
     /** Units that may start now: label read, address taken, not set up and not under way. */
     public List<Unit> ready(BringUp bringUp) {
-        Set<Long> placed = claims.live(bringUp.id).stream().map(claim -> claim.unitId).collect(Collectors.toSet());
+        Set<Long> placed = claims.primaries(bringUp.id).keySet();
         Set<Long> busy = newest(bringUp.id).values().stream()
                 .filter(run -> run.state != RunState.CANCELLED && run.state != RunState.SET_ASIDE)
                 .map(run -> run.unitId)
                 .collect(Collectors.toSet());
-        return bringUps.units(bringUp.id).stream().filter(unit -> unit.known() && placed.contains(unit.id) && !busy.contains(unit.id)).toList();
+        return bringUps.units(bringUp.id).stream().filter(unit -> kinds.of(unit).driven() && unit.known() && placed.contains(unit.id) && !busy.contains(unit.id)).toList();
     }
 
     /** The newest setup run of each unit. */
@@ -76,13 +79,18 @@ public class Rounds {
         if (width < 1 || width > 50) {
             throw Refusal.bad("From 1 to 50 at once.");
         }
-        groundworks.findings(bringUp).stream().filter(Finding::blocks).findFirst().ifPresent(finding -> {
-            throw Refusal.conflict(finding.what() + ". " + finding.why());
-        });
         List<Unit> ready = ready(bringUp);
         if (ready.isEmpty()) {
             throw Refusal.conflict("No unit is ready: its label must be read and its address taken, and it must not be under way already.");
         }
+        // what is wrong with another unit stands in nobody's way
+        Set<Long> starting = ready.stream().map(unit -> unit.id).collect(Collectors.toSet());
+        plans.findings(bringUp).stream()
+                .filter(finding -> finding.blocks() && (finding.about().unitId() == null || starting.contains(finding.about().unitId())))
+                .findFirst()
+                .ifPresent(finding -> {
+                    throw Refusal.conflict(finding.what() + ". " + finding.why());
+                });
         Round round = new Round();
         round.bringUpId = bringUpId;
         round.width = width;
@@ -187,7 +195,7 @@ public class Rounds {
     public View view(long bringUpId) {
         BringUp bringUp = bringUps.get(bringUpId);
         Map<Long, Unit> units = bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
-        Map<Long, Claim> byUnit = claims.live(bringUpId).stream().collect(Collectors.toMap(claim -> claim.unitId, Function.identity()));
+        Map<Long, Claim> byUnit = claims.primaries(bringUpId);
         List<Run> runs = new ArrayList<>(newest(bringUpId).values());
         runs.sort((a, b) -> Integer.compare(units.get(a.unitId).number, units.get(b.unitId).number));
         List<Lane> lanes = runs.stream().map(run -> lane(run, units.get(run.unitId), byUnit.get(run.unitId))).toList();
@@ -222,7 +230,7 @@ public class Rounds {
                 run.id,
                 unit.id,
                 claim == null ? unit.label() : claim.hostName,
-                unit.position().toString(),
+                unit.place(),
                 claim == null ? "" : claim.address.toString(),
                 run.state.name(),
                 run.step == null ? "" : run.step.doing(),

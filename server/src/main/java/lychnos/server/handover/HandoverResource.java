@@ -61,7 +61,7 @@ public class HandoverResource {
     }
 
     private List<HandoverLine> lines(long id) {
-        Map<Long, Claim> placed = claims.live(id).stream().collect(Collectors.toMap(claim -> claim.unitId, Function.identity()));
+        Map<Long, Claim> placed = claims.primaries(id);
         Map<Long, Proof> proofs = checks.proofs(id);
         Map<Long, String> certificates = db.createQuery("select k from KnownCertificate k join Unit u on u.id = k.unitId where u.bringUpId = :id", KnownCertificate.class)
                 .setParameter("id", id)

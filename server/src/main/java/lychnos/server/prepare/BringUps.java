@@ -85,7 +85,7 @@ public class BringUps {
         bringUp.name = request.name().strip();
         bringUp.kind = kind.id();
         bringUp.due = request.due();
-        bringUp.namePattern = kind.names().toString();
+        bringUp.namePattern = kind.names().unit().toString();
         try {
             db.persist(bringUp);
             db.flush();

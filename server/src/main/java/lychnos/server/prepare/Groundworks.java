@@ -5,6 +5,7 @@ import org.hibernate.Session;
 import jakarta.persistence.LockModeType;
 import jakarta.persistence.PersistenceException;
 import jakarta.transaction.Transactional;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -13,11 +14,10 @@ import java.util.function.Function;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.address.Run;
+import lychnos.core.kind.KindReader;
 import lychnos.core.name.Hostname;
 import lychnos.core.place.Ground;
 import lychnos.core.rule.Finding;
-import lychnos.core.rule.Groundwork;
-import lychnos.core.rule.Rule;
 import lychnos.server.account.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
@@ -27,7 +27,7 @@ import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Network;
 
-/** The network of a bring-up: stated, changed, and looked over by the rules. */
+/** The networks of a bring-up: stated, changed, and what is free in them. */
 @ApplicationScoped
 public class Groundworks {
 
@@ -38,12 +38,14 @@ public class Groundworks {
     private final BringUps bringUps;
     private final Journal journal;
     private final Live live;
+    private final Clock clock;
 
-    Groundworks(Session db, BringUps bringUps, Journal journal, Live live) {
+    Groundworks(Session db, BringUps bringUps, Journal journal, Live live, Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.journal = journal;
         this.live = live;
+        this.clock = clock;
     }
 
     /** A row of addresses as it is typed: {@code 10.40.8.101-180}. */
@@ -51,10 +53,22 @@ public class Groundworks {
 
     /** A network as it is typed. Empty texts stand for what is not stated. */
     public record Statement(
-            String name, String prefix, String gateway, Integer vlan, String domain, List<String> nameServers, List<String> timeServers, List<RangeText> ranges) {}
+            Long id,
+            String name,
+            String prefix,
+            String gateway,
+            Integer vlan,
+            String domain,
+            List<String> nameServers,
+            List<String> timeServers,
+            List<RangeText> ranges,
+            String purpose,
+            String segment,
+            Integer mtu,
+            Boolean permanent) {}
 
     /** What is stated, and what would go wrong with it. */
-    public record View(Statement network, List<Finding> findings, long toPlace, long free, Long undoableImport) {}
+    public record View(Statement network, List<Statement> networks, List<Finding> findings, long toPlace, long free, Long undoableImport) {}
 
     @Transactional
     public List<AddressRange> ranges(long networkId) {
@@ -65,42 +79,45 @@ public class Groundworks {
         return ranges.stream().filter(range -> range.purpose.equals(AddressRange.POOL) == pools).map(AddressRange::run).toList();
     }
 
+    /** The networks that a bring-up takes from, the one it is managed in first. */
+    public List<Network> networks(BringUp bringUp) {
+        List<Network> networks = db.createNativeQuery("select n.* from network n join bring_up_network b on b.network_id = n.id where b.bring_up_id = :id order by n.prefix", Network.class)
+                .setParameter("id", bringUp.id)
+                .getResultList();
+        List<Network> sorted = new ArrayList<>(networks);
+        sorted.sort(java.util.Comparator.comparing(network -> bringUp.network == null || !network.id.equals(bringUp.network.id)));
+        return sorted;
+    }
+
     /** What may be given out now. */
     public Ground ground(Network network) {
         List<AddressRange> ranges = ranges(network.id);
-        List<Address> taken = db.createQuery("select c.address from Claim c where c.networkId = :id and c.releasedAt is null", Address.class)
+        List<Address> taken = new ArrayList<>(db.createQuery("select c.address from Claim c where c.networkId = :id and c.releasedAt is null", Address.class)
                 .setParameter("id", network.id)
+                .getResultList());
+        taken.addAll(db.createQuery("select s.key.address from Stranger s where s.key.networkId = :id", Address.class).setParameter("id", network.id).getResultList());
+        return new Ground(network.purpose, network.prefix, network.gateway, runs(ranges, true), runs(ranges, false), taken, cooling(network.id));
+    }
+
+    /** Addresses that were released a short while ago. */
+    public List<Address> cooling(long networkId) {
+        return db.createQuery("select c.address from Claim c where c.networkId = :id and c.coolsUntil > :now", Address.class)
+                .setParameter("id", networkId)
+                .setParameter("now", clock.instant())
                 .getResultList();
-        return new Ground(network.prefix, network.gateway, runs(ranges, true), runs(ranges, false), taken);
     }
 
-    /** What would go wrong, gravest first; empty where no network is stated. */
-    public List<Finding> findings(BringUp bringUp) {
-        if (bringUp.network == null) {
-            return List.of();
-        }
-        Network network = bringUp.network;
-        Ground ground = ground(network);
-        return Rule.lookAt(new Groundwork(
-                network.prefix,
-                network.gateway,
-                network.nameServers,
-                network.timeServers,
-                List.copyOf(ground.pools()),
-                List.copyOf(ground.kept()),
-                toPlace(bringUp.id),
-                ground.free().size()));
-    }
-
-    private long toPlace(long bringUpId) {
+    /** How many units of a bring-up have no address yet. */
+    public long toPlace(long bringUpId) {
         return db.createQuery("select count(*) from Unit u where u.bringUpId = :id and not exists (select 1 from Claim c where c.unitId = u.id and c.releasedAt is null)", Long.class)
                 .setParameter("id", bringUpId)
                 .getSingleResult();
     }
 
     public Statement statement(Network network) {
-        List<RangeText> texts = ranges(network.id).stream().map(range -> new RangeText(range.purpose, range.run().toString(), range.note)).toList();
+        List<RangeText> texts = ranges(network.id).stream().filter(range -> !range.purpose.equals(AddressRange.GROWTH)).map(range -> new RangeText(range.purpose, range.run().toString(), range.note)).toList();
         return new Statement(
+                network.id,
                 network.name,
                 network.prefix.toString(),
                 network.gateway == null ? "" : network.gateway.toString(),
@@ -108,14 +125,19 @@ public class Groundworks {
                 network.domain,
                 network.nameServers,
                 network.timeServers,
-                texts);
+                texts,
+                network.purpose,
+                network.segment,
+                network.mtu,
+                network.permanent);
     }
 
-    public View view(BringUp bringUp, Long undoableImport) {
+    public View view(BringUp bringUp, List<Finding> findings, Long undoableImport) {
         Network network = bringUp.network;
         return new View(
                 network == null ? null : statement(network),
-                findings(bringUp),
+                networks(bringUp).stream().map(this::statement).toList(),
+                findings,
                 toPlace(bringUp.id),
                 network == null ? 0 : ground(network).free().size(),
                 undoableImport);
@@ -134,18 +156,46 @@ public class Groundworks {
         if (network == null || network.realmId.longValue() != bringUp.realmId) {
             throw Refusal.notFound("There is no such network at this site.");
         }
-        bringUp.network = network;
+        use(bringUp, network);
         journal.write(person, bringUpId, null, "chose network " + network.prefix, null, null);
         live.tell(bringUpId, "prepare");
     }
 
-    /** States the network of a bring-up, or changes it. */
+    private void use(BringUp bringUp, Network network) {
+        db.createNativeMutationQuery("insert into bring_up_network (bring_up_id, network_id) values (:bringUp, :network) on conflict do nothing")
+                .setParameter("bringUp", bringUp.id)
+                .setParameter("network", network.id)
+                .executeUpdate();
+        if (network.purpose.equals("management") && network.prefix.network().isV4() && bringUp.network == null) {
+            bringUp.network = network;
+        }
+    }
+
+    /** States the management network of a bring-up, or changes it. */
     @Transactional
     public void state(long bringUpId, Statement statement, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
+        state(bringUp, bringUp.network == null ? new Network() : bringUp.network, statement, person);
+    }
+
+    /** States a further network that a bring-up takes from, or changes the one whose id is given. */
+    @Transactional
+    public void stateAny(long bringUpId, Statement statement, Who.Person person) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        Network network = statement.id() == null ? new Network() : db.find(Network.class, statement.id());
+        if (network == null || network.id != null && !network.realmId.equals(bringUp.realmId)) {
+            throw Refusal.notFound("There is no such network at this site.");
+        }
+        state(bringUp, network, statement, person);
+    }
+
+    private void state(BringUp bringUp, Network network, Statement statement, Who.Person person) {
+        long bringUpId = bringUp.id;
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
         Read read = new Read(statement);
-        Network network = bringUp.network == null ? new Network() : bringUp.network;
+        if (network.permanent && !read.prefix.equals(network.prefix)) {
+            throw Refusal.fields(List.of(new FieldFault("prefix", network.prefix + " was typed into machines that never forget it; it cannot be changed.")));
+        }
         Statement before = network.id == null ? null : statement(network);
         read.into(network);
         network.realmId = bringUp.realmId;
@@ -161,8 +211,8 @@ public class Groundworks {
             }
             throw e;
         }
-        bringUp.network = network;
-        db.createMutationQuery("delete from AddressRange where networkId = :id").setParameter("id", network.id).executeUpdate();
+        use(bringUp, network);
+        db.createMutationQuery("delete from AddressRange where networkId = :id and purpose <> 'growth'").setParameter("id", network.id).executeUpdate();
         for (AddressRange range : read.ranges) {
             range.networkId = network.id;
             db.persist(range);
@@ -197,6 +247,10 @@ public class Groundworks {
         private final String domain;
         private final List<String> nameServers;
         private final List<String> timeServers;
+        private final String purpose;
+        private final String segment;
+        private final Integer mtu;
+        private final boolean permanent;
 
         Read(Statement statement) {
             name = field("name", statement.name(), Read::name);
@@ -206,6 +260,19 @@ public class Groundworks {
             if (vlan != null && (vlan < 1 || vlan > 4094)) {
                 faults.add(new FieldFault("vlan", "A VLAN goes from 1 to 4094."));
             }
+            purpose = blank(statement.purpose()) ? "management" : statement.purpose();
+            if (!KindReader.PURPOSES.contains(purpose)) {
+                faults.add(new FieldFault("purpose", "A network is for " + String.join(", ", KindReader.PURPOSES) + "."));
+            }
+            segment = blank(statement.segment()) ? "" : statement.segment().strip();
+            if (segment.length() > 40) {
+                faults.add(new FieldFault("segment", "A segment's name has at most 40 letters."));
+            }
+            mtu = statement.mtu();
+            if (mtu != null && (mtu < 576 || mtu > 9216)) {
+                faults.add(new FieldFault("mtu", "An MTU goes from 576 to 9216 bytes."));
+            }
+            permanent = Boolean.TRUE.equals(statement.permanent());
             domain = field("domain", statement.domain(), text -> Hostname.requireDomain(text.toLowerCase(Locale.ROOT)));
             nameServers = servers("nameServers", statement.nameServers(), text -> Address.parse(text).toString());
             timeServers = servers("timeServers", statement.timeServers(), Read::timeServer);
@@ -326,6 +393,10 @@ public class Groundworks {
             network.domain = domain;
             network.nameServers = nameServers;
             network.timeServers = timeServers;
+            network.purpose = purpose;
+            network.segment = segment;
+            network.mtu = mtu;
+            network.permanent = permanent;
         }
     }
 }

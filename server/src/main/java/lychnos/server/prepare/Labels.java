@@ -58,7 +58,7 @@ public class Labels {
         LabelList list = LabelList.parse(text);
         List<Unit> units = bringUps.units(bringUpId);
         Map<RackPosition, Unit> byPosition = new HashMap<>();
-        units.forEach(unit -> byPosition.put(unit.position(), unit));
+        units.stream().filter(unit -> unit.rack != null).forEach(unit -> byPosition.put(unit.position(), unit));
         int next = units.stream().mapToInt(unit -> unit.number).max().orElse(0) + 1;
         Elsewhere elsewhere = elsewhere(list);
         List<Taken> taken = new ArrayList<>();
@@ -131,11 +131,11 @@ public class Labels {
             }
             Unit sameSerial = bySerial.get(label.serial());
             if (sameSerial != null && sameSerial != there) {
-                return new LabelFault(label.line(), "serial", label.serial(), "This serial is known already, at " + sameSerial.position() + ".");
+                return new LabelFault(label.line(), "serial", label.serial(), "This serial is known already, at " + sameSerial.place() + ".");
             }
             Unit sameMac = byMac.get(label.mac().toString());
             if (sameMac != null && sameMac != there) {
-                return new LabelFault(label.line(), "mac", label.mac().toString(), "This hardware address belongs to " + sameMac.serial + " at " + sameMac.position() + ".");
+                return new LabelFault(label.line(), "mac", label.mac().toString(), "This hardware address belongs to " + sameMac.serial + " at " + sameMac.place() + ".");
             }
             return null;
         }
@@ -151,7 +151,7 @@ public class Labels {
                     .getResultList()
                     .forEach(unit -> {
                         bySerial.put(unit.serial, unit);
-                        byMac.put(unit.mac.toString(), unit);
+                        byMac.put(String.valueOf(unit.mac), unit);
                     });
         }
         return new Elsewhere(bySerial, byMac);

@@ -1,19 +1,39 @@
 package lychnos.server.prepare;
 
+import jakarta.annotation.security.PermitAll;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.transaction.Transactional;
 import jakarta.ws.rs.Consumes;
+import jakarta.ws.rs.DELETE;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
+import jakarta.ws.rs.Produces;
 import jakarta.ws.rs.QueryParam;
 import jakarta.ws.rs.core.MediaType;
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import lychnos.core.fact.Fact;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
+import lychnos.core.kind.Kind;
+import lychnos.core.kind.KindFault;
+import lychnos.core.kind.KindFaults;
+import lychnos.core.kind.KindReader;
+import lychnos.core.rule.Mend;
+import lychnos.core.service.Measured;
+import lychnos.core.sheet.UnitFacts;
+import lychnos.core.site.ThingSort;
 import lychnos.server.account.Who;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.BringUp;
+import lychnos.server.store.SiteThing;
+import lychnos.server.store.Unit;
 
 /** Stage 1: bring-ups, label lists, the network. */
 @Path("/api")
@@ -23,9 +43,23 @@ public class PrepareResource {
     private final BringUps bringUps;
     private final Labels labels;
     private final Groundworks groundworks;
+    private final Units units;
+    private final Kinds kinds;
+    private final Facts facts;
+    private final Plans plans;
+    private final Mends mends;
+    private final Measures measures;
+    private final Things things;
     private final Who who;
 
-    PrepareResource(BringUps bringUps, Labels labels, Groundworks groundworks, Who who) {
+    PrepareResource(BringUps bringUps, Labels labels, Groundworks groundworks, Units units, Kinds kinds, Facts facts, Plans plans, Mends mends, Measures measures, Things things, Who who) {
+        this.units = units;
+        this.kinds = kinds;
+        this.facts = facts;
+        this.plans = plans;
+        this.mends = mends;
+        this.measures = measures;
+        this.things = things;
         this.bringUps = bringUps;
         this.labels = labels;
         this.groundworks = groundworks;
@@ -40,14 +74,58 @@ public class PrepareResource {
         }
     }
 
-    /** A fact-sheet row. */
-    public record UnitFacts(long id, int number, String position, String serial, String mac, String model, String firstAddress) {}
+    /** A unit as its label shows it. */
+    public record UnitLabel(long id, int number, String name, String kind, int members, String position, String serial, String mac, String model, String firstAddress, boolean known) {
+
+        static UnitLabel of(Unit unit, boolean known) {
+            return new UnitLabel(
+                    unit.id, unit.number, unit.label(), unit.kind, unit.members, unit.place(), unit.serial, unit.mac == null ? null : unit.mac.toString(), unit.model, unit.firstAddress == null ? null : unit.firstAddress.toString(), known);
+        }
+    }
+
+    /** A value in the sheet. */
+    public record Value(String value, String source) {}
+
+    /** A row of the sheet: one member of a unit, or a unit that has one. */
+    public record SheetRow(long unitId, String unit, String kind, String member, boolean first, Map<String, Value> cells) {}
+
+    /** One fact that a kind asks for. */
+    public record Asks(String name, String title, String scope, String type, String example, String find, String asked, List<String> choices, boolean wanted, boolean permanent, boolean secret) {
+
+        static Asks of(FactSpec fact) {
+            return new Asks(
+                    fact.name(), fact.title(), fact.scope().name(), fact.type().word(), fact.type().example(), fact.find(), fact.asked(), fact.choices(), fact.wanted(), fact.is(FactSpec.Trait.PERMANENT), fact.type() == FactType.SECRET);
+        }
+    }
+
+    /** A kind as the stage shows it. */
+    public record KindBrief(String id, String title, String about, List<Integer> counts, List<String> bring, String plug, List<Asks> facts) {
+
+        static KindBrief of(Kind kind) {
+            return new KindBrief(kind.id(), kind.title(), kind.about(), kind.members().counts(), kind.bring(), kind.plug(), kind.facts().stream().map(Asks::of).toList());
+        }
+    }
+
+    /** A sort of thing with its fields. */
+    public record Sort(String sort, String title, String example, List<Asks> fields) {
+
+        static Sort of(ThingSort sort) {
+            return new Sort(sort.word(), sort.title(), sort.example(), sort.fields().stream().map(Asks::of).toList());
+        }
+    }
+
+    /** A thing of the site. */
+    public record Item(long id, String sort, String name, Map<String, String> values) {}
 
     /** A network that may be chosen. */
     public record Choice(long id, String name, String prefix, Integer vlan) {}
 
     /** What the stage shows. */
-    public record Sheet(Groundworks.View groundwork, List<Choice> choices, List<UnitFacts> units) {}
+    public record Sheet(
+            Groundworks.View groundwork, List<Choice> choices, List<UnitLabel> units, List<SheetRow> rows, List<Measured> services, List<Item> things, int knownUnits) {}
+
+    /** Cells that are set together. */
+    record Cells(List<Facts.CellText> cells) {}
 
     record Chosen(long networkId) {}
 
@@ -70,20 +148,157 @@ public class PrepareResource {
     @Transactional
     public Sheet sheet(long id) {
         BringUp bringUp = bringUps.get(id);
-        List<UnitFacts> units = bringUps.units(id).stream()
-                .map(unit -> new UnitFacts(
-                        unit.id,
-                        unit.number,
-                        unit.position().toString(),
-                        unit.serial,
-                        unit.mac == null ? null : unit.mac.toString(),
-                        unit.model,
-                        unit.firstAddress == null ? null : unit.firstAddress.toString()))
-                .toList();
+        Map<Unit, UnitFacts> sheet = facts.of(bringUp);
+        List<UnitLabel> labelled = sheet.entrySet().stream().map(entry -> UnitLabel.of(entry.getKey(), entry.getValue().known())).toList();
         List<Choice> choices = bringUp.network != null
                 ? List.of()
                 : groundworks.ofRealm(bringUp.realmId).stream().map(n -> new Choice(n.id, n.name, n.prefix.toString(), n.vlan)).toList();
-        return new Sheet(groundworks.view(bringUp, labels.undoable(id)), choices, units);
+        return new Sheet(
+                groundworks.view(bringUp, plans.findings(bringUp, sheet), labels.undoable(id)),
+                choices,
+                labelled,
+                rows(sheet),
+                measures.of(bringUp.site.id),
+                things.rows(bringUp.site.id).stream().map(PrepareResource::item).toList(),
+                (int) labelled.stream().filter(UnitLabel::known).count());
+    }
+
+    private static Item item(SiteThing thing) {
+        Map<String, String> values = new HashMap<>(thing.value);
+        if (thing.sealed != null) {
+            values.put("key", Things.SEALED);
+        }
+        return new Item(thing.id, thing.sort, thing.name, values);
+    }
+
+    private static List<SheetRow> rows(Map<Unit, UnitFacts> sheet) {
+        List<SheetRow> rows = new ArrayList<>();
+        sheet.forEach((unit, known) -> {
+            List<String> members = known.kind().members().of(known.members());
+            for (int i = 0; i < members.size(); i++) {
+                rows.add(new SheetRow(unit.id, unit.label(), unit.kind, members.get(i), i == 0, cells(known, members.get(i))));
+            }
+        });
+        return rows;
+    }
+
+    /** The unit's own values stand in the row of its first member, and in the others too, so that each row can be read alone. */
+    private static Map<String, Value> cells(UnitFacts known, String member) {
+        Map<String, Value> cells = new HashMap<>();
+        for (FactSpec spec : known.kind().facts()) {
+            known.fact(spec.scope() == FactSpec.Scope.UNIT ? "" : member, spec.name()).ifPresent(fact -> cells.put(spec.name(), new Value(fact.value(), fact.source().word())));
+        }
+        return cells;
+    }
+
+    @GET
+    @Path("kinds")
+    public List<KindBrief> kinds() {
+        return kinds.all().stream().map(KindBrief::of).toList();
+    }
+
+    @GET
+    @Path("kinds/kind.schema.json")
+    @Produces("application/schema+json")
+    @PermitAll
+    public String schema() {
+        return KindReader.schema();
+    }
+
+    /** Looks a description of a kind over. */
+    @POST
+    @Path("kinds/check")
+    @Consumes(MediaType.TEXT_PLAIN)
+    public List<KindFault> check(String yaml) {
+        try {
+            KindReader.read(yaml == null ? "" : yaml);
+            return List.of();
+        } catch (KindFaults e) {
+            return e.faults();
+        }
+    }
+
+    @GET
+    @Path("things/sorts")
+    public List<Sort> sorts() {
+        return Stream.of(ThingSort.values()).map(Sort::of).toList();
+    }
+
+    @PUT
+    @Path("bring-ups/{id}/things")
+    @RolesAllowed("engineer")
+    public long stateThing(long id, Things.Statement statement) {
+        return things.state(id, required(statement), who.person());
+    }
+
+    @DELETE
+    @Path("bring-ups/{id}/things/{thing}")
+    @RolesAllowed("engineer")
+    public void removeThing(long id, long thing) {
+        things.remove(id, thing, who.person());
+    }
+
+    @POST
+    @Path("bring-ups/{id}/measure")
+    public void measure(long id) {
+        measures.ask(id);
+    }
+
+    @POST
+    @Path("bring-ups/{id}/mends")
+    @RolesAllowed("engineer")
+    public void mend(long id, Mend mend) {
+        mends.carryOut(id, required(mend), who.person());
+    }
+
+    @POST
+    @Path("bring-ups/{id}/units")
+    @RolesAllowed("engineer")
+    public List<Long> announce(long id, Units.Announcement request) {
+        return units.announce(id, required(request), who.person());
+    }
+
+    @DELETE
+    @Path("units/{id}")
+    @RolesAllowed("engineer")
+    public void withdraw(long id) {
+        units.withdraw(id, who.person());
+    }
+
+    @PUT
+    @Path("bring-ups/{id}/facts")
+    @RolesAllowed("engineer")
+    public Facts.Report setFacts(long id, Cells cells) {
+        return facts.set(id, required(required(cells).cells), Fact.Source.TYPED, who.person());
+    }
+
+    @POST
+    @Path("sheet-changes/{id}/undo")
+    @RolesAllowed("engineer")
+    public int undoFacts(long id) {
+        return facts.undo(id, who.person());
+    }
+
+    @GET
+    @Path("bring-ups/{id}/facts.csv")
+    @Produces("text/csv; charset=UTF-8")
+    public String factTable(long id) {
+        return facts.table(id);
+    }
+
+    @POST
+    @Path("bring-ups/{id}/facts.csv")
+    @Consumes(MediaType.TEXT_PLAIN)
+    @RolesAllowed("engineer")
+    public Facts.TableReport readFacts(long id, @QueryParam("preview") boolean preview, String text) {
+        return facts.readTable(id, text == null ? "" : text, preview, who.person());
+    }
+
+    @PUT
+    @Path("bring-ups/{id}/networks")
+    @RolesAllowed("engineer")
+    public void stateAnyNetwork(long id, Groundworks.Statement statement) {
+        groundworks.stateAny(id, required(statement), who.person());
     }
 
     @POST

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
@@ -18,6 +19,7 @@ import lychnos.server.allocate.Claims;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Kinds;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.Claim;
 import lychnos.server.store.KnownCertificate;
@@ -30,14 +32,16 @@ public class Checks {
 
     private final Session db;
     private final BringUps bringUps;
+    private final Kinds kinds;
     private final Claims claims;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
 
-    Checks(Session db, BringUps bringUps, Claims claims, Journal journal, Live live, Clock clock) {
+    Checks(Session db, BringUps bringUps, Kinds kinds, Claims claims, Journal journal, Live live, Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
+        this.kinds = kinds;
         this.claims = claims;
         this.journal = journal;
         this.live = live;
@@ -61,7 +65,7 @@ public class Checks {
     @Transactional
     public int ask(long bringUpId, Set<Long> units, Who.Person person) {
         bringUps.get(bringUpId);
-        List<Claim> placed = claims.live(bringUpId).stream().filter(claim -> units == null || units.contains(claim.unitId)).toList();
+        List<Claim> placed = driven(claims.primaries(bringUpId)).filter(claim -> units == null || units.contains(claim.unitId)).toList();
         if (placed.isEmpty()) {
             throw Refusal.conflict("No unit here has an address yet: that is part of Allocate.");
         }
@@ -77,6 +81,11 @@ public class Checks {
         journal.write(person, bringUpId, null, "asked for " + asked + " checks", null, null);
         live.tell(bringUpId, "prove");
         return asked;
+    }
+
+    /** Of the units' addresses, those whose kind can be proven yet. */
+    private Stream<Claim> driven(Map<Long, Claim> primaries) {
+        return primaries.values().stream().filter(claim -> kinds.of(bringUps.unit(claim.unitId)).driven());
     }
 
     /** Cancels checks that have not begun. */
@@ -118,11 +127,11 @@ public class Checks {
     @Transactional
     public View view(long bringUpId, String vantage) {
         Map<Long, Proof> proofs = proofs(bringUpId);
-        Map<Long, Claim> placed = claims.live(bringUpId).stream().collect(Collectors.toMap(claim -> claim.unitId, Function.identity()));
+        Map<Long, Claim> placed = claims.primaries(bringUpId);
         Set<Long> checking = busy(bringUpId, "prove");
         Set<Long> settingUp = busy(bringUpId, "configure");
         List<Endpoint> endpoints = bringUps.units(bringUpId).stream()
-                .filter(unit -> placed.containsKey(unit.id))
+                .filter(unit -> placed.containsKey(unit.id) && kinds.of(unit).driven())
                 .map(unit -> endpoint(unit, placed.get(unit.id), proofs.get(unit.id), checking.contains(unit.id), settingUp.contains(unit.id)))
                 .toList();
         int proven = (int) endpoints.stream().filter(Endpoint::proven).count();
@@ -144,7 +153,7 @@ public class Checks {
                 claim.hostName,
                 claim.fqdn(),
                 claim.address.toString(),
-                unit.position().toString(),
+                unit.place(),
                 unit.serial,
                 proof == null ? List.of() : proof.outcomes.stream().map(Outcome::standing).toList(),
                 proof == null ? 0 : proof.height,

@@ -6,6 +6,7 @@ import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
+import java.util.UUID;
 import lychnos.core.address.Address;
 import lychnos.core.address.Run;
 import org.hibernate.annotations.Type;
@@ -18,6 +19,7 @@ public class AddressRange {
     public static final String POOL = "pool";
     public static final String KEPT = "kept";
     public static final String DHCP = "dhcp";
+    public static final String GROWTH = "growth";
 
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
@@ -35,6 +37,13 @@ public class AddressRange {
     public Address last;
 
     public String note;
+
+    /** Whose growth it is kept for. */
+    @Column(name = "unit_id")
+    public Long unitId;
+
+    /** With which taking it came and goes. */
+    public UUID taking;
 
     public Run run() {
         return new Run(first, last);

@@ -35,6 +35,18 @@ public class Claim {
 
     public String domain;
 
+    /** What the address is for within the unit. */
+    public String role = "management";
+
+    /** Its place among the unit's addresses; the one at 0 is what the unit is managed at. */
+    public int place;
+
+    /** A second name, or null. */
+    public String alias;
+
+    @Column(name = "cools_until")
+    public Instant coolsUntil;
+
     /** The same for all that were taken together, so that they can be undone together. */
     public UUID taking;
 

@@ -32,6 +32,19 @@ public class Network {
     public Address gateway;
 
     public Integer vlan;
+
+    /** What it is for, by which a kind names it. */
+    public String purpose = "management";
+
+    /** The broadcast domain, where it has a name of its own. */
+    public String segment = "";
+
+    /** The largest packet in bytes, or null where nobody said. */
+    public Integer mtu;
+
+    /** Whether it can never be changed once machines were told. */
+    public boolean permanent;
+
     public String domain;
 
     @Column(name = "name_servers")

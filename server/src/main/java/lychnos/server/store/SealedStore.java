@@ -80,12 +80,34 @@ public class SealedStore {
         }
     }
 
+    /** A sealed text with what is needed to open it, but for the key. */
+    public record Box(String keyId, byte[] nonce, byte[] sealed) {}
+
+    /**
+     * Seals a text that is kept elsewhere.
+     *
+     * @param place what it belongs to; a box cannot be opened for another place
+     */
+    public Box sealText(String place, Secret secret) {
+        byte[] nonce = new byte[NONCE_BYTES];
+        random.nextBytes(nonce);
+        return new Box(keyId, nonce, crypt(Cipher.ENCRYPT_MODE, place, nonce, secret.use(text -> text.getBytes(StandardCharsets.UTF_8))));
+    }
+
+    /** Opens what {@link #sealText} sealed. */
+    public Secret openText(String place, String sealedWith, byte[] nonce, byte[] sealed) {
+        if (!keyId.equals(sealedWith)) {
+            throw new IllegalStateException("the secret of " + place + " was sealed with key " + sealedWith + ", this server has " + keyId);
+        }
+        return Secret.of(new String(crypt(Cipher.DECRYPT_MODE, place, nonce, sealed), StandardCharsets.UTF_8));
+    }
+
     /** Seals a new password beside the proven one, replacing an earlier one that was never proven. */
     @Transactional
     public void seal(long unitId, Secret secret) {
         byte[] nonce = new byte[NONCE_BYTES];
         random.nextBytes(nonce);
-        byte[] sealed = crypt(Cipher.ENCRYPT_MODE, unitId, nonce, secret.use(text -> text.getBytes(StandardCharsets.UTF_8)));
+        byte[] sealed = crypt(Cipher.ENCRYPT_MODE, Long.toString(unitId), nonce, secret.use(text -> text.getBytes(StandardCharsets.UTF_8)));
         db.createNativeMutationQuery("delete from sealed_secret where unit_id = :unit and state = 'made'").setParameter("unit", unitId).executeUpdate();
         db.createNativeMutationQuery("insert into sealed_secret (unit_id, key_id, nonce, sealed, state) values (:unit, :key, :nonce, :sealed, 'made')")
                 .setParameter("unit", unitId)
@@ -106,7 +128,7 @@ public class SealedStore {
             if (!keyId.equals(row[0])) {
                 throw new IllegalStateException("the password of unit " + unitId + " was sealed with key " + row[0] + ", this server has " + keyId);
             }
-            return Secret.of(new String(crypt(Cipher.DECRYPT_MODE, unitId, (byte[]) row[1], (byte[]) row[2]), StandardCharsets.UTF_8));
+            return Secret.of(new String(crypt(Cipher.DECRYPT_MODE, Long.toString(unitId), (byte[]) row[1], (byte[]) row[2]), StandardCharsets.UTF_8));
         });
     }
 
@@ -119,11 +141,11 @@ public class SealedStore {
         db.createNativeMutationQuery("update sealed_secret set state = 'proven' where unit_id = :unit and state = 'made'").setParameter("unit", unitId).executeUpdate();
     }
 
-    private byte[] crypt(int mode, long unitId, byte[] nonce, byte[] text) {
+    private byte[] crypt(int mode, String place, byte[] nonce, byte[] text) {
         try {
             Cipher cipher = Cipher.getInstance("AES/GCM/NoPadding");
             cipher.init(mode, key, new GCMParameterSpec(TAG_BITS, nonce));
-            cipher.updateAAD(Long.toString(unitId).getBytes(StandardCharsets.UTF_8));
+            cipher.updateAAD(place.getBytes(StandardCharsets.UTF_8));
             return cipher.doFinal(text);
         } catch (GeneralSecurityException e) {
             throw new IllegalStateException("the sealed store cannot be read: wrong key, or a row was changed", e);

@@ -24,8 +24,18 @@ public class Unit {
     public int number;
     public String rack;
 
+    /** Null, as the rack is, for what lives on a host. */
     @Column(name = "rack_unit")
-    public int rackUnit;
+    public Integer rackUnit;
+
+    /** The word of its kind. */
+    public String kind = "server-controller";
+
+    /** Its own name, or null while it goes by its serial. */
+    public String name;
+
+    /** How many members it has. */
+    public int members = 1;
 
     public String serial;
 
@@ -38,16 +48,22 @@ public class Unit {
     @Column(name = "first_address")
     public Address firstAddress;
 
+    /** Where it is mounted; null for what lives on a host or was never said to be anywhere. */
     public RackPosition position() {
-        return new RackPosition(rack, rackUnit);
+        return rack == null ? null : new RackPosition(rack, rackUnit);
+    }
+
+    /** Where it is, for people. */
+    public String place() {
+        return rack == null ? "" : position().toString();
     }
 
     public boolean known() {
-        return serial != null;
+        return serial != null && mac != null;
     }
 
     /** What to call it while it has no host name. */
     public String label() {
-        return serial == null ? position().toString() : serial;
+        return name != null ? name : serial != null ? serial : rack == null ? "unit " + number : place();
     }
 }

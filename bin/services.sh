@@ -1,0 +1,68 @@
+# The hall's name, time and mail servers: real ones from Debian's packages, started inside the hall's namespace. Sourced.
+
+NAME_KEY_NAME=lychnos.ardal.example
+# shared by the demo's name servers and nobody else
+NAME_KEY=bHljaG5vcyBpbiB0aGUgYXJkYWwgaGFsbCwgMzIgYnQ=
+
+ensure_services() {
+  missing=()
+  need named bind9 dig bind9-dnsutils chronyd chrony openssl openssl /usr/bin/python3 python3 /usr/lib/python3/dist-packages/aiosmtpd python3-aiosmtpd
+  install_missing
+}
+
+# zone_file ZONE: SOA and servers, and nothing else yet
+zone_file() {
+  printf '$TTL 3600\n@ IN SOA ns1.ardal.example. hall.ardal.example. ( 2026112301 900 300 86400 300 )\n@ IN NS ns1.ardal.example.\n@ IN NS ns2.ardal.example.\n'
+  [ "$1" != ardal.example ] || printf 'ns1 IN A 10.40.8.3\nns2 IN A 10.40.8.4\nrelay IN A 10.40.8.20\n@ IN MX 10 relay\n'
+}
+
+HALL_ZONES="ardal.example 8.40.10.in-addr.arpa 9.40.10.in-addr.arpa 16.40.10.in-addr.arpa 8.0.0.0.1.0.0.0.a.d.4.a.0.4.d.f.ip6.arpa"
+
+# name_server DIR ADDRESS primary|secondary
+name_server() {
+  local dir=$1 address=$2 role=$3 zone
+  mkdir -p "$dir"
+  {
+    printf 'options { directory "%s"; pid-file "%s/pid"; session-keyfile "%s/session.key"; managed-keys-directory "%s";\n' "$dir" "$dir" "$dir" "$dir"
+    printf ' transfer-source %s; listen-on { %s; }; listen-on-v6 { none; }; recursion no; dnssec-validation no; empty-zones-enable no; notify explicit; also-notify { 10.40.8.4; }; };\n' "$address" "$address"
+    printf 'controls { };\nkey "%s" { algorithm hmac-sha256; secret "%s"; };\n' "$NAME_KEY_NAME" "$NAME_KEY"
+    for zone in $HALL_ZONES; do
+      if [ "$role" = primary ]; then
+        zone_file "$zone" >"$dir/$zone.zone"
+        printf 'zone "%s" { type primary; file "%s.zone"; update-policy { grant %s zonesub ANY; }; allow-transfer { key %s; 10.40.8.4; }; };\n' "$zone" "$zone" "$NAME_KEY_NAME" "$NAME_KEY_NAME"
+      else
+        printf 'zone "%s" { type secondary; file "%s.copy"; masterfile-format text; primaries { 10.40.8.3; }; allow-transfer { key %s; }; };\n' "$zone" "$zone" "$NAME_KEY_NAME"
+      fi
+    done
+  } >"$dir/named.conf"
+  $HALL named -c "$dir/named.conf" -n 1 -g -4 >"$dir/log" 2>&1 &
+}
+
+# time_server DIR ADDRESS
+time_server() {
+  mkdir -p "$1"
+  printf 'port 123\nbindaddress %s\nallow 10.40.0.0/13\nlocal stratum 3\ncmdport 0\nbindcmdaddress /\npidfile %s/pid\n' "$2" "$1" >"$1/chrony.conf"
+  $HALL chronyd -x -d -u root -f "$1/chrony.conf" >"$1/log" 2>&1 &
+}
+
+# start_services DIR: everything that row A leans on, at its own addresses in the hall
+start_services() {
+  local dir=$1 address
+  for address in 3 4 6 7 8 9 20; do $HALL ip addr add "10.40.8.$address/32" dev lych-hall; done
+  mkdir -p "$dir"
+  openssl req -x509 -newkey ec -pkeyopt ec_paramgen_curve:P-256 -nodes -days 30 -subj /CN=relay.ardal.example -keyout "$dir/relay.key" -out "$dir/relay.pem" 2>/dev/null
+  name_server "$dir/ns1" 10.40.8.3 primary
+  name_server "$dir/ns2" 10.40.8.4 secondary
+  for address in 6 7 8; do time_server "$dir/ntp$address" "10.40.8.$address"; done
+  $HALL /usr/bin/python3 "$ROOT/lab/services/clock.py" 10.40.8.9 123 120 >"$dir/clock.log" 2>&1 &
+  $HALL /usr/bin/python3 "$ROOT/lab/services/relay.py" 10.40.8.20 25 10.40.8.3 "$dir/relay.pem" "$dir/relay.key" >"$dir/relay.log" 2>&1 &
+  wait_for "the relay" 20 "$dir/relay.log" line_in '^relay ready' "$dir/relay.log"
+  wait_for "the name servers" 20 "$dir/ns2/log" names_agree
+}
+
+names_agree() {
+  local zone
+  for zone in $HALL_ZONES; do
+    $HALL dig +short +time=1 +tries=1 @10.40.8.4 "$zone" SOA 2>/dev/null | grep -q 2026 || return 1
+  done
+}

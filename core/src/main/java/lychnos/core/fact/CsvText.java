@@ -1,0 +1,78 @@
+package lychnos.core.fact;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.List;
+import java.util.function.ObjIntConsumer;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVParser;
+import org.apache.commons.csv.CSVRecord;
+
+/**
+ * Reads rows from a CSV file (RFC 4180) or from columns pasted out of a spreadsheet. Comma, semicolon and tab are told
+ * apart by the first line. A byte-order mark is skipped, quoted line breaks are part of their cell, and the text is
+ * bounded before it is read.
+ */
+public final class CsvText {
+
+    /** The most characters that are read: 5,000 machines fit ten times over. */
+    public static final int MAX_LENGTH = 4_000_000;
+
+    /** The most lines that are read. */
+    public static final int MAX_LINES = 10_000;
+
+    private CsvText() {}
+
+    /**
+     * Hands over every row that is not blank, with the number of the line it begins in.
+     *
+     * @return what makes the text unreadable as a whole or from some line on; empty where all was read
+     */
+    public static List<LabelFault> read(String text, ObjIntConsumer<CSVRecord> rows) {
+        if (text.length() > MAX_LENGTH) {
+            return fault(1, "The list has " + text.length() + " characters; at most " + MAX_LENGTH + " are read. Is it the right file?");
+        }
+        String body = text.startsWith("\ufeff") ? text.substring(1) : text;
+        if (body.indexOf('\0') >= 0 || body.indexOf('\ufffd') >= 0) {
+            return fault(1, "This is no UTF-8 text. Save the sheet as CSV (UTF-8), or paste its columns.");
+        }
+        if (body.isBlank()) {
+            return fault(1, "The list is empty.");
+        }
+        CSVFormat format = CSVFormat.RFC4180.builder().setDelimiter(delimiter(body)).setIgnoreEmptyLines(false).setTrailingData(true).get();
+        int line = 1;
+        try (CSVParser parser = CSVParser.parse(body, format)) {
+            for (CSVRecord row : parser) {
+                if (line > MAX_LINES) {
+                    return fault(line, "The list goes on past " + MAX_LINES + " lines; the rest was not read.");
+                }
+                if (!row.stream().allMatch(String::isBlank)) {
+                    rows.accept(row, line);
+                }
+                line = (int) parser.getCurrentLineNumber() + 1;
+            }
+            return List.of();
+        } catch (IOException | UncheckedIOException | IllegalStateException e) {
+            return fault(line, "A quotation mark opens here and is never closed; nothing behind it was read.");
+        }
+    }
+
+    private static List<LabelFault> fault(int line, String reason) {
+        return List.of(new LabelFault(line, "", "", reason));
+    }
+
+    /** Which character separates the columns: the one that the first line holds most of. */
+    static char delimiter(String body) {
+        String firstLine = body.lines().filter(line -> !line.isBlank()).findFirst().orElse("");
+        char best = ',';
+        long most = 0;
+        for (char candidate : new char[] {'\t', ';', ','}) {
+            long count = firstLine.chars().filter(c -> c == candidate).count();
+            if (count > most) {
+                most = count;
+                best = candidate;
+            }
+        }
+        return best;
+    }
+}

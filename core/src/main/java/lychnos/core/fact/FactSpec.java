@@ -1,0 +1,68 @@
+package lychnos.core.fact;
+
+import java.util.List;
+import java.util.Set;
+
+/**
+ * One thing that has to be known before a machine is set up.
+ *
+ * @param name the word by which it is known in the description, such as {@code mail-sender}
+ * @param title as people read it
+ * @param scope whether every member has its own
+ * @param type what it must be
+ * @param find where an engineer finds it, or empty
+ * @param asked who asks for it and where, or empty
+ * @param fallback what the kind itself answers where nobody says otherwise, or null
+ * @param choices what a {@link FactType#CHOICE} may be; the sort of thing for {@link FactType#THING}
+ * @param traits what else holds of it
+ */
+public record FactSpec(
+        String name, String title, Scope scope, FactType type, String find, String asked, String fallback, List<String> choices, Set<Trait> traits) {
+
+    /** Whose fact it is. */
+    public enum Scope {
+        UNIT,
+        MEMBER
+    }
+
+    /** What else holds of a fact. */
+    public enum Trait {
+        /** First setup does not ask for it. */
+        OPTIONAL,
+        /** Can never be changed once it was typed into the machine. */
+        PERMANENT,
+        /** Must be the same on every member although each is asked. */
+        SAME,
+        /** Made by the tool, not by a person: a new password. */
+        MADE,
+        /** Answered by a policy of the site of the same name. */
+        POLICY
+    }
+
+    public FactSpec {
+        choices = List.copyOf(choices);
+        traits = Set.copyOf(traits);
+    }
+
+    public boolean is(Trait trait) {
+        return traits.contains(trait);
+    }
+
+    /** Whether somebody has to find it out. */
+    public boolean wanted() {
+        return !is(Trait.OPTIONAL) && !is(Trait.MADE);
+    }
+
+    /**
+     * Reads a value for it.
+     *
+     * @throws IllegalArgumentException with a sentence that says what is wrong
+     */
+    public String read(String typed) {
+        String value = type.read(typed);
+        if (type == FactType.CHOICE && !choices.contains(value)) {
+            throw new IllegalArgumentException("“" + value + "” is none of: " + String.join(", ", choices) + ".");
+        }
+        return value;
+    }
+}

@@ -1,0 +1,166 @@
+package lychnos.core.fact;
+
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import lychnos.core.address.Address;
+import lychnos.core.address.Prefix;
+import lychnos.core.address.Run;
+import lychnos.core.name.Hostname;
+
+/**
+ * What a fact must be. Each type reads the notations that people use and gives back one canonical text, so that two
+ * spellings of one value compare equal.
+ */
+public enum FactType {
+    TEXT("text", "a text", FactType::text),
+    SERIAL("serial", "BK-40718", FactType::serial),
+    MAC("mac-address", "02:4c:59:a1:00:01", text -> Mac.parse(text).toString()),
+    ADDRESS("address", "10.40.8.20", text -> Address.parse(text).toString()),
+    PREFIX("prefix", "10.44.0.0/21", text -> Prefix.parse(text).toString()),
+    RANGE("range", "10.40.8.10-10.40.8.31", text -> Run.parse(text).toString()),
+    HOST_NAME("host-name", "ard-blk-1", text -> Hostname.require(text.toLowerCase(Locale.ROOT))),
+    DOMAIN("domain", "ardal.example", text -> Hostname.requireDomain(text.toLowerCase(Locale.ROOT))),
+    SERVER("server", "10.40.8.6 or time.ardal.example", FactType::server),
+    MAIL("mail-address", "arrays@ardal.example", FactType::mail),
+    NUMBER("number", "4", text -> number(text, 0, 1_000_000_000)),
+    PORT("port", "443", text -> number(text, 1, 65535)),
+    VLAN("vlan", "408", text -> number(text, 1, 4094)),
+    MTU("mtu", "9000", text -> number(text, 576, 9216)),
+    SIZE("size", "16 GiB", text -> DataSize.parse(text).toString()),
+    DATE("date", "2026-12-31", FactType::date),
+    TIME_ZONE("time-zone", "Europe/Oslo", FactType::zone),
+    POSITION("rack-position", "R1 u7", text -> RackPosition.parse(text).toString()),
+    LINE("console-line", "2007", text -> number(text, 1, 65535)),
+    DIGEST("digest", "64 hexadecimal digits of SHA-256", FactType::digest),
+    YES_NO("yes-no", "yes or no", FactType::yesNo),
+    CHOICE("choice", "one of the choices", FactType::text),
+    /** Refers to a thing of the site by its name: a virtualisation host, a fabric. */
+    THING("thing", "a name from the groundwork", FactType::text),
+    /** A value that is sealed and never shown in the sheet. */
+    SECRET("secret", "kept sealed", FactType::text);
+
+    /** The longest value of any fact; a licence key file fits. */
+    public static final int LONGEST = 4000;
+
+    private final String word;
+    private final String example;
+    private final UnaryOperator<String> reader;
+
+    FactType(String word, String example, UnaryOperator<String> reader) {
+        this.word = word;
+        this.example = example;
+        this.reader = reader;
+    }
+
+    /** The word for the type in a description of a kind. */
+    public String word() {
+        return word;
+    }
+
+    /** How such a value looks. */
+    public String example() {
+        return example;
+    }
+
+    public static Optional<FactType> named(String word) {
+        for (FactType type : values()) {
+            if (type.word.equals(word)) {
+                return Optional.of(type);
+            }
+        }
+        return Optional.empty();
+    }
+
+    /**
+     * Reads a value as typed or pasted.
+     *
+     * @return its canonical text
+     * @throws IllegalArgumentException with a sentence that says what is wrong
+     */
+    public String read(String typed) {
+        String text = typed.strip();
+        if (text.isEmpty()) {
+            throw new IllegalArgumentException("There is nothing in it.");
+        }
+        if (text.length() > LONGEST) {
+            throw new IllegalArgumentException("That has " + text.length() + " letters; at most " + LONGEST + " are kept.");
+        }
+        return reader.apply(text);
+    }
+
+    private static String text(String text) {
+        if (text.chars().anyMatch(c -> c < ' ' && c != '\n' && c != '\t')) {
+            throw new IllegalArgumentException("There is a control character in it.");
+        }
+        return text;
+    }
+
+    private static String serial(String text) {
+        if (!text.matches("[\\x21-\\x7e]([\\x20-\\x7e]{0,62}[\\x21-\\x7e])?")) {
+            throw new IllegalArgumentException("A serial has 1 to 64 plain letters, digits and signs.");
+        }
+        return text;
+    }
+
+    private static String server(String text) {
+        return Address.tryParse(text).map(Address::toString).orElseGet(() -> Hostname.requireDomain(text.toLowerCase(Locale.ROOT)));
+    }
+
+    /** The plain form of RFC 5321 section 4.1.2; quoted local parts are refused, since machines seldom take them. */
+    private static String mail(String text) {
+        int at = text.lastIndexOf('@');
+        if (at < 1 || !text.substring(0, at).matches("[A-Za-z0-9.!#$%&'*+/=?^_`{|}~-]{1,64}")) {
+            throw new IllegalArgumentException("“" + text + "” is no mail address; write it as arrays@ardal.example.");
+        }
+        return text.substring(0, at) + "@" + Hostname.requireDomain(text.substring(at + 1).toLowerCase(Locale.ROOT));
+    }
+
+    private static String number(String text, int least, int most) {
+        if (text.matches("[0-9]{1,9}")) {
+            int value = Integer.parseInt(text);
+            if (value >= least && value <= most) {
+                return String.valueOf(value);
+            }
+        }
+        throw new IllegalArgumentException("“" + text + "” is no number from " + least + " to " + most + ".");
+    }
+
+    private static String date(String text) {
+        try {
+            return LocalDate.parse(text).toString();
+        } catch (DateTimeException e) {
+            throw new IllegalArgumentException("“" + text + "” is no date; write it as 2026-12-31.", e);
+        }
+    }
+
+    private static String zone(String text) {
+        try {
+            return ZoneId.of(text).getId();
+        } catch (DateTimeException e) {
+            throw new IllegalArgumentException("“" + text + "” is no time zone; write it as Europe/Oslo or UTC.", e);
+        }
+    }
+
+    private static String digest(String text) {
+        String hex = text.toLowerCase(Locale.ROOT).replaceFirst("^sha-?256[:= ]", "");
+        if (!hex.matches("[0-9a-f]{64}")) {
+            throw new IllegalArgumentException("A SHA-256 digest has 64 hexadecimal digits; this has " + hex.length() + " signs.");
+        }
+        return hex;
+    }
+
+    private static String yesNo(String text) {
+        String plain = text.toLowerCase(Locale.ROOT);
+        if (plain.matches("y|yes|on|true|1")) {
+            return "yes";
+        }
+        if (plain.matches("n|no|off|false|0")) {
+            return "no";
+        }
+        throw new IllegalArgumentException("“" + text + "” is neither yes nor no.");
+    }
+}

@@ -1,0 +1,166 @@
+package lychnos.core.kind;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
+import org.snakeyaml.engine.v2.exceptions.Mark;
+import org.snakeyaml.engine.v2.nodes.MappingNode;
+import org.snakeyaml.engine.v2.nodes.Node;
+import org.snakeyaml.engine.v2.nodes.NodeTuple;
+import org.snakeyaml.engine.v2.nodes.ScalarNode;
+import org.snakeyaml.engine.v2.nodes.SequenceNode;
+
+/**
+ * A place in a YAML document, read with expectations. Whatever is not as expected is noted with its line and column, and a
+ * harmless stand-in is given back, so that one reading finds every fault.
+ */
+final class YamlPlace {
+
+    private final String path;
+    private final Node node;
+    private final Node near;
+    private final List<KindFault> faults;
+
+    private YamlPlace(String path, Node node, Node near, List<KindFault> faults) {
+        this.path = path;
+        this.node = node;
+        this.near = near;
+        this.faults = faults;
+    }
+
+    static YamlPlace root(Node node, List<KindFault> faults) {
+        return new YamlPlace("", node, node, faults);
+    }
+
+    boolean there() {
+        return node != null;
+    }
+
+    String path() {
+        return path;
+    }
+
+    /** Notes a fault here, or where it should be. */
+    void fault(String reason) {
+        Mark mark = (node == null ? near : node).getStartMark().orElse(null);
+        faults.add(new KindFault(mark == null ? 1 : mark.getLine() + 1, mark == null ? 1 : mark.getColumn() + 1, path, reason));
+    }
+
+    private Map<String, Node> entries() {
+        Map<String, Node> entries = new LinkedHashMap<>();
+        if (node instanceof MappingNode map) {
+            for (NodeTuple tuple : map.getValue()) {
+                if (tuple.getKeyNode() instanceof ScalarNode key) {
+                    entries.put(key.getValue(), tuple.getValueNode());
+                }
+            }
+        } else if (node != null) {
+            fault("A map is wanted here: key: value.");
+        }
+        return entries;
+    }
+
+    /** The place under a key, there or not. */
+    YamlPlace at(String key) {
+        Node found = node instanceof MappingNode ? entries().get(key) : null;
+        return new YamlPlace(path.isEmpty() ? key : path + "." + key, found, node == null ? near : node, faults);
+    }
+
+    /** Every key with its place, in order. */
+    Map<String, YamlPlace> map() {
+        Map<String, YamlPlace> places = new LinkedHashMap<>();
+        entries().forEach((key, value) -> places.put(key, at(key)));
+        return places;
+    }
+
+    /** Notes every key that is none of these. */
+    void only(Set<String> keys) {
+        entries().forEach((key, value) -> {
+            if (!keys.contains(key)) {
+                at(key).fault("“" + key + "” means nothing here; possible are " + String.join(", ", keys.stream().sorted().toList()) + ".");
+            }
+        });
+    }
+
+    /** The items of a list; a single scalar counts as a list of one. */
+    List<YamlPlace> list() {
+        List<YamlPlace> items = new ArrayList<>();
+        if (node instanceof SequenceNode list) {
+            for (int i = 0; i < list.getValue().size(); i++) {
+                items.add(new YamlPlace(path + "." + (i + 1), list.getValue().get(i), node, faults));
+            }
+        } else if (node instanceof ScalarNode) {
+            items.add(this);
+        } else if (node != null) {
+            fault("A list is wanted here: [ one, two ].");
+        }
+        return items;
+    }
+
+    boolean isList() {
+        return node instanceof SequenceNode;
+    }
+
+    boolean isMap() {
+        return node instanceof MappingNode;
+    }
+
+    /** A text that must be there. */
+    String text() {
+        if (node == null) {
+            fault("This is missing.");
+            return "";
+        }
+        if (!(node instanceof ScalarNode scalar) || scalar.getValue().isBlank()) {
+            fault("A text is wanted here.");
+            return "";
+        }
+        return scalar.getValue().strip();
+    }
+
+    String text(String otherwise) {
+        return node == null ? otherwise : text();
+    }
+
+    List<String> texts() {
+        return list().stream().map(YamlPlace::text).toList();
+    }
+
+    /** A text read by a parser; its complaint becomes a fault here. */
+    <T> T read(Function<String, T> parser, T otherwise) {
+        int before = faults.size();
+        String text = text();
+        if (faults.size() > before) {
+            return otherwise;
+        }
+        try {
+            return parser.apply(text);
+        } catch (IllegalArgumentException e) {
+            fault(e.getMessage());
+            return otherwise;
+        }
+    }
+
+    int number(int least, int most, int otherwise) {
+        if (node == null) {
+            return otherwise;
+        }
+        return read(text -> {
+            if (!text.matches("[0-9]{1,9}") || Integer.parseInt(text) < least || Integer.parseInt(text) > most) {
+                throw new IllegalArgumentException("A number from " + least + " to " + most + " is wanted here.");
+            }
+            return Integer.parseInt(text);
+        }, otherwise == Integer.MIN_VALUE ? least : otherwise);
+    }
+
+    boolean yes(boolean otherwise) {
+        return node == null ? otherwise : read(text -> switch (text) {
+            case "yes", "true" -> true;
+            case "no", "false" -> false;
+            default -> throw new IllegalArgumentException("yes or no is wanted here.");
+        }, otherwise);
+    }
+}

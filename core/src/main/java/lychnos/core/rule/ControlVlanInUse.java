@@ -1,0 +1,23 @@
+package lychnos.core.rule;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/** A control VLAN that a network uses already. */
+final class ControlVlanInUse implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        List<Finding> findings = new ArrayList<>();
+        for (PlannedUnit unit : plan.units()) {
+            for (String vlan : unit.labels().stream().flatMap(label -> unit.fact(label, "control-vlan").stream()).distinct().toList()) {
+                plan.networks().stream().filter(network -> vlan.equals(String.valueOf(network.vlan()))).findFirst().ifPresent(network -> findings.add(Finding.blocks(
+                        "control-vlan-in-use",
+                        Finding.About.unit(unit),
+                        unit.name() + ": control VLAN " + vlan + " carries " + network.called(),
+                        "The fabric takes that VLAN for itself on every port, for ever. Choose one that nothing uses.")));
+            }
+        }
+        return findings;
+    }
+}

@@ -1,0 +1,24 @@
+package lychnos.core.rule;
+
+import java.util.List;
+import lychnos.core.fact.DataSize;
+import lychnos.core.site.ThingSort;
+
+/** An image that does not fit on the disk of its host. */
+final class ImageTooLarge implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        return plan.units().stream()
+                .flatMap(unit -> unit.unitFact("image-size").map(DataSize::parse).stream().flatMap(image -> unit.unitFact("host")
+                        .flatMap(host -> plan.thing(ThingSort.HOST, host))
+                        .filter(host -> host.size("disk").filter(disk -> image.compareTo(disk) > 0).isPresent())
+                        .stream()
+                        .map(host -> Finding.blocks(
+                                "image-too-large",
+                                Finding.About.unit(unit),
+                                unit.name() + ": its image of " + image + " does not fit on " + host.name(),
+                                "The host has " + host.value("disk").orElse("") + ". Deploying it breaks off near the end."))))
+                .toList();
+    }
+}

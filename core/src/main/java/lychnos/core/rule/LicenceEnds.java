@@ -1,0 +1,24 @@
+package lychnos.core.rule;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+
+/** A temporary licence that has ended or soon will. */
+final class LicenceEnds implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        List<Finding> findings = new ArrayList<>();
+        for (PlannedUnit unit : plan.units()) {
+            unit.unitFact("licence-end").map(LocalDate::parse).filter(end -> end.isBefore(plan.today().plusDays(30))).ifPresent(end -> findings.add(new Finding(
+                    "licence-ends",
+                    end.isBefore(plan.today()),
+                    unit.name() + ": its key " + (end.isBefore(plan.today()) ? "has ended on " : "ends on ") + end,
+                    "What it unlocks is shut on that day. Order the lasting one now; it stays an open item at the hand-over.",
+                    Finding.About.unit(unit),
+                    null)));
+        }
+        return findings;
+    }
+}

@@ -1,0 +1,19 @@
+package lychnos.core.rule;
+
+import java.util.List;
+
+/** A licence key that is asked for in the middle of a setup that cannot be left. */
+final class LicenceKeyMissing implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        return plan.units().stream()
+                .filter(unit -> unit.kind().fact("licence-key").isPresent() && unit.unitFact("licence-key").isEmpty())
+                .map(unit -> Finding.blocks(
+                        "licence-key-missing",
+                        Finding.About.unit(unit),
+                        unit.name() + " stops at its licence page",
+                        "The key is asked for " + unit.kind().fact("licence-key").orElseThrow().asked() + ". Find it first."))
+                .toList();
+    }
+}

@@ -1,0 +1,15 @@
+package lychnos.core.rule;
+
+import java.util.List;
+
+/** One hardware address on two machines. */
+final class MacTwice implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        return Twice.find(plan, "mac").entrySet().stream()
+                .map(entry -> Finding.blocks(
+                        "mac-twice", Finding.About.unit(entry.getValue().get(0)), "Hardware address " + entry.getKey() + " stands at " + Twice.names(entry.getValue()), "One of the labels was read wrong. The wrong machine would be found by it."))
+                .toList();
+    }
+}

@@ -1,0 +1,31 @@
+package lychnos.core.rule;
+
+import java.util.ArrayList;
+import java.util.List;
+import lychnos.core.fact.FactSpec;
+
+/** Members that were given different values where they must be equal. */
+final class MembersDiffer implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        List<Finding> findings = new ArrayList<>();
+        for (PlannedUnit unit : plan.units()) {
+            for (FactSpec fact : unit.kind().facts()) {
+                if (fact.is(FactSpec.Trait.SAME) && fact.scope() == FactSpec.Scope.MEMBER) {
+                    List<String> values = unit.labels().stream().flatMap(label -> unit.fact(label, fact.name()).stream()).distinct().toList();
+                    if (values.size() > 1) {
+                        String odd = unit.labels().stream().filter(label -> !unit.fact(label, fact.name()).orElse(values.get(0)).equals(values.get(0))).findFirst().orElse("");
+                        findings.add(Finding.blocks(
+                                        "members-differ",
+                                        Finding.About.unit(unit),
+                                        unit.name() + ": " + fact.title() + " differs between members",
+                                        String.join(" and ", values) + ". It must be the same on each, or they never join.")
+                                .mendedBy(Mend.setFact("Take " + values.get(0) + " for " + odd, unit, odd, fact.name(), values.get(0))));
+                    }
+                }
+            }
+        }
+        return findings;
+    }
+}

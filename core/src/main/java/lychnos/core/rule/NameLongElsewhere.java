@@ -1,0 +1,28 @@
+package lychnos.core.rule;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
+
+/** A name that older tools and directories would cut. */
+final class NameLongElsewhere implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        List<Finding> findings = new ArrayList<>();
+        for (PlannedUnit unit : plan.units()) {
+            for (FactSpec fact : unit.kind().facts()) {
+                if (fact.type() == FactType.HOST_NAME) {
+                    Stream.concat(Stream.of(""), unit.labels().stream()).flatMap(member -> unit.fact(member, fact.name()).stream()).distinct().filter(value -> value.length() > 15).forEach(value -> findings.add(Finding.warns(
+                            "name-long-elsewhere",
+                            Finding.About.unit(unit),
+                            fact.title() + " “" + value + "” has more than 15 letters",
+                            "Directories and older tools cut names there (RFC 1001 keeps 15). Shorten it if it is to join one.")));
+                }
+            }
+        }
+        return findings;
+    }
+}

@@ -1,0 +1,27 @@
+package lychnos.core.rule;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/** Two networks of the site that have addresses in common. */
+final class NetworksOverlap implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        List<Finding> findings = new ArrayList<>();
+        for (int i = 0; i < plan.networks().size(); i++) {
+            for (int j = 0; j < i; j++) {
+                PlannedNetwork a = plan.networks().get(i);
+                PlannedNetwork b = plan.networks().get(j);
+                if (a.prefix().overlaps(b.prefix()) && (a.ours() || b.ours())) {
+                    findings.add(Finding.blocks(
+                            "networks-overlap",
+                            Finding.About.network(a),
+                            a.called() + " and " + b.called() + " overlap",
+                            "A router would send packets for one of them into the other. One of the two prefixes is wrong."));
+                }
+            }
+        }
+        return findings;
+    }
+}

@@ -1,0 +1,52 @@
+package lychnos.core.rule;
+
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
+import lychnos.core.service.Measured;
+import lychnos.core.service.ServiceKind;
+import lychnos.core.site.Thing;
+import lychnos.core.site.ThingSort;
+
+/**
+ * Everything that is known before a machine is touched, as the rules look at it.
+ *
+ * @param networks the networks of the site
+ * @param units the units of the bring-up
+ * @param things what the site has besides
+ * @param services what they answered when they were last asked
+ * @param records names that already lead somewhere, as a name server answered
+ * @param today for what ends on a date
+ * @param lab whether documentation and loopback prefixes are in order here
+ */
+public record Plan(
+        List<PlannedNetwork> networks, List<PlannedUnit> units, List<Thing> things, List<Measured> services, List<Record> records, LocalDate today, boolean lab) {
+
+    /** What a name server answers for a planned name: a full name and the address it leads to. */
+    public record Record(String fqdn, String address) {}
+
+    Stream<PlannedNetwork> ours() {
+        return networks.stream().filter(PlannedNetwork::ours);
+    }
+
+    Stream<PlannedNetwork> ours(String purpose) {
+        return ours().filter(network -> network.purpose().equals(purpose));
+    }
+
+    Stream<Thing> things(ThingSort sort) {
+        return things.stream().filter(thing -> thing.sort() == sort);
+    }
+
+    Optional<Thing> thing(ThingSort sort, String name) {
+        return things(sort).filter(thing -> thing.name().equals(name)).findFirst();
+    }
+
+    Stream<Measured> services(ServiceKind kind) {
+        return services.stream().filter(service -> service.kind() == kind);
+    }
+
+    Optional<Measured> service(ServiceKind kind, String address) {
+        return services(kind).filter(service -> service.address().equals(address)).findFirst();
+    }
+}

@@ -1,0 +1,21 @@
+package lychnos.core.rule;
+
+import java.util.List;
+import lychnos.core.site.ThingSort;
+
+/** A unit that must reach the internet through a proxy which its first setup cannot take. */
+final class ProxyNotPossible implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        boolean proxy = plan.things(ThingSort.PROXY).findAny().isPresent();
+        return plan.units().stream()
+                .filter(unit -> proxy && unit.kind().setup().internet() && !unit.kind().setup().proxy() && unit.unitFact("licence-end").isEmpty())
+                .map(unit -> Finding.warns(
+                        "proxy-not-possible",
+                        Finding.About.unit(unit),
+                        unit.name() + " cannot be told of a proxy in its first setup",
+                        "It wants the internet at that point and this site has a proxy. " + unit.kind().setup().wayRound()))
+                .toList();
+    }
+}

@@ -1,0 +1,35 @@
+package lychnos.core.rule;
+
+import java.util.ArrayList;
+import java.util.List;
+import lychnos.core.service.Measured;
+import lychnos.core.service.ServiceKind;
+
+/** A mail sender whose domain leads nowhere, so that a relay refuses it. */
+final class SenderDomain implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        List<Finding> findings = new ArrayList<>();
+        for (PlannedUnit unit : plan.units()) {
+            unit.unitFact("mail-sender").ifPresent(sender -> plan.services(ServiceKind.RELAY)
+                    .filter(relay -> relay.detail().getOrDefault("from " + sender, "").startsWith("refused"))
+                    .findFirst()
+                    .ifPresent(relay -> findings.add(finding(plan, unit, sender, relay))));
+        }
+        return findings;
+    }
+
+    private static Finding finding(Plan plan, PlannedUnit unit, String sender, Measured relay) {
+        String domain = sender.substring(sender.indexOf('@') + 1);
+        String nowhere = relay.detail().containsKey("no MX " + domain) ? domain + " has neither MX nor address record; " : "";
+        Finding finding = Finding.blocks(
+                "sender-domain", Finding.About.unit(unit), unit.name() + ": relay will refuse its mail", nowhere + "the relay answered " + relay.detail().get("from " + sender).replaceFirst("^refused: ", "") + ".");
+        return plan.ours("management")
+                .map(network -> sender.substring(0, sender.indexOf('@')) + "@" + network.domain())
+                .filter(better -> !better.equals(sender))
+                .findFirst()
+                .map(better -> finding.mendedBy(Mend.setFact("Use " + better, unit, "", "mail-sender", better)))
+                .orElse(finding);
+    }
+}

@@ -1,0 +1,24 @@
+package lychnos.core.rule;
+
+import java.util.List;
+import java.util.stream.Stream;
+import lychnos.core.address.Address;
+
+/** A name or time server whose address lies in a pool. */
+final class ServerInPool implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        return plan.ours()
+                .flatMap(network -> Stream.concat(network.nameServers().stream(), network.timeServers().stream())
+                        .distinct()
+                        .flatMap(server -> Address.tryParse(server).stream())
+                        .filter(server -> network.pools().stream().anyMatch(pool -> pool.contains(server)))
+                        .map(server -> Finding.warns(
+                                "server-in-pool",
+                                Finding.About.network(network),
+                                "Server " + server + " lies inside a pool of " + network.prefix(),
+                                "A unit could be given its address. Keep a range for servers, outside of the pool.")))
+                .toList();
+    }
+}

@@ -1,0 +1,25 @@
+package lychnos.core.rule;
+
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+
+/** Several units that leave the factory with one address and meet on one segment. */
+final class SharedFactoryAddress implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        Map<String, List<PlannedUnit>> same = plan.units().stream()
+                .filter(unit -> unit.kind().setup().factoryAddress() != null)
+                .collect(Collectors.groupingBy(unit -> unit.kind().setup().factoryAddress() + " " + unit.networkId(), TreeMap::new, Collectors.toList()));
+        return same.values().stream()
+                .filter(units -> units.size() > 1)
+                .map(units -> Finding.warns(
+                        "shared-factory-address",
+                        Finding.About.unit(units.get(0)),
+                        units.size() + " units share the factory address " + units.get(0).kind().setup().factoryAddress(),
+                        "On one segment you would talk to whichever answers first. Start them one at a time."))
+                .toList();
+    }
+}

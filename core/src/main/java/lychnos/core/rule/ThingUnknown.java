@@ -1,0 +1,29 @@
+package lychnos.core.rule;
+
+import java.util.ArrayList;
+import java.util.List;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
+import lychnos.core.site.ThingSort;
+
+/** A unit that refers to a host or a fabric which the site does not have. */
+final class ThingUnknown implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        List<Finding> findings = new ArrayList<>();
+        for (PlannedUnit unit : plan.units()) {
+            for (FactSpec fact : unit.kind().facts()) {
+                if (fact.type() == FactType.THING) {
+                    ThingSort sort = ThingSort.named(fact.choices().get(0)).orElseThrow();
+                    unit.unitFact(fact.name()).filter(name -> plan.thing(sort, name).isEmpty()).ifPresent(name -> findings.add(Finding.blocks(
+                            "thing-unknown",
+                            Finding.About.unit(unit),
+                            unit.name() + ": there is no " + sort.title().toLowerCase(java.util.Locale.ROOT) + " “" + name + "”",
+                            "State it in the groundwork, or correct the name.")));
+                }
+            }
+        }
+        return findings;
+    }
+}

@@ -1,0 +1,25 @@
+package lychnos.core.rule;
+
+import java.util.List;
+import lychnos.core.service.Measured;
+import lychnos.core.service.ServiceKind;
+
+/** A time server whose clock differs from the others. */
+final class TimeServerLies implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        return plan.ours("management")
+                .flatMap(network -> network.timeServers().stream()
+                        .flatMap(server -> plan.service(ServiceKind.TIME, server).stream())
+                        .filter(server -> server.state() == Measured.State.LIES)
+                        .map(server -> new Finding(
+                                        "time-server-lies",
+                                        true,
+                                        "Time server " + server.address() + " is wrong",
+                                        "It " + server.sentence() + ". A machine that believes it refuses certificates and log-ins.",
+                                        Finding.About.network(network),
+                                        Mend.network("Leave it out", Mend.Act.DROP_TIME_SERVER, network, server.address(), ""))))
+                .toList();
+    }
+}

@@ -1,0 +1,28 @@
+package lychnos.core.rule;
+
+import java.util.ArrayList;
+import java.util.List;
+import lychnos.core.address.Prefix;
+
+/** A tunnel-endpoint range that has addresses in common with a network. */
+final class TunnelOverlaps implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        List<Finding> findings = new ArrayList<>();
+        for (PlannedUnit unit : plan.units()) {
+            for (String text : unit.labels().stream().flatMap(label -> unit.fact(label, "tunnel-pool").stream()).distinct().toList()) {
+                Prefix pool = Prefix.parse(text);
+                plan.networks().stream()
+                        .filter(network -> network.prefix().overlaps(pool) && !(network.purpose().equals("tunnel") && network.prefix().equals(pool)))
+                        .findFirst()
+                        .ifPresent(network -> findings.add(Finding.blocks(
+                                "tunnel-overlaps",
+                                Finding.About.unit(unit),
+                                unit.name() + ": tunnel endpoints " + pool + " overlap " + network.called(),
+                                "What lies there could never be reached through the fabric, and the range can never be changed.")));
+            }
+        }
+        return findings;
+    }
+}

@@ -1,0 +1,95 @@
+package lychnos.core.site;
+
+import static lychnos.core.fact.FactSpec.Trait.OPTIONAL;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
+
+/** The sorts of things that a site states once and that units and rules refer to by name. */
+public enum ThingSort {
+    ROOM("Room", "where racks stand", opt("note", FactType.TEXT)),
+    RACK("Rack", "R1 in Hall 2", field("room", FactType.TEXT), opt("units", FactType.NUMBER)),
+    HOST(
+            "Virtualisation host",
+            "hv-01",
+            field("cores", FactType.NUMBER),
+            field("memory", FactType.SIZE),
+            field("disk", FactType.SIZE),
+            opt("disk-format", FactType.TEXT),
+            opt("virtual-networks", FactType.TEXT),
+            opt("line-ports", FactType.TEXT)),
+    FABRIC("InfiniBand fabric", "compute", opt("switches", FactType.NUMBER)),
+    SOURCE("May reach management", "operations", field("prefix", FactType.PREFIX)),
+    POLICY(
+            "Site policy",
+            "telemetry, remote-support, licence-terms, diagnostics",
+            field("answer", FactType.YES_NO),
+            field("reason", FactType.TEXT),
+            field("who", FactType.TEXT),
+            field("when", FactType.DATE),
+            opt("text-digest", FactType.DIGEST)),
+    DOMAIN(
+            "Domain",
+            "ardal.example",
+            field("primary", FactType.ADDRESS),
+            opt("reverse-zones", FactType.TEXT),
+            opt("key-name", FactType.DOMAIN),
+            opt("key", FactType.SECRET)),
+    TIME("Spare time server", "ntp-4", field("address", FactType.ADDRESS)),
+    RELAY("Mail relay", "relay-1", field("address", FactType.ADDRESS), opt("port", FactType.PORT)),
+    PROXY("Proxy", "proxy-1", field("address", FactType.ADDRESS), field("port", FactType.PORT), opt("target", FactType.TEXT)),
+    SYSLOG("Syslog", "log-1", field("address", FactType.ADDRESS), opt("port", FactType.PORT));
+
+    private final String title;
+    private final String example;
+    private final List<FactSpec> fields;
+
+    ThingSort(String title, String example, FactSpec... fields) {
+        this.title = title;
+        this.example = example;
+        this.fields = List.of(fields);
+    }
+
+    private static FactSpec field(String name, FactType type) {
+        return spec(name, type, Set.of());
+    }
+
+    private static FactSpec opt(String name, FactType type) {
+        return spec(name, type, Set.of(OPTIONAL));
+    }
+
+    private static FactSpec spec(String name, FactType type, Set<FactSpec.Trait> traits) {
+        return new FactSpec(name, name.replace('-', ' '), FactSpec.Scope.UNIT, type, "", "", null, List.of(), traits);
+    }
+
+    /** The word by which it is stored and by which a kind refers to it. */
+    public String word() {
+        return name().toLowerCase(Locale.ROOT);
+    }
+
+    public String title() {
+        return title;
+    }
+
+    /** A name that such a thing may have. */
+    public String example() {
+        return example;
+    }
+
+    public List<FactSpec> fields() {
+        return fields;
+    }
+
+    public static Optional<ThingSort> named(String word) {
+        for (ThingSort sort : values()) {
+            if (sort.word().equals(word)) {
+                return Optional.of(sort);
+            }
+        }
+        return Optional.empty();
+    }
+}

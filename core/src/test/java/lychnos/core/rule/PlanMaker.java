@@ -1,0 +1,117 @@
+package lychnos.core.rule;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import lychnos.core.address.Address;
+import lychnos.core.address.Prefix;
+import lychnos.core.address.Run;
+import lychnos.core.fact.Fact;
+import lychnos.core.kind.Kind;
+import lychnos.core.kind.KindReader;
+import lychnos.core.service.Measured;
+import lychnos.core.service.ServiceKind;
+import lychnos.core.site.Thing;
+import lychnos.core.site.ThingSort;
+
+/** Puts plans together for the tests of the rules. It begins with one in which nothing is wrong. */
+final class PlanMaker {
+
+    static final LocalDate TODAY = LocalDate.of(2026, 11, 23);
+    private static final Instant AT = Instant.parse("2026-11-23T09:20:00Z");
+
+    final List<PlannedNetwork> networks = new ArrayList<>();
+    final List<Thing> things = new ArrayList<>();
+    final List<Measured> services = new ArrayList<>();
+    final List<Plan.Record> records = new ArrayList<>();
+    private final List<PlannedUnit> units = new ArrayList<>();
+    boolean lab;
+
+    PlanMaker() {
+        networks.add(network(1, "Management", "management", "10.40.8.0/24", "10.40.8.1", 408, null, true));
+        networks.add(network(2, "Storage data", "storage-data", "10.40.16.0/24", null, 416, 9000, true));
+        thing(ThingSort.SOURCE, "operations", Map.of("prefix", "10.40.250.0/24"));
+        thing(ThingSort.FABRIC, "compute", Map.of());
+        thing(ThingSort.HOST, "hv-01", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB"));
+    }
+
+    static PlannedNetwork network(long id, String name, String purpose, String prefix, String gateway, Integer vlan, Integer mtu, boolean ours) {
+        Prefix network = Prefix.parse(prefix);
+        Run pool = new Run(network.network().plus(32), network.network().plus(200));
+        return new PlannedNetwork(
+                id,
+                name,
+                purpose,
+                network,
+                gateway == null ? null : Address.parse(gateway),
+                vlan,
+                mtu,
+                "ardal.example",
+                List.of("10.40.8.3", "10.40.8.4"),
+                List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"),
+                List.of(pool),
+                List.of(new Run(network.network().plus(10), network.network().plus(31))),
+                ours,
+                10,
+                169,
+                0);
+    }
+
+    PlanMaker thing(ThingSort sort, String name, Map<String, String> values) {
+        things.add(new Thing(sort, name, values));
+        return this;
+    }
+
+    PlanMaker service(ServiceKind kind, String address, Measured.State state, String sentence, Map<String, String> detail) {
+        services.add(new Measured(kind, address, state, sentence, detail, AT));
+        return this;
+    }
+
+    /** A unit with its facts as {@code name=value} or {@code member/name=value}; policies are answered and members numbered well. */
+    PlanMaker unit(String kindId, String name, int members, String... facts) {
+        Kind kind = KindReader.shipped(kindId);
+        Map<String, Map<String, Fact>> values = new HashMap<>();
+        kind.facts().stream().filter(fact -> fact.is(lychnos.core.fact.FactSpec.Trait.POLICY)).forEach(fact -> put(values, "", fact.name(), "no"));
+        for (String text : facts) {
+            String[] parts = text.split("=", 2);
+            int slash = parts[0].indexOf('/');
+            put(values, slash < 0 ? "" : parts[0].substring(0, slash), parts[0].substring(slash + 1), parts[1]);
+        }
+        units.add(new PlannedUnit(units.size() + 1, name, kind, members, values, List.of(), 1L));
+        return this;
+    }
+
+    PlanMaker seat(String hostName, String address) {
+        PlannedUnit last = units.remove(units.size() - 1);
+        List<PlannedUnit.Seat> seats = new ArrayList<>(last.seats());
+        seats.add(new PlannedUnit.Seat("management", "management", Address.parse(address), hostName, "ardal.example"));
+        units.add(new PlannedUnit(last.id(), last.name(), last.kind(), last.members(), last.facts(), seats, last.networkId()));
+        return this;
+    }
+
+    private static void put(Map<String, Map<String, Fact>> values, String member, String name, String value) {
+        Map<String, Fact> facts = values.computeIfAbsent(member, key -> new LinkedHashMap<>());
+        if (value.isEmpty()) {
+            facts.remove(name);
+        } else {
+            facts.put(name, new Fact(value, Fact.Source.TYPED));
+        }
+    }
+
+    PlanMaker change(java.util.function.UnaryOperator<PlannedNetwork> change) {
+        networks.set(0, change.apply(networks.get(0)));
+        return this;
+    }
+
+    List<Finding> findings() {
+        return Rule.lookAt(new Plan(networks, units, things, services, records, TODAY, lab));
+    }
+
+    List<String> codes() {
+        return findings().stream().map(Finding::code).toList();
+    }
+}

@@ -1,0 +1,128 @@
+package lychnos.lab;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.time.LocalDate;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+
+/** The core of the demo hall: units of every kind, some known and placed, some with facts missing, some that would go wrong. */
+final class CoreStory {
+
+    private static final ObjectMapper JSON = new ObjectMapper();
+
+    /** Placed already; the others wait for whoever looks at the demo. */
+    private static final List<String> PLACED = List.of("ard-fic-1", "ard-fic-2", "ard-blk-1", "ard-bch-1", "ard-iog-1", "ard-hv-01", "ard-fdc-1");
+
+    private final Story story;
+    private final String base;
+    private final long core;
+
+    CoreStory(Story story, String base, long core) {
+        this.story = story;
+        this.base = base;
+        this.core = core;
+    }
+
+    void tell(String facts, String keyName, String key) throws IOException, InterruptedException {
+        JsonNode choices = story.send("GET", at("prepare"), null, null).path("choices");
+        send("POST", "network/choice", JSON.createObjectNode().put("networkId", choices.path(0).path("id").asLong()));
+        send("PUT", "networks", data());
+        boolean real = base.equals("10.40");
+        if (real) {
+            send("PUT", "networks", six());
+        }
+        things(real, keyName, key);
+        announce("interconnect-pair", 2, 2);
+        announce("infiniband-gateway", 2, 1);
+        announce("fabric-controller", 1, 3);
+        announce("block-array", 2, 2);
+        announce("backup-store", 1, 2);
+        announce("blade-chassis", 1, 2);
+        announce("hypervisor-host", 2, 1);
+        announce("access-appliance", 2, 1);
+        story.send("POST", at("facts.csv"), facts, "text/plain");
+        place();
+        if (real) {
+            send("POST", "names/push", JSON.createObjectNode());
+            ObjectNode ask = JSON.createObjectNode();
+            ask.putArray("addresses").add(base + ".8.150");
+            send("POST", "soundings", ask);
+        }
+    }
+
+    private String at(String path) {
+        return "/api/bring-ups/" + core + "/" + path;
+    }
+
+    private JsonNode send(String method, String path, ObjectNode body) throws IOException, InterruptedException {
+        return story.send(method, at(path), body.toString(), "application/json");
+    }
+
+    private ObjectNode data() {
+        ObjectNode network = story.network(16, "Storage data", 416).put("purpose", "storage-data").put("mtu", 9000).put("gateway", "");
+        network.putArray("ranges").addObject().put("purpose", "pool").put("run", base + ".16.10-" + base + ".16.199").put("note", "data ports");
+        return network;
+    }
+
+    private ObjectNode six() {
+        ObjectNode network = story.network(8, "Management, IPv6", 408).put("prefix", "fd40:a4da:1:8::/64").put("gateway", "fd40:a4da:1:8::1");
+        network.putNull("vlan");
+        network.putArray("ranges").addObject().put("purpose", "pool").put("run", "fd40:a4da:1:8::10-fd40:a4da:1:8::ff").put("note", "as the last octet of IPv4");
+        return network;
+    }
+
+    private void things(boolean real, String keyName, String key) throws IOException, InterruptedException {
+        for (String rack : List.of("R1", "R2", "R3", "R5")) {
+            thing("rack", rack, Map.of("room", "Hall 2", "units", "42"));
+        }
+        thing("host", "hv-01", Map.of("cores", "32", "memory", "128 GiB", "disk", "2 TiB", "line-ports", "2001-2016"));
+        thing("host", "hv-02", Map.of("cores", "8", "memory", "24 GiB", "disk", "1 TiB"));
+        thing("fabric", "compute", Map.of("switches", "4"));
+        thing("source", "operations", Map.of("prefix", base + ".250.0/24"));
+        String today = LocalDate.now().toString();
+        thing("policy", "telemetry", Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
+        thing("policy", "remote-support", Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
+        thing("policy", "diagnostics", Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
+        if (real) {
+            Map<String, String> domain = new HashMap<>(Map.of("primary", base + ".8.3", "key-name", keyName, "key", key));
+            domain.put("reverse-zones", "8.40.10.in-addr.arpa 9.40.10.in-addr.arpa 16.40.10.in-addr.arpa 8.0.0.0.1.0.0.0.a.d.4.a.0.4.d.f.ip6.arpa");
+            thing("domain", "ardal.example", domain);
+            thing("relay", "relay", Map.of("address", base + ".8.20"));
+            thing("time", "ntp-4", Map.of("address", base + ".8.9"));
+        }
+    }
+
+    private void thing(String sort, String name, Map<String, String> values) throws IOException, InterruptedException {
+        ObjectNode thing = JSON.createObjectNode().put("sort", sort).put("name", name);
+        thing.set("values", JSON.valueToTree(values));
+        send("PUT", "things", thing);
+    }
+
+    private void announce(String kind, int count, int members) throws IOException, InterruptedException {
+        send("POST", "units", JSON.createObjectNode().put("kind", kind).put("count", count).put("members", members));
+    }
+
+    /** Each of them at the best of its fits. */
+    private void place() throws IOException, InterruptedException {
+        for (JsonNode unit : story.send("GET", at("prepare"), null, null).path("units")) {
+            if (PLACED.contains(unit.path("name").asText())) {
+                JsonNode fits = story.send("GET", at("fits?unit=" + unit.path("id").asLong()), null, null).path("fits");
+                ObjectNode first = JSON.createObjectNode();
+                first.set("lines", wanted(fits.path(0).path("lines")));
+                first.set("growth", fits.path(0).path("growth"));
+                story.take(core, first);
+            }
+        }
+    }
+
+    private static ArrayNode wanted(JsonNode lines) {
+        ArrayNode wanted = JSON.createArrayNode();
+        lines.forEach(wanted::add);
+        return wanted;
+    }
+}

@@ -1,0 +1,304 @@
+package lychnos.server.allocate;
+
+import io.quarkus.narayana.jta.QuarkusTransaction;
+import io.quarkus.runtime.ShutdownEvent;
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.enterprise.event.Observes;
+import jakarta.transaction.Status;
+import jakarta.transaction.Synchronization;
+import jakarta.transaction.TransactionSynchronizationRegistry;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import lychnos.core.address.Address;
+import lychnos.core.name.Records;
+import lychnos.core.site.ThingSort;
+import lychnos.server.account.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Measures;
+import lychnos.server.prepare.Things;
+import lychnos.server.problem.Refusal;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.Claim;
+import lychnos.server.store.NameRecord;
+import lychnos.server.store.NameRecord.State;
+import lychnos.server.store.SiteThing;
+import lychnos.wire.Vantage;
+import lychnos.wire.WireFault;
+import lychnos.wire.dns.NameKey;
+import lychnos.wire.dns.Pushed;
+import lychnos.wire.dns.ZoneRecord;
+import org.hibernate.Session;
+import org.jboss.logging.Logger;
+
+/**
+ * The records that addresses need, pushed to the primary server of their zone by dynamic update. A record is marked as on
+ * its way before it is sent; a crash in between leaves it so, and sending it again is harmless.
+ */
+@ApplicationScoped
+public class Names {
+
+    private static final Logger LOG = Logger.getLogger(Names.class);
+    private static final Duration PATIENCE = Duration.ofSeconds(5);
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Things things;
+    private final Measures measures;
+    private final Vantage vantage;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+    private final TransactionSynchronizationRegistry transaction;
+    private final ExecutorService thread = Executors.newSingleThreadExecutor();
+
+    Names(Session db, BringUps bringUps, Things things, Measures measures, Vantage vantage, Journal journal, Live live, Clock clock, TransactionSynchronizationRegistry transaction) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.things = things;
+        this.measures = measures;
+        this.vantage = vantage;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+        this.transaction = transaction;
+    }
+
+    void stop(@Observes ShutdownEvent event) {
+        thread.shutdownNow();
+    }
+
+    /** A zone with the server that takes its updates. */
+    private record Zone(String name, Address primary, Optional<NameKey> key) {}
+
+    private List<Zone> zones(long siteId) {
+        List<Zone> zones = new ArrayList<>();
+        for (SiteThing row : things.rows(siteId)) {
+            if (row.thing().sort() == ThingSort.DOMAIN) {
+                Optional<NameKey> key = measures.key(row);
+                Measures.zones(row).forEach(zone -> zones.add(new Zone(zone, Address.parse(row.value.get("primary")), key)));
+            }
+        }
+        zones.sort(Comparator.comparingInt(zone -> -zone.name.length()));
+        return zones;
+    }
+
+    /** The longest zone that a name lies in; empty where none is stated. */
+    private static String zoneOf(List<Zone> zones, String owner) {
+        return zones.stream().map(Zone::name).filter(zone -> owner.equals(zone) || owner.endsWith("." + zone)).findFirst().orElse("");
+    }
+
+    /** Plans the records of a taking: A or AAAA, PTR, and CNAME where the kind has a second name. */
+    void plan(UUID taking) {
+        List<Object[]> rows = db.createQuery("select c, b.site.id from Claim c join Unit u on u.id = c.unitId join BringUp b on b.id = u.bringUpId where c.taking = :taking", Object[].class)
+                .setParameter("taking", taking)
+                .getResultList();
+        List<Zone> zones = rows.isEmpty() ? List.of() : zones((Long) rows.get(0)[1]);
+        db.doWork(connection -> {
+            try (java.sql.PreparedStatement insert = connection.prepareStatement("insert into name_record (claim_id, zone, owner, type, data, state, at) values (?, ?, ?, ?, ?, 'PLANNED', now())")) {
+                for (Object[] row : rows) {
+                    for (ZoneRecord record : records((Claim) row[0])) {
+                        insert.setLong(1, ((Claim) row[0]).id);
+                        insert.setString(2, zoneOf(zones, record.owner()));
+                        insert.setString(3, record.owner());
+                        insert.setString(4, record.type());
+                        insert.setString(5, record.data());
+                        insert.addBatch();
+                    }
+                }
+                insert.executeBatch();
+            }
+        });
+    }
+
+    private static List<ZoneRecord> records(Claim claim) {
+        Records names = Records.of(claim.hostName, claim.domain, claim.address);
+        List<ZoneRecord> records = new ArrayList<>();
+        records.add(new ZoneRecord(names.fqdn(), names.type(), claim.address.toString()));
+        records.add(new ZoneRecord(names.reverseName(), "PTR", names.fqdn()));
+        if (claim.alias != null && claim.address.isV4()) {
+            records.add(new ZoneRecord(claim.alias + "." + claim.domain, "CNAME", names.fqdn()));
+        }
+        return records;
+    }
+
+    private List<NameRecord> of(long bringUpId) {
+        return db.createQuery("select n from NameRecord n join Claim c on c.id = n.claimId join Unit u on u.id = c.unitId where u.bringUpId = :id order by n.id", NameRecord.class)
+                .setParameter("id", bringUpId)
+                .getResultList();
+    }
+
+    /** One record for the screen. */
+    public record RecordView(long id, String zone, String line, String state, String answer) {}
+
+    /** How far the records of a bring-up are. */
+    public record View(int planned, int made, int refused, int unknown, List<RecordView> open, String zoneLines, List<String> withoutZone) {}
+
+    @Transactional
+    public View view(long bringUpId) {
+        List<NameRecord> all = of(bringUpId);
+        List<NameRecord> live = all.stream().filter(record -> record.state != State.WITHDRAWN).toList();
+        List<RecordView> open = live.stream()
+                .filter(record -> record.state == State.REFUSED || record.state == State.UNKNOWN)
+                .limit(200)
+                .map(record -> new RecordView(record.id, record.zone, line(record), record.state.name(), record.answer))
+                .toList();
+        StringBuilder lines = new StringBuilder();
+        live.stream().filter(record -> record.state != State.WITHDRAWING).forEach(record -> lines.append(line(record)).append('\n'));
+        return new View(
+                count(live, State.PLANNED) + count(live, State.SENDING),
+                count(live, State.MADE),
+                count(live, State.REFUSED),
+                count(live, State.UNKNOWN),
+                open,
+                lines.toString(),
+                live.stream().filter(record -> record.zone.isEmpty()).map(record -> record.owner).limit(5).toList());
+    }
+
+    private static int count(List<NameRecord> records, State state) {
+        return (int) records.stream().filter(record -> record.state == state).count();
+    }
+
+    private static String line(NameRecord record) {
+        boolean address = record.type.equals("A") || record.type.equals("AAAA");
+        return record.owner + ". IN " + record.type + " " + record.data + (address ? "" : ".");
+    }
+
+    /** Whether a name server may know of any of these addresses. */
+    boolean pushed(List<Claim> claims) {
+        return db.createQuery("select count(*) from NameRecord n where n.claimId in :claims and n.state not in (PLANNED, WITHDRAWN)", Long.class)
+                        .setParameter("claims", claims.stream().map(claim -> claim.id).toList())
+                        .getSingleResult()
+                > 0;
+    }
+
+    /** Takes the records of released addresses back: at once where nobody was told, else at the name server. */
+    void withdraw(List<Claim> claims) {
+        List<NameRecord> records = db.createQuery("from NameRecord where claimId in :claims", NameRecord.class).setParameter("claims", claims.stream().map(claim -> claim.id).toList()).getResultList();
+        boolean told = false;
+        for (NameRecord record : records) {
+            // a refused record is somebody else's or nobody's: nothing of ours stands there
+            boolean ours = record.state == State.MADE || record.state == State.UNKNOWN || record.state == State.SENDING;
+            record.state = ours ? State.WITHDRAWING : State.WITHDRAWN;
+            record.at = clock.instant();
+            told |= ours;
+        }
+        if (told) {
+            long bringUpId = bringUps.unit(claims.get(0).unitId).bringUpId;
+            workAfterCommit(bringUpId);
+        }
+    }
+
+    /** Pushes everything that is not made yet; it goes on by itself, and the screen is told. */
+    @Transactional
+    public int push(long bringUpId, Who.Person person) {
+        List<NameRecord> records = of(bringUpId).stream().filter(record -> record.state != State.MADE && record.state != State.WITHDRAWN).toList();
+        if (records.isEmpty()) {
+            throw Refusal.conflict("Every record is made already.");
+        }
+        if (records.stream().allMatch(record -> record.zone.isEmpty())) {
+            throw Refusal.conflict("No domain is stated with its primary name server. State it in Prepare, or copy the zone lines.");
+        }
+        records.stream().filter(record -> record.state != State.WITHDRAWING && !record.zone.isEmpty()).forEach(record -> {
+            record.state = State.SENDING;
+            record.answer = "";
+            record.at = clock.instant();
+        });
+        journal.write(person, bringUpId, null, "pushed " + records.size() + " records", null, null);
+        live.tell(bringUpId, "allocate");
+        workAfterCommit(bringUpId);
+        return records.size();
+    }
+
+    /** What is marked as on its way is sent once the mark is kept, and not before. */
+    private void workAfterCommit(long bringUpId) {
+        transaction.registerInterposedSynchronization(new Synchronization() {
+            @Override
+            public void beforeCompletion() {}
+
+            @Override
+            public void afterCompletion(int status) {
+                if (status == Status.STATUS_COMMITTED) {
+                    thread.execute(() -> work(bringUpId));
+                }
+            }
+        });
+    }
+
+    /** What is on its way, by zone. */
+    private record Batch(Zone zone, boolean make, Map<Long, ZoneRecord> records) {}
+
+    private void work(long bringUpId) {
+        try {
+            for (Batch batch : QuarkusTransaction.requiringNew().call(() -> batches(bringUpId))) {
+                Map<Long, Pushed> answers = send(batch);
+                QuarkusTransaction.requiringNew().run(() -> keep(bringUpId, batch.make, answers));
+            }
+        } catch (RuntimeException e) {
+            LOG.warnf(e, "The records of bring-up %d are still on their way; push them again.", bringUpId);
+        }
+    }
+
+    private List<Batch> batches(long bringUpId) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        Map<String, Zone> zones = new HashMap<>();
+        zones(bringUp.site.id).forEach(zone -> zones.put(zone.name, zone));
+        Map<String, Batch> batches = new LinkedHashMap<>();
+        for (NameRecord record : of(bringUpId)) {
+            boolean make = record.state == State.SENDING;
+            if (zones.containsKey(record.zone) && (make || record.state == State.WITHDRAWING)) {
+                batches.computeIfAbsent(record.zone + make, key -> new Batch(zones.get(record.zone), make, new LinkedHashMap<>()))
+                        .records.put(record.id, new ZoneRecord(record.owner, record.type, record.data));
+            }
+        }
+        return List.copyOf(batches.values());
+    }
+
+    private Map<Long, Pushed> send(Batch batch) {
+        List<Long> ids = List.copyOf(batch.records.keySet());
+        List<ZoneRecord> records = List.copyOf(batch.records.values());
+        Map<Long, Pushed> answers = new LinkedHashMap<>();
+        List<Pushed> pushed;
+        try {
+            if (batch.zone.key.isEmpty()) {
+                pushed = records.stream().map(record -> new Pushed(record, Pushed.State.REFUSED, "no key is stated for " + batch.zone.name)).toList();
+            } else if (batch.make) {
+                pushed = vantage.makeRecords(batch.zone.primary, batch.zone.name, batch.zone.key.get(), records, PATIENCE);
+            } else {
+                pushed = vantage.removeRecords(batch.zone.primary, batch.zone.name, batch.zone.key.get(), records, PATIENCE);
+            }
+        } catch (WireFault e) {
+            pushed = records.stream().map(record -> new Pushed(record, Pushed.State.REFUSED, e.getMessage())).toList();
+        }
+        for (int i = 0; i < ids.size(); i++) {
+            answers.put(ids.get(i), pushed.get(i));
+        }
+        return answers;
+    }
+
+    private void keep(long bringUpId, boolean make, Map<Long, Pushed> answers) {
+        answers.forEach((id, pushed) -> {
+            NameRecord record = db.find(NameRecord.class, id);
+            boolean done = pushed.state() == Pushed.State.DONE || pushed.state() == Pushed.State.THERE;
+            if (record.state == (make ? State.SENDING : State.WITHDRAWING)) {
+                State failed = pushed.state() == Pushed.State.UNKNOWN ? State.UNKNOWN : State.REFUSED;
+                record.state = done ? (make ? State.MADE : State.WITHDRAWN) : make ? failed : State.WITHDRAWING;
+                record.answer = pushed.why();
+                record.at = clock.instant();
+            }
+        });
+        live.tell(bringUpId, "allocate");
+    }
+}

@@ -1,0 +1,293 @@
+package lychnos.server.allocate;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import lychnos.core.address.Address;
+import lychnos.core.address.Run;
+import lychnos.core.kind.Kind;
+import lychnos.core.name.NamePattern;
+import lychnos.core.name.Records;
+import lychnos.core.place.Ground;
+import lychnos.core.place.Need;
+import lychnos.core.place.NoFit;
+import lychnos.core.place.Placement;
+import lychnos.core.place.Placer;
+import lychnos.core.sheet.UnitFacts;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Facts;
+import lychnos.server.prepare.Groundworks;
+import lychnos.server.problem.Refusal;
+import lychnos.server.problem.Refusal.FieldFault;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.Claim;
+import lychnos.server.store.Network;
+import lychnos.server.store.Unit;
+import org.hibernate.Session;
+
+/** Proposes addresses and names. Nothing is taken here. */
+@ApplicationScoped
+public class Placings {
+
+    private static final int FITS = 4;
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Groundworks groundworks;
+    private final Facts facts;
+
+    Placings(Session db, BringUps bringUps, Groundworks groundworks, Facts facts) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.groundworks = groundworks;
+        this.facts = facts;
+    }
+
+    /** One address of a unit and its name, with the records that they need. */
+    public record Line(
+            long unitId, String unit, int number, String position, String serial, String role, long networkId, String address, String hostName, String fqdn, String forward, String reverse, String alias) {}
+
+    /** A run that is kept free for members to come. */
+    public record Growth(long unitId, long networkId, String run) {}
+
+    /** A unit that cannot be placed. */
+    public record Unplaced(long unitId, String unit, String why) {}
+
+    /**
+     * Addresses for all units that have none.
+     *
+     * @param reason why these
+     * @param pattern the pattern of the names of units that have none of their own
+     * @param fault why there is no proposal at all, or null
+     */
+    public record Proposal(List<Line> lines, List<Growth> growth, List<Unplaced> unplaced, String reason, String pattern, String fault) {
+
+        static Proposal none(String pattern, String fault) {
+            return new Proposal(List.of(), List.of(), List.of(), "", pattern, fault);
+        }
+    }
+
+    /** One way to place a unit. */
+    public record Fit(List<Line> lines, List<Growth> growth, List<String> reasons) {}
+
+    /** What one unit needs, and the ways to place it. */
+    public record Fits(long unitId, String unit, String kind, String about, List<Fit> fits, String almost, String fault) {}
+
+    /** Everything that proposals are made from. */
+    private final class Table {
+
+        private final BringUp bringUp;
+        private final List<Network> networks;
+        private final Map<Unit, UnitFacts> sheet;
+        private final Set<String> usedNames;
+        private final Placer placer;
+
+        Table(BringUp bringUp, Address from) {
+            this.bringUp = bringUp;
+            networks = groundworks.networks(bringUp);
+            sheet = facts.of(bringUp);
+            placer = new Placer(networks.stream().map(network -> ground(network, from)).toList());
+            usedNames = new HashSet<>(db.createQuery("select distinct c.hostName from Claim c where c.releasedAt is null and c.domain in :domains", String.class)
+                    .setParameter("domains", networks.stream().map(network -> network.domain).toList())
+                    .getResultList());
+        }
+
+        /** Nothing below the address where the engineer wants to begin. */
+        private Ground ground(Network network, Address from) {
+            Ground ground = groundworks.ground(network);
+            if (from == null || !network.prefix.contains(from) || from.equals(network.prefix.network())) {
+                return ground;
+            }
+            List<Run> kept = new ArrayList<>(ground.kept());
+            kept.add(new Run(network.prefix.network(), from.plus(-1)));
+            return new Ground(ground.purpose(), ground.network(), ground.gateway(), ground.pools(), kept, ground.taken(), ground.cooling());
+        }
+
+        List<Unit> unplaced() {
+            Set<Long> placed = new HashSet<>(db.createQuery("select c.unitId from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null", Long.class)
+                    .setParameter("id", bringUp.id)
+                    .getResultList());
+            return sheet.keySet().stream().filter(unit -> !placed.contains(unit.id)).toList();
+        }
+
+        List<Need> needs(Unit unit) {
+            UnitFacts known = sheet.get(unit);
+            return known.kind().needs(known.members(), known.unitValues());
+        }
+
+        private Network network(String purpose, Address address) {
+            return networks.stream().filter(network -> network.purpose.equals(purpose) && network.prefix.contains(address)).findFirst().orElseThrow();
+        }
+
+        List<Line> lines(Unit unit, Placement placement, String unitName) {
+            UnitFacts known = sheet.get(unit);
+            Map<String, String> names = known.kind().hostNames(unitName, known.members(), known.unitValues());
+            Map<String, String> aliases = known.kind().aliases(unitName, known.members(), known.unitValues());
+            List<Line> lines = new ArrayList<>();
+            for (Placement.Seat seat : placement.seats()) {
+                Network network = network(seat.network(), seat.address());
+                String hostName = names.get(seat.role());
+                Records records = Records.of(hostName, network.domain, seat.address());
+                lines.add(new Line(
+                        unit.id, unit.label(), unit.number, unit.place(), unit.serial, seat.role(), network.id, seat.address().toString(), hostName, records.fqdn(), records.forwardLine(), records.reverseLine(), aliases.get(seat.role())));
+            }
+            return lines;
+        }
+
+        List<Growth> growth(Unit unit, Placement placement) {
+            return placement.growth().stream().map(run -> new Growth(unit.id, network(run.network(), run.run().first()).id, run.run().toString())).toList();
+        }
+
+        /** A unit's own name, or one by the pattern that nobody bears; names go on behind the last that is used. */
+        String name(Unit unit, NamePattern pattern, Counter counter) {
+            if (unit.name != null) {
+                return unit.name;
+            }
+            Kind kind = sheet.get(unit).kind();
+            Map<String, String> words = Map.of("site", bringUp.site.code, "kind", kind.shortName(), "rack", unit.rack == null ? "" : unit.rack, "u", String.valueOf(unit.rackUnit));
+            String first = pattern.name(words, ++counter.number);
+            String name = first;
+            while (!usedNames.add(name)) {
+                name = pattern.name(words, ++counter.number);
+                if (name.equals(first)) {
+                    throw new IllegalArgumentException("The name " + name + " is taken already; add {n} to the pattern.");
+                }
+            }
+            return name;
+        }
+    }
+
+    private static final class Counter {
+        private int number;
+    }
+
+    private static Address read(String field, String text) {
+        try {
+            return Address.parse(text.strip());
+        } catch (IllegalArgumentException e) {
+            throw Refusal.fields(List.of(new FieldFault(field, e.getMessage())));
+        }
+    }
+
+    /**
+     * Proposes addresses and names for every unit that has none.
+     *
+     * @param patternText the pattern for names, or null for the bring-up's own
+     * @param from nothing below this address, or null
+     */
+    @Transactional
+    public Proposal propose(long bringUpId, String patternText, String from) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        String text = patternText == null || patternText.isBlank() ? bringUp.namePattern : patternText;
+        if (bringUp.network == null) {
+            return Proposal.none(text, "No network is stated yet: that is part of Prepare.");
+        }
+        Table table = new Table(bringUp, from == null || from.isBlank() ? null : read("from", from));
+        List<Unit> units = table.unplaced();
+        if (units.isEmpty()) {
+            return Proposal.none(text, null);
+        }
+        try {
+            return propose(table, units, NamePattern.parse(text), text);
+        } catch (IllegalArgumentException e) {
+            return Proposal.none(text, e.getMessage());
+        }
+    }
+
+    private Proposal propose(Table table, List<Unit> units, NamePattern pattern, String text) {
+        List<Line> lines = new ArrayList<>();
+        List<Growth> growth = new ArrayList<>();
+        List<Unplaced> unplaced = new ArrayList<>();
+        Map<Unit, Placement> rows = inOneRow(table, units.stream().filter(unit -> unit.name == null).toList());
+        Counter counter = new Counter();
+        for (Unit unit : units) {
+            Optional<Placement> placed = Optional.ofNullable(rows.get(unit));
+            if (placed.isEmpty()) {
+                placed = table.placer.place(table.needs(unit)).fold(Optional::of, none -> {
+                    unplaced.add(new Unplaced(unit.id, unit.label(), none.why()));
+                    return Optional.empty();
+                });
+            }
+            placed.ifPresent(placement -> {
+                lines.addAll(table.lines(unit, placement, table.name(unit, pattern, counter)));
+                growth.addAll(table.growth(unit, placement));
+            });
+        }
+        String row = rows.size() > 1 ? "lowest run of " + rows.size() + " in a row" : lines.size() == 1 ? "lowest free address" : "each unit at its lowest fit";
+        String fault = lines.isEmpty() ? unplaced.get(0).why() : null;
+        return new Proposal(lines, growth, unplaced, row, text, fault);
+    }
+
+    /** Units without a name of their own that need one address each lie in one row where there is one. */
+    private static Map<Unit, Placement> inOneRow(Table table, List<Unit> units) {
+        List<Unit> alike = units.stream().filter(unit -> table.needs(unit).equals(table.needs(units.get(0))) && table.needs(unit).size() == 1 && table.needs(unit).get(0).length() == 1).toList();
+        Map<Unit, Placement> rows = new LinkedHashMap<>();
+        if (alike.size() < 2) {
+            return rows;
+        }
+        Need one = table.needs(alike.get(0)).get(0);
+        List<String> roles = alike.stream().map(unit -> String.valueOf(unit.id)).toList();
+        table.placer.place(List.of(new Need(roles, one.networks(), one.start(), 0, one.paths(), one.ipv6()))).fold(placement -> {
+            for (int i = 0; i < alike.size(); i++) {
+                Placement.Seat seat = placement.seats().get(i);
+                rows.put(alike.get(i), new Placement(List.of(new Placement.Seat(one.roles().get(0), seat.network(), seat.address())), List.of(), List.of()));
+            }
+            return null;
+        }, none -> null);
+        return rows;
+    }
+
+    /**
+     * The ways to place one unit, best first.
+     *
+     * @param at where the engineer wants it to begin, or null
+     */
+    @Transactional
+    public Fits fits(long bringUpId, long unitId, String at) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        Table table = new Table(bringUp, null);
+        Unit unit = table.sheet.keySet().stream().filter(each -> each.id == unitId).findFirst().orElseThrow(() -> Refusal.notFound("There is no such unit here."));
+        List<Need> needs = table.needs(unit);
+        Kind kind = table.sheet.get(unit).kind();
+        String name = table.name(unit, NamePattern.parse(bringUp.namePattern), new Counter());
+        if (at != null && !at.isBlank()) {
+            return table.placer.placeAt(needs, read("at", at)).fold(
+                    placement -> new Fits(unitId, name, kind.title(), kind.about(), List.of(new Fit(table.lines(unit, placement, name), table.growth(unit, placement), List.of("where you pointed"))), null, null),
+                    none -> new Fits(unitId, name, kind.title(), kind.about(), List.of(), null, none.why()));
+        }
+        List<Fit> fits = table.placer.fits(needs, FITS, wish(unit)).stream().map(placement -> new Fit(table.lines(unit, placement, name), table.growth(unit, placement), placement.reasons())).toList();
+        String fault = fits.isEmpty() ? table.placer.place(needs).fold(placement -> null, NoFit::why) : null;
+        return new Fits(unitId, name, kind.title(), kind.about(), fits, table.placer.almost(needs).map(NoFit::why).orElse(null), fault);
+    }
+
+    /** People carry on behind the last one of the same kind. */
+    private Placer.Wish wish(Unit unit) {
+        return db.createQuery("select c, u from Claim c join Unit u on u.id = c.unitId where u.kind = :kind and c.releasedAt is null"
+                                + " and exists (select 1 from BringUp b where b.id = u.bringUpId and b.site.id = (select bb.site.id from BringUp bb where bb.id = :bringUp)) order by c.address desc", Object[].class)
+                .setParameter("kind", unit.kind)
+                .setParameter("bringUp", unit.bringUpId)
+                .setMaxResults(1)
+                .getResultStream()
+                .map(row -> new Placer.Wish(((Claim) row[0]).address, ((Unit) row[1]).name == null ? ((Claim) row[0]).hostName : ((Unit) row[1]).name))
+                .findFirst()
+                .orElse(Placer.Wish.NONE);
+    }
+
+    /** By unit, the roles that it is placed with or not at all. */
+    Map<Long, Set<String>> wholeRoles(BringUp bringUp) {
+        Map<Long, Set<String>> roles = new HashMap<>();
+        facts.of(bringUp).forEach((unit, known) -> {
+            Set<String> all = new HashSet<>();
+            known.kind().needs(known.members(), known.unitValues()).forEach(need -> all.addAll(need.roles()));
+            roles.put(unit.id, all);
+        });
+        return roles;
+    }
+}

@@ -1,0 +1,140 @@
+package lychnos.server.allocate;
+
+import io.quarkus.runtime.ShutdownEvent;
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.enterprise.event.Observes;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import lychnos.core.address.Address;
+import lychnos.core.fact.Mac;
+import lychnos.server.live.Live;
+import lychnos.server.store.Network;
+import lychnos.server.store.Stranger;
+import lychnos.wire.Vantage;
+import lychnos.wire.WireFault;
+import lychnos.wire.icmp.Echo;
+import lychnos.wire.tcp.PortState;
+import org.hibernate.Session;
+
+/**
+ * Asks the wire about addresses before they are given out. One that answers is a stranger and is given to nobody. Silence
+ * proves nothing, and is only ever called silence.
+ */
+@ApplicationScoped
+public class Soundings {
+
+    private static final Duration PATIENCE = Duration.ofMillis(400);
+    private static final int AT_ONCE = 96;
+    private static final int[] PORTS = {443, 22};
+
+    private final Session db;
+    private final Live live;
+    private final Vantage vantage;
+    private final Clock clock;
+    private final ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE);
+
+    Soundings(Session db, Live live, Vantage vantage, Clock clock) {
+        this.db = db;
+        this.live = live;
+        this.vantage = vantage;
+        this.clock = clock;
+    }
+
+    void stop(@Observes ShutdownEvent event) {
+        threads.shutdownNow();
+    }
+
+    /** What answered at an address: the hardware address where it is known, and a sentence. */
+    public record Heard(Mac mac, String sentence) {}
+
+    /** Whether silence can be told from an answer here. On plain loopback everything answers, and nothing can be asked. */
+    public boolean possible() {
+        return vantage.hearsSilence();
+    }
+
+    /** Asks each address by ping, by its neighbour entry and by two ports; gives back those that answer. */
+    public Map<Address, Heard> heard(Collection<Address> addresses) {
+        if (!possible()) {
+            return Map.of();
+        }
+        Map<Address, List<Future<String>>> asked = new LinkedHashMap<>();
+        for (Address address : addresses) {
+            List<Future<String>> ways = new ArrayList<>();
+            ways.add(threads.submit(() -> vantage.ping(address, PATIENCE).state() == Echo.State.ANSWERED ? "ping" : ""));
+            for (int port : PORTS) {
+                ways.add(threads.submit(() -> vantage.port(address, port, PATIENCE) == PortState.SILENT ? "" : "TCP " + port));
+            }
+            asked.put(address, ways);
+        }
+        Map<Address, Heard> heard = new LinkedHashMap<>();
+        asked.forEach((address, ways) -> {
+            List<String> answers = ways.stream().map(Soundings::await).filter(way -> !way.isEmpty()).toList();
+            if (!answers.isEmpty()) {
+                heard.put(address, new Heard(neighbour(address), "answers to " + String.join(" and ", answers)));
+            }
+        });
+        return heard;
+    }
+
+    private Mac neighbour(Address address) {
+        try {
+            return vantage.neighbour(address).orElse(null);
+        } catch (WireFault e) {
+            return null;
+        }
+    }
+
+    private static <T> T await(Future<T> future) {
+        try {
+            return future.get();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException("interrupted while the wire was asked", e);
+        } catch (ExecutionException e) {
+            throw new IllegalStateException("the wire could not be asked", e.getCause());
+        }
+    }
+
+    /** Notes addresses that answer although nobody here gave them out. */
+    @Transactional
+    public void note(Network network, long bringUpId, Map<Address, Heard> heard) {
+        heard.forEach((address, what) -> {
+            Stranger.Key key = new Stranger.Key(network.id, address);
+            Stranger known = db.find(Stranger.class, key);
+            Stranger stranger = known == null ? new Stranger() : known;
+            stranger.key = key;
+            stranger.mac = what.mac();
+            stranger.sentence = what.sentence();
+            stranger.lastHeard = clock.instant();
+            if (known == null) {
+                stranger.firstHeard = clock.instant();
+                db.persist(stranger);
+            }
+        });
+        live.tell(bringUpId, "allocate");
+    }
+
+    /** Forgets a stranger that is silent now. */
+    @Transactional
+    public void forget(long networkId, Address address, long bringUpId) {
+        Stranger known = db.find(Stranger.class, new Stranger.Key(networkId, address));
+        if (known != null) {
+            db.remove(known);
+            live.tell(bringUpId, "allocate");
+        }
+    }
+
+    public List<Stranger> strangers(long networkId) {
+        return db.createQuery("from Stranger where key.networkId = :id order by key.address", Stranger.class).setParameter("id", networkId).getResultList();
+    }
+}

@@ -1,0 +1,336 @@
+package lychnos.server.prepare;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.persistence.LockModeType;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.fact.Fact;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
+import lychnos.core.fact.LabelFault;
+import lychnos.core.fact.Mac;
+import lychnos.core.fact.RackPosition;
+import lychnos.core.fact.Secret;
+import lychnos.core.kind.Kind;
+import lychnos.core.sheet.SheetCsv;
+import lychnos.core.sheet.UnitFacts;
+import lychnos.server.account.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.problem.Refusal;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.GivenFact;
+import lychnos.server.store.SealedStore;
+import lychnos.server.store.SheetChange;
+import lychnos.server.store.Unit;
+import org.hibernate.Session;
+
+/** The fact sheet: what is known of each unit, typed, pasted, imported, and taken back. */
+@ApplicationScoped
+public class Facts {
+
+    /** Cells that are set in one piece: a column of 5,000 units twice over. */
+    private static final int MOST_CELLS = 20_000;
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Things things;
+    private final Kinds kinds;
+    private final SealedStore sealed;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    Facts(Session db, BringUps bringUps, Things things, Kinds kinds, SealedStore sealed, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.things = things;
+        this.kinds = kinds;
+        this.sealed = sealed;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** What is known of every unit of a bring-up, in the order of their numbers. */
+    public Map<Unit, UnitFacts> of(BringUp bringUp) {
+        Map<Long, Map<String, Map<String, Fact>>> given = new HashMap<>();
+        db.createQuery("select f from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = :id", GivenFact.class)
+                .setParameter("id", bringUp.id)
+                .getResultStream()
+                .forEach(fact -> given.computeIfAbsent(fact.key.unitId(), id -> new HashMap<>()).computeIfAbsent(fact.key.member(), m -> new HashMap<>()).put(fact.key.name(), fact.fact()));
+        Map<String, String> policies = things.policies(bringUp.site.id);
+        Map<Unit, UnitFacts> all = new LinkedHashMap<>();
+        for (Unit unit : bringUps.units(bringUp.id)) {
+            Map<String, Map<String, Fact>> own = given.computeIfAbsent(unit.id, id -> new HashMap<>());
+            own.computeIfAbsent("", member -> new HashMap<>()).putAll(label(unit));
+            all.put(unit, UnitFacts.resolve(kinds.of(unit), unit.members, own, policies));
+        }
+        return all;
+    }
+
+    /** What lies in the unit's own row. */
+    private static Map<String, Fact> label(Unit unit) {
+        Map<String, Fact> label = new HashMap<>();
+        if (unit.serial != null) {
+            label.put("serial", new Fact(unit.serial, Fact.Source.LABEL));
+        }
+        if (unit.mac != null) {
+            label.put("mac", new Fact(unit.mac.toString(), Fact.Source.LABEL));
+        }
+        if (unit.rack != null) {
+            label.put("location", new Fact(unit.place(), Fact.Source.LABEL));
+        }
+        return label;
+    }
+
+    /** One cell as it is typed; an empty value takes back what stood there. */
+    public record CellText(long unitId, String member, String name, String value) {}
+
+    /** What is wrong with a cell. */
+    public record CellFault(long unitId, String member, String name, String value, String reason) {}
+
+    /** @param changeId by which it can be undone; null where nothing changed */
+    public record Report(Long changeId, int changed, List<CellFault> faults) {}
+
+    /** Sets cells: right ones are kept, wrong ones come back with their reasons. */
+    @Transactional
+    public Report set(long bringUpId, List<CellText> cells, Fact.Source source, Who.Person person) {
+        if (cells.size() > MOST_CELLS) {
+            throw Refusal.bad("At most " + MOST_CELLS + " cells are set at once.");
+        }
+        BringUp bringUp = bringUps.get(bringUpId);
+        db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
+        Setter setter = new Setter(bringUp, source, person);
+        cells.forEach(setter::take);
+        return setter.done();
+    }
+
+    /** Reads a table into the sheet, or only says what it would do. */
+    @Transactional
+    public TableReport readTable(long bringUpId, String text, boolean preview, Who.Person person) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        Map<Unit, UnitFacts> all = of(bringUp);
+        Map<String, Unit> byKey = new HashMap<>();
+        all.keySet().forEach(unit -> byKey.put(unit.label(), unit));
+        SheetCsv.Table table = SheetCsv.read(text, lines(all));
+        List<LabelFault> faults = new ArrayList<>(table.faults());
+        if (preview || table.cells().isEmpty()) {
+            return new TableReport(null, table.cells().size(), faults);
+        }
+        List<CellText> cells = table.cells().stream().map(cell -> new CellText(byKey.get(cell.key()).id, cell.member(), cell.fact().name(), cell.value())).toList();
+        Report report = set(bringUpId, cells, Fact.Source.IMPORTED, person);
+        report.faults().forEach(fault -> faults.add(new LabelFault(0, fault.name(), fault.value(), fault.reason())));
+        return new TableReport(report.changeId(), report.changed(), faults);
+    }
+
+    /** What became of a table. */
+    public record TableReport(Long changeId, int cells, List<LabelFault> faults) {}
+
+    private static List<SheetCsv.Line> lines(Map<Unit, UnitFacts> all) {
+        return all.entrySet().stream().map(entry -> new SheetCsv.Line(entry.getKey().label(), entry.getValue())).toList();
+    }
+
+    @Transactional
+    public String table(long bringUpId) {
+        return SheetCsv.write(lines(of(bringUps.get(bringUpId))));
+    }
+
+    /** Takes a change back; a cell that was changed again since is left as it is. */
+    @Transactional
+    public int undo(long changeId, Who.Person person) {
+        SheetChange change = db.find(SheetChange.class, changeId, LockModeType.PESSIMISTIC_WRITE);
+        if (change == null || change.undoneAt != null) {
+            throw Refusal.conflict("That change is undone already.");
+        }
+        change.undoneAt = clock.instant();
+        Setter setter = new Setter(bringUps.get(change.bringUpId), Fact.Source.TYPED, person);
+        int undone = 0;
+        for (SheetChange.Cell cell : change.cells) {
+            Unit unit = setter.units.get(cell.unitId());
+            if (unit != null && java.util.Objects.equals(setter.stands(unit, cell.member(), cell.name()), cell.after())) {
+                setter.store(unit, cell.member(), cell.name(), cell.before());
+                undone++;
+            }
+        }
+        db.flush();
+        journal.write(person, change.bringUpId, null, "undid the change of " + undone + " facts", null, null);
+        live.tell(change.bringUpId, "prepare");
+        return undone;
+    }
+
+    /** Stores cells of one change, and remembers what stood there. */
+    private final class Setter {
+
+        private final BringUp bringUp;
+        private final Fact.Source source;
+        private final Who.Person person;
+        private final Map<Long, Unit> units = new HashMap<>();
+        private final Map<GivenFact.Key, GivenFact> rows = new HashMap<>();
+        private final Map<String, Unit> bySerial = new HashMap<>();
+        private final Map<Mac, Unit> byMac = new HashMap<>();
+        private final Map<RackPosition, Unit> byPosition = new HashMap<>();
+        private final List<SheetChange.Cell> changed = new ArrayList<>();
+        private final List<CellFault> faults = new ArrayList<>();
+
+        Setter(BringUp bringUp, Fact.Source source, Who.Person person) {
+            this.bringUp = bringUp;
+            this.source = source;
+            this.person = person;
+            bringUps.units(bringUp.id).forEach(unit -> units.put(unit.id, unit));
+            db.createQuery("select f from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = :id", GivenFact.class)
+                    .setParameter("id", bringUp.id)
+                    .getResultStream()
+                    .forEach(fact -> rows.put(fact.key, fact));
+            // serials and hardware addresses are unique everywhere, positions within the bring-up
+            db.createQuery("from Unit where serial is not null or mac is not null", Unit.class).getResultStream().forEach(unit -> {
+                bySerial.put(unit.serial, unit);
+                byMac.put(unit.mac, unit);
+            });
+            units.values().forEach(unit -> byPosition.put(unit.position(), unit));
+        }
+
+        void take(CellText cell) {
+            Unit unit = units.get(cell.unitId());
+            Kind kind = unit == null ? null : kinds.of(unit);
+            Optional<FactSpec> spec = kind == null ? Optional.empty() : kind.fact(String.valueOf(cell.name()));
+            String member = cell.member() == null ? "" : cell.member();
+            if (spec.isEmpty()) {
+                faults.add(fault(cell, unit == null ? "This unit is not in the bring-up." : kind.title() + " never asks for this."));
+                return;
+            }
+            if (!UnitFacts.owners(kind, unit.members, spec.get()).contains(member)) {
+                faults.add(fault(cell, member.isEmpty() ? "Each member has its own." : "“" + member + "” has no such fact."));
+                return;
+            }
+            try {
+                String value = cell.value() == null || cell.value().isBlank() ? null : spec.get().read(cell.value());
+                if (spec.get().type() == FactType.SECRET && value != null) {
+                    seal(unit, member, spec.get().name(), value);
+                    return;
+                }
+                String before = stands(unit, member, cell.name());
+                if (!java.util.Objects.equals(before, value)) {
+                    refuseTwin(unit, member, cell.name(), value);
+                    store(unit, member, cell.name(), value);
+                    changed.add(new SheetChange.Cell(unit.id, member, cell.name(), before, value));
+                }
+            } catch (IllegalArgumentException e) {
+                faults.add(fault(cell, e.getMessage()));
+            }
+        }
+
+        private static CellFault fault(CellText cell, String reason) {
+            return new CellFault(cell.unitId(), cell.member(), cell.name(), cell.value(), reason);
+        }
+
+        private void refuseTwin(Unit unit, String member, String name, String value) {
+            if (!member.isEmpty() || value == null) {
+                return;
+            }
+            Unit twin = switch (name) {
+                case "serial" -> bySerial.get(value);
+                case "mac" -> byMac.get(Mac.parse(value));
+                case "location" -> byPosition.get(RackPosition.parse(value));
+                default -> null;
+            };
+            if (twin != null && twin != unit && !twin.id.equals(unit.id)) {
+                throw new IllegalArgumentException(value + " stands at " + twin.label() + " already.");
+            }
+        }
+
+        /** What people gave, or null; what the site or the kind answers is not looked at. */
+        String stands(Unit unit, String member, String name) {
+            if (member.isEmpty() && label(unit).containsKey(name)) {
+                return label(unit).get(name).value();
+            }
+            GivenFact row = rows.get(new GivenFact.Key(unit.id, member, name));
+            return row == null ? null : row.value;
+        }
+
+        void store(Unit unit, String member, String name, String value) {
+            boolean own = member.isEmpty();
+            if (own && name.equals("serial")) {
+                bySerial.remove(unit.serial);
+                unit.serial = value;
+                bySerial.put(value, unit);
+            } else if (own && name.equals("mac")) {
+                byMac.remove(unit.mac);
+                unit.mac = value == null ? null : Mac.parse(value);
+                byMac.put(unit.mac, unit);
+            } else if (own && name.equals("location")) {
+                place(unit, value);
+            } else {
+                row(unit, member, name, value);
+                if (name.equals("location") && member.equals(kinds.of(unit).members().labels().get(0))) {
+                    place(unit, value);
+                }
+            }
+        }
+
+        /** Where its first member is mounted, so is the unit. */
+        private void place(Unit unit, String value) {
+            byPosition.remove(unit.position());
+            RackPosition position = value == null ? null : RackPosition.parse(value);
+            unit.rack = position == null ? null : position.rack();
+            unit.rackUnit = position == null ? null : position.unit();
+            byPosition.put(position, unit);
+        }
+
+        private GivenFact row(Unit unit, String member, String name, String value) {
+            GivenFact.Key key = new GivenFact.Key(unit.id, member, name);
+            GivenFact row = rows.get(key);
+            if (value == null) {
+                if (row != null) {
+                    db.remove(row);
+                    rows.remove(key);
+                }
+                return null;
+            }
+            boolean fresh = row == null;
+            row = fresh ? new GivenFact() : row;
+            row.key = key;
+            row.value = value;
+            row.source = source;
+            row.setBy = person.id();
+            row.setAt = clock.instant();
+            if (fresh) {
+                db.persist(row);
+                rows.put(key, row);
+            }
+            return row;
+        }
+
+        /** A secret leaves no trace of what it was, so its change cannot be undone. */
+        private void seal(Unit unit, String member, String name, String value) {
+            SealedStore.Box box = sealed.sealText("unit " + unit.id + " " + member + " " + name, Secret.of(value));
+            GivenFact row = row(unit, member, name, Things.SEALED);
+            row.keyId = box.keyId();
+            row.nonce = box.nonce();
+            row.sealed = box.sealed();
+        }
+
+        Report done() {
+            Long id = null;
+            if (!changed.isEmpty()) {
+                SheetChange change = new SheetChange();
+                change.bringUpId = bringUp.id;
+                change.accountId = person.id();
+                change.at = clock.instant();
+                change.cells = changed;
+                db.persist(change);
+                db.flush();
+                id = change.id;
+                journal.write(person, bringUp.id, null, "set " + changed.size() + " facts", null, changed);
+            }
+            live.tell(bringUp.id, "prepare");
+            return new Report(id, changed.size(), faults);
+        }
+    }
+}

@@ -1,0 +1,131 @@
+package lychnos.server.prepare;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import lychnos.core.place.Ground;
+import lychnos.core.place.Need;
+import lychnos.core.rule.Finding;
+import lychnos.core.rule.Plan;
+import lychnos.core.rule.PlannedNetwork;
+import lychnos.core.rule.PlannedUnit;
+import lychnos.core.rule.Rule;
+import lychnos.core.sheet.UnitFacts;
+import lychnos.server.LychnosConfig;
+import lychnos.server.store.AddressRange;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.Claim;
+import lychnos.server.store.MeasuredService;
+import lychnos.server.store.Network;
+import lychnos.server.store.Unit;
+import org.hibernate.Session;
+
+/** Puts together what is known of a bring-up, for the rules to look at. */
+@ApplicationScoped
+public class Plans {
+
+    private static final Duration LATELY = Duration.ofDays(28);
+
+    private final Session db;
+    private final Groundworks groundworks;
+    private final Facts facts;
+    private final Things things;
+    private final LychnosConfig config;
+    private final Clock clock;
+
+    Plans(Session db, Groundworks groundworks, Facts facts, Things things, LychnosConfig config, Clock clock) {
+        this.db = db;
+        this.groundworks = groundworks;
+        this.facts = facts;
+        this.things = things;
+        this.config = config;
+        this.clock = clock;
+    }
+
+    /** What would go wrong, gravest first; empty while there is neither a network nor a unit. */
+    public List<Finding> findings(BringUp bringUp) {
+        return findings(bringUp, facts.of(bringUp));
+    }
+
+    /** The same, with the sheet that was read already. */
+    public List<Finding> findings(BringUp bringUp, Map<Unit, UnitFacts> sheet) {
+        return Rule.lookAt(plan(bringUp, sheet));
+    }
+
+    private Plan plan(BringUp bringUp, Map<Unit, UnitFacts> sheet) {
+        Map<Long, List<Claim>> claims = db.createQuery("select c from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null order by c.place", Claim.class)
+                .setParameter("id", bringUp.id)
+                .getResultStream()
+                .collect(Collectors.groupingBy(claim -> claim.unitId));
+        Map<String, Long> wanted = wanted(sheet, claims.keySet());
+        Set<Long> ours = groundworks.networks(bringUp).stream().map(network -> network.id).collect(Collectors.toSet());
+        List<Network> all = groundworks.ofRealm(bringUp.realmId);
+        Map<Long, Network> byId = all.stream().collect(Collectors.toMap(network -> network.id, network -> network));
+        List<PlannedNetwork> networks = all.stream().map(network -> network(network, ours.contains(network.id), wanted)).toList();
+        List<PlannedUnit> units = sheet.entrySet().stream().map(entry -> unit(entry.getKey(), entry.getValue(), claims.getOrDefault(entry.getKey().id, List.of()), byId, bringUp)).toList();
+        return new Plan(
+                networks,
+                units,
+                things.of(bringUp.site.id),
+                db.createQuery("from MeasuredService where key.siteId = :site", MeasuredService.class).setParameter("site", bringUp.site.id).getResultStream().map(MeasuredService::measured).toList(),
+                List.of(),
+                LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC),
+                config.lab());
+    }
+
+    /** How many addresses units that are not placed want, by the purpose of the network. */
+    private static Map<String, Long> wanted(Map<Unit, UnitFacts> sheet, Set<Long> placed) {
+        Map<String, Long> wanted = new HashMap<>();
+        sheet.forEach((unit, known) -> {
+            if (!placed.contains(unit.id)) {
+                for (Need need : known.kind().needs(known.members(), known.unitValues())) {
+                    need.networks().forEach(purpose -> wanted.merge(purpose, (long) need.roles().size(), Long::sum));
+                }
+            }
+        });
+        return wanted;
+    }
+
+    private PlannedNetwork network(Network network, boolean ours, Map<String, Long> wanted) {
+        Ground ground = groundworks.ground(network);
+        List<AddressRange> ranges = groundworks.ranges(network.id);
+        long lately = ours
+                ? db.createQuery("select count(*) from Claim c where c.networkId = :id and c.takenAt > :since", Long.class)
+                        .setParameter("id", network.id)
+                        .setParameter("since", clock.instant().minus(LATELY))
+                        .getSingleResult()
+                : 0;
+        boolean v4 = network.prefix.network().isV4();
+        return new PlannedNetwork(
+                network.id,
+                network.name,
+                network.purpose,
+                network.prefix,
+                network.gateway,
+                network.vlan,
+                network.mtu,
+                network.domain,
+                network.nameServers,
+                network.timeServers,
+                List.copyOf(ground.pools()),
+                ranges.stream().filter(range -> range.purpose.equals(AddressRange.DHCP)).map(AddressRange::run).toList(),
+                ours,
+                ours && v4 ? wanted.getOrDefault(network.purpose, 0L) : 0,
+                ours ? ground.free().size() : 0,
+                lately);
+    }
+
+    private static PlannedUnit unit(Unit unit, UnitFacts known, List<Claim> claims, Map<Long, Network> networks, BringUp bringUp) {
+        List<PlannedUnit.Seat> seats = claims.stream()
+                .map(claim -> new PlannedUnit.Seat(claim.role, networks.containsKey(claim.networkId) ? networks.get(claim.networkId).purpose : "", claim.address, claim.hostName, claim.domain))
+                .toList();
+        return new PlannedUnit(unit.id, unit.label(), known.kind(), known.members(), known.facts(), seats, bringUp.network == null ? null : bringUp.network.id);
+    }
+}

@@ -1,0 +1,153 @@
+package lychnos.server.prepare;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
+import lychnos.core.fact.Secret;
+import lychnos.core.site.Thing;
+import lychnos.core.site.ThingSort;
+import lychnos.server.account.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.problem.Refusal;
+import lychnos.server.problem.Refusal.FieldFault;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.SealedStore;
+import lychnos.server.store.SiteThing;
+import org.hibernate.Session;
+
+/** What a site has besides networks: stated, changed, removed. */
+@ApplicationScoped
+public class Things {
+
+    /** What stands in the sheet for a value that is sealed. */
+    public static final String SEALED = "(sealed)";
+
+    private static final int MOST = 2000;
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final SealedStore sealed;
+    private final Journal journal;
+    private final Live live;
+
+    Things(Session db, BringUps bringUps, SealedStore sealed, Journal journal, Live live) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.sealed = sealed;
+        this.journal = journal;
+        this.live = live;
+    }
+
+    /** A thing as it is typed; an id changes the one that is there. */
+    public record Statement(Long id, String sort, String name, Map<String, String> values) {}
+
+    public List<SiteThing> rows(long siteId) {
+        return db.createQuery("from SiteThing where siteId = :site order by sort, name", SiteThing.class).setParameter("site", siteId).getResultList();
+    }
+
+    public List<Thing> of(long siteId) {
+        return rows(siteId).stream().map(SiteThing::thing).toList();
+    }
+
+    /** What the site's policies answer, by their names. */
+    public Map<String, String> policies(long siteId) {
+        Map<String, String> answers = new LinkedHashMap<>();
+        of(siteId).stream().filter(thing -> thing.sort() == ThingSort.POLICY).forEach(thing -> answers.put(thing.name(), thing.value("answer").orElse("no")));
+        return answers;
+    }
+
+    /** The secret of a thing, such as the key of a domain. */
+    public Optional<Secret> secret(SiteThing thing) {
+        return thing.sealed == null ? Optional.empty() : Optional.of(sealed.openText("thing " + thing.id, thing.keyId, thing.nonce, thing.sealed));
+    }
+
+    @Transactional
+    public long state(long bringUpId, Statement statement, Who.Person person) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        ThingSort sort = ThingSort.named(String.valueOf(statement.sort())).orElseThrow(() -> Refusal.bad("There is no sort “" + statement.sort() + "”."));
+        SiteThing thing = statement.id() == null ? new SiteThing() : db.find(SiteThing.class, statement.id());
+        if (thing == null || thing.id != null && (!thing.siteId.equals(bringUp.site.id) || !thing.sort.equals(sort.word()))) {
+            throw Refusal.notFound("There is no such entry at this site.");
+        }
+        List<FieldFault> faults = new ArrayList<>();
+        String name = statement.name() == null ? "" : statement.name().strip();
+        if (name.isEmpty() || name.length() > 80) {
+            faults.add(new FieldFault("name", "A name has 1 to 80 letters."));
+        }
+        Map<String, String> values = read(sort, statement.values() == null ? Map.of() : statement.values(), thing, faults);
+        if (!faults.isEmpty()) {
+            throw Refusal.fields(faults);
+        }
+        refuseTwin(bringUp.site.id, sort, name, thing.id);
+        if (thing.id == null && rows(bringUp.site.id).size() >= MOST) {
+            throw Refusal.bad("A site has at most " + MOST + " entries.");
+        }
+        thing.siteId = bringUp.site.id;
+        thing.sort = sort.word();
+        thing.name = name;
+        String secret = values.remove("key");
+        thing.value = values;
+        if (thing.id == null) {
+            db.persist(thing);
+            db.flush();
+        }
+        if (secret != null && !secret.equals(SEALED)) {
+            SealedStore.Box box = sealed.sealText("thing " + thing.id, Secret.of(secret));
+            thing.keyId = box.keyId();
+            thing.nonce = box.nonce();
+            thing.sealed = box.sealed();
+        }
+        db.flush();
+        journal.write(person, bringUpId, null, "stated " + sort.title().toLowerCase(java.util.Locale.ROOT) + " “" + name + "”", null, values);
+        live.tell(bringUpId, "prepare");
+        return thing.id;
+    }
+
+    private static Map<String, String> read(ThingSort sort, Map<String, String> typed, SiteThing before, List<FieldFault> faults) {
+        Map<String, String> values = new LinkedHashMap<>();
+        for (FactSpec field : sort.fields()) {
+            String text = typed.get(field.name());
+            boolean keptSecret = field.type() == FactType.SECRET && before.sealed != null && (text == null || text.isBlank() || text.equals(SEALED));
+            if (keptSecret) {
+                values.put(field.name(), SEALED);
+            } else if (text == null || text.isBlank()) {
+                if (field.wanted()) {
+                    faults.add(new FieldFault(field.name(), "This is missing."));
+                }
+            } else {
+                try {
+                    values.put(field.name(), field.read(text));
+                } catch (IllegalArgumentException e) {
+                    faults.add(new FieldFault(field.name(), e.getMessage()));
+                }
+            }
+        }
+        return values;
+    }
+
+    private void refuseTwin(long siteId, ThingSort sort, String name, Long own) {
+        boolean twin = rows(siteId).stream().anyMatch(row -> row.sort.equals(sort.word()) && row.name.equals(name) && !row.id.equals(own));
+        if (twin) {
+            throw Refusal.fields(List.of(new FieldFault("name", "There is one of this name already.")));
+        }
+    }
+
+    @Transactional
+    public void remove(long bringUpId, long thingId, Who.Person person) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        SiteThing thing = db.find(SiteThing.class, thingId);
+        if (thing == null || !thing.siteId.equals(bringUp.site.id)) {
+            throw Refusal.notFound("There is no such entry at this site.");
+        }
+        db.remove(thing);
+        journal.write(person, bringUpId, null, "removed " + thing.sort + " “" + thing.name + "”", thing.value, null);
+        live.tell(bringUpId, "prepare");
+    }
+}

@@ -1,0 +1,33 @@
+package lychnos.server.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Embeddable;
+import jakarta.persistence.EmbeddedId;
+import jakarta.persistence.Entity;
+import java.time.Instant;
+import lychnos.core.address.Address;
+import lychnos.core.fact.Mac;
+import org.hibernate.annotations.Type;
+
+/** An address that answers although nobody here gave it out. */
+@Entity
+public class Stranger {
+
+    /** Which address of which network. */
+    @Embeddable
+    public record Key(@Column(name = "network_id") Long networkId, @Type(InetType.class) Address address) {}
+
+    @EmbeddedId
+    public Key key;
+
+    @Type(MacaddrType.class)
+    public Mac mac;
+
+    public String sentence;
+
+    @Column(name = "first_heard")
+    public Instant firstHeard;
+
+    @Column(name = "last_heard")
+    public Instant lastHeard;
+}

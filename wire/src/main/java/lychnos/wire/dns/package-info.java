@@ -1,0 +1,2 @@
+/** Name servers: asked, transferred from, and updated. */
+package lychnos.wire.dns;

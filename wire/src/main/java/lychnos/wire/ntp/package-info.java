@@ -1,0 +1,2 @@
+/** Time servers. */
+package lychnos.wire.ntp;

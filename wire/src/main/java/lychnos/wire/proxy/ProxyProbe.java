@@ -1,0 +1,47 @@
+package lychnos.wire.proxy;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.InetSocketAddress;
+import java.net.Socket;
+import java.net.SocketTimeoutException;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+
+/** Asks a web proxy to let a connection through (CONNECT, RFC 9110 section 9.3.6) and hangs up at once. */
+public final class ProxyProbe {
+
+    private static final int LONGEST_LINE = 512;
+
+    /**
+     * What it answered.
+     *
+     * @param status the HTTP status, 0 where there was none
+     * @param line its status line, or why there was none
+     */
+    public record ProxySeen(int status, String line) {}
+
+    /** @param target host and port to be connected to, such as {@code activate.ardal.example:443} */
+    public ProxySeen probe(InetSocketAddress proxy, String target, Duration timeout) {
+        try (Socket socket = new Socket()) {
+            socket.connect(proxy, (int) timeout.toMillis());
+            socket.setSoTimeout((int) timeout.toMillis());
+            socket.getOutputStream().write(("CONNECT " + target + " HTTP/1.1\r\nHost: " + target + "\r\n\r\n").getBytes(StandardCharsets.US_ASCII));
+            String line = line(socket.getInputStream());
+            boolean http = line.matches("HTTP/1\\.[01] [1-5][0-9]{2}( .*)?");
+            return http ? new ProxySeen(Integer.parseInt(line.substring(9, 12)), line) : new ProxySeen(0, "answers, but speaks no HTTP");
+        } catch (SocketTimeoutException e) {
+            return new ProxySeen(0, "silent");
+        } catch (IOException e) {
+            return new ProxySeen(0, String.valueOf(e.getMessage()));
+        }
+    }
+
+    private static String line(InputStream in) throws IOException {
+        StringBuilder line = new StringBuilder();
+        for (int c = in.read(); c >= 0 && c != '\n' && line.length() < LONGEST_LINE; c = in.read()) {
+            line.append((char) c);
+        }
+        return line.toString().strip();
+    }
+}

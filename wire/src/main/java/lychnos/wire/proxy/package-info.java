@@ -1,0 +1,2 @@
+/** Web proxies. */
+package lychnos.wire.proxy;

@@ -1,0 +1,75 @@
+package lychnos.wire.smtp;
+
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.time.Duration;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.apache.commons.net.smtp.SMTPClient;
+import org.apache.commons.net.smtp.SMTPReply;
+
+/** Talks to a mail relay up to the recipient, and never sends anything (RFC 5321). */
+public final class RelayProbe {
+
+    private static final int LONGEST_REPLY = 300;
+
+    /**
+     * Greets, asks what it offers, and for each sender asks whether it would take mail from them.
+     *
+     * @param helloName how we call ourselves
+     * @param senders mail addresses
+     * @param recipient whom mail would go to, or null to ask of the senders alone
+     */
+    public RelaySeen probe(InetSocketAddress relay, String helloName, List<String> senders, String recipient, Duration timeout) {
+        SMTPClient client = new SMTPClient();
+        client.setConnectTimeout((int) timeout.toMillis());
+        client.setDefaultTimeout((int) timeout.toMillis());
+        Map<String, String> answers = new LinkedHashMap<>();
+        try {
+            client.connect(relay.getAddress(), relay.getPort());
+            client.setSoTimeout((int) timeout.toMillis());
+            String greeting = line(client);
+            if (!SMTPReply.isPositiveCompletion(client.getReplyCode())) {
+                return new RelaySeen(true, "greets with " + greeting, false, Map.of());
+            }
+            client.sendCommand("EHLO", helloName);
+            boolean startTls = Arrays.stream(client.getReplyStrings()).anyMatch(text -> text.length() > 4 && text.substring(4).strip().equalsIgnoreCase("STARTTLS"));
+            for (String sender : senders) {
+                answers.put(sender, wouldTake(client, sender, recipient));
+            }
+            client.quit();
+            return new RelaySeen(true, greeting, startTls, answers);
+        } catch (IOException e) {
+            return new RelaySeen(false, e instanceof java.net.SocketTimeoutException ? "silent" : String.valueOf(e.getMessage()), false, answers);
+        } finally {
+            hangUp(client);
+        }
+    }
+
+    private static String wouldTake(SMTPClient client, String sender, String recipient) throws IOException {
+        int code = client.sendCommand("MAIL", "FROM:<" + sender + ">");
+        if (SMTPReply.isPositiveCompletion(code) && recipient != null) {
+            code = client.sendCommand("RCPT", "TO:<" + recipient + ">");
+        }
+        String answer = SMTPReply.isPositiveCompletion(code) ? "taken" : "refused: " + line(client);
+        client.reset();
+        return answer;
+    }
+
+    private static String line(SMTPClient client) {
+        String text = client.getReplyString().strip().replaceAll("\\s+", " ");
+        return text.length() > LONGEST_REPLY ? text.substring(0, LONGEST_REPLY) + "…" : text;
+    }
+
+    private static void hangUp(SMTPClient client) {
+        try {
+            if (client.isConnected()) {
+                client.disconnect();
+            }
+        } catch (IOException e) {
+            // the connection is gone, which is what was wanted
+        }
+    }
+}

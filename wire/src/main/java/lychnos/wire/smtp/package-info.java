@@ -1,0 +1,2 @@
+/** Mail relays: talked to, never mailed through. */
+package lychnos.wire.smtp;
