@@ -24,7 +24,7 @@ name_server() {
   mkdir -p "$dir"
   {
     printf 'options { directory "%s"; pid-file "%s/pid"; session-keyfile "%s/session.key"; managed-keys-directory "%s";\n' "$dir" "$dir" "$dir" "$dir"
-    printf ' transfer-source %s; listen-on { %s; }; listen-on-v6 { none; }; recursion no; dnssec-validation no; empty-zones-enable no; notify explicit; also-notify { 10.40.8.4; }; };\n' "$address" "$address"
+    printf ' notify-source %s; transfer-source %s; listen-on { %s; }; listen-on-v6 { none; }; recursion no; dnssec-validation no; empty-zones-enable no; notify explicit; notify-delay 0; also-notify { 10.40.8.4; }; };\n' "$address" "$address" "$address"
     printf 'controls { };\nkey "%s" { algorithm hmac-sha256; secret "%s"; };\n' "$NAME_KEY_NAME" "$NAME_KEY"
     for zone in $HALL_ZONES; do
       if [ "$role" = primary ]; then

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { number, span, tail, text } from '../src/lib/address';
-import { blocks, pieces, rows, runName, shortName } from '../src/stages/allocate/ribbon';
+import { blocks, pieces, rows, runName, shortName, tiny } from '../src/stages/allocate/ribbon';
 import type { ProposalLine, RibbonView, Seat } from '../src/lib/types';
 
 const seat = (address: string, hostName: string, proven = false, ours = true): Seat => ({ unitId: number(address), unit: hostName, role: 'management', address, hostName, fqdn: hostName, position: 'R1 u5', ours, proven });
@@ -47,5 +47,6 @@ describe('the ribbon', () => {
     expect(runName(['left', 'right'])).toBe('left … right');
     expect(shortName(['ard-srv-006-oob', 'ard-srv-007-oob'])).toBe('006 … 7');
     expect(shortName(['ard-srv-008-oob'])).toBe('008');
+    expect(['ard-iog-1', 'ard-hv-01', 'ard-srv-008-oob'].map(tiny)).toEqual(['iog', 'hv', '008']);
   });
 });

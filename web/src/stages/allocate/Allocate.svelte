@@ -13,6 +13,7 @@
   import Missing from '../../parts/Missing.svelte';
   import { m } from '../../messages';
   import { bringUpId, choose, chosenUnit, go, route } from '../../routes';
+  import BringIn from './BringIn.svelte';
   import NamesPanel from './NamesPanel.svelte';
   import Ribbon from './Ribbon.svelte';
   import { isV4 } from './ribbon';
@@ -30,6 +31,7 @@
   let raced = $state('');
   let busy = $state(false);
   let nth = $state(0);
+  let bringing = $state(false);
   let sounded = $state<Sounded | null>(null);
 
   const proposal = createQuery(() => ({
@@ -57,6 +59,13 @@
   const growth = $derived<Growth[]>(single === null ? (proposal.data?.growth ?? []) : (fit?.growth ?? []));
   const here = $derived(ribbon.data?.density.length ? zoom : (ribbon.data?.prefix ?? ''));
   const unitCount = $derived(new Set(lines.map((line) => line.unitId)).size);
+
+  const byUnit = $derived([...lines.reduce((units, line) => units.set(line.unitId, [...(units.get(line.unitId) ?? []), line]), new Map<number, ProposalLine[]>())].slice(0, 300));
+
+  /** Within a network the last octet tells them apart; with several, the last two. */
+  function shortAddress(address: string): string {
+    return isV4(address) ? '.' + address.split('.').slice(ribbon.data && ribbon.data.tabs.length > 1 ? 2 : 3).join('.') : address;
+  }
 
   function show(change: Record<string, string | null>): void {
     const next: Record<string, string> = { ...search };
@@ -166,6 +175,7 @@
 
   const chosenSeats = $derived((ribbon.data?.seats ?? []).filter((seat) => seat.unitId === chosenUnit() && seat.ours));
   const keys = onKeys({
+    i: () => session.mayWork && (bringing = true),
     t: () => void (session.mayWork && take()),
     n: () => void next(),
     l: () => void (session.mayWork && lines.length > 0 && sound(lines.map((line) => line.address))),
@@ -184,7 +194,7 @@
         <div class="tabs">
           {#each data.tabs as each (each.id)}
             <button type="button" class="sheet tab" class:on={each.id === data.networkId} aria-pressed={each.id === data.networkId} onclick={() => show({ network: String(each.id), zoom: null, from: null })}>
-              <b>{each.name}</b> <span class="mono sub">{each.prefix}{each.vlan ? ` · ${each.vlan}` : ''}{each.permanent ? ` · ${a.fixed}` : ''}</span>
+              <b>{each.name}</b><br /><span class="mono sub">{each.prefix}{each.vlan ? ` · ${each.vlan}` : ''}{each.permanent ? ` · ${a.fixed}` : ''}</span>
               {#if isV4(each.prefix)}<span class="bar"><i class="taken" style="width:{(each.taken / each.size) * 100}%"></i><i class="rest" style="width:{Math.max(0, (each.size - each.free - each.taken) / each.size) * 100}%"></i></span>{/if}
             </button>
           {/each}
@@ -197,6 +207,7 @@
         <span class="end">
           {#if data.density.length && zoom}<B onclick={() => show({ zoom: null })}>{a.whole} {data.prefix}</B>{/if}
           <span class="sub">{a.drag} <kbd>R</kbd></span>
+          {#if session.mayWork}<B key="i" onclick={() => (bringing = true)}>{a.existing.short}</B>{/if}
           {#if session.mayWork && data.undo}<B onclick={() => void undoLast()}>{a.undo(undoable)}</B>{/if}
         </span>
       </div>
@@ -261,13 +272,22 @@
             {#if from}<B onclick={() => start('')}>{a.lowest}</B>{/if}
           </div>
           <table class="tbl list">
-            <thead><tr><th>{single !== null || named ? a.role : a.unit}</th><th>{a.address}</th><th>{a.nameCol}</th></tr></thead>
-            <tbody>
-              {#each lines.slice(0, 300) as line (line.address)}
-                <tr><td>{single !== null ? line.role : named ? `${line.unit} ${line.role}` : line.position || line.unit}</td><td class="mono">{isV4(line.address) ? line.address.split('.').slice(2).join('.').replace(/^/, '.') : line.address}</td><td class="mono">{line.hostName}</td></tr>
-              {/each}
-              {#each single === null ? [] : growth as each (each.run)}<tr class="sub"><td>{a.growth}</td><td class="mono" colspan="2">{each.run}</td></tr>{/each}
-            </tbody>
+            {#if single === null && named}
+              <thead><tr><th>{a.unit}</th><th>{a.address}</th><th></th></tr></thead>
+              <tbody>
+                {#each byUnit as [id, own] (id)}
+                  <tr><td class="mono">{own[0]!.unit}</td><td class="mono">{shortAddress(own[0]!.address)}</td><td class="sub">{own.length > 1 ? a.more(own.length - 1) : ''}</td></tr>
+                {/each}
+              </tbody>
+            {:else}
+              <thead><tr><th>{single !== null ? a.role : a.unit}</th><th>{a.address}</th><th>{a.nameCol}</th></tr></thead>
+              <tbody>
+                {#each lines.slice(0, 300) as line (line.address)}
+                  <tr><td>{single !== null ? line.role : line.position || line.unit}</td><td class="mono">{shortAddress(line.address)}</td><td class="mono">{line.hostName}</td></tr>
+                {/each}
+                {#each single === null ? [] : growth as each (each.run)}<tr class="sub"><td>{a.growth}</td><td class="mono" colspan="2">{each.run.split('-').map(shortAddress).join(' – ')}</td></tr>{/each}
+              </tbody>
+            {/if}
           </table>
           <h3>{a.records}</h3>
           <p class="mono zone">{lines[0]?.forward}<br />{lines[0]?.reverse}{#if lines.length > 1}<br />…{/if}</p>
@@ -276,6 +296,7 @@
     </aside>
   </div>
 {/if}
+{#if bringing}<BringIn onclose={() => (bringing = false)} />{/if}
 
 <style>
   .side { width: 350px; }

@@ -96,13 +96,13 @@
           <!-- svelte-ignore a11y_no_static_element_interactions, a11y_click_events_have_key_events -->
           <div
             class="blk {piece.block.kind}"
-            class:narrow={piece.width < 3}
+            class:narrow={piece.width < 2}
             class:through={piece.block.kind === 'fit' || piece.block.kind === 'growth'}
             style="left:calc({(piece.at / 32) * 100}% + 1px);width:calc({(piece.width / 32) * 100}% - 2px)"
             title={title(piece.block)}
             onclick={() => piece.block.unitId && choose(piece.block.unitId)}
           >
-            {piece.width < 4 && piece.block.short ? piece.block.short : piece.block.name}
+            {piece.width < 5 && piece.block.short ? piece.block.short : piece.block.name}
           </div>
         {/each}
       </div>
@@ -130,7 +130,7 @@
   .planned { background: var(--sheet); border-color: var(--ink2); color: var(--ink); }
   .other { background: var(--line2); border-color: var(--ink3); color: var(--ink2); }
   .fit { background: var(--lamp2); border-color: var(--lamp-ink); border-style: dashed; color: var(--lamp-ink); }
-  .growth { background: transparent; border-color: var(--ink3); border-style: dotted; color: var(--ink2); }
+  .growth { background: var(--sheet); border-color: var(--ink3); border-style: dotted; color: var(--ink2); }
   .cooling { background: var(--sheet); border-color: var(--ink3); border-style: dotted; color: var(--ink2); }
   .stranger { background: var(--fault2); border-color: var(--fault); color: var(--fault); }
   .kept { background: repeating-linear-gradient(135deg, var(--hatch1) 0 5px, var(--hatch2) 5px 10px); border-color: var(--rung-skip); color: var(--ink2); }

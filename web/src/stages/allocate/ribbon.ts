@@ -59,6 +59,16 @@ export function shortName(names: string[]): string {
   return numbers.length === 1 ? numbers[0]! : `${numbers[0]} … ${Number(numbers[numbers.length - 1]) || numbers[numbers.length - 1]}`;
 }
 
+/** `fic-1` for ard-fic-1: the site’s word is the same all over the ribbon. */
+function withoutSite(name: string): string {
+  return name.replace(/^[a-z0-9]+-(?=.*[a-z])/, '');
+}
+
+/** What tells a unit that is one address wide: `iog` for ard-iog-1, and the number where there are hundreds of its kind. */
+export function tiny(name: string): string {
+  return /\d{3}/.exec(name)?.[0] ?? withoutSite(name).replace(/-?\d+$/, '').slice(0, 4);
+}
+
 /** Joins neighbours of the same kind into runs: the addresses of one unit, or units that have one each. */
 function join(singles: { at: number; kind: Block['kind']; name: string; unitId: number; unit: string; alone: boolean }[]): Block[] {
   const blocks: { block: Block; names: string[]; alone: boolean }[] = [];
@@ -72,7 +82,7 @@ function join(singles: { at: number; kind: Block['kind']; name: string; unitId: 
       blocks.push({ block: { first: single.at, last: single.at, kind: single.kind, name: '', short: '', unitId: single.unitId }, names: [single.alone ? single.name : single.unit], alone: single.alone });
     }
   }
-  return blocks.map(({ block, names }) => ({ ...block, name: runName(names), short: shortName(names) }));
+  return blocks.map(({ block, names, alone }) => ({ ...block, name: runName(names), short: alone && names.length > 1 ? shortName(names) : block.last === block.first ? tiny(names[0]!) : withoutSite(names[0]!) }));
 }
 
 /** Everything that is drawn, lowest layer first. Pools are what is left blank. */

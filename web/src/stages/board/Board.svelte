@@ -15,12 +15,40 @@
   const racks = $derived([...new Set(shown.map((row) => row.rack))].map((rack) => ({ rack, rows: shown.filter((row) => row.rack === rack) })));
   const up = (rows: Row[]) => rows.filter((row) => row.prove.mark === 'lit').length;
 
+  /** Rows of one height can be told by where the page is scrolled: of thousands only those in sight are drawn. */
+  const ROW = 42;
+  const GROUP = 28;
+  const MANY = 150;
+  type Line = { rack: string | null; rows: Row[]; row: null } | { row: Row };
+  const lines = $derived<Line[]>(racks.flatMap(({ rack, rows }) => [{ rack, rows, row: null }, ...rows.map((row) => ({ row }))]));
+  const tops = $derived(lines.reduce<number[]>((sums, line) => { sums.push(sums.at(-1)! + (line.row ? ROW : GROUP)); return sums; }, [0]));
+  let scrolled = $state(0);
+  let seen = $state(700);
+  let box = $state<HTMLElement>();
+  const many = $derived(lines.length > MANY);
+  const first = $derived(many ? Math.max(0, below(scrolled) - 8) : 0);
+  const last = $derived(many ? Math.min(lines.length, below(scrolled + seen) + 8) : lines.length);
+
+  /** The first line that ends below a height. */
+  function below(height: number): number {
+    let low = 0;
+    let high = lines.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (tops[middle + 1]! <= height) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
   function move(by: number): void {
     const order = racks.flatMap((group) => group.rows);
     if (order.length === 0) return;
     const at = order.findIndex((row) => row.unitId === chosenUnit());
     const next = order[at < 0 ? 0 : Math.max(0, Math.min(order.length - 1, at + by))]!;
     choose(next.unitId);
+    const top = tops[lines.findIndex((line) => line.row === next)] ?? 0;
+    if (many && box && (top < box.scrollTop || top > box.scrollTop + seen - 2 * ROW)) box.scrollTop = top - seen / 2;
     void tick().then(() => document.getElementById(`unit-${next.unitId}`)?.scrollIntoView({ block: 'nearest' }));
   }
 
@@ -53,18 +81,22 @@
         <span class="hint">{m.board.move} <kbd>J</kbd> <kbd>K</kbd> {m.board.open} <kbd>↵</kbd></span>
       </span>
     </div>
-    <div class="sheet scroll">
-      <table class="tbl">
+    <div class="sheet scroll" class:many bind:this={box} bind:clientHeight={seen} onscroll={(event) => (scrolled = event.currentTarget.scrollTop)}>
+      <table class="tbl" aria-rowcount={lines.length}>
         <thead><tr><th>{m.board.unit}</th>{#each ['prepare', 'allocate', 'configure', 'prove', 'handover'] as const as stage (stage)}<th>{m.stages[stage].slice(2)}</th>{/each}</tr></thead>
         <tbody>
-          {#each racks as { rack, rows } (rack ?? '')}
-            <tr class="group"><th colspan="6" scope="rowgroup">{m.board.rack(rack, rows.length, up(rows))}</th></tr>
-            {#each rows as row (row.unitId)}
+          {#if first > 0}<tr style="height:{tops[first]}px" aria-hidden="true"></tr>{/if}
+          {#each lines.slice(first, last) as line (line.row ? line.row.unitId : `rack ${line.rack}`)}
+            {#if line.row}
+              {@const row = line.row}
               <BoardRow {row} on={row.unitId === chosenUnit()} onchoose={() => choose(row.unitId)} onopen={() => open(row)} />
-            {/each}
+            {:else}
+              <tr class="group"><th colspan="6" scope="rowgroup">{m.board.rack(line.rack, line.rows.length, up(line.rows))}</th></tr>
+            {/if}
           {:else}
             {#if board.data}<tr><td colspan="6" class="none">{only ? m.board.noneMatch : m.board.none}</td></tr>{/if}
           {/each}
+          {#if last < lines.length}<tr style="height:{tops.at(-1)! - tops[last]!}px" aria-hidden="true"></tr>{/if}
         </tbody>
       </table>
     </div>
@@ -82,6 +114,8 @@
 
 <style>
   .gap { height: 10px; }
+  .many { max-height: calc(100vh - 190px); overflow: auto; }
+  .many thead th { position: sticky; top: 0; background: var(--sheet); z-index: 1; }
   .none { padding: 18px 8px; }
   .side { width: 262px; }
   label { display: flex; gap: 6px; align-items: center; }

@@ -29,7 +29,7 @@
   const MANY = 120;
   const asked = $derived(byKind(kinds));
   const cols = $derived(columns(rows, asked, all));
-  const titles = $derived(new Map(kinds.map((kind) => [kind.id, kind.title.toLowerCase()])));
+  const titles = $derived(new Map(kinds.map((kind) => [kind.id, kind.title])));
   let at = $state({ row: 0, col: 0 });
   let from = $state({ row: 0, col: 0 });
   let editing = $state(false);

@@ -39,6 +39,7 @@
       {#each view.groundwork.networks as network (network.id)}
         <div class="line"><span class="mono">{network.prefix}</span> <span class="sub">{network.name}{network.vlan ? ` · VLAN ${network.vlan}` : ''}</span></div>
       {/each}
+      <span class="sub">{view.groundwork.free} {m.prepare.free} · {view.groundwork.toPlace} {m.prepare.toPlace}</span><br />
       {#if of('GATEWAY').length}
         <span class="sub">{g.gateways} {#each of('GATEWAY') as gate (gate.address)}<span class="mono" class:bad={gate.state !== 'FINE'}>{short(gate.address)}</span>{' '}{/each}{of('GATEWAY').every((gate) => gate.state === 'FINE') ? g.answer : ''}</span>
       {/if}

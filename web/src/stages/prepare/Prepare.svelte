@@ -73,7 +73,7 @@
     void undo(change);
   }
 
-  function state(start: Statement | null): void {
+  function openForm(start: Statement | null): void {
     open = null;
     stating = { start };
   }
@@ -155,8 +155,8 @@
 {#if open === 'labels'}<LabelImport onclose={() => (open = null)} />{/if}
 {#if open === 'table'}<TableImport onclose={() => (open = null)} onundo={undoChange} />{/if}
 {#if open === 'units' && kinds.data}<AddUnits kinds={kinds.data} onclose={() => (open = null)} />{/if}
-{#if open === 'ground' && sheet.data}<Ground view={sheet.data} onclose={() => (open = null)} onnetwork={state} />{/if}
-{#if stating && sheet.data}<NetworkForm start={stating.start} further={sheet.data.groundwork.network !== null} onclose={() => (stating = null)} />{/if}
+{#if open === 'ground' && sheet.data}<Ground view={sheet.data} onclose={() => (open = null)} onnetwork={openForm} />{/if}
+{#if stating && sheet.data}<NetworkForm start={stating.start} further={sheet.data.groundwork.network !== null} onclose={() => { stating = null; measure(); }} />{/if}
 
 <style>
   .facts { margin-top: 16px; }

@@ -56,7 +56,7 @@ class JourneyTest {
         screen.page.getByLabel("Where units are expected").fill(positions.toString());
         screen.button("Begin").last().click();
         assertThat(screen.text("Rack R3 · 6 units, 0 proven")).isVisible();
-        assertThat(screen.text("label to read")).hasCount(12);
+        assertThat(screen.text("2 facts to find out")).hasCount(12);
     }
 
     private static void prepare(Screen screen) throws IOException {
@@ -67,8 +67,8 @@ class JourneyTest {
         screen.field("Gateway").fill("10.40.9.1");
         screen.field("VLAN").fill("409");
         screen.field("Domain").fill("ardal.example");
-        screen.field("Name servers").fill("10.40.9.3, 10.40.9.4");
-        screen.field("Time servers").fill("10.40.9.6 10.40.9.7 10.40.9.8");
+        screen.field("Name servers").fill("10.40.8.3, 10.40.8.4");
+        screen.field("Time servers").fill("10.40.8.6 10.40.8.7 10.40.8.8");
         screen.page.getByLabel("Pools and kept ranges 1").fill(".101-.180");
         screen.page.getByLabel("Pools and kept ranges 2").fill(".10-.31");
         screen.button("State it").click();
@@ -87,13 +87,13 @@ class JourneyTest {
         assertThat(screen.text("“somewhere” is no rack position")).isVisible();
         assertThat(screen.page.getByRole(AriaRole.DIALOG).getByText("filled in")).hasCount(11);
         screen.button("Take 11 right lines").click();
-        assertThat(screen.text("11 of 12 labels read").last()).isVisible();
+        assertThat(screen.text("11 of 12 known").last()).isVisible();
         screen.button("Undo").last().click();
-        assertThat(screen.text("0 of 12 labels read").last()).isVisible();
+        assertThat(screen.text("0 of 12 known").last()).isVisible();
         screen.button("Read labels").click();
         screen.page.getByLabel("Choose a file").setInputFiles(Machines.labels());
         screen.button("Take 12 right lines").click();
-        assertThat(screen.text("12 of 12 labels read").last()).isVisible();
+        assertThat(screen.text("12 of 12 known").last()).isVisible();
         clean(screen, "Prepare");
     }
 
@@ -156,7 +156,7 @@ class JourneyTest {
             for (String view : new String[] {"", "/prepare", "/allocate", "/configure", "/prove", "/handover"}) {
                 screen.page.navigate(stage.url() + "/b/1" + view);
                 screen.page.getByRole(AriaRole.NAVIGATION).waitFor();
-                assertThat(screen.page.getByRole(AriaRole.NAVIGATION)).containsText("0 of 12 labels read");
+                assertThat(screen.page.getByRole(AriaRole.NAVIGATION)).containsText("0 of 12 known");
                 clean(screen, view + ", dark and narrow");
                 int overflow = ((Number) screen.page.evaluate("document.documentElement.scrollWidth - innerWidth")).intValue();
                 assertTrue(overflow <= 0, view + " is " + overflow + " px too wide");

@@ -64,7 +64,7 @@ final class CoreStory {
     }
 
     private ObjectNode data() {
-        ObjectNode network = story.network(16, "Storage data", 416).put("purpose", "storage-data").put("mtu", 9000).put("gateway", "");
+        ObjectNode network = story.network(8, "Storage data", 416).put("prefix", base + ".16.0/24").put("purpose", "storage-data").put("mtu", 9000).put("gateway", "");
         network.putArray("ranges").addObject().put("purpose", "pool").put("run", base + ".16.10-" + base + ".16.199").put("note", "data ports");
         return network;
     }

@@ -3,10 +3,12 @@ package lychnos.server.allocate;
 import jakarta.annotation.security.RolesAllowed;
 import org.hibernate.Session;
 import jakarta.transaction.Transactional;
+import jakarta.ws.rs.Consumes;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
+import jakarta.ws.rs.core.MediaType;
 import io.quarkus.narayana.jta.QuarkusTransaction;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -42,13 +44,15 @@ public class AllocateResource {
     private final Placings placings;
     private final Soundings soundings;
     private final Names names;
+    private final Existing existing;
     private final Session db;
     private final Who who;
 
-    AllocateResource(Claims claims, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Session db, Who who) {
+    AllocateResource(Claims claims, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Existing existing, Session db, Who who) {
         this.placings = placings;
         this.soundings = soundings;
         this.names = names;
+        this.existing = existing;
         this.claims = claims;
         this.bringUps = bringUps;
         this.groundworks = groundworks;
@@ -237,6 +241,30 @@ public class AllocateResource {
         } catch (IllegalArgumentException e) {
             throw Refusal.bad(e.getMessage());
         }
+    }
+
+    /** Brings in what is in use already, from a table, a hosts file or a lease file. */
+    @POST
+    @Path("bring-ups/{id}/existing")
+    @Consumes(MediaType.TEXT_PLAIN)
+    @RolesAllowed("engineer")
+    public Existing.Report existing(long id, @QueryParam("preview") boolean preview, String text) {
+        return existing.read(id, text == null ? "" : text, preview, who.person());
+    }
+
+    /** The same from the zones of the site, by transfer. */
+    @POST
+    @Path("bring-ups/{id}/existing/transfer")
+    @RolesAllowed("engineer")
+    public Existing.Report transfer(long id, @QueryParam("preview") boolean preview) {
+        return existing.transfer(id, preview, who.person());
+    }
+
+    @POST
+    @Path("bring-ups/{id}/existing/forget")
+    @RolesAllowed("engineer")
+    public void forget(long id, Ask ask) {
+        existing.forget(id, addresses(ask).stream().map(Address::toString).toList(), who.person());
     }
 
     @GET

@@ -102,7 +102,7 @@ public class Names {
 
     /** Plans the records of a taking: A or AAAA, PTR, and CNAME where the kind has a second name. */
     void plan(UUID taking) {
-        List<Object[]> rows = db.createQuery("select c, b.site.id from Claim c join Unit u on u.id = c.unitId join BringUp b on b.id = u.bringUpId where c.taking = :taking", Object[].class)
+        List<Object[]> rows = db.createQuery("select c, b.site.id from Claim c join Unit u on u.id = c.unitId join BringUp b on b.id = u.bringUpId where c.taking = :taking order by u.number, c.place", Object[].class)
                 .setParameter("taking", taking)
                 .getResultList();
         List<Zone> zones = rows.isEmpty() ? List.of() : zones((Long) rows.get(0)[1]);

@@ -69,10 +69,18 @@ public class Facts {
         Map<Unit, UnitFacts> all = new LinkedHashMap<>();
         for (Unit unit : bringUps.units(bringUp.id)) {
             Map<String, Map<String, Fact>> own = given.computeIfAbsent(unit.id, id -> new HashMap<>());
-            own.computeIfAbsent("", member -> new HashMap<>()).putAll(label(unit));
+            own.computeIfAbsent("", member -> new HashMap<>()).putAll(ownLabel(unit));
             all.put(unit, UnitFacts.resolve(kinds.of(unit), unit.members, own, policies));
         }
         return all;
+    }
+
+    /** Of what lies in the unit's own row, what is a fact of the unit and not only of its first member. */
+    private Map<String, Fact> ownLabel(Unit unit) {
+        Map<String, Fact> label = label(unit);
+        Kind kind = kinds.of(unit);
+        label.keySet().removeIf(name -> kind.fact(name).map(spec -> !UnitFacts.owners(kind, unit.members, spec).contains("")).orElse(true));
+        return label;
     }
 
     /** What lies in the unit's own row. */

@@ -67,7 +67,10 @@ public class Measures {
     private final Clock clock;
     private final ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE);
     private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor();
-    private final Map<Long, Instant> measuredAt = new ConcurrentHashMap<>();
+    private final Map<Long, Last> last = new ConcurrentHashMap<>();
+
+    /** When what was asked last. */
+    private record Last(Instant at, String what) {}
 
     Measures(Session db, BringUps bringUps, Groundworks groundworks, Things things, Live live, Vantage vantage, Clock clock) {
         this.db = db;
@@ -109,7 +112,13 @@ public class Measures {
     }
 
     /** What is to be asked, read in one transaction; the asking is done outside of it. */
-    private record Questions(long siteId, Set<String> gateways, Set<String> names, Set<String> times, List<String> zones, Map<String, Map<String, NameKey>> keys, List<SiteThing> services, List<String> senders) {}
+    private record Questions(long siteId, Set<String> gateways, Set<String> names, Set<String> times, List<String> zones, Map<String, Map<String, NameKey>> keys, List<SiteThing> services, List<String> senders) {
+
+        /** What is asked, in words: another question is asked at once, however fresh the last answer is. */
+        String what() {
+            return gateways + " " + names + " " + times + " " + zones + " " + keys + " " + services.stream().map(thing -> thing.name + thing.value).toList() + " " + senders;
+        }
+    }
 
     private Questions questions(long bringUpId) {
         BringUp bringUp = bringUps.get(bringUpId);
@@ -165,12 +174,12 @@ public class Measures {
 
     private void measure(long bringUpId, boolean anyway) {
         Questions questions = QuarkusTransaction.requiringNew().call(() -> questions(bringUpId));
-        Instant last = measuredAt.get(bringUpId);
-        if (!anyway && last != null && last.plus(FRESH).isAfter(clock.instant())) {
+        Last before = last.get(bringUpId);
+        if (!anyway && before != null && before.what.equals(questions.what()) && before.at.plus(FRESH).isAfter(clock.instant())) {
             return;
         }
         List<Measured> measured = all(questions);
-        measuredAt.put(bringUpId, clock.instant());
+        last.put(bringUpId, new Last(clock.instant(), questions.what()));
         QuarkusTransaction.requiringNew().run(() -> keep(bringUpId, questions.siteId, measured));
     }
 

@@ -76,6 +76,8 @@ public final class DnsClient {
                 soa(answer).ifPresent(serial -> serials.put(zone, serial));
             } catch (IOException e) {
                 fault = reason(e);
+                // who is silent about one zone is silent about the next
+                break;
             }
         }
         boolean tcp = false;

@@ -1,0 +1,153 @@
+package lychnos.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.io.IOException;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** Machines that need more than one address: announced, found out, placed and named, by keyboard where it is quicker. */
+class CoreJourneyTest {
+
+    @Test
+    void fromNothingToNamesAtTheNameServer() throws Exception {
+        try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 500); Screen screen = new Screen(1280, 800, ColorScheme.LIGHT)) {
+            screen.page.navigate(stage.url());
+            screen.signIn(stage.url());
+            begin(screen);
+            ground(screen);
+            units(screen);
+            sheet(screen);
+            place(screen);
+            names(screen);
+            assertEquals(List.of(), screen.complaints());
+        }
+    }
+
+    private static void clean(Screen screen, String where) throws IOException {
+        assertEquals(List.of(), screen.axe(), where);
+    }
+
+    private static void begin(Screen screen) {
+        screen.button("Begin a bring-up").click();
+        screen.field("Name").fill("Ardal Hall 2, core");
+        screen.field("Site").fill("Ardal");
+        screen.page.getByLabel("Site’s word for host names").fill("jny");
+        screen.button("Begin").last().click();
+        assertThat(screen.text("Say which units are expected")).isVisible();
+    }
+
+    private static void network(Screen screen, String name, String prefix, String pool) {
+        screen.field("Name").fill(name);
+        screen.field("Prefix").fill(prefix);
+        screen.field("Domain").fill("ardal.example");
+        screen.field("Name servers").fill("10.40.8.3 10.40.8.4");
+        screen.field("Time servers").fill("10.40.8.6 10.40.8.7 10.40.8.8");
+        screen.page.getByLabel("Pools and kept ranges 1").fill(pool);
+    }
+
+    private static void ground(Screen screen) throws IOException {
+        screen.stage("1 Prepare");
+        screen.button("State the network").click();
+        network(screen, "Management", "10.40.8.0/24", ".200-.239");
+        screen.field("Gateway").fill("10.40.8.1");
+        screen.button("State it").click();
+        assertThat(screen.text("40 free in its pools")).isVisible();
+        // services were asked by looking
+        assertThat(screen.text("stratum 3").first()).isVisible();
+        screen.page.keyboard().press("e");
+        screen.button("State another network").click();
+        network(screen, "Storage data", "10.40.16.0/24", ".10-.99");
+        screen.page.getByLabel("MTU").fill("9000");
+        screen.button("State it").click();
+        assertThat(screen.text("2 networks")).isVisible();
+        screen.page.keyboard().press("e");
+        screen.page.getByRole(AriaRole.DIALOG).getByRole(AriaRole.BUTTON).filter(new Locator.FilterOptions().setHasText("Domain")).click();
+        screen.button("Add: domain").click();
+        Locator dialog = screen.page.getByRole(AriaRole.DIALOG);
+        dialog.getByLabel("Name", new Locator.GetByLabelOptions().setExact(true)).fill("ardal.example");
+        dialog.getByLabel("primary").fill("ns1");
+        dialog.getByLabel("reverse zones").fill("8.40.10.in-addr.arpa 16.40.10.in-addr.arpa");
+        dialog.getByLabel("key name").fill(System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"));
+        dialog.getByLabel("key (may stay empty)", new Locator.GetByLabelOptions().setExact(true)).fill(System.getenv("LYCHNOS_TEST_NAME_KEY"));
+        screen.button("State it").click();
+        // a name where an address is wanted: told at its field, nothing lost
+        assertThat(dialog.getByLabel("primary")).isFocused();
+        clean(screen, "the groundwork with a fault");
+        dialog.getByLabel("primary").fill("10.40.8.3");
+        screen.button("State it").click();
+        assertThat(dialog.getByText("(sealed)")).isVisible();
+        screen.page.keyboard().press("Escape");
+        assertThat(screen.text("updates allowed")).isVisible();
+    }
+
+    private static void units(Screen screen) {
+        for (String kind : new String[] {"Block storage array", "Clustered fabric interconnect"}) {
+            screen.page.keyboard().press("a");
+            screen.page.getByLabel("Kind").selectOption(new com.microsoft.playwright.options.SelectOption().setLabel(kind));
+            screen.page.getByLabel("How many").fill("2");
+            screen.button("Add them").click();
+            assertThat(screen.text("2 units added").last()).isVisible();
+        }
+        assertThat(screen.text("4 of 4 units have something").first()).isVisible();
+    }
+
+    private static Locator cell(Screen screen, int row, int column) {
+        return screen.page.locator("#fact-" + row + "-" + column);
+    }
+
+    private static void sheet(Screen screen) throws IOException {
+        // the first column is the serial; rows are blk-1 a, b, blk-2 a, b, fic-1 left, right, fic-2 left, right
+        cell(screen, 0, 0).click();
+        screen.page.getByRole(AriaRole.GRID).focus();
+        screen.page.keyboard().type("BK-9001");
+        screen.page.keyboard().press("Enter");
+        assertThat(cell(screen, 0, 0)).hasText("BK-9001");
+        // a block pasted from a spreadsheet: hardware addresses in any notation
+        cell(screen, 4, 1).click();
+        screen.page.getByRole(AriaRole.GRID).focus();
+        screen.page.evaluate("text => { const data = new DataTransfer(); data.setData('text', text);"
+                + " document.querySelector('[role=grid]').dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true })); }",
+                "02-4C-59-B9-00-01\tR7 u1\n024c.59b9.0002\tR7 u2\n02:4c:59:b9:00:zz\tR7 u3\n");
+        assertThat(cell(screen, 4, 1)).hasText("02:4c:59:b9:00:01");
+        assertThat(cell(screen, 5, 1)).hasText("02:4c:59:b9:00:02");
+        assertThat(cell(screen, 6, 1)).hasText("02:4c:59:b9:00:zz");
+        assertThat(cell(screen, 6, 1)).hasAttribute("aria-invalid", "true");
+        clean(screen, "Prepare with a wrong cell");
+        // taken back in one, as it was pasted in one; what was typed before stays
+        screen.page.keyboard().press("Control+z");
+        assertThat(cell(screen, 4, 1)).not().containsText("02:4c");
+        assertThat(cell(screen, 0, 0)).hasText("BK-9001");
+    }
+
+    private static void place(Screen screen) throws IOException {
+        screen.stage("2 Allocate");
+        // the unit that was last walked over in the sheet is the one in hand
+        assertThat(screen.text("Place jny-fic-")).isVisible();
+        screen.button("Place all at once instead").click();
+        screen.button("jny-blk-1").click();
+        assertThat(screen.text("starts on a ten").first()).isVisible();
+        assertThat(screen.text(".200 – .202").first()).isVisible();
+        screen.page.keyboard().press("l");
+        assertThat(screen.text("8 of 8 silent to ping and TCP just now")).isVisible();
+        clean(screen, "Allocate with fits");
+        screen.page.keyboard().press("t");
+        assertThat(screen.text("8 addresses taken").last()).isVisible();
+        assertThat(screen.text("Place 3 units")).isVisible();
+        screen.page.keyboard().press("t");
+        assertThat(screen.text("Every unit has its address.")).isVisible();
+    }
+
+    private static void names(Screen screen) throws IOException {
+        screen.page.keyboard().press("p");
+        assertThat(screen.text("46 of 46 records at the name server")).isVisible();
+        clean(screen, "Allocate, named");
+        screen.stage("Board");
+        assertThat(screen.text(".200 – .202 + 5")).isVisible();
+        clean(screen, "Board with several kinds");
+    }
+}

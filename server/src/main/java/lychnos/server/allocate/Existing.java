@@ -1,0 +1,167 @@
+package lychnos.server.allocate;
+
+import io.quarkus.narayana.jta.QuarkusTransaction;
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import lychnos.core.address.Address;
+import lychnos.core.existing.ExistingList;
+import lychnos.core.existing.InUse;
+import lychnos.core.fact.LabelFault;
+import lychnos.core.site.ThingSort;
+import lychnos.server.account.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Groundworks;
+import lychnos.server.prepare.Measures;
+import lychnos.server.prepare.Things;
+import lychnos.server.problem.Refusal;
+import lychnos.server.store.Network;
+import lychnos.server.store.SiteThing;
+import lychnos.server.store.Stranger;
+import lychnos.wire.Vantage;
+import lychnos.wire.WireFault;
+import lychnos.wire.dns.NameKey;
+import lychnos.wire.dns.ZoneRecord;
+import org.hibernate.Session;
+
+/** Brings in what is in use already, from files and from whole zones, so that none of it is given out. */
+@ApplicationScoped
+public class Existing {
+
+    private static final Duration PATIENCE = Duration.ofSeconds(20);
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Groundworks groundworks;
+    private final Things things;
+    private final Measures measures;
+    private final Vantage vantage;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    Existing(Session db, BringUps bringUps, Groundworks groundworks, Things things, Measures measures, Vantage vantage, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.groundworks = groundworks;
+        this.things = things;
+        this.measures = measures;
+        this.vantage = vantage;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** One address that is in use. */
+    public record Use(String address, String name, String source) {}
+
+    /**
+     * What was found.
+     *
+     * @param fresh addresses of the bring-up's networks that nobody here knew of
+     * @param ours how many are addresses that were given out here
+     * @param elsewhere how many lie in none of the networks
+     */
+    public record Report(List<Use> fresh, int ours, int elsewhere, List<LabelFault> faults) {}
+
+    /** Reads a file, or only says what it would do. */
+    public Report read(long bringUpId, String text, boolean preview, Who.Person person) {
+        ExistingList list = ExistingList.parse(text);
+        return QuarkusTransaction.requiringNew().call(() -> take(bringUpId, list.uses(), list.faults(), preview, person));
+    }
+
+    /** One zone with who gives it out. */
+    private record Source(String zone, Address primary, Optional<NameKey> key) {}
+
+    /** Reads every zone of the site's domains from its primary server. A zone that is cut short is not taken at all. */
+    public Report transfer(long bringUpId, boolean preview, Who.Person person) {
+        List<Source> sources = QuarkusTransaction.requiringNew().call(() -> sources(bringUpId));
+        if (sources.isEmpty()) {
+            throw Refusal.conflict("No domain is stated with its primary name server: that is part of Prepare.");
+        }
+        List<InUse> uses = new ArrayList<>();
+        for (Source source : sources) {
+            try {
+                for (ZoneRecord record : vantage.transfer(source.primary, source.zone, source.key.orElse(null), PATIENCE)) {
+                    if (record.type().equals("A") || record.type().equals("AAAA")) {
+                        uses.add(new InUse(Address.parse(record.data()), record.owner(), Optional.empty(), "zone"));
+                    }
+                }
+            } catch (WireFault e) {
+                throw Refusal.conflict(e.getMessage());
+            }
+        }
+        return QuarkusTransaction.requiringNew().call(() -> take(bringUpId, uses, List.of(), preview, person));
+    }
+
+    private List<Source> sources(long bringUpId) {
+        List<Source> sources = new ArrayList<>();
+        for (SiteThing row : things.rows(bringUps.get(bringUpId).site.id)) {
+            if (row.thing().sort() == ThingSort.DOMAIN) {
+                sources.add(new Source(row.name, Address.parse(row.value.get("primary")), measures.key(row)));
+            }
+        }
+        return sources;
+    }
+
+    private Report take(long bringUpId, List<InUse> uses, List<LabelFault> faults, boolean preview, Who.Person person) {
+        List<Network> networks = groundworks.networks(bringUps.get(bringUpId));
+        Set<Address> ours = new HashSet<>(db.createQuery("select c.address from Claim c where c.releasedAt is null", Address.class).getResultList());
+        List<Use> fresh = new ArrayList<>();
+        int known = 0;
+        int elsewhere = 0;
+        for (InUse use : uses) {
+            Optional<Network> network = networks.stream().filter(each -> each.prefix.contains(use.address())).findFirst();
+            if (network.isEmpty()) {
+                elsewhere++;
+            } else if (ours.contains(use.address())) {
+                known++;
+            } else if (db.find(Stranger.class, new Stranger.Key(network.get().id, use.address())) == null) {
+                fresh.add(new Use(use.address().toString(), use.name(), use.source()));
+                if (!preview) {
+                    db.persist(stranger(network.get(), use));
+                }
+            }
+        }
+        if (!preview && !fresh.isEmpty()) {
+            journal.write(person, bringUpId, null, "brought in " + fresh.size() + " addresses that are in use", null, fresh);
+            live.tell(bringUpId, "allocate");
+        }
+        return new Report(fresh, known, elsewhere, faults);
+    }
+
+    private Stranger stranger(Network network, InUse use) {
+        Stranger stranger = new Stranger();
+        stranger.key = new Stranger.Key(network.id, use.address());
+        stranger.mac = use.mac().orElse(null);
+        stranger.sentence = (use.name().isEmpty() ? "in use" : "is " + use.name()) + ", says a " + use.source();
+        stranger.firstHeard = clock.instant();
+        stranger.lastHeard = clock.instant();
+        return stranger;
+    }
+
+    /** Takes back what was brought in. */
+    @Transactional
+    public void forget(long bringUpId, List<String> addresses, Who.Person person) {
+        List<Network> networks = groundworks.networks(bringUps.get(bringUpId));
+        for (String address : addresses) {
+            Address read = Address.parse(address);
+            networks.stream().filter(network -> network.prefix.contains(read)).forEach(network -> {
+                Stranger stranger = db.find(Stranger.class, new Stranger.Key(network.id, read));
+                if (stranger != null) {
+                    db.remove(stranger);
+                }
+            });
+        }
+        journal.write(person, bringUpId, null, "forgot " + addresses.size() + " addresses that were in use", addresses, null);
+        live.tell(bringUpId, "allocate");
+    }
+}

@@ -1,0 +1,150 @@
+package lychnos.server;
+
+import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.equalTo;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.path.json.JsonPath;
+import io.restassured.response.Response;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+@QuarkusTest
+class FactsTest {
+
+    private Client client;
+    private long id;
+
+    @BeforeEach
+    void begin() {
+        client = Client.engineer();
+        id = client.bringUp();
+    }
+
+    private int announce(String kind, int members) {
+        return client.post("/api/bring-ups/" + id + "/units", Map.of("kind", kind, "count", 1, "members", members)).then().statusCode(200).extract().jsonPath().getInt("[0]");
+    }
+
+    private static Map<String, Object> cell(int unit, String member, String name, String value) {
+        return Map.of("unitId", unit, "member", member, "name", name, "value", value);
+    }
+
+    private JsonPath set(Map<?, ?>... cells) {
+        Response answer = client.request().body(Map.of("cells", List.of(cells))).put("/api/bring-ups/" + id + "/facts");
+        answer.then().statusCode(200);
+        return answer.jsonPath();
+    }
+
+    private String value(String member, String name) {
+        return client.get("/api/bring-ups/" + id + "/prepare").getString("rows.find { it.member == '" + member + "' }.cells['" + name + "'].value");
+    }
+
+    @Test
+    void rightCellsAreKeptWrongOnesComeBackAndTheWholeIsUndone() {
+        int pair = announce("interconnect-pair", 2);
+        String mac = String.format("02:4c:59:c1:%02x:%02x", id >> 8 & 255, id & 255);
+        JsonPath report = set(cell(pair, "left", "serial", "FX-" + id), cell(pair, "left", "mac", mac.toUpperCase().replace(':', '-')), cell(pair, "right", "mac", "zz"), cell(pair, "middle", "serial", "x"), cell(pair, "", "licence-key", "x"));
+        assertEquals(2, report.getInt("changed"));
+        assertEquals(List.of("mac", "serial", "licence-key"), report.getList("faults.name"));
+        assertTrue(report.getString("faults[2].reason").contains("never asks"));
+        assertEquals(mac, value("left", "mac"), "in one notation");
+        client.post("/api/sheet-changes/" + report.getLong("changeId") + "/undo", Map.of()).then().statusCode(200);
+        assertEquals(null, value("left", "serial"));
+        client.post("/api/sheet-changes/" + report.getLong("changeId") + "/undo", Map.of()).then().statusCode(409);
+    }
+
+    @Test
+    void undoLeavesWhatWasChangedSince() {
+        int pair = announce("interconnect-pair", 2);
+        long first = set(cell(pair, "left", "console", "2001"), cell(pair, "right", "console", "2002")).getLong("changeId");
+        set(cell(pair, "right", "console", "2009"));
+        client.post("/api/sheet-changes/" + first + "/undo", Map.of()).then().statusCode(200);
+        assertEquals(null, value("left", "console"));
+        assertEquals("2009", value("right", "console"));
+    }
+
+    @Test
+    void aSecretIsSealedAndNeverShown() {
+        int store = announce("backup-store", 1);
+        set(cell(store, "node 1", "controller-password", "tag-secret-77"));
+        String sheet = client.request().get("/api/bring-ups/" + id + "/prepare").asString();
+        assertTrue(sheet.contains("(sealed)"));
+        assertTrue(!sheet.contains("tag-secret-77"));
+        assertTrue(!client.request().get("/api/bring-ups/" + id + "/facts.csv").asString().contains("sealed"));
+    }
+
+    @Test
+    void aTableIsLookedOverThenTaken() {
+        announce("interconnect-pair", 2);
+        String unit = client.get("/api/bring-ups/" + id + "/prepare").getString("rows[0].unit");
+        String table = "\ufeffunit;member;console line;location\r\n" + unit + ";left;2001;R1 u40\r\n" + unit + ";right;99999;R1 u41\r\n";
+        Response preview = table(table, true);
+        preview.then().statusCode(200).body("cells", equalTo(3)).body("faults[0].line", equalTo(3)).body("faults[0].reason", containsString("1 to 65535"));
+        assertEquals(null, value("left", "console"), "a preview changes nothing");
+        table(table, false).then().statusCode(200);
+        assertEquals("2001", value("left", "console"));
+        assertEquals("R1 u40", client.get("/api/bring-ups/" + id + "/prepare").getString("units[0].position"), "the unit is where its first member is");
+        String written = client.request().get("/api/bring-ups/" + id + "/facts.csv").asString();
+        assertTrue(written.contains(unit + ",left,,,R1 u40,2001,"), written);
+    }
+
+    private Response table(String text, boolean preview) {
+        return io.restassured.RestAssured.given().cookie("lychnos", client.cookie()).contentType("text/plain; charset=UTF-8").body(text).post("/api/bring-ups/" + id + "/facts.csv?preview=" + preview);
+    }
+
+    @Test
+    void aPolicyAnswersForEveryUnitOfTheSite() {
+        announce("interconnect-pair", 2);
+        thing("policy", "licence-terms", Map.of("answer", "on", "reason", "agreed once", "who", "lead", "when", "2026-11-01")).then().statusCode(200);
+        assertEquals("yes", value("left", "licence-terms"));
+        assertEquals("site", client.get("/api/bring-ups/" + id + "/prepare").getString("rows[0].cells['licence-terms'].source"));
+    }
+
+    private Response thing(String sort, String name, Map<String, String> values) {
+        return client.request().body(Map.of("sort", sort, "name", name, "values", values)).put("/api/bring-ups/" + id + "/things");
+    }
+
+    @Test
+    void everyWrongFieldOfAThingIsNamed() {
+        thing("host", "hv-01", Map.of("cores", "many", "memory", "64 GiB")).then().statusCode(400).body("faults.field", equalTo(List.of("cores", "disk")));
+        thing("host", "", Map.of("cores", "8", "memory", "64 GiB", "disk", "1 TiB")).then().statusCode(400).body("faults[0].field", equalTo("name"));
+        thing("lamp", "x", Map.of()).then().statusCode(400);
+        thing("fabric", "compute", Map.of()).then().statusCode(200);
+        thing("fabric", "compute", Map.of()).then().statusCode(400).body("faults[0].reason", containsString("already"));
+    }
+
+    @Test
+    void aKeyIsNeverGivenBack() {
+        thing("domain", "ardal.example", Map.of("primary", "10.40.8.3", "key-name", "k.ardal.example", "key", "c2VjcmV0")).then().statusCode(200);
+        String sheet = client.request().get("/api/bring-ups/" + id + "/prepare").asString();
+        assertTrue(sheet.contains("k.ardal.example") && !sheet.contains("c2VjcmV0"));
+    }
+
+    @Test
+    void aMendIsCarriedOut() {
+        int first = announce("infiniband-gateway", 1);
+        thing("fabric", "compute", Map.of());
+        set(cell(first, "", "fabric", "compute"), cell(first, "", "subnet-manager", "standby"));
+        JsonPath sheet = client.get("/api/bring-ups/" + id + "/prepare");
+        Map<String, Object> mend = sheet.getMap("groundwork.findings.find { it.code == 'no-subnet-manager' }.mend");
+        client.post("/api/bring-ups/" + id + "/mends", mend).then().statusCode(204);
+        assertEquals("master", value("", "subnet-manager"));
+    }
+
+    @Test
+    void aDescriptionOfAKindIsLookedOver() {
+        io.restassured.RestAssured.given().cookie("lychnos", client.cookie()).contentType("text/plain").body("kind: x\ntitle: [a]\n").post("/api/kinds/check")
+                .then().statusCode(200).body("find { it.path == 'title' }.line", equalTo(2));
+    }
+
+    @Test
+    void unknownKindsAndCountsAreRefused() {
+        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "toaster", "count", 1, "members", 0)).then().statusCode(400).body("detail", containsString("no kind"));
+        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "fabric-controller", "count", 1, "members", 2)).then().statusCode(400).body("faults[0].field", equalTo("members"));
+        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "fabric-controller", "count", 0, "members", 1)).then().statusCode(400);
+    }
+}

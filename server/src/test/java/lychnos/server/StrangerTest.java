@@ -1,0 +1,48 @@
+package lychnos.server;
+
+import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.equalTo;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+
+import io.quarkus.test.junit.QuarkusTest;
+import io.quarkus.test.junit.QuarkusTestProfile;
+import io.quarkus.test.junit.TestProfile;
+import io.restassured.path.json.JsonPath;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+
+/** Where silence can be told from an answer, the wire is asked before an address is given out. */
+@QuarkusTest
+@TestProfile(StrangerTest.Hears.class)
+@EnabledIfEnvironmentVariable(named = "LYCHNOS_TEST_NAME_KEY", matches = ".+", disabledReason = "the hall's servers run only in ./lychnos test")
+class StrangerTest {
+
+    /** The test stands in the hall's own network, where an absent machine is silent. */
+    public static class Hears implements QuarkusTestProfile {
+        @Override
+        public Map<String, String> getConfigOverrides() {
+            return Map.of("lychnos.vantage.hears-silence", "true");
+        }
+    }
+
+    @Test
+    void whatAnswersIsAStrangerAndIsNeverGivenOut() {
+        Client client = Client.engineer();
+        long id = client.bringUp();
+        client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.20-40"));
+        int pair = client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "interconnect-pair", "count", 1, "members", 2)).jsonPath().getInt("[0]");
+        JsonPath fits = client.get("/api/bring-ups/" + id + "/fits?unit=" + pair + "&at=10.40.8.20");
+        // the relay of the hall lives at the first of the three
+        client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", fits.getList("fits[0].lines")))
+                .then().statusCode(409).body("detail", containsString("10.40.8.20 answers to ping")).body("proposal.lines[0].address", equalTo("10.40.8.22"));
+        assertEquals(List.of("10.40.8.20"), client.get("/api/bring-ups/" + id + "/ribbon").getList("strangers.address"));
+        assertEquals(0, client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size(), "all or none");
+        JsonPath next = client.get("/api/bring-ups/" + id + "/proposal");
+        client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", next.getList("lines"))).then().statusCode(200);
+        // one that answers stays, one that is silent is forgotten
+        client.post("/api/bring-ups/" + id + "/soundings", Map.of("addresses", List.of("10.40.8.20", "10.40.8.40"))).then().statusCode(200).body("answering.address", equalTo(List.of("10.40.8.20")));
+        assertEquals(List.of("10.40.8.20"), client.get("/api/bring-ups/" + id + "/ribbon").getList("strangers.address"));
+    }
+}
