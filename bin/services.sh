@@ -4,10 +4,27 @@ NAME_KEY_NAME=lychnos.ardal.example
 # shared by the demo's name servers and nobody else
 NAME_KEY=bHljaG5vcyBpbiB0aGUgYXJkYWwgaGFsbCwgMzIgYnQ=
 
+PATH=$PATH:$ROOT/.tools/debian/usr/sbin
+
 ensure_services() {
   missing=()
-  need named bind9 dig bind9-dnsutils chronyd chrony openssl openssl /usr/bin/python3 python3 /usr/lib/python3/dist-packages/aiosmtpd python3-aiosmtpd
+  need dig bind9-dnsutils openssl openssl /usr/bin/python3 python3 /usr/lib/python3/dist-packages/aiosmtpd python3-aiosmtpd \
+    '/usr/lib/*/libedit.so.2' libedit2 '/usr/lib/*/libseccomp.so.2' libseccomp2 '/usr/lib/*/libgnutls.so.30' libgnutls30 '/usr/lib/*/libcap.so.2' libcap2
   install_missing
+  bring_program named bind9
+  bring_program chronyd chrony
+  # the libraries that dig came with may be older than the program
+  named -v >/dev/null 2>&1 || { missing=(bind9-libs); install_missing; named -v >/dev/null || die "named cannot be run"; }
+}
+
+# bring_program PROGRAM PACKAGE: the program alone, into .tools/. Installing these packages would start services on this
+# machine, and take its own time keeper out.
+bring_program() {
+  command -v "$1" >/dev/null && return
+  say "fetching $1 into .tools/debian (the package $2, unpacked and not installed)"
+  mkdir -p "$ROOT/.tools/debian"
+  if ! apt-cache show "$2" >/dev/null 2>&1; then as_root apt-get update -qq; fi
+  (cd "$ROOT/.tools/debian" && apt-get download -qq "$2" 2>/dev/null && dpkg -x "$2"_*.deb . && rm "$2"_*.deb) || die "the package $2 could not be fetched"
 }
 
 # zone_file ZONE: SOA and servers, and nothing else yet

@@ -12,7 +12,7 @@
   import B from '../../parts/B.svelte';
   import Missing from '../../parts/Missing.svelte';
   import { m } from '../../messages';
-  import { bringUpId, choose, chosenUnit, go, route } from '../../routes';
+  import { bringUpId, chosenUnit, go, route } from '../../routes';
   import BringIn from './BringIn.svelte';
   import NamesPanel from './NamesPanel.svelte';
   import Ribbon from './Ribbon.svelte';
@@ -235,7 +235,7 @@
         {#if single !== null}
           <p class="sub">{fits.data?.kind}. {fits.data?.about}</p>
         {:else if named}
-          <p class="sub units">{#each unitsWaiting.slice(0, 14) as [id, unit] (id)}<button type="button" class="mono" onclick={() => { nth = 0; choose(id); }}>{unit}</button>{' '}{/each}{#if unitsWaiting.length > 14}…{/if}</p>
+          <p class="sub units">{#each unitsWaiting.slice(0, 14) as [id, unit] (id)}<button type="button" class="mono" onclick={() => { nth = 0; sounded = null; show({ unit: String(id), from: null }); }}>{unit}</button>{' '}{/each}{#if unitsWaiting.length > 14}…{/if}</p>
         {/if}
         {#if raced}<p class="say" role="alert">{raced}</p>{/if}
         {#if single === null}
@@ -257,7 +257,7 @@
             </button>
           {/each}
           {#if fits.data?.almost}<div class="opt quiet bad">{fits.data.almost}</div>{/if}
-          <div class="row"><B onclick={() => { choose(null); start(''); }}>{a.placeAll}</B></div>
+          <div class="row"><B onclick={() => show({ unit: null, from: null })}>{a.placeAll}</B></div>
         {/if}
         {#if lines.length > 0}
           {#if sounded}

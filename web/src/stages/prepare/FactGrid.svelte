@@ -220,10 +220,10 @@
   .cells thead .unit { z-index: 3; color: var(--ink2); }
   tr.next > * { border-top-color: var(--line); }
   .cells tr.on > .unit { background: var(--lamp2); }
-  .never { background: repeating-linear-gradient(135deg, var(--hatch1) 0 4px, var(--hatch2) 4px 8px); }
-  .missing { background: var(--fault2); color: var(--fault); font-size: 12.5px; }
+  .cells td.never { background: repeating-linear-gradient(135deg, var(--hatch1) 0 4px, var(--hatch2) 4px 8px); }
+  .cells td.missing { background: var(--fault2); color: var(--fault); font-size: 12.5px; }
   .given { color: var(--ink2); }
-  td.bad { background: var(--fault2); color: var(--fault); text-decoration: underline wavy; text-underline-offset: 3px; }
+  .cells td.bad { background: var(--fault2); color: var(--fault); text-decoration: underline wavy; text-underline-offset: 3px; }
   td.marked { box-shadow: inset 0 0 0 99px rgb(227 154 11 / 14%); }
   .cells:focus-within td.here { box-shadow: inset 0 0 0 2px var(--lamp-ink); }
   td.here { box-shadow: inset 0 0 0 1px var(--ink3); }
