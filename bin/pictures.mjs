@@ -23,7 +23,7 @@ async function screen(options = {}) {
 
 async function shoot(page, path, name, before = async () => {}) {
   await page.goto(url + path);
-  await page.getByRole('navigation').getByText('labels read').waitFor();
+  await page.getByRole('navigation').getByText(/\d+ of \d+ known/).waitFor();
   await page.waitForLoadState('networkidle').catch(() => {});
   await before();
   await page.screenshot({ path: join(root, 'docs/screenshots', name + '.png') });
@@ -35,7 +35,7 @@ async function prepareRowB(page) {
   await page.getByText('Fact sheet').waitFor();
   if (await page.getByRole('button', { name: 'State the network' }).isVisible()) {
     await page.getByRole('button', { name: 'State the network' }).click();
-    const fields = { Name: 'Management, row B', Prefix: '10.40.9.0/24', Gateway: '10.40.9.1', VLAN: '409', Domain: 'ardal.example', 'Name servers': '10.40.9.3 10.40.9.4', 'Time servers': '10.40.9.6 10.40.9.7' };
+    const fields = { Name: 'Management, row B', Prefix: '10.40.9.0/24', Gateway: '10.40.9.1', VLAN: '409', Domain: 'ardal.example', 'Name servers': '10.40.8.3 10.40.8.4', 'Time servers': '10.40.8.6 10.40.8.7' };
     for (const [label, text] of Object.entries(fields)) await page.getByLabel(label, { exact: true }).fill(text);
     await page.getByLabel('Pools and kept ranges 1').fill('.101-.180');
     await page.getByLabel('Pools and kept ranges 2').fill('.10-.31');
@@ -64,6 +64,18 @@ if (await take.isVisible({ timeout: 3000 }).catch(() => false)) await take.click
 else await take.click({ timeout: 5000 }).catch(() => {});
 await shoot(page, '/b/2/prepare', 'prepare');
 await shoot(page, '/b/2/allocate', 'allocate', async () => page.getByText('lowest run').waitFor());
+await shoot(page, '/b/3/prepare', 'facts', async () => page.getByText('stratum 3').first().waitFor());
+await shoot(page, '/b/3/allocate', 'placing', async () => {
+  await page.getByRole('button', { name: 'ard-obj-1' }).click();
+  await page.getByText('Runs that fit').waitFor();
+  await page.keyboard.press('l');
+  await page.getByText('silent to ping').waitFor();
+});
+await shoot(page, '/b/3/prepare', 'groundwork', async () => {
+  await page.keyboard.press('e');
+  await page.getByRole('dialog').getByRole('button').filter({ hasText: 'Domain' }).click();
+  await page.getByRole('button', { name: 'Change' }).click();
+});
 const dark = await screen({ colorScheme: 'dark' });
 await shoot(dark, '/b/1', 'board-dark');
 const phone = await screen({ viewport: { width: 390, height: 780 } });
