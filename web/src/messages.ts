@@ -231,6 +231,8 @@ export const m = {
       taken: (n: number) => `${n} addresses brought in`,
       again: 'Choose another',
     },
+    sweep: 'Sweep the pools',
+    swept: (at: string, answering: number, asked: number) => `swept ${at}: ${answering} of ${asked} answer`,
     listen: 'Listen first',
     silent: (n: number) => `${n} of ${n} silent to ping and TCP just now. Asked again when you take them.`,
     notMeasured: 'Silence cannot be told from an answer on this machine; nothing was measured.',
@@ -328,7 +330,7 @@ export const m = {
     stage: {
       board: [],
       prepare: [['A', 'add units'], ['I', 'read labels'], ['T', 'read a table of facts'], ['E', 'the groundwork'], ['M', 'ask the services again'], ['Ctrl+D', 'fill down'], ['Ctrl+Z', 'take the last change back']],
-      allocate: [['T', 'take these addresses'], ['N', 'next fit'], ['L', 'listen on the wire first'], ['P', 'push the records'], ['I', 'bring in what is in use already'], ['arrows', 'walk the ribbon'], ['Enter', 'begin the fit here'], ['Shift+arrows, R', 'mark addresses and keep them']],
+      allocate: [['T', 'take these addresses'], ['N', 'next fit'], ['L', 'listen on the wire first'], ['W', 'sweep the pools'], ['P', 'push the records'], ['I', 'bring in what is in use already'], ['arrows', 'walk the ribbon'], ['Enter', 'begin the fit here'], ['Shift+arrows, R', 'mark addresses and keep them']],
       configure: [['S', 'start what is ready']],
       prove: [['C', 'check all'], ['X', 'check the chosen one']],
       handover: [['D', 'download the list']],

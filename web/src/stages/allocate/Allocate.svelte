@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { Input, Label } from 'flowbite-svelte';
-  import { span } from '../../lib/address';
+  import { number, span, text } from '../../lib/address';
   import { api, Problem } from '../../lib/api';
   import { onKeys } from '../../lib/keys';
   import { notices } from '../../lib/notices.svelte';
@@ -141,6 +141,25 @@
     busy = false;
   }
 
+  const MOST_SWEPT = 2048;
+  let swept = $state<{ network: number; at: number; asked: number; answering: number } | null>(null);
+  const poolAddresses = $derived(
+    (ribbon.data?.strips ?? [])
+      .filter((strip) => strip.purpose === 'pool' && isV4(strip.first))
+      .flatMap((strip) => Array.from({ length: Math.min(MOST_SWEPT + 1, number(strip.last) - number(strip.first) + 1) }, (_, i) => text(number(strip.first) + i))),
+  );
+
+  /** Asks every address of the pools: what answers and is not ours becomes a stranger. */
+  async function sweep(): Promise<void> {
+    const network = ribbon.data?.networkId ?? 0;
+    busy = true;
+    await tried(async () => {
+      const answer = await api.post<Sounded>(`/bring-ups/${bringUpId()}/soundings`, { addresses: poolAddresses });
+      swept = { network, at: Date.now(), asked: answer.asked, answering: answer.answering.length };
+    });
+    busy = false;
+  }
+
   /** Keeps addresses that were marked: a range of the network like any other. */
   async function keep(first: string, last: string): Promise<void> {
     if (!session.mayWork) return;
@@ -176,6 +195,7 @@
   const chosenSeats = $derived((ribbon.data?.seats ?? []).filter((seat) => seat.unitId === chosenUnit() && seat.ours));
   const keys = onKeys({
     i: () => session.mayWork && (bringing = true),
+    w: () => void (session.mayWork && !busy && poolAddresses.length > 0 && poolAddresses.length <= MOST_SWEPT && sweep()),
     t: () => void (session.mayWork && take()),
     n: () => void next(),
     l: () => void (session.mayWork && lines.length > 0 && sound(lines.map((line) => line.address))),
@@ -203,10 +223,12 @@
       <div class="head">
         <h2>{a.title}</h2>
         <span class="sub">{data.name} <span class="mono">{data.prefix}</span>{#if data.vlan}{' · '}VLAN {data.vlan}{/if}</span>
+        {#if swept?.network === data.networkId}<span class="sub">{a.swept(atTime(swept.at), swept.answering, swept.asked)}</span>{/if}
         {#if data.strangers.length}<span class="bad">{a.strangers(data.strangers.length)}</span>{/if}
         <span class="end">
           {#if data.density.length && zoom}<B onclick={() => show({ zoom: null })}>{a.whole} {data.prefix}</B>{/if}
           <span class="sub">{a.drag} <kbd>R</kbd></span>
+          {#if session.mayWork && data.hears && poolAddresses.length > 0 && poolAddresses.length <= MOST_SWEPT}<B key="w" disabled={busy} onclick={() => void sweep()}>{a.sweep}</B>{/if}
           {#if session.mayWork}<B key="i" onclick={() => (bringing = true)}>{a.existing.short}</B>{/if}
           {#if session.mayWork && data.undo}<B onclick={() => void undoLast()}>{a.undo(undoable)}</B>{/if}
         </span>

@@ -28,6 +28,7 @@ final class Stage implements AutoCloseable {
     private final int port;
     private final Process hall;
     private Process server;
+    private Process second;
 
     /** @param machines a hall file's lines */
     Stage(String machines, long restartMillis) throws IOException {
@@ -57,7 +58,21 @@ final class Stage implements AutoCloseable {
     }
 
     void startServer() throws IOException {
-        server = start(
+        server = serverAt(port, "server.log");
+    }
+
+    /** Another server on the same database; gives its address. */
+    String startSecondServer() throws IOException {
+        int other;
+        try (ServerSocket free = new ServerSocket(0)) {
+            other = free.getLocalPort();
+        }
+        second = serverAt(other, "second.log");
+        return "http://127.0.0.1:" + other;
+    }
+
+    private Process serverAt(int port, String log) throws IOException {
+        Process started = start(
                 List.of("java", "-XX:TieredStopAtLevel=1", "-jar", ROOT.resolve("server/target/quarkus-app/quarkus-run.jar").toString()),
                 Map.of(
                         "QUARKUS_DATASOURCE_JDBC_URL", "jdbc:postgresql://127.0.0.1:" + env("LYCHNOS_E2E_PG") + "/" + database,
@@ -70,7 +85,7 @@ final class Stage implements AutoCloseable {
                         "LYCHNOS_RUN_FOLLOW_AT_MOST", "25s",
                         "LYCHNOS_SEAL_KEY_FILE", directory.resolve("seal.key").toString(),
                         "LYCHNOS_DEMO_ACCOUNTS", "hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one"),
-                "server.log");
+                log);
         until("the server answers", Duration.ofSeconds(90), () -> {
             try (Socket socket = new Socket()) {
                 socket.connect(new InetSocketAddress("127.0.0.1", port), 500);
@@ -79,6 +94,7 @@ final class Stage implements AutoCloseable {
                 return false;
             }
         });
+        return started;
     }
 
     /** Ends the server as a power cut would. */
@@ -136,6 +152,9 @@ final class Stage implements AutoCloseable {
     @Override
     public void close() {
         server.destroy();
+        if (second != null) {
+            second.destroy();
+        }
         hall.destroy();
     }
 }
