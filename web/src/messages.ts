@@ -218,6 +218,7 @@ export const m = {
     placeOne: (unit: string) => `Place ${unit}`,
     placeAll: 'Place all at once instead',
     runs: 'Runs that fit',
+    begin: 'or begin at an address, and Enter',
     addresses: (n: number) => `${n} addresses`,
     existing: {
       title: 'Bring in what is in use already',

@@ -28,6 +28,7 @@
   const ribbon = live<RibbonView>(() => `/bring-ups/${bringUpId()}/ribbon${tab ? `?network=${tab}` : ''}`);
   let pattern = $state<string | null>(null);
   let typed = $state('');
+  let typedStart = $state('');
   let raced = $state('');
   let busy = $state(false);
   let nth = $state(0);
@@ -278,6 +279,10 @@
               <span class="sub">{option.reasons.join(', ')}</span>
             </button>
           {/each}
+          <form onsubmit={(event) => { event.preventDefault(); start(typedStart.trim()); }}>
+            <Label for="begin">{a.begin}</Label>
+            <Input id="begin" class="mono" bind:value={typedStart} placeholder={options[0]?.lines[0]?.address ?? ''} spellcheck="false" autocomplete="off" />
+          </form>
           {#if fits.data?.almost}<div class="opt quiet bad">{fits.data.almost}</div>{/if}
           <div class="row"><B onclick={() => show({ unit: null, from: null })}>{a.placeAll}</B></div>
         {/if}

@@ -16,8 +16,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.BooleanSupplier;
 import lychnos.core.address.Address;
+import lychnos.core.fact.Secret;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
+import lychnos.wire.dns.NameKey;
+import lychnos.wire.dns.ZoneRecord;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
@@ -213,6 +216,29 @@ class NeedsTest {
         client.request().body(right).put("/api/bring-ups/" + id + "/things").then().statusCode(200);
         client.post("/api/bring-ups/" + id + "/names/push", Map.of()).then().statusCode(200);
         until("six are made", () -> names().getInt("made") == 6);
+        client.post("/api/units/" + pair + "/release", Map.of()).then().statusCode(204);
+    }
+
+    @Test
+    @EnabledIfEnvironmentVariable(named = "LYCHNOS_TEST_NAME_KEY", matches = ".+", disabledReason = "the hall's servers run only in ./lychnos test")
+    void aNameThatLeadsElsewhereAndAnAddressThatIsNamedAreTold() throws WireFault {
+        Map<String, Object> network = Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.100-199");
+        network.put("nameServers", List.of(PRIMARY.toString()));
+        client.network(id, network);
+        domain(System.getenv("LYCHNOS_TEST_NAME_KEY"));
+        NameKey key = new NameKey(System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"), Secret.of(System.getenv("LYCHNOS_TEST_NAME_KEY")));
+        int pair = announce("interconnect-pair", 2);
+        JsonPath fits = fits(pair, "10.40.8.170");
+        ZoneRecord theirs = new ZoneRecord(fits.getString("fits[0].lines[0].fqdn"), "A", "10.40.8.77");
+        ZoneRecord reverse = new ZoneRecord("176.8.40.10.in-addr.arpa", "PTR", "scanner.ardal.example");
+        vantage.makeRecords(PRIMARY, "ardal.example", key, List.of(theirs), Duration.ofSeconds(3));
+        vantage.makeRecords(PRIMARY, "8.40.10.in-addr.arpa", key, List.of(reverse), Duration.ofSeconds(3));
+        take(fits(pair, "10.40.8.176")).then().statusCode(409).body("detail", containsString("is called scanner.ardal.example"));
+        take(fits).then().statusCode(200);
+        client.post("/api/bring-ups/" + id + "/measure", Map.of()).then().statusCode(204);
+        until("the other record is told", () -> client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code").contains("record-disagrees"));
+        vantage.removeRecords(PRIMARY, "ardal.example", key, List.of(theirs), Duration.ofSeconds(3));
+        vantage.removeRecords(PRIMARY, "8.40.10.in-addr.arpa", key, List.of(reverse), Duration.ofSeconds(3));
         client.post("/api/units/" + pair + "/release", Map.of()).then().statusCode(204);
     }
 

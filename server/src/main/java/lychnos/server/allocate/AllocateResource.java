@@ -214,8 +214,10 @@ public class AllocateResource {
     public Sounded sound(long id, Ask ask) {
         List<Address> addresses = addresses(ask);
         List<Network> networks = QuarkusTransaction.requiringNew().call(() -> groundworks.networks(bringUps.get(id)));
-        Map<Address, Soundings.Heard> heard = soundings.heard(addresses.stream().filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address))).toList());
-        Set<Address> ours = QuarkusTransaction.requiringNew().call(() -> new HashSet<>(db.createQuery("select c.address from Claim c where c.releasedAt is null", Address.class).getResultList()));
+        Map<Address, Soundings.Heard> heard = soundings.heard(addresses.stream().filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address))).toList(), networks);
+        Set<Address> ours = QuarkusTransaction.requiringNew().call(() -> new HashSet<>(db.createQuery("select c.address from Claim c where c.realmId = :realm and c.releasedAt is null", Address.class)
+                .setParameter("realm", bringUps.get(id).realmId)
+                .getResultList()));
         for (Network network : networks) {
             Map<Address, Soundings.Heard> strange = new LinkedHashMap<>(heard);
             strange.keySet().removeIf(address -> ours.contains(address) || !network.prefix.contains(address));

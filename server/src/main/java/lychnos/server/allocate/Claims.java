@@ -120,7 +120,7 @@ public class Claims {
         List<Address> addresses = taking.lines().stream().map(line -> read("address", line.address())).toList();
         List<Network> networks = QuarkusTransaction.requiringNew().call(() -> groundworks.networks(bringUps.get(bringUpId)));
         List<Address> declared = addresses.stream().filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address))).toList();
-        Map<Address, Soundings.Heard> heard = soundings.heard(declared);
+        Map<Address, Soundings.Heard> heard = soundings.heard(declared, networks);
         if (heard.isEmpty()) {
             return;
         }
@@ -131,7 +131,7 @@ public class Claims {
         }
         Map.Entry<Address, Soundings.Heard> first = heard.entrySet().iterator().next();
         throw Refusal.conflict(
-                first.getKey() + " " + first.getValue().sentence() + ": something lives there already. It is marked as a stranger; here is the next fit.", Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
+                first.getKey() + " " + first.getValue().sentence() + ": somebody has it already. It is marked as a stranger; here is the next fit.", Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
     }
 
     private static String causes(Throwable e) {

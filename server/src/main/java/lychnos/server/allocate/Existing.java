@@ -23,6 +23,7 @@ import lychnos.server.prepare.Groundworks;
 import lychnos.server.prepare.Measures;
 import lychnos.server.prepare.Things;
 import lychnos.server.problem.Refusal;
+import lychnos.server.store.BringUp;
 import lychnos.server.store.Network;
 import lychnos.server.store.SiteThing;
 import lychnos.server.store.Stranger;
@@ -113,8 +114,11 @@ public class Existing {
     }
 
     private Report take(long bringUpId, List<InUse> uses, List<LabelFault> faults, boolean preview, Who.Person person) {
-        List<Network> networks = groundworks.networks(bringUps.get(bringUpId));
-        Set<Address> ours = new HashSet<>(db.createQuery("select c.address from Claim c where c.releasedAt is null", Address.class).getResultList());
+        BringUp bringUp = bringUps.get(bringUpId);
+        List<Network> networks = groundworks.networks(bringUp);
+        Set<Address> ours = new HashSet<>(db.createQuery("select c.address from Claim c where c.realmId = :realm and c.releasedAt is null", Address.class)
+                .setParameter("realm", bringUp.realmId)
+                .getResultList());
         List<Use> fresh = new ArrayList<>();
         int known = 0;
         int elsewhere = 0;

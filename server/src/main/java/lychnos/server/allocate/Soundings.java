@@ -11,6 +11,7 @@ import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -34,7 +35,9 @@ import org.hibernate.Session;
 public class Soundings {
 
     private static final Duration PATIENCE = Duration.ofMillis(400);
-    private static final int AT_ONCE = 96;
+    private static final int AT_ONCE = 192;
+    /** More addresses than these are asked by ping alone, so that a whole hall is asked within seconds. */
+    private static final int MOST_BY_PORT = 512;
     private static final int[] PORTS = {443, 22};
 
     private final Session db;
@@ -62,28 +65,55 @@ public class Soundings {
         return vantage.hearsSilence();
     }
 
-    /** Asks each address by ping, by its neighbour entry and by two ports; gives back those that answer. */
-    public Map<Address, Heard> heard(Collection<Address> addresses) {
-        if (!possible()) {
-            return Map.of();
-        }
+    /**
+     * Asks each address by ping and by two ports, and the name servers for its reverse record; gives
+     * back those that answer or bear a name already. Where silence cannot be told, only the name servers are asked.
+     *
+     * @param networks in which the addresses lie; their first name server that is an address is asked
+     */
+    public Map<Address, Heard> heard(Collection<Address> addresses, List<Network> networks) {
         Map<Address, List<Future<String>>> asked = new LinkedHashMap<>();
+        Map<Address, Future<String>> named = new LinkedHashMap<>();
         for (Address address : addresses) {
             List<Future<String>> ways = new ArrayList<>();
-            ways.add(threads.submit(() -> vantage.ping(address, PATIENCE).state() == Echo.State.ANSWERED ? "ping" : ""));
-            for (int port : PORTS) {
-                ways.add(threads.submit(() -> vantage.port(address, port, PATIENCE) == PortState.SILENT ? "" : "TCP " + port));
+            if (possible()) {
+                ways.add(threads.submit(() -> vantage.ping(address, PATIENCE).state() == Echo.State.ANSWERED ? "ping" : ""));
+                for (int port : addresses.size() > MOST_BY_PORT ? new int[0] : PORTS) {
+                    ways.add(threads.submit(() -> vantage.port(address, port, PATIENCE) == PortState.SILENT ? "" : "TCP " + port));
+                }
             }
             asked.put(address, ways);
+            nameServer(address, networks).ifPresent(server -> named.put(address, threads.submit(() -> reverse(server, address))));
         }
         Map<Address, Heard> heard = new LinkedHashMap<>();
         asked.forEach((address, ways) -> {
             List<String> answers = ways.stream().map(Soundings::await).filter(way -> !way.isEmpty()).toList();
-            if (!answers.isEmpty()) {
-                heard.put(address, new Heard(neighbour(address), "answers to " + String.join(" and ", answers)));
+            String name = named.containsKey(address) ? await(named.get(address)) : "";
+            String called = name.isEmpty() ? "" : "is called " + name + " by its reverse record";
+            String answering = answers.isEmpty() ? "" : "answers to " + String.join(" and ", answers);
+            if (!answering.isEmpty() || !called.isEmpty()) {
+                heard.put(address, new Heard(answers.isEmpty() ? null : neighbour(address), answering.isEmpty() || called.isEmpty() ? answering + called : answering + " and " + called));
             }
         });
         return heard;
+    }
+
+    private static Optional<Address> nameServer(Address address, List<Network> networks) {
+        return networks.stream()
+                .filter(network -> network.prefix.contains(address))
+                .flatMap(network -> network.nameServers.stream())
+                .flatMap(server -> Address.tryParse(server).stream())
+                .findFirst();
+    }
+
+    /** The name that a reverse record gives an address; empty where there is none or nobody answers. */
+    private String reverse(Address server, Address address) {
+        try {
+            List<String> names = vantage.resolve(server, address.reverseName(), "PTR", PATIENCE);
+            return names.isEmpty() ? "" : names.get(0);
+        } catch (WireFault e) {
+            return "";
+        }
     }
 
     private Mac neighbour(Address address) {

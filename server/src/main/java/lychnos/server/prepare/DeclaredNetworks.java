@@ -3,15 +3,23 @@ package lychnos.server.prepare;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
 import java.util.List;
+import java.util.Objects;
+import java.util.stream.Stream;
+import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import org.hibernate.Session;
 
 /**
- * The prefixes of all stated networks: what may be reached at all. Asked of the database each time, since a network that
- * was stated a moment ago must be reachable now, and one that is gone must not, on every server.
+ * What may be reached at all: the prefixes of all stated networks, and the single addresses of the services that somebody
+ * stated, which may lie elsewhere. Asked of the database each time, since a network that was stated a moment ago must be
+ * reachable now, and one that is gone must not, on every server.
  */
 @ApplicationScoped
 public class DeclaredNetworks {
+
+    private static final String STATED = "select cast(prefix as text) from network"
+            + " union select server from network, unnest(name_servers || time_servers) server"
+            + " union select coalesce(value ->> 'address', value ->> 'primary') from thing where sort in ('domain', 'time', 'relay', 'proxy')";
 
     private final Session db;
 
@@ -21,6 +29,14 @@ public class DeclaredNetworks {
 
     @Transactional
     public List<Prefix> prefixes() {
-        return db.createQuery("select n.prefix from Network n", Prefix.class).getResultList();
+        return db.createNativeQuery(STATED, String.class).getResultStream().filter(Objects::nonNull).flatMap(DeclaredNetworks::prefix).toList();
+    }
+
+    /** A server that is stated by its name is reached through none of this: names are not resolved here. */
+    private static Stream<Prefix> prefix(String text) {
+        if (text.indexOf('/') >= 0) {
+            return Stream.of(Prefix.parse(text));
+        }
+        return Address.tryParse(text).map(address -> new Prefix(address, address.family().bits())).stream();
     }
 }

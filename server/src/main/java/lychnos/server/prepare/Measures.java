@@ -57,6 +57,11 @@ public class Measures {
     private static final Duration FRESH = Duration.ofSeconds(15);
     private static final Duration EVERY = Duration.ofMinutes(5);
     private static final int AT_ONCE = 16;
+    /** Planned names that are asked after in one measurement. */
+    private static final int MOST_NAMES = 300;
+
+    /** What a planned name leads to already stands among a name server's details, behind this word. */
+    static final String RECORD = "record ";
 
     private final Session db;
     private final BringUps bringUps;
@@ -112,11 +117,11 @@ public class Measures {
     }
 
     /** What is to be asked, read in one transaction; the asking is done outside of it. */
-    private record Questions(long siteId, Set<String> gateways, Set<String> names, Set<String> times, List<String> zones, Map<String, Map<String, NameKey>> keys, List<SiteThing> services, List<String> senders) {
+    private record Questions(long siteId, Set<String> gateways, Set<String> names, Set<String> times, List<String> zones, Map<String, Map<String, NameKey>> keys, List<SiteThing> services, List<String> senders, List<String> planned) {
 
         /** What is asked, in words: another question is asked at once, however fresh the last answer is. */
         String what() {
-            return gateways + " " + names + " " + times + " " + zones + " " + keys + " " + services.stream().map(thing -> thing.name + thing.value).toList() + " " + senders;
+            return gateways + " " + names + " " + times + " " + zones + " " + keys + " " + services.stream().map(thing -> thing.name + thing.value).toList() + " " + senders + " " + planned;
         }
     }
 
@@ -152,7 +157,12 @@ public class Measures {
                 .setParameter("id", bringUpId)
                 .getResultList();
         times.removeIf(time -> Address.tryParse(time).isEmpty());
-        return new Questions(bringUp.site.id, gateways, names, times, List.copyOf(zones), keys, services, senders);
+        List<String> planned = db.createQuery("select distinct c.hostName || '.' || c.domain from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null"
+                                + " and not exists (select 1 from NameRecord n where n.claimId = c.id and n.state = MADE)", String.class)
+                .setParameter("id", bringUpId)
+                .setMaxResults(MOST_NAMES)
+                .getResultList();
+        return new Questions(bringUp.site.id, gateways, names, times, List.copyOf(zones), keys, services, senders, planned);
     }
 
     /** The zones of a domain: its own and the reverse ones that are kept with it. */
@@ -235,7 +245,25 @@ public class Measures {
         questions.names.forEach(server -> asked.put(server, threads.submit(sample(server, questions))));
         Map<String, NameSample> samples = new LinkedHashMap<>();
         asked.forEach((server, sample) -> samples.put(server, await(sample)));
-        return NameJudge.judge(samples, questions.zones, at);
+        List<Measured> judged = NameJudge.judge(samples, questions.zones, at);
+        return judged.stream().map(server -> server.state() == State.SILENT || server != judged.get(0) ? server : withRecords(server, questions.planned)).toList();
+    }
+
+    /** What planned names lead to already, as the first name server has it. */
+    private Measured withRecords(Measured server, List<String> planned) {
+        Map<String, String> detail = new LinkedHashMap<>(server.detail());
+        Map<String, Future<List<String>>> asked = new LinkedHashMap<>();
+        planned.forEach(name -> asked.put(name, threads.submit(() -> vantage.resolve(Address.parse(server.address()), name, "A", PATIENCE))));
+        asked.forEach((name, answer) -> {
+            try {
+                answer.get().stream().findFirst().ifPresent(address -> detail.put(RECORD + name, address));
+            } catch (ExecutionException e) {
+                LOG.debugf("%s does not answer for %s", server.address(), name);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        });
+        return new Measured(server.kind(), server.address(), server.state(), server.sentence(), detail, server.at());
     }
 
     private Callable<NameSample> sample(String server, Questions questions) {

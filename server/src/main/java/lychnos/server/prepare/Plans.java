@@ -75,9 +75,21 @@ public class Plans {
                 units,
                 things.of(bringUp.site.id),
                 db.createQuery("from MeasuredService where key.siteId = :site", MeasuredService.class).setParameter("site", bringUp.site.id).getResultStream().map(MeasuredService::measured).toList(),
-                List.of(),
+                records(bringUp),
                 LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC),
                 config.lab());
+    }
+
+    /** What a name server answered for planned names when it was last asked. */
+    private List<Plan.Record> records(BringUp bringUp) {
+        return db.createQuery("from MeasuredService where key.siteId = :site and key.kind = NAME", MeasuredService.class)
+                .setParameter("site", bringUp.site.id)
+                .getResultStream()
+                .flatMap(service -> service.detail.entrySet().stream())
+                .filter(entry -> entry.getKey().startsWith(Measures.RECORD))
+                .map(entry -> new Plan.Record(entry.getKey().substring(Measures.RECORD.length()), entry.getValue()))
+                .distinct()
+                .toList();
     }
 
     /** How many addresses units that are not placed want, by the purpose of the network. */
