@@ -37,12 +37,11 @@
   let wrong = $state<Record<string, { value: string; reason: string }>>({});
   let scrolled = $state(0);
   let seen = $state(600);
-  let printing = $state(false);
   let box = $state<HTMLElement>();
   let input = $state<HTMLInputElement>();
 
   const marked = $derived(area(at, from));
-  const windowed = $derived(rows.length > MANY && !printing);
+  const windowed = $derived(rows.length > MANY);
   const start = $derived(windowed ? Math.max(0, Math.floor(scrolled / HEIGHT) - 10) : 0);
   const end = $derived(windowed ? Math.min(rows.length, start + Math.ceil(seen / HEIGHT) + 20) : rows.length);
   const current = $derived(rows[at.row]);
@@ -141,7 +140,6 @@
   }
 </script>
 
-<svelte:window onbeforeprint={() => (printing = true)} onafterprint={() => (printing = false)} />
 <div class="sheet box" class:windowed bind:this={box} bind:clientHeight={seen} onscroll={(event) => (scrolled = event.currentTarget.scrollTop)}>
   <table
     class="tbl cells"
@@ -230,5 +228,6 @@
   input { width: 100%; min-width: 120px; height: 26px; border: 0; padding: 0; background: var(--sheet); color: var(--ink); font: 13px var(--font-mono); outline: none; }
   .none { padding: 14px; }
   .foot { margin: 6px 0 0; min-height: 20px; }
-  @media print { .box { overflow: visible; border: 0; } .cells { font-size: 10px; } .cells td, .cells th { height: auto; white-space: normal; position: static; } .foot { display: none; } .missing { background: none; border-bottom: 1px solid #000; color: transparent; } }
+  /* on paper the facts stand unit by unit: a table of nine kinds is wider than any sheet */
+  @media print { .box, .foot { display: none; } }
 </style>

@@ -135,6 +135,14 @@
         <h2>{m.prepare.carry}</h2>
         {#each present as kind (kind.id)}
           <p><b>{kind.title}</b>{' '}{#if kind.plug}{m.prepare.add.plug} {kind.plug}. {/if}{#if kind.bring.length}{m.prepare.add.bring} {kind.bring.join(', ')}.{/if}</p>
+          {#each view.rows.filter((row) => row.kind === kind.id) as row (row.unitId + row.member)}
+            <div class="unit">
+              <b class="mono">{row.unit}</b> {row.member}
+              {#each kind.facts.filter((fact) => !fact.secret && (fact.scope === 'MEMBER' || row.first)) as fact (fact.name)}
+                <span class="fact"><span class="sub">{fact.title}</span> <span class="mono">{row.cells[fact.name]?.value ?? '____________'}</span></span>
+              {/each}
+            </div>
+          {/each}
         {/each}
       </div>
     {/if}
@@ -167,5 +175,7 @@
   .button { padding: 5px 12px; font: 550 13.5px var(--font-sans); border: 1px solid var(--ink2); border-radius: 5px; color: var(--ink); text-decoration: none; background: var(--sheet); }
   .side { max-height: calc(100vh - 114px); overflow-y: auto; position: sticky; top: 0; }
   .carry { display: none; }
-  @media print { .ground, .side, .facts .end, .legend { display: none; } .carry { display: block; } .carry p { margin: 2px 0; } }
+  .unit { margin: 0 0 5px 12px; break-inside: avoid; }
+  .fact { margin-left: 12px; display: inline-block; }
+  @media print { .ground, .side, .facts .end, .facts .sub, .legend { display: none; } .carry { display: block; font-size: 12px; } .carry p { margin: 10px 0 3px; } }
 </style>
