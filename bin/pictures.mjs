@@ -67,7 +67,7 @@ await shoot(page, '/b/2/allocate', 'allocate', async () => page.getByText('lowes
 await shoot(page, '/b/3/prepare', 'facts', async () => page.getByText('stratum 3').first().waitFor());
 await shoot(page, '/b/3/allocate', 'placing', async () => {
   await page.getByRole('button', { name: 'ard-obj-1' }).click();
-  await page.getByText('Runs that fit').waitFor();
+  await page.getByText('starts on a ten').first().waitFor();
   await page.keyboard.press('l');
   await page.getByText('silent to ping').waitFor();
 });

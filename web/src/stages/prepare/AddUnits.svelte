@@ -54,7 +54,7 @@
       {#if kind.counts.length > 1}
         <div><Label for="{id}-members">{a.members}</Label><Select id="{id}-members" items={kind.counts.map((n) => ({ value: n, name: String(n) }))} bind:value={members} placeholder={String(kind.counts[0])} /></div>
       {/if}
-      <p class="sub wide">{#if kind.bring.length}{a.bring} {kind.bring.join(', ')}. {/if}{#if kind.plug}{a.plug} {kind.plug}.{/if}</p>
+      <p class="sub wide">{#if kind.bring.length}{a.bring} {kind.bring.join(', ')}.{' '}{/if}{#if kind.plug}{a.plug} {kind.plug}.{/if}</p>
     {/if}
     <div class="row wide"><B look="go" type="submit" disabled={!kind || busy}>{a.button}</B><B onclick={onclose}>{m.prepare.cancel}</B></div>
   </form>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { onMount } from 'svelte';
+  import { flushSync, onMount } from 'svelte';
   import { api } from '../../lib/api';
   import { onKeys } from '../../lib/keys';
   import { notices } from '../../lib/notices.svelte';
@@ -23,6 +23,8 @@
   let open = $state<'labels' | 'table' | 'ground' | 'units' | null>(null);
   let stating = $state<{ start: Statement | null } | null>(null);
   let all = $state(false);
+  /** Thousands of units are written out only for paper. */
+  let printing = $state(false);
   let lastChange = $state<number | null>(null);
   const units = $derived(sheet.data?.units ?? []);
   const known = $derived(sheet.data?.knownUnits ?? 0);
@@ -100,7 +102,7 @@
   });
 </script>
 
-<svelte:window onkeydown={keys} />
+<svelte:window onkeydown={keys} onbeforeprint={() => flushSync(() => (printing = true))} onafterprint={() => (printing = false)} />
 <div class="page">
   <div class="main">
     <h1 class="visually-hidden">{m.stages.prepare}</h1>
@@ -131,10 +133,10 @@
         <FactGrid rows={view.rows} kinds={kinds.data} {all} chosen={chosenUnit()} editable={session.mayWork} onset={set} onundo={undoLast} onchoose={follow} />
       {/if}
       <p class="sub legend">{m.prepare.legend}</p>
-      <div class="carry">
+      {#if printing}<div class="carry">
         <h2>{m.prepare.carry}</h2>
         {#each present as kind (kind.id)}
-          <p><b>{kind.title}</b>{' '}{#if kind.plug}{m.prepare.add.plug} {kind.plug}. {/if}{#if kind.bring.length}{m.prepare.add.bring} {kind.bring.join(', ')}.{/if}</p>
+          <p><b>{kind.title}</b>{' '}{#if kind.plug}{m.prepare.add.plug} {kind.plug}.{' '}{/if}{#if kind.bring.length}{m.prepare.add.bring} {kind.bring.join(', ')}.{/if}</p>
           {#each view.rows.filter((row) => row.kind === kind.id) as row (row.unitId + row.member)}
             <div class="unit">
               <b class="mono">{row.unit}</b> {row.member}
@@ -144,7 +146,7 @@
             </div>
           {/each}
         {/each}
-      </div>
+      </div>{/if}
     {/if}
   </div>
   <aside class="side" aria-label={m.prepare.wrongTitle}>
