@@ -122,6 +122,8 @@ class FactsTest {
         thing("domain", "ardal.example", Map.of("primary", "10.40.8.3", "key-name", "k.ardal.example", "key", "c2VjcmV0")).then().statusCode(200);
         String sheet = client.request().get("/api/bring-ups/" + id + "/prepare").asString();
         assertTrue(sheet.contains("k.ardal.example") && !sheet.contains("c2VjcmV0"));
+        // an entry brought back after its removal has lost its key, and says so
+        thing("domain", "again.example", Map.of("primary", "10.40.8.3", "key-name", "k.ardal.example", "key", "(sealed)")).then().statusCode(400).body("faults[0].field", equalTo("key"));
     }
 
     @Test

@@ -149,7 +149,7 @@ class NeedsTest {
     }
 
     @Test
-    void twoHundredUnitsArePlacedAndTakenAndUndoneInOne() {
+    void manyUnitsArePlacedAndTakenAndUndoneInOne() {
         client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "interconnect-pair", "count", 30, "members", 2)).then().statusCode(200);
         JsonPath proposal = client.get("/api/bring-ups/" + id + "/proposal");
         assertEquals(75, proposal.getList("lines").size(), "25 pairs begin at even addresses among a hundred");

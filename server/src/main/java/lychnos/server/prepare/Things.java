@@ -117,6 +117,9 @@ public class Things {
             boolean keptSecret = field.type() == FactType.SECRET && before.sealed != null && (text == null || text.isBlank() || text.equals(SEALED));
             if (keptSecret) {
                 values.put(field.name(), SEALED);
+            } else if (field.type() == FactType.SECRET && SEALED.equals(text)) {
+                // the word in place of a secret that went with its entry: it must never pass for the secret, nor for none
+                faults.add(new FieldFault(field.name(), "It is not kept once its entry was removed; type it again."));
             } else if (text == null || text.isBlank()) {
                 if (field.wanted()) {
                     faults.add(new FieldFault(field.name(), "This is missing."));
