@@ -1,21 +1,39 @@
 # Measures. Sourced by lychnos.
 if [ "${1:-}" = --help ]; then
   cat <<'TXT'
-usage: ./lychnos bench [placing]
+usage: ./lychnos bench [placing|proving|hall|lines …]
 
 Measures speed as ratios within one run, on loopback in a network namespace. Absolute times depend on the
-machine; the ratios say how much more is done than the plainest thing with the same data.
+machine; the ratios say how much more is done than the plainest thing with the same data. Without a word: everything.
 TXT
   exit 0
 fi
 if [ "${LYCHNOS_INSIDE:-}" != bench ]; then
   ensure_base
+  ensure_node
+  ensure_chromium
+  ensure_services
+  ensure_web_packages
   find_namespaces || die "this machine grants no network namespaces"
   say "building"
-  (cd "$ROOT" && mvn -B -q -Dstyle.color=never -pl core,lab,wire -am -DskipTests package dependency:build-classpath -Dmdep.outputFile=target/bench.classpath -Dmdep.includeScope=test) || die "the build failed"
-  export LYCHNOS_INSIDE=bench
-  exec "${NS_COMMAND[@]}" "$ROOT/lychnos" bench "$@"
+  (cd "$ROOT" && mvn -B -q -Dstyle.color=never -DskipTests package dependency:build-classpath -Dmdep.outputFile=target/bench.classpath -Dmdep.includeScope=test) || die "the build failed"
+  RUN=$(mktemp -d "${TMPDIR:-/tmp}/lychnos-bench.XXXXXX")
+  chmod 755 "$RUN"
+  trap 'rm -rf "$RUN"' EXIT
+  export RUN LYCHNOS_INSIDE=bench LYCHNOS_MAPPED=$NS_MAPPED
+  "${NS_COMMAND[@]}" "$ROOT/lychnos" bench "$@"
+  exit
 fi
-ip link set lo up
+[ $# -gt 0 ] || set -- placing proving hall lines
 ulimit -n "$(ulimit -Hn)"
-exec java -XX:+UseParallelGC -cp "$ROOT/wire/target/test-classes:$ROOT/wire/target/classes:$ROOT/core/target/classes:$ROOT/lab/target/classes:$(cat "$ROOT/wire/target/bench.classpath")" lychnos.wire.bench.Bench "$@"
+make_stage
+cd "$ROOT/e2e"
+for what in "$@"; do
+  case $what in
+    placing | proving) module=wire main=lychnos.wire.bench.Bench ;;
+    hall) module=e2e main=lychnos.e2e.HallBench ;;
+    lines) module=e2e main=lychnos.e2e.LinesBench ;;
+    *) die "there is nothing called “$what” to measure: ./lychnos bench --help" ;;
+  esac
+  java -XX:+UseParallelGC -cp "$ROOT/$module/target/test-classes:$ROOT/$module/target/classes:$(cat "$ROOT/$module/target/bench.classpath")" $main "$what"
+done

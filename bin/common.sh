@@ -182,4 +182,26 @@ make_hall_network() {
   export HALL_PID HALL
 }
 
+# What journeys and measurements lean on: the hall, its services, a database, and a browser. Inside the namespace.
+make_stage() {
+  # as the root of a user namespace Java would take root's home for ours
+  mkdir "$RUN/tmp"
+  export JAVA_TOOL_OPTIONS="-Djava.io.tmpdir=$RUN/tmp"
+  [ -z "${LYCHNOS_MAPPED:-}" ] || JAVA_TOOL_OPTIONS+=" -Duser.home=$HOME"
+  make_hall_network
+  if timeout 2 bash -c '</dev/tcp/192.0.2.1/443' 2>/dev/null; then die "this namespace has a way out"; fi
+  start_services "$RUN/services"
+  PG=$(free_port 5440)
+  pg_start "$RUN/pg" "$PG" fast
+  pg_createdb "$PG" lychnos
+  export LYCHNOS_TEST_NAME_KEY=$NAME_KEY LYCHNOS_TEST_NAME_KEY_NAME=$NAME_KEY_NAME
+  export LYCHNOS_TEST_DB=jdbc:postgresql://127.0.0.1:$PG/lychnos LYCHNOS_E2E_PG=$PG LYCHNOS_E2E_RUN=$RUN PSQL=$(pg_bin)/psql
+  PLAYWRIGHT_NODEJS_PATH=$(command -v node)
+  export PLAYWRIGHT_NODEJS_PATH PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1
+  # the driver of the browser tests is the npm package of the same version
+  mkdir -p "$RUN/playwright"
+  ln -s "$ROOT/web/node_modules/playwright-core" "$RUN/playwright/package"
+  export PLAYWRIGHT_CLI_DIR=$RUN/playwright
+}
+
 hall_classpath() { echo "$ROOT/lab/target/classes:$ROOT/lab/target/lib/*"; }

@@ -64,6 +64,7 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
                night-watch  / only-looking-around    (viewer)
 
   Row A is being set up right now, over Redfish; one machine will not come back, on purpose.
+  In the core a host is set up on its console by itself, and a pair of interconnects waits at its first answers.
   The core has nine kinds of machine to prepare and place: some known, some not, one stranger on the wire.
   Row B waits for you. Its label list: $LABELS
   Ctrl+C ends it all.
@@ -76,10 +77,11 @@ fi
 # --- from here on inside the namespace, or on plain loopback where there is none ---
 exec >>"$RUN/log" 2>&1
 mkdir "$RUN/tmp"
-java=(java -XX:TieredStopAtLevel=1 "-Djava.io.tmpdir=$RUN/tmp")
+java=(java -XX:TieredStopAtLevel=1 -XX:ReservedCodeCacheSize=160m "-Djava.io.tmpdir=$RUN/tmp")
 export LYCHNOS_LAB=true LYCHNOS_VANTAGE_NAME="hall-2 jump host" LYCHNOS_SEAL_KEY_FILE=$RUN/seal.key LYCHNOS_RUN_FOLLOW_AT_MOST=45s
 export LYCHNOS_DEMO_ACCOUNTS="hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one;night-watch:Night watch:viewer:only-looking-around"
 cp "$ROOT"/lab/halls/demo.txt "$RUN/hall.txt"
+cp "$ROOT"/lab/halls/consoles.txt "$RUN/consoles.txt"
 cp "$ROOT"/lab/labels/*.csv "$RUN/"
 HTTP=8080
 if [ -z "${NO_NAMESPACES:-}" ]; then
@@ -97,6 +99,7 @@ else
   export LYCHNOS_LAB_PORT=8443 LYCHNOS_VANTAGE_HEARS_SILENCE=false
   # no hardware addresses here: what shows its serial only after its password is changed could not be identified
   sed -i 's/10\.40\./127.40./g; s/password-change-required,//; s/,\?password-change-required//; s/\t\s*$/\t-/' "$RUN/hall.txt"
+  sed -i 's/10\.40\./127.40./g' "$RUN/consoles.txt"
   # and nobody can be found by one: the label lists tell the first addresses
   for row in a b; do
     awk 'FNR == NR { if ($1 !~ /^#/) first[$1] = $3; next } { sub(/\r$/, ""); split($0, cell, ","); print $0 "," (FNR == 1 ? "first address" : first[cell[1]]) }' \
@@ -106,13 +109,14 @@ fi
 PG=$(free_port 5440)
 pg_start "$RUN/pg" "$PG" fast
 pg_createdb "$PG" lychnos
-$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" "${hall[@]}" --restart-millis 14000 --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
+$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" --consoles "$RUN/consoles.txt" --lines "$BASE.8.2" "${hall[@]}" --restart-millis 14000 --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
 QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=none \
   QUARKUS_HTTP_PORT=$HTTP "${java[@]}" -jar "$SERVER_JAR" >"$RUN/server.log" 2>&1 &
 wait_for "the hall" 60 "$RUN/hall.log" line_in '^hall ready' "$RUN/hall.log"
 wait_for "the server" 90 "$RUN/server.log" port_open "$HTTP"
 "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN" "$NAME_KEY_NAME" "$NAME_KEY"
 echo ready >"$RUN/ready"
+"${java[@]}" -cp "$(hall_classpath)" lychnos.lab.ConsoleStory "http://127.0.0.1:$HTTP" &
 if [ -z "${NO_NAMESPACES:-}" ]; then
   socat "UNIX-LISTEN:$RUN/door,fork,mode=600" "TCP:127.0.0.1:$HTTP" &
 fi

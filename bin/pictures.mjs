@@ -47,6 +47,7 @@ async function prepareRowB(page) {
 const page = await screen();
 await shoot(page, '/b/1', 'board');
 await shoot(page, '/b/1/configure', 'configure');
+await shoot(page, '/b/3/configure', 'bench', async () => page.getByText('recording', { exact: true }).waitFor());
 await shoot(page, '/b/1/prove', 'prove', async () => page.getByText('Planned and read back').waitFor());
 await shoot(page, '/b/1/handover', 'handover');
 await prepareRowB(page);

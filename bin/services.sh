@@ -17,6 +17,16 @@ ensure_services() {
   named -v >/dev/null 2>&1 || { missing=(bind9-libs); install_missing; named -v >/dev/null || die "named cannot be run"; }
 }
 
+# Peers that the tests of console lines talk to.
+ensure_line_peers() {
+  missing=()
+  need ssh-keygen openssh-client /usr/lib/python3/dist-packages/serial/rfc2217.py python3-serial '/usr/lib/*/libgensio.so.4' libgensio4 \
+    '/usr/lib/*/libyaml-0.so.2' libyaml-0-2 '/usr/lib/*/libwrap.so.0' libwrap0
+  install_missing
+  bring_program ser2net ser2net
+  bring_program sshd openssh-server
+}
+
 # bring_program PROGRAM PACKAGE: the program alone, into .tools/. Installing these packages would start services on this
 # machine, and take its own time keeper out.
 bring_program() {
@@ -65,21 +75,24 @@ time_server() {
 # start_services DIR: everything that row A leans on, at its own addresses in the hall
 start_services() {
   local dir=$1 address
-  for address in 3 4 6 7 8 9 20; do $HALL ip addr add "10.40.8.$address/32" dev lych-hall; done
+  for address in 2 3 4 6 7 8 9 20; do $HALL ip addr add "10.40.8.$address/32" dev lych-hall; done
   mkdir -p "$dir"
   openssl req -x509 -newkey ec -pkeyopt ec_paramgen_curve:P-256 -nodes -days 30 -subj /CN=relay.ardal.example -keyout "$dir/relay.key" -out "$dir/relay.pem" 2>/dev/null
+  # the secondary asks once and then not again for minutes, so the primary has to be ready before it
   name_server "$dir/ns1" 10.40.8.3 primary
+  wait_for "the first name server" 20 "$dir/ns1/log" knows_its_zones 10.40.8.3
   name_server "$dir/ns2" 10.40.8.4 secondary
   for address in 6 7 8; do time_server "$dir/ntp$address" "10.40.8.$address"; done
   $HALL /usr/bin/python3 "$ROOT/lab/services/clock.py" 10.40.8.9 123 120 >"$dir/clock.log" 2>&1 &
   $HALL /usr/bin/python3 "$ROOT/lab/services/relay.py" 10.40.8.20 25 10.40.8.3 "$dir/relay.pem" "$dir/relay.key" >"$dir/relay.log" 2>&1 &
   wait_for "the relay" 20 "$dir/relay.log" line_in '^relay ready' "$dir/relay.log"
-  wait_for "the name servers" 20 "$dir/ns2/log" names_agree
+  wait_for "the second name server" 20 "$dir/ns2/log" knows_its_zones 10.40.8.4
 }
 
-names_agree() {
+# knows_its_zones ADDRESS
+knows_its_zones() {
   local zone
   for zone in $HALL_ZONES; do
-    $HALL dig +short +time=1 +tries=1 @10.40.8.4 "$zone" SOA 2>/dev/null | grep -q 2026 || return 1
+    $HALL dig +short +time=1 +tries=1 "@$1" "$zone" SOA 2>/dev/null | grep -q 2026 || return 1
   done
 }

@@ -11,6 +11,10 @@ The first time it prints a one-time code: with it the first lead sets a password
   LYCHNOS_HTTP_HOST   the address it listens at; put a TLS proxy before
                       it where browsers come from elsewhere, and set
                       LYCHNOS_COOKIE_SECURE=true                             (127.0.0.1)
+  LYCHNOS_COOL_OFF    how long a released address is given to nobody         (24h)
+  LYCHNOS_DHCP_LEASE_FILES
+                      lease files on this machine, with commas between: what
+                      they hold is given to nobody                           (none)
 TXT
   exit 0
 fi

@@ -3,7 +3,6 @@ package lychnos.core.address;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.TreeMap;
 
 /**
@@ -85,22 +84,6 @@ public final class AddressSet {
     public boolean contains(Address address) {
         Map.Entry<Address, Address> before = lastByFirst.floorEntry(address);
         return before != null && before.getValue().compareTo(address) >= 0;
-    }
-
-    /** The lowest run of exactly this many addresses that begins at or behind {@code from}. */
-    public Optional<Run> firstFit(Address from, long size) {
-        Map.Entry<Address, Address> piece = lastByFirst.floorEntry(from);
-        if (piece == null || piece.getValue().compareTo(from) < 0) {
-            piece = lastByFirst.higherEntry(from);
-        }
-        while (piece != null && piece.getKey().family() == from.family()) {
-            Address start = max(piece.getKey(), from);
-            if (piece.getValue().distanceFrom(start) >= size - 1) {
-                return Optional.of(Run.of(start, size));
-            }
-            piece = lastByFirst.higherEntry(piece.getKey());
-        }
-        return Optional.empty();
     }
 
     /** How many addresses, capped at {@link Long#MAX_VALUE}. */

@@ -34,7 +34,7 @@ public enum FactType {
     DATE("date", "2026-12-31", FactType::date),
     TIME_ZONE("time-zone", "Europe/Oslo", FactType::zone),
     POSITION("rack-position", "R1 u7", text -> RackPosition.parse(text).toString()),
-    LINE("console-line", "2007", text -> number(text, 1, 65535)),
+    LINE("console-line", "2007", text -> text.startsWith("/dev/") ? device(text) : number(text, 1, 65535)),
     DIGEST("digest", "64 hexadecimal digits of SHA-256", FactType::digest),
     YES_NO("yes-no", "yes or no", FactType::yesNo),
     CHOICE("choice", "one of the choices", FactType::text),
@@ -117,6 +117,13 @@ public enum FactType {
             throw new IllegalArgumentException("“" + text + "” is no mail address; write it as arrays@ardal.example.");
         }
         return text.substring(0, at) + "@" + Hostname.requireDomain(text.substring(at + 1).toLowerCase(Locale.ROOT));
+    }
+
+    private static String device(String text) {
+        if (!text.matches("/dev/(tty[A-Z]+[0-9]{1,3}|pts/[0-9]{1,5})")) {
+            throw new IllegalArgumentException("“" + text + "” is no serial port of this machine; those are called /dev/ttyS0 or /dev/ttyUSB0.");
+        }
+        return text;
     }
 
     private static String number(String text, int least, int most) {

@@ -1,7 +1,9 @@
 package lychnos.core.place;
 
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import lychnos.core.address.Address;
 import lychnos.core.address.AddressSet;
 import lychnos.core.address.Prefix;
@@ -28,18 +30,32 @@ public record Ground(
 
     /** The addresses that are free to be proposed. */
     public AddressSet free() {
-        AddressSet free = new AddressSet();
-        pools.forEach(free::add);
-        free.remove(network.network());
-        if (network.network().isV4() && network.length() < 31) {
-            free.remove(network.last());
-        }
-        if (gateway != null) {
-            free.remove(gateway);
-        }
-        kept.forEach(free::remove);
+        AddressSet free = usable();
         taken.forEach(free::remove);
         cooling.forEach(free::remove);
         return free;
+    }
+
+    /** How many addresses are free: the size of {@link #free}, without building it. */
+    public long freeSize() {
+        AddressSet usable = usable();
+        Set<Address> used = new HashSet<>(taken);
+        used.addAll(cooling);
+        return usable.size() - used.stream().filter(usable::contains).count();
+    }
+
+    /** The pools, less what no unit ever gets. */
+    private AddressSet usable() {
+        AddressSet usable = new AddressSet();
+        pools.forEach(usable::add);
+        usable.remove(network.network());
+        if (network.network().isV4() && network.length() < 31) {
+            usable.remove(network.last());
+        }
+        if (gateway != null) {
+            usable.remove(gateway);
+        }
+        kept.forEach(usable::remove);
+        return usable;
     }
 }

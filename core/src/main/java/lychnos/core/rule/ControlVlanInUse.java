@@ -9,7 +9,7 @@ final class ControlVlanInUse implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
-        for (PlannedUnit unit : plan.units()) {
+        for (PlannedUnit unit : plan.asked("control-vlan")) {
             for (String vlan : unit.labels().stream().flatMap(label -> unit.fact(label, "control-vlan").stream()).distinct().toList()) {
                 plan.networks().stream().filter(network -> vlan.equals(String.valueOf(network.vlan()))).findFirst().ifPresent(network -> findings.add(Finding.blocks(
                         "control-vlan-in-use",

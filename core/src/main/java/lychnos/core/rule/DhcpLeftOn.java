@@ -7,7 +7,7 @@ final class DhcpLeftOn implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        return plan.units().stream()
+        return plan.asked("static").stream()
                 .filter(unit -> unit.unitFact("static").filter("no"::equals).isPresent())
                 .map(unit -> Finding.warns(
                                 "dhcp-left-on",

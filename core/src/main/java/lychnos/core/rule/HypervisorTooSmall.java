@@ -10,7 +10,7 @@ final class HypervisorTooSmall implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
-        for (PlannedUnit unit : plan.units()) {
+        for (PlannedUnit unit : plan.asked("memory")) {
             if (unit.kind().id().equals("hypervisor-host")) {
                 unit.unitFact("memory").map(DataSize::parse).filter(size -> size.compareTo(DataSize.parse("32 GiB")) < 0).ifPresent(size -> findings.add(Finding.blocks(
                         "too-little-memory", Finding.About.unit(unit), unit.name() + " has " + size + " of memory", "Below 32 GiB it will not start. Is the value right, or a module missing?")));

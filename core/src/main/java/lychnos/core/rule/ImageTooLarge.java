@@ -9,7 +9,7 @@ final class ImageTooLarge implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        return plan.units().stream()
+        return plan.asked("image-size").stream()
                 .flatMap(unit -> unit.unitFact("image-size").map(DataSize::parse).stream().flatMap(image -> unit.unitFact("host")
                         .flatMap(host -> plan.thing(ThingSort.HOST, host))
                         .filter(host -> host.size("disk").filter(disk -> image.compareTo(disk) > 0).isPresent())

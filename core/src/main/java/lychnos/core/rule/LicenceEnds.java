@@ -10,7 +10,7 @@ final class LicenceEnds implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
-        for (PlannedUnit unit : plan.units()) {
+        for (PlannedUnit unit : plan.asked("licence-end")) {
             unit.unitFact("licence-end").map(LocalDate::parse).filter(end -> end.isBefore(plan.today().plusDays(30))).ifPresent(end -> findings.add(new Finding(
                     "licence-ends",
                     end.isBefore(plan.today()),

@@ -7,7 +7,7 @@ final class LicenceKeyMissing implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        return plan.units().stream()
+        return plan.asked("licence-key").stream()
                 .filter(unit -> unit.kind().fact("licence-key").isPresent() && unit.unitFact("licence-key").isEmpty())
                 .map(unit -> Finding.blocks(
                         "licence-key-missing",

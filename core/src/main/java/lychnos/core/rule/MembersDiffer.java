@@ -10,9 +10,9 @@ final class MembersDiffer implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
-        for (PlannedUnit unit : plan.units()) {
+        for (PlannedUnit unit : plan.units(kind -> kind.facts().stream().anyMatch(MembersDiffer::compared))) {
             for (FactSpec fact : unit.kind().facts()) {
-                if (fact.is(FactSpec.Trait.SAME) && fact.scope() == FactSpec.Scope.MEMBER) {
+                if (compared(fact)) {
                     List<String> values = unit.labels().stream().flatMap(label -> unit.fact(label, fact.name()).stream()).distinct().toList();
                     if (values.size() > 1) {
                         String odd = unit.labels().stream().filter(label -> !unit.fact(label, fact.name()).orElse(values.get(0)).equals(values.get(0))).findFirst().orElse("");
@@ -27,5 +27,9 @@ final class MembersDiffer implements Rule {
             }
         }
         return findings;
+    }
+
+    private static boolean compared(FactSpec fact) {
+        return fact.is(FactSpec.Trait.SAME) && fact.scope() == FactSpec.Scope.MEMBER;
     }
 }

@@ -10,7 +10,7 @@ final class MtuMismatch implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
-        for (PlannedUnit unit : plan.units()) {
+        for (PlannedUnit unit : plan.asked("data-mtu")) {
             Optional<String> wanted = unit.unitFact("data-mtu");
             plan.ours("storage-data")
                     .filter(network -> wanted.isPresent() && network.mtu() != null && !network.mtu().toString().equals(wanted.get()))

@@ -1,21 +1,26 @@
 package lychnos.core.rule;
 
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
 
 /** Two addresses under one name. */
 final class NameTwice implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        Map<String, List<PlannedUnit.Seat>> byName = plan.units().stream()
-                .flatMap(unit -> unit.seats().stream())
-                .filter(seat -> seat.address().isV4())
-                .collect(Collectors.groupingBy(seat -> seat.hostName() + "." + seat.domain(), TreeMap::new, Collectors.toList()));
-        return byName.entrySet().stream()
-                .filter(entry -> entry.getValue().size() > 1)
+        Map<String, List<PlannedUnit.Seat>> byName = new HashMap<>();
+        for (PlannedUnit unit : plan.units()) {
+            for (PlannedUnit.Seat seat : unit.seats()) {
+                if (seat.address().isV4()) {
+                    byName.computeIfAbsent(seat.hostName() + "." + seat.domain(), name -> new ArrayList<>(1)).add(seat);
+                }
+            }
+        }
+        byName.values().removeIf(seats -> seats.size() < 2);
+        return new TreeMap<>(byName).entrySet().stream()
                 .map(entry -> Finding.blocks(
                         "name-twice",
                         Finding.About.SITE,

@@ -11,8 +11,8 @@ final class NetworkMissing implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         Map<String, List<PlannedUnit>> wanting = new TreeMap<>();
-        for (PlannedUnit unit : plan.units()) {
-            unit.kind().needs(unit.members(), Map.of()).stream()
+        for (PlannedUnit unit : plan.units(kind -> kind.addresses().stream().anyMatch(entry -> !entry.networks().equals(List.of("management"))))) {
+            unit.kind().needs(unit.known().members(), Map.of()).stream()
                     .flatMap(need -> need.networks().stream())
                     .distinct()
                     .filter(purpose -> !purpose.equals("management") && plan.ours(purpose).findAny().isEmpty())

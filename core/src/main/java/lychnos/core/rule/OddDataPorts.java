@@ -7,7 +7,7 @@ final class OddDataPorts implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        return plan.units().stream()
+        return plan.asked("data-ports").stream()
                 .filter(unit -> unit.unitFact("data-ports").filter(count -> Integer.parseInt(count) % 2 != 0).isPresent())
                 .map(unit -> Finding.blocks(
                         "odd-data-ports",

@@ -1,9 +1,13 @@
 package lychnos.core.rule;
 
 import java.time.LocalDate;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
+import lychnos.core.kind.Kind;
 import lychnos.core.service.Measured;
 import lychnos.core.service.ServiceKind;
 import lychnos.core.site.Thing;
@@ -25,6 +29,17 @@ public record Plan(
 
     /** What a name server answers for a planned name: a full name and the address it leads to. */
     public record Record(String fqdn, String address) {}
+
+    /** Units of kinds that are so; a kind is looked at once, however many units it has. */
+    List<PlannedUnit> units(Predicate<Kind> so) {
+        Map<Kind, Boolean> seen = new IdentityHashMap<>();
+        return units.stream().filter(unit -> seen.computeIfAbsent(unit.kind(), so::test)).toList();
+    }
+
+    /** Units whose kind asks for a fact. */
+    List<PlannedUnit> asked(String fact) {
+        return units(kind -> kind.fact(fact).isPresent());
+    }
 
     Stream<PlannedNetwork> ours() {
         return networks.stream().filter(PlannedNetwork::ours);

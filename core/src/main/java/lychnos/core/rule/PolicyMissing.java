@@ -12,7 +12,7 @@ final class PolicyMissing implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         Map<String, List<PlannedUnit>> asking = new TreeMap<>();
-        for (PlannedUnit unit : plan.units()) {
+        for (PlannedUnit unit : plan.units(kind -> kind.facts().stream().anyMatch(fact -> fact.is(FactSpec.Trait.POLICY)))) {
             unit.kind().facts().stream()
                     .filter(fact -> fact.is(FactSpec.Trait.POLICY) && unit.unitFact(fact.name()).isEmpty())
                     .forEach(fact -> asking.computeIfAbsent(fact.name(), name -> new ArrayList<>()).add(unit));

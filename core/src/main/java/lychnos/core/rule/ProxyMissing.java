@@ -9,7 +9,7 @@ final class ProxyMissing implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        return plan.units().stream()
+        return plan.asked("proxy-needed").stream()
                 .filter(unit -> unit.unitFact("proxy-needed").filter("yes"::equals).isPresent())
                 .filter(unit -> plan.things(ThingSort.PROXY).findAny().isEmpty() || plan.services(ServiceKind.PROXY).anyMatch(proxy -> !proxy.fine()))
                 .map(unit -> Finding.blocks(

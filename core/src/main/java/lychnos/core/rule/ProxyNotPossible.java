@@ -9,8 +9,8 @@ final class ProxyNotPossible implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         boolean proxy = plan.things(ThingSort.PROXY).findAny().isPresent();
-        return plan.units().stream()
-                .filter(unit -> proxy && unit.kind().setup().internet() && !unit.kind().setup().proxy() && unit.unitFact("licence-end").isEmpty())
+        return plan.units(kind -> kind.setup().internet() && !kind.setup().proxy()).stream()
+                .filter(unit -> proxy && unit.unitFact("licence-end").isEmpty())
                 .map(unit -> Finding.warns(
                         "proxy-not-possible",
                         Finding.About.unit(unit),

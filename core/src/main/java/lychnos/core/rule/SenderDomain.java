@@ -11,7 +11,7 @@ final class SenderDomain implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
-        for (PlannedUnit unit : plan.units()) {
+        for (PlannedUnit unit : plan.asked("mail-sender")) {
             unit.unitFact("mail-sender").ifPresent(sender -> plan.services(ServiceKind.RELAY)
                     .filter(relay -> relay.detail().getOrDefault("from " + sender, "").startsWith("refused"))
                     .findFirst()

@@ -10,8 +10,7 @@ final class SharedFactoryAddress implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        Map<String, List<PlannedUnit>> same = plan.units().stream()
-                .filter(unit -> unit.kind().setup().factoryAddress() != null)
+        Map<String, List<PlannedUnit>> same = plan.units(kind -> kind.setup().factoryAddress() != null).stream()
                 .collect(Collectors.groupingBy(unit -> unit.kind().setup().factoryAddress() + " " + unit.networkId(), TreeMap::new, Collectors.toList()));
         return same.values().stream()
                 .filter(units -> units.size() > 1)

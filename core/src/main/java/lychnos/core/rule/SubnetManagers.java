@@ -11,7 +11,7 @@ final class SubnetManagers {
     private SubnetManagers() {}
 
     static Map<String, List<PlannedUnit>> byFabric(Plan plan) {
-        return plan.units().stream()
+        return plan.asked("fabric").stream()
                 .filter(unit -> unit.unitFact("fabric").isPresent())
                 .collect(Collectors.groupingBy(unit -> unit.unitFact("fabric").orElseThrow(), TreeMap::new, Collectors.toList()));
     }

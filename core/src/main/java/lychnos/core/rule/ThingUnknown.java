@@ -12,7 +12,7 @@ final class ThingUnknown implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
-        for (PlannedUnit unit : plan.units()) {
+        for (PlannedUnit unit : plan.units(kind -> kind.facts().stream().anyMatch(fact -> fact.type() == FactType.THING))) {
             for (FactSpec fact : unit.kind().facts()) {
                 if (fact.type() == FactType.THING) {
                     ThingSort sort = ThingSort.named(fact.choices().get(0)).orElseThrow();

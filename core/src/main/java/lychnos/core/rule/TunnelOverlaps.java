@@ -10,7 +10,7 @@ final class TunnelOverlaps implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
-        for (PlannedUnit unit : plan.units()) {
+        for (PlannedUnit unit : plan.asked("tunnel-pool")) {
             for (String text : unit.labels().stream().flatMap(label -> unit.fact(label, "tunnel-pool").stream()).distinct().toList()) {
                 Prefix pool = Prefix.parse(text);
                 plan.networks().stream()

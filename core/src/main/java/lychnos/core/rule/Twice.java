@@ -1,10 +1,12 @@
 package lychnos.core.rule;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import lychnos.core.fact.Fact;
 
 /** Finds values that stand at more than one machine. */
 final class Twice {
@@ -13,14 +15,17 @@ final class Twice {
 
     /** By value, the units where it stands, as often as it stands there. */
     static Map<String, List<PlannedUnit>> find(Plan plan, String fact) {
-        Map<String, List<PlannedUnit>> byValue = new TreeMap<>();
-        for (PlannedUnit unit : plan.units()) {
-            unit.facts().values().stream()
-                    .filter(facts -> facts.containsKey(fact))
-                    .forEach(facts -> byValue.computeIfAbsent(facts.get(fact).value(), value -> new ArrayList<>()).add(unit));
+        Map<String, List<PlannedUnit>> byValue = new HashMap<>();
+        for (PlannedUnit unit : plan.asked(fact)) {
+            for (Map<String, Fact> facts : unit.known().facts().values()) {
+                Fact stands = facts.get(fact);
+                if (stands != null) {
+                    byValue.computeIfAbsent(stands.value(), value -> new ArrayList<>(1)).add(unit);
+                }
+            }
         }
         byValue.values().removeIf(units -> units.size() < 2);
-        return byValue;
+        return new TreeMap<>(byValue);
     }
 
     static String names(List<PlannedUnit> units) {

@@ -5,7 +5,6 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.util.BitSet;
 import java.util.List;
-import java.util.Optional;
 import net.jqwik.api.Arbitraries;
 import net.jqwik.api.Arbitrary;
 import net.jqwik.api.Combinators;
@@ -52,25 +51,12 @@ class AddressSetTest {
         for (int i = 1; i < runs.size(); i++) {
             assertTrue(runs.get(i - 1).last().next().compareTo(runs.get(i).first()) < 0, "runs neither overlap nor touch: " + set);
         }
-        for (int size : new int[] {1, 2, 7, 60}) {
-            assertEquals(firstFit(twin, size), set.firstFit(BASE, size).map(run -> (int) run.first().distanceFrom(BASE)));
-        }
-    }
-
-    private static Optional<Integer> firstFit(BitSet twin, int size) {
-        for (int i = 0; i + size <= 256; i++) {
-            if (twin.nextClearBit(i) >= i + size) {
-                return Optional.of(i);
-            }
-        }
-        return Optional.empty();
     }
 
     @Test
     void keepsTheFamiliesApart() {
         AddressSet set = AddressSet.of(Run.parse("255.255.255.255"), Run.parse("::"));
         assertEquals(2, set.runs().size());
-        assertEquals(Optional.empty(), set.firstFit(Address.parse("0.0.0.0"), 2));
     }
 
     @Test

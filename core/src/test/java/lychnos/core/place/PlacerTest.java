@@ -181,6 +181,7 @@ class PlacerTest {
         Ground ground = new Ground("management", SMALL, null, List.of(pool), List.of(), gone, List.of());
         Placer placer = new Placer(List.of(ground));
         AddressSet free = ground.free();
+        assertEquals(free.size(), ground.freeSize());
         Set<Address> given = new HashSet<>();
         for (int length : lengths) {
             List<Address> expected = byHand(ground, free, length, multipleOf);

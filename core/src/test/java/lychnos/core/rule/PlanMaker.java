@@ -15,6 +15,7 @@ import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindReader;
 import lychnos.core.service.Measured;
 import lychnos.core.service.ServiceKind;
+import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.Thing;
 import lychnos.core.site.ThingSort;
 
@@ -81,7 +82,7 @@ final class PlanMaker {
             int slash = parts[0].indexOf('/');
             put(values, slash < 0 ? "" : parts[0].substring(0, slash), parts[0].substring(slash + 1), parts[1]);
         }
-        units.add(new PlannedUnit(units.size() + 1, name, kind, members, values, List.of(), 1L));
+        units.add(new PlannedUnit(units.size() + 1, name, new UnitFacts(kind, members, values), List.of(), 1L));
         return this;
     }
 
@@ -89,7 +90,7 @@ final class PlanMaker {
         PlannedUnit last = units.remove(units.size() - 1);
         List<PlannedUnit.Seat> seats = new ArrayList<>(last.seats());
         seats.add(new PlannedUnit.Seat("management", "management", Address.parse(address), hostName, "ardal.example"));
-        units.add(new PlannedUnit(last.id(), last.name(), last.kind(), last.members(), last.facts(), seats, last.networkId()));
+        units.add(new PlannedUnit(last.id(), last.name(), last.known(), seats, last.networkId()));
         return this;
     }
 
@@ -107,8 +108,12 @@ final class PlanMaker {
         return this;
     }
 
+    Plan plan() {
+        return new Plan(networks, units, things, services, records, TODAY, lab);
+    }
+
     List<Finding> findings() {
-        return Rule.lookAt(new Plan(networks, units, things, services, records, TODAY, lab));
+        return Rule.lookAt(plan());
     }
 
     List<String> codes() {

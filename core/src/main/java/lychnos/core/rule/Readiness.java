@@ -1,0 +1,93 @@
+package lychnos.core.rule;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import lychnos.core.kind.Kind;
+import lychnos.core.service.Measured;
+import lychnos.core.service.ServiceKind;
+import lychnos.core.site.ThingSort;
+
+/**
+ * Whether a unit is ready: known, placed, and the services that its setup leans on answer. Of several servers for one
+ * service one that answers is enough; what is wrong with the others is a finding.
+ *
+ * @param lacks what stands in the way, gravest first, each a sentence without its full stop; empty for a unit that is ready
+ */
+public record Readiness(List<String> lacks) {
+
+    public boolean ready() {
+        return lacks.isEmpty();
+    }
+
+    /** By unit, how each stands in a plan. */
+    public static Map<Long, Readiness> of(Plan plan) {
+        // what a network lacks for a kind is the same for all units of that kind in it
+        Map<List<Object>, List<String>> services = new HashMap<>();
+        Map<Long, Readiness> all = new HashMap<>();
+        for (PlannedUnit unit : plan.units()) {
+            List<String> lacking = services.computeIfAbsent(Arrays.asList(unit.kind().id(), unit.networkId()), key -> services(plan, unit));
+            all.put(unit.id(), of(unit, lacking));
+        }
+        return all;
+    }
+
+    private static Readiness of(PlannedUnit unit, List<String> lacking) {
+        List<String> lacks = new ArrayList<>();
+        int missing = unit.known().missing().size();
+        if (missing > 0) {
+            lacks.add(missing == 1 ? "one fact is missing" : missing + " facts are missing");
+        }
+        if (unit.seats().isEmpty()) {
+            lacks.add("it has no address");
+        }
+        lacks.addAll(lacking);
+        return new Readiness(List.copyOf(lacks));
+    }
+
+    private static List<String> services(Plan plan, PlannedUnit unit) {
+        List<String> lacks = new ArrayList<>();
+        plan.networks().stream().filter(network -> Long.valueOf(network.id()).equals(unit.networkId())).findFirst().ifPresent(network -> services(plan, unit.kind(), network, lacks));
+        return lacks;
+    }
+
+    private static void services(Plan plan, Kind kind, PlannedNetwork network, List<String> lacks) {
+        if (network.gateway() != null) {
+            one("gateway", plan, ServiceKind.GATEWAY, Stream.of(network.gateway().toString()), lacks);
+        }
+        if (leansOn(kind, "name service")) {
+            one("name service", plan, ServiceKind.NAME, network.nameServers().stream(), lacks);
+        }
+        if (leansOn(kind, "time service")) {
+            one("time service", plan, ServiceKind.TIME, network.timeServers().stream(), lacks);
+        }
+        if (leansOn(kind, "mail relay")) {
+            one("mail relay", plan, ServiceKind.RELAY, plan.things(ThingSort.RELAY).map(thing -> thing.values().get("address")), lacks);
+        }
+    }
+
+    private static boolean leansOn(Kind kind, String service) {
+        return kind.flows().stream().anyMatch(flow -> flow.to().equals(service));
+    }
+
+    private static void one(String what, Plan plan, ServiceKind kind, Stream<String> servers, List<String> lacks) {
+        List<String> stated = servers.toList();
+        List<Measured> asked = stated.stream().flatMap(server -> plan.service(kind, server).stream()).toList();
+        if (stated.isEmpty()) {
+            lacks.add("no " + what + " is stated");
+        } else if (asked.isEmpty()) {
+            lacks.add("the " + what + " was not asked yet");
+        } else if (asked.stream().noneMatch(Readiness::answers)) {
+            lacks.add(asked.stream().map(Measured::address).collect(Collectors.joining(", ", what + " ", asked.size() == 1 ? " does not answer" : " do not answer")));
+        }
+    }
+
+    /** One that answers oddly answers; a clock that is wrong is as good as none. */
+    private static boolean answers(Measured service) {
+        return service.state() == Measured.State.FINE || service.state() == Measured.State.ODD;
+    }
+}

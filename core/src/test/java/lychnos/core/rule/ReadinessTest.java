@@ -1,0 +1,68 @@
+package lychnos.core.rule;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.util.List;
+import java.util.Map;
+import lychnos.core.service.Measured.State;
+import lychnos.core.service.ServiceKind;
+import org.junit.jupiter.api.Test;
+
+/** Ready is known, placed, and what it leans on answers: each of them taken away once. */
+class ReadinessTest {
+
+    private static final String[] KNOWN = {"serial=HV-1", "mac=02:4c:59:00:00:01", "location=R1 u1"};
+
+    private static PlanMaker hall(State gateway, State firstName, State secondName, State time) {
+        PlanMaker maker = new PlanMaker()
+                .service(ServiceKind.GATEWAY, "10.40.8.1", gateway, "", Map.of())
+                .service(ServiceKind.NAME, "10.40.8.3", firstName, "", Map.of())
+                .service(ServiceKind.NAME, "10.40.8.4", secondName, "", Map.of());
+        return time == null ? maker : maker.service(ServiceKind.TIME, "10.40.8.6", time, "", Map.of());
+    }
+
+    private static List<String> lacks(PlanMaker maker, boolean known, boolean placed) {
+        maker.unit("server-controller", "ard-srv-1", 1, known ? KNOWN : new String[0]);
+        if (placed) {
+            maker.seat("ard-srv-1", "10.40.8.40");
+        }
+        Plan plan = maker.plan();
+        Readiness readiness = Readiness.of(plan).get(plan.units().get(0).id());
+        assertEquals(readiness.lacks().isEmpty(), readiness.ready());
+        return readiness.lacks();
+    }
+
+    @Test
+    void oneServerThatAnswersIsEnough() {
+        assertEquals(List.of(), lacks(hall(State.FINE, State.SILENT, State.ODD, State.FINE), true, true));
+    }
+
+    @Test
+    void sayWhatIsMissing() {
+        List<String> lacks = lacks(hall(State.FINE, State.FINE, State.FINE, State.FINE), false, false);
+        assertTrue(lacks.get(0).matches("\\d+ facts are missing"), lacks.toString());
+        assertEquals("it has no address", lacks.get(1));
+        assertEquals(2, lacks.size());
+    }
+
+    @Test
+    void everyServiceIsNamedThatDoesNotAnswer() {
+        assertEquals(
+                List.of("gateway 10.40.8.1 does not answer", "name service 10.40.8.3, 10.40.8.4 do not answer", "time service 10.40.8.6 does not answer"),
+                lacks(hall(State.SILENT, State.SILENT, State.SILENT, State.LIES), true, true));
+    }
+
+    @Test
+    void whatNobodyAskedIsNotTakenForAnAnswer() {
+        assertEquals(List.of("the time service was not asked yet"), lacks(hall(State.FINE, State.FINE, State.FINE, null), true, true));
+    }
+
+    @Test
+    void aServiceThatNobodyStatedIsMissed() {
+        PlanMaker maker = hall(State.FINE, State.FINE, State.FINE, State.FINE);
+        maker.unit("block-array", "ard-blk-1", 1);
+        Plan plan = maker.plan();
+        assertTrue(Readiness.of(plan).get(plan.units().get(0).id()).lacks().contains("no mail relay is stated"));
+    }
+}
