@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lychnos.core.dialogue.Dialogue;
 import lychnos.core.fact.DataSize;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.Secret;
@@ -25,6 +26,7 @@ import lychnos.core.place.Need;
  * @param addresses what is placed together or not at all
  * @param names how the addresses are called
  * @param setup what its first setup can and cannot do
+ * @param dialogue what its first setup asks on the console; empty where nobody described it
  * @param machine what it wants of a virtualisation host; empty for a machine of metal
  * @param logins every way in that the maker ships; each must be refused once the unit is set up
  * @param checks what is proven of it
@@ -43,6 +45,7 @@ public record Kind(
         List<AddressPlan> addresses,
         Names names,
         Setup setup,
+        Optional<Dialogue> dialogue,
         Optional<Machine> machine,
         List<FactoryLogin> logins,
         Checks checks,
@@ -193,6 +196,6 @@ public record Kind(
 
     /** The same kind with its service at another port, for a lab that cannot use the real one. */
     public Kind withPort(int other) {
-        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, machine, logins, new Checks(other, checks.shut), waits, flows);
+        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, dialogue, machine, logins, new Checks(other, checks.shut), waits, flows);
     }
 }

@@ -42,7 +42,7 @@ public final class KindReader {
     private static final Pattern DURATION = Pattern.compile("([1-9][0-9]{0,4}) (s|min)");
     private static final Pattern WORD = Pattern.compile("[a-z][a-z0-9-]{0,39}");
     private static final Set<String> KEYS = Set.of(
-            "kind", "title", "short", "about", "members", "facts", "bring", "plug", "addresses", "names", "setup", "machine", "factory", "checks", "waits", "flows");
+            "kind", "title", "short", "about", "members", "facts", "bring", "plug", "addresses", "names", "setup", "machine", "dialogue", "factory", "checks", "waits", "flows");
 
     /** A description is one page; more is a mistake or an attack. */
     private static final int MAX_LENGTH = 100_000;
@@ -139,6 +139,7 @@ public final class KindReader {
                 addresses,
                 names(root.at("names"), addresses),
                 setup(root.at("setup")),
+                root.at("dialogue").there() ? Optional.of(new DialogueReader(facts, members, addresses).read(root.at("dialogue"))) : Optional.empty(),
                 machine(root.at("machine")),
                 logins(root.at("factory")),
                 checks(root.at("checks")),
@@ -346,7 +347,7 @@ public final class KindReader {
         return new Kind.Waits(about, atMost);
     }
 
-    private static Duration duration(String text) {
+    static Duration duration(String text) {
         Matcher matcher = DURATION.matcher(text);
         if (!matcher.matches()) {
             throw new IllegalArgumentException("A time such as 90 s or 3 min is wanted here.");

@@ -15,8 +15,13 @@ import lychnos.core.kind.Kind;
  * @param kind what has to be known
  * @param members how many members it has
  * @param facts by member (the empty text for the unit's own) and name
+ * @param missing everything that first setup asks and nobody knows
  */
-public record UnitFacts(Kind kind, int members, Map<String, Map<String, Fact>> facts) {
+public record UnitFacts(Kind kind, int members, Map<String, Map<String, Fact>> facts, List<Missing> missing) {
+
+    public UnitFacts(Kind kind, int members, Map<String, Map<String, Fact>> facts) {
+        this(kind, members, facts, missing(kind, members, facts));
+    }
 
     /** One fact that nobody knows yet. */
     public record Missing(String member, FactSpec fact) {}
@@ -55,20 +60,23 @@ public record UnitFacts(Kind kind, int members, Map<String, Map<String, Fact>> f
         return Optional.ofNullable(facts.getOrDefault(member, Map.of()).get(name));
     }
 
-    /** Everything that first setup asks and nobody knows. */
-    public List<Missing> missing() {
+    private static List<Missing> missing(Kind kind, int members, Map<String, Map<String, Fact>> facts) {
         List<Missing> missing = new ArrayList<>();
         for (FactSpec spec : kind.facts()) {
             if (spec.wanted()) {
-                owners(kind, members, spec).stream().filter(member -> fact(member, spec.name()).isEmpty()).forEach(member -> missing.add(new Missing(member, spec)));
+                for (String member : owners(kind, members, spec)) {
+                    if (!facts.getOrDefault(member, Map.of()).containsKey(spec.name())) {
+                        missing.add(new Missing(member, spec));
+                    }
+                }
             }
         }
-        return missing;
+        return List.copyOf(missing);
     }
 
     /** Known: every fact that first setup asks is there. */
     public boolean known() {
-        return missing().isEmpty();
+        return missing.isEmpty();
     }
 
     /** The unit's own values, for what is counted by them. */

@@ -42,7 +42,15 @@ public enum ThingSort {
     TIME("Spare time server", "ntp-4", field("address", FactType.ADDRESS)),
     RELAY("Mail relay", "relay-1", field("address", FactType.ADDRESS), opt("port", FactType.PORT)),
     PROXY("Proxy", "proxy-1", field("address", FactType.ADDRESS), field("port", FactType.PORT), opt("target", FactType.TEXT)),
-    SYSLOG("Syslog", "log-1", field("address", FactType.ADDRESS), opt("port", FactType.PORT));
+    SYSLOG("Syslog", "log-1", field("address", FactType.ADDRESS), opt("port", FactType.PORT)),
+    LINES(
+            "Console server",
+            "lines-1",
+            field("address", FactType.ADDRESS),
+            choice("protocol", "telnet", "rfc2217", "raw", "ssh"),
+            field("ports", FactType.TEXT),
+            opt("user", FactType.TEXT),
+            new FactSpec("key", "password", FactSpec.Scope.UNIT, FactType.SECRET, "", "", null, List.of(), Set.of(OPTIONAL)));
 
     private final String title;
     private final String example;
@@ -60,6 +68,10 @@ public enum ThingSort {
 
     private static FactSpec opt(String name, FactType type) {
         return spec(name, type, Set.of(OPTIONAL));
+    }
+
+    private static FactSpec choice(String name, String... choices) {
+        return new FactSpec(name, name, FactSpec.Scope.UNIT, FactType.CHOICE, "", "", null, List.of(choices), Set.of());
     }
 
     private static FactSpec spec(String name, FactType type, Set<FactSpec.Trait> traits) {

@@ -1,0 +1,858 @@
+package lychnos.core.dialogue;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.EnumSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+import lychnos.core.dialogue.DialogueStep.Asked;
+import lychnos.core.dialogue.DialogueStep.Mark;
+import lychnos.core.dialogue.DialogueStep.Summary;
+import lychnos.core.dialogue.DialogueStep.Waits;
+import lychnos.core.dialogue.Hold.Why;
+import lychnos.core.dialogue.LineView.Question;
+import lychnos.core.fact.Secret;
+
+/**
+ * One member's dialogue on one line.
+ *
+ * <p>It is told what happens, each with its moment, and answers with what is to be done. What the line asks is read only
+ * once it has stood there for {@link #SETTLE}, so that no answer goes to half a question. Log lines between a question and its
+ * answer do not hide it. Of questions that look alike the first that is still open is meant. Nothing but a declared nudge and
+ * log-in is sent before the machine was identified. Not safe for use by several threads.
+ */
+public final class Conversation {
+
+    /** How long a question must stand before it counts as asked. */
+    public static final Duration SETTLE = Duration.ofMillis(200);
+
+    /** The same where other lines came after it, which may have been its end. */
+    static final Duration SETTLE_WITH_CHATTER = Duration.ofMillis(900);
+
+    /** How long something that nobody knows must stand at the cursor before a person is called. */
+    static final Duration UNFORESEEN = Duration.ofSeconds(3);
+
+    /** How many keys are pressed in search of a row of a page. */
+    private static final int MOST_MOVES = 48;
+
+    private static final String DOWN = "\033[B";
+
+    /** How long a line may say nothing before it is nudged, or a person is called. */
+    static final Duration SILENCE = Duration.ofSeconds(4);
+
+    private static final int MOST_SHOWN = 400;
+    private static final int NONE = -1;
+
+    /** The ways to be. */
+    public enum State {
+        /** What is on the line is not known yet. */
+        UNSURE,
+        FOLLOWING,
+        /** The machine works. */
+        WAITING,
+        /** Nothing is sent until a person has decided. */
+        HELD,
+        /** The line is down. */
+        CUT,
+        /** A person has stopped it. */
+        STOPPED,
+        DONE
+    }
+
+    private static final Map<State, Set<State>> TRANSITIONS = new EnumMap<>(Map.of(
+            State.UNSURE, EnumSet.of(State.FOLLOWING, State.HELD, State.CUT, State.STOPPED),
+            State.FOLLOWING, EnumSet.of(State.WAITING, State.HELD, State.CUT, State.STOPPED, State.DONE),
+            State.WAITING, EnumSet.of(State.FOLLOWING, State.HELD, State.CUT, State.STOPPED, State.DONE),
+            State.HELD, EnumSet.of(State.UNSURE, State.FOLLOWING, State.WAITING, State.CUT, State.STOPPED, State.DONE),
+            State.CUT, EnumSet.of(State.HELD, State.UNSURE, State.WAITING, State.STOPPED),
+            State.STOPPED, EnumSet.of(State.UNSURE),
+            State.DONE, EnumSet.noneOf(State.class)));
+
+    /** How far a step is. */
+    public enum Progress {
+        OPEN,
+        /** Its answer was sent; the machine has not said anything to it yet. */
+        SENT,
+        DONE,
+        /** The machine did not ask it, and need not. */
+        LEFT_OUT
+    }
+
+    private final Dialogue dialogue;
+    private final Values values;
+    private final Map<String, String> read = new LinkedHashMap<>();
+    private final Steps steps;
+    private final LineView line;
+    private State state = State.UNSURE;
+    private State behindHold = State.UNSURE;
+    private State beforeCut = State.UNSURE;
+    private Hold hold;
+    private Mode mode;
+    private boolean identified;
+    /** An earlier conversation was broken off here; the machine had been identified in it. */
+    private boolean brokenOff;
+    /** What stands before this was shown before the break, and tells nothing of who is on the line now. */
+    private Screen.Place newFrom;
+    /** The step whose answer was sent right before that, and may never have arrived. */
+    private int sentBefore = NONE;
+    private boolean nudged;
+    private List<String> movedFrom = List.of();
+    private int moves;
+    private int erasuresAtAnswer;
+    private Screen.Place pagedAt;
+    private Instant deadline;
+    /** The step whose answer a person has said may go; it lets no other one through. */
+    private int approved = NONE;
+    private String typing = "";
+    private String lastTyped = "";
+    /** Within the several letters of a cursor key (ECMA-48). */
+    private boolean withinKey;
+    private List<Effect> effects = new ArrayList<>();
+
+    public Conversation(Dialogue dialogue, String member, Values values, Mode mode, Instant now) {
+        this.dialogue = dialogue;
+        this.values = values;
+        this.mode = mode;
+        steps = new Steps(dialogue, member);
+        line = new LineView(dialogue.chatter(), steps::asking, now);
+    }
+
+    /**
+     * Where an earlier conversation was left.
+     *
+     * @param wiped whether the machine is wiped first
+     * @param identified whether the machine had been identified
+     * @param progress of each step
+     * @param read what the line had told
+     * @param shown what the line had shown since the last answer
+     */
+    public record Left(boolean wiped, boolean identified, List<Progress> progress, Map<String, String> read, String shown) {
+
+        public Left {
+            progress = List.copyOf(progress);
+            read = Map.copyOf(read);
+        }
+    }
+
+    /**
+     * Goes on where an earlier conversation was left: what was done stays done, and what was sent without an answer counts
+     * as sent, so that it is not sent again unless the machine asks again. What is on the line must be told anew; where the
+     * line stays silent and may not be woken, a person is asked whether it is still the same machine.
+     */
+    public void resume(Left left, Instant now) {
+        steps.plan(left.wiped);
+        steps.resume(left.progress);
+        read.putAll(left.read);
+        brokenOff = left.identified;
+        sentBefore = steps.sent();
+        line.write(left.shown, now);
+        newFrom = screen().cursor();
+    }
+
+    public State state() {
+        return state;
+    }
+
+    /** Why nothing is sent, while that is so. */
+    public Optional<Hold> hold() {
+        return Optional.ofNullable(hold);
+    }
+
+    public List<DialogueStep> steps() {
+        return steps.all();
+    }
+
+    public Progress progress(int step) {
+        return steps.progress(step);
+    }
+
+    public Screen screen() {
+        return line.screen();
+    }
+
+    /** When {@link #tick} is wanted next, if nothing else happens before; empty where nothing is waited for. */
+    public Optional<Instant> wakeAt(Instant now) {
+        if (quietForGood()) {
+            return Optional.empty();
+        }
+        return Stream.of(deadline, line.since().plus(SETTLE), line.since().plus(SETTLE_WITH_CHATTER), line.since().plus(UNFORESEEN), line.quietSince().plus(SETTLE), line.quietSince().plus(UNFORESEEN), line.quietSince().plus(SILENCE))
+                .filter(at -> at != null && at.isAfter(now))
+                .min(Instant::compareTo);
+    }
+
+    private boolean quietForGood() {
+        return state == State.STOPPED || state == State.DONE || state == State.CUT;
+    }
+
+    private void become(State next) {
+        if (state == next) {
+            return;
+        }
+        if (!TRANSITIONS.get(state).contains(next)) {
+            throw new IllegalStateException(state + " does not become " + next);
+        }
+        state = next;
+    }
+
+    private List<Effect> effects() {
+        List<Effect> done = effects;
+        effects = new ArrayList<>();
+        return done;
+    }
+
+    // --- what happens ---
+
+    /** Bytes came from the line, in pieces of any size. */
+    public List<Effect> output(String bytes, Instant now) {
+        line.write(bytes, now);
+        if (!quietForGood()) {
+            look(now);
+        }
+        return effects();
+    }
+
+    /** Time went by. */
+    public List<Effect> tick(Instant now) {
+        if (quietForGood()) {
+            return effects();
+        }
+        look(now);
+        if (state == State.WAITING && deadline != null && !now.isBefore(deadline)) {
+            Waits waits = steps.waits();
+            hold(Why.OVERDUE, steps.waitingFor(), "“" + waits.title() + "” takes longer than " + text(waits.atMost()) + "; " + text(waits.about()) + " is usual. Look at the machine, or go on waiting.", "");
+        } else if (state == State.UNSURE && line.quiet(now).compareTo(SILENCE) >= 0 && !logInStands()) {
+            if (brokenOff && (nudged || dialogue.nudge().isEmpty() || mode == Mode.WATCH)) {
+                askWhetherTheSame();
+            } else if (line.shown().isBlank() || brokenOff && !nudged) {
+                wake(now);
+            } else {
+                hold(Why.UNFORESEEN, NONE, "The line shows something, but not which machine it is. Bring it to where it tells its serial, or look whether the cable is in the right port.", lastOf(line.shown()));
+            }
+        }
+        return effects();
+    }
+
+    private void askWhetherTheSame() {
+        hold(Why.CUT, NONE, "The work was broken off here and nothing new came since. Is it still the same machine? Say so, and it goes on at what the line showed last.", lastOf(line.shown()));
+        behindHold = steps.beginning().isPresent() && steps.sent() < 0 ? State.WAITING : State.FOLLOWING;
+    }
+
+    private void wake(Instant now) {
+        if (nudged || dialogue.nudge().isEmpty() || mode == Mode.WATCH) {
+            String may = dialogue.nudge().isEmpty() ? "Nothing is sent to wake it: on this machine that would answer a question. Is it on, is the cable in the right port?" : "It did not wake up either. Is it on, is the cable in the right port?";
+            hold(Why.SILENT, -1, "The line says nothing. " + may, "");
+            return;
+        }
+        nudged = true;
+        line.quietFrom(now);
+        effects.add(new Effect.Send(-1, dialogue.nudge()));
+    }
+
+    public List<Effect> mode(Mode next, Instant now) {
+        mode = next;
+        if (hold != null && (hold.why() == Why.NEXT || next == Mode.WATCH && hold.why().passable() && !identityHold())) {
+            release(now);
+        }
+        return effects();
+    }
+
+    private boolean identityHold() {
+        return hold.why() == Why.USED || hold.why() == Why.CUT || hold.why() == Why.SILENT;
+    }
+
+    /** A person stops everything here. */
+    public List<Effect> halt() {
+        if (state != State.DONE) {
+            hold = null;
+            become(State.STOPPED);
+        }
+        return effects();
+    }
+
+    /** A person lets it begin anew after {@link #halt}: what is on the line is to be told again. */
+    public List<Effect> again(Instant now) {
+        become(State.UNSURE);
+        identified = false;
+        line.fresh(now);
+        return effects();
+    }
+
+    /** The line is gone. */
+    public List<Effect> lineDown() {
+        if (state != State.STOPPED && state != State.DONE) {
+            if (state != State.CUT) {
+                beforeCut = state == State.HELD ? behindHold : state;
+            }
+            hold = null;
+            become(State.CUT);
+        }
+        return effects();
+    }
+
+    /** The line is back. It may be another machine's. */
+    public List<Effect> lineUp(Instant now) {
+        if (state != State.CUT) {
+            return effects();
+        }
+        line.fresh(now);
+        nudged = false;
+        if (identified && beforeCut == State.WAITING) {
+            become(State.WAITING); // it tells who it is when it has restarted
+        } else {
+            brokenOff |= identified;
+            identified = false;
+            sentBefore = steps.sent();
+            become(State.UNSURE);
+        }
+        return effects();
+    }
+
+    /** A value became known, such as what the other member shows; what waited for it goes on. */
+    public List<Effect> known(String name, String value, Instant now) {
+        read.put(name, value);
+        if (hold != null && hold.why() == Why.GATE) {
+            release(now);
+        }
+        return effects();
+    }
+
+    /**
+     * A person decides to go on.
+     *
+     * @param typed what the person typed to confirm
+     * @return nothing where that is not enough; {@link #hold} still says what is wanted
+     */
+    public List<Effect> goOn(String typed, Instant now) {
+        if (hold == null || !hold.why().passable() || !hold.typed().isEmpty() && !hold.typed().equals(typed.strip())) {
+            return effects();
+        }
+        Why why = hold.why();
+        if (why == Why.USED) {
+            steps.plan(true);
+            identified = true;
+            behindHold = State.FOLLOWING;
+        } else if (why == Why.CUT) {
+            identified = true;
+            if (behindHold == State.WAITING && deadline == null) {
+                deadline = now.plus(steps.waits().atMost());
+            }
+        } else if (why == Why.OVERDUE) {
+            deadline = now.plus(steps.waits().atMost());
+        } else if (why == Why.WRONG_ANSWER) {
+            effects.add(new Effect.Send(hold.step(), "\r"));
+            enterTyped(hold.step(), now);
+            return effects();
+        } else {
+            approved = hold.step();
+        }
+        release(now);
+        return effects();
+    }
+
+    private void release(Instant now) {
+        hold = null;
+        become(behindHold);
+        line.quietFrom(now);
+        look(now);
+    }
+
+    /** A person types at the line; gives back what of it may pass. */
+    public List<Effect> typed(String keys, Instant now) {
+        if (state == State.CUT) {
+            return effects();
+        }
+        if (quietForGood()) {
+            // whoever stopped the tool has the line to himself
+            effects.add(new Effect.Send(-1, keys));
+            return effects();
+        }
+        for (int i = 0; i < keys.length(); i++) {
+            char key = keys.charAt(i);
+            if (key == '\r') {
+                int asked = line.question().map(Question::step).orElse(NONE);
+                if (confirmsWrongly(asked)) {
+                    hold(Why.WRONG_ANSWER, asked, "That is not what was planned for “" + steps.get(asked).title() + "”: " + planned(asked) + ". Enter was kept back; correct it, or send it all the same.", "");
+                    return effects();
+                }
+                effects.add(new Effect.Send(asked, "\r"));
+                enterTyped(asked, now);
+            } else {
+                remember(key);
+                if (hold != null && hold.why() == Why.WRONG_ANSWER) {
+                    hold = null;
+                    become(behindHold);
+                }
+                effects.add(new Effect.Send(-1, String.valueOf(key)));
+            }
+        }
+        return effects();
+    }
+
+    /** What a person typed before Enter the last time; nothing of a password. */
+    public String lastTyped() {
+        return lastTyped;
+    }
+
+    /** What stands typed behind the question; keys that only move or draw anew are no part of an answer. */
+    private void remember(char key) {
+        if (key == 0x1b) {
+            withinKey = true;
+        } else if (withinKey) {
+            withinKey = key == '[' || key == 'O' || key >= '0' && key <= '9' || key == ';';
+        } else if (key == '\b' || key == 0x7f) {
+            typing = typing.substring(0, Math.max(0, typing.length() - 1));
+        } else if (key >= ' ') {
+            typing += key;
+        }
+    }
+
+    private void enterTyped(int asked, Instant now) {
+        boolean secret = asked >= 0 && steps.asked(asked).is(Mark.SECRET);
+        if (asked >= 0) {
+            confirmSent();
+            steps.set(asked, Progress.SENT);
+        }
+        if (hold != null && !identityHold()) {
+            hold = null;
+            become(behindHold);
+        }
+        lastTyped = secret ? "" : typing;
+        sentNow(lastTyped, now);
+        typing = "";
+    }
+
+    /** What was sent is echoed, and what stood there is no question any more. */
+    private void sentNow(String text, Instant now) {
+        pagedAt = null;
+        movedFrom = List.of();
+        moves = 0;
+        erasuresAtAnswer = screen().erasures();
+        sentBefore = NONE;
+        line.answered(text, now);
+        if (state == State.FOLLOWING) {
+            beginWait(now);
+        }
+    }
+
+    /** A password is not compared: it is not to be shown, and the machine says itself when it is wrong. */
+    private boolean confirmsWrongly(int step) {
+        if (step < 0 || !(steps.get(step) instanceof Asked asked) || asked.is(Mark.SECRET)) {
+            return false;
+        }
+        Optional<String> planned = asked.answer().fill(this::value);
+        boolean accepted = typing.isEmpty() && planned.equals(line.question().flatMap(Question::suggestion));
+        return planned.isPresent() && !accepted && !planned.get().equals(typing);
+    }
+
+    private String planned(int step) {
+        return steps.asked(step).answer().fill(this::value).orElse("not known");
+    }
+
+    // --- what the line shows ---
+
+    private String redacted(String text) {
+        String clean = text;
+        for (Secret secret : values.secrets()) {
+            String before = clean;
+            clean = secret.use(word -> before.replace(word, "•••"));
+        }
+        return clean.length() > MOST_SHOWN ? clean.substring(clean.length() - MOST_SHOWN) : clean;
+    }
+
+    private void look(Instant now) {
+        if (state == State.HELD) {
+            return;
+        }
+        try {
+            Duration stands = line.stands(now);
+            if (stands.compareTo(SETTLE) >= 0) {
+                settled(line.shown(), stands, now);
+            }
+        } catch (Look.TooHard e) {
+            hold(Why.DESCRIPTION, -1, e.getMessage(), "");
+        }
+    }
+
+    private void settled(String shown, Duration stands, Instant now) {
+        if (!identify(shown, now)) {
+            return;
+        }
+        if (state == State.WAITING && steps.waits().until().in(shown)) {
+            over(shown, now);
+        }
+        if (state == State.DONE || pageTurned()) {
+            return;
+        }
+        Optional<Question> question = line.question();
+        if (question.isEmpty() && line.quiet(now).compareTo(SETTLE) >= 0 && state == State.FOLLOWING && mode != Mode.WATCH && typing.isEmpty() && steps.nextRow().isPresent()) {
+            pageStands(shown, stands, now);
+        } else if (question.isEmpty()) {
+            nothingKnownStands(shown, stands);
+        } else if (question.get().last() || stands.compareTo(SETTLE_WITH_CHATTER) >= 0) {
+            asked(question.get(), shown, now);
+        }
+    }
+
+    /** Whether the line wants a key before it shows more; what it showed so far still counts. */
+    private boolean pageTurned() {
+        Optional<String> key = dialogue.pagingKey(line.openLine());
+        if (key.isEmpty() || mode == Mode.WATCH) {
+            return false;
+        }
+        if (!screen().cursor().equals(pagedAt)) {
+            pagedAt = screen().cursor();
+            effects.add(new Effect.Send(-1, key.get()));
+        }
+        return true;
+    }
+
+    private void nothingKnownStands(String shown, Duration stands) {
+        int sent = steps.sent();
+        boolean commandRuns = sent >= 0 && steps.asked(sent).command();
+        String open = line.openLine();
+        if (sent >= 0 && refusal(shown).isPresent()) {
+            refused(sent, shown);
+        } else if (state == State.FOLLOWING && steps.allDone() && !shown.isBlank() && !commandRuns) {
+            confirmSent();
+            finishIfDone();
+        } else if (state != State.WAITING && !open.isBlank() && stands.compareTo(UNFORESEEN) >= 0) {
+            String what = state == State.UNSURE
+                    ? "The line shows something, but not which machine it is. Bring it to where it tells its serial, or look whether the cable is in the right port."
+                    : "The line asks something that is not in the description. Answer it yourself; it goes on by itself at the next question that it knows.";
+            hold(Why.UNFORESEEN, -1, what, open);
+        }
+    }
+
+    /** A page that is drawn anew after an answer has taken it, unless it says that it has not. */
+    private void pageStands(String shown, Duration stands, Instant now) {
+        int sent = steps.sent();
+        if (sent >= 0 && screen().erasures() == erasuresAtAnswer) {
+            nothingKnownStands(shown, stands);
+        } else if (sent >= 0 && refusal(shown).isPresent()) {
+            refused(sent, shown);
+        } else if (sent < 0 || accepted(sent, shown)) {
+            steps.nextRow().ifPresent(next -> goTo(next, now));
+        }
+    }
+
+    /** Presses cursor keys until the wanted row of a page is marked, and enters it. Nothing is changed by that. */
+    private void goTo(int step, Instant now) {
+        List<String> marked = screen().markedText();
+        if (marked.equals(movedFrom) || marked.isEmpty()) {
+            if (line.quiet(now).compareTo(UNFORESEEN) >= 0) {
+                hold(Why.UNFORESEEN, step, "The page shows no row that moves with the cursor keys. Bring it to “" + steps.get(step).title() + "” yourself.", lastOf(String.join("\n", screen().window())));
+                movedFrom = List.of();
+            }
+            return;
+        }
+        if (++moves > MOST_MOVES) {
+            moves = 0;
+            hold(Why.UNFORESEEN, step, "No row for “" + steps.get(step).title() + "” was found on this page. Bring it there yourself.", lastOf(String.join("\n", screen().window())));
+            return;
+        }
+        movedFrom = marked;
+        line.quietFrom(now);
+        boolean there = marked.stream().anyMatch(row -> steps.asked(step).row().in(row));
+        effects.add(new Effect.Send(NONE, there ? "\r" : DOWN));
+    }
+
+    private void finishIfDone() {
+        if (steps.allDone() && steps.sent() < 0) {
+            become(State.DONE);
+        }
+    }
+
+    // --- which machine it is ---
+
+    /** Tells the machine by what it shows. False where nothing more is to be done with what stands there. */
+    private boolean identify(String shown, Instant now) {
+        String told = identified || newFrom == null ? shown : String.join("\n", screen().since(newFrom));
+        Optional<Look.Seen> seen = dialogue.identify().see().last(told);
+        if (seen.isEmpty()) {
+            return identified || logInStands();
+        }
+        Map<String, String> found = seen.get().values();
+        for (Map.Entry<String, Template> must : dialogue.identify().must().entrySet()) {
+            Optional<String> wanted = must.getValue().fill(this::value);
+            String is = found.getOrDefault(must.getKey(), "");
+            if (wanted.isEmpty() || !wanted.get().equals(is)) {
+                identified = false;
+                hold(Why.WRONG_MACHINE, -1, "This is another machine: its " + must.getKey() + " is " + is + ", wanted is " + wanted.orElse("one that nobody knows") + ". Nothing was written to it. Move the cable, or correct the label.", seen.get().text());
+                return false;
+            }
+        }
+        String kept = found.getOrDefault("state", "");
+        if (dialogue.identify().standby().contains(kept)) {
+            hold(Why.STANDBY, -1, "This is the " + kept + " one of the two; setup goes through the other. Move the cable.", seen.get().text());
+            return false;
+        }
+        if (!identified) {
+            if (!brokenOff && !kept.isEmpty() && !dialogue.identify().unused().contains(kept)) {
+                hold(Why.USED, -1, "This machine was set up before (" + kept + "). Going on wipes what is on it; type the unit's name for that.", seen.get().text(), values.unitName());
+                behindHold = State.UNSURE;
+                return false;
+            }
+            identified = true;
+            effects.add(new Effect.Identified(found));
+        }
+        if (state == State.UNSURE) {
+            become(State.FOLLOWING);
+            if (brokenOff && steps.sent() < 0) {
+                beginWait(now);
+            }
+        }
+        return true;
+    }
+
+    /** Logging in changes nothing on a machine, and some show who they are only then. */
+    private boolean logInStands() {
+        return line.question().filter(question -> steps.logsIn(question.step())).isPresent();
+    }
+
+    // --- a question stands ---
+
+    private void asked(Question question, String shown, Instant now) {
+        int step = question.step();
+        int sent = steps.sent();
+        boolean again = steps.progress(step) == Progress.DONE && !steps.logsIn(step);
+        if (sent >= 0 && sent == step && sent == sentBefore && refusal(shown).isEmpty() && !steps.asked(step).command()) {
+            sentBefore = NONE;
+            steps.set(step, Progress.OPEN);
+            hold(Why.SENT_BEFORE, step, "“" + steps.get(step).title() + "” was answered right before the work was broken off, and it is asked still. Say so, and the answer is sent again.", question.line());
+            return;
+        }
+        if (sent >= 0 && (refusal(shown).isPresent() || step == sent && !steps.asked(step).command())) {
+            refused(sent, shown);
+            return;
+        }
+        if (sent >= 0) {
+            if (!accepted(sent, shown)) {
+                return;
+            }
+            if (step == sent) {
+                finishIfDone();
+                return;
+            }
+        }
+        if (state == State.WAITING) {
+            if (again || steps.asked(step).command()) {
+                return; // the prompt of before still stands there while it works
+            }
+            over(shown, now);
+        }
+        if (again) {
+            hold(Why.AGAIN, step, "It asks “" + steps.get(step).title() + "” again, which was answered already. Did it begin anew? Look at it, and go on by hand.", question.line());
+        } else if (steps.logsIn(step) || leftBehind(step, shown)) {
+            answer(step, steps.asked(step), question, now);
+        }
+    }
+
+    private Optional<String> refusal(String shown) {
+        return dialogue.refused() == null ? Optional.empty() : dialogue.refused().last(shown).map(seen -> seen.values().getOrDefault("why", seen.text()));
+    }
+
+    private void refused(int step, String shown) {
+        steps.set(step, Progress.OPEN);
+        String why = refusal(shown).map(reason -> " It says: " + reason + ".").orElse("");
+        hold(Why.REFUSED, step, "It did not take the answer to “" + steps.get(step).title() + "” and asks again." + why + " The same answer is not sent twice; correct it, or type it yourself.", lastOf(shown));
+    }
+
+    private static String lastOf(String shown) {
+        String[] lines = shown.strip().split("\n");
+        return lines[lines.length - 1];
+    }
+
+    /** False where a command's output lacks what it must show. */
+    private boolean accepted(int step, String shown) {
+        boolean looked = approved == step;
+        approved = looked ? NONE : approved;
+        List<String> missing = looked ? List.of() : steps.asked(step).expects().stream().filter(each -> each.required() && !each.look().in(shown)).map(each -> "“" + each.look() + "”").toList();
+        if (!missing.isEmpty()) {
+            if (step == sentBefore) {
+                notSeen(step, shown);
+                return false;
+            }
+            steps.set(step, Progress.OPEN);
+            hold(Why.DIFFERS, step, "“" + steps.get(step).title() + "” does not show " + String.join(", ", missing) + ". See what it shows instead; ask it again by hand once it is mended.", shown);
+            return false;
+        }
+        Look tells = steps.asked(step).read();
+        if (tells != null) {
+            tells.last(shown).ifPresent(seen -> seen.values().forEach((name, value) -> {
+                read.put(name, value);
+                effects.add(new Effect.Read(name, value));
+            }));
+        }
+        confirmSent();
+        if (steps.asked(step).command()) {
+            for (int summary : steps.summariesAfter(step)) {
+                if (!agrees(summary, (Summary) steps.get(summary), shown)) {
+                    return false;
+                }
+            }
+        }
+        return true;
+    }
+
+    private void confirmSent() {
+        int sent = steps.sent();
+        if (sent >= 0) {
+            done(sent, lastOf(line.shown()));
+        }
+    }
+
+    private void done(int step, String evidence) {
+        steps.set(step, Progress.DONE);
+        effects.add(new Effect.Done(step, redacted(evidence)));
+    }
+
+    /** The machine has worked. */
+    private void over(String shown, Instant now) {
+        confirmSent();
+        Look until = steps.waits().until();
+        done(steps.waitingFor(), lastOf(shown));
+        // prompts that stood there before it worked are no questions any more
+        line.from(until);
+        deadline = null;
+        become(State.FOLLOWING);
+        finishIfDone();
+        if (state == State.FOLLOWING) {
+            beginWait(now);
+        }
+    }
+
+    /** What lies before the step that is asked now: nothing is passed over for good, and what is shown must agree. */
+    private boolean leftBehind(int step, String shown) {
+        List<String> passed = steps.passedOver(step);
+        if (!passed.isEmpty()) {
+            hold(Why.SKIPPED, step, "It asks “" + steps.get(step).title() + "”, but never asked: " + String.join(", ", passed) + ". Look at the machine before anything is agreed to.", lastOf(shown));
+            return false;
+        }
+        for (int summary : steps.summariesBefore(step)) {
+            if (!agrees(summary, (Summary) steps.get(summary), shown)) {
+                return false;
+            }
+        }
+        steps.closeBefore(step);
+        return true;
+    }
+
+    /** What came while the work was broken off is lost: a person has seen it, or can make the machine show it again. */
+    private void notSeen(int step, String shown) {
+        hold(Why.NOT_SEEN, step, "What it showed for “" + steps.get(step).title() + "” came while the work was broken off, and was not seen here. Make the machine show it again, or compare it by eye; say so if it agrees.", shown);
+    }
+
+    private boolean agrees(int step, Summary summary, String shown) {
+        if (approved == step) {
+            approved = NONE;
+            done(step, "compared by a person after the work was broken off");
+            return true;
+        }
+        List<String> differences = new ArrayList<>();
+        boolean shownOtherwise = false;
+        for (Map.Entry<Look, Template> field : summary.fields().entrySet()) {
+            String wanted = field.getValue().fill(this::value).orElse("?");
+            Optional<String> is = field.getKey().last(shown).map(Look.Seen::value);
+            if (is.isEmpty()) {
+                differences.add(wanted + " is not shown");
+            } else if (!is.get().equals(wanted)) {
+                shownOtherwise = true;
+                differences.add("it shows " + is.get() + ", planned is " + wanted);
+            }
+        }
+        if (!differences.isEmpty() && !shownOtherwise && sentBefore != NONE && steps.openBetween(sentBefore, step) == 0) {
+            notSeen(step, shown);
+            return false;
+        }
+        if (!differences.isEmpty()) {
+            hold(Why.DIFFERS, step, "What it shows is not what was planned: " + String.join("; ", differences) + ". Do not agree to it; go back on the machine and correct it.", shown);
+            return false;
+        }
+        done(step, summary.fields().size() + " of " + summary.fields().size() + " agree");
+        return true;
+    }
+
+    private void answer(int step, Asked asked, Question question, Instant now) {
+        if (mode == Mode.WATCH || !typing.isEmpty()) {
+            return; // a person has begun the line; two never write into one answer
+        }
+        if (asked.is(Mark.SECRET) && !question.last() && approved != step) {
+            // a password goes to no question that something came after, unless a person has looked
+            if (line.stands(now).compareTo(UNFORESEEN) >= 0) {
+                hold(Why.CAME_BETWEEN, step, "It asked “" + asked.title() + "”, and then something else came. Does it still ask? Say so, and the password is sent.", lastOf(line.shown()));
+            }
+            return;
+        }
+        if (!asked.after().isEmpty() && value(asked.after()).isEmpty()) {
+            hold(Why.GATE, step, "“" + asked.title() + "” waits until " + asked.after() + " is known.", question.line());
+            return;
+        }
+        Optional<String> text = asked.is(Mark.SECRET) ? Optional.of("") : asked.answer().fill(this::value);
+        Optional<Secret> secret = asked.is(Mark.SECRET) ? asked.answer().names().stream().findFirst().flatMap(values::secret) : Optional.empty();
+        if (text.isEmpty() || asked.is(Mark.SECRET) && secret.isEmpty()) {
+            hold(Why.GATE, step, "What “" + asked.title() + "” wants is not known: " + String.join(", ", asked.answer().names()) + ".", question.line());
+            return;
+        }
+        if (approved != step && stops(step, asked, text.get(), question)) {
+            return;
+        }
+        approved = NONE;
+        steps.set(step, Progress.SENT);
+        boolean suggested = asked.suggested() && question.suggestion().equals(text);
+        if (asked.suggested() && !suggested) {
+            effects.add(new Effect.Note("“" + asked.title() + "”: it suggests " + question.suggestion().orElse("nothing") + ", planned is " + text.get() + ". The planned value is typed."));
+        }
+        effects.add(secret.<Effect>map(each -> new Effect.SendSecret(step, each)).orElseGet(() -> new Effect.Send(step, (suggested ? "" : text.get()) + "\r")));
+        sentNow(suggested ? "" : text.get(), now);
+    }
+
+    /** Whether a person is wanted before this answer. */
+    private boolean stops(int step, Asked asked, String text, Question question) {
+        if (asked.is(Mark.DESTROYS)) {
+            hold(Why.DESTROYS, step, "“" + asked.title() + "” destroys what is on the machine. Type the unit's name.", question.line(), values.unitName());
+        } else if (asked.is(Mark.PERMANENT)) {
+            hold(Why.PERMANENT, step, "“" + asked.title() + "” can never be changed afterwards. Type the value: " + text + ".", question.line(), text);
+        } else if (asked.is(Mark.TERMS) && !values.termsAgreed()) {
+            hold(Why.TERMS, step, "It wants its terms agreed to, and the site has recorded no consent. Read them, and agree for yourself or not at all.", question.line());
+        } else if (asked.is(Mark.RESTARTS)) {
+            hold(Why.RESTARTS, step, "After “" + asked.title() + "” it restarts.", question.line());
+        } else if (mode == Mode.ASK) {
+            hold(Why.NEXT, step, asked.title() + ": " + (asked.is(Mark.SECRET) ? "the sealed one" : text.isEmpty() ? "Enter" : text), question.line());
+        } else {
+            return false;
+        }
+        return true;
+    }
+
+    /** Begins to wait where the next thing is that the machine works. */
+    private void beginWait(Instant now) {
+        steps.beginning().ifPresent(waits -> {
+            deadline = now.plus(waits.atMost());
+            become(State.WAITING);
+        });
+    }
+
+    private Optional<String> value(String name) {
+        return Optional.ofNullable(read.get(name)).or(() -> values.text(name));
+    }
+
+    private void hold(Why why, int step, String sentence, String shown) {
+        hold(why, step, sentence, shown, "");
+    }
+
+    private void hold(Why why, int step, String sentence, String shown, String typed) {
+        behindHold = state == State.HELD ? behindHold : state;
+        hold = new Hold(why, step, redacted(sentence), redacted(shown), typed);
+        become(State.HELD);
+    }
+
+    private static String text(Duration duration) {
+        return duration.toSeconds() % 60 == 0 ? duration.toMinutes() + " min" : duration.toSeconds() + " s";
+    }
+}

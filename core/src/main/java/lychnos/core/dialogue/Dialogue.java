@@ -1,0 +1,82 @@
+package lychnos.core.dialogue;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * What the first setup of a kind of machine asks on its console.
+ *
+ * @param nudge what may be sent to wake a silent line because it does no harm there; empty where nothing may
+ * @param chatter log lines that may come at any moment and mean nothing
+ * @param paging by what the line shows when it waits for a key to go on, that key
+ * @param refused how the machine says that it does not take an answer; its group {@code why} says why. Null where it never says
+ * @param identify how to tell what is on the line
+ * @param logIn questions that may come at any time, before the machine is known too
+ * @param wipe what makes a used machine blank
+ * @param setup the first setup
+ * @param oneByOne whether a member is set up only once the one before it is
+ * @param pages what is filled in on the machine's web pages afterwards
+ */
+public record Dialogue(
+        LineSettings line,
+        String nudge,
+        List<Look> chatter,
+        Map<Look, String> paging,
+        Look refused,
+        Identify identify,
+        List<DialogueStep> logIn,
+        List<DialogueStep> wipe,
+        List<DialogueStep> setup,
+        boolean oneByOne,
+        List<DialogueStep.Page> pages) {
+
+    /**
+     * How to tell the machine, before anything is written.
+     *
+     * @param see what it shows; named groups give values
+     * @param must by group, what it must be
+     * @param unused values of the group {@code state} for a machine that was never set up; any other is one that was
+     * @param standby values of the group {@code state} for the wrong one of a pair; it takes no setup
+     */
+    public record Identify(Look see, Map<String, Template> must, Set<String> unused, Set<String> standby) {
+
+        public Identify {
+            must = Map.copyOf(must);
+            unused = Set.copyOf(unused);
+            standby = Set.copyOf(standby);
+        }
+    }
+
+    public Dialogue {
+        chatter = List.copyOf(chatter);
+        paging = Map.copyOf(paging);
+        logIn = List.copyOf(logIn);
+        wipe = List.copyOf(wipe);
+        setup = List.copyOf(setup);
+        pages = List.copyOf(pages);
+    }
+
+    /** The steps of one member in their order. */
+    public List<DialogueStep> steps(String member, boolean wiped) {
+        List<DialogueStep> steps = new ArrayList<>(logIn);
+        if (wiped) {
+            steps.addAll(wipe);
+        }
+        steps.addAll(setup);
+        return steps.stream().filter(step -> step.on().isEmpty() || step.on().equals(member)).toList();
+    }
+
+    /** The same with the pages behind them, which no line asks. */
+    public List<DialogueStep> withPages(String member, boolean wiped) {
+        List<DialogueStep> all = new ArrayList<>(steps(member, wiped));
+        pages.stream().filter(page -> page.on().isEmpty() || page.on().equals(member)).forEach(all::add);
+        return all;
+    }
+
+    Optional<String> pagingKey(String line) {
+        return paging.entrySet().stream().filter(entry -> entry.getKey().in(line)).map(Map.Entry::getValue).findFirst();
+    }
+}

@@ -1,0 +1,106 @@
+package lychnos.core.dialogue;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/** One step of a dialogue, in the order of the work. */
+public sealed interface DialogueStep {
+
+    /** What people call it. */
+    String title();
+
+    /** On which member it is done; empty for every one. */
+    String on();
+
+    /** What is particular about an answer. */
+    enum Mark {
+        /** Never echoed, logged or shown; sent only to the question that asked for it. */
+        SECRET,
+        /** Can never be changed once it was typed: the person types it. */
+        PERMANENT,
+        /** Destroys what is on the machine: the person types the unit's name. */
+        DESTROYS,
+        /** Agrees to terms: only by the site's recorded consent. */
+        TERMS,
+        /** The machine restarts. */
+        RESTARTS,
+        /** Differs from member to member, and must. */
+        DIFFERS,
+        /** The machine does not always ask it. */
+        OPTIONAL,
+        /** Once it is taken, the password in it has logged in: it works, and the one before it is needed no more. */
+        PROVES
+    }
+
+    /**
+     * Something that a command's output is looked through for.
+     *
+     * @param required whether its absence stops; else it may be there and is no fault
+     */
+    record Expected(Look look, boolean required) {}
+
+    /**
+     * A question and its answer. At a prompt it is a command: the prompt coming back then is no refusal.
+     *
+     * @param look what the line shows
+     * @param answer what is typed, before Enter
+     * @param suggested whether the machine suggests an answer in brackets, which is accepted by Enter alone where it is ours
+     * @param read what a command's output tells, or null
+     * @param after the name of a value that must be known first, such as what the other member showed; or empty
+     * @param row on a page that is worked with cursor keys, the row that is gone to and entered to be asked; or null
+     * @param expects what a command's output must show, and what it may
+     */
+    record Asked(String title, String on, Look look, Template answer, boolean command, boolean suggested, Look read, String after, Set<Mark> marks, Look row, List<Expected> expects)
+            implements DialogueStep {
+
+        public Asked {
+            marks = Set.copyOf(marks);
+            expects = List.copyOf(expects);
+        }
+
+        /** One that is asked without being gone to, and whose output is only read. */
+        public Asked(String title, String on, Look look, Template answer, boolean command, boolean suggested, Look read, String after, Set<Mark> marks) {
+            this(title, on, look, answer, command, suggested, read, after, marks, null, List.of());
+        }
+
+        public boolean is(Mark mark) {
+            return marks.contains(mark);
+        }
+    }
+
+    /**
+     * What the machine shows before it is agreed to, compared field by field.
+     *
+     * @param fields by what is looked for, whose first group is the value, what it must be
+     */
+    record Summary(String title, String on, Map<Look, Template> fields) implements DialogueStep {
+
+        public Summary {
+            fields = Map.copyOf(fields);
+        }
+    }
+
+    /**
+     * The machine works, and nobody is needed.
+     *
+     * @param about how long it usually takes
+     * @param atMost after how long it is a fault
+     * @param until what the line shows when it is over
+     */
+    record Waits(String title, String on, Duration about, Duration atMost, Look until) implements DialogueStep {}
+
+    /**
+     * A page of the machine's own web interface, filled in by a person from a value sheet once the console is done.
+     *
+     * @param open where it is opened
+     * @param fields what is entered, by what the page calls it, in the page's order
+     */
+    record Page(String title, String on, Template open, Map<String, Template> fields) implements DialogueStep {
+
+        public Page {
+            fields = java.util.Collections.unmodifiableMap(new java.util.LinkedHashMap<>(fields));
+        }
+    }
+}

@@ -1,0 +1,148 @@
+package lychnos.core.dialogue;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import lychnos.core.dialogue.Conversation.Progress;
+
+/**
+ * Plays a recorded line through a dialogue without a machine: what the machine said is said again, and what the tool would
+ * have sent is compared with what was sent then. A description can be tried this way before it meets a machine.
+ */
+public final class DryRun {
+
+    private static final Instant START = Instant.EPOCH;
+    private static final Duration STEP = Duration.ofMillis(50);
+    /** A recording may hold a restart of most of an hour; what lies still longer is cut short. */
+    private static final Duration LONGEST_PAUSE = Duration.ofMinutes(90);
+
+    private DryRun() {}
+
+    /**
+     * One piece of a recording.
+     *
+     * @param at since the recording began
+     * @param fromMachine whether the machine said it; else it was typed
+     */
+    public record Heard(Duration at, boolean fromMachine, String text) {}
+
+    /** A place where the tool would have done something else. */
+    public record Difference(Duration at, String sentence) {}
+
+    /**
+     * What came of it.
+     *
+     * @param done titles of the steps that were done
+     * @param open titles of those that were not
+     * @param read what the line told
+     */
+    public record Report(List<String> done, List<String> open, List<Effect.Read> read, List<Difference> differences) {
+
+        /** Whether the description does what was done then, to the end. */
+        public boolean agrees() {
+            return open.isEmpty() && differences.isEmpty();
+        }
+    }
+
+    /** Plays a recording. A password was blanked in it, so that only its place is compared. */
+    public static Report play(Dialogue dialogue, String member, Values values, List<Heard> recording) {
+        return new Player(dialogue, member, values).play(recording);
+    }
+
+    private static final class Player {
+        private final Values values;
+        private final Conversation conversation;
+        private final List<Difference> differences = new ArrayList<>();
+        private final List<Effect.Read> read = new ArrayList<>();
+        private final StringBuilder ours = new StringBuilder();
+        private final StringBuilder theirs = new StringBuilder();
+        private Instant now = START;
+        private boolean secret;
+        private Hold told;
+
+        Player(Dialogue dialogue, String member, Values values) {
+            this.values = values;
+            conversation = new Conversation(dialogue, member, values, Mode.RUN, START);
+        }
+
+        Report play(List<Heard> recording) {
+            for (Heard heard : recording) {
+                advance(START.plus(heard.at));
+                if (heard.fromMachine) {
+                    take(conversation.output(heard.text, now));
+                } else {
+                    typed(heard.text);
+                }
+            }
+            advance(now.plus(Conversation.UNFORESEEN).plusSeconds(1));
+            List<String> done = new ArrayList<>();
+            List<String> open = new ArrayList<>();
+            for (int i = 0; i < conversation.steps().size(); i++) {
+                Progress progress = conversation.progress(i);
+                if (progress == Progress.DONE) {
+                    done.add(conversation.steps().get(i).title());
+                } else if (progress != Progress.LEFT_OUT) {
+                    open.add(conversation.steps().get(i).title());
+                }
+            }
+            return new Report(done, open, read, differences);
+        }
+
+        private void advance(Instant to) {
+            Instant end = Duration.between(now, to).compareTo(LONGEST_PAUSE) > 0 ? now.plus(LONGEST_PAUSE) : to;
+            for (; now.isBefore(end); now = now.plus(STEP)) {
+                take(conversation.tick(now));
+            }
+        }
+
+        private void take(List<Effect> effects) {
+            for (Effect effect : effects) {
+                if (effect instanceof Effect.Send send && send.step() >= 0) {
+                    ours.append(send.text());
+                } else if (effect instanceof Effect.SendSecret) {
+                    ours.append('\r');
+                    secret = true;
+                } else if (effect instanceof Effect.Read each) {
+                    read.add(each);
+                }
+            }
+            compare();
+            Optional<Hold> hold = conversation.hold();
+            if (hold.isPresent() && hold.get().why().passable() && hold.get() != told) {
+                told = hold.get();
+                take(conversation.goOn(told.typed(), now));
+            } else if (hold.isPresent() && hold.get() != told) {
+                told = hold.get();
+                differ(told.sentence());
+            }
+        }
+
+        private void typed(String text) {
+            theirs.append(text);
+            compare();
+        }
+
+        /** Whole lines are compared, once both are there. */
+        private void compare() {
+            int our = ours.indexOf("\r");
+            int their = theirs.indexOf("\r");
+            if (our < 0 || their < 0) {
+                return;
+            }
+            String sent = ours.substring(0, our);
+            String then = theirs.substring(0, their);
+            ours.delete(0, our + 1);
+            theirs.delete(0, their + 1);
+            if (!secret && !sent.equals(then)) {
+                differ("It would send “" + sent + "”; then it was “" + then + "”.");
+            }
+            secret = false;
+        }
+
+        private void differ(String sentence) {
+            differences.add(new Difference(Duration.between(START, now), sentence));
+        }
+    }
+}

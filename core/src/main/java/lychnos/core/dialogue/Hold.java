@@ -1,0 +1,63 @@
+package lychnos.core.dialogue;
+
+/**
+ * Why nothing is sent now.
+ *
+ * @param step which step it is about, counted from 0; -1 for none
+ * @param sentence what happened, and what to do
+ * @param shown what the line shows, without secrets
+ * @param typed what the person must type to go on; empty where saying so is enough
+ */
+public record Hold(Why why, int step, String sentence, String shown, String typed) {
+
+    /** The reasons. */
+    public enum Why {
+        /** The next answer is ready; the person sends it. */
+        NEXT(true),
+        /** Nothing comes, and nothing may be sent to change that. */
+        SILENT(true),
+        WRONG_MACHINE(false),
+        STANDBY(false),
+        /** It was set up before. Going on wipes it. */
+        USED(true),
+        /** A question that nobody described. */
+        UNFORESEEN(false),
+        REFUSED(false),
+        /** An answer was sent right before the work was broken off, and it is asked for still. */
+        SENT_BEFORE(true),
+        /** A question that was answered already. */
+        AGAIN(false),
+        /** What the machine shows is not what was planned. */
+        DIFFERS(false),
+        /** What was to be compared was shown while the work was broken off. */
+        NOT_SEEN(true),
+        /** Something was never asked that should have been. */
+        SKIPPED(false),
+        PERMANENT(true),
+        DESTROYS(true),
+        TERMS(true),
+        RESTARTS(true),
+        /** Something must be known or done first. */
+        GATE(false),
+        OVERDUE(true),
+        /** The line was gone, or the machine began anew; is it still the same? */
+        CUT(true),
+        /** What the person typed is not what was planned; Enter was kept back. */
+        WRONG_ANSWER(true),
+        /** Something came behind the question for a password; does it still ask? */
+        CAME_BETWEEN(true),
+        /** The description itself cannot be used. */
+        DESCRIPTION(false);
+
+        private final boolean passable;
+
+        Why(boolean passable) {
+            this.passable = passable;
+        }
+
+        /** Whether a person can go on from here by saying so. */
+        public boolean passable() {
+            return passable;
+        }
+    }
+}

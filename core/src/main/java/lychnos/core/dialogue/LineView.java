@@ -1,0 +1,177 @@
+package lychnos.core.dialogue;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.ToIntFunction;
+
+/**
+ * What a line shows since the last answer: without log lines, without the echo of that answer, and for how long it has stood
+ * there. Log lines that come and go do not make a question younger.
+ */
+final class LineView {
+
+    /** A question that was left behind by other lines is looked for so many lines back. */
+    private static final int LOOKED_BACK = 8;
+
+    /**
+     * A question that stands on the line.
+     *
+     * @param step which step asks it
+     * @param last whether nothing came after it
+     */
+    record Question(int step, String line, boolean last) {
+
+        /** The machine's own answer in brackets at the end. */
+        Optional<String> suggestion() {
+            int open = line.lastIndexOf('[');
+            int close = line.indexOf(']', open + 1);
+            return open < 0 || close < 0 ? Optional.empty() : Optional.of(line.substring(open + 1, close).strip());
+        }
+    }
+
+    private final List<Look> chatter;
+    /** Which step asks a line, or -1. */
+    private final ToIntFunction<String> asker;
+    private final Screen screen = new Screen();
+    private Screen.Place mark = screen.cursor();
+    private int erasures;
+    private String echo = "";
+    private Screen.Place answeredAt;
+    private String answeredRow = "";
+    private int erasuresAtAnswer;
+    private String shownBefore = "";
+    private String askedBefore = "";
+    private Instant since;
+    private Instant quietSince;
+
+    LineView(List<Look> chatter, ToIntFunction<String> asker, Instant now) {
+        this.chatter = chatter;
+        this.asker = asker;
+        since = now;
+        quietSince = now;
+    }
+
+    Screen screen() {
+        return screen;
+    }
+
+    void write(String bytes, Instant now) {
+        screen.write(bytes);
+        quietSince = now;
+    }
+
+    /** Something was sent: what stands there now is no question any more. */
+    void answered(String sent, Instant now) {
+        echo = sent;
+        answeredAt = screen.cursor();
+        erasuresAtAnswer = screen.erasures();
+        answeredRow = screen.since(new Screen.Place(answeredAt.row(), 0)).get(0);
+        fresh(now);
+    }
+
+    void fresh(Instant now) {
+        mark = screen.cursor();
+        screen.fromHere();
+        erasures = screen.erasures();
+        shownBefore = "";
+        askedBefore = "";
+        since = now;
+        quietSince = now;
+    }
+
+    /** Leaves everything out that stood before the last row with something in it. */
+    void from(Look look) {
+        mark = screen.lastRowWith(look, mark).orElse(mark);
+        screen.fromHere();
+    }
+
+    void quietFrom(Instant now) {
+        quietSince = now;
+    }
+
+    Duration quiet(Instant now) {
+        return Duration.between(quietSince, now);
+    }
+
+    Instant quietSince() {
+        return quietSince;
+    }
+
+    Instant since() {
+        return since;
+    }
+
+    /** For how long what is asked has stood there unchanged. */
+    Duration stands(Instant now) {
+        String shown = shown();
+        if (!shown.equals(shownBefore)) {
+            String asks = question().map(Question::line).orElse(shown);
+            if (!asks.equals(askedBefore)) {
+                since = now;
+            }
+            askedBefore = asks;
+            shownBefore = shown;
+        }
+        return Duration.between(since, now);
+    }
+
+    private List<String> lines() {
+        if (erasures != screen.erasures()) {
+            // it draws a page anew: what stood there before the answer is gone
+            erasures = screen.erasures();
+            mark = screen.windowTop();
+        }
+        // a machine that goes back and writes over what stood there begins anew from that place
+        Screen.Place changed = screen.foremostChange().orElse(mark);
+        if (changed.row() < mark.row() || changed.row() == mark.row() && changed.column() < mark.column()) {
+            mark = changed;
+        }
+        List<String> lines = new ArrayList<>(screen.since(mark));
+        leaveOutWhatWasAnswered(lines);
+        lines.removeIf(line -> chatter.stream().anyMatch(look -> look.in(line)));
+        if (!lines.isEmpty() && !echo.isEmpty() && lines.get(0).startsWith(echo)) {
+            lines.set(0, lines.get(0).substring(echo.length()));
+        }
+        return lines;
+    }
+
+    /** On a page the question that was answered may still stand there when the machine writes elsewhere. */
+    private void leaveOutWhatWasAnswered(List<String> lines) {
+        if (answeredAt == null || erasuresAtAnswer != screen.erasures() || screen.cursor().row() == answeredAt.row()) {
+            return;
+        }
+        int at = (int) (answeredAt.row() - mark.row());
+        if (at >= 0 && at < lines.size() && lines.get(at).startsWith(answeredRow)) {
+            lines.set(at, lines.get(at).substring(answeredRow.length()));
+        }
+    }
+
+    String shown() {
+        return String.join("\n", lines());
+    }
+
+    /** The line that the cursor is in; blank where it stands at the beginning of one. */
+    String openLine() {
+        List<String> lines = lines();
+        return lines.isEmpty() || screen.cursor().column() == 0 ? "" : lines.get(lines.size() - 1);
+    }
+
+    /** The question that stands last on the line, if it is one that was described. */
+    Optional<Question> question() {
+        List<String> lines = lines();
+        int last = lines.size() - 1;
+        while (last >= 0 && lines.get(last).isBlank()) {
+            last--;
+        }
+        for (int at = last; at >= Math.max(0, last - LOOKED_BACK); at--) {
+            int step = asker.applyAsInt(lines.get(at));
+            if (step >= 0) {
+                return Optional.of(new Question(step, lines.get(at), at == last));
+            }
+        }
+        return Optional.empty();
+    }
+}

@@ -1,0 +1,190 @@
+package lychnos.core.dialogue;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import lychnos.core.dialogue.Conversation.Progress;
+import lychnos.core.dialogue.DialogueStep.Asked;
+import lychnos.core.dialogue.DialogueStep.Mark;
+import lychnos.core.dialogue.DialogueStep.Summary;
+import lychnos.core.dialogue.DialogueStep.Waits;
+
+/** The steps of one member, and how far each of them is. */
+final class Steps {
+
+    private final Dialogue dialogue;
+    private final String member;
+    private List<DialogueStep> steps;
+    private Progress[] progress;
+
+    Steps(Dialogue dialogue, String member) {
+        this.dialogue = dialogue;
+        this.member = member;
+        plan(false);
+    }
+
+    /** With or without a wipe before the setup; what is done stays done. */
+    void plan(boolean wiped) {
+        List<DialogueStep> before = steps == null ? List.of() : steps;
+        Progress[] earlier = progress;
+        steps = dialogue.steps(member, wiped);
+        progress = new Progress[steps.size()];
+        for (int i = 0; i < progress.length; i++) {
+            int at = before.indexOf(steps.get(i));
+            progress[i] = at < 0 ? Progress.OPEN : earlier[at];
+        }
+    }
+
+    void resume(List<Progress> earlier) {
+        for (int i = 0; i < progress.length && i < earlier.size(); i++) {
+            progress[i] = earlier.get(i);
+        }
+    }
+
+    List<DialogueStep> all() {
+        return steps;
+    }
+
+    DialogueStep get(int step) {
+        return steps.get(step);
+    }
+
+    Asked asked(int step) {
+        return (Asked) steps.get(step);
+    }
+
+    Progress progress(int step) {
+        return progress[step];
+    }
+
+    void set(int step, Progress to) {
+        progress[step] = to;
+    }
+
+    boolean logsIn(int step) {
+        return dialogue.logIn().contains(steps.get(step));
+    }
+
+    /** The step whose answer was sent and that the machine has not said anything to yet; or -1. */
+    int sent() {
+        return List.of(progress).indexOf(Progress.SENT);
+    }
+
+    boolean allDone() {
+        return !List.of(progress).contains(Progress.OPEN);
+    }
+
+    /** Of questions that look alike the first that is open; one that was answered only where no open one looks so; or -1. */
+    int asking(String line) {
+        int answered = -1;
+        for (int i = 0; i < steps.size(); i++) {
+            if (steps.get(i) instanceof Asked asked && asked.look().in(line)) {
+                if (progress[i] == Progress.OPEN) {
+                    return i;
+                }
+                answered = i;
+            }
+        }
+        return answered;
+    }
+
+    /** The first wait that is not over. */
+    int waitingFor() {
+        for (int i = 0; i < steps.size(); i++) {
+            if (progress[i] == Progress.OPEN && steps.get(i) instanceof Waits) {
+                return i;
+            }
+        }
+        throw new IllegalStateException("nothing is waited for");
+    }
+
+    Waits waits() {
+        return (Waits) steps.get(waitingFor());
+    }
+
+    /** The wait that begins now, if the next thing is one. */
+    Optional<Waits> beginning() {
+        for (int i = 0; i < steps.size(); i++) {
+            boolean mayStayOut = steps.get(i) instanceof Asked asked && (asked.is(Mark.OPTIONAL) || logsIn(i));
+            if (progress[i] == Progress.OPEN && !mayStayOut) {
+                return steps.get(i) instanceof Waits waits ? Optional.of(waits) : Optional.empty();
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** How many steps between two are open that the machine must ask. */
+    long openBetween(int from, int to) {
+        return IntStream.range(from + 1, to).filter(i -> progress[i] == Progress.OPEN && steps.get(i) instanceof Asked asked && !asked.is(Mark.OPTIONAL)).count();
+    }
+
+    /** The next thing, if it is a row to be gone to on a page. */
+    Optional<Integer> nextRow() {
+        for (int i = 0; i < steps.size(); i++) {
+            if (progress[i] == Progress.OPEN && !logsIn(i)) {
+                if (steps.get(i) instanceof Asked asked && asked.row() != null) {
+                    return Optional.of(i);
+                }
+                if (!(steps.get(i) instanceof Summary)) {
+                    return Optional.empty();
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** Open summaries right behind a step. */
+    List<Integer> summariesAfter(int step) {
+        List<Integer> found = new ArrayList<>();
+        for (int i = step + 1; i < steps.size() && steps.get(i) instanceof Summary; i++) {
+            if (progress[i] == Progress.OPEN) {
+                found.add(i);
+            }
+        }
+        return found;
+    }
+
+    /** Summaries before a step that were not compared yet. */
+    List<Integer> summariesBefore(int step) {
+        List<Integer> found = new ArrayList<>();
+        for (int i = 0; i < step; i++) {
+            if (progress[i] == Progress.OPEN && steps.get(i) instanceof Summary) {
+                found.add(i);
+            }
+        }
+        return found;
+    }
+
+    /**
+     * Questions that the machine has passed over for good, now that it asks this one: those before a summary or a restart,
+     * and commands. Others may still come in another order.
+     */
+    List<String> passedOver(int step) {
+        List<Integer> summaries = summariesBefore(step);
+        int barrier = summaries.isEmpty() ? -1 : summaries.get(summaries.size() - 1);
+        List<String> passed = new ArrayList<>();
+        for (int i = 0; i < step; i++) {
+            if (progress[i] == Progress.OPEN && !logsIn(i) && steps.get(i) instanceof Asked asked && !asked.is(Mark.OPTIONAL)) {
+                boolean worked = steps.subList(i, step).stream().anyMatch(each -> each instanceof Waits);
+                if (i < barrier || asked.command() || worked) {
+                    passed.add(asked.title());
+                }
+            }
+        }
+        return passed;
+    }
+
+    /** Closes what lies before a step and needs nobody: what the machine need not ask, and waits that are over by that. */
+    void closeBefore(int step) {
+        for (int i = 0; i < step; i++) {
+            if (progress[i] == Progress.OPEN && !logsIn(i)) {
+                if (steps.get(i) instanceof Asked asked && asked.is(Mark.OPTIONAL)) {
+                    progress[i] = Progress.LEFT_OUT;
+                } else if (steps.get(i) instanceof Waits) {
+                    progress[i] = Progress.DONE;
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,263 @@
+package lychnos.core.kind;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.DialogueStep.Mark;
+import lychnos.core.dialogue.LineSettings;
+import lychnos.core.dialogue.Look;
+import lychnos.core.dialogue.Template;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
+
+/** Reads the part of a description that says what first setup asks on the console. */
+final class DialogueReader {
+
+    /** What an answer may name besides facts: what a member is given in Allocate, and where it leans. */
+    static final List<String> GIVEN =
+            List.of("address", "length", "mask", "gateway", "vlan", "name", "member-number", "domain", "unit", "name-server-1", "name-server-2", "time-server-1", "time-server-2", "time-server-3", "factory.user", "factory.phrase");
+
+    private static final Pattern GROUP = Pattern.compile("\\(\\?<([a-zA-Z][a-zA-Z0-9]*)>");
+    private static final Look NOWHERE = Look.parse("\u0000");
+
+    private final List<FactSpec> facts;
+    private final Members members;
+    private final Set<String> roles;
+    private final Set<String> told = new HashSet<>();
+
+    DialogueReader(List<FactSpec> facts, Members members, List<AddressPlan> addresses) {
+        this.facts = facts;
+        this.members = members;
+        roles = addresses.stream().flatMap(plan -> plan.roles(members.most(), 1).stream()).map(role -> role.name(members.labels())).collect(Collectors.toSet());
+    }
+
+    Dialogue read(YamlPlace place) {
+        place.only(Set.of("line", "nudge", "chatter", "paging", "refused", "identify", "log-in", "wipe", "setup", "one-by-one", "pages"));
+        List<DialogueStep> logIn = steps(place.at("log-in"));
+        List<DialogueStep> wipe = steps(place.at("wipe"));
+        List<DialogueStep> setup = steps(place.at("setup"));
+        if (setup.isEmpty()) {
+            place.fault("A dialogue has setup: with at least one step.");
+        }
+        return new Dialogue(
+                place.at("line").there() ? place.at("line").read(LineSettings::parse, LineSettings.USUAL) : LineSettings.USUAL,
+                place.at("nudge").there() ? place.at("nudge").read(DialogueReader::key, "") : "",
+                place.at("chatter").list().stream().map(DialogueReader::look).toList(),
+                paging(place.at("paging")),
+                place.at("refused").there() ? look(place.at("refused")) : null,
+                identify(place.at("identify")),
+                logIn,
+                wipe,
+                setup,
+                place.at("one-by-one").yes(false),
+                place.at("pages").list().stream().map(this::page).toList());
+    }
+
+    private DialogueStep.Page page(YamlPlace entry) {
+        entry.only(Set.of("page", "open", "fields", "on"));
+        Map<String, Template> fields = new LinkedHashMap<>();
+        entry.at("fields").map().forEach((label, value) -> fields.put(label, template(value)));
+        if (fields.isEmpty()) {
+            entry.fault("A page has fields: with at least one of them.");
+        }
+        return new DialogueStep.Page(entry.at("page").text("page"), on(entry), template(entry.at("open")), fields);
+    }
+
+    private static Look look(YamlPlace place) {
+        return place.read(Look::parse, NOWHERE);
+    }
+
+    private static String key(String text) {
+        return switch (text) {
+            case "none" -> "";
+            case "enter" -> "\r";
+            case "space" -> " ";
+            case "redraw" -> "\f";
+            default -> {
+                if (text.length() != 1) {
+                    throw new IllegalArgumentException("A key is enter, space, redraw, none or one letter.");
+                }
+                yield text;
+            }
+        };
+    }
+
+    private static Map<Look, String> paging(YamlPlace place) {
+        Map<Look, String> keys = new LinkedHashMap<>();
+        for (YamlPlace entry : place.isMap() ? List.of(place) : place.list()) {
+            entry.only(Set.of("see", "press"));
+            keys.put(look(entry.at("see")), entry.at("press").read(DialogueReader::key, " "));
+        }
+        return keys;
+    }
+
+    private Dialogue.Identify identify(YamlPlace place) {
+        place.only(Set.of("see", "must", "unused", "standby"));
+        Look see = look(place.at("see"));
+        Map<String, Template> must = new LinkedHashMap<>();
+        if (place.at("must").there()) {
+            place.at("must").map().forEach((group, entry) -> {
+                if (!groups(see).contains(group)) {
+                    entry.fault("What is looked for under see has no group (?<" + group + ">…).");
+                }
+                must.put(group, template(entry));
+            });
+        }
+        if (must.isEmpty()) {
+            place.fault("A machine is told by at least one value: must: { serial: \"{serial}\" }.");
+        }
+        Set<String> unused = Set.copyOf(place.at("unused").texts());
+        Set<String> standby = Set.copyOf(place.at("standby").texts());
+        if (!(unused.isEmpty() && standby.isEmpty()) && !groups(see).contains("state")) {
+            place.fault("What is looked for under see has no group (?<state>…).");
+        }
+        return new Dialogue.Identify(see, must, unused, standby);
+    }
+
+    private static Set<String> groups(Look look) {
+        Set<String> groups = new HashSet<>();
+        Matcher matcher = GROUP.matcher(look.toString());
+        while (matcher.find()) {
+            groups.add(matcher.group(1));
+        }
+        return groups;
+    }
+
+    private Template template(YamlPlace place) {
+        Template template = place.read(Template::parse, new Template(""));
+        for (String name : template.names()) {
+            if (!known(name)) {
+                place.fault("Nobody knows “" + name + "”: it is no fact of this kind, no address of a role, and nothing that an earlier step reads.");
+            }
+        }
+        return template;
+    }
+
+    private boolean known(String name) {
+        if (GIVEN.contains(name) || told.contains(name) || facts.stream().anyMatch(fact -> fact.name().equals(name))) {
+            return true;
+        }
+        int dot = name.indexOf('.');
+        if (dot < 0) {
+            return false;
+        }
+        String before = name.substring(0, dot).replace('-', ' ');
+        String behind = name.substring(dot + 1);
+        return roles.contains(before) && List.of("address", "name").contains(behind) || members.labels().contains(before) && told.contains(behind);
+    }
+
+    private boolean secret(Template template) {
+        return template.names().stream().anyMatch(name -> name.equals("factory.phrase") || facts.stream().anyMatch(fact -> fact.name().equals(name) && fact.type() == FactType.SECRET));
+    }
+
+    private List<DialogueStep> steps(YamlPlace place) {
+        List<DialogueStep> steps = new ArrayList<>();
+        for (YamlPlace entry : place.list()) {
+            if (entry.at("waits").there()) {
+                steps.add(waits(entry));
+            } else if (entry.at("summary").there()) {
+                steps.add(summary(entry));
+            } else {
+                steps.add(asked(entry));
+            }
+        }
+        return steps;
+    }
+
+    private String on(YamlPlace entry) {
+        String on = entry.at("on").text("");
+        if (!on.isEmpty() && !members.labels().contains(on)) {
+            entry.at("on").fault("No member is called “" + on + "”.");
+        }
+        return on;
+    }
+
+    private DialogueStep waits(YamlPlace entry) {
+        entry.only(Set.of("waits", "title", "on"));
+        YamlPlace waits = entry.at("waits");
+        waits.only(Set.of("about", "at-most", "until"));
+        Duration about = waits.at("about").read(KindReader::duration, Duration.ofMinutes(1));
+        Duration atMost = waits.at("at-most").read(KindReader::duration, Duration.ofMinutes(10));
+        if (atMost.compareTo(about) < 0) {
+            waits.at("at-most").fault("The longest time is shorter than the usual one.");
+        }
+        return new DialogueStep.Waits(entry.at("title").text("works"), on(entry), about, atMost, look(waits.at("until")));
+    }
+
+    private DialogueStep summary(YamlPlace entry) {
+        entry.only(Set.of("summary", "title", "on"));
+        Map<Look, Template> fields = new LinkedHashMap<>();
+        entry.at("summary").map().forEach((key, value) -> {
+            try {
+                fields.put(Look.parse(key), template(value));
+            } catch (IllegalArgumentException e) {
+                value.fault(e.getMessage());
+            }
+        });
+        if (fields.isEmpty()) {
+            entry.fault("A summary compares at least one field.");
+        }
+        return new DialogueStep.Summary(entry.at("title").text("what it shows"), on(entry), fields);
+    }
+
+    private DialogueStep asked(YamlPlace entry) {
+        entry.only(Set.of("asked", "answer", "at", "send", "read", "title", "on", "after", "suggested", "permanent", "destroys", "terms", "restarts", "differs", "optional", "proves", "row", "expect"));
+        boolean command = entry.at("at").there();
+        Look look = look(entry.at(command ? "at" : "asked"));
+        Template answer = template(entry.at(command ? "send" : "answer"));
+        Set<Mark> marks = EnumSet.noneOf(Mark.class);
+        for (Mark mark : List.of(Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.RESTARTS, Mark.DIFFERS, Mark.OPTIONAL, Mark.PROVES)) {
+            if (entry.at(mark.name().toLowerCase(java.util.Locale.ROOT)).yes(false)) {
+                marks.add(mark);
+            }
+        }
+        facts.stream().filter(fact -> answer.names().contains(fact.name()) && fact.is(FactSpec.Trait.PERMANENT)).forEach(fact -> marks.add(Mark.PERMANENT));
+        if (secret(answer)) {
+            marks.add(Mark.SECRET);
+            if (!answer.text().equals("{" + answer.names().iterator().next() + "}")) {
+                entry.fault("A password stands alone in its answer: nothing else is ever sent with it.");
+            }
+        }
+        Look read = entry.at("read").there() ? look(entry.at("read")) : null;
+        if (read != null) {
+            told.addAll(groups(read));
+        }
+        String after = entry.at("after").text("");
+        if (!after.isEmpty() && !known(after)) {
+            entry.at("after").fault("Nothing before this step tells “" + after + "”.");
+        }
+        String title = entry.at("title").text(answer.names().size() == 1 ? title(answer.names().iterator().next()) : look.toString());
+        return new DialogueStep.Asked(title, on(entry), look, answer, command, entry.at("suggested").yes(false), read, after, marks, entry.at("row").there() ? look(entry.at("row")) : null, expected(entry));
+    }
+
+    private static List<DialogueStep.Expected> expected(YamlPlace entry) {
+        List<DialogueStep.Expected> expected = new ArrayList<>();
+        if (entry.at("expect").there()) {
+            entry.at("expect").map().forEach((key, value) -> {
+                if (!List.of("required", "possible").contains(value.text(""))) {
+                    value.fault("What is expected is required or possible.");
+                }
+                try {
+                    expected.add(new DialogueStep.Expected(Look.parse(key), value.text("").equals("required")));
+                } catch (IllegalArgumentException e) {
+                    value.fault(e.getMessage());
+                }
+            });
+        }
+        return expected;
+    }
+
+    private String title(String name) {
+        return facts.stream().filter(fact -> fact.name().equals(name)).map(FactSpec::title).findFirst().orElse(name.replace('-', ' ').replace('.', ' '));
+    }
+}

@@ -1,0 +1,124 @@
+package lychnos.core.sheet;
+
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.address.Address;
+import lychnos.core.address.Prefix;
+import lychnos.core.dialogue.Values;
+import lychnos.core.fact.Fact;
+import lychnos.core.fact.Secret;
+
+/**
+ * What one member's dialogue is answered with, as it was prepared and placed.
+ *
+ * @param member its label; empty where the unit is a single machine
+ * @param unitName what the unit is called
+ * @param seats the unit's addresses, the one that it is managed at first
+ * @param told what members' lines have told, such as {@code left.code}
+ * @param passwords by the names of their facts, and {@code factory.phrase}
+ * @param termsAgreed whether the site's recorded consent covers its terms
+ */
+public record MemberValues(UnitFacts known, String member, String unitName, List<Seat> seats, Map<String, String> told, Map<String, Secret> passwords, boolean termsAgreed) implements Values {
+
+    /** An address of the unit and what it leans on. */
+    public record Seat(String role, Address address, String hostName, String domain, Net net) {}
+
+    /** The network of an address. */
+    public record Net(String name, Prefix prefix, Address gateway, Integer vlan, List<String> nameServers, List<String> timeServers) {}
+
+    /** A value and where it comes from, for people. */
+    public record Sourced(String value, String source) {}
+
+    @Override
+    public Optional<String> text(String name) {
+        return sourced(name).map(Sourced::value);
+    }
+
+    /** A value with its source. */
+    public Optional<Sourced> sourced(String name) {
+        if (told.containsKey(name)) {
+            return Optional.of(new Sourced(told.get(name), "read on the line of " + name.substring(0, name.lastIndexOf('.')).replace('-', ' ')));
+        }
+        return given(name).or(() -> ofRole(name)).or(() -> known.fact(member, name).or(() -> known.fact("", name)).map(fact -> new Sourced(fact.value(), source(fact.source()))));
+    }
+
+    private static String source(Fact.Source source) {
+        return switch (source) {
+            case TYPED -> "typed in Prepare";
+            case IMPORTED -> "from the imported table";
+            case LABEL -> "from the label";
+            case SITE -> "the site's policy";
+            case KIND -> "usual for this kind";
+            case DERIVED -> "derived";
+        };
+    }
+
+    /** The seat of this member; a single machine's first one. */
+    private Optional<Seat> own() {
+        return seats.stream().filter(seat -> !member.isEmpty() && seat.role().equals(member)).findFirst().or(() -> member.isEmpty() ? seats.stream().findFirst() : Optional.empty());
+    }
+
+    private Optional<Sourced> given(String name) {
+        if (name.equals("unit")) {
+            return Optional.of(new Sourced(unitName, "its own name"));
+        }
+        if (name.equals("factory.user")) {
+            return Optional.of(new Sourced(known.kind().factory().user(), "as the maker ships it"));
+        }
+        if (name.equals("member-number")) {
+            return Optional.of(new Sourced(String.valueOf(known.kind().members().labels().indexOf(member) + 1), "which one it is"));
+        }
+        return own().flatMap(seat -> ofSeat(seat, name));
+    }
+
+    private static Optional<Sourced> ofSeat(Seat seat, String name) {
+        Net net = seat.net();
+        String from = "network " + net.name();
+        return switch (name) {
+            case "address" -> Optional.of(new Sourced(seat.address().toString(), "placed in " + net.name()));
+            case "length" -> Optional.of(new Sourced(String.valueOf(net.prefix().length()), from));
+            case "mask" -> net.prefix().network().isV4() ? Optional.of(new Sourced(net.prefix().subnetMask().toString(), from)) : Optional.empty();
+            case "gateway" -> Optional.ofNullable(net.gateway()).map(gateway -> new Sourced(gateway.toString(), from));
+            case "vlan" -> Optional.ofNullable(net.vlan()).map(vlan -> new Sourced(vlan.toString(), from));
+            case "name" -> Optional.of(new Sourced(seat.hostName(), "by the pattern of names"));
+            case "domain" -> Optional.of(new Sourced(seat.domain(), from));
+            case "name-server-1", "name-server-2" -> at(net.nameServers(), name).map(server -> new Sourced(server, from));
+            case "time-server-1", "time-server-2", "time-server-3" -> at(net.timeServers(), name).map(server -> new Sourced(server, from));
+            default -> Optional.empty();
+        };
+    }
+
+    private static Optional<String> at(List<String> servers, String name) {
+        int index = name.charAt(name.length() - 1) - '1';
+        return index < servers.size() ? Optional.of(servers.get(index)) : Optional.empty();
+    }
+
+    /** {@code shared.address} and {@code left.name}. */
+    private Optional<Sourced> ofRole(String name) {
+        int dot = name.lastIndexOf('.');
+        if (dot < 0) {
+            return Optional.empty();
+        }
+        String role = name.substring(0, dot).replace('-', ' ');
+        return seats.stream()
+                .filter(seat -> seat.role().equals(role))
+                .findFirst()
+                .flatMap(seat -> switch (name.substring(dot + 1)) {
+                    case "address" -> Optional.of(new Sourced(seat.address().toString(), "placed for “" + role + "”"));
+                    case "name" -> Optional.of(new Sourced(seat.hostName(), "by the pattern of names"));
+                    default -> Optional.empty();
+                });
+    }
+
+    @Override
+    public Optional<Secret> secret(String name) {
+        return Optional.ofNullable(passwords.get(name));
+    }
+
+    @Override
+    public Collection<Secret> secrets() {
+        return passwords.values();
+    }
+}
