@@ -10,10 +10,15 @@ import java.util.Map;
 import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.address.Run;
+import lychnos.core.dialogue.LineSettings;
 import lychnos.core.fact.Mac;
 import lychnos.core.service.NameSample;
 import lychnos.core.service.TimeSample;
 import lychnos.wire.arp.Neighbours;
+import lychnos.wire.console.ConsoleLine;
+import lychnos.wire.console.LineAddress;
+import lychnos.wire.console.LineEvents;
+import lychnos.wire.console.Lines;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.dns.DnsClient;
 import lychnos.wire.dns.NameKey;
@@ -56,12 +61,14 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     private final RelayProbe relayProbe = new RelayProbe();
     private final ProxyProbe proxyProbe = new ProxyProbe();
     private final HttpCaller caller;
+    private final Lines lines;
 
     public LocalVantage(String name, boolean hearsSilence, Dialler dialler, Vertx vertx) {
         this.name = name;
         this.hearsSilence = hearsSilence;
         this.dialler = dialler;
         this.caller = new HttpCaller(vertx);
+        this.lines = new Lines(vertx, dialler);
     }
 
     @Override
@@ -183,7 +190,13 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     }
 
     @Override
+    public ConsoleLine line(LineAddress address, LineSettings settings, LineEvents events) throws WireFault {
+        return lines.open(address, settings, events);
+    }
+
+    @Override
     public void close() {
+        lines.close();
         caller.close();
     }
 }

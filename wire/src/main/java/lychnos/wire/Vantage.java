@@ -4,7 +4,11 @@ import java.time.Duration;
 import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.address.Run;
+import lychnos.core.dialogue.LineSettings;
 import lychnos.core.fact.Mac;
+import lychnos.wire.console.ConsoleLine;
+import lychnos.wire.console.LineAddress;
+import lychnos.wire.console.LineEvents;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.icmp.Echo;
@@ -41,4 +45,7 @@ public interface Vantage extends ServiceCalls {
 
     /** One HTTPS exchange. */
     HttpAnswer http(HttpCall call) throws WireFault;
+
+    /** Opens a console line. Returns at once; the events tell what comes of it. */
+    ConsoleLine line(LineAddress address, LineSettings settings, LineEvents events) throws WireFault;
 }

@@ -53,12 +53,12 @@ public final class Bench {
     public static void main(String[] args) throws Exception {
         System.out.println();
         System.out.println("what                                                   lychnos      plain    ratio");
-        placing();
-        if (args.length > 0 && args[0].equals("placing")) {
-            return;
-        }
-        for (int count : new int[] {12, 1000}) {
-            proving(count);
+        if (args[0].equals("placing")) {
+            placing();
+        } else {
+            for (int count : new int[] {12, 1000}) {
+                proving(count);
+            }
         }
     }
 

@@ -1,0 +1,192 @@
+package lychnos.wire.console;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.net.InetSocketAddress;
+import java.security.PublicKey;
+import java.time.Duration;
+import java.util.Map;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import org.apache.sshd.client.SshClient;
+import org.apache.sshd.client.channel.ChannelShell;
+import org.apache.sshd.client.config.hosts.HostConfigEntryResolver;
+import org.apache.sshd.client.session.ClientSession;
+import org.apache.sshd.common.AttributeRepository;
+import org.apache.sshd.common.SshConstants;
+import org.apache.sshd.common.config.keys.KeyUtils;
+import org.apache.sshd.common.digest.BuiltinDigests;
+import org.apache.sshd.common.keyprovider.KeyIdentityProvider;
+import org.apache.sshd.common.util.buffer.Buffer;
+import org.apache.sshd.core.CoreModuleProperties;
+
+/** Lines over SSH (RFC 4254), to a line server or straight to a machine. One client for all; nothing of the user's own settings is read. */
+final class SshLines implements AutoCloseable {
+
+    private static final Duration PATIENCE = Duration.ofSeconds(15);
+    private static final long BREAK_MILLIS = 500;
+    private static final AttributeRepository.AttributeKey<LineEvents> EVENTS = new AttributeRepository.AttributeKey<>();
+
+    private final SshClient client = SshClient.setUpDefaultClient();
+    private final ExecutorService openers = Executors.newCachedThreadPool(work -> {
+        Thread thread = new Thread(work, "ssh line");
+        thread.setDaemon(true);
+        return thread;
+    });
+
+    SshLines() {
+        client.setHostConfigEntryResolver(HostConfigEntryResolver.EMPTY);
+        client.setKeyIdentityProvider(KeyIdentityProvider.EMPTY_KEYS_PROVIDER);
+        client.setServerKeyVerifier((session, peer, key) -> session.getConnectionContext().getAttribute(EVENTS).hostKey(fingerprint(key)));
+        CoreModuleProperties.HEARTBEAT_INTERVAL.set(client, Duration.ofSeconds(30));
+        // the newest exchange, first by default, costs five times as much; these are as well kept
+        client.setKeyExchangeFactories(client.getKeyExchangeFactories().stream()
+                .sorted(java.util.Comparator.comparing(factory -> !factory.getName().startsWith("curve25519") && !factory.getName().startsWith("ecdh")))
+                .toList());
+        client.start();
+    }
+
+    private static String fingerprint(PublicKey key) {
+        return KeyUtils.getFingerPrint(BuiltinDigests.sha256, key);
+    }
+
+    ConsoleLine open(LineAddress address, InetSocketAddress peer, LineEvents events) {
+        Line line = new Line(events);
+        openers.execute(() -> line.open(client, address, peer));
+        return line;
+    }
+
+    @Override
+    public void close() {
+        client.stop();
+        openers.shutdownNow();
+    }
+
+    /** One shell with a terminal. */
+    private final class Line implements ConsoleLine {
+
+        private final LineEvents events;
+        private ClientSession session;
+        private ChannelShell shell;
+        private boolean closed;
+
+        Line(LineEvents events) {
+            this.events = events;
+        }
+
+        void open(SshClient with, LineAddress address, InetSocketAddress peer) {
+            try {
+                AttributeRepository own = AttributeRepository.ofAttributesMap(Map.of(EVENTS, events));
+                ClientSession begun = with.connect(address.user(), peer, own).verify(PATIENCE).getSession();
+                synchronized (this) {
+                    session = begun;
+                }
+                address.word().use(word -> {
+                    begun.addPasswordIdentity(word);
+                    return null;
+                });
+                begun.auth().verify(PATIENCE);
+                ChannelShell channel = begun.createShellChannel();
+                channel.setPtyType("xterm");
+                channel.setPtyColumns(80);
+                channel.setPtyLines(24);
+                OutputStream screen = new Screen();
+                channel.setOut(screen);
+                channel.setErr(screen);
+                channel.open().verify(PATIENCE);
+                synchronized (this) {
+                    shell = channel;
+                }
+                channel.addCloseFutureListener(end -> down("The SSH session has ended."));
+                events.up();
+                if (closed()) {
+                    begun.close(true);
+                }
+            } catch (IOException e) {
+                down("SSH to " + address + ": " + e.getMessage() + ".");
+                close();
+            }
+        }
+
+        private synchronized boolean closed() {
+            return closed;
+        }
+
+        private void down(String why) {
+            synchronized (this) {
+                if (closed) {
+                    return;
+                }
+                closed = true;
+            }
+            events.down(why);
+        }
+
+        @Override
+        public synchronized void send(byte[] bytes) {
+            if (shell == null || closed) {
+                return;
+            }
+            try {
+                OutputStream keys = shell.getInvertedIn();
+                keys.write(bytes);
+                keys.flush();
+            } catch (IOException e) {
+                events.noted("The SSH session takes nothing: " + e.getMessage() + ".");
+            }
+        }
+
+        /** RFC 4335. */
+        @Override
+        public synchronized void sendBreak() {
+            if (shell == null || closed) {
+                return;
+            }
+            try {
+                Buffer buffer = session.createBuffer(SshConstants.SSH_MSG_CHANNEL_REQUEST);
+                buffer.putUInt(shell.getRecipient());
+                buffer.putString("break");
+                buffer.putBoolean(false);
+                buffer.putUInt(BREAK_MILLIS);
+                session.writePacket(buffer);
+            } catch (IOException e) {
+                events.noted("The break was not sent: " + e.getMessage() + ".");
+            }
+        }
+
+        @Override
+        public synchronized void resize(int columns, int rows) {
+            if (shell != null && !closed) {
+                try {
+                    shell.sendWindowChange(columns, rows);
+                } catch (IOException e) {
+                    events.noted("The size of the screen was not told: " + e.getMessage() + ".");
+                }
+            }
+        }
+
+        @Override
+        public synchronized void close() {
+            closed = true;
+            if (session != null) {
+                session.close(true);
+            }
+        }
+
+        /** Hands on what comes; closed by the session itself. */
+        private final class Screen extends OutputStream {
+
+            @Override
+            public void write(int octet) {
+                write(new byte[] {(byte) octet}, 0, 1);
+            }
+
+            @Override
+            public void write(byte[] bytes, int from, int count) {
+                if (!closed()) {
+                    events.received(java.util.Arrays.copyOfRange(bytes, from, from + count));
+                }
+            }
+        }
+    }
+}

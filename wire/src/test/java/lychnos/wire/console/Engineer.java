@@ -1,0 +1,161 @@
+package lychnos.wire.console;
+
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.ScheduledFuture;
+import java.util.concurrent.TimeUnit;
+import lychnos.core.dialogue.Conversation;
+import lychnos.core.dialogue.Conversation.State;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.Effect;
+import lychnos.core.dialogue.Hold;
+import lychnos.core.dialogue.Mode;
+import lychnos.core.dialogue.Values;
+import lychnos.wire.WireFault;
+
+/**
+ * A person before a real line, who lets the tool run and says yes to everything that can be passed. Ends when the dialogue is
+ * done, or with the first thing that saying yes does not help.
+ */
+final class Engineer implements LineEvents, AutoCloseable {
+
+    private final ScheduledExecutorService thread = Executors.newSingleThreadScheduledExecutor();
+    private final Dialogue dialogue;
+    private final Lines lines;
+    private final LineAddress address;
+    private final Conversation conversation;
+    private final CompletableFuture<Hold> end = new CompletableFuture<>();
+    private final Map<String, String> read = new HashMap<>();
+    private final Set<Hold.Why> lives;
+    private ConsoleLine line;
+    private Engineer other;
+    private String member;
+    private boolean everUp;
+    private ScheduledFuture<?> alarm;
+
+    /** @param lives reasons to hold at which this person ends although they could be passed */
+    Engineer(Lines lines, LineAddress address, Dialogue dialogue, String member, Values values, Set<Hold.Why> lives) {
+        this.lines = lines;
+        this.address = address;
+        this.dialogue = dialogue;
+        this.member = member;
+        this.lives = lives;
+        conversation = new Conversation(dialogue, member, values, Mode.RUN, Instant.now());
+    }
+
+    /** What this one reads on its line the other one is told. */
+    Engineer with(Engineer neighbour) {
+        other = neighbour;
+        return this;
+    }
+
+    Engineer begin() {
+        thread.execute(this::open);
+        return this;
+    }
+
+    private void open() {
+        try {
+            line = lines.open(address, dialogue.line(), this);
+        } catch (WireFault e) {
+            end.completeExceptionally(e);
+        }
+    }
+
+    /** Null where it was done. */
+    Hold end(long seconds) throws Exception {
+        try {
+            return end.get(seconds, TimeUnit.SECONDS);
+        } catch (java.util.concurrent.TimeoutException e) {
+            throw new AssertionError(address + " is " + conversation.state() + " " + conversation.hold() + "\n" + String.join("\n", conversation.screen().window()));
+        }
+    }
+
+    Map<String, String> read() {
+        return read;
+    }
+
+    @Override
+    public void up() {
+        thread.execute(() -> {
+            List<Effect> effects = everUp ? conversation.lineUp(Instant.now()) : List.of();
+            everUp = true;
+            apply(effects);
+        });
+    }
+
+    @Override
+    public void received(byte[] bytes) {
+        thread.execute(() -> apply(conversation.output(new String(bytes, StandardCharsets.ISO_8859_1), Instant.now())));
+    }
+
+    @Override
+    public void down(String why) {
+        if (!thread.isShutdown()) {
+            thread.execute(() -> apply(conversation.lineDown()));
+            thread.schedule(this::open, 100, TimeUnit.MILLISECONDS);
+        }
+    }
+
+    @Override
+    public void noted(String sentence) {
+        end.completeExceptionally(new AssertionError(sentence));
+    }
+
+    @Override
+    public boolean hostKey(String fingerprint) {
+        return true;
+    }
+
+    private void apply(List<Effect> effects) {
+        for (Effect effect : effects) {
+            if (effect instanceof Effect.Send send) {
+                line.send(send.text().getBytes(StandardCharsets.ISO_8859_1));
+            } else if (effect instanceof Effect.SendSecret send) {
+                send.secret().use(word -> {
+                    line.send((word + "\r").getBytes(StandardCharsets.ISO_8859_1));
+                    return null;
+                });
+            } else if (effect instanceof Effect.Read each) {
+                read.put(each.name(), each.value());
+                if (other != null) {
+                    other.told(member + "." + each.name(), each.value());
+                }
+            }
+        }
+        if (conversation.state() == State.DONE) {
+            end.complete(null);
+        }
+        conversation.hold().ifPresent(hold -> {
+            if (hold.why().passable() && !lives.contains(hold.why())) {
+                thread.execute(() -> apply(conversation.goOn(hold.typed(), Instant.now())));
+            } else if (hold.why() != Hold.Why.GATE) {
+                end.complete(hold);
+            }
+        });
+        if (alarm != null) {
+            alarm.cancel(false);
+        }
+        Instant now = Instant.now();
+        conversation.wakeAt(now).ifPresent(at -> alarm = thread.schedule(() -> apply(conversation.tick(Instant.now())), java.time.Duration.between(now, at).toMillis() + 1, TimeUnit.MILLISECONDS));
+    }
+
+    void told(String name, String value) {
+        thread.execute(() -> apply(conversation.known(name, value, Instant.now())));
+    }
+
+    @Override
+    public void close() {
+        thread.shutdownNow();
+        if (line != null) {
+            line.close();
+        }
+    }
+}
