@@ -18,14 +18,14 @@ import org.bouncycastle.cert.jcajce.JcaX509v3CertificateBuilder;
 import org.bouncycastle.operator.jcajce.JcaContentSignerBuilder;
 
 /** Makes the self-signed certificates that the stand-ins present (EC P-256). */
-final class Certificates {
+public final class Certificates {
 
     private static final String STORE_WORD = "stand-in";
 
     private Certificates() {}
 
     /** A certificate for this name that is valid from and to these days, counted from now. */
-    static JksOptions selfSigned(String commonName, int fromDays, int toDays) {
+    public static JksOptions selfSigned(String commonName, int fromDays, int toDays) {
         try {
             KeyPairGenerator generator = KeyPairGenerator.getInstance("EC");
             generator.initialize(new ECGenParameterSpec("secp256r1"));

@@ -88,6 +88,8 @@ final class CoreStory {
         thing("policy", "telemetry", Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
         thing("policy", "remote-support", Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
         thing("policy", "diagnostics", Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
+        thing("policy", "licence-terms", Map.of("answer", "yes", "reason", "agreed to with the purchase", "who", "lead of the hall", "when", today));
+        thing("lines", "lines-1", Map.of("address", base + ".8.2", "protocol", "rfc2217", "ports", "2001-2018"));
         if (real) {
             Map<String, String> domain = new HashMap<>(Map.of("primary", base + ".8.3", "key-name", keyName, "key", key));
             domain.put("reverse-zones", "8.40.10.in-addr.arpa 9.40.10.in-addr.arpa 16.40.10.in-addr.arpa 8.0.0.0.1.0.0.0.a.d.4.a.0.4.d.f.ip6.arpa");

@@ -12,12 +12,15 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import lychnos.lab.console.ConsoleHall;
+import lychnos.lab.console.ConsoleSpec;
 
 /**
  * A hall of stand-in machines.
  *
  * <pre>
- * Hall --machines FILE [--port 443] [--restart-millis 3000] [--device lych-hall | --loopback] [--state DIR]
+ * Hall --machines FILE [--consoles FILE --lines ADDRESS] [--port 443] [--restart-millis 3000]
+ *      [--device lych-hall | --loopback] [--state DIR]
  * </pre>
  *
  * With {@code --state} the true state of every machine is written to DIR/SERIAL.json at each change, for those who check
@@ -83,6 +86,10 @@ public final class Hall implements AutoCloseable {
         Plug plug = options.containsKey("--loopback") ? Plug.loopback() : Plug.ownInterface(options.getOrDefault("--device", "lych-hall"));
         Duration restart = Duration.ofMillis(Long.parseLong(options.get("--restart-millis")));
         Hall hall = new Hall(MachineSpec.read(Path.of(options.get("--machines"))), plug, Integer.parseInt(options.get("--port")), restart, state);
-        System.out.println("hall ready: " + hall.machines().size() + " machines");
+        int consoles = 0;
+        if (options.containsKey("--consoles")) {
+            consoles = new ConsoleHall(ConsoleSpec.read(Path.of(options.get("--consoles"))), options.get("--lines"), plug, Integer.parseInt(options.get("--port")), restart, state).count();
+        }
+        System.out.println("hall ready: " + hall.machines().size() + " machines, " + consoles + " with a console");
     }
 }

@@ -32,7 +32,7 @@ public final class Story {
     private final String base;
     private String cookie = "";
 
-    private Story(String server, String base) {
+    Story(String server, String base) {
         this.server = server;
         this.base = base;
     }
@@ -43,7 +43,7 @@ public final class Story {
     }
 
     private void tell(Path directory, String keyName, String key) throws IOException, InterruptedException {
-        send("POST", "/api/session", JSON.createObjectNode().put("login", "rack-one").put("password", "engineer-at-rack-one").toString(), "application/json");
+        signIn();
         long rowA = begin("Ardal Hall 2, row A", 4, "R1", "R2");
         begin("Ardal Hall 2, row B", 11, "R3", "R4");
         long core = begin("Ardal Hall 2, core", 9);
@@ -54,6 +54,10 @@ public final class Story {
         send("POST", "/api/bring-ups/" + rowA + "/rounds", JSON.createObjectNode().put("width", 3).toString(), "application/json");
         new CoreStory(this, base, core).tell(Files.readString(directory.resolve("core-facts.csv")), keyName, key);
         send("DELETE", "/api/session", null, null);
+    }
+
+    void signIn() throws IOException, InterruptedException {
+        send("POST", "/api/session", JSON.createObjectNode().put("login", "rack-one").put("password", "engineer-at-rack-one").toString(), "application/json");
     }
 
     /** Takes everything that is proposed. */

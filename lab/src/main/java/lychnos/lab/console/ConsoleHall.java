@@ -1,0 +1,85 @@
+package lychnos.lab.console;
+
+import io.vertx.core.Vertx;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import lychnos.lab.Plug;
+
+/** Console machines and the line server that they are plugged into. */
+public final class ConsoleHall implements AutoCloseable {
+
+    /** Interfaces of console machines are numbered from here, behind those of the others. */
+    private static final int FIRST_INDEX = 500;
+
+    private final Vertx vertx = Vertx.vertx();
+    private final List<ConsoleMachine> machines = new ArrayList<>();
+    private final LineServer lines;
+
+    /**
+     * Powers every machine on.
+     *
+     * @param address where the line server listens
+     * @param webPort the port of the machines' sign-in pages; on another than 443 there is no greeting over SSH
+     * @param state where each machine keeps its memory; null for nowhere
+     */
+    public ConsoleHall(List<ConsoleSpec> specs, String address, Plug plug, int webPort, Duration restart, Path state) {
+        lines = new LineServer(vertx, address);
+        for (ConsoleSpec spec : specs) {
+            Memory memory = new Memory(state == null ? null : state.resolve(spec.serial() + ".memory"));
+            ConsoleMachine machine = machine(spec, memory, plug, webPort, restart.toMillis());
+            machines.add(machine);
+            lines.plug(spec.port(), machine);
+        }
+        machines.forEach(ConsoleMachine::powerOn);
+    }
+
+    private ConsoleMachine machine(ConsoleSpec spec, Memory memory, Plug plug, int webPort, long restart) {
+        int index = FIRST_INDEX + machines.size();
+        return switch (spec.model()) {
+            case "orrel" -> new Interconnect(spec, memory, restart, new Face(vertx, plug, spec.plugged(), index, webPort, "Orrel_3.1", () -> "ORREL " + spec.place()), () -> peer(spec));
+            case "sallow" -> new FabricController(spec, memory, restart, new Face(vertx, plug, spec.plugged(), index, webPort, "Sallow_7", () -> "Sallow " + memory.get("name")), () -> group(spec));
+            case "greenup" -> new HypervisorHost(spec, memory, restart, new Face(vertx, plug, spec.plugged(), index, webPort, "Greenup_2", () -> "Greenup " + memory.get("Own name")));
+            default -> throw new IllegalArgumentException("no stand-in is called " + spec.model());
+        };
+    }
+
+    private Optional<Interconnect> peer(ConsoleSpec spec) {
+        return machines.stream()
+                .filter(each -> each.spec != spec && each.spec.group().equals(spec.group()))
+                .filter(Interconnect.class::isInstance)
+                .map(Interconnect.class::cast)
+                .findFirst();
+    }
+
+    private List<FabricController> group(ConsoleSpec spec) {
+        return machines.stream().filter(each -> each.spec.group().equals(spec.group())).filter(FabricController.class::isInstance).map(FabricController.class::cast).toList();
+    }
+
+    private ConsoleMachine machine(String serial) {
+        return machines.stream().filter(each -> each.spec.serial().equals(serial)).findFirst().orElseThrow();
+    }
+
+    /** What a machine keeps under a name; empty for nothing. Names that begin with {@code seen.} count what was done to it. */
+    public String kept(String serial, String name) {
+        return machine(serial).memory.get(name);
+    }
+
+    /** Whether a machine waits for an answer now. */
+    public boolean asks(String serial) {
+        return machine(serial).isAsking();
+    }
+
+    public int count() {
+        return machines.size();
+    }
+
+    @Override
+    public void close() {
+        lines.close();
+        machines.forEach(ConsoleMachine::powerOff);
+        vertx.close().toCompletionStage().toCompletableFuture().join();
+    }
+}

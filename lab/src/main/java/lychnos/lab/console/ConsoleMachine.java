@@ -1,0 +1,215 @@
+package lychnos.lab.console;
+
+import java.nio.charset.StandardCharsets;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
+
+/** A machine with a console: what it says and hears, its power and its memory. What it asks is each model's own. */
+abstract class ConsoleMachine implements SerialPort {
+
+    private static final int LONGEST_LINE = 400;
+    private static final int CUT_AFTER = 4;
+
+    /** The machine restarts. */
+    static final class Restart extends Exception {
+        Restart() {
+            super("restart", null, false, false);
+        }
+    }
+
+    final ConsoleSpec spec;
+    final Memory memory;
+    private final long restartMillis;
+    private final BlockingQueue<Character> keys = new LinkedBlockingQueue<>();
+    private final Thread thread;
+    private volatile Consumer<byte[]> hears;
+    private volatile Runnable cut;
+    /** The question that stands now, or null. */
+    private volatile String standing;
+    private long bootedAt;
+
+    ConsoleMachine(ConsoleSpec spec, Memory memory, long restartMillis) {
+        this.spec = spec;
+        this.memory = memory;
+        this.restartMillis = restartMillis * (spec.has(Habit.SLOW) ? 10 : 1);
+        thread = new Thread(null, this::power, spec.serial(), 256 * 1024);
+        thread.setDaemon(true);
+    }
+
+    void powerOn() {
+        if (!memory.has("seen.begun")) {
+            memory.put("seen.begun", "yes");
+            if (spec.has(Habit.USED)) {
+                pretendUsed();
+            }
+        }
+        thread.start();
+    }
+
+    void powerOff() {
+        thread.interrupt();
+        networkDown();
+    }
+
+    /** Everything from power-on to the next restart. */
+    abstract void live() throws InterruptedException, Restart;
+
+    /** Gives it a memory of an earlier life. */
+    abstract void pretendUsed();
+
+    /** Takes its addresses off the wire. */
+    abstract void networkDown();
+
+    private void power() {
+        try {
+            while (true) {
+                bootedAt = System.nanoTime();
+                keys.clear();
+                try {
+                    live();
+                } catch (Restart restart) {
+                    networkDown();
+                    memory.add("seen.restarts");
+                    print("\r\n");
+                    if (spec.has(Habit.NEVER_RETURNS)) {
+                        Thread.sleep(Long.MAX_VALUE);
+                    }
+                    Thread.sleep(restartMillis);
+                }
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    String serial() {
+        return spec.has(Habit.OTHER_SERIAL) ? spec.serial() + "-X" : spec.serial();
+    }
+
+    // --- the line ---
+
+    @Override
+    public void attach(Consumer<byte[]> listener, Runnable cutter) {
+        hears = listener;
+        cut = cutter;
+        String prompt = standing;
+        if (listener != null && prompt != null) {
+            joined(prompt);
+        }
+    }
+
+    /** Somebody has come onto the line while this question stands. Most machines do not notice. */
+    void joined(String prompt) {}
+
+    @Override
+    public void typed(byte[] bytes) {
+        for (byte each : bytes) {
+            keys.add((char) (each & 0xff));
+        }
+    }
+
+    @Override
+    public void breakSeen() {
+        memory.add("seen.breaks");
+    }
+
+    final void print(String text) {
+        Consumer<byte[]> listener = hears;
+        if (listener != null) {
+            listener.accept(text.getBytes(StandardCharsets.ISO_8859_1));
+        }
+    }
+
+    final void line(String text) {
+        print(text + "\r\n");
+    }
+
+    /** A log line, as the machine's own clock numbers it. */
+    final void log(String text) {
+        print(logLine(text));
+    }
+
+    String logLine(String text) {
+        return String.format("[%8.2f] %s\r\n", (System.nanoTime() - bootedAt) / 1e9, text);
+    }
+
+    final char key() throws InterruptedException {
+        return keys.take();
+    }
+
+    /** The next key, or 0 if none comes in time. */
+    final char key(long millis) throws InterruptedException {
+        Character key = keys.poll(millis, TimeUnit.MILLISECONDS);
+        return key == null ? 0 : key;
+    }
+
+    final void pause(long millis) throws InterruptedException {
+        Thread.sleep(millis * (spec.has(Habit.SLOW) ? 10 : 1));
+    }
+
+    /** Asks, and reads up to Enter. */
+    final String ask(String prompt, boolean echo) throws InterruptedException {
+        print(prompt);
+        standing = prompt;
+        try {
+            String answer = read(prompt, echo && !spec.has(Habit.ECHO_OFF));
+            answered();
+            pause(15);
+            return answer;
+        } finally {
+            standing = null;
+        }
+    }
+
+    final String ask(String prompt) throws InterruptedException {
+        return ask(prompt, true);
+    }
+
+    private void answered() {
+        memory.add("seen.answers");
+        if (spec.has(Habit.LINE_CUT) && memory.count("seen.answers") == CUT_AFTER && cut != null) {
+            cut.run();
+        }
+    }
+
+    private String read(String prompt, boolean echo) throws InterruptedException {
+        StringBuilder text = new StringBuilder();
+        boolean chattered = false;
+        while (true) {
+            char key = spec.has(Habit.CHATTER) && !chattered ? key(120) : key();
+            if (key == 0) {
+                chattered = true;
+                chatter(prompt, echo ? text.toString() : "");
+            } else if (key == '\r') {
+                line("");
+                return text.toString().strip();
+            } else if (key == '\b' || key == 0x7f) {
+                if (text.length() > 0) {
+                    text.setLength(text.length() - 1);
+                    print(echo ? "\b \b" : "");
+                }
+            } else if (key == '\f') {
+                redraw(prompt);
+            } else if (key >= ' ' && text.length() < LONGEST_LINE) {
+                text.append(key);
+                print(echo ? String.valueOf(key) : "");
+            }
+        }
+    }
+
+    /** A log line falls into the question; some machines draw the question again, this one does not. */
+    void chatter(String prompt, String typed) {
+        line("");
+        print(logLine("port 3 link flaps"));
+    }
+
+    void redraw(String prompt) {
+        print("\r\n" + prompt);
+    }
+
+    final boolean isAsking() {
+        return standing != null;
+    }
+}

@@ -1,0 +1,52 @@
+package lychnos.lab.console;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import lychnos.lab.MachineSpec;
+
+/**
+ * One console machine of a hall file.
+ *
+ * @param model orrel, sallow or greenup
+ * @param serial printed on its label
+ * @param mac hardware address of its management port
+ * @param port the line server's port that its console is plugged into
+ * @param group machines of one group know each other
+ * @param place which one of its group it is: left or right, or a number from 1
+ * @param first the address that DHCP has given it, or a hyphen
+ * @param habits how it departs from the plain path
+ */
+public record ConsoleSpec(String model, String serial, String mac, int port, String group, String place, String first, Set<Habit> habits) {
+
+    public ConsoleSpec {
+        habits = Set.copyOf(habits);
+    }
+
+    boolean has(Habit habit) {
+        return habits.contains(habit);
+    }
+
+    MachineSpec plugged() {
+        return new MachineSpec(serial, mac, first, Set.of());
+    }
+
+    /** Reads a hall file: the eight words of each machine, separated by blanks; {@code #} begins a comment. */
+    public static List<ConsoleSpec> read(Path file) throws IOException {
+        List<ConsoleSpec> specs = new ArrayList<>();
+        for (String line : Files.readAllLines(file)) {
+            String text = line.replaceFirst("#.*", "").strip();
+            if (!text.isEmpty()) {
+                String[] word = text.split("\\s+");
+                if (word.length != 8) {
+                    throw new IOException("eight words are wanted: " + line);
+                }
+                specs.add(new ConsoleSpec(word[0], word[1], word[2], Integer.parseInt(word[3]), word[4], word[5], word[6], Habit.parse(word[7])));
+            }
+        }
+        return specs;
+    }
+}

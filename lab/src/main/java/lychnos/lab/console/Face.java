@@ -1,0 +1,67 @@
+package lychnos.lab.console;
+
+import io.vertx.core.Vertx;
+import io.vertx.core.http.HttpServer;
+import io.vertx.core.http.HttpServerOptions;
+import io.vertx.core.net.NetServer;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.function.Supplier;
+import lychnos.lab.Certificates;
+import lychnos.lab.MachineSpec;
+import lychnos.lab.Plug;
+
+/** What a machine shows the network at each address that it has: a sign-in page over HTTPS, and a greeting over SSH (RFC 4253, section 4.2). */
+final class Face {
+
+    private final Vertx vertx;
+    private final Plug plug;
+    private final MachineSpec spec;
+    private final int index;
+    private final int port;
+    private final String software;
+    private final Supplier<String> title;
+    private final Map<String, HttpServer> pages = new LinkedHashMap<>();
+    private final Map<String, NetServer> greetings = new LinkedHashMap<>();
+
+    Face(Vertx vertx, Plug plug, MachineSpec spec, int index, int port, String software, Supplier<String> title) {
+        this.vertx = vertx;
+        this.plug = plug;
+        this.spec = spec;
+        this.index = index;
+        this.port = port;
+        this.software = software;
+        this.title = title;
+        plug.connect(spec, index);
+    }
+
+    synchronized void show(String address) {
+        if (pages.containsKey(address)) {
+            return;
+        }
+        plug.addAddress(spec, index, address);
+        HttpServer page = vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(Certificates.selfSigned(spec.serial().toLowerCase(java.util.Locale.ROOT), -1, 365)));
+        page.requestHandler(request -> request.response()
+                .putHeader("Content-Type", "text/html; charset=utf-8")
+                .end("<!doctype html><title>" + title.get() + "</title><h1>" + title.get() + "</h1><form method=post><input name=user><input name=phrase type=password><button>Sign in</button></form>"));
+        page.listen(port, address).toCompletionStage().toCompletableFuture().join();
+        pages.put(address, page);
+        if (port == 443) {
+            NetServer ssh = vertx.createNetServer().connectHandler(socket -> socket.write("SSH-2.0-" + software + "\r\n"));
+            ssh.listen(22, address).toCompletionStage().toCompletableFuture().join();
+            greetings.put(address, ssh);
+        }
+    }
+
+    synchronized void hide() {
+        for (String address : pages.keySet()) {
+            pages.get(address).close().toCompletionStage().toCompletableFuture().join();
+            if (greetings.containsKey(address)) {
+                greetings.get(address).close().toCompletionStage().toCompletableFuture().join();
+            }
+            plug.removeAddress(spec, index, address);
+        }
+        pages.clear();
+        greetings.clear();
+    }
+}

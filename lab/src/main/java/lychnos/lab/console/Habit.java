@@ -1,0 +1,50 @@
+package lychnos.lab.console;
+
+import java.util.EnumSet;
+import java.util.Locale;
+import java.util.Set;
+
+/** Ways in which a console machine departs from the plain path. */
+public enum Habit {
+    /** Suggests an answer that is not the planned one. */
+    WRONG_DEFAULT,
+    /** Asks two of its questions in the other order. */
+    ORDER_CHANGED,
+    /** Asks something that is in nobody's papers. */
+    EXTRA_QUESTION,
+    /** Refuses the gateway, whatever it is. */
+    REFUSED_ANSWER,
+    /** Says garbage in the middle, as a line with the wrong rate does. */
+    GARBAGE,
+    /** Takes ten times as long for everything. */
+    SLOW,
+    /** Does not come back from its restart. */
+    NEVER_RETURNS,
+    /** Keeps another address than it was told. */
+    OLD_ADDRESS,
+    /** Does not see the other members. */
+    PEER_NOT_SEEN,
+    /** Gives no echo. */
+    ECHO_OFF,
+    /** Log lines come between question and answer. */
+    CHATTER,
+    /** The line breaks after the fourth answer, once. */
+    LINE_CUT,
+    /** Another machine than the label says is on the line. */
+    OTHER_SERIAL,
+    /** It was set up before. */
+    USED,
+    /** Asks the second question of all again after it was answered. */
+    ASKS_AGAIN;
+
+    /** Reads {@code slow,chatter}; a hyphen alone means none. */
+    public static Set<Habit> parse(String text) {
+        EnumSet<Habit> habits = EnumSet.noneOf(Habit.class);
+        if (!text.equals("-")) {
+            for (String word : text.split(",")) {
+                habits.add(valueOf(word.toUpperCase(Locale.ROOT).replace('-', '_')));
+            }
+        }
+        return habits;
+    }
+}

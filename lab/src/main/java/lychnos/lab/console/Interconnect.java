@@ -1,0 +1,277 @@
+package lychnos.lab.console;
+
+import java.util.Optional;
+import java.util.function.Supplier;
+import java.util.regex.Pattern;
+
+/** One of two ORREL fabric interconnects. Whether it is the left one is told to it by the slot it stands in. */
+final class Interconnect extends ConsoleMachine {
+
+    private static final String FACTORY = "orrel";
+    private static final Pattern WITH_LENGTH = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+/(2[0-9]|30|1[6-9])");
+    private static final Pattern PLAIN = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+");
+    private static final int FACTORY_CODE = 100_000;
+
+    private final Face face;
+    private final Supplier<Optional<Interconnect>> peer;
+    private final long pairMillis;
+
+    Interconnect(ConsoleSpec spec, Memory memory, long restartMillis, Face face, Supplier<Optional<Interconnect>> peer) {
+        super(spec, memory, restartMillis);
+        this.face = face;
+        this.peer = peer;
+        this.pairMillis = restartMillis / 2;
+    }
+
+    @Override
+    public String settings() {
+        return "57600-8N1";
+    }
+
+    private boolean left() {
+        return spec.place().equals("left");
+    }
+
+    @Override
+    void pretendUsed() {
+        memory.put("phrase", "somebody-elses-9");
+        memory.put("oob", "10.40.8.199/24");
+        memory.put("hop", "10.40.8.1");
+        memory.put("dns", "10.40.8.3");
+        memory.put("stored", "yes");
+    }
+
+    @Override
+    void networkDown() {
+        face.hide();
+    }
+
+    @Override
+    void live() throws InterruptedException, Restart {
+        log("fabric circuits come up");
+        pause(80);
+        log("fan 1 fan 2 fan 3");
+        boolean blank = !memory.has("stored");
+        if (blank) {
+            // what was never stored is gone with the power
+            memory.forget();
+        }
+        line("");
+        greet();
+        if (!blank) {
+            if (memory.has("fresh")) {
+                memory.drop("fresh");
+                pause(200);
+            } else {
+                offerToForget();
+            }
+            networkUp();
+            line("... oob link up");
+        }
+        logIn();
+        if (blank) {
+            firstSetup();
+        }
+        shell();
+    }
+
+    /** Whoever comes onto the line is greeted: the machine sees it at the cable. */
+    @Override
+    void joined(String prompt) {
+        line("");
+        greet();
+        print(prompt);
+    }
+
+    private void greet() {
+        line("ORREL fabric interconnect, serial " + serial() + ", " + (memory.has("stored") ? "settings kept" : "blank"));
+    }
+
+    private void offerToForget() throws InterruptedException, Restart {
+        String typed = ask("Type the serial to forget everything, or Enter to keep it ");
+        if (typed.equals(serial())) {
+            memory.add("seen.wipes");
+            memory.forget();
+            throw new Restart();
+        }
+    }
+
+    private void networkUp() {
+        face.show(address());
+        if (memory.has("shared") && left()) {
+            face.show(memory.get("shared"));
+        }
+    }
+
+    private String address() {
+        return memory.get("oob").replaceFirst("/.*", "");
+    }
+
+    private void logIn() throws InterruptedException {
+        while (true) {
+            String user = ask("keeper login ");
+            String phrase = ask("pass phrase ", false);
+            if (user.equals("keeper") && phrase.equals(memory.has("phrase") ? memory.get("phrase") : FACTORY)) {
+                memory.add("seen.logins");
+                return;
+            }
+            memory.add("seen.refusedLogins");
+            pause(300);
+            line("no: unknown name or phrase");
+        }
+    }
+
+    private void firstSetup() throws InterruptedException, Restart {
+        line("");
+        line("The makers of ORREL ask that you agree to their terms, which lie in the box.");
+        while (!ask("Licence terms, agree? (agree/no) ").equals("agree")) {
+            line("no: nothing works without them");
+        }
+        if (spec.has(Habit.EXTRA_QUESTION)) {
+            ask("Colour of the lamp on the front (blue/white) ");
+        }
+        newPhrase();
+        while (true) {
+            askSettings();
+            line("   oob   " + memory.get("oob"));
+            line("   hop   " + memory.get("hop"));
+            line("   dns   " + memory.get("dns"));
+            if (ask("Store? (store/again) ").equals("store")) {
+                break;
+            }
+        }
+        memory.put("stored", "yes");
+        memory.put("fresh", "yes");
+        if (spec.has(Habit.OLD_ADDRESS)) {
+            memory.put("oob", memory.get("oob").replaceFirst("\\.\\d+/", ".199/"));
+        }
+        line("storing, then restarting");
+        throw new Restart();
+    }
+
+    private void newPhrase() throws InterruptedException {
+        while (true) {
+            String first = ask("A new phrase is required ", false);
+            if (first.length() < 8) {
+                line("no: eight letters or more");
+            } else if (!ask("The same once more ", false).equals(first)) {
+                line("no: they differ");
+            } else {
+                memory.put("phrase", first);
+                memory.add("seen.phraseChanges");
+                return;
+            }
+        }
+    }
+
+    private void askSettings() throws InterruptedException {
+        String strong = ask("Strong phrases only [" + (spec.has(Habit.WRONG_DEFAULT) ? "no" : "yes") + "] ");
+        memory.put("strong", strong.isEmpty() ? spec.has(Habit.WRONG_DEFAULT) ? "no" : "yes" : strong);
+        if (spec.has(Habit.ASKS_AGAIN)) {
+            ask("Strong phrases only [" + memory.get("strong") + "] ");
+        }
+        if (spec.has(Habit.ORDER_CHANGED)) {
+            dns();
+        }
+        oob();
+        if (spec.has(Habit.GARBAGE)) {
+            print("\u0081\u00ff~\u00e3\u0007\u009b;;\u00c4\u00f0" + "\u008f\u00a9".repeat(30) + "\r\n");
+        }
+        hop();
+        if (!spec.has(Habit.ORDER_CHANGED)) {
+            dns();
+        }
+        if (left()) {
+            String larger = ask("Part of a larger fabric manager [no] ");
+            memory.put("larger", larger.isEmpty() ? "no" : larger);
+        }
+    }
+
+    private void oob() throws InterruptedException {
+        String typed = ask("Out-of-band address [none] ");
+        while (!WITH_LENGTH.matcher(typed).matches()) {
+            line("no: write it as 192.0.2.7/24");
+            typed = ask("Out-of-band address [none] ");
+        }
+        memory.put("oob", typed);
+    }
+
+    private void hop() throws InterruptedException {
+        String typed = ask("Next hop [none] ");
+        while (!PLAIN.matcher(typed).matches() || spec.has(Habit.REFUSED_ANSWER) && memory.count("seen.refusedHops") < 1) {
+            memory.add("seen.refusedHops");
+            line("no: that is not beside the address");
+            typed = ask("Next hop [none] ");
+        }
+        memory.put("hop", typed);
+    }
+
+    private void dns() throws InterruptedException {
+        memory.put("dns", ask("Name server [none] "));
+    }
+
+    private void shell() throws InterruptedException, Restart {
+        while (true) {
+            String command = ask("orrel# ");
+            String[] word = command.split(" +");
+            if (command.isEmpty()) {
+                continue;
+            }
+            switch (word[0] + " " + (word.length > 1 ? word[1] : "")) {
+                case "net show" -> {
+                    line("   oob   " + memory.get("oob"));
+                    line("   hop   " + memory.get("hop"));
+                    line("   dns   " + memory.get("dns"));
+                }
+                case "pair offer" -> offer(word.length > 2 ? word[2] : "");
+                case "pair take" -> take(word.length > 2 ? word[2] : "");
+                case "pair show" -> show();
+                case "forget all" -> offerToForget();
+                default -> line("no: it knows net show, pair offer, pair take, pair show, forget all");
+            }
+        }
+    }
+
+    private void offer(String shared) {
+        if (!PLAIN.matcher(shared).matches()) {
+            line("no: an address that both share");
+            return;
+        }
+        memory.put("shared", shared);
+        memory.put("code", String.valueOf(FACTORY_CODE + Math.floorMod((serial() + shared).hashCode(), 9 * FACTORY_CODE)));
+        line("code " + memory.get("code") + ", good for ten minutes");
+    }
+
+    private void take(String code) throws InterruptedException {
+        Optional<Interconnect> other = spec.has(Habit.PEER_NOT_SEEN) ? Optional.empty() : peer.get().filter(each -> each.memory.get("code").equals(code) && !code.isEmpty());
+        if (other.isEmpty()) {
+            line("no: nobody offers that code on this cable");
+            return;
+        }
+        line("taken, pairs now");
+        pause(pairMillis);
+        memory.put("paired", "yes");
+        memory.put("shared", other.get().memory.get("shared"));
+        other.get().paired();
+        line("paired, stands by");
+    }
+
+    /** The other one has taken the code. */
+    private void paired() {
+        memory.put("paired", "yes");
+        face.show(memory.get("shared"));
+        line("");
+        line("paired, leads");
+        print("orrel# ");
+    }
+
+    private void show() {
+        if (!memory.has("paired")) {
+            line(spec.place() + ": alone");
+            return;
+        }
+        line("left: leads");
+        line("right: stands by");
+        line("paired, no downlinks");
+    }
+}
