@@ -4,6 +4,7 @@ import io.smallrye.config.ConfigMapping;
 import io.smallrye.config.WithDefault;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
 import java.util.Optional;
 
 /** What can be set when the server is started. */
@@ -35,6 +36,9 @@ public interface LychnosConfig {
     @WithDefault("24h")
     Duration coolOff();
 
+    /** Lease files of DHCP servers on this machine; an address that one of them has leased is given to nobody. */
+    Optional<List<Path>> dhcpLeaseFiles();
+
     /** The place from which machines are reached. */
     interface Vantage {
         String name();
@@ -49,6 +53,10 @@ public interface LychnosConfig {
 
         /** How many runs this server works on at once. */
         int workers();
+
+        /** How many lines' work is done at the same moment; any number of lines may be open. */
+        @WithDefault("10")
+        int consoleWorkers();
 
         /** How long to wait for a machine to come back, where that is to differ from what its kind says. */
         Optional<Duration> followAtMost();

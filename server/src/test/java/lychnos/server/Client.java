@@ -26,6 +26,10 @@ final class Client {
         return signedIn("rack-one", "engineer-at-rack-one");
     }
 
+    static Client lead() {
+        return signedIn("hall-lead", "lead-of-the-hall");
+    }
+
     static Client viewer() {
         return signedIn("night-watch", "only-looking-around");
     }
@@ -67,6 +71,13 @@ final class Client {
                 .extract()
                 .jsonPath()
                 .getLong("id");
+    }
+
+    /** A further bring-up at the site of another. */
+    long bringUpBeside(long other) {
+        String name = get("/api/bring-ups").getString("find { it.id == " + other + " }.name");
+        String code = "t" + name.substring("Row ".length());
+        return post("/api/bring-ups", Map.of("name", name + ", bench", "siteCode", code, "siteName", "", "positions", List.of())).then().statusCode(200).extract().jsonPath().getLong("id");
     }
 
     static Map<String, Object> network(String prefix, String gateway, String... runs) {

@@ -260,4 +260,18 @@ class NeedsTest {
         client.post("/api/bring-ups/" + id + "/mends", mend).then().statusCode(204);
         assertEquals(List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"), client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.network.timeServers"));
     }
+
+    @Test
+    void theSameAddressesMayLieInARealmOfTheirOwn() {
+        assertEquals("management", client.get("/api/bring-ups/" + id + "/prepare").getString("groundwork.network.realm"));
+        Map<String, Object> twin = Client.network("10.40.8.0/25", "", "pool 10.40.8.100-110");
+        twin.put("purpose", "service-port");
+        client.request().body(twin).put("/api/bring-ups/" + id + "/networks").then().statusCode(400).body("faults[0].reason", containsString("name another realm"));
+        twin.put("realm", "bench");
+        // one bring-up never takes the same address from two networks
+        client.request().body(twin).put("/api/bring-ups/" + id + "/networks").then().statusCode(400).body("faults[0].reason", containsString("takes from already"));
+        long other = client.bringUpBeside(id);
+        client.request().body(twin).put("/api/bring-ups/" + other + "/networks").then().statusCode(204);
+        assertTrue(client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code").stream().noneMatch("networks-overlap"::equals));
+    }
 }

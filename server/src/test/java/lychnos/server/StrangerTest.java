@@ -8,8 +8,12 @@ import io.quarkus.test.junit.QuarkusTest;
 import io.quarkus.test.junit.QuarkusTestProfile;
 import io.quarkus.test.junit.TestProfile;
 import io.restassured.path.json.JsonPath;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 
@@ -19,12 +23,19 @@ import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 @EnabledIfEnvironmentVariable(named = "LYCHNOS_TEST_NAME_KEY", matches = ".+", disabledReason = "the hall's servers run only in ./lychnos test")
 class StrangerTest {
 
+    private static final Path LEASES = Path.of("target", "dhcpd.leases").toAbsolutePath();
+
     /** The test stands in the hall's own network, where an absent machine is silent. */
     public static class Hears implements QuarkusTestProfile {
         @Override
         public Map<String, String> getConfigOverrides() {
-            return Map.of("lychnos.vantage.hears-silence", "true");
+            return Map.of("lychnos.vantage.hears-silence", "true", "lychnos.dhcp-lease-files", LEASES.toString());
         }
+    }
+
+    @BeforeEach
+    void noLeases() throws IOException {
+        Files.writeString(LEASES, "# none\n");
     }
 
     @Test
@@ -44,5 +55,26 @@ class StrangerTest {
         // one that answers stays, one that is silent is forgotten
         client.post("/api/bring-ups/" + id + "/soundings", Map.of("addresses", List.of("10.40.8.20", "10.40.8.40"))).then().statusCode(200).body("answering.address", equalTo(List.of("10.40.8.20")));
         assertEquals(List.of("10.40.8.20"), client.get("/api/bring-ups/" + id + "/ribbon").getList("strangers.address"));
+    }
+
+    @Test
+    void whatDhcpHasLeasedIsGivenToNobody() throws IOException {
+        Client client = Client.engineer();
+        long id = client.bringUp();
+        client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.230-240"));
+        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "hypervisor-host", "count", 1, "members", 1)).then().statusCode(200);
+        Map<String, Object> taking = Map.of("lines", client.get("/api/bring-ups/" + id + "/proposal").getList("lines"));
+        Files.deleteIfExists(LEASES);
+        client.post("/api/bring-ups/" + id + "/takings", taking).then().statusCode(409).body("detail", containsString("lease file"));
+        Files.writeString(LEASES, """
+                lease 10.40.8.230 {
+                  binding state active;
+                  hardware ethernet 02:4c:59:00:00:77;
+                  client-hostname "bench-7";
+                }
+                """);
+        client.post("/api/bring-ups/" + id + "/takings", taking)
+                .then().statusCode(409).body("detail", containsString("10.40.8.230 is leased by DHCP to bench-7")).body("proposal.lines[0].address", equalTo("10.40.8.231"));
+        assertEquals(List.of("02:4c:59:00:00:77"), client.get("/api/bring-ups/" + id + "/ribbon").getList("strangers.mac"));
     }
 }

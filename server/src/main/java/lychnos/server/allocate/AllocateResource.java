@@ -29,6 +29,7 @@ import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Claim;
 import lychnos.server.store.Network;
+import lychnos.server.store.ReadsOnly;
 import lychnos.server.store.Unit;
 
 /** Stage 2: where everything sits, a proposal, the taking of it. */
@@ -99,6 +100,7 @@ public class AllocateResource {
     @GET
     @Path("bring-ups/{id}/ribbon")
     @Transactional
+    @ReadsOnly
     public Ribbon ribbon(long id, @QueryParam("network") Long networkId) {
         BringUp bringUp = bringUps.get(id);
         List<Network> networks = groundworks.networks(bringUp);
@@ -135,7 +137,7 @@ public class AllocateResource {
 
     private Tab tab(Network network) {
         long taken = db.createQuery("select count(*) from Claim c where c.networkId = :id and c.releasedAt is null", Long.class).setParameter("id", network.id).getSingleResult();
-        return new Tab(network.id, network.name, network.prefix.toString(), network.purpose, network.vlan, network.permanent, groundworks.ground(network).free().size(), taken, network.prefix.run().size());
+        return new Tab(network.id, network.name, network.prefix.toString(), network.purpose, network.vlan, network.permanent, groundworks.ground(network).freeSize(), taken, network.prefix.run().size());
     }
 
     /** One entry a /24 where an IPv4 network is larger than a /22; else none. */
@@ -177,9 +179,9 @@ public class AllocateResource {
 
     private Undo undo(long bringUpId) {
         return db.createNativeQuery(
-                        "select cast(c.taking as text), count(*) from claim c join unit u on u.id = c.unit_id where u.bring_up_id = :id and c.released_at is null"
-                                + " and not exists (select 1 from run r join claim d on d.unit_id = r.unit_id where d.taking = c.taking and r.purpose = 'configure')"
-                                + " group by c.taking order by max(c.taken_at) desc limit 1",
+                        "select cast(t.taking as text), t.size from (select c.taking, count(*) as size, max(c.taken_at) as at from claim c join unit u on u.id = c.unit_id"
+                                + " where u.bring_up_id = :id and c.released_at is null group by c.taking) t"
+                                + " where not exists (select 1 from run r join claim d on d.unit_id = r.unit_id where d.taking = t.taking and r.purpose = 'configure') order by t.at desc limit 1",
                         Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
@@ -215,9 +217,7 @@ public class AllocateResource {
         List<Address> addresses = addresses(ask);
         List<Network> networks = QuarkusTransaction.requiringNew().call(() -> groundworks.networks(bringUps.get(id)));
         Map<Address, Soundings.Heard> heard = soundings.heard(addresses.stream().filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address))).toList(), networks);
-        Set<Address> ours = QuarkusTransaction.requiringNew().call(() -> new HashSet<>(db.createQuery("select c.address from Claim c where c.realmId = :realm and c.releasedAt is null", Address.class)
-                .setParameter("realm", bringUps.get(id).realmId)
-                .getResultList()));
+        Set<Address> ours = QuarkusTransaction.requiringNew().call(() -> groundworks.taken(networks));
         for (Network network : networks) {
             Map<Address, Soundings.Heard> strange = new LinkedHashMap<>(heard);
             strange.keySet().removeIf(address -> ours.contains(address) || !network.prefix.contains(address));

@@ -5,8 +5,6 @@ import io.quarkus.narayana.jta.QuarkusTransactionException;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.persistence.PersistenceException;
 import jakarta.transaction.Transactional;
-import java.sql.PreparedStatement;
-import java.sql.Timestamp;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -37,14 +35,13 @@ import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Claim;
 import lychnos.server.store.Network;
+import lychnos.server.store.Rows;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
 /** Takes addresses and gives them back. The database decides who was first. */
 @ApplicationScoped
 public class Claims {
-
-    private static final int BATCH = 1000;
 
     private final Session db;
     private final BringUps bringUps;
@@ -179,7 +176,7 @@ public class Claims {
         }
         db.flush();
         store(claims);
-        names.plan(id);
+        names.plan(bringUp.site.id, id, claims);
         journal.write(person, bringUpId, null, "took " + claims.size() + " addresses for " + places.size() + " units", null, taking.lines());
         live.tell(bringUpId, "allocate");
         return id;
@@ -232,7 +229,7 @@ public class Claims {
         Claim claim = new Claim();
         claim.unitId = wanted.unitId();
         claim.networkId = network.id;
-        claim.realmId = bringUp.realmId;
+        claim.realmId = network.realmId;
         claim.address = address;
         claim.role = wanted.role() == null ? "management" : wanted.role();
         claim.place = place;
@@ -249,34 +246,22 @@ public class Claims {
         return claim;
     }
 
-    /** In batches: ten thousand addresses are one plan, and are taken in one transaction. */
+    /** All in one statement: ten thousand addresses are one plan. */
     private void store(List<Claim> claims) {
-        db.doWork(connection -> {
-            String sql = "insert into claim (unit_id, network_id, realm_id, address, host_name, domain, taking, taken_by, taken_at, role, place, alias)"
-                    + " values (?, ?, ?, cast(? as inet), ?, ?, ?, ?, ?, ?, ?, ?)";
-            try (PreparedStatement insert = connection.prepareStatement(sql)) {
-                int waiting = 0;
-                for (Claim claim : claims) {
-                    insert.setLong(1, claim.unitId);
-                    insert.setLong(2, claim.networkId);
-                    insert.setLong(3, claim.realmId);
-                    insert.setString(4, claim.address.toString());
-                    insert.setString(5, claim.hostName);
-                    insert.setString(6, claim.domain);
-                    insert.setObject(7, claim.taking);
-                    insert.setLong(8, claim.takenBy);
-                    insert.setTimestamp(9, Timestamp.from(claim.takenAt));
-                    insert.setString(10, claim.role);
-                    insert.setInt(11, claim.place);
-                    insert.setString(12, claim.alias);
-                    insert.addBatch();
-                    if (++waiting % BATCH == 0) {
-                        insert.executeBatch();
-                    }
-                }
-                insert.executeBatch();
-            }
-        });
+        Rows.of(claims)
+                .column("bigint", claim -> claim.unitId)
+                .column("bigint", claim -> claim.networkId)
+                .column("bigint", claim -> claim.realmId)
+                .column("inet", claim -> claim.address.toString())
+                .column("text", claim -> claim.hostName)
+                .column("text", claim -> claim.domain)
+                .column("uuid", claim -> claim.taking)
+                .column("bigint", claim -> claim.takenBy)
+                .column("timestamptz", claim -> claim.takenAt.toString())
+                .column("text", claim -> claim.role)
+                .column("integer", claim -> claim.place)
+                .column("text", claim -> claim.alias)
+                .write(db, "insert into claim (unit_id, network_id, realm_id, address, host_name, domain, taking, taken_by, taken_at, role, place, alias) select * from %s");
     }
 
     /** Takes a taking back, as long as no machine was told. Where names were pushed already it is a release. */

@@ -116,9 +116,7 @@ public class Existing {
     private Report take(long bringUpId, List<InUse> uses, List<LabelFault> faults, boolean preview, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         List<Network> networks = groundworks.networks(bringUp);
-        Set<Address> ours = new HashSet<>(db.createQuery("select c.address from Claim c where c.realmId = :realm and c.releasedAt is null", Address.class)
-                .setParameter("realm", bringUp.realmId)
-                .getResultList());
+        Set<Address> ours = groundworks.taken(networks);
         List<Use> fresh = new ArrayList<>();
         int known = 0;
         int elsewhere = 0;

@@ -34,6 +34,7 @@ import lychnos.server.store.BringUp;
 import lychnos.server.store.Claim;
 import lychnos.server.store.NameRecord;
 import lychnos.server.store.NameRecord.State;
+import lychnos.server.store.Rows;
 import lychnos.server.store.SiteThing;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
@@ -100,27 +101,26 @@ public class Names {
         return zones.stream().map(Zone::name).filter(zone -> owner.equals(zone) || owner.endsWith("." + zone)).findFirst().orElse("");
     }
 
+    private record Planned(Address address, String zone, ZoneRecord record) {}
+
     /** Plans the records of a taking: A or AAAA, PTR, and CNAME where the kind has a second name. */
-    void plan(UUID taking) {
-        List<Object[]> rows = db.createQuery("select c, b.site.id from Claim c join Unit u on u.id = c.unitId join BringUp b on b.id = u.bringUpId where c.taking = :taking order by u.number, c.place", Object[].class)
-                .setParameter("taking", taking)
-                .getResultList();
-        List<Zone> zones = rows.isEmpty() ? List.of() : zones((Long) rows.get(0)[1]);
-        db.doWork(connection -> {
-            try (java.sql.PreparedStatement insert = connection.prepareStatement("insert into name_record (claim_id, zone, owner, type, data, state, at) values (?, ?, ?, ?, ?, 'PLANNED', now())")) {
-                for (Object[] row : rows) {
-                    for (ZoneRecord record : records((Claim) row[0])) {
-                        insert.setLong(1, ((Claim) row[0]).id);
-                        insert.setString(2, zoneOf(zones, record.owner()));
-                        insert.setString(3, record.owner());
-                        insert.setString(4, record.type());
-                        insert.setString(5, record.data());
-                        insert.addBatch();
-                    }
-                }
-                insert.executeBatch();
-            }
-        });
+    void plan(long siteId, UUID taking, List<Claim> claims) {
+        List<Zone> zones = zones(siteId);
+        List<Planned> planned = new ArrayList<>();
+        for (Claim claim : claims) {
+            records(claim).forEach(record -> planned.add(new Planned(claim.address, zoneOf(zones, record.owner()), record)));
+        }
+        Rows.of(planned)
+                .column("inet", row -> row.address)
+                .column("text", row -> row.zone)
+                .column("text", row -> row.record.owner())
+                .column("text", row -> row.record.type())
+                .column("text", row -> row.record.data())
+                .write(
+                        db,
+                        "insert into name_record (claim_id, zone, owner, type, data, state)"
+                                + " select c.id, r.zone, r.owner, r.type, r.data, 'PLANNED' from %s r (address, zone, owner, type, data) join claim c on c.address = r.address and c.taking = ? and c.released_at is null",
+                        taking);
     }
 
     private static List<ZoneRecord> records(Claim claim) {

@@ -17,6 +17,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import lychnos.core.address.Address;
+import lychnos.core.existing.InUse;
 import lychnos.core.fact.Mac;
 import lychnos.server.live.Live;
 import lychnos.server.store.Network;
@@ -43,13 +44,15 @@ public class Soundings {
     private final Session db;
     private final Live live;
     private final Vantage vantage;
+    private final Leases leases;
     private final Clock clock;
     private final ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE);
 
-    Soundings(Session db, Live live, Vantage vantage, Clock clock) {
+    Soundings(Session db, Live live, Vantage vantage, Leases leases, Clock clock) {
         this.db = db;
         this.live = live;
         this.vantage = vantage;
+        this.leases = leases;
         this.clock = clock;
     }
 
@@ -66,8 +69,8 @@ public class Soundings {
     }
 
     /**
-     * Asks each address by ping and by two ports, and the name servers for its reverse record; gives
-     * back those that answer or bear a name already. Where silence cannot be told, only the name servers are asked.
+     * Asks each address by ping and by two ports, the name servers for its reverse record, and the lease files; gives back
+     * those that answer, bear a name or are leased. Where silence cannot be told, only names and leases are looked at.
      *
      * @param networks in which the addresses lie; their first name server that is an address is asked
      */
@@ -85,14 +88,25 @@ public class Soundings {
             asked.put(address, ways);
             nameServer(address, networks).ifPresent(server -> named.put(address, threads.submit(() -> reverse(server, address))));
         }
+        Map<Address, InUse> leased = leases.held();
         Map<Address, Heard> heard = new LinkedHashMap<>();
         asked.forEach((address, ways) -> {
+            List<String> said = new ArrayList<>();
             List<String> answers = ways.stream().map(Soundings::await).filter(way -> !way.isEmpty()).toList();
+            if (!answers.isEmpty()) {
+                said.add("answers to " + String.join(" and ", answers));
+            }
             String name = named.containsKey(address) ? await(named.get(address)) : "";
-            String called = name.isEmpty() ? "" : "is called " + name + " by its reverse record";
-            String answering = answers.isEmpty() ? "" : "answers to " + String.join(" and ", answers);
-            if (!answering.isEmpty() || !called.isEmpty()) {
-                heard.put(address, new Heard(answers.isEmpty() ? null : neighbour(address), answering.isEmpty() || called.isEmpty() ? answering + called : answering + " and " + called));
+            if (!name.isEmpty()) {
+                said.add("is called " + name + " by its reverse record");
+            }
+            InUse lease = leased.get(address);
+            if (lease != null) {
+                said.add("is leased by DHCP" + (lease.name().isEmpty() ? "" : " to " + lease.name()));
+            }
+            if (!said.isEmpty()) {
+                Mac mac = answers.isEmpty() ? null : neighbour(address);
+                heard.put(address, new Heard(mac == null && lease != null ? lease.mac().orElse(null) : mac, String.join(" and ", said)));
             }
         });
         return heard;

@@ -8,21 +8,25 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
-import java.util.stream.Collectors;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
 import lychnos.core.order.SetupStep;
 import lychnos.core.proof.Outcome;
 import lychnos.core.rule.Finding;
-import lychnos.server.allocate.Claims;
+import lychnos.core.rule.Plan;
+import lychnos.core.rule.Readiness;
+import lychnos.core.rule.Rule;
 import lychnos.server.configure.Rounds;
+import lychnos.server.console.AtBench;
 import lychnos.server.prepare.BringUps;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.prepare.Facts;
+import lychnos.server.prepare.Kinds;
 import lychnos.server.prepare.Plans;
+import lychnos.server.prepare.Plans.Seat;
 import lychnos.server.prove.Checks;
 import lychnos.server.store.BringUp;
-import lychnos.server.store.Claim;
+import lychnos.server.store.MemberDialogue;
 import lychnos.server.store.Proof;
 import lychnos.server.store.Run;
 import lychnos.server.store.Unit;
@@ -34,18 +38,20 @@ public class Board {
     private final BringUps bringUps;
     private final Plans plans;
     private final Facts facts;
-    private final Claims claims;
     private final Rounds rounds;
+    private final AtBench atBench;
     private final Checks checks;
+    private final Kinds kinds;
     private final Kind kind;
 
-    Board(BringUps bringUps, Plans plans, Facts facts, Claims claims, Rounds rounds, Checks checks, Kind kind) {
+    Board(BringUps bringUps, Plans plans, Facts facts, Rounds rounds, AtBench atBench, Checks checks, Kinds kinds, Kind kind) {
         this.bringUps = bringUps;
         this.plans = plans;
         this.facts = facts;
-        this.claims = claims;
         this.rounds = rounds;
+        this.atBench = atBench;
         this.checks = checks;
+        this.kinds = kinds;
         this.kind = kind;
     }
 
@@ -87,48 +93,60 @@ public class Board {
     /** Something a person can do now. {@code stage} and {@code unitId} say where. */
     public record Todo(String mark, String title, String text, String stage, Long unitId) {}
 
-    /** What the Board shows. */
+    /** What the Board shows; the other stages show no rows of it. */
     public record View(
             long id,
             String name,
             LocalDate due,
             String network,
             String kindTitle,
+            int units,
             List<Row> rows,
             Map<String, Stage> course,
             List<Todo> todos,
             List<Todo> waiting) {}
 
+    /** @param withRows whether the units themselves are wanted, or only how far they all are */
     @Transactional
-    public View view(long bringUpId) {
+    public View view(long bringUpId, boolean withRows) {
         BringUp bringUp = bringUps.get(bringUpId);
         Map<Unit, UnitFacts> sheet = facts.of(bringUp);
-        Map<Long, List<Claim>> seats = claims.live(bringUpId).stream().collect(Collectors.groupingBy(claim -> claim.unitId));
-        Map<Long, Claim> placed = claims.primaries(bringUpId);
+        Map<Long, List<Seat>> seats = plans.seats(bringUpId);
         Map<Long, Run> runs = rounds.newest(bringUpId);
+        Map<Long, AtBench.Unit> benches = atBench.of(bringUpId);
         Map<Long, Proof> proofs = checks.proofs(bringUpId);
-        List<Finding> findings = plans.findings(bringUp, sheet);
+        Plan plan = plans.plan(bringUp, sheet, seats);
+        List<Finding> findings = Rule.lookAt(plan);
+        Map<Long, Readiness> readiness = Readiness.of(plan);
         List<Row> rows = new ArrayList<>();
-        sheet.forEach((unit, known) -> rows.add(row(unit, known, placed.get(unit.id), seats.getOrDefault(unit.id, List.of()), runs.get(unit.id), proofs.get(unit.id))));
-        List<Todo> todos = todos(bringUp, rows, findings, rounds.ready(bringUp), runs);
-        List<Todo> waiting = rows.stream()
+        sheet.forEach((unit, known) -> rows.add(row(unit, known, seats.getOrDefault(unit.id, List.of()), readiness.get(unit.id), runs.get(unit.id), benches.get(unit.id), proofs.get(unit.id))));
+        List<Todo> todos = benchTodos(rows, benches);
+        todos.addAll(todos(bringUp, rows, findings, Rounds.startable(sheet.keySet(), seats.keySet(), runs.values(), kinds), runs));
+        List<Todo> waiting = new ArrayList<>(rows.stream()
                 .filter(row -> row.configure.mark.equals("wait"))
+                .filter(row -> !benches.containsKey(row.unitId))
                 .map(row -> new Todo("wait", row.name + " restarts", "usually back within " + kind.restartAbout().toSeconds() + " s; then it is read back and proven", "configure", row.unitId))
-                .toList();
+                .toList());
+        rows.forEach(row -> members(benches, row.unitId).stream()
+                .filter(member -> member.dialogue().state == MemberDialogue.State.WAITING)
+                .map(member -> new Todo("wait", row.name + " " + member.label() + " works", "usually for " + text(member.about()), "configure", row.unitId))
+                .forEach(waiting::add));
         return new View(
                 bringUp.id,
                 bringUp.name,
                 bringUp.due,
                 bringUp.network == null ? "" : bringUp.network.prefix.toString(),
                 kind.title(),
-                rows,
-                course(bringUp, rows, findings, sheet.values().stream().mapToLong(known -> known.missing().size()).sum()),
+                rows.size(),
+                withRows ? rows : List.of(),
+                course(bringUp, rows, findings, runs, sheet.values().stream().mapToLong(known -> known.missing().size()).sum()),
                 todos,
                 waiting);
     }
 
-    private static Row row(Unit unit, UnitFacts known, Claim claim, List<Claim> seats, Run run, Proof proof) {
-        String name = unit.name != null || claim == null ? unit.label() : claim.hostName;
+    private static Row row(Unit unit, UnitFacts known, List<Seat> seats, Readiness readiness, Run run, AtBench.Unit bench, Proof proof) {
+        Seat claim = seats.isEmpty() ? null : seats.get(0);
+        String name = unit.name != null || claim == null ? unit.label() : claim.hostName();
         boolean settingUp = run != null && run.state == RunState.RUNNING;
         return new Row(
                 unit.id,
@@ -138,10 +156,10 @@ public class Board {
                 known.kind().title(),
                 unit.serial,
                 unit.mac == null ? null : unit.mac.toString(),
-                claim == null ? null : claim.address.toString(),
+                claim == null ? null : claim.address().toString(),
                 prepare(known),
                 claim == null ? Cell.of("dark", "—") : Cell.of("done", span(seats)),
-                known.kind().driven() || run != null ? configure(run) : Cell.of("dark", "by hand for now"),
+                bench != null ? atBench(bench) : run == null ? unbegun(known, claim, readiness) : configure(run),
                 prove(proof, settingUp),
                 handover(proof),
                 proof == null ? List.of() : proof.outcomes.stream().map(Outcome::standing).toList(),
@@ -157,18 +175,91 @@ public class Board {
     }
 
     /** {@code 10.40.8.40 – .42}, with how many more lie elsewhere. */
-    private static String span(List<Claim> seats) {
-        Claim first = seats.get(0);
-        List<Claim> here = seats.stream().filter(claim -> claim.networkId.equals(first.networkId)).toList();
-        String last = here.get(here.size() - 1).address.toString();
-        String span = here.size() == 1 ? first.address.toString() : first.address + " – " + last.substring(last.lastIndexOf(first.address.isV4() ? '.' : ':'));
+    private static String span(List<Seat> seats) {
+        Seat first = seats.get(0);
+        List<Seat> here = seats.stream().filter(claim -> claim.networkId() == first.networkId()).toList();
+        String last = here.get(here.size() - 1).address().toString();
+        String span = here.size() == 1 ? first.address().toString() : first.address() + " – " + last.substring(last.lastIndexOf(first.address().isV4() ? '.' : ':'));
         return span + (seats.size() > here.size() ? " + " + (seats.size() - here.size()) : "");
     }
 
-    private static Cell configure(Run run) {
-        if (run == null) {
-            return Cell.of("dark", "—");
+    /** Known and placed is not ready yet: what the setup leans on must answer. */
+    private static Cell unbegun(UnitFacts known, Seat claim, Readiness readiness) {
+        if (readiness.ready()) {
+            return Cell.of("set", known.kind().driven() ? "ready" : known.kind().dialogue().isPresent() ? "ready for the bench" : "ready, by hand for now");
         }
+        return Cell.of("dark", known.known() && claim != null ? readiness.lacks().get(0) : "—");
+    }
+
+    private static List<AtBench.Member> members(Map<Long, AtBench.Unit> benches, long unitId) {
+        return benches.containsKey(unitId) && !benches.get(unitId).done() ? benches.get(unitId).members() : List.of();
+    }
+
+    /** What stands in the way first, then what a person can do, then what the machine does. */
+    private static Cell atBench(AtBench.Unit bench) {
+        if (bench.done()) {
+            return new Cell("done", "set", bench.run().endedAt);
+        }
+        for (AtBench.Member member : bench.members()) {
+            if (member.amiss()) {
+                return Cell.of("fault", said(member));
+            }
+        }
+        for (AtBench.Member member : bench.members()) {
+            if (member.wantsPerson()) {
+                return Cell.of("work", said(member));
+            }
+        }
+        return bench.members().stream()
+                .filter(member -> member.dialogue().state == MemberDialogue.State.WAITING)
+                .findFirst()
+                .map(member -> new Cell("wait", (member.label() + " works").strip(), member.since()))
+                .orElse(Cell.of("work", "at the bench"));
+    }
+
+    private static String said(AtBench.Member member) {
+        String what = switch (member.dialogue().state) {
+            case CUT -> "its line is down";
+            case STOPPED -> "stopped";
+            case BY_HAND -> "by hand";
+            default -> member.dialogue().hold == null ? "waits for you" : switch (member.dialogue().hold.why()) {
+                case NEXT -> "the next answer is ready";
+                case GATE -> "waits for another member";
+                case PERMANENT -> "a permanent value to type";
+                case USED, DESTROYS -> "it was set up before";
+                case WRONG_MACHINE -> "another machine is on its line";
+                case REFUSED -> "it refused an answer";
+                case UNFORESEEN -> "it asks something else";
+                case DIFFERS -> "it shows something else";
+                case OVERDUE -> "takes longer than usual";
+                default -> "waits for you";
+            };
+        };
+        return member.label().isEmpty() ? what : member.label() + ": " + what;
+    }
+
+    private static String text(long seconds) {
+        return seconds % 60 == 0 && seconds > 0 ? seconds / 60 + " min" : seconds + " s";
+    }
+
+    private static List<Todo> benchTodos(List<Row> rows, Map<Long, AtBench.Unit> benches) {
+        List<Todo> todos = new ArrayList<>();
+        for (Row row : rows) {
+            for (AtBench.Member member : members(benches, row.unitId)) {
+                if (member.wantsPerson() || member.amiss()) {
+                    String sentence = member.dialogue().hold == null ? member.dialogue().note : member.dialogue().hold.sentence();
+                    todos.add(new Todo(member.amiss() ? "fault" : "work", (row.name + " " + said(member)).strip(), sentence, "configure", row.unitId));
+                }
+            }
+        }
+        rows.stream()
+                .filter(row -> row.configure.text.equals("ready for the bench"))
+                .findFirst()
+                .ifPresent(row -> todos.add(new Todo("work", "Begin " + row.name + " at its console", "every answer is known; it stops before anything permanent", "configure", row.unitId)));
+        return todos;
+    }
+
+    private static Cell configure(Run run) {
         return switch (run.state) {
             case WAITING -> Cell.of("set", "waits its turn");
             case RUNNING -> run.step == SetupStep.FOLLOW
@@ -200,7 +291,7 @@ public class Board {
         return rows.stream().filter(row -> stage.apply(row).mark.equals(mark)).count();
     }
 
-    private static Map<String, Stage> course(BringUp bringUp, List<Row> rows, List<Finding> findings, long missing) {
+    private static Map<String, Stage> course(BringUp bringUp, List<Row> rows, List<Finding> findings, Map<Long, Run> runs, long missing) {
         int all = rows.size();
         long known = count(rows, Row::prepare, "done");
         long blocking = findings.stream().filter(Finding::blocks).count();
@@ -209,10 +300,11 @@ public class Board {
         long set = count(rows, Row::configure, "done");
         long stopped = count(rows, Row::configure, "fault");
         long running = count(rows, Row::configure, "work") + count(rows, Row::configure, "wait");
-        long waiting = count(rows, Row::configure, "set");
+        long waiting = runs.values().stream().filter(run -> run.state == RunState.WAITING).count();
+        long ready = count(rows, Row::configure, "set") - waiting;
         long proven = count(rows, Row::prove, "lit");
         long broken = count(rows, Row::prove, "fault");
-        String configure = running > 0 ? running + " under way · " + waiting + " waiting" : set + " set" + (waiting > 0 ? " · " + waiting + " waiting" : "");
+        String configure = (running > 0 ? running + " under way" : set + " set") + (waiting > 0 ? " · " + waiting + " waiting" : "") + (ready > 0 ? " · " + ready + " ready" : "");
         return Map.of(
                 "prepare", new Stage(prepareFault, known + " of " + all + " known", percent(known, all)),
                 "allocate", new Stage("", placed + " placed" + (placed < all ? " · " + (all - placed) + " to place" : ""), percent(placed, all)),

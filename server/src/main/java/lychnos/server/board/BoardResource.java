@@ -1,8 +1,10 @@
 package lychnos.server.board;
 
 import jakarta.annotation.security.RolesAllowed;
+import lychnos.server.store.ReadsOnly;
 import org.hibernate.Session;
 import jakarta.transaction.Transactional;
+import jakarta.ws.rs.DefaultValue;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
@@ -28,8 +30,10 @@ public class BoardResource {
 
     @GET
     @Path("bring-ups/{id}/board")
-    public Board.View view(long id) {
-        return board.view(id);
+    @Transactional
+    @ReadsOnly
+    public Board.View view(long id, @QueryParam("rows") @DefaultValue("true") boolean rows) {
+        return board.view(id, rows);
     }
 
     /** Looks for a unit by name, address, serial, hardware address in any notation, or position. */

@@ -6,6 +6,7 @@ import jakarta.persistence.LockModeType;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -54,13 +55,17 @@ public class Rounds {
     }
 
     /** Units that may start now: label read, address taken, not set up and not under way. */
-    public List<Unit> ready(BringUp bringUp) {
-        Set<Long> placed = claims.primaries(bringUp.id).keySet();
-        Set<Long> busy = newest(bringUp.id).values().stream()
+    private List<Unit> startable(BringUp bringUp) {
+        return startable(bringUps.units(bringUp.id), claims.primaries(bringUp.id).keySet(), newest(bringUp.id).values(), kinds);
+    }
+
+    /** The same of what was read already. */
+    public static List<Unit> startable(Collection<Unit> units, Set<Long> placed, Collection<Run> newest, Kinds kinds) {
+        Set<Long> busy = newest.stream()
                 .filter(run -> run.state != RunState.CANCELLED && run.state != RunState.SET_ASIDE)
                 .map(run -> run.unitId)
                 .collect(Collectors.toSet());
-        return bringUps.units(bringUp.id).stream().filter(unit -> kinds.of(unit).driven() && unit.known() && placed.contains(unit.id) && !busy.contains(unit.id)).toList();
+        return units.stream().filter(unit -> kinds.of(unit).driven() && unit.known() && placed.contains(unit.id) && !busy.contains(unit.id)).toList();
     }
 
     /** The newest setup run of each unit. */
@@ -79,7 +84,7 @@ public class Rounds {
         if (width < 1 || width > 50) {
             throw Refusal.bad("From 1 to 50 at once.");
         }
-        List<Unit> ready = ready(bringUp);
+        List<Unit> ready = startable(bringUp);
         if (ready.isEmpty()) {
             throw Refusal.conflict("No unit is ready: its label must be read and its address taken, and it must not be under way already.");
         }
@@ -200,7 +205,7 @@ public class Rounds {
         runs.sort((a, b) -> Integer.compare(units.get(a.unitId).number, units.get(b.unitId).number));
         List<Lane> lanes = runs.stream().map(run -> lane(run, units.get(run.unitId), byUnit.get(run.unitId))).toList();
         Map<String, Long> counts = runs.stream().collect(Collectors.groupingBy(run -> run.state.name(), Collectors.counting()));
-        List<Unit> ready = ready(bringUp);
+        List<Unit> ready = startable(bringUp);
         String names = ready.isEmpty()
                 ? ""
                 : name(ready.get(0), byUnit) + (ready.size() > 1 ? " … " + name(ready.get(ready.size() - 1), byUnit) : "");

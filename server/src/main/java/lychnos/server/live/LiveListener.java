@@ -66,7 +66,7 @@ public class LiveListener {
     }
 
     private void broadcast(String message) {
-        connections.forEach(connection -> connection.sendText(message).subscribe().with(sent -> {}, fault -> LOG.debug("a screen is gone", fault)));
+        connections.findByEndpointId(LiveSocket.class.getName()).forEach(connection -> connection.sendText(message).subscribe().with(sent -> {}, fault -> LOG.debug("a screen is gone", fault)));
     }
 
     private static void pause() {

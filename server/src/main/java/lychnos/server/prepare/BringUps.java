@@ -25,6 +25,9 @@ public class BringUps {
     /** The most units of one bring-up. */
     static final int MOST_UNITS = 5000;
 
+    /** Where nobody names another, all networks of a site route to each other. */
+    static final String REALM = "management";
+
     private final Session db;
     private final Journal journal;
     private final Kind kind;
@@ -81,7 +84,7 @@ public class BringUps {
         Site site = site(request);
         BringUp bringUp = new BringUp();
         bringUp.site = site;
-        bringUp.realmId = realm(site.id);
+        bringUp.realmId = realm(site.id, REALM);
         bringUp.name = request.name().strip();
         bringUp.kind = kind.id();
         bringUp.due = request.due();
@@ -137,9 +140,11 @@ public class BringUps {
         });
     }
 
-    private long realm(long siteId) {
-        return ((Number) db.createNativeQuery("insert into realm (site_id, name) values (:site, 'management') on conflict (site_id, name) do update set name = excluded.name returning id", Long.class)
+    /** The realm of that name: networks that route to each other, in which an address is unique. It is made where it is new. */
+    long realm(long siteId, String name) {
+        return ((Number) db.createNativeQuery("insert into realm (site_id, name) values (:site, :name) on conflict (site_id, name) do update set name = excluded.name returning id", Long.class)
                         .setParameter("site", siteId)
+                        .setParameter("name", name)
                         .getSingleResult())
                 .longValue();
     }

@@ -19,7 +19,7 @@ public class DeclaredNetworks {
 
     private static final String STATED = "select cast(prefix as text) from network"
             + " union select server from network, unnest(name_servers || time_servers) server"
-            + " union select coalesce(value ->> 'address', value ->> 'primary') from thing where sort in ('domain', 'time', 'relay', 'proxy')";
+            + " union select coalesce(value ->> 'address', value ->> 'primary') from thing where sort in ('domain', 'time', 'relay', 'proxy', 'lines')";
 
     private final Session db;
 

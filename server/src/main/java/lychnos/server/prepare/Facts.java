@@ -75,6 +75,17 @@ public class Facts {
         return all;
     }
 
+    /** What is known of one unit. */
+    public UnitFacts of(Unit unit, BringUp bringUp) {
+        Map<String, Map<String, Fact>> own = new HashMap<>();
+        db.createQuery("from GivenFact where key.unitId = :id", GivenFact.class)
+                .setParameter("id", unit.id)
+                .getResultStream()
+                .forEach(fact -> own.computeIfAbsent(fact.key.member(), m -> new HashMap<>()).put(fact.key.name(), fact.fact()));
+        own.computeIfAbsent("", member -> new HashMap<>()).putAll(ownLabel(unit));
+        return UnitFacts.resolve(kinds.of(unit), unit.members, own, things.policies(bringUp.site.id));
+    }
+
     /** Of what lies in the unit's own row, what is a fact of the unit and not only of its first member. */
     private Map<String, Fact> ownLabel(Unit unit) {
         Map<String, Fact> label = label(unit);

@@ -7,9 +7,11 @@ import jakarta.persistence.PersistenceException;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.function.Function;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
@@ -65,7 +67,8 @@ public class Groundworks {
             String purpose,
             String segment,
             Integer mtu,
-            Boolean permanent) {}
+            Boolean permanent,
+            String realm) {}
 
     /** What is stated, and what would go wrong with it. */
     public record View(Statement network, List<Statement> networks, List<Finding> findings, long toPlace, long free, Long undoableImport) {}
@@ -99,6 +102,13 @@ public class Groundworks {
         return new Ground(network.purpose, network.prefix, network.gateway, runs(ranges, true), runs(ranges, false), taken, cooling(network.id));
     }
 
+    /** Every address of these networks that was given out here. */
+    public Set<Address> taken(List<Network> networks) {
+        return new HashSet<>(db.createQuery("select c.address from Claim c where c.networkId in :networks and c.releasedAt is null", Address.class)
+                .setParameter("networks", networks.stream().map(network -> network.id).toList())
+                .getResultList());
+    }
+
     /** Addresses that were released a short while ago. */
     public List<Address> cooling(long networkId) {
         return db.createQuery("select c.address from Claim c where c.networkId = :id and c.coolsUntil > :now", Address.class)
@@ -129,7 +139,12 @@ public class Groundworks {
                 network.purpose,
                 network.segment,
                 network.mtu,
-                network.permanent);
+                network.permanent,
+                realmName(network.realmId));
+    }
+
+    private String realmName(long id) {
+        return (String) db.createNativeQuery("select name from realm where id = :id", String.class).setParameter("id", id).getSingleResult();
     }
 
     public View view(BringUp bringUp, List<Finding> findings, Long undoableImport) {
@@ -139,13 +154,17 @@ public class Groundworks {
                 networks(bringUp).stream().map(this::statement).toList(),
                 findings,
                 toPlace(bringUp.id),
-                network == null ? 0 : ground(network).free().size(),
+                network == null ? 0 : ground(network).freeSize(),
                 undoableImport);
     }
 
-    /** Networks of the same realm that a bring-up may use instead of stating a new one. */
-    public List<Network> ofRealm(long realmId) {
-        return db.createQuery("from Network where realmId = :id order by prefix", Network.class).setParameter("id", realmId).getResultList();
+    /** Networks of a site, whichever realm they are of; a bring-up may use one of them instead of stating a new one. */
+    public List<Network> ofSite(long siteId) {
+        return db.createNativeQuery("select n.* from network n join realm r on r.id = n.realm_id where r.site_id = :site order by n.prefix", Network.class).setParameter("site", siteId).getResultList();
+    }
+
+    private boolean ofSite(Network network, long siteId) {
+        return network != null && ofSite(siteId).stream().anyMatch(each -> each.id.equals(network.id));
     }
 
     /** Takes units' addresses from a network that is stated already. */
@@ -153,7 +172,7 @@ public class Groundworks {
     public void choose(long bringUpId, long networkId, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         Network network = db.find(Network.class, networkId);
-        if (network == null || network.realmId.longValue() != bringUp.realmId) {
+        if (!ofSite(network, bringUp.site.id)) {
             throw Refusal.notFound("There is no such network at this site.");
         }
         use(bringUp, network);
@@ -161,7 +180,11 @@ public class Groundworks {
         live.tell(bringUpId, "prepare");
     }
 
+    /** One bring-up takes an address from one network: what overlaps in another realm is another bring-up's. */
     private void use(BringUp bringUp, Network network) {
+        networks(bringUp).stream().filter(other -> !other.id.equals(network.id) && other.prefix.overlaps(network.prefix)).findFirst().ifPresent(other -> {
+            throw Refusal.fields(List.of(new FieldFault("prefix", network.prefix + " overlaps " + other.name + " " + other.prefix + ", which this bring-up takes from already.")));
+        });
         db.createNativeMutationQuery("insert into bring_up_network (bring_up_id, network_id) values (:bringUp, :network) on conflict do nothing")
                 .setParameter("bringUp", bringUp.id)
                 .setParameter("network", network.id)
@@ -183,7 +206,7 @@ public class Groundworks {
     public void stateAny(long bringUpId, Statement statement, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         Network network = statement.id() == null ? new Network() : db.find(Network.class, statement.id());
-        if (network == null || network.id != null && !network.realmId.equals(bringUp.realmId)) {
+        if (statement.id() != null && !ofSite(network, bringUp.site.id)) {
             throw Refusal.notFound("There is no such network at this site.");
         }
         state(bringUp, network, statement, person);
@@ -198,7 +221,11 @@ public class Groundworks {
         }
         Statement before = network.id == null ? null : statement(network);
         read.into(network);
-        network.realmId = bringUp.realmId;
+        long realm = bringUps.realm(bringUp.site.id, read.realm);
+        if (network.id != null && realm != network.realmId && anyTaken(network.id)) {
+            throw Refusal.fields(List.of(new FieldFault("realm", "Addresses are taken from " + network.prefix + "; release them before it becomes part of another realm.")));
+        }
+        network.realmId = realm;
         refuseIfClaimsFallOut(network, read);
         try {
             if (network.id == null) {
@@ -207,7 +234,7 @@ public class Groundworks {
             db.flush();
         } catch (PersistenceException e) {
             if (String.valueOf(e.getMessage()).contains("network_overlap")) {
-                throw Refusal.fields(List.of(new FieldFault("prefix", read.prefix + " overlaps a network that is stated already at this site.")));
+                throw Refusal.fields(List.of(new FieldFault("prefix", read.prefix + " overlaps a network that is stated already in the realm “" + read.realm + "”. Where the two cannot reach each other, name another realm.")));
             }
             throw e;
         }
@@ -220,6 +247,11 @@ public class Groundworks {
         db.flush();
         journal.write(person, bringUpId, null, (before == null ? "stated" : "changed") + " network " + network.prefix, before, statement);
         live.tell(bringUpId, "prepare");
+    }
+
+    /** Addresses of old takings keep the realm that they were taken in, so even a released one holds it fast. */
+    private boolean anyTaken(long networkId) {
+        return db.createQuery("select count(*) from Claim where networkId = :id", Long.class).setParameter("id", networkId).getSingleResult() > 0;
     }
 
     private void refuseIfClaimsFallOut(Network network, Read read) {
@@ -249,6 +281,7 @@ public class Groundworks {
         private final List<String> timeServers;
         private final String purpose;
         private final String segment;
+        private final String realm;
         private final Integer mtu;
         private final boolean permanent;
 
@@ -267,6 +300,10 @@ public class Groundworks {
             segment = blank(statement.segment()) ? "" : statement.segment().strip();
             if (segment.length() > 40) {
                 faults.add(new FieldFault("segment", "A segment's name has at most 40 letters."));
+            }
+            realm = blank(statement.realm()) ? BringUps.REALM : statement.realm().strip().toLowerCase(Locale.ROOT);
+            if (realm.length() > 40) {
+                faults.add(new FieldFault("realm", "A realm's name has at most 40 letters."));
             }
             mtu = statement.mtu();
             if (mtu != null && (mtu < 576 || mtu > 9216)) {

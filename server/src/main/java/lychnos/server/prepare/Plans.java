@@ -10,7 +10,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
-import lychnos.core.place.Ground;
+import lychnos.core.address.Address;
+import lychnos.core.address.Run;
 import lychnos.core.place.Need;
 import lychnos.core.rule.Finding;
 import lychnos.core.rule.Plan;
@@ -21,7 +22,6 @@ import lychnos.core.sheet.UnitFacts;
 import lychnos.server.LychnosConfig;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
-import lychnos.server.store.Claim;
 import lychnos.server.store.MeasuredService;
 import lychnos.server.store.Network;
 import lychnos.server.store.Unit;
@@ -51,22 +51,44 @@ public class Plans {
 
     /** What would go wrong, gravest first; empty while there is neither a network nor a unit. */
     public List<Finding> findings(BringUp bringUp) {
-        return findings(bringUp, facts.of(bringUp));
+        return Rule.lookAt(plan(bringUp, facts.of(bringUp)));
     }
 
-    /** The same, with the sheet that was read already. */
-    public List<Finding> findings(BringUp bringUp, Map<Unit, UnitFacts> sheet) {
-        return Rule.lookAt(plan(bringUp, sheet));
+    /** Everything that is known of a bring-up, with the sheet that was read already. */
+    public Plan plan(BringUp bringUp, Map<Unit, UnitFacts> sheet) {
+        return plan(bringUp, sheet, seats(bringUp.id));
     }
 
-    private Plan plan(BringUp bringUp, Map<Unit, UnitFacts> sheet) {
-        Map<Long, List<Claim>> claims = db.createQuery("select c from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null order by c.place", Claim.class)
-                .setParameter("id", bringUp.id)
+    /** An address that a unit bears. */
+    public record Seat(long unitId, long networkId, String role, Address address, String hostName, String domain) {}
+
+    /** By unit, the live addresses of a bring-up in the order of their places; the first is what the unit is managed at. */
+    public Map<Long, List<Seat>> seats(long bringUpId) {
+        return db.createQuery(
+                        "select new lychnos.server.prepare.Plans$Seat(c.unitId, c.networkId, c.role, c.address, c.hostName, c.domain)"
+                                + " from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null order by c.place",
+                        Seat.class)
+                .setParameter("id", bringUpId)
                 .getResultStream()
-                .collect(Collectors.groupingBy(claim -> claim.unitId));
+                .collect(Collectors.groupingBy(Seat::unitId));
+    }
+
+    /** The live addresses of one unit, in the order of their places. */
+    public List<Seat> seatsOf(long unitId) {
+        return db.createQuery(
+                        "select new lychnos.server.prepare.Plans$Seat(c.unitId, c.networkId, c.role, c.address, c.hostName, c.domain) from Claim c where c.unitId = :id and c.releasedAt is null order by c.place", Seat.class)
+                .setParameter("id", unitId)
+                .getResultList();
+    }
+
+    /** The same, with the addresses, which were read already too. */
+    public Plan plan(BringUp bringUp, Map<Unit, UnitFacts> sheet, Map<Long, List<Seat>> claims) {
         Map<String, Long> wanted = wanted(sheet, claims.keySet());
-        Set<Long> ours = groundworks.networks(bringUp).stream().map(network -> network.id).collect(Collectors.toSet());
-        List<Network> all = groundworks.ofRealm(bringUp.realmId);
+        List<Network> own = groundworks.networks(bringUp);
+        Set<Long> ours = own.stream().map(network -> network.id).collect(Collectors.toSet());
+        Set<Long> realms = own.stream().map(network -> network.realmId).collect(Collectors.toSet());
+        // what lies in another realm cannot be reached from here, and is in nobody's way
+        List<Network> all = groundworks.ofSite(bringUp.site.id).stream().filter(network -> realms.contains(network.realmId)).toList();
         Map<Long, Network> byId = all.stream().collect(Collectors.toMap(network -> network.id, network -> network));
         List<PlannedNetwork> networks = all.stream().map(network -> network(network, ours.contains(network.id), wanted)).toList();
         List<PlannedUnit> units = sheet.entrySet().stream().map(entry -> unit(entry.getKey(), entry.getValue(), claims.getOrDefault(entry.getKey().id, List.of()), byId, bringUp)).toList();
@@ -106,7 +128,6 @@ public class Plans {
     }
 
     private PlannedNetwork network(Network network, boolean ours, Map<String, Long> wanted) {
-        Ground ground = groundworks.ground(network);
         List<AddressRange> ranges = groundworks.ranges(network.id);
         long lately = ours
                 ? db.createQuery("select count(*) from Claim c where c.networkId = :id and c.takenAt > :since", Long.class)
@@ -126,18 +147,22 @@ public class Plans {
                 network.domain,
                 network.nameServers,
                 network.timeServers,
-                List.copyOf(ground.pools()),
-                ranges.stream().filter(range -> range.purpose.equals(AddressRange.DHCP)).map(AddressRange::run).toList(),
+                runs(ranges, AddressRange.POOL),
+                runs(ranges, AddressRange.DHCP),
                 ours,
                 ours && v4 ? wanted.getOrDefault(network.purpose, 0L) : 0,
-                ours ? ground.free().size() : 0,
+                ours ? groundworks.ground(network).freeSize() : 0,
                 lately);
     }
 
-    private static PlannedUnit unit(Unit unit, UnitFacts known, List<Claim> claims, Map<Long, Network> networks, BringUp bringUp) {
+    private static List<Run> runs(List<AddressRange> ranges, String purpose) {
+        return ranges.stream().filter(range -> range.purpose.equals(purpose)).map(AddressRange::run).toList();
+    }
+
+    private static PlannedUnit unit(Unit unit, UnitFacts known, List<Seat> claims, Map<Long, Network> networks, BringUp bringUp) {
         List<PlannedUnit.Seat> seats = claims.stream()
-                .map(claim -> new PlannedUnit.Seat(claim.role, networks.containsKey(claim.networkId) ? networks.get(claim.networkId).purpose : "", claim.address, claim.hostName, claim.domain))
+                .map(claim -> new PlannedUnit.Seat(claim.role(), networks.containsKey(claim.networkId()) ? networks.get(claim.networkId()).purpose : "", claim.address(), claim.hostName(), claim.domain()))
                 .toList();
-        return new PlannedUnit(unit.id, unit.label(), known.kind(), known.members(), known.facts(), seats, bringUp.network == null ? null : bringUp.network.id);
+        return new PlannedUnit(unit.id, unit.label(), known, seats, bringUp.network == null ? null : bringUp.network.id);
     }
 }

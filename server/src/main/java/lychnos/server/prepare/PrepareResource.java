@@ -26,12 +26,14 @@ import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindReader;
 import lychnos.core.rule.Mend;
+import lychnos.core.rule.Rule;
 import lychnos.core.service.Measured;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.ThingSort;
 import lychnos.server.account.Who;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.BringUp;
+import lychnos.server.store.ReadsOnly;
 import lychnos.server.store.SiteThing;
 import lychnos.server.store.Unit;
 
@@ -146,15 +148,16 @@ public class PrepareResource {
     @GET
     @Path("bring-ups/{id}/prepare")
     @Transactional
+    @ReadsOnly
     public Sheet sheet(long id) {
         BringUp bringUp = bringUps.get(id);
         Map<Unit, UnitFacts> sheet = facts.of(bringUp);
         List<UnitLabel> labelled = sheet.entrySet().stream().map(entry -> UnitLabel.of(entry.getKey(), entry.getValue().known())).toList();
         List<Choice> choices = bringUp.network != null
                 ? List.of()
-                : groundworks.ofRealm(bringUp.realmId).stream().map(n -> new Choice(n.id, n.name, n.prefix.toString(), n.vlan)).toList();
+                : groundworks.ofSite(bringUp.site.id).stream().map(n -> new Choice(n.id, n.name, n.prefix.toString(), n.vlan)).toList();
         return new Sheet(
-                groundworks.view(bringUp, plans.findings(bringUp, sheet), labels.undoable(id)),
+                groundworks.view(bringUp, Rule.lookAt(plans.plan(bringUp, sheet)), labels.undoable(id)),
                 choices,
                 labelled,
                 rows(sheet),

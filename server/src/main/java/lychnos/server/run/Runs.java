@@ -8,8 +8,12 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 import lychnos.core.order.RoundOrder;
 import lychnos.core.order.RunState;
@@ -47,7 +51,7 @@ public class Runs {
     @Transactional
     public List<Held> claim(int most) {
         List<Held> held = new ArrayList<>();
-        for (Run run : lock("state = 'RUNNING' and lease_until < now()", most)) {
+        for (Run run : lock("purpose <> 'console' and state = 'RUNNING' and lease_until < now()", most)) {
             held.add(hold(run));
         }
         for (Run run : lock("state = 'WAITING' and purpose = 'prove'", most - held.size())) {
@@ -101,18 +105,21 @@ public class Runs {
     /** Says that this server is still at work on these; gives the ones that it has lost. */
     @Transactional
     public List<Held> renew(Collection<Held> all) {
-        List<Held> lost = new ArrayList<>();
-        for (Held held : all) {
-            int renewed = db.createNativeMutationQuery("update run set lease_until = :until where id = :id and fence = :fence and state = 'RUNNING'")
-                    .setParameter("until", clock.instant().plus(config.run().lease()))
-                    .setParameter("id", held.runId())
-                    .setParameter("fence", held.fence())
-                    .executeUpdate();
-            if (renewed == 0) {
-                lost.add(held);
-            }
+        if (all.isEmpty()) {
+            return List.of();
         }
-        return lost;
+        // all in one statement: no lock waits for another's
+        Set<String> renewed = new HashSet<>(db.createNativeQuery("with renewed as (update run set lease_until = :until from unnest(cast(:ids as bigint[]), cast(:fences as bigint[])) as mine (id, fence)"
+                        + " where run.id = mine.id and run.fence = mine.fence and run.state = 'RUNNING' returning run.id || ' ' || run.fence as held) select held from renewed", String.class)
+                .setParameter("until", clock.instant().plus(config.run().lease()))
+                .setParameter("ids", array(all, Held::runId))
+                .setParameter("fences", array(all, Held::fence))
+                .getResultList());
+        return all.stream().filter(held -> !renewed.contains(held.runId() + " " + held.fence())).toList();
+    }
+
+    private static String array(Collection<Held> all, Function<Held, Long> value) {
+        return all.stream().map(value).map(String::valueOf).collect(Collectors.joining(",", "{", "}"));
     }
 
     private Run held(Held held) throws HoldLost {

@@ -27,6 +27,9 @@ import lychnos.server.LychnosConfig;
 @ApplicationScoped
 public class SealedStore {
 
+    /** The name of a unit's password where it has but one. */
+    private static final String ONLY = "password";
+
     private static final int KEY_BYTES = 32;
     private static final int NONCE_BYTES = 12;
     private static final int TAG_BITS = 128;
@@ -105,40 +108,67 @@ public class SealedStore {
     /** Seals a new password beside the proven one, replacing an earlier one that was never proven. */
     @Transactional
     public void seal(long unitId, Secret secret) {
+        seal(unitId, ONLY, secret);
+    }
+
+    /** The same for a unit that has several, each under the name of its fact. */
+    @Transactional
+    public void seal(long unitId, String name, Secret secret) {
         byte[] nonce = new byte[NONCE_BYTES];
         random.nextBytes(nonce);
-        byte[] sealed = crypt(Cipher.ENCRYPT_MODE, Long.toString(unitId), nonce, secret.use(text -> text.getBytes(StandardCharsets.UTF_8)));
-        db.createNativeMutationQuery("delete from sealed_secret where unit_id = :unit and state = 'made'").setParameter("unit", unitId).executeUpdate();
-        db.createNativeMutationQuery("insert into sealed_secret (unit_id, key_id, nonce, sealed, state) values (:unit, :key, :nonce, :sealed, 'made')")
+        byte[] sealed = crypt(Cipher.ENCRYPT_MODE, place(unitId, name), nonce, secret.use(text -> text.getBytes(StandardCharsets.UTF_8)));
+        db.createNativeMutationQuery("delete from sealed_secret where unit_id = :unit and name = :name and state = 'made'").setParameter("unit", unitId).setParameter("name", name).executeUpdate();
+        db.createNativeMutationQuery("insert into sealed_secret (unit_id, name, key_id, nonce, sealed, state) values (:unit, :name, :key, :nonce, :sealed, 'made')")
                 .setParameter("unit", unitId)
+                .setParameter("name", name)
                 .setParameter("key", keyId)
                 .setParameter("nonce", nonce)
                 .setParameter("sealed", sealed)
                 .executeUpdate();
     }
 
+    /** What a sealed text is bound to. */
+    private static String place(long unitId, String name) {
+        return name.equals(ONLY) ? Long.toString(unitId) : unitId + " " + name;
+    }
+
     /** Opens a unit's password. */
     @Transactional
     public Optional<Secret> open(long unitId, State state) {
-        List<Object[]> rows = db.createNativeQuery("select key_id, nonce, sealed from sealed_secret where unit_id = :unit and state = :state", Object[].class)
+        return open(unitId, ONLY, state);
+    }
+
+    /** Opens one of a unit's passwords. */
+    @Transactional
+    public Optional<Secret> open(long unitId, String name, State state) {
+        List<Object[]> rows = db.createNativeQuery("select key_id, nonce, sealed from sealed_secret where unit_id = :unit and name = :name and state = :state", Object[].class)
                 .setParameter("unit", unitId)
+                .setParameter("name", name)
                 .setParameter("state", state.column())
                 .getResultList();
         return rows.stream().findFirst().map(row -> {
             if (!keyId.equals(row[0])) {
                 throw new IllegalStateException("the password of unit " + unitId + " was sealed with key " + row[0] + ", this server has " + keyId);
             }
-            return Secret.of(new String(crypt(Cipher.DECRYPT_MODE, Long.toString(unitId), (byte[]) row[1], (byte[]) row[2]), StandardCharsets.UTF_8));
+            return Secret.of(new String(crypt(Cipher.DECRYPT_MODE, place(unitId, name), (byte[]) row[1], (byte[]) row[2]), StandardCharsets.UTF_8));
         });
     }
 
     /** The password that was made has logged in: it takes the place of the old one. */
     @Transactional
     public void proven(long unitId) {
-        db.createNativeMutationQuery("delete from sealed_secret where unit_id = :unit and state = 'proven' and exists (select 1 from sealed_secret where unit_id = :unit and state = 'made')")
+        proven(unitId, ONLY);
+    }
+
+    /** The same for one of several. */
+    @Transactional
+    public void proven(long unitId, String name) {
+        db.createNativeMutationQuery("delete from sealed_secret where unit_id = :unit and name = :name and state = 'proven'"
+                        + " and exists (select 1 from sealed_secret where unit_id = :unit and name = :name and state = 'made')")
                 .setParameter("unit", unitId)
+                .setParameter("name", name)
                 .executeUpdate();
-        db.createNativeMutationQuery("update sealed_secret set state = 'proven' where unit_id = :unit and state = 'made'").setParameter("unit", unitId).executeUpdate();
+        db.createNativeMutationQuery("update sealed_secret set state = 'proven' where unit_id = :unit and name = :name and state = 'made'").setParameter("unit", unitId).setParameter("name", name).executeUpdate();
     }
 
     private byte[] crypt(int mode, String place, byte[] nonce, byte[] text) {

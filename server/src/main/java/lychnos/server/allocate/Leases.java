@@ -1,0 +1,52 @@
+package lychnos.server.allocate;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import lychnos.core.address.Address;
+import lychnos.core.existing.ExistingList;
+import lychnos.core.existing.InUse;
+import lychnos.core.fact.CsvText;
+import lychnos.server.LychnosConfig;
+import lychnos.server.problem.Refusal;
+
+/** What DHCP servers on this machine have leased, read anew each time that somebody asks. */
+@ApplicationScoped
+public class Leases {
+
+    private final LychnosConfig config;
+
+    Leases(LychnosConfig config) {
+        this.config = config;
+    }
+
+    /**
+     * By address, its lease.
+     *
+     * @throws Refusal when a file that was stated cannot be read: then nobody knows what is leased
+     */
+    public Map<Address, InUse> held() {
+        Map<Address, InUse> held = new HashMap<>();
+        for (Path file : config.dhcpLeaseFiles().orElse(List.of())) {
+            try {
+                if (Files.size(file) > CsvText.MAX_LENGTH) {
+                    throw unreadable(file, "it is longer than " + CsvText.MAX_LENGTH + " bytes");
+                }
+                ExistingList list = ExistingList.parse(Files.readString(file, StandardCharsets.ISO_8859_1));
+                list.uses().forEach(use -> held.put(use.address(), use));
+            } catch (IOException e) {
+                throw unreadable(file, "it cannot be read (" + e.getMessage() + ")");
+            }
+        }
+        return held;
+    }
+
+    private static Refusal unreadable(Path file, String why) {
+        return Refusal.conflict("The DHCP lease file " + file + " was stated, but " + why + ". Nothing is given out before it was looked at; mend it, or leave it out of LYCHNOS_DHCP_LEASE_FILES.");
+    }
+}

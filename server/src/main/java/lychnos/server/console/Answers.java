@@ -1,0 +1,116 @@
+package lychnos.server.console;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.security.SecureRandom;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
+import lychnos.core.fact.PasswordMaker;
+import lychnos.core.fact.Secret;
+import lychnos.core.sheet.MemberValues;
+import lychnos.core.sheet.UnitFacts;
+import lychnos.core.site.ThingSort;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Facts;
+import lychnos.server.prepare.Plans;
+import lychnos.server.prepare.Things;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.GivenFact;
+import lychnos.server.store.Network;
+import lychnos.server.store.SealedStore;
+import lychnos.server.store.Unit;
+import org.hibernate.Session;
+
+/** Puts together what a unit's dialogues are answered with, and makes its passwords before any of them is sent. */
+@ApplicationScoped
+public class Answers {
+
+    private static final int PASSWORD_LENGTH = 16;
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Facts facts;
+    private final Plans plans;
+    private final Things things;
+    private final SealedStore sealed;
+    private final PasswordMaker passwords = new PasswordMaker(new SecureRandom());
+
+    Answers(Session db, BringUps bringUps, Facts facts, Plans plans, Things things, SealedStore sealed) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.facts = facts;
+        this.plans = plans;
+        this.things = things;
+        this.sealed = sealed;
+    }
+
+    /** What is known of a unit. */
+    @Transactional
+    public UnitFacts known(Unit unit) {
+        return facts.of(unit, bringUps.get(unit.bringUpId));
+    }
+
+    /**
+     * By member, what its dialogue is answered with.
+     *
+     * @param told what members' lines have told so far
+     */
+    @Transactional
+    public Map<String, MemberValues> of(Unit unit, Map<String, String> told) {
+        BringUp bringUp = bringUps.get(unit.bringUpId);
+        UnitFacts known = known(unit);
+        List<MemberValues.Seat> seats = plans.seatsOf(unit.id).stream().map(seat -> {
+            Network network = db.find(Network.class, seat.networkId());
+            return new MemberValues.Seat(seat.role(), seat.address(), seat.hostName(), seat.domain(), new MemberValues.Net(network.name, network.prefix, network.gateway, network.vlan, List.copyOf(network.nameServers), List.copyOf(network.timeServers)));
+        }).toList();
+        boolean agreed = things.of(bringUp.site.id).stream().anyMatch(thing -> thing.sort() == ThingSort.POLICY && thing.name().equals("licence-terms") && thing.value("answer").filter("yes"::equals).isPresent());
+        Map<String, MemberValues> values = new LinkedHashMap<>();
+        for (String member : known.kind().members().of(unit.members)) {
+            values.put(member, new MemberValues(known, member, unit.label(), seats, told, secrets(unit, known, member), agreed));
+        }
+        return values;
+    }
+
+    private Map<String, Secret> secrets(Unit unit, UnitFacts known, String member) {
+        Map<String, Secret> secrets = new HashMap<>();
+        secrets.put("factory.phrase", known.kind().factory().phrase());
+        for (FactSpec spec : known.kind().facts()) {
+            if (spec.type() == FactType.SECRET) {
+                typed(unit, member, spec.name())
+                        .or(() -> sealed.open(unit.id, spec.name(), SealedStore.State.MADE))
+                        .or(() -> sealed.open(unit.id, spec.name(), SealedStore.State.PROVEN))
+                        .ifPresent(secret -> secrets.put(spec.name(), secret));
+            }
+        }
+        return secrets;
+    }
+
+    /** A password that somebody gave in the fact sheet. */
+    private Optional<Secret> typed(Unit unit, String member, String name) {
+        for (String owner : List.of(member, "")) {
+            GivenFact fact = db.find(GivenFact.class, new GivenFact.Key(unit.id, owner, name));
+            if (fact != null && fact.sealed != null) {
+                return Optional.of(sealed.openText("unit " + unit.id + " " + owner + " " + name, fact.keyId, fact.nonce, fact.sealed));
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** Makes the passwords that nobody gave and that were not made before. */
+    @Transactional
+    public void makePasswords(Unit unit, UnitFacts known) {
+        for (FactSpec spec : known.kind().facts()) {
+            boolean there = typed(unit, "", spec.name()).isPresent()
+                    || sealed.open(unit.id, spec.name(), SealedStore.State.MADE).isPresent()
+                    || sealed.open(unit.id, spec.name(), SealedStore.State.PROVEN).isPresent();
+            if (spec.type() == FactType.SECRET && spec.is(FactSpec.Trait.MADE) && !there) {
+                sealed.seal(unit.id, spec.name(), passwords.make(PASSWORD_LENGTH));
+            }
+        }
+    }
+}

@@ -1,0 +1,50 @@
+package lychnos.server.console;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import lychnos.core.dialogue.Conversation;
+import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.Hold;
+import lychnos.core.dialogue.Mode;
+
+/**
+ * What is to be kept of a member's dialogue before anything more is sent.
+ *
+ * @param steps every step, where the plan itself has changed; else null
+ * @param moved steps whose progress has changed
+ * @param sends steps whose answer is about to go out, with what is typed; null for a password
+ * @param by who types
+ * @param tries names of the passwords that are about to be sent
+ * @param proven names of the passwords that have logged in
+ * @param told values that the line has told
+ * @param stretch what the time goes to from now on
+ */
+record Change(
+        long dialogueId,
+        Instant at,
+        Conversation.State state,
+        Hold hold,
+        Mode mode,
+        boolean wiped,
+        boolean identified,
+        String note,
+        List<DialogueStep> steps,
+        Map<Integer, Moved> moved,
+        Map<Integer, String> sends,
+        String by,
+        List<String> tries,
+        List<String> proven,
+        Map<String, String> told,
+        Stretch stretch,
+        List<Piece> pieces) {
+
+    /** Where a step stands now. */
+    record Moved(Conversation.Progress progress, String evidence) {}
+
+    /** What the time goes to: {@code hands}, {@code wait} or {@code held}; usual and longest in seconds where that is known. */
+    record Stretch(String kind, String title, long about, long atMost) {}
+
+    /** A piece of the recording: {@code o} for what the line showed, {@code m} for a mark. */
+    record Piece(long dialogueId, long number, Instant at, char kind, String text) {}
+}

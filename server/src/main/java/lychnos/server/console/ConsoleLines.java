@@ -1,0 +1,63 @@
+package lychnos.server.console;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import lychnos.core.address.Address;
+import lychnos.core.fact.Secret;
+import lychnos.core.site.ThingSort;
+import lychnos.server.prepare.Things;
+import lychnos.server.store.SiteThing;
+import lychnos.wire.console.LineAddress;
+
+/** Finds the line of a member: its port on one of the site's line servers. */
+@ApplicationScoped
+public class ConsoleLines {
+
+    private static final Pattern RANGE = Pattern.compile("\\s*(\\d{1,5})\\s*(?:-\\s*(\\d{1,5})\\s*)?");
+
+    private final Things things;
+
+    ConsoleLines(Things things) {
+        this.things = things;
+    }
+
+    /** A line, and how people call it. */
+    public record Line(LineAddress address, String title) {}
+
+    /** @param port what the fact sheet says of the member's console */
+    @Transactional
+    public Optional<Line> find(long siteId, String port) {
+        if (port.startsWith("/dev/")) {
+            return Optional.of(new Line(LineAddress.device(port), port));
+        }
+        return things.rows(siteId).stream()
+                .filter(row -> row.sort.equals(ThingSort.LINES.word()))
+                .filter(row -> has(row.value.getOrDefault("ports", ""), port))
+                .findFirst()
+                .map(row -> new Line(address(row, Integer.parseInt(port)), row.name + " port " + port));
+    }
+
+    private LineAddress address(SiteThing row, int port) {
+        Address server = Address.parse(row.value.get("address"));
+        LineAddress.Protocol protocol = LineAddress.Protocol.valueOf(row.value.getOrDefault("protocol", "telnet").toUpperCase(java.util.Locale.ROOT));
+        return protocol == LineAddress.Protocol.SSH
+                ? LineAddress.ssh(server, port, row.value.getOrDefault("user", ""), things.secret(row).orElse(Secret.of("none")))
+                : LineAddress.tcp(protocol, server, port);
+    }
+
+    private static boolean has(String ranges, String port) {
+        if (!port.matches("\\d{1,5}")) {
+            return false;
+        }
+        int wanted = Integer.parseInt(port);
+        return List.of(ranges.split("[,;]")).stream().map(RANGE::matcher).filter(Matcher::matches).anyMatch(range -> {
+            int first = Integer.parseInt(range.group(1));
+            int last = range.group(2) == null ? first : Integer.parseInt(range.group(2));
+            return wanted >= first && wanted <= last;
+        });
+    }
+}

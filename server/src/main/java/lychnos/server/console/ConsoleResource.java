@@ -1,0 +1,196 @@
+package lychnos.server.console;
+
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.transaction.Transactional;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.POST;
+import jakarta.ws.rs.Path;
+import jakarta.ws.rs.Produces;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.function.Function;
+import lychnos.core.dialogue.Mode;
+import lychnos.server.account.Who;
+import lychnos.server.problem.Refusal;
+import lychnos.server.store.ReadsOnly;
+
+/** Stage 3 on console lines. */
+@Path("/api")
+@RolesAllowed("viewer")
+public class ConsoleResource {
+
+    private static final long PATIENCE_SECONDS = 15;
+
+    private final Setups setups;
+    private final BenchViews views;
+    private final Recordings recordings;
+    private final Consoles consoles;
+    private final Reach reach;
+    private final Who who;
+
+    ConsoleResource(Setups setups, BenchViews views, Recordings recordings, Consoles consoles, Reach reach, Who who) {
+        this.reach = reach;
+        this.setups = setups;
+        this.views = views;
+        this.recordings = recordings;
+        this.consoles = consoles;
+        this.who = who;
+    }
+
+    /** How to begin: the way to work, and a lead's reason to begin although it is not the first of its kind. */
+    public record Begin(String mode, String reason) {}
+
+    /** What a person typed to go on; empty where saying so is enough. */
+    public record GoOn(String typed) {}
+
+    /** Why a gate is overridden. */
+    public record Reason(String reason) {}
+
+    /** A step that is ticked by hand, or whose tick is taken back. */
+    public record Tick(int place, boolean done) {}
+
+    @GET
+    @Path("bring-ups/{id}/lanes")
+    @Transactional
+    @ReadsOnly
+    public BenchViews.Lanes lanes(long id) {
+        return views.lanes(id);
+    }
+
+    @GET
+    @Path("units/{id}/bench")
+    @Transactional
+    @ReadsOnly
+    public BenchViews.View bench(long id) {
+        return views.view(id);
+    }
+
+    @GET
+    @Path("dialogues/{id}/recording.cast")
+    @Produces("application/x-asciicast")
+    public String recording(long id) {
+        return recordings.asciicast(id);
+    }
+
+    @POST
+    @Path("units/{id}/console")
+    @RolesAllowed("engineer")
+    public void begin(long id, Begin begin) {
+        setups.refuseBlocked(id);
+        setups.begin(id, mode(begin == null ? null : begin.mode), begin == null || begin.reason == null ? "" : begin.reason, who.person());
+    }
+
+    private static Mode mode(String word) {
+        try {
+            return Mode.valueOf(String.valueOf(word).toUpperCase(Locale.ROOT));
+        } catch (IllegalArgumentException e) {
+            throw Refusal.bad("Ways to work are watch, ask and run, not “" + word + "”.");
+        }
+    }
+
+    /** Asks a unit's addresses once, from here: ping, and the ports of its page and of SSH. */
+    @POST
+    @Path("units/{id}/console/reach")
+    @RolesAllowed("engineer")
+    public List<Reach.Answer> reach(long id) {
+        return reach.ask(id);
+    }
+
+    @POST
+    @Path("units/{id}/console/put-away")
+    @RolesAllowed("engineer")
+    public void putAway(long id) {
+        setups.putAway(id, who.person());
+    }
+
+    @POST
+    @Path("dialogues/{id}/mode")
+    @RolesAllowed("engineer")
+    public void mode(long id, Begin begin) {
+        Mode mode = mode(begin == null ? null : begin.mode);
+        decide(id, line -> line.mode(mode, login()));
+    }
+
+    @POST
+    @Path("dialogues/{id}/go-on")
+    @RolesAllowed("engineer")
+    public void goOn(long id, GoOn goOn) {
+        String typed = goOn == null || goOn.typed == null ? "" : goOn.typed;
+        decide(id, line -> line.goOn(typed, login()));
+    }
+
+    @POST
+    @Path("dialogues/{id}/stop")
+    @RolesAllowed("engineer")
+    public void stop(long id) {
+        line(id).halt(login());
+    }
+
+    /** Halts every line of a bring-up at once. */
+    @POST
+    @Path("bring-ups/{id}/consoles/stop")
+    @RolesAllowed("engineer")
+    public void stopAll(long id) {
+        consoles.ofBringUp(id).forEach(line -> line.halt(login()));
+    }
+
+    @POST
+    @Path("dialogues/{id}/again")
+    @RolesAllowed("engineer")
+    public void again(long id) {
+        decide(id, line -> line.again(login()));
+    }
+
+    @POST
+    @Path("dialogues/{id}/take")
+    @RolesAllowed("engineer")
+    public void take(long id) {
+        line(id).take(login());
+    }
+
+    @POST
+    @Path("dialogues/{id}/override")
+    @RolesAllowed("engineer")
+    public void override(long id, Reason reason) {
+        consoles.lookAgain(setups.override(id, reason == null || reason.reason == null ? "" : reason.reason, who.person()));
+    }
+
+    @POST
+    @Path("dialogues/{id}/tick")
+    @RolesAllowed("engineer")
+    public void tick(long id, Tick tick) {
+        if (tick == null) {
+            throw Refusal.bad("Which step?");
+        }
+        consoles.lookAgain(setups.tick(id, tick.place, tick.done, who.person()));
+    }
+
+    private String login() {
+        return who.person().login();
+    }
+
+    private MemberLine line(long dialogueId) {
+        return consoles.line(dialogueId).orElseThrow(() -> Refusal.conflict("This line is not open on this server: its setup has ended, its gate is shut, or another server has it."));
+    }
+
+    private void decide(long dialogueId, Function<MemberLine, CompletableFuture<Optional<String>>> act) {
+        try {
+            Optional<String> refused = act.apply(line(dialogueId)).get(PATIENCE_SECONDS, TimeUnit.SECONDS);
+            refused.ifPresent(sentence -> {
+                throw Refusal.conflict(sentence);
+            });
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw Refusal.conflict("This server is stopping.");
+        } catch (ExecutionException e) {
+            throw new IllegalStateException(e.getCause());
+        } catch (TimeoutException e) {
+            throw Refusal.conflict("The line is busy; nothing is known of what came of it. Look at it.");
+        }
+    }
+}

@@ -1,0 +1,319 @@
+package lychnos.server.console;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.persistence.LockModeType;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import lychnos.core.dialogue.Conversation.Progress;
+import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.order.RunState;
+import lychnos.server.LychnosConfig;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.run.Held;
+import lychnos.server.run.HoldLost;
+import lychnos.server.store.MemberDialogue;
+import lychnos.server.store.Rows;
+import lychnos.server.store.Run;
+import lychnos.server.store.SealedStore;
+import lychnos.server.store.Unit;
+import org.hibernate.Session;
+
+/** What PostgreSQL keeps of dialogues. Everything is written under the fence of the unit's run: who has lost it writes nothing. */
+@ApplicationScoped
+public class ConsoleStore {
+
+    static final String CONSOLE = "console";
+    private static final String OWNER = UUID.randomUUID().toString();
+
+    private final Session db;
+    private final SealedStore sealed;
+    private final Journal journal;
+    private final Live live;
+    private final LychnosConfig config;
+    private final Clock clock;
+
+    ConsoleStore(Session db, SealedStore sealed, Journal journal, Live live, LychnosConfig config, Clock clock) {
+        this.db = db;
+        this.sealed = sealed;
+        this.journal = journal;
+        this.live = live;
+        this.config = config;
+        this.clock = clock;
+    }
+
+    // --- leases ---
+
+    /** Takes units that were started, and those that a dead server left. */
+    @Transactional
+    public List<Held> claim(int most) {
+        List<Held> held = new ArrayList<>();
+        for (Run run : db.createNativeQuery(
+                        "select * from run where purpose = 'console' and (state = 'WAITING' or state = 'RUNNING' and lease_until < now()) order by id limit " + most + " for update skip locked", Run.class)
+                .getResultList()) {
+            if (run.state == RunState.WAITING) {
+                run.become(RunState.RUNNING, clock.instant());
+                run.startedAt = clock.instant();
+            }
+            run.fence++;
+            run.leaseOwner = OWNER;
+            run.leaseUntil = clock.instant().plus(config.run().lease());
+            Unit unit = db.find(Unit.class, run.unitId);
+            held.add(new Held(run.id, run.unitId, unit.bringUpId, CONSOLE, run.fence));
+        }
+        return held;
+    }
+
+    private Run under(Held held) throws HoldLost {
+        Run run = db.find(Run.class, held.runId(), LockModeType.PESSIMISTIC_WRITE);
+        db.refresh(run);
+        if (run.fence != held.fence() || run.state != RunState.RUNNING) {
+            throw new HoldLost("another server has this unit now, or its setup has ended");
+        }
+        return run;
+    }
+
+    /**
+     * The same where the run itself is not wanted. The lock is the weakest there is: it does not wait for the lease being renewed,
+     * but whoever takes the run over waits for it, and whoever comes after that one finds another fence.
+     */
+    private void mustHold(Held held) throws HoldLost {
+        boolean holds = !db.createNativeQuery("select 1 from run where id = :id and fence = :fence and state = 'RUNNING' for key share", Integer.class)
+                .setParameter("id", held.runId())
+                .setParameter("fence", held.fence())
+                .getResultList()
+                .isEmpty();
+        if (!holds) {
+            throw new HoldLost("another server has this unit now, or its setup has ended");
+        }
+    }
+
+    // --- reading ---
+
+    /** A member's dialogue as it was left. */
+    public record Kept(MemberDialogue dialogue, List<Progress> progress, Map<String, String> told, String shown, String tail, long pieces) {}
+
+    @Transactional
+    public List<Kept> load(long runId) {
+        List<Kept> kept = new ArrayList<>();
+        for (MemberDialogue dialogue : dialogues(runId)) {
+            List<Progress> progress = db.createNativeQuery("select progress from dialogue_step where dialogue_id = :id order by place", String.class)
+                    .setParameter("id", dialogue.id)
+                    .getResultStream()
+                    .map(Progress::valueOf)
+                    .toList();
+            // a mark is written at each answer: what came behind the last one is what the line has shown since
+            String shown = text("select text from line_piece where dialogue_id = :id and kind = 'o' and number >"
+                    + " coalesce((select max(number) from line_piece where dialogue_id = :id and kind = 'm'), -1) order by number", dialogue.id);
+            String tail = text("select text from (select number, text from line_piece where dialogue_id = :id and kind = 'o' order by number desc limit 60) t order by number", dialogue.id);
+            long pieces = db.createNativeQuery("select coalesce(max(number) + 1, 0) from line_piece where dialogue_id = :id", Long.class).setParameter("id", dialogue.id).getSingleResult();
+            kept.add(new Kept(dialogue, progress, told(dialogue.id), shown, tail, pieces));
+        }
+        return kept;
+    }
+
+    private String text(String sql, long id) {
+        return String.join("", db.createNativeQuery(sql, String.class).setParameter("id", id).getResultList());
+    }
+
+    List<MemberDialogue> dialogues(long runId) {
+        return db.createQuery("from MemberDialogue where runId = :id order by place", MemberDialogue.class).setParameter("id", runId).getResultList();
+    }
+
+    private Map<String, String> told(long dialogueId) {
+        Map<String, String> told = new LinkedHashMap<>();
+        db.createNativeQuery("select name, value from dialogue_value where dialogue_id = :id", Object[].class).setParameter("id", dialogueId).getResultStream().forEach(row -> told.put((String) row[0], (String) row[1]));
+        return told;
+    }
+
+    /** What all members' lines have told: {@code left.code}. */
+    @Transactional
+    public Map<String, String> toldByAll(long runId) {
+        Map<String, String> all = new HashMap<>();
+        for (MemberDialogue dialogue : dialogues(runId)) {
+            told(dialogue.id).forEach((name, value) -> all.put(dialogue.member.replace(' ', '-') + "." + name, value));
+        }
+        return all;
+    }
+
+    // --- writing ---
+
+    /** Writes the steps of a new plan; those that were there already keep what is known of them. */
+    @Transactional
+    public void plan(long dialogueId, List<DialogueStep> steps) {
+        db.createNativeMutationQuery("delete from dialogue_step where dialogue_id = :id").setParameter("id", dialogueId).executeUpdate();
+        Rows.of(numbered(steps))
+                .column("integer", Numbered::place)
+                .column("text", each -> each.step().title())
+                .write(db, "insert into dialogue_step (dialogue_id, place, title, progress) select " + dialogueId + ", place, title, 'OPEN' from %s as given (place, title)");
+    }
+
+    private record Numbered(int place, DialogueStep step) {}
+
+    private static List<Numbered> numbered(List<DialogueStep> steps) {
+        List<Numbered> numbered = new ArrayList<>();
+        for (DialogueStep step : steps) {
+            numbered.add(new Numbered(numbered.size(), step));
+        }
+        return numbered;
+    }
+
+    /** Keeps a change, all of it or nothing. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public void save(Held held, Change change) throws HoldLost {
+        mustHold(held);
+        MemberDialogue dialogue = db.find(MemberDialogue.class, change.dialogueId());
+        dialogue.state = MemberDialogue.State.valueOf(change.state().name());
+        dialogue.hold = change.hold();
+        dialogue.mode = change.mode();
+        dialogue.wiped = change.wiped();
+        dialogue.identified = change.identified();
+        dialogue.note = change.note();
+        dialogue.endedAt = dialogue.state == MemberDialogue.State.DONE ? change.at() : null;
+        if (change.steps() != null) {
+            plan(change.dialogueId(), change.steps());
+        }
+        change.moved().forEach((place, moved) -> move(change, place, moved));
+        change.tries().forEach(name -> db.createNativeMutationQuery("insert into credential_try (unit_id, member, way, credential, at) values (:unit, :member, 'console', :name, :at)")
+                .setParameter("unit", held.unitId())
+                .setParameter("member", dialogue.member)
+                .setParameter("name", name)
+                .setParameter("at", change.at())
+                .executeUpdate());
+        change.proven().forEach(name -> {
+            sealed.proven(held.unitId(), name);
+            journal.writeWork(held.bringUpId(), held.unitId(), "the new password “" + name + "” has logged in" + of(dialogue.member));
+        });
+        change.told().forEach((name, value) -> db.createNativeMutationQuery(
+                        "insert into dialogue_value (dialogue_id, name, value, at) values (:id, :name, :value, :at) on conflict (dialogue_id, name) do update set value = excluded.value, at = excluded.at")
+                .setParameter("id", change.dialogueId())
+                .setParameter("name", name)
+                .setParameter("value", value.length() > 400 ? value.substring(0, 400) : value)
+                .setParameter("at", change.at())
+                .executeUpdate());
+        db.flush();
+        if (dialogue.state == MemberDialogue.State.DONE && open(change.dialogueId())) {
+            // the line has asked everything; what is left are pages that a person fills in
+            dialogue.state = MemberDialogue.State.BY_HAND;
+            dialogue.endedAt = null;
+        }
+        stretch(change);
+        keep(change.pieces());
+        if (dialogue.state == MemberDialogue.State.DONE) {
+            journal.writeWork(held.bringUpId(), held.unitId(), "set up on its console" + of(dialogue.member));
+        }
+        live.tell(held.bringUpId(), "configure");
+    }
+
+    private boolean open(long dialogueId) {
+        return db.createNativeQuery("select count(*) from dialogue_step where dialogue_id = :id and progress = 'OPEN'", Long.class).setParameter("id", dialogueId).getSingleResult() > 0;
+    }
+
+    private static String of(String member) {
+        return member.isEmpty() ? "" : ", " + member;
+    }
+
+    private void move(Change change, int place, Change.Moved moved) {
+        boolean sent = change.sends().containsKey(place);
+        db.createNativeMutationQuery("update dialogue_step set progress = :progress, evidence = case when :evidence = '' then evidence else :evidence end,"
+                        + " times_sent = times_sent + :sent, sent_at = case when :sent = 1 then cast(:at as timestamptz) else sent_at end, answer = case when :sent = 1 then cast(:answer as text) else answer end,"
+                        + " by_whom = case when :sent = 1 then :by else by_whom end, done_at = case when :progress = 'DONE' then cast(:at as timestamptz) end where dialogue_id = :id and place = :place")
+                .setParameter("progress", moved.progress().name())
+                .setParameter("evidence", moved.evidence())
+                .setParameter("sent", sent ? 1 : 0)
+                .setParameter("at", change.at().toString())
+                .setParameter("answer", change.sends().get(place))
+                .setParameter("by", change.by())
+                .setParameter("id", change.dialogueId())
+                .setParameter("place", place)
+                .executeUpdate();
+    }
+
+    private void stretch(Change change) {
+        if (change.stretch() == null) {
+            return;
+        }
+        db.createNativeMutationQuery("update dialogue_stretch set ended_at = :at where dialogue_id = :id and ended_at is null").setParameter("at", change.at()).setParameter("id", change.dialogueId()).executeUpdate();
+        if (!change.stretch().kind().isEmpty()) {
+            db.createNativeMutationQuery("insert into dialogue_stretch (dialogue_id, kind, title, began_at, about, at_most) values (:id, :kind, :title, :at, :about, :most)")
+                    .setParameter("id", change.dialogueId())
+                    .setParameter("kind", change.stretch().kind())
+                    .setParameter("title", change.stretch().title())
+                    .setParameter("at", change.at())
+                    .setParameter("about", change.stretch().about())
+                    .setParameter("most", change.stretch().atMost())
+                    .executeUpdate();
+        }
+    }
+
+    /** Keeps pieces of recordings, of any number of lines. */
+    @Transactional
+    public void keep(Collection<Change.Piece> pieces) {
+        if (!pieces.isEmpty()) {
+            Rows.of(List.copyOf(pieces))
+                    .column("bigint", Change.Piece::dialogueId)
+                    .column("bigint", Change.Piece::number)
+                    .column("timestamptz", Change.Piece::at)
+                    .column("text", Change.Piece::kind)
+                    .column("text", piece -> piece.text().replace("\u0000", ""))
+                    .write(db, "insert into line_piece (dialogue_id, number, at, kind, text) select * from %s on conflict do nothing");
+        }
+    }
+
+    /** Says that a line was opened, or that its gate still keeps it shut. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public void opened(Held held, long dialogueId, boolean byHand) throws HoldLost {
+        under(held);
+        MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
+        dialogue.state = byHand ? MemberDialogue.State.BY_HAND : MemberDialogue.State.UNSURE;
+        dialogue.gate = "";
+        dialogue.openedAt = dialogue.openedAt == null ? clock.instant() : dialogue.openedAt;
+        live.tell(held.bringUpId(), "configure");
+    }
+
+    /** Opens the gate of each member that stands behind one that is done. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public void openGates(Held held) throws HoldLost {
+        under(held);
+        boolean beforeIsDone = true;
+        for (MemberDialogue dialogue : dialogues(held.runId())) {
+            if (beforeIsDone) {
+                dialogue.gate = "";
+            }
+            beforeIsDone = dialogue.state == MemberDialogue.State.DONE;
+        }
+        live.tell(held.bringUpId(), "configure");
+    }
+
+    /** Ends a unit's setup once every member is done. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public boolean endIfDone(Held held) throws HoldLost {
+        Run run = under(held);
+        if (dialogues(run.id).stream().anyMatch(each -> each.state != MemberDialogue.State.DONE)) {
+            return false;
+        }
+        run.become(RunState.DONE, clock.instant());
+        run.note = "Set up on its console.";
+        live.tell(held.bringUpId(), "configure");
+        return true;
+    }
+
+    /** The fingerprint remembered of a line server; an unknown one is remembered. */
+    @Transactional
+    public boolean keyIsAsRemembered(String server, String fingerprint) {
+        db.createNativeMutationQuery("insert into line_key (server, fingerprint, seen_at) values (:server, :key, :at) on conflict do nothing")
+                .setParameter("server", server)
+                .setParameter("key", fingerprint)
+                .setParameter("at", Instant.now(clock))
+                .executeUpdate();
+        return db.createNativeQuery("select fingerprint from line_key where server = :server", String.class).setParameter("server", server).getSingleResult().equals(fingerprint);
+    }
+}

@@ -1,0 +1,231 @@
+package lychnos.server.console;
+
+import io.quarkus.runtime.ShutdownEvent;
+import io.quarkus.runtime.StartupEvent;
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.enterprise.event.Observes;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import lychnos.server.LychnosConfig;
+import lychnos.server.run.Held;
+import lychnos.server.run.HoldLost;
+import lychnos.server.run.Runs;
+import lychnos.server.store.MemberDialogue;
+import lychnos.wire.Vantage;
+import lychnos.wire.WireFault;
+import lychnos.wire.console.ConsoleLine;
+import org.jboss.logging.Logger;
+
+/**
+ * The lines that this server holds. A unit's members are held together, under the lease of its run: when a server dies, the
+ * next one opens the same lines and goes on where each of them was.
+ */
+@ApplicationScoped
+public class Consoles {
+
+    private static final Logger LOG = Logger.getLogger(Consoles.class);
+    private static final int MOST_UNITS = 400;
+    private static final long CLAIM_MILLIS = 250;
+    private static final long KEEP_MILLIS = 200;
+
+    private final ConsoleStore store;
+    private final Openings openings;
+    private final Runs runs;
+    private final Vantage vantage;
+    private final LychnosConfig config;
+    private final Clock clock;
+    private final Map<Long, Bench> benches = new ConcurrentHashMap<>();
+    private final ExecutorService pool;
+    private final ScheduledExecutorService clockwork = Executors.newScheduledThreadPool(3, work -> {
+        Thread thread = new Thread(work, "console clock");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private volatile boolean stopping;
+
+    Consoles(ConsoleStore store, Openings openings, Runs runs, Vantage vantage, LychnosConfig config, Clock clock) {
+        this.store = store;
+        this.openings = openings;
+        this.runs = runs;
+        this.vantage = vantage;
+        this.config = config;
+        this.clock = clock;
+        // as many as the database has connections to spare; the lines themselves need no threads
+        this.pool = Executors.newFixedThreadPool(config.run().consoleWorkers());
+    }
+
+    /** A unit's members, by the ids of their dialogues. */
+    private record Bench(Held held, Map<Long, MemberLine> members) {}
+
+    void start(@Observes StartupEvent event) {
+        long renew = Math.max(200, config.run().lease().toMillis() / 4);
+        clockwork.scheduleWithFixedDelay(this::claim, 150, CLAIM_MILLIS, TimeUnit.MILLISECONDS);
+        clockwork.scheduleWithFixedDelay(this::renew, renew, renew, TimeUnit.MILLISECONDS);
+        clockwork.scheduleWithFixedDelay(this::keepRecordings, KEEP_MILLIS, KEEP_MILLIS, TimeUnit.MILLISECONDS);
+    }
+
+    void stop(@Observes ShutdownEvent event) {
+        stopping = true;
+        clockwork.shutdownNow();
+        benches.values().forEach(bench -> bench.members.values().forEach(MemberLine::close));
+        pool.shutdown();
+    }
+
+    /** The open line of a dialogue, if this server has it. */
+    Optional<MemberLine> line(long dialogueId) {
+        return benches.values().stream().map(bench -> bench.members.get(dialogueId)).filter(java.util.Objects::nonNull).findFirst();
+    }
+
+    Collection<MemberLine> ofBringUp(long bringUpId) {
+        return benches.values().stream().filter(bench -> bench.held.bringUpId() == bringUpId).flatMap(bench -> bench.members.values().stream()).toList();
+    }
+
+    // --- leases ---
+
+    private void claim() {
+        if (stopping || benches.size() >= MOST_UNITS) {
+            return;
+        }
+        try {
+            for (Held held : store.claim(MOST_UNITS - benches.size())) {
+                Bench bench = new Bench(held, new ConcurrentHashMap<>());
+                benches.put(held.runId(), bench);
+                pool.execute(() -> openWhatMay(bench));
+            }
+        } catch (RuntimeException e) {
+            if (!stopping) {
+                LOG.warnf("Consoles cannot be claimed now (%s); trying again.", e.getMessage());
+            }
+        }
+    }
+
+    private void renew() {
+        try {
+            List<Held> held = benches.values().stream().map(Bench::held).toList();
+            runs.renew(held).forEach(lost -> letGo(lost.runId()));
+        } catch (RuntimeException e) {
+            if (!stopping) {
+                LOG.warnf("Leases of consoles cannot be renewed now (%s); trying again.", e.getMessage());
+            }
+        }
+    }
+
+    private void letGo(long runId) {
+        Bench bench = benches.remove(runId);
+        if (bench != null) {
+            bench.members.values().forEach(MemberLine::close);
+        }
+    }
+
+    private void keepRecordings() {
+        List<Change.Piece> pieces = new ArrayList<>();
+        benches.values().forEach(bench -> bench.members.values().forEach(line -> pieces.addAll(line.takePieces())));
+        try {
+            store.keep(pieces);
+        } catch (RuntimeException e) {
+            LOG.warnf("A recording has a gap: %s", e.getMessage());
+        }
+    }
+
+    // --- opening ---
+
+    /** Opens every line of a unit whose gate holds and that is not open yet. */
+    private void openWhatMay(Bench bench) {
+        try {
+            for (Openings.Opening opening : openings.of(bench.held.runId(), bench.held.unitId())) {
+                MemberDialogue row = opening.kept().dialogue();
+                boolean mayOpen = row.gate.isEmpty() && row.state != MemberDialogue.State.DONE && row.state != MemberDialogue.State.BY_HAND;
+                if (mayOpen && !bench.members.containsKey(row.id)) {
+                    open(bench, opening, row);
+                }
+            }
+        } catch (HoldLost e) {
+            letGo(bench.held.runId());
+        } catch (RuntimeException e) {
+            LOG.errorf(e, "the consoles of run %d", bench.held.runId());
+            clockwork.schedule(() -> pool.execute(() -> openWhatMay(bench)), 5, TimeUnit.SECONDS);
+        }
+    }
+
+    private void open(Bench bench, Openings.Opening opening, MemberDialogue row) throws HoldLost {
+        if (opening.line().isEmpty()) {
+            store.opened(bench.held, row.id, true);
+            return;
+        }
+        MemberLine line = new MemberLine(bench.held, opening.kept(), opening.line().get(), opening.dialogue(), opening.values(), new Around(bench), pool, clockwork, clock);
+        bench.members.put(row.id, line);
+        if (row.state == MemberDialogue.State.SHUT) {
+            store.opened(bench.held, row.id, false);
+        }
+        line.open();
+    }
+
+    /** A gate was opened, or a member was ticked off by hand. */
+    void lookAgain(long runId) {
+        Bench bench = benches.get(runId);
+        if (bench != null) {
+            pool.execute(() -> endOrOpenNext(bench));
+        }
+    }
+
+    private void endOrOpenNext(Bench bench) {
+        try {
+            store.openGates(bench.held);
+            if (store.endIfDone(bench.held)) {
+                clockwork.schedule(() -> letGo(bench.held.runId()), 1500, TimeUnit.MILLISECONDS);
+            } else {
+                openWhatMay(bench);
+            }
+        } catch (HoldLost e) {
+            letGo(bench.held.runId());
+        }
+    }
+
+    /** What a member's line works with. */
+    private final class Around implements MemberLine.Surroundings {
+        private final Bench bench;
+
+        Around(Bench bench) {
+            this.bench = bench;
+        }
+
+        @Override
+        public void save(Held held, Change change) throws HoldLost {
+            store.save(held, change);
+        }
+
+        @Override
+        public ConsoleLine open(MemberLine line) throws WireFault {
+            return vantage.line(line.address().address(), line.dialogue().line(), line);
+        }
+
+        @Override
+        public void told(MemberLine from, String name, String value) {
+            bench.members.values().stream().filter(other -> other != from).forEach(other -> other.known(from.member().replace(' ', '-') + "." + name, value));
+        }
+
+        @Override
+        public void done(MemberLine line) {
+            pool.execute(() -> endOrOpenNext(bench));
+        }
+
+        @Override
+        public void lost(MemberLine line) {
+            letGo(bench.held.runId());
+        }
+
+        @Override
+        public boolean trusts(String server, String fingerprint) {
+            return store.keyIsAsRemembered(server, fingerprint);
+        }
+    }
+}

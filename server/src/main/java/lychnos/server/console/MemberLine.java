@@ -1,0 +1,623 @@
+package lychnos.server.console;
+
+import java.nio.charset.StandardCharsets;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.ScheduledFuture;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
+import lychnos.core.dialogue.Blanker;
+import lychnos.core.dialogue.Conversation;
+import lychnos.core.dialogue.Conversation.Progress;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.DialogueStep.Asked;
+import lychnos.core.dialogue.DialogueStep.Mark;
+import lychnos.core.dialogue.DialogueStep.Waits;
+import lychnos.core.dialogue.Effect;
+import lychnos.core.dialogue.Hold;
+import lychnos.core.dialogue.Mode;
+import lychnos.core.sheet.MemberValues;
+import lychnos.server.run.Held;
+import lychnos.server.run.HoldLost;
+import lychnos.wire.WireFault;
+import lychnos.wire.console.ConsoleLine;
+import lychnos.wire.console.LineEvents;
+import org.jboss.logging.Logger;
+
+/**
+ * One member's line, its conversation, and those who look at it. Everything of one line happens one after the other; what the
+ * conversation wants sent goes out only after the database has kept that it will.
+ */
+final class MemberLine implements LineEvents {
+
+    private static final Logger LOG = Logger.getLogger(MemberLine.class);
+    private static final String TOOL = "Lychnos";
+    private static final int TAIL = 16 * 1024;
+    private static final long KEPT_BACK_MILLIS = 300;
+    private static final long LONGEST_REOPEN_SECONDS = 10;
+    private static final int MOST_PIECES = 4000;
+
+    /** What the line works with. */
+    interface Surroundings {
+        void save(Held held, Change change) throws HoldLost;
+
+        ConsoleLine open(MemberLine line) throws WireFault;
+
+        /** The member's line has told something that others may wait for. */
+        void told(MemberLine line, String name, String value);
+
+        /** The member is done. */
+        void done(MemberLine line);
+
+        /** This server has the unit no more. */
+        void lost(MemberLine line);
+
+        boolean trusts(String server, String fingerprint);
+    }
+
+    /** What is told to screens at each change. */
+    record Standing(String state, String mode, Hold hold, String note, String hand, boolean lineUp, boolean identified, List<String> progress) {}
+
+    private final Held held;
+    private final long dialogueId;
+    private final String member;
+    private final ConsoleLines.Line address;
+    private final Dialogue dialogue;
+    private final MemberValues values;
+    private final Conversation conversation;
+    private final Surroundings around;
+    private final InOrder inOrder;
+    private final ScheduledExecutorService clockwork;
+    private final Clock clock;
+    private final Blanker blanker;
+    private final List<Onlooker> onlookers = new CopyOnWriteArrayList<>();
+    private final List<Effect> unsaved = new ArrayList<>();
+    private final StringBuilder tail = new StringBuilder();
+    private final StringBuilder heard = new StringBuilder();
+    private List<Change.Piece> pieces = new ArrayList<>();
+    private long pieceNumber;
+    private ConsoleLine line;
+    private boolean lineUp;
+    private boolean everUp;
+    private boolean gone;
+    private boolean doneTold;
+    private int reopened;
+    private Mode mode;
+    private boolean wiped;
+    private boolean identified;
+    private String note;
+    private String hand = "";
+    private String by = TOOL;
+    private Map<Integer, Progress> saved = new HashMap<>();
+    private List<DialogueStep> savedSteps;
+    private Standing lastStanding;
+    private String stretch = "";
+    private ScheduledFuture<?> alarm;
+
+    MemberLine(
+            Held held, ConsoleStore.Kept kept, ConsoleLines.Line address, Dialogue dialogue, MemberValues values, Surroundings around, java.util.concurrent.Executor pool, ScheduledExecutorService clockwork, Clock clock) {
+        this.held = held;
+        this.dialogueId = kept.dialogue().id;
+        this.member = kept.dialogue().member;
+        this.address = address;
+        this.dialogue = dialogue;
+        this.values = values;
+        this.around = around;
+        this.inOrder = new InOrder(pool);
+        this.clockwork = clockwork;
+        this.clock = clock;
+        mode = kept.dialogue().mode;
+        wiped = kept.dialogue().wiped;
+        identified = kept.dialogue().identified;
+        note = kept.dialogue().note;
+        pieceNumber = kept.pieces();
+        tail.append(kept.tail());
+        conversation = new Conversation(dialogue, member, values, mode, clock.instant());
+        boolean begun = wiped || kept.progress().stream().anyMatch(each -> each != Progress.OPEN);
+        if (begun || identified) {
+            conversation.resume(new Conversation.Left(wiped, identified, kept.progress(), kept.told(), kept.shown()), clock.instant());
+        }
+        if (kept.dialogue().state == lychnos.server.store.MemberDialogue.State.STOPPED) {
+            conversation.halt();
+        }
+        savedSteps = conversation.steps();
+        for (int i = 0; i < savedSteps.size(); i++) {
+            saved.put(i, conversation.progress(i));
+        }
+        Supplier<java.util.Collection<lychnos.core.fact.Secret>> secrets = values::secrets;
+        blanker = new Blanker(secrets);
+    }
+
+    long dialogueId() {
+        return dialogueId;
+    }
+
+    Held held() {
+        return held;
+    }
+
+    String member() {
+        return member;
+    }
+
+    ConsoleLines.Line address() {
+        return address;
+    }
+
+    Dialogue dialogue() {
+        return dialogue;
+    }
+
+    // --- the line ---
+
+    void open() {
+        inOrder.add(this::tryToOpen);
+    }
+
+    private void tryToOpen() {
+        if (gone || lineUp) {
+            return;
+        }
+        try {
+            line = around.open(this);
+        } catch (WireFault e) {
+            notUp(e.getMessage());
+        }
+    }
+
+    private void notUp(String why) {
+        lineUp = false;
+        note = why;
+        if (everUp) {
+            apply(conversation.lineDown());
+        } else {
+            apply(List.of());
+        }
+        if (conversation.state() == Conversation.State.DONE) {
+            return;
+        }
+        long seconds = Math.min(LONGEST_REOPEN_SECONDS, 1L << Math.min(reopened++, 4));
+        clockwork.schedule(this::open, seconds, TimeUnit.SECONDS);
+    }
+
+    @Override
+    public void up() {
+        inOrder.add(() -> {
+            lineUp = true;
+            note = "";
+            reopened = 0;
+            List<Effect> effects = everUp ? conversation.lineUp(clock.instant()) : List.of();
+            everUp = true;
+            apply(effects);
+        });
+    }
+
+    @Override
+    public void received(byte[] bytes) {
+        String text = new String(bytes, StandardCharsets.ISO_8859_1);
+        show(blanked(text));
+        synchronized (heard) {
+            heard.append(text);
+            if (heard.length() > text.length()) {
+                return; // what is looked at next takes this with it
+            }
+        }
+        inOrder.add(() -> apply(conversation.output(takeHeard(), clock.instant())));
+    }
+
+    /** Everything that came since the last look: letters come one by one, and are looked at together. */
+    private String takeHeard() {
+        synchronized (heard) {
+            String text = heard.toString();
+            heard.setLength(0);
+            return text;
+        }
+    }
+
+    private synchronized String blanked(String text) {
+        String seen = blanker.feed(text);
+        if (seen.length() < text.length()) {
+            clockwork.schedule(() -> show(restOfBlanked()), KEPT_BACK_MILLIS, TimeUnit.MILLISECONDS);
+        }
+        return seen;
+    }
+
+    private synchronized String restOfBlanked() {
+        return blanker.rest();
+    }
+
+    /** Hands on and keeps what may be seen. Not in the order of the rest: whoever looks should not wait for the database. */
+    private synchronized void show(String text) {
+        if (text.isEmpty()) {
+            return;
+        }
+        tail.append(text);
+        if (tail.length() > 2 * TAIL) {
+            tail.delete(0, tail.length() - TAIL);
+        }
+        if (pieces.size() < MOST_PIECES) {
+            pieces.add(new Change.Piece(dialogueId, pieceNumber++, clock.instant(), 'o', text));
+        }
+        onlookers.forEach(each -> each.shown(text));
+    }
+
+    private synchronized void mark(String text) {
+        pieces.add(new Change.Piece(dialogueId, pieceNumber++, clock.instant(), 'm', text));
+    }
+
+    /** What of the recording is not kept yet. */
+    synchronized List<Change.Piece> takePieces() {
+        List<Change.Piece> taken = pieces;
+        pieces = new ArrayList<>();
+        return taken;
+    }
+
+    private synchronized void giveBack(List<Change.Piece> taken) {
+        pieces.addAll(0, taken);
+    }
+
+    @Override
+    public void down(String why) {
+        inOrder.add(() -> {
+            if (!gone) {
+                line = null;
+                notUp(why);
+            }
+        });
+    }
+
+    @Override
+    public void noted(String sentence) {
+        inOrder.add(() -> {
+            note = sentence;
+            apply(List.of());
+        });
+    }
+
+    @Override
+    public boolean hostKey(String fingerprint) {
+        boolean trusted = around.trusts(address.address().toString(), fingerprint);
+        if (!trusted) {
+            noted("The line server at " + address.address() + " shows another key than before: " + fingerprint + ". Nothing was sent to it.");
+        }
+        return trusted;
+    }
+
+    /** Lets the line go without a word: another server has it, or its setup has ended. */
+    void close() {
+        inOrder.addFirst(() -> {
+            gone = true;
+            if (alarm != null) {
+                alarm.cancel(false);
+            }
+            if (line != null) {
+                line.close();
+            }
+        });
+    }
+
+    // --- what happens in the dialogue ---
+
+    private void apply(List<Effect> effects) {
+        unsaved.addAll(effects);
+        keepAndSend();
+    }
+
+    private void keepAndSend() {
+        if (gone) {
+            return;
+        }
+        Instant now = clock.instant();
+        List<Change.Piece> taken = List.of();
+        try {
+            Change change = change(now);
+            if (change != null) {
+                taken = takePieces();
+                around.save(held, with(change, taken));
+                remember(change);
+            }
+        } catch (HoldLost e) {
+            LOG.infof("let go of a line of run %d: %s", held.runId(), e.getMessage());
+            around.lost(this);
+            return;
+        } catch (RuntimeException e) {
+            // nothing goes out that was not kept: it is tried again until the database takes it
+            LOG.warnf("A dialogue cannot be kept now (%s); nothing is sent until it is.", e.getMessage());
+            giveBack(taken);
+            clockwork.schedule(() -> inOrder.addFirst(this::keepAndSend), 1, TimeUnit.SECONDS);
+            return;
+        }
+        List<Effect> effects = List.copyOf(unsaved);
+        unsaved.clear();
+        effects.forEach(this::carryOut);
+        tellOnlookers();
+        setAlarm(now);
+        if (conversation.state() == Conversation.State.DONE && !doneTold) {
+            doneTold = true;
+            around.done(this);
+        }
+    }
+
+    private static Change with(Change change, List<Change.Piece> pieces) {
+        return new Change(
+                change.dialogueId(),
+                change.at(),
+                change.state(),
+                change.hold(),
+                change.mode(),
+                change.wiped(),
+                change.identified(),
+                change.note(),
+                change.steps(),
+                change.moved(),
+                change.sends(),
+                change.by(),
+                change.tries(),
+                change.proven(),
+                change.told(),
+                change.stretch(),
+                pieces);
+    }
+
+    /** What has to be kept, or null where nothing but bytes came. */
+    private Change change(Instant now) {
+        List<DialogueStep> steps = conversation.steps();
+        boolean replanned = !steps.equals(savedSteps);
+        Map<Integer, String> evidence = new HashMap<>();
+        Map<Integer, String> sends = new LinkedHashMap<>();
+        Map<String, String> told = new LinkedHashMap<>();
+        List<String> tries = new ArrayList<>();
+        List<String> proven = new ArrayList<>();
+        for (Effect effect : unsaved) {
+            if (effect instanceof Effect.Done done) {
+                evidence.put(done.step(), done.evidence());
+                passwordThatProves(steps.get(done.step())).ifPresent(proven::add);
+            } else if (effect instanceof Effect.Send send && send.step() >= 0) {
+                sends.put(send.step(), secretStep(steps.get(send.step())) ? null : by.equals(TOOL) ? send.text().strip() : typedOrSent(send));
+                mark(steps.get(send.step()).title());
+            } else if (effect instanceof Effect.SendSecret send) {
+                sends.put(send.step(), null);
+                tries.addAll(((Asked) steps.get(send.step())).answer().names());
+                mark(steps.get(send.step()).title());
+            } else if (effect instanceof Effect.Read read) {
+                told.put(read.name(), read.value());
+            } else if (effect instanceof Effect.Identified) {
+                identified = true;
+                mark("identified");
+            } else if (effect instanceof Effect.Note said) {
+                note = said.sentence();
+            }
+        }
+        wiped = wiped || replanned;
+        Map<Integer, Change.Moved> moved = new LinkedHashMap<>();
+        for (int i = 0; i < steps.size(); i++) {
+            Progress progress = conversation.progress(i);
+            if (replanned || sends.containsKey(i) || saved.get(i) != progress) {
+                moved.put(i, new Change.Moved(progress, evidence.getOrDefault(i, "")));
+            }
+        }
+        Standing standing = standing();
+        if (moved.isEmpty() && told.isEmpty() && standing.equals(lastStanding)) {
+            return null;
+        }
+        return new Change(dialogueId, now, conversation.state(), conversation.hold().orElse(null), mode, wiped, identified, note, replanned ? dialogue.withPages(member, wiped) : null, moved, sends, by, tries, proven, told, stretch(), List.of());
+    }
+
+    /** A person's Enter stands for what was typed before it. */
+    private String typedOrSent(Effect.Send send) {
+        String sent = send.text().strip();
+        return sent.isEmpty() ? conversation.lastTyped() : sent;
+    }
+
+    private static boolean secretStep(DialogueStep step) {
+        return step instanceof Asked asked && asked.is(Mark.SECRET);
+    }
+
+    private static Optional<String> passwordThatProves(DialogueStep step) {
+        return step instanceof Asked asked && asked.is(Mark.PROVES) ? asked.answer().names().stream().findFirst() : Optional.empty();
+    }
+
+    /** What the time goes to from now on, if that is something else than before. */
+    private Change.Stretch stretch() {
+        Change.Stretch now = switch (conversation.state()) {
+            case WAITING -> waiting();
+            case HELD, STOPPED, CUT -> new Change.Stretch("held", conversation.hold().map(hold -> hold.why().name()).orElse(conversation.state().name()), 0, 0);
+            case DONE -> new Change.Stretch("", "", 0, 0);
+            default -> new Change.Stretch("hands", "", 0, 0);
+        };
+        String key = now.kind() + now.title();
+        return key.equals(stretch) ? null : now;
+    }
+
+    private Change.Stretch waiting() {
+        List<DialogueStep> steps = conversation.steps();
+        for (int i = 0; i < steps.size(); i++) {
+            if (conversation.progress(i) == Progress.OPEN && steps.get(i) instanceof Waits waits) {
+                return new Change.Stretch("wait", waits.title(), waits.about().toSeconds(), waits.atMost().toSeconds());
+            }
+        }
+        return new Change.Stretch("wait", "works", 0, 0);
+    }
+
+    private void remember(Change change) {
+        savedSteps = conversation.steps();
+        saved = new HashMap<>();
+        for (int i = 0; i < savedSteps.size(); i++) {
+            saved.put(i, conversation.progress(i));
+        }
+        if (change.stretch() != null) {
+            stretch = change.stretch().kind() + change.stretch().title();
+        }
+        by = TOOL;
+    }
+
+    private void carryOut(Effect effect) {
+        if (effect instanceof Effect.Send send) {
+            send(send.text());
+        } else if (effect instanceof Effect.SendSecret send) {
+            send.secret().use(word -> {
+                send(word + "\r");
+                return null;
+            });
+        } else if (effect instanceof Effect.Read read) {
+            around.told(this, read.name(), read.value());
+        }
+    }
+
+    private void send(String text) {
+        if (line != null && lineUp) {
+            line.send(text.getBytes(StandardCharsets.ISO_8859_1));
+        }
+    }
+
+    private void setAlarm(Instant now) {
+        if (alarm != null) {
+            alarm.cancel(false);
+        }
+        alarm = conversation.wakeAt(now)
+                .map(at -> clockwork.schedule(() -> inOrder.add(() -> apply(lineUp ? conversation.tick(clock.instant()) : List.of())), Duration.between(now, at).toMillis() + 1, TimeUnit.MILLISECONDS))
+                .orElse(null);
+    }
+
+    // --- those who look, and those who decide ---
+
+    private Standing standing() {
+        List<String> progress = new ArrayList<>();
+        for (int i = 0; i < conversation.steps().size(); i++) {
+            progress.add(conversation.progress(i).name());
+        }
+        return new Standing(conversation.state().name(), mode.name(), conversation.hold().orElse(null), note, hand, lineUp, identified, progress);
+    }
+
+    private void tellOnlookers() {
+        Standing now = standing();
+        if (!now.equals(lastStanding)) {
+            lastStanding = now;
+            onlookers.forEach(each -> each.changed(now));
+        }
+    }
+
+    /** Shows what the line has said lately, and everything from now on. */
+    void watch(Onlooker onlooker) {
+        synchronized (this) {
+            onlooker.shown(tail.toString());
+            onlookers.add(onlooker);
+        }
+        inOrder.add(() -> onlooker.changed(standing()));
+    }
+
+    void leave(Onlooker onlooker) {
+        onlookers.remove(onlooker);
+    }
+
+    /** Does what a person wants, if that person has the keyboard; completes with why not, or with nothing. */
+    private CompletableFuture<Optional<String>> decide(String login, Supplier<Optional<String>> act) {
+        CompletableFuture<Optional<String>> answer = new CompletableFuture<>();
+        inOrder.add(() -> {
+            if (hand.isEmpty()) {
+                hand = login; // whoever comes first has the keyboard until another takes it
+            }
+            if (gone) {
+                answer.complete(Optional.of("This line is not open here any more."));
+            } else if (!hand.equals(login)) {
+                answer.complete(Optional.of(hand + " has the keyboard of this line. Take it over first."));
+            } else {
+                by = login;
+                answer.complete(act.get());
+            }
+        });
+        return answer;
+    }
+
+    /** Takes the keyboard. */
+    void take(String login) {
+        inOrder.add(() -> {
+            hand = login;
+            apply(List.of());
+        });
+    }
+
+    CompletableFuture<Optional<String>> typed(String keys, String login) {
+        return decide(login, () -> {
+            apply(conversation.typed(keys, clock.instant()));
+            return Optional.empty();
+        });
+    }
+
+    CompletableFuture<Optional<String>> sendBreak(String login) {
+        return decide(login, () -> {
+            if (line != null) {
+                line.sendBreak();
+                mark("break sent by " + login);
+            }
+            apply(List.of());
+            return Optional.empty();
+        });
+    }
+
+    void resize(int columns, int rows) {
+        inOrder.add(() -> {
+            if (line != null) {
+                line.resize(columns, rows);
+            }
+        });
+    }
+
+    CompletableFuture<Optional<String>> mode(Mode next, String login) {
+        return decide(login, () -> {
+            mode = next;
+            apply(conversation.mode(next, clock.instant()));
+            return Optional.empty();
+        });
+    }
+
+    CompletableFuture<Optional<String>> goOn(String typed, String login) {
+        return decide(login, () -> {
+            Optional<Hold> before = conversation.hold();
+            if (before.isEmpty()) {
+                return Optional.of("Nothing waits for you here now.");
+            }
+            if (!before.get().why().passable()) {
+                return Optional.of("This cannot be passed by saying so. " + before.get().sentence());
+            }
+            apply(conversation.goOn(typed, clock.instant()));
+            boolean stays = conversation.hold().equals(before) && !before.get().typed().isEmpty();
+            return stays ? Optional.of("Wanted is “" + before.get().typed() + "”, typed letter by letter. Nothing was sent.") : Optional.empty();
+        });
+    }
+
+    /** Anybody may stop it, at once. */
+    void halt(String login) {
+        inOrder.addFirst(() -> {
+            note = "Stopped by " + login + ".";
+            apply(conversation.halt());
+        });
+    }
+
+    CompletableFuture<Optional<String>> again(String login) {
+        return decide(login, () -> {
+            if (conversation.state() != Conversation.State.STOPPED) {
+                return Optional.of("It is not stopped.");
+            }
+            note = "";
+            apply(conversation.again(clock.instant()));
+            return Optional.empty();
+        });
+    }
+
+    /** Another member's line has told something. */
+    void known(String name, String value) {
+        inOrder.add(() -> apply(conversation.known(name, value, clock.instant())));
+    }
+}

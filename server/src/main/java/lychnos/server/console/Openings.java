@@ -1,0 +1,49 @@
+package lychnos.server.console;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.sheet.MemberValues;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Kinds;
+import lychnos.server.store.Unit;
+
+/** Everything that is needed to open a unit's lines, read in one go. */
+@ApplicationScoped
+public class Openings {
+
+    private final BringUps bringUps;
+    private final Kinds kinds;
+    private final Answers answers;
+    private final ConsoleLines lines;
+    private final ConsoleStore store;
+
+    Openings(BringUps bringUps, Kinds kinds, Answers answers, ConsoleLines lines, ConsoleStore store) {
+        this.bringUps = bringUps;
+        this.kinds = kinds;
+        this.answers = answers;
+        this.lines = lines;
+        this.store = store;
+    }
+
+    /** One member: how far it is, what it is answered with, and its line if it has one that can be reached. */
+    record Opening(ConsoleStore.Kept kept, Dialogue dialogue, MemberValues values, Optional<ConsoleLines.Line> line) {}
+
+    @Transactional
+    List<Opening> of(long runId, long unitId) {
+        Unit unit = bringUps.unit(unitId);
+        Dialogue dialogue = kinds.of(unit).dialogue().orElseThrow();
+        long site = bringUps.get(unit.bringUpId).site.id;
+        Map<String, MemberValues> values = answers.of(unit, store.toldByAll(runId));
+        List<Opening> openings = new ArrayList<>();
+        for (ConsoleStore.Kept kept : store.load(runId)) {
+            MemberValues own = values.get(kept.dialogue().member);
+            openings.add(new Opening(kept, dialogue, own, own.text("console").flatMap(port -> lines.find(site, port))));
+        }
+        return openings;
+    }
+}

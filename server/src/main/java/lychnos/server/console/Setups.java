@@ -1,0 +1,226 @@
+package lychnos.server.console;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.persistence.LockModeType;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.Mode;
+import lychnos.core.kind.Kind;
+import lychnos.core.order.RunState;
+import lychnos.core.rule.Finding;
+import lychnos.core.sheet.MemberValues;
+import lychnos.core.sheet.UnitFacts;
+import lychnos.server.account.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Kinds;
+import lychnos.server.prepare.Plans;
+import lychnos.server.problem.Refusal;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.MemberDialogue;
+import lychnos.server.store.ReadsOnly;
+import lychnos.server.store.Run;
+import lychnos.server.store.Unit;
+import org.hibernate.Session;
+
+/** Setups on consoles: begun, put away, their gates overridden, their steps ticked by hand. */
+@ApplicationScoped
+public class Setups {
+
+    private static final int SHORTEST_REASON = 8;
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Kinds kinds;
+    private final Plans plans;
+    private final Answers answers;
+    private final ConsoleLines lines;
+    private final ConsoleStore store;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    Setups(Session db, BringUps bringUps, Kinds kinds, Plans plans, Answers answers, ConsoleLines lines, ConsoleStore store, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.kinds = kinds;
+        this.plans = plans;
+        this.answers = answers;
+        this.lines = lines;
+        this.store = store;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /**
+     * Begins the setup of a unit.
+     *
+     * @param reason why the first of its kind need not go alone; only a lead has such a reason. Empty where none is needed
+     */
+    @Transactional
+    public long begin(long unitId, Mode mode, String reason, Who.Person person) {
+        Unit unit = bringUps.unit(unitId);
+        BringUp bringUp = bringUps.get(unit.bringUpId);
+        db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
+        Kind kind = kinds.of(unit);
+        Dialogue dialogue = kind.dialogue().orElseThrow(() -> Refusal.conflict("Nobody has described what " + kind.title() + " asks on its console."));
+        refuseUnready(unit);
+        refuseSecondOfItsKind(unit, bringUp, kind, reason, person);
+        if (newest(unitId).filter(run -> run.state == RunState.RUNNING || run.state == RunState.WAITING).isPresent()) {
+            throw Refusal.conflict(unit.label() + " is under way already.");
+        }
+        UnitFacts known = answers.known(unit);
+        answers.makePasswords(unit, known);
+        Run run = new Run();
+        run.unitId = unitId;
+        run.purpose = ConsoleStore.CONSOLE;
+        run.state = RunState.WAITING;
+        run.createdAt = clock.instant();
+        db.persist(run);
+        Map<String, MemberValues> values = answers.of(unit, Map.of());
+        int place = 0;
+        String before = "";
+        for (String member : kind.members().of(unit.members)) {
+            MemberDialogue row = new MemberDialogue();
+            row.runId = run.id;
+            row.unitId = unitId;
+            row.member = member;
+            row.place = place++;
+            Optional<ConsoleLines.Line> line = values.get(member).text("console").flatMap(port -> lines.find(bringUp.site.id, port));
+            row.line = line.map(ConsoleLines.Line::title).orElse("");
+            row.mode = mode;
+            row.state = line.isPresent() ? MemberDialogue.State.SHUT : MemberDialogue.State.BY_HAND;
+            row.gate = dialogue.oneByOne() && !before.isEmpty() ? "opens when " + before + " is done" : "";
+            db.persist(row);
+            db.flush();
+            store.plan(row.id, dialogue.withPages(member, false));
+            before = member;
+        }
+        journal.write(person, unit.bringUpId, unitId, "began its setup on the console" + (reason.isBlank() ? "" : ", although it is not the first of its kind: " + reason), null, null);
+        live.tell(unit.bringUpId, "configure");
+        return run.id;
+    }
+
+    /**
+     * Refuses a unit that a finding blocks. Asked before {@link #begin}, since the whole plan is looked at for it, and what is
+     * loaded for that would be compared at each statement of what follows.
+     */
+    @Transactional
+    @ReadsOnly
+    public void refuseBlocked(long unitId) {
+        Unit unit = bringUps.unit(unitId);
+        plans.findings(bringUps.get(unit.bringUpId)).stream().filter(Finding::blocks).filter(finding -> unit.id.equals(finding.about().unitId())).findFirst().ifPresent(finding -> {
+            throw Refusal.conflict(finding.what() + ". " + finding.why());
+        });
+    }
+
+    private void refuseUnready(Unit unit) {
+        UnitFacts known = answers.known(unit);
+        if (!known.known()) {
+            throw Refusal.conflict("Not everything that " + unit.label() + " asks is known: " + String.join(", ", known.missing().stream().map(missing -> missing.fact().title()).distinct().toList()) + ". It cannot be paused half-way; find it out in Prepare first.");
+        }
+        if (plans.seatsOf(unit.id).isEmpty()) {
+            throw Refusal.conflict(unit.label() + " has no address yet: that is part of Allocate.");
+        }
+    }
+
+    /** The first of each kind goes alone until it is done: what is wrong with it would be wrong with all of them. */
+    private void refuseSecondOfItsKind(Unit unit, BringUp bringUp, Kind kind, String reason, Who.Person person) {
+        List<Run> others = db.createQuery("select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :bringUp and u.kind = :kind and u.id <> :unit and r.purpose = 'console'", Run.class)
+                .setParameter("bringUp", bringUp.id)
+                .setParameter("kind", kind.id())
+                .setParameter("unit", unit.id)
+                .getResultList();
+        boolean proven = others.stream().anyMatch(run -> run.state == RunState.DONE);
+        Optional<Run> first = others.stream().filter(run -> run.state == RunState.RUNNING || run.state == RunState.WAITING).findFirst();
+        if (proven || first.isEmpty()) {
+            return;
+        }
+        String name = bringUps.unit(first.get().unitId).label();
+        overridden(reason, person, "The first of each kind goes alone until it is done: " + name + " is under way.");
+    }
+
+    private static void overridden(String reason, Who.Person person, String gate) {
+        if (reason.isBlank()) {
+            throw Refusal.conflict(gate + " A lead may begin it all the same, with a reason.", Map.of("gate", true));
+        }
+        if (!person.role().equals("lead")) {
+            throw Refusal.conflict(gate + " Only a lead may begin it all the same.", Map.of("gate", true));
+        }
+        if (reason.strip().length() < SHORTEST_REASON) {
+            throw Refusal.fields(List.of(new Refusal.FieldFault("reason", "A reason that somebody understands in a year has more than a few letters.")));
+        }
+    }
+
+    Optional<Run> newest(long unitId) {
+        return db.createQuery("from Run where unitId = :unit and purpose = 'console' order by id desc", Run.class).setParameter("unit", unitId).setMaxResults(1).getResultStream().findFirst();
+    }
+
+    /** Puts a unit's setup away; what is set on it already stays. */
+    @Transactional
+    public void putAway(long unitId, Who.Person person) {
+        Unit unit = bringUps.unit(unitId);
+        Run run = newest(unitId).orElseThrow(() -> Refusal.conflict("It is not under way."));
+        db.lock(run, LockModeType.PESSIMISTIC_WRITE);
+        if (!run.state.mayBecome(RunState.CANCELLED)) {
+            throw Refusal.conflict("It is not under way.");
+        }
+        run.become(RunState.CANCELLED, clock.instant());
+        run.note = "Put away by " + person.login() + ".";
+        journal.write(person, unit.bringUpId, unitId, "put its setup away; what is set on it stays", null, null);
+        live.tell(unit.bringUpId, "configure");
+    }
+
+    private MemberDialogue locked(long dialogueId) {
+        MemberDialogue row = db.find(MemberDialogue.class, dialogueId, LockModeType.PESSIMISTIC_WRITE);
+        if (row == null) {
+            throw Refusal.notFound("There is no such dialogue.");
+        }
+        return row;
+    }
+
+    /** Opens a member's line although its gate does not hold. */
+    @Transactional
+    public long override(long dialogueId, String reason, Who.Person person) {
+        MemberDialogue row = locked(dialogueId);
+        if (row.gate.isEmpty()) {
+            throw Refusal.conflict("No gate keeps it shut.");
+        }
+        overridden(reason, person, "It " + row.gate + ".");
+        journal.write(person, bringUps.unit(row.unitId).bringUpId, row.unitId, "overrode the gate of " + row.member + " (" + row.gate + "): " + reason.strip(), null, null);
+        row.gate = "";
+        live.tell(bringUps.unit(row.unitId).bringUpId, "configure");
+        return row.runId;
+    }
+
+    /** Ticks a step of a member whose line cannot be reached, or takes the tick back. */
+    @Transactional
+    public long tick(long dialogueId, int place, boolean done, Who.Person person) {
+        MemberDialogue row = locked(dialogueId);
+        if (row.state != MemberDialogue.State.BY_HAND && row.state != MemberDialogue.State.DONE) {
+            throw Refusal.conflict("This member is on a line; its steps are ticked by what the line shows.");
+        }
+        int changed = db.createNativeMutationQuery("update dialogue_step set progress = :progress, by_whom = :by, done_at = cast(cast(:at as text) as timestamptz), evidence = :evidence where dialogue_id = :id and place = :place and (progress = 'OPEN' or evidence = 'ticked by hand')")
+                .setParameter("progress", done ? "DONE" : "OPEN")
+                .setParameter("by", done ? person.login() : "")
+                .setParameter("at", done ? clock.instant().toString() : null)
+                .setParameter("evidence", done ? "ticked by hand" : "")
+                .setParameter("id", dialogueId)
+                .setParameter("place", place)
+                .executeUpdate();
+        if (changed == 0) {
+            throw Refusal.conflict("That step was ticked off by what the line showed, or there is no such step.");
+        }
+        boolean all = db.createNativeQuery("select count(*) from dialogue_step where dialogue_id = :id and progress = 'OPEN'", Long.class).setParameter("id", dialogueId).getSingleResult() == 0;
+        row.state = all ? MemberDialogue.State.DONE : MemberDialogue.State.BY_HAND;
+        row.endedAt = all ? clock.instant() : null;
+        live.tell(bringUps.unit(row.unitId).bringUpId, "configure");
+        return row.runId;
+    }
+}

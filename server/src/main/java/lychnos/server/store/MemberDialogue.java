@@ -1,0 +1,78 @@
+package lychnos.server.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import java.time.Instant;
+import lychnos.core.dialogue.Hold;
+import lychnos.core.dialogue.Mode;
+import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.type.SqlTypes;
+
+/** The setup dialogue of one member, as far as it has come. */
+@Entity
+@Table(name = "dialogue")
+public class MemberDialogue {
+
+    /** The states of a conversation, and two before it has one. */
+    public enum State {
+        /** Its gate does not hold yet. */
+        SHUT,
+        /** No line can be reached; a person ticks the steps. */
+        BY_HAND,
+        UNSURE,
+        FOLLOWING,
+        WAITING,
+        HELD,
+        CUT,
+        STOPPED,
+        DONE
+    }
+
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    public Long id;
+
+    @Column(name = "run_id")
+    public Long runId;
+
+    @Column(name = "unit_id")
+    public Long unitId;
+
+    /** Its label; empty where the unit is a single machine. */
+    public String member;
+
+    public int place;
+
+    /** How people find the line. */
+    public String line;
+
+    @Enumerated(EnumType.STRING)
+    public Mode mode;
+
+    @Enumerated(EnumType.STRING)
+    public State state;
+
+    public boolean wiped;
+    public boolean identified;
+
+    /** Why nothing is sent now, or null. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    public Hold hold;
+
+    public String note = "";
+
+    /** What it waits for before its line is opened; empty where nothing is. */
+    public String gate = "";
+
+    @Column(name = "opened_at")
+    public Instant openedAt;
+
+    @Column(name = "ended_at")
+    public Instant endedAt;
+}

@@ -1,0 +1,207 @@
+package lychnos.server;
+
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import io.restassured.RestAssured;
+import io.restassured.path.json.JsonPath;
+import io.restassured.response.Response;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.BooleanSupplier;
+import java.util.function.Predicate;
+import lychnos.lab.Plug;
+import lychnos.lab.console.ConsoleHall;
+import lychnos.lab.console.ConsoleSpec;
+import lychnos.lab.console.Habit;
+
+/** A bring-up with machines on a line server, prepared and placed, ready to be set up on their consoles. */
+final class ConsoleStage implements AutoCloseable {
+
+    private static final String SERVER = "127.40.8.40";
+    private static final int WEB = 8443;
+    private static final Duration PATIENCE = Duration.ofSeconds(60);
+    private static final AtomicInteger PORT = new AtomicInteger(3001);
+
+    final Client client;
+    final long bringUp;
+    private final List<ConsoleSpec> specs = new ArrayList<>();
+    private final StringBuilder facts = new StringBuilder("unit,member,serial,hardware address,location,console line,tunnel endpoints,control VLAN,switches planned,memory,disk\n");
+    private ConsoleHall hall;
+
+    ConsoleStage() {
+        this(Client.engineer());
+    }
+
+    ConsoleStage(Client client) {
+        this.client = client;
+        bringUp = client.bringUp();
+        client.network(bringUp, Client.network("127.40.8.0/24", "127.40.8.1", "pool 127.40.8.100-199"));
+        thing("lines", "lines-1", Map.of("address", SERVER, "protocol", "rfc2217", "ports", "3001-3999"));
+        thing("policy", "licence-terms", Map.of("answer", "yes", "reason", "bought with the hall", "who", "lead of the hall", "when", "2026-11-02"));
+    }
+
+    private void thing(String sort, String name, Map<String, String> values) {
+        client.request().body(Map.of("sort", sort, "name", name, "values", values)).put("/api/bring-ups/" + bringUp + "/things").then().statusCode(200);
+    }
+
+    private record Announced(int id, String name) {}
+
+    private Announced announce(String kind, int members) {
+        int unit = client.post("/api/bring-ups/" + bringUp + "/units", Map.of("kind", kind, "count", 1, "members", members)).then().statusCode(200).extract().jsonPath().getInt("[0]");
+        return new Announced(unit, client.get("/api/units/" + unit + "/bench").getString("name"));
+    }
+
+    private ConsoleSpec machine(String model, String group, String place, String first, Habit... habits) {
+        int port = PORT.getAndIncrement();
+        ConsoleSpec spec = new ConsoleSpec(model, "CT-" + bringUp + "-" + port, String.format("02:4c:59:d0:%02x:%02x", port >> 8, port & 255), port, group, place, first, habits.length == 0 ? java.util.Set.of() : java.util.Set.of(habits));
+        specs.add(spec);
+        return spec;
+    }
+
+    private void row(String unit, String member, ConsoleSpec spec, String rest) {
+        facts.append(unit).append(',').append(member).append(',').append(spec.serial()).append(',').append(spec.mac()).append(",R").append(bringUp % 90 + 1).append(" u").append(spec.port() % 40 + 1).append(',').append(spec.port()).append(rest).append('\n');
+    }
+
+    /** A pair of interconnects. */
+    int pair(Habit[] left, Habit... right) {
+        Announced unit = announce("interconnect-pair", 2);
+        row(unit.name, "left", machine("orrel", unit.name, "left", "-", left), "");
+        row(unit.name, "right", machine("orrel", unit.name, "right", "-", right), "");
+        return unit.id;
+    }
+
+    /** A cluster of three controllers, of which the first has habits. */
+    int cluster(Habit... habits) {
+        Announced unit = announce("fabric-controller", 3);
+        for (int i = 1; i <= 3; i++) {
+            row(unit.name, "controller " + i, machine("sallow", unit.name, String.valueOf(i), "-", i == 1 ? habits : new Habit[0]), ",172.20.0.0/16,3900," + (i == 1 ? "6" : ""));
+        }
+        return unit.id;
+    }
+
+    int host(Habit... habits) {
+        Announced unit = announce("hypervisor-host", 1);
+        row(unit.name, "", machine("greenup", unit.name, "1", "127.40.8.20", habits), ",,,,256 GiB,2 TiB");
+        return unit.id;
+    }
+
+    /** Facts in, addresses taken, machines on. */
+    ConsoleStage ready(Duration restart, java.nio.file.Path state) {
+        Response read = RestAssured.given().cookie("lychnos", client.cookie()).contentType("text/plain; charset=UTF-8").body(facts.toString()).post("/api/bring-ups/" + bringUp + "/facts.csv");
+        // columns that none of these kinds has are left out with a word
+        assertTrue(read.jsonPath().<Integer>getList("faults.line").stream().allMatch(line -> line == 1), read.asString());
+        for (Map<String, Object> unit : client.get("/api/bring-ups/" + bringUp + "/prepare").<Map<String, Object>>getList("units")) {
+            JsonPath fits = client.get("/api/bring-ups/" + bringUp + "/fits?unit=" + unit.get("id"));
+            Map<String, Object> taking = new HashMap<>(Map.of("lines", fits.getList("fits[0].lines")));
+            taking.put("growth", fits.getList("fits[0].growth"));
+            client.post("/api/bring-ups/" + bringUp + "/takings", taking).then().statusCode(200);
+        }
+        power(restart, state);
+        return this;
+    }
+
+    ConsoleStage ready() {
+        return ready(Duration.ofMillis(300), null);
+    }
+
+    /** Switches everything on, with the memory that was left. */
+    void power(Duration restart, java.nio.file.Path state) {
+        hall = new ConsoleHall(specs, SERVER, Plug.loopback(), WEB, restart, state);
+    }
+
+    ConsoleHall hall() {
+        return hall;
+    }
+
+    /** The serial of the machine that was added at this place. */
+    String serial(int index) {
+        return specs.get(index).serial();
+    }
+
+    void begin(int unit, String mode) {
+        client.post("/api/units/" + unit + "/console", Map.of("mode", mode)).then().statusCode(204);
+    }
+
+    JsonPath bench(int unit) {
+        return client.get("/api/units/" + unit + "/bench");
+    }
+
+    long dialogue(int unit, int member) {
+        return bench(unit).getLong("members[" + member + "].dialogueId");
+    }
+
+    Response decide(long dialogue, String what, Map<String, ?> body) {
+        return client.post("/api/dialogues/" + dialogue + "/" + what, body);
+    }
+
+    /**
+     * Says yes to everything that a person can pass, as it comes, until the unit is done or something stands that cannot be
+     * passed; what must be typed is typed.
+     */
+    JsonPath toTheEnd(int unit) {
+        return toTheEnd(unit, hold -> true);
+    }
+
+    /** The same, but stops before a hold that is not to be passed. */
+    JsonPath toTheEnd(int unit, Predicate<Map<String, Object>> pass) {
+        long end = System.nanoTime() + PATIENCE.toNanos();
+        Map<Integer, String> passed = new HashMap<>();
+        while (System.nanoTime() < end && !Thread.currentThread().isInterrupted()) {
+            JsonPath bench = bench(unit);
+            if (bench.getString("runState").equals("DONE")) {
+                return bench;
+            }
+            List<Map<String, Object>> members = bench.getList("members");
+            for (int i = 0; i < members.size(); i++) {
+                @SuppressWarnings("unchecked")
+                Map<String, Object> hold = (Map<String, Object>) members.get(i).get("hold");
+                if (hold != null && members.get(i).get("state").equals("HELD") && !hold.get("why").equals("GATE")) {
+                    if (!PASSABLE.contains(hold.get("why")) || !pass.test(hold)) {
+                        return bench;
+                    }
+                    if (!hold.toString().equals(passed.put(i, hold.toString()))) {
+                        decide(((Number) members.get(i).get("dialogueId")).longValue(), "go-on", Map.of("typed", hold.get("typed")));
+                    }
+                } else {
+                    passed.remove(i);
+                }
+            }
+            pause();
+        }
+        throw new AssertionError("not at its end: " + bench(unit).prettify());
+    }
+
+    private static final java.util.Set<Object> PASSABLE = java.util.Set.of("NEXT", "SILENT", "USED", "PERMANENT", "DESTROYS", "TERMS", "RESTARTS", "OVERDUE", "CUT", "WRONG_ANSWER");
+
+    private static void pause() {
+        java.util.concurrent.locks.LockSupport.parkNanos(40_000_000);
+    }
+
+    static void until(String what, BooleanSupplier holds) {
+        long end = System.nanoTime() + PATIENCE.toNanos();
+        while (!holds.getAsBoolean()) {
+            assertTrue(System.nanoTime() < end, what);
+            pause();
+        }
+    }
+
+    /** Waits until a member is held for a reason. */
+    Map<String, Object> held(int unit, int member, String why) {
+        until("member " + member + " is held for " + why, () -> why.equals(bench(unit).getString("members[" + member + "].hold.why")));
+        return bench(unit).getMap("members[" + member + "].hold");
+    }
+
+    @Override
+    public void close() {
+        for (Map<String, Object> unit : client.get("/api/bring-ups/" + bringUp + "/prepare").<Map<String, Object>>getList("units")) {
+            client.post("/api/units/" + unit.get("id") + "/console/put-away", Map.of());
+        }
+        if (hall != null) {
+            hall.close();
+        }
+    }
+}

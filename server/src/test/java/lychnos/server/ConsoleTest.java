@@ -1,0 +1,135 @@
+package lychnos.server;
+
+import static org.hamcrest.Matchers.containsString;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNotEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.path.json.JsonPath;
+import jakarta.inject.Inject;
+import java.util.List;
+import java.util.Map;
+import lychnos.lab.console.Habit;
+import lychnos.server.store.SealedStore;
+import org.junit.jupiter.api.Test;
+
+/** Machines set up on their consoles, through the interface that screens use. */
+@QuarkusTest
+class ConsoleTest {
+
+    private static final Habit[] PLAIN = {};
+
+    @Inject
+    SealedStore sealed;
+
+    @Test
+    void aPairIsSetUpToItsEnd() {
+        try (ConsoleStage stage = new ConsoleStage()) {
+            int unit = stage.pair(PLAIN);
+            stage.ready().begin(unit, "run");
+            JsonPath bench = stage.toTheEnd(unit);
+            assertEquals("DONE", bench.getString("runState"));
+            for (int member = 0; member < 2; member++) {
+                String serial = stage.serial(member);
+                String planned = bench.getString("members[" + member + "].steps.find { it.title == 'out-of-band address' }.answer");
+                assertEquals(planned, stage.hall().kept(serial, "oob"));
+                assertEquals("1", stage.hall().kept(serial, "seen.phraseChanges"));
+                assertEquals("2", stage.hall().kept(serial, "seen.logins"), "once with the maker's phrase, once with ours");
+                assertEquals("", stage.hall().kept(serial, "seen.refusedLogins"));
+                assertEquals("yes", stage.hall().kept(serial, "paired"));
+                assertTrue(bench.getList("members[" + member + "].steps.times").stream().allMatch(times -> (int) times <= 1), "nothing is typed twice");
+            }
+            String ours = sealed.open(unit, "keeper", SealedStore.State.PROVEN).orElseThrow().use(word -> word);
+            assertEquals(ours, stage.hall().kept(stage.serial(0), "phrase"));
+            String cast = stage.client.request().get("/api/dialogues/" + stage.dialogue(unit, 0) + "/recording.cast").asString();
+            assertTrue(cast.startsWith("{\"") && cast.contains("\"version\":2"), cast.substring(0, 80));
+            assertTrue(cast.contains("keeper login"));
+            assertFalse(cast.contains(ours), "no password is in a recording");
+            assertFalse(bench.prettify().contains(ours), "nor on a screen");
+        }
+    }
+
+    @Test
+    void aClusterOpensOneAfterTheOther() {
+        try (ConsoleStage stage = new ConsoleStage()) {
+            int unit = stage.cluster();
+            stage.ready().begin(unit, "run");
+            ConsoleStage.until("the first is open", () -> !stage.bench(unit).getString("members[0].state").equals("SHUT"));
+            assertEquals("opens when controller 1 is done", stage.bench(unit).getString("members[1].gate"));
+            stage.decide(stage.dialogue(unit, 1), "override", Map.of("reason", "the first one is broken, the order does not matter")).then().statusCode(409).body("detail", containsString("Only a lead"));
+            JsonPath bench = stage.toTheEnd(unit);
+            assertEquals(List.of("DONE", "DONE", "DONE"), bench.getList("members.state"));
+            assertEquals("172.20.0.0/16", stage.hall().kept(stage.serial(2), "tunnel"));
+            assertEquals("3", stage.hall().kept(stage.serial(2), "number"));
+        }
+    }
+
+    @Test
+    void aHostIsSetUpWithCursorKeys() {
+        try (ConsoleStage stage = new ConsoleStage()) {
+            int unit = stage.host();
+            stage.ready().begin(unit, "run");
+            List<Thread> person = List.of(new Thread(() -> stage.toTheEnd(unit), "a person who says yes"));
+            person.forEach(Thread::start);
+            // its own check asks a name server, which there is none of here: it says so, and the tool waits for better
+            ConsoleStage.until("its own check has failed", () -> stage.client.request().get("/api/dialogues/" + stage.dialogue(unit, 0) + "/recording.cast").asString().contains("own check failed"));
+            person.forEach(Thread::interrupt);
+            assertEquals("WAITING", stage.bench(unit).getString("members[0].state"));
+            String planned = stage.bench(unit).getString("members[0].steps.find { it.title.startsWith('address in place') }.answer");
+            assertEquals(planned, stage.hall().kept(stage.serial(0), "Address"));
+            assertEquals("yes", stage.hall().kept(stage.serial(0), "kept"));
+            assertEquals("2", stage.hall().kept(stage.serial(0), "seen.logins"));
+            assertTrue(sealed.open(unit, "root", SealedStore.State.PROVEN).isPresent());
+        }
+    }
+
+    @Test
+    void aPermanentValueIsTypedAndNothingLess() {
+        try (ConsoleStage stage = new ConsoleStage()) {
+            int unit = stage.cluster();
+            stage.ready().begin(unit, "run");
+            Map<String, Object> hold = stage.held(unit, 0, "PERMANENT");
+            assertEquals("172.20.0.0/16", hold.get("typed"));
+            stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", "")).then().statusCode(409).body("detail", containsString("172.20.0.0/16"));
+            stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", "172.20.0.0/15")).then().statusCode(409);
+            assertEquals("", stage.hall().kept(stage.serial(0), "tunnel"));
+            stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", "172.20.0.0/16")).then().statusCode(204);
+            ConsoleStage.until("it took it", () -> stage.hall().kept(stage.serial(0), "tunnel").equals("172.20.0.0/16"));
+        }
+    }
+
+    @Test
+    void stopHaltsAtOnceAndOthersCannotTypeInBetween() {
+        try (ConsoleStage stage = new ConsoleStage()) {
+            int unit = stage.pair(PLAIN);
+            stage.ready().begin(unit, "ask");
+            stage.held(unit, 0, "NEXT");
+            long left = stage.dialogue(unit, 0);
+            stage.decide(left, "go-on", Map.of()).then().statusCode(204);
+            Client lead = Client.lead();
+            lead.post("/api/dialogues/" + left + "/go-on", Map.of()).then().statusCode(409).body("detail", containsString("rack-one has the keyboard"));
+            lead.post("/api/dialogues/" + left + "/stop", Map.of()).then().statusCode(204);
+            ConsoleStage.until("it stopped", () -> stage.bench(unit).getString("members[0].state").equals("STOPPED"));
+            assertEquals("Stopped by hall-lead.", stage.bench(unit).getString("members[0].note"));
+            lead.post("/api/dialogues/" + left + "/take", Map.of()).then().statusCode(204);
+            lead.post("/api/dialogues/" + left + "/again", Map.of()).then().statusCode(204);
+            ConsoleStage.until("it goes on", () -> !stage.bench(unit).getString("members[0].state").equals("STOPPED"));
+            Client.viewer().post("/api/dialogues/" + left + "/stop", Map.of()).then().statusCode(403);
+        }
+    }
+
+    @Test
+    void theSecondOfAKindWaitsForTheFirst() {
+        try (ConsoleStage stage = new ConsoleStage(Client.lead())) {
+            int first = stage.pair(PLAIN);
+            int second = stage.pair(PLAIN);
+            stage.ready().begin(first, "ask");
+            stage.client.post("/api/units/" + first + "/console", Map.of("mode", "run")).then().statusCode(409).body("detail", containsString("under way already"));
+            stage.client.post("/api/units/" + second + "/console", Map.of("mode", "run")).then().statusCode(409).body("detail", containsString("first of each kind"));
+            stage.client.post("/api/units/" + second + "/console", Map.of("mode", "run", "reason", "both are wanted tonight")).then().statusCode(204);
+            assertNotEquals("", stage.bench(second).getString("runState"));
+        }
+    }
+}
