@@ -40,6 +40,32 @@ describe('the push channel', () => {
     live.close();
   });
 
+  it('asks nothing twice when it begins to stand, and everything when it stands again', () => {
+    const live = new Live(queries);
+    live.open();
+    expect(live.ready).toBe(false);
+    Socket.all[0]!.onmessage();
+    expect(live.ready).toBe(true);
+    vi.advanceTimersByTime(200);
+    expect(asked).not.toHaveBeenCalled();
+    Socket.all[0]!.onclose();
+    vi.advanceTimersByTime(500);
+    Socket.all[1]!.onmessage();
+    vi.advanceTimersByTime(200);
+    expect(asked).toHaveBeenCalledTimes(1);
+    live.close();
+  });
+
+  it('does not keep the page waiting for a channel that never comes', () => {
+    const live = new Live(queries);
+    live.open();
+    vi.advanceTimersByTime(999);
+    expect(live.ready).toBe(false);
+    vi.advanceTimersByTime(1);
+    expect(live.ready).toBe(true);
+    live.close();
+  });
+
   it('says when it is lost, tries again more and more slowly, and says when it stands', () => {
     const live = new Live(queries);
     live.open();

@@ -15,7 +15,7 @@
     <a href={path(bringUpId(), stage, chosenUnit())} class={stage} class:on={stage === on} aria-current={stage === on ? 'page' : undefined}>
       <b>{m.stages[stage]}</b>
       <span class="sub">
-        {#if stage === 'board'}{board ? m.frame.units(board.rows.length) : ''}
+        {#if stage === 'board'}{board ? m.frame.units(board.units) : ''}
         {:else if part}{#if part.fault}<span class="bad">{part.fault}</span>{' · '}{/if}{part.text}{/if}
       </span>
       {#if part}<span class="fill"><i style="width:{part.percent}%"></i></span>{/if}

@@ -8,7 +8,7 @@
   import { Live } from '../live/live.svelte';
   import Lamp from '../parts/Lamp.svelte';
   import { m } from '../messages';
-  import { bringUpId, chosenUnit, go, path, stages } from '../routes';
+  import { bringUpId, chosenUnit, go, path, stageOfPath, stages } from '../routes';
   import Course from './Course.svelte';
   import Find from './Find.svelte';
   import KeysHelp from './KeysHelp.svelte';
@@ -19,7 +19,8 @@
   live.open();
   onDestroy(() => live.close());
 
-  const board = ask<BoardView>(() => `/bring-ups/${bringUpId()}/board`);
+  /** Only the Board shows the units themselves; it asks the same and shares the answer. */
+  const board = ask<BoardView>(() => (live.ready ? `/bring-ups/${bringUpId()}/board${stageOfPath() === 'board' ? '' : '?rows=false'}` : null));
   let find = $state<{ focus: () => void } | null>(null);
   let help = $state(false);
   let afterG = $state(false);
@@ -60,7 +61,7 @@
 {#if board.error && !board.data}
   <main class="page"><p class="main say" role="alert">{board.error.message} <a href="/">{m.frame.others}</a></p></main>
 {:else}
-  <main id="work" tabindex="-1">{@render children()}</main>
+  <main id="work" tabindex="-1">{#if live.ready}{@render children()}{/if}</main>
 {/if}
 {#if help}<KeysHelp onclose={() => (help = false)} />{/if}
 

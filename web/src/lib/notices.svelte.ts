@@ -28,7 +28,7 @@ class Notices {
   }
 
   private add(notice: Notice): void {
-    this.list = [...this.list.slice(-3), notice];
+    this.list = [...this.list.slice(-1), notice];
     if (!notice.fault) setTimeout(() => this.close(notice.id), SECONDS * 1000);
   }
 }

@@ -16,13 +16,13 @@ export interface Row {
 export interface CourseStage { fault: string; text: string; percent: number }
 export interface Todo { mark: MarkName; title: string; text: string; stage: StageName; unitId: number | null }
 export interface BoardView {
-  id: number; name: string; due: string | null; network: string; kindTitle: string; rows: Row[];
+  id: number; name: string; due: string | null; network: string; kindTitle: string; units: number; rows: Row[];
   course: Record<Exclude<StageName, 'board'>, CourseStage>; todos: Todo[]; waiting: Todo[];
 }
 
 export interface RangeText { purpose: 'pool' | 'kept' | 'dhcp'; run: string; note: string }
 export interface Statement {
-  id: number; purpose: string; segment: string; mtu: number | null; permanent: boolean;
+  id: number; purpose: string; segment: string; realm: string; mtu: number | null; permanent: boolean;
   name: string; prefix: string; gateway: string; vlan: number | null; domain: string; nameServers: string[]; timeServers: string[]; ranges: RangeText[];
 }
 export interface Mend { label: string; act: string; id: number; member: string; field: string; value: string }

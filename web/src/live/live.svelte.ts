@@ -2,6 +2,8 @@ import type { QueryClient } from '@tanstack/svelte-query';
 
 const FIRST_WAIT = 500;
 const LONGEST_WAIT = 8000;
+/** How long a page waits for the channel before it does without. */
+const PATIENCE = 1000;
 /** Several changes that come together make one look. */
 const GATHER = 120;
 
@@ -12,6 +14,8 @@ const GATHER = 120;
 export class Live {
   connected = $state(true);
   lostAt = $state<number | null>(null);
+  /** Whether the channel stands, or did not come. What is asked from then on misses no change and need not be asked twice. */
+  ready = $state(false);
   private socket: WebSocket | null = null;
   private wait = FIRST_WAIT;
   private gathered: ReturnType<typeof setTimeout> | null = null;
@@ -27,10 +31,16 @@ export class Live {
       this.lostAt = null;
       this.wait = FIRST_WAIT;
     };
-    socket.onmessage = () => this.look();
+    socket.onmessage = () => {
+      // the first line says only that the channel stands: nothing was asked before it
+      if (this.ready) this.look();
+      this.ready = true;
+    };
+    setTimeout(() => (this.ready = true), PATIENCE);
     socket.onclose = () => {
       if (this.closed) return;
       this.connected = false;
+      this.ready = true;
       this.lostAt ??= Date.now();
       setTimeout(() => this.open(), this.wait);
       this.wait = Math.min(this.wait * 2, LONGEST_WAIT);

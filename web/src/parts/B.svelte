@@ -24,5 +24,6 @@
   :global(button.lych.go) { background: var(--go); border-color: var(--go-edge); color: var(--go-ink); }
   :global(button.lych.go:hover:not(:disabled)) { background: var(--go-edge); }
   :global(button.lych.stop) { background: var(--sheet); border: 2px solid var(--fault); color: var(--fault); }
+  :global(button.lych.stop kbd) { opacity: 1; }
   :global(button.lych.stop:hover:not(:disabled)) { background: var(--fault2); color: var(--fault); }
 </style>

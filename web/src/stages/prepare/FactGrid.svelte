@@ -191,7 +191,7 @@
           {/each}
         </tr>
       {:else}
-        <tr><td colspan={cols.length + 1} class="none">{m.board.none}</td></tr>
+        <tr><td colspan={cols.length + 1} class="none">{m.prepare.noUnits}</td></tr>
       {/each}
       {#if end < rows.length}<tr style="height:{(rows.length - end) * HEIGHT}px" aria-hidden="true"></tr>{/if}
     </tbody>

@@ -12,7 +12,8 @@
   const of = (kind: Measured['kind']) => view.services.filter((service) => service.kind === kind);
   const at = $derived(view.services.map((service) => service.at).sort().at(-1) ?? null);
   const blocked = $derived(view.groundwork.findings.some((finding) => finding.blocks && finding.about.networkId));
-  const short = (address: string) => address.split('.').slice(2).join('.') || address;
+  const gates = $derived(of('GATEWAY'));
+  const silent = $derived(gates.some((gate) => gate.state !== 'FINE'));
   const good = (list: Measured[]) => list.filter((service) => service.state === 'FINE').length;
   const from = $derived(session.me?.vantage ?? '');
 
@@ -35,13 +36,13 @@
 {#if view.groundwork.network}
   <div class="cards">
     <div class="sheet">
-      <div class="t"><Mark mark={blocked ? 'fault' : 'done'} size={15} /> <b>{g.networks(view.groundwork.networks.length)}</b></div>
+      <div class="t"><Mark mark={blocked || silent ? 'fault' : 'done'} size={15} /> <b>{g.networks(view.groundwork.networks.length)}</b></div>
       {#each view.groundwork.networks as network (network.id)}
         <div class="line"><span class="mono">{network.prefix}</span> <span class="sub">{network.name}{network.vlan ? ` · VLAN ${network.vlan}` : ''}</span></div>
       {/each}
       <span class="sub">{view.groundwork.free} {m.prepare.free} · {view.groundwork.toPlace} {m.prepare.toPlace}</span><br />
-      {#if of('GATEWAY').length}
-        <span class="sub">{g.gateways} {#each of('GATEWAY') as gate (gate.address)}<span class="mono" class:bad={gate.state !== 'FINE'}>{short(gate.address)}</span>{' '}{/each}{of('GATEWAY').every((gate) => gate.state === 'FINE') ? g.answer : ''}</span>
+      {#if gates.length}
+        <span class="sub">{g.gateways} {#each gates as gate (gate.address)}<span class="mono" class:bad={gate.state !== 'FINE'}>{gate.address}</span>{' '}{/each}{silent ? g.silent : g.answer}</span>
       {/if}
     </div>
     {#each services as card (card.title)}
@@ -49,7 +50,7 @@
         <div class="t"><Mark mark={good(card.list) === card.list.length ? 'done' : 'fault'} size={15} /> <b>{card.title}</b> <span class="sub">{g.of(good(card.list), card.list.length)}</span></div>
         {#each card.list as service (service.address)}
           <div class="line" title={Object.entries(service.detail).map(([name, value]) => `${name}: ${value}`).join('\n')}>
-            <span class="mono">{short(service.address)}</span> <span class="sub" class:wrong={service.state !== 'FINE'}>{service.sentence}</span>
+            <span class="mono">{service.address}</span> <span class="sub" class:wrong={service.state !== 'FINE'}>{service.sentence}</span>
           </div>
         {/each}
         {#if card.list.some((service) => Object.keys(service.detail).some((name) => name.startsWith('update ')))}

@@ -15,14 +15,14 @@
   const f = m.prepare.fields;
   const purposes = Object.entries(m.prepare.purpose).map(([value, name]) => ({ value, name }));
 
-  interface Draft { name: string; prefix: string; gateway: string; vlan: string; domain: string; nameServers: string; timeServers: string; ranges: RangeText[]; purpose: string; segment: string; mtu: string; permanent: boolean }
+  interface Draft { name: string; prefix: string; gateway: string; vlan: string; domain: string; nameServers: string; timeServers: string; ranges: RangeText[]; purpose: string; segment: string; realm: string; mtu: string; permanent: boolean }
 
   function fresh(): Draft {
     const kept = sessionStorage.getItem(key);
     if (kept) return JSON.parse(kept) as Draft;
     return start
       ? { ...start, vlan: start.vlan === null ? '' : String(start.vlan), nameServers: start.nameServers.join(' '), timeServers: start.timeServers.join(' '), mtu: start.mtu === null ? '' : String(start.mtu), ranges: start.ranges.map((range) => ({ ...range })) }
-      : { name: '', prefix: '', gateway: '', vlan: '', domain: '', nameServers: '', timeServers: '', purpose: untrack(() => further) ? 'storage-data' : 'management', segment: '', mtu: '', permanent: false, ranges: [{ purpose: 'pool', run: '', note: '' }, { purpose: 'dhcp', run: '', note: '' }] };
+      : { name: '', prefix: '', gateway: '', vlan: '', domain: '', nameServers: '', timeServers: '', purpose: untrack(() => further) ? 'storage-data' : 'management', segment: '', realm: '', mtu: '', permanent: false, ranges: [{ purpose: 'pool', run: '', note: '' }, { purpose: 'dhcp', run: '', note: '' }] };
   }
 
   const draft = $state(untrack(fresh));
@@ -75,7 +75,7 @@
   const rangeFault = $derived(Object.entries(faults).filter(([field]) => field.startsWith('ranges')).map(([, reason]) => reason));
 </script>
 
-{#snippet text(field: 'name' | 'prefix' | 'gateway' | 'vlan' | 'domain' | 'nameServers' | 'timeServers' | 'segment' | 'mtu', hint?: string)}
+{#snippet text(field: 'name' | 'prefix' | 'gateway' | 'vlan' | 'domain' | 'nameServers' | 'timeServers' | 'segment' | 'realm' | 'mtu', hint?: string)}
   <div class="field {field}">
     <Label for="{id}-{field}">{f[field]}</Label>
     <Input id="{id}-{field}" class={field === 'name' ? '' : 'mono'} bind:value={draft[field]} oninput={keep} aria-invalid={field in faults} aria-describedby="{id}-{field}-hint" spellcheck="false" autocomplete="off" />
@@ -95,7 +95,8 @@
       <Select id="{id}-purpose" class="w-full" items={Object.entries(m.prepare.purposes).map(([value, name]) => ({ value, name }))} bind:value={draft.purpose} onchange={keep} disabled={!further} />
     </div>
     {@render text('mtu', m.prepare.hints.mtu)}
-    {@render text('segment')}
+    {@render text('segment', m.prepare.hints.segment)}
+    {@render text('realm', m.prepare.hints.realm)}
     {@render text('nameServers', m.prepare.hints.servers)}
     {@render text('timeServers', m.prepare.hints.servers)}
     <fieldset>
@@ -120,7 +121,7 @@
 <style>
   form { display: grid; grid-template-columns: repeat(12, 1fr); gap: 10px 14px; }
   .field { grid-column: span 4; }
-  .nameServers, .timeServers { grid-column: span 6; }
+  .nameServers, .timeServers, .segment, .realm { grid-column: span 6; }
   fieldset, .row, .say, .perm { grid-column: 1 / -1; }
   .domain { grid-column: span 8; }
   fieldset { border: 0; padding: 0; display: grid; gap: 7px; justify-items: start; }
@@ -128,5 +129,5 @@
   .range { display: grid; grid-template-columns: 190px 1fr 1fr auto; gap: 8px; width: 100%; align-items: center; }
   .row { display: flex; gap: 8px; }
   p { margin: 0; }
-  @media (max-width: 700px) { .field, .nameServers, .timeServers, .domain { grid-column: 1 / -1; } .range { grid-template-columns: 1fr 1fr; } }
+  @media (max-width: 700px) { .field, .nameServers, .timeServers, .segment, .realm, .domain { grid-column: 1 / -1; } .range { grid-template-columns: 1fr 1fr; } }
 </style>

@@ -116,7 +116,7 @@
       </div>
       <div class="head facts">
         <h2>{m.prepare.facts}</h2>
-        <span class="sub">{m.prepare.factsText(known, units.length)}</span>
+        {#if units.length > 0}<span class="sub">{m.prepare.factsText(known, units.length)}</span>{/if}
         <span class="end">
           <label class="sub"><input type="checkbox" bind:checked={all} /> {m.prepare.allFacts}</label>
           {#if session.mayWork}
@@ -132,7 +132,7 @@
       {#if kinds.data}
         <FactGrid rows={view.rows} kinds={kinds.data} {all} chosen={chosenUnit()} editable={session.mayWork} onset={set} onundo={undoLast} onchoose={follow} />
       {/if}
-      <p class="sub legend">{m.prepare.legend}</p>
+      {#if units.length > 0}<p class="sub legend">{m.prepare.legend}</p>{/if}
       {#if printing}<div class="carry">
         <h2>{m.prepare.carry}</h2>
         {#each present as kind (kind.id)}

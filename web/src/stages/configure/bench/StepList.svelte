@@ -1,0 +1,98 @@
+<script lang="ts">
+  import { atTime, inFull } from '../../../lib/time';
+  import type { MarkName } from '../../../lib/types';
+  import Mark from '../../../parts/Mark.svelte';
+  import { m } from '../../../messages';
+  import type { BenchStep, LineStanding, Member } from './types';
+
+  /** Question, answer, and where the answer comes from, in the order of the work. By hand each is ticked by a person. */
+  let { member, standing, mayTick, ontick }: { member: Member; standing: LineStanding | null; mayTick: boolean; ontick: (place: number, done: boolean) => void } = $props();
+
+  const byHand = $derived(member.state === 'BY_HAND');
+  const steps = $derived(member.steps.map((step, i) => ({ ...step, progress: standing?.progress[i] ?? step.progress })));
+  const hold = $derived(standing ? standing.hold : member.hold);
+  const now = $derived(hold && hold.step >= 0 ? hold.step : steps.findIndex((step) => step.progress === 'SENT' || step.progress === 'OPEN'));
+  const known = $derived(standing?.identified ?? member.identified);
+  const begun = $derived(member.state !== '' && member.state !== 'SHUT');
+
+  function mark(step: BenchStep, i: number): MarkName {
+    if (step.progress === 'DONE') return 'done';
+    if (step.progress === 'LEFT_OUT') return 'dark';
+    if (i === now && begun) return step.sort === 'waits' ? 'wait' : hold && ['REFUSED', 'DIFFERS', 'WRONG_MACHINE', 'SKIPPED', 'AGAIN'].includes(hold.why) ? 'fault' : 'work';
+    return step.sort === 'waits' ? 'dark' : 'set';
+  }
+
+  const minutes = (seconds: number) => (seconds % 60 === 0 ? `${seconds / 60} min` : `${seconds} s`);
+
+  /** Keeps the step that is asked now in sight; the list scrolls, the page does not. */
+  function inSight(place: number) {
+    return (list: HTMLElement) => {
+      const row = list.children.item(place + 1) as HTMLElement | null;
+      if (row) list.scrollTop = Math.max(0, row.offsetTop - list.clientHeight / 3);
+    };
+  }
+
+  async function copy(text: string): Promise<void> {
+    await navigator.clipboard.writeText(text);
+  }
+</script>
+
+<ol {@attach inSight(now)} class:hand={byHand}>
+  {#if !byHand}
+    <li class:past={known} class:cur={begun && !known && (now <= 0 || member.state === 'UNSURE')}>
+      <Mark mark={known ? 'done' : begun ? (hold?.why === 'WRONG_MACHINE' ? 'fault' : 'work') : 'set'} size={16} />
+      <div><span class="t">{m.bench.rightMachine}</span><div class="src">{known ? m.bench.isRight : m.bench.mustShow}</div></div>
+      <span class="v mono">{member.identity}</span>
+    </li>
+  {/if}
+  {#each steps as step, i (step.place)}
+    {#if step.sort === 'waits'}
+      <li class="gate" class:past={step.progress === 'DONE'} aria-current={i === now && begun ? 'step' : undefined}>
+        <Mark mark={mark(step, i)} size={15} />
+        <span>{m.bench.waits(step.title, minutes(step.about))}</span>
+        {#if byHand && mayTick}<input type="checkbox" aria-label={m.bench.tick(step.title)} checked={step.progress === 'DONE'} onchange={(event) => ontick(step.place, event.currentTarget.checked)} />{/if}
+      </li>
+    {:else}
+      <li class:past={step.progress === 'DONE' || step.progress === 'LEFT_OUT'} class:cur={i === now && begun} aria-current={i === now && begun ? 'step' : undefined}>
+        <Mark mark={mark(step, i)} size={16} />
+        <div>
+          <span class="t">{step.title}</span>
+          {#each step.marks.filter((each) => m.bench.marks[each]) as each (each)}<span class="mk" class:perm={each === 'PERMANENT' || each === 'DESTROYS'}>{m.bench.marks[each]}</span>{/each}
+          <div class="src">
+            {#if step.progress === 'DONE' && step.at}<span class="mono" title={inFull(step.at)}>{atTime(step.at)}</span> {step.by ? m.bench.by(step.by) : ''}{' '}{/if}{step.progress === 'LEFT_OUT' ? m.bench.notAsked : step.source}
+          </div>
+          {#if step.sort === 'page'}<dl>{#each Object.entries(step.fields) as [label, value] (label)}<dt>{label}</dt><dd class="mono">{value}</dd>{/each}</dl>{/if}
+        </div>
+        <span class="v mono">
+          {#if step.sort === 'asked' && !step.marks.includes('SECRET')}
+            <button type="button" title={m.bench.copy} aria-label="{m.bench.copy} {step.answer}" onclick={() => void copy(step.answer)}>{step.answer || m.bench.enter}</button>
+          {:else}{step.answer}{/if}
+          {#if step.times > 1}<span class="bad">{m.bench.times(step.times)}</span>{/if}
+        </span>
+        {#if byHand && mayTick}<input type="checkbox" aria-label={m.bench.tick(step.title)} checked={step.progress === 'DONE'} onchange={(event) => ontick(step.place, event.currentTarget.checked)} />{/if}
+      </li>
+    {/if}
+  {/each}
+</ol>
+
+<style>
+  ol { list-style: none; margin: 0; padding: 0; overflow-y: auto; flex: 1; min-height: 120px; position: relative; }
+  li { display: grid; grid-template-columns: 22px 1fr auto; gap: 8px; padding: 5px 12px; border-top: 1px solid var(--line2); align-items: center; }
+  .hand li { grid-template-columns: 22px 1fr auto 26px; }
+  li:first-child { border-top: 0; }
+  .past .t, .past .v { color: var(--ink2); }
+  .cur { background: var(--lamp2); border-left: 4px solid var(--lamp); padding: 8px 12px 8px 8px; }
+  .cur .t { font-weight: 650; }
+  .gate { background: var(--wait2); color: var(--wait); font-weight: 600; font-size: 13px; display: flex; }
+  .gate input { margin-left: auto; }
+  .gate.past { font-weight: 400; }
+  .src { font-size: 11.5px; color: var(--ink2); }
+  .mk { font-size: 11px; color: var(--ink2); border: 1px solid var(--line); border-radius: 3px; padding: 0 5px; margin-left: 6px; }
+  .mk.perm { color: var(--fault); border-color: var(--fault); }
+  .v { text-align: right; max-width: 210px; overflow-wrap: anywhere; }
+  .v button { font: inherit; color: inherit; padding: 0 2px; border-radius: 3px; }
+  .v button:hover { background: var(--line2); }
+  dl { display: grid; grid-template-columns: auto 1fr; gap: 2px 12px; margin: 4px 0; font-size: 12.5px; }
+  dd { margin: 0; }
+  @media print { ol { overflow: visible; } }
+</style>
