@@ -1,6 +1,7 @@
 package lychnos.e2e;
 
 import java.io.IOException;
+import java.io.OutputStream;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
@@ -9,6 +10,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
@@ -21,28 +23,55 @@ import java.util.function.BooleanSupplier;
 final class Stage implements AutoCloseable {
 
     private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
+    /** Where the line server of the machines with a console listens. */
+    static final String LINES = "10.40.8.2";
     private static int next = 1;
 
     private final Path directory;
     private final String database;
+    private final Map<String, String> settings;
+    private final List<String> options;
     private final int port;
-    private final Process hall;
+    private final List<String> hallCommand;
+    private Process hall;
     private Process server;
     private Process second;
 
     /** @param machines a hall file's lines */
     Stage(String machines, long restartMillis) throws IOException {
+        this(machines, restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:ReservedCodeCacheSize=160m"));
+    }
+
+    /** A hall of machines with a console, their lines at {@link #LINES}. */
+    static Stage ofConsoles(String consoles, long restartMillis) throws IOException {
+        return new Stage("", consoles, restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:ReservedCodeCacheSize=160m"));
+    }
+
+    /**
+     * @param settings of the server, besides those that every stage has
+     * @param options of the server's Java
+     */
+    Stage(String machines, long restartMillis, Map<String, String> settings, List<String> options) throws IOException {
+        this(machines, "", restartMillis, settings, options);
+    }
+
+    private Stage(String machines, String consoles, long restartMillis, Map<String, String> settings, List<String> options) throws IOException {
+        this.settings = settings;
+        this.options = options;
         int number = next++;
         directory = Files.createDirectories(Path.of(env("LYCHNOS_E2E_RUN"), "stage" + number));
         database = "stage" + number;
-        run(List.of(env("PSQL"), "-q", "-h", "127.0.0.1", "-p", env("LYCHNOS_E2E_PG"), "-U", "lychnos", "-d", "postgres", "-c", "create database " + database));
+        sql("postgres", "create database " + database);
         Path file = Files.writeString(directory.resolve("hall.txt"), machines);
         String classes = ROOT.resolve("lab/target/classes") + ":" + ROOT.resolve("lab/target/lib/*");
         List<String> command = new ArrayList<>(List.of(env("HALL").split(" ")));
         command.addAll(List.of(
                 "java", "-XX:TieredStopAtLevel=1", "-cp", classes, "lychnos.lab.Hall", "--machines", file.toString(), "--restart-millis", String.valueOf(restartMillis), "--state", directory.resolve("state").toString()));
-        hall = start(command, Map.of(), "hall.log");
-        until("the hall is ready", Duration.ofSeconds(60), () -> log("hall.log").contains("hall ready"));
+        if (!consoles.isEmpty()) {
+            command.addAll(List.of("--consoles", Files.writeString(directory.resolve("consoles.txt"), consoles).toString(), "--lines", LINES));
+        }
+        hallCommand = command;
+        startHall();
         try (ServerSocket free = new ServerSocket(0)) {
             port = free.getLocalPort();
         }
@@ -55,6 +84,27 @@ final class Stage implements AutoCloseable {
             throw new IllegalStateException(name + " is not set: run the journeys with ./lychnos test");
         }
         return value;
+    }
+
+    void startHall() throws IOException {
+        Files.deleteIfExists(directory.resolve("hall.log"));
+        hall = start(hallCommand, Map.of(), "hall.log");
+        until("the hall is ready", Duration.ofSeconds(60), () -> log("hall.log").contains("hall ready"));
+    }
+
+    /** Takes the power from every machine; what they had stored stays. */
+    void killHall() throws InterruptedException {
+        hall.descendants().forEach(ProcessHandle::destroyForcibly);
+        hall.destroyForcibly().waitFor();
+    }
+
+    /** What a machine with a console keeps under a name. */
+    String kept(String serial, String name) throws IOException {
+        java.util.Properties kept = new java.util.Properties();
+        try (java.io.Reader reader = Files.newBufferedReader(directory.resolve("state").resolve(serial + ".memory"))) {
+            kept.load(reader);
+        }
+        return kept.getProperty(name, "");
     }
 
     void startServer() throws IOException {
@@ -72,20 +122,22 @@ final class Stage implements AutoCloseable {
     }
 
     private Process serverAt(int port, String log) throws IOException {
-        Process started = start(
-                List.of("java", "-XX:TieredStopAtLevel=1", "-jar", ROOT.resolve("server/target/quarkus-app/quarkus-run.jar").toString()),
-                Map.of(
-                        "QUARKUS_DATASOURCE_JDBC_URL", "jdbc:postgresql://127.0.0.1:" + env("LYCHNOS_E2E_PG") + "/" + database,
-                        "QUARKUS_DATASOURCE_USERNAME", "lychnos",
-                        "QUARKUS_DATASOURCE_PASSWORD", "none",
-                        "QUARKUS_HTTP_PORT", String.valueOf(port),
-                        "LYCHNOS_LAB", "true",
-                        "LYCHNOS_VANTAGE_NAME", "hall-2 jump host",
-                        "LYCHNOS_RUN_LEASE", "3s",
-                        "LYCHNOS_RUN_FOLLOW_AT_MOST", "25s",
-                        "LYCHNOS_SEAL_KEY_FILE", directory.resolve("seal.key").toString(),
-                        "LYCHNOS_DEMO_ACCOUNTS", "hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one"),
-                log);
+        Map<String, String> environment = new HashMap<>(settings);
+        environment.putAll(Map.of(
+                "QUARKUS_DATASOURCE_JDBC_URL", "jdbc:postgresql://127.0.0.1:" + env("LYCHNOS_E2E_PG") + "/" + database,
+                "QUARKUS_DATASOURCE_USERNAME", "lychnos",
+                "QUARKUS_DATASOURCE_PASSWORD", "none",
+                "QUARKUS_HTTP_PORT", String.valueOf(port),
+                "LYCHNOS_LAB", "true",
+                "LYCHNOS_VANTAGE_NAME", "hall-2 jump host",
+                "LYCHNOS_RUN_LEASE", "3s",
+                "LYCHNOS_RUN_FOLLOW_AT_MOST", "25s",
+                "LYCHNOS_SEAL_KEY_FILE", directory.resolve("seal.key").toString(),
+                "LYCHNOS_DEMO_ACCOUNTS", "hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one"));
+        List<String> command = new ArrayList<>(List.of("java"));
+        command.addAll(options);
+        command.addAll(List.of("-jar", ROOT.resolve("server/target/quarkus-app/quarkus-run.jar").toString()));
+        Process started = start(command, environment, log);
         until("the server answers", Duration.ofSeconds(90), () -> {
             try (Socket socket = new Socket()) {
                 socket.connect(new InetSocketAddress("127.0.0.1", port), 500);
@@ -126,16 +178,40 @@ final class Stage implements AutoCloseable {
         return builder.start();
     }
 
-    private static void run(List<String> command) throws IOException {
-        Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
+    /** What the stage's database answers. */
+    String sql(String statements) throws IOException {
+        return sql(database, statements);
+    }
+
+    private static String sql(String database, String statements) throws IOException {
+        Process process = new ProcessBuilder(env("PSQL"), "-q", "-v", "ON_ERROR_STOP=1", "-h", "127.0.0.1", "-p", env("LYCHNOS_E2E_PG"), "-U", "lychnos", "-d", database).redirectErrorStream(true).start();
+        try (OutputStream in = process.getOutputStream()) {
+            in.write(statements.getBytes(StandardCharsets.UTF_8));
+        }
         String output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
         try {
             if (!process.waitFor(60, TimeUnit.SECONDS) || process.exitValue() != 0) {
-                throw new IOException(command + ": " + output);
+                throw new IOException(statements + ": " + output);
             }
         } catch (InterruptedException e) {
             throw new IOException(e);
         }
+        return output;
+    }
+
+    Path directory() {
+        return directory;
+    }
+
+    /** How much processor time the first server has used. */
+    long processorMillis() {
+        return server.toHandle().info().totalCpuDuration().orElse(Duration.ZERO).toMillis();
+    }
+
+    /** What memory the first server holds. */
+    long residentMegabytes() throws IOException {
+        String line = Files.readAllLines(Path.of("/proc", String.valueOf(server.pid()), "status")).stream().filter(text -> text.startsWith("VmRSS")).findFirst().orElse("VmRSS: 0 kB");
+        return Long.parseLong(line.replaceAll("\\D", "")) / 1024;
     }
 
     /** Waits for a condition, at most so long. */

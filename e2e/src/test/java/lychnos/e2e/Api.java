@@ -1,0 +1,50 @@
+package lychnos.e2e;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+
+/** The engineer of the demo hall without a browser. */
+final class Api {
+
+    static final ObjectMapper JSON = new ObjectMapper();
+
+    private final HttpClient http = HttpClient.newHttpClient();
+    private final String cookie;
+
+    Api(String server) throws IOException, InterruptedException {
+        HttpResponse<String> answer = send(server, "POST", "/api/session", JSON.createObjectNode().put("login", "rack-one").put("password", "engineer-at-rack-one"), "none=1");
+        cookie = answer.headers().firstValue("Set-Cookie").orElseThrow(() -> new IOException("not signed in: " + answer.body())).split(";", 2)[0];
+    }
+
+    HttpResponse<String> send(String server, String method, String path, JsonNode body) throws IOException, InterruptedException {
+        return send(server, method, path, body, cookie);
+    }
+
+    private HttpResponse<String> send(String server, String method, String path, JsonNode body, String cookie) throws IOException, InterruptedException {
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(server + path))
+                .header("Cookie", cookie)
+                .header("Content-Type", "application/json")
+                .method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(body.toString()));
+        return http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+    }
+
+    /** Sends plain text. */
+    HttpResponse<String> text(String server, String path, String text) throws IOException, InterruptedException {
+        return http.send(
+                HttpRequest.newBuilder(URI.create(server + path)).header("Cookie", cookie).header("Content-Type", "text/plain; charset=UTF-8").POST(HttpRequest.BodyPublishers.ofString(text)).build(), HttpResponse.BodyHandlers.ofString());
+    }
+
+    /** The same, where nothing but a good answer will do. */
+    JsonNode ask(String server, String method, String path, JsonNode body) throws IOException, InterruptedException {
+        HttpResponse<String> answer = send(server, method, path, body);
+        if (answer.statusCode() / 100 != 2) {
+            throw new IOException(method + " " + path + " was answered by " + answer.statusCode() + ": " + answer.body());
+        }
+        return answer.body().isEmpty() ? JSON.nullNode() : JSON.readTree(answer.body());
+    }
+}

@@ -1,0 +1,144 @@
+package lychnos.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.io.IOException;
+import java.time.Duration;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+
+/** Three machines set up through the browser, each in one of the three ways to work. */
+class ConsoleJourneyTest {
+
+    private static final Duration LONG = Duration.ofSeconds(120);
+
+    @Test
+    @EnabledIfEnvironmentVariable(named = "LYCHNOS_LONG_JOURNEYS", matches = ".+", disabledReason = "not steady yet: run it by hand with LYCHNOS_LONG_JOURNEYS=1 ./lychnos test -pl e2e -Dtest=ConsoleJourneyTest")
+    void eachWayToWorkLeadsToTheEnd() throws Exception {
+        try (Stage stage = Stage.ofConsoles(Bench.HALL.formatted("-", "-"), 800); Screen screen = new Screen(1280, 800, ColorScheme.LIGHT)) {
+            Bench bench = new Bench(stage.url()).prepare(".232-.247");
+            screen.signIn(stage.url());
+            askedAtEach(stage, screen, bench);
+            typedByThePerson(stage, screen, bench);
+            runToTheNextStop(stage, screen, bench);
+            assertEquals(List.of(), screen.complaints());
+        }
+    }
+
+    private static void open(Stage stage, Screen screen, long unit) {
+        screen.page.navigate(stage.url() + "/b/1/configure?unit=" + unit);
+        assertThat(screen.button("Begin, ask me at each")).isVisible();
+    }
+
+    private static boolean done(Bench bench, String unit) {
+        try {
+            return bench.bench(unit).path("runState").asText().equals("DONE");
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new AssertionError(e);
+        }
+    }
+
+    /** A pair, answer by answer with the keys of the bench. */
+    private static void askedAtEach(Stage stage, Screen screen, Bench bench) throws Exception {
+        open(stage, screen, bench.unit("ben-fic-1"));
+        screen.button("Begin, ask me at each").click();
+        assertThat(screen.text("serial on the line = serial on the label")).isVisible();
+        assertThat(screen.button("Send this")).isEnabled();
+        assertEquals(List.of(), screen.axe(), "the bench");
+        Locator tabs = screen.page.getByRole(AriaRole.TAB);
+        Locator restart = screen.button("Go on, it may restart");
+        Stage.until("the pair is set up", LONG, () -> {
+            for (int side = 0; side < 2 && !done(bench, "ben-fic-1"); side++) {
+                if (tabs.nth(side).isVisible()) {
+                    tabs.nth(side).click();
+                    if (restart.isVisible()) {
+                        restart.click();
+                    } else if (screen.button("Send this").isVisible() && screen.button("Send this").isEnabled()) {
+                        screen.page.keyboard().press("Control+Shift+Enter");
+                    }
+                }
+            }
+            return done(bench, "ben-fic-1");
+        });
+        assertEquals("yes", stage.kept("EO-2", "paired"));
+        tabs.nth(2).click();
+        assertThat(screen.text("Equal where it must be")).isVisible();
+        assertEquals(List.of(), screen.axe(), "compare");
+    }
+
+    /** A controller, typed at the terminal; a wrong answer is kept back before it does harm. */
+    private static void typedByThePerson(Stage stage, Screen screen, Bench bench) throws Exception {
+        open(stage, screen, bench.unit("ben-fdc-1"));
+        screen.button("Begin, I type").click();
+        Locator terminal = screen.page.locator(".xterm");
+        terminal.click();
+        screen.page.keyboard().press("Control+L");
+        shows(screen, "1/9 Fabric");
+        screen.page.keyboard().press("Enter");
+        shows(screen, "2/9 Active controllers");
+        screen.page.keyboard().type("7");
+        screen.page.keyboard().press("Enter");
+        assertThat(screen.text("That is not what was planned")).isVisible();
+        assertEquals("", stage.kept("ES-1", "active"), "Enter was kept back");
+        screen.page.keyboard().press("Backspace");
+        for (List<String> next : List.of(List.of("1", "3/9"), List.of("1", "4/9"), List.of("172.20.0.0/16", "5/9"), List.of("3900", "6/9"))) {
+            screen.page.keyboard().type(next.get(0));
+            screen.page.keyboard().press("Enter");
+            shows(screen, next.get(1));
+        }
+        assertEquals("172.20.0.0/16", stage.kept("ES-1", "tunnel"));
+        // the rest may run; what is permanent stood before it
+        screen.page.keyboard().press("Control+Shift+ArrowRight");
+        Stage.until("the controller is set up", LONG, () -> yes(bench, "ben-fdc-1"));
+        for (JsonNode step : bench.bench("ben-fdc-1").path("members").path(0).path("steps")) {
+            assertTrue(step.path("times").asInt() <= 1, step::toString);
+        }
+    }
+
+    private static void shows(Screen screen, String text) {
+        assertThat(screen.page.locator(".xterm-rows")).containsText(text);
+    }
+
+    private static boolean yes(Bench bench, String unit) {
+        try {
+            assertEquals(List.of(), bench.sayYes(unit), unit);
+            return done(bench, unit);
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new AssertionError(e);
+        }
+    }
+
+    /** A host, by the tool, up to the one stop that it has; then its recording is played and its addresses are asked. */
+    private static void runToTheNextStop(Stage stage, Screen screen, Bench bench) throws Exception {
+        open(stage, screen, bench.unit("ben-hv-01"));
+        screen.button("Begin and run to the next stop").click();
+        screen.button("Go on, it may restart").click();
+        assertThat(screen.text("Set up on its console")).isVisible(new com.microsoft.playwright.assertions.LocatorAssertions.IsVisibleOptions().setTimeout(LONG.toMillis()));
+        screen.button("Ask its addresses").click();
+        assertThat(screen.text("answers ping, port 443 is open, port 22 is open").first()).isVisible();
+        screen.button("Play the recording").click();
+        assertThat(screen.page.getByRole(AriaRole.DIALOG, new Page.GetByRoleOptions().setName("as its line showed it"))).isVisible();
+        assertThat(screen.page.locator(".ap-player").first()).isVisible();
+        assertEquals("own check passed", lastWords(stage, screen, bench));
+    }
+
+    private static String lastWords(Stage stage, Screen screen, Bench bench) throws Exception {
+        long dialogue = bench.bench("ben-hv-01").path("members").path(0).path("dialogueId").asLong();
+        String cast = screen.page.request().get(stage.url() + "/api/dialogues/" + dialogue + "/recording.cast").text();
+        return cast.contains("own check passed") ? "own check passed" : cast.substring(Math.max(0, cast.length() - 400));
+    }
+}

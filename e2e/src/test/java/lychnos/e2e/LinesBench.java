@@ -1,0 +1,169 @@
+package lychnos.e2e;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.microsoft.playwright.options.ColorScheme;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.locks.LockSupport;
+
+/**
+ * Measures console lines: two hundred dialogues at once against one pair alone, what processor time a question costs the
+ * server, and how long a byte takes from the line to the browser. Run by {@code ./lychnos bench lines}.
+ */
+public final class LinesBench {
+
+    private static final int PAIRS = 100;
+    private static final int BYTES = 300;
+    private static final int RAW_PORT = 2901;
+    private static final int FIRST_PORT = 2001;
+
+    private LinesBench() {}
+
+    public static void main(String[] args) throws Exception {
+        System.out.println();
+        dialogues();
+        bytes();
+    }
+
+    // --- two hundred at once ---
+
+    private static String machines(int pairs) {
+        StringBuilder file = new StringBuilder();
+        for (int i = 0; i < 2 * pairs; i++) {
+            file.append(String.format("orrel LB-%d 02:4c:59:f0:%02x:%02x %d pair%d %s - -%n", i, i >> 8, i & 255, FIRST_PORT + i, i / 2, i % 2 == 0 ? "left" : "right"));
+        }
+        return file.toString();
+    }
+
+    private static void dialogues() throws Exception {
+        try (Stage stage = Stage.ofConsoles(machines(PAIRS + 1), 2000)) {
+            Api api = new Api(stage.url());
+            List<Long> units = prepare(api, stage.url());
+            double alone = run(api, stage.url(), units.subList(0, 1));
+            long before = stage.processorMillis();
+            double together = run(api, stage.url(), units.subList(1, units.size()));
+            long used = stage.processorMillis() - before;
+            int questions = Integer.parseInt(stage.sql("\\pset tuples_only\n\\pset format unaligned\nselect sum(times_sent) from dialogue_step s join dialogue d on d.id = s.dialogue_id where d.unit_id <> " + units.get(0) + ";").replaceAll("(?s).*\n(?=\\d)", "").strip());
+            System.out.printf(Locale.ROOT, "%-52s %8.1f s %8.1f s %7.2f×%n", 2 * PAIRS + " dialogues at once, against one pair alone", together, alone, together / alone);
+            System.out.printf(Locale.ROOT, "%-52s %8.2f ms (%d questions)%n", "processor time of the server for each question", (double) used / questions, questions);
+            System.out.printf(Locale.ROOT, "%-52s %8d MB%n", "memory of the server after that", stage.residentMegabytes());
+        }
+    }
+
+    private static List<Long> prepare(Api api, String url) throws Exception {
+        ask(api, url, "POST", "/api/bring-ups", Map.of("name", "Lines", "siteCode", "lin", "siteName", "Ardal", "positions", List.of()));
+        network(api, url);
+        ask(api, url, "PUT", "/api/bring-ups/1/things", Map.of("sort", "lines", "name", "lines-1", "values", Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", FIRST_PORT + "-2899")));
+        ask(api, url, "PUT", "/api/bring-ups/1/things", Map.of("sort", "policy", "name", "licence-terms", "values", Map.of("answer", "yes", "reason", "bought", "who", "lead", "when", "2026-11-02")));
+        List<Long> units = new ArrayList<>();
+        api.ask(url, "POST", "/api/bring-ups/1/units", Api.JSON.valueToTree(Map.of("kind", "interconnect-pair", "count", PAIRS + 1, "members", 2))).forEach(id -> units.add(id.asLong()));
+        StringBuilder facts = new StringBuilder("unit,member,serial,hardware address,location,console line\n");
+        for (int i = 0; i < units.size(); i++) {
+            String name = ask(api, url, "GET", "/api/units/" + units.get(i) + "/bench", null).path("name").asText();
+            for (int side = 0; side < 2; side++) {
+                int n = 2 * i + side;
+                facts.append(String.format("%s,%s,LB-%d,02:4c:59:f0:%02x:%02x,R%d u%d,%d%n", name, side == 0 ? "left" : "right", n, n >> 8, n & 255, 1 + n / 40, 1 + n % 40, FIRST_PORT + n));
+            }
+        }
+        api.text(url, "/api/bring-ups/1/facts.csv", facts.toString());
+        JsonNode proposal = ask(api, url, "GET", "/api/bring-ups/1/proposal", null);
+        ObjectNode taking = Api.JSON.createObjectNode();
+        taking.set("lines", proposal.path("lines"));
+        taking.set("growth", proposal.path("growth"));
+        api.ask(url, "POST", "/api/bring-ups/1/takings", taking);
+        return units;
+    }
+
+    /** Large enough for three addresses a pair. */
+    private static void network(Api api, String url) throws Exception {
+        ask(api, url, "PUT", "/api/bring-ups/1/network", Map.of(
+                "name", "Management", "prefix", "10.40.16.0/22", "gateway", "10.40.16.1", "domain", "ardal.example",
+                "nameServers", List.of("10.40.8.3", "10.40.8.4"), "timeServers", List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"),
+                "ranges", List.of(Map.of("purpose", "pool", "run", "10.40.17.0-10.40.19.200", "note", ""))));
+    }
+
+    private static JsonNode ask(Api api, String url, String method, String path, Map<String, ?> body) throws IOException, InterruptedException {
+        return api.ask(url, method, path, body == null ? null : Api.JSON.valueToTree(body));
+    }
+
+    /** Begins units and says yes wherever one waits for it, until all are set up; gives the seconds. */
+    private static double run(Api api, String url, List<Long> units) throws Exception {
+        long begin = System.nanoTime();
+        for (long unit : units) {
+            ask(api, url, "POST", "/api/units/" + unit + "/console", Map.of("mode", "run"));
+        }
+        System.out.printf(Locale.ROOT, "%d begun after %.1f s%n", units.size(), (System.nanoTime() - begin) / 1e9);
+        while (true) {
+            boolean done = true;
+            for (JsonNode lane : ask(api, url, "GET", "/api/bring-ups/1/lanes", null).path("lanes")) {
+                done &= lane.path("state").asText().equals("DONE");
+                if (lane.path("state").asText().equals("HELD")) {
+                    api.send(url, "POST", "/api/dialogues/" + lane.path("dialogueId").asLong() + "/go-on", Api.JSON.createObjectNode().put("typed", ""));
+                }
+            }
+            if (done) {
+                return (System.nanoTime() - begin) / 1e9;
+            }
+            LockSupport.parkNanos(Duration.ofMillis(500).toNanos());
+        }
+    }
+
+    // --- a byte from the line to the browser ---
+
+    private static void bytes() throws Exception {
+        try (Stage stage = Stage.ofConsoles(machines(1), 500);
+                ServerSocket line = new ServerSocket(RAW_PORT, 5, InetAddress.getByName("127.0.0.1"));
+                Screen screen = new Screen(1280, 800, ColorScheme.LIGHT)) {
+            Api api = new Api(stage.url());
+            ask(api, stage.url(), "POST", "/api/bring-ups", Map.of("name", "Byte", "siteCode", "byt", "siteName", "Ardal", "positions", List.of()));
+            network(api, stage.url());
+            ask(api, stage.url(), "PUT", "/api/bring-ups/1/things", Map.of("sort", "lines", "name", "lines-1", "values", Map.of("address", "127.0.0.1", "protocol", "raw", "ports", String.valueOf(RAW_PORT))));
+            long unit = ask(api, stage.url(), "POST", "/api/bring-ups/1/units", Map.of("kind", "fabric-controller", "count", 1, "members", 1)).path(0).asLong();
+            api.text(stage.url(), "/api/bring-ups/1/facts.csv", "unit,member,serial,hardware address,location,console line,tunnel endpoints,control VLAN,switches planned,active controllers\nbyt-fdc-1,controller 1,BY-1,02:4c:59:f1:00:01,R1 u1," + RAW_PORT + ",172.20.0.0/16,3900,6,1\n");
+            JsonNode fits = ask(api, stage.url(), "GET", "/api/bring-ups/1/fits?unit=" + unit, null).path("fits");
+            ObjectNode taking = Api.JSON.createObjectNode();
+            taking.set("lines", fits.path(0).path("lines"));
+            taking.set("growth", fits.path(0).path("growth"));
+            api.ask(stage.url(), "POST", "/api/bring-ups/1/takings", taking);
+            ask(api, stage.url(), "POST", "/api/units/" + unit + "/console", Map.of("mode", "watch"));
+            try (Socket console = line.accept()) {
+                console.setTcpNoDelay(true);
+                measure(stage, screen, console.getOutputStream(), unit);
+            }
+        }
+    }
+
+    private static void measure(Stage stage, Screen screen, OutputStream machine, long unit) throws Exception {
+        // notes when each numbered word has come to the page
+        screen.page.addInitScript("window.came = {}; const Plain = WebSocket; window.WebSocket = class extends Plain { constructor(...a) { super(...a);"
+                + " this.addEventListener('message', (event) => { for (const word of String(event.data).matchAll(/#(\\d+)#/g)) window.came[word[1]] = Date.now(); }); } };");
+        screen.signIn(stage.url());
+        screen.page.navigate(stage.url() + "/b/1/configure?unit=" + unit);
+        screen.page.getByText("recording").first().waitFor();
+        long[] sent = new long[BYTES];
+        for (int i = 0; i < BYTES; i++) {
+            sent[i] = System.currentTimeMillis();
+            machine.write(("#" + i + "# a log line of the machine\r\n").getBytes(StandardCharsets.US_ASCII));
+            machine.flush();
+            LockSupport.parkNanos(Duration.ofMillis(20).toNanos());
+        }
+        screen.page.waitForFunction("() => window.came['" + (BYTES - 1) + "'] !== undefined");
+        long[] took = new long[BYTES];
+        for (int i = 0; i < BYTES; i++) {
+            took[i] = ((Number) screen.page.evaluate("i => window.came[i]", String.valueOf(i))).longValue() - sent[i];
+        }
+        Arrays.sort(took);
+        System.out.printf(Locale.ROOT, "%-52s median %d ms, p95 %d ms, longest %d ms%n", "a byte from the line to the browser", took[BYTES / 2], took[BYTES * 95 / 100], took[BYTES - 1]);
+    }
+}
