@@ -9,9 +9,21 @@
   function show(dialog: HTMLDialogElement): void {
     dialog.showModal();
   }
+
+  /** Closed at the keystroke: the browser's own notice comes later, and would close what the next key has opened meanwhile. */
+  function escape(event: KeyboardEvent & { currentTarget: HTMLDialogElement }): void {
+    if (event.key !== 'Escape' || event.defaultPrevented) return;
+    event.preventDefault();
+    event.currentTarget.close();
+    onclose();
+  }
+
+  function closed(event: Event & { currentTarget: HTMLDialogElement }): void {
+    if (event.currentTarget.isConnected) onclose();
+  }
 </script>
 
-<dialog {@attach show} class:wide aria-labelledby="{id}-title" {onclose}>
+<dialog {@attach show} class:wide aria-labelledby="{id}-title" onkeydown={escape} onclose={closed}>
   <header>
     <h2 id="{id}-title">{title}</h2>
     <button type="button" class="x" aria-label={m.frame.close} onclick={onclose}>×</button>

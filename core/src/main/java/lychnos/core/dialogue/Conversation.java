@@ -102,6 +102,8 @@ public final class Conversation {
     /** The step whose answer was sent right before that, and may never have arrived. */
     private int sentBefore = NONE;
     private boolean nudged;
+    /** The line was not looked at for a time: the end of a wait may have been shown meanwhile. */
+    private boolean mayHaveMissed;
     private List<String> movedFrom = List.of();
     private int moves;
     private int erasuresAtAnswer;
@@ -150,6 +152,7 @@ public final class Conversation {
         steps.resume(left.progress);
         read.putAll(left.read);
         brokenOff = left.identified;
+        mayHaveMissed = true;
         sentBefore = steps.sent();
         line.write(left.shown, now);
         newFrom = screen().cursor();
@@ -302,6 +305,7 @@ public final class Conversation {
         }
         line.fresh(now);
         nudged = false;
+        mayHaveMissed = true;
         if (identified && beforeCut == State.WAITING) {
             become(State.WAITING); // it tells who it is when it has restarted
         } else {
@@ -344,6 +348,7 @@ public final class Conversation {
             }
         } else if (why == Why.OVERDUE) {
             deadline = now.plus(steps.waits().atMost());
+            mayHaveMissed = true;
         } else if (why == Why.WRONG_ANSWER) {
             effects.add(new Effect.Send(hold.step(), "\r"));
             enterTyped(hold.step(), now);
@@ -434,6 +439,7 @@ public final class Conversation {
         moves = 0;
         erasuresAtAnswer = screen().erasures();
         sentBefore = NONE;
+        mayHaveMissed = false;
         line.answered(text, now);
         if (state == State.FOLLOWING) {
             beginWait(now);
@@ -564,6 +570,7 @@ public final class Conversation {
 
     private void finishIfDone() {
         if (steps.allDone() && steps.sent() < 0) {
+            steps.leaveOutLogIn();
             become(State.DONE);
         }
     }
@@ -639,9 +646,13 @@ public final class Conversation {
                 finishIfDone();
                 return;
             }
+            if (state == State.FOLLOWING) {
+                beginWait(now); // its answer went out right before the work was broken off
+            }
         }
         if (state == State.WAITING) {
             if (again || steps.asked(step).command()) {
+                askForTheEnd(step, now);
                 return; // the prompt of before still stands there while it works
             }
             over(shown, now);
@@ -650,6 +661,16 @@ public final class Conversation {
             hold(Why.AGAIN, step, "It asks “" + steps.get(step).title() + "” again, which was answered already. Did it begin anew? Look at it, and go on by hand.", question.line());
         } else if (steps.logsIn(step) || leftBehind(step, shown)) {
             answer(step, steps.asked(step), question, now);
+        }
+    }
+
+    /** Asks once whether what is waited for has happened already, where that can be asked without changing anything. */
+    private void askForTheEnd(int prompt, Instant now) {
+        String asks = steps.waits().asks();
+        if (mayHaveMissed && !asks.isEmpty() && mode != Mode.WATCH && typing.isEmpty() && steps.asked(prompt).command() && line.quiet(now).compareTo(SILENCE) >= 0) {
+            mayHaveMissed = false;
+            effects.add(new Effect.Send(NONE, asks + "\r"));
+            line.answered(asks, now);
         }
     }
 

@@ -88,8 +88,15 @@ public sealed interface DialogueStep {
      * @param about how long it usually takes
      * @param atMost after how long it is a fault
      * @param until what the line shows when it is over
+     * @param asks a command that changes nothing and shows the same, for when that may have been shown while nobody looked; or empty
      */
-    record Waits(String title, String on, Duration about, Duration atMost, Look until) implements DialogueStep {}
+    record Waits(String title, String on, Duration about, Duration atMost, Look until, String asks) implements DialogueStep {
+
+        /** One whose end cannot be asked for. */
+        public Waits(String title, String on, Duration about, Duration atMost, Look until) {
+            this(title, on, about, atMost, until, "");
+        }
+    }
 
     /**
      * A page of the machine's own web interface, filled in by a person from a value sheet once the console is done.

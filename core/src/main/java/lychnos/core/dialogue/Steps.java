@@ -71,8 +71,13 @@ final class Steps {
         return List.of(progress).indexOf(Progress.SENT);
     }
 
+    /** A log-in that was never asked for is not missed. */
     boolean allDone() {
-        return !List.of(progress).contains(Progress.OPEN);
+        return IntStream.range(0, progress.length).noneMatch(i -> progress[i] == Progress.OPEN && !logsIn(i));
+    }
+
+    void leaveOutLogIn() {
+        IntStream.range(0, progress.length).filter(i -> progress[i] == Progress.OPEN && logsIn(i)).forEach(i -> progress[i] = Progress.LEFT_OUT);
     }
 
     /** Of questions that look alike the first that is open; one that was answered only where no open one looks so; or -1. */

@@ -185,13 +185,13 @@ final class DialogueReader {
     private DialogueStep waits(YamlPlace entry) {
         entry.only(Set.of("waits", "title", "on"));
         YamlPlace waits = entry.at("waits");
-        waits.only(Set.of("about", "at-most", "until"));
+        waits.only(Set.of("about", "at-most", "until", "ask"));
         Duration about = waits.at("about").read(KindReader::duration, Duration.ofMinutes(1));
         Duration atMost = waits.at("at-most").read(KindReader::duration, Duration.ofMinutes(10));
         if (atMost.compareTo(about) < 0) {
             waits.at("at-most").fault("The longest time is shorter than the usual one.");
         }
-        return new DialogueStep.Waits(entry.at("title").text("works"), on(entry), about, atMost, look(waits.at("until")));
+        return new DialogueStep.Waits(entry.at("title").text("works"), on(entry), about, atMost, look(waits.at("until")), waits.at("ask").text(""));
     }
 
     private DialogueStep summary(YamlPlace entry) {

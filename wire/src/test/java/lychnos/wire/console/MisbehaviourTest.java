@@ -119,7 +119,7 @@ class MisbehaviourTest {
     }
 
     private static List<DialogueStep> hurried(List<DialogueStep> steps) {
-        return steps.stream().<DialogueStep>map(step -> step instanceof DialogueStep.Waits waits ? new DialogueStep.Waits(waits.title(), waits.on(), Duration.ofSeconds(1), Duration.ofSeconds(6), waits.until()) : step).toList();
+        return steps.stream().<DialogueStep>map(step -> step instanceof DialogueStep.Waits waits ? new DialogueStep.Waits(waits.title(), waits.on(), Duration.ofSeconds(1), Duration.ofSeconds(6), waits.until(), waits.asks()) : step).toList();
     }
 
     private Engineer engineer(ConsoleSpec spec, String member, Why... ends) {
