@@ -1,13 +1,9 @@
 package lychnos.lab;
 
-import io.vertx.core.buffer.Buffer;
-import io.vertx.core.net.JksOptions;
-import java.io.ByteArrayOutputStream;
+import io.vertx.core.net.KeyCertOptions;
 import java.math.BigInteger;
 import java.security.KeyPair;
 import java.security.KeyPairGenerator;
-import java.security.KeyStore;
-import java.security.cert.Certificate;
 import java.security.spec.ECGenParameterSpec;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
@@ -20,12 +16,10 @@ import org.bouncycastle.operator.jcajce.JcaContentSignerBuilder;
 /** Makes the self-signed certificates that the stand-ins present (EC P-256). */
 public final class Certificates {
 
-    private static final String STORE_WORD = "stand-in";
-
     private Certificates() {}
 
     /** A certificate for this name that is valid from and to these days, counted from now. */
-    public static JksOptions selfSigned(String commonName, int fromDays, int toDays) {
+    public static KeyCertOptions selfSigned(String commonName, int fromDays, int toDays) {
         try {
             KeyPairGenerator generator = KeyPairGenerator.getInstance("EC");
             generator.initialize(new ECGenParameterSpec("secp256r1"));
@@ -41,12 +35,7 @@ public final class Certificates {
                     pair.getPublic());
             var certificate = new JcaX509CertificateConverter()
                     .getCertificate(builder.build(new JcaContentSignerBuilder("SHA256withECDSA").build(pair.getPrivate())));
-            KeyStore store = KeyStore.getInstance("JKS");
-            store.load(null, null);
-            store.setKeyEntry("key", pair.getPrivate(), STORE_WORD.toCharArray(), new Certificate[] {certificate});
-            ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-            store.store(bytes, STORE_WORD.toCharArray());
-            return new JksOptions().setPassword(STORE_WORD).setValue(Buffer.buffer(bytes.toByteArray()));
+            return new OneKey(pair.getPrivate(), certificate);
         } catch (Exception e) {
             throw new IllegalStateException("no certificate for " + commonName, e);
         }

@@ -4,7 +4,7 @@ import io.vertx.core.Context;
 import io.vertx.core.Vertx;
 import io.vertx.core.http.HttpServer;
 import io.vertx.core.http.HttpServerOptions;
-import io.vertx.core.net.JksOptions;
+import io.vertx.core.net.KeyCertOptions;
 import io.vertx.core.net.NetServer;
 import java.time.Duration;
 import java.util.function.Consumer;
@@ -23,7 +23,7 @@ public final class Machine {
     private final Duration restart;
     private final Consumer<Machine> changed;
     private final Controller controller;
-    private final JksOptions certificate;
+    private final KeyCertOptions certificate;
     private HttpServer server;
     private NetServer telnet;
     private volatile String address;
@@ -67,7 +67,7 @@ public final class Machine {
         plug.addAddress(spec, index, at);
         boolean moved = restarts > 0;
         boolean expired = moved && spec.quirks().contains(Quirk.WRONG_CERTIFICATE);
-        JksOptions shown = expired ? Certificates.selfSigned("old", -800, -70) : certificate;
+        KeyCertOptions shown = expired ? Certificates.selfSigned("old", -800, -70) : certificate;
         boolean garbage = moved && spec.quirks().contains(Quirk.GARBAGE);
         server = vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(shown).setIdleTimeout(30));
         server.requestHandler(request -> {

@@ -46,6 +46,8 @@ final class LineView {
     private String askedBefore = "";
     private Instant since;
     private Instant quietSince;
+    /** What {@link #lines} gave last, until something changes it: it is asked for many times at each look. */
+    private List<String> lines;
 
     LineView(List<Look> chatter, ToIntFunction<String> asker, Instant now) {
         this.chatter = chatter;
@@ -60,6 +62,7 @@ final class LineView {
 
     void write(String bytes, Instant now) {
         screen.write(bytes);
+        lines = null;
         quietSince = now;
     }
 
@@ -75,6 +78,7 @@ final class LineView {
     void fresh(Instant now) {
         mark = screen.cursor();
         screen.fromHere();
+        lines = null;
         erasures = screen.erasures();
         shownBefore = "";
         askedBefore = "";
@@ -86,6 +90,7 @@ final class LineView {
     void from(Look look) {
         mark = screen.lastRowWith(look, mark).orElse(mark);
         screen.fromHere();
+        lines = null;
     }
 
     void quietFrom(Instant now) {
@@ -119,6 +124,13 @@ final class LineView {
     }
 
     private List<String> lines() {
+        if (lines == null) {
+            lines = List.copyOf(look());
+        }
+        return lines;
+    }
+
+    private List<String> look() {
         if (erasures != screen.erasures()) {
             // it draws a page anew: what stood there before the answer is gone
             erasures = screen.erasures();
@@ -129,23 +141,23 @@ final class LineView {
         if (changed.row() < mark.row() || changed.row() == mark.row() && changed.column() < mark.column()) {
             mark = changed;
         }
-        List<String> lines = new ArrayList<>(screen.since(mark));
-        leaveOutWhatWasAnswered(lines);
-        lines.removeIf(line -> chatter.stream().anyMatch(look -> look.in(line)));
-        if (!lines.isEmpty() && !echo.isEmpty() && lines.get(0).startsWith(echo)) {
-            lines.set(0, lines.get(0).substring(echo.length()));
+        List<String> shown = new ArrayList<>(screen.since(mark));
+        leaveOutWhatWasAnswered(shown);
+        shown.removeIf(line -> chatter.stream().anyMatch(look -> look.in(line)));
+        if (!shown.isEmpty() && !echo.isEmpty() && shown.get(0).startsWith(echo)) {
+            shown.set(0, shown.get(0).substring(echo.length()));
         }
-        return lines;
+        return shown;
     }
 
     /** On a page the question that was answered may still stand there when the machine writes elsewhere. */
-    private void leaveOutWhatWasAnswered(List<String> lines) {
+    private void leaveOutWhatWasAnswered(List<String> shown) {
         if (answeredAt == null || erasuresAtAnswer != screen.erasures() || screen.cursor().row() == answeredAt.row()) {
             return;
         }
         int at = (int) (answeredAt.row() - mark.row());
-        if (at >= 0 && at < lines.size() && lines.get(at).startsWith(answeredRow)) {
-            lines.set(at, lines.get(at).substring(answeredRow.length()));
+        if (at >= 0 && at < shown.size() && shown.get(at).startsWith(answeredRow)) {
+            shown.set(at, shown.get(at).substring(answeredRow.length()));
         }
     }
 
@@ -155,21 +167,21 @@ final class LineView {
 
     /** The line that the cursor is in; blank where it stands at the beginning of one. */
     String openLine() {
-        List<String> lines = lines();
-        return lines.isEmpty() || screen.cursor().column() == 0 ? "" : lines.get(lines.size() - 1);
+        List<String> shown = lines();
+        return shown.isEmpty() || screen.cursor().column() == 0 ? "" : shown.get(shown.size() - 1);
     }
 
     /** The question that stands last on the line, if it is one that was described. */
     Optional<Question> question() {
-        List<String> lines = lines();
-        int last = lines.size() - 1;
-        while (last >= 0 && lines.get(last).isBlank()) {
+        List<String> shown = lines();
+        int last = shown.size() - 1;
+        while (last >= 0 && shown.get(last).isBlank()) {
             last--;
         }
         for (int at = last; at >= Math.max(0, last - LOOKED_BACK); at--) {
-            int step = asker.applyAsInt(lines.get(at));
+            int step = asker.applyAsInt(shown.get(at));
             if (step >= 0) {
-                return Optional.of(new Question(step, lines.get(at), at == last));
+                return Optional.of(new Question(step, shown.get(at), at == last));
             }
         }
         return Optional.empty();

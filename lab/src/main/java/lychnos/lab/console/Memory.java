@@ -2,14 +2,20 @@ package lychnos.lab.console;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.io.Writer;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
 import java.util.Properties;
+import java.util.stream.Collectors;
 
-/** What a machine keeps while it has no power. Written at each change, so that a stand-in that is killed comes up as it was. */
+/**
+ * What a machine keeps while it has no power. Each change is written at once, so that a stand-in that is killed comes up as it
+ * was: a line is added to the file, and of several lines with one name the last one counts. An empty value is none.
+ */
 final class Memory {
 
     private final Path file;
@@ -21,6 +27,7 @@ final class Memory {
         if (file != null && Files.exists(file)) {
             try (InputStream input = Files.newInputStream(file)) {
                 kept.load(input);
+                kept.values().removeIf(value -> value.toString().isEmpty());
             } catch (IOException e) {
                 throw new UncheckedIOException(e);
             }
@@ -41,12 +48,12 @@ final class Memory {
 
     synchronized void put(String name, String value) {
         kept.setProperty(name, value);
-        write();
+        add(name, value);
     }
 
     synchronized void drop(String name) {
         kept.remove(name);
-        write();
+        add(name, "");
     }
 
     void add(String name) {
@@ -57,6 +64,21 @@ final class Memory {
     synchronized void forget() {
         kept.keySet().removeIf(name -> !name.toString().startsWith("seen."));
         write();
+    }
+
+    private void add(String name, String value) {
+        if (file == null) {
+            return;
+        }
+        try {
+            Properties one = new Properties();
+            one.setProperty(name, value);
+            StringWriter text = new StringWriter();
+            one.store(text, null);
+            Files.writeString(file, text.toString().lines().filter(line -> !line.startsWith("#")).collect(Collectors.joining("\n", "", "\n")), StandardOpenOption.CREATE, StandardOpenOption.APPEND);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     private void write() {

@@ -79,6 +79,11 @@ public class BenchViews {
     public record View(long unitId, String name, String kindTitle, String position, String plug, List<String> bring, String runState, String runNote, List<Member> members) {}
 
     @Transactional
+    public long bringUpOf(long unitId) {
+        return bringUps.unit(unitId).bringUpId;
+    }
+
+    @Transactional
     public View view(long unitId) {
         Unit unit = bringUps.unit(unitId);
         Kind kind = kinds.of(unit);

@@ -36,8 +36,7 @@ record Change(
         List<String> tries,
         List<String> proven,
         Map<String, String> told,
-        Stretch stretch,
-        List<Piece> pieces) {
+        Stretch stretch) {
 
     /** Where a step stands now. */
     record Moved(Conversation.Progress progress, String evidence) {}
@@ -46,5 +45,11 @@ record Change(
     record Stretch(String kind, String title, long about, long atMost) {}
 
     /** A piece of the recording: {@code o} for what the line showed, {@code m} for a mark. */
-    record Piece(long dialogueId, long number, Instant at, char kind, String text) {}
+    record Piece(long dialogueId, long number, Instant at, char kind, String text) {
+
+        /** Its text as the database takes it, which knows no NUL. */
+        String storable() {
+            return text.indexOf('\0') < 0 ? text : text.replace("\0", "");
+        }
+    }
 }

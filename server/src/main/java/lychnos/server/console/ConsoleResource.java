@@ -42,8 +42,8 @@ public class ConsoleResource {
         this.who = who;
     }
 
-    /** How to begin: the way to work, and a lead's reason to begin although it is not the first of its kind. */
-    public record Begin(String mode, String reason) {}
+    /** How to begin: the way to work, a lead's reason to begin although it is not the first of its kind, and which units where several are begun. */
+    public record Begin(String mode, String reason, List<Long> units) {}
 
     /** What a person typed to go on; empty where saying so is enough. */
     public record GoOn(String typed) {}
@@ -81,8 +81,23 @@ public class ConsoleResource {
     @Path("units/{id}/console")
     @RolesAllowed("engineer")
     public void begin(long id, Begin begin) {
-        setups.refuseBlocked(id);
-        setups.begin(id, mode(begin == null ? null : begin.mode), begin == null || begin.reason == null ? "" : begin.reason, who.person());
+        begin(views.bringUpOf(id), List.of(id), begin);
+    }
+
+    /** Begins several units at once, all of them or none. */
+    @POST
+    @Path("bring-ups/{id}/consoles")
+    @RolesAllowed("engineer")
+    public void beginAll(long id, Begin begin) {
+        if (begin == null || begin.units == null || begin.units.isEmpty()) {
+            throw Refusal.bad("Which units?");
+        }
+        begin(id, begin.units, begin);
+    }
+
+    private void begin(long bringUpId, List<Long> units, Begin begin) {
+        setups.refuseBlocked(bringUpId, units);
+        setups.begin(bringUpId, units, mode(begin == null ? null : begin.mode), begin == null || begin.reason == null ? "" : begin.reason, who.person());
     }
 
     private static Mode mode(String word) {

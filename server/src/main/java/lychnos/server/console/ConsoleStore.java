@@ -12,6 +12,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.order.RunState;
@@ -34,15 +35,19 @@ public class ConsoleStore {
     static final String CONSOLE = "console";
     private static final String OWNER = UUID.randomUUID().toString();
 
+    private static final int MOST_TOLD = 400;
+
     private final Session db;
+    private final StepWriter writer;
     private final SealedStore sealed;
     private final Journal journal;
     private final Live live;
     private final LychnosConfig config;
     private final Clock clock;
 
-    ConsoleStore(Session db, SealedStore sealed, Journal journal, Live live, LychnosConfig config, Clock clock) {
+    ConsoleStore(Session db, StepWriter writer, SealedStore sealed, Journal journal, Live live, LychnosConfig config, Clock clock) {
         this.db = db;
+        this.writer = writer;
         this.sealed = sealed;
         this.journal = journal;
         this.live = live;
@@ -81,21 +86,6 @@ public class ConsoleStore {
         return run;
     }
 
-    /**
-     * The same where the run itself is not wanted. The lock is the weakest there is: it does not wait for the lease being renewed,
-     * but whoever takes the run over waits for it, and whoever comes after that one finds another fence.
-     */
-    private void mustHold(Held held) throws HoldLost {
-        boolean holds = !db.createNativeQuery("select 1 from run where id = :id and fence = :fence and state = 'RUNNING' for key share", Integer.class)
-                .setParameter("id", held.runId())
-                .setParameter("fence", held.fence())
-                .getResultList()
-                .isEmpty();
-        if (!holds) {
-            throw new HoldLost("another server has this unit now, or its setup has ended");
-        }
-    }
-
     // --- reading ---
 
     /** A member's dialogue as it was left. */
@@ -122,6 +112,12 @@ public class ConsoleStore {
 
     private String text(String sql, long id) {
         return String.join("", db.createNativeQuery(sql, String.class).setParameter("id", id).getResultList());
+    }
+
+    /** How many members a unit under way has. */
+    @Transactional
+    public long members(long runId) {
+        return db.createQuery("select count(*) from MemberDialogue where runId = :id", Long.class).setParameter("id", runId).getSingleResult();
     }
 
     List<MemberDialogue> dialogues(long runId) {
@@ -166,51 +162,56 @@ public class ConsoleStore {
         return numbered;
     }
 
-    /** Keeps a change, all of it or nothing. */
+    /** Keeps a change and what of the recording belongs to it, all of it or nothing. */
     @Transactional(rollbackOn = HoldLost.class)
-    public void save(Held held, Change change) throws HoldLost {
-        mustHold(held);
-        MemberDialogue dialogue = db.find(MemberDialogue.class, change.dialogueId());
-        dialogue.state = MemberDialogue.State.valueOf(change.state().name());
-        dialogue.hold = change.hold();
-        dialogue.mode = change.mode();
-        dialogue.wiped = change.wiped();
-        dialogue.identified = change.identified();
-        dialogue.note = change.note();
-        dialogue.endedAt = dialogue.state == MemberDialogue.State.DONE ? change.at() : null;
+    public void save(Held held, Change change, List<Change.Piece> pieces) throws HoldLost {
         if (change.steps() != null) {
             plan(change.dialogueId(), change.steps());
         }
-        change.moved().forEach((place, moved) -> move(change, place, moved));
+        if (!writer.write(held, change, pieces)) {
+            throw new HoldLost("another server has this unit now, or its setup has ended");
+        }
+        passwords(held, change);
+        if (!change.told().isEmpty()) {
+            Rows.of(List.copyOf(change.told().entrySet()))
+                    .column("text", Map.Entry::getKey)
+                    .column("text", told -> told.getValue().length() > MOST_TOLD ? told.getValue().substring(0, MOST_TOLD) : told.getValue())
+                    .write(db, "insert into dialogue_value (dialogue_id, name, value, at) select " + change.dialogueId() + ", name, value, now() from %s as told (name, value)"
+                            + " on conflict (dialogue_id, name) do update set value = excluded.value, at = excluded.at");
+        }
+        stretch(change);
+        if (change.state() == Conversation.State.DONE) {
+            ended(held, change.dialogueId());
+        }
+    }
+
+    private void passwords(Held held, Change change) {
+        if (change.tries().isEmpty() && change.proven().isEmpty()) {
+            return;
+        }
+        String member = db.find(MemberDialogue.class, change.dialogueId()).member;
         change.tries().forEach(name -> db.createNativeMutationQuery("insert into credential_try (unit_id, member, way, credential, at) values (:unit, :member, 'console', :name, :at)")
                 .setParameter("unit", held.unitId())
-                .setParameter("member", dialogue.member)
+                .setParameter("member", member)
                 .setParameter("name", name)
                 .setParameter("at", change.at())
                 .executeUpdate());
         change.proven().forEach(name -> {
             sealed.proven(held.unitId(), name);
-            journal.writeWork(held.bringUpId(), held.unitId(), "the new password “" + name + "” has logged in" + of(dialogue.member));
+            journal.writeWork(held.bringUpId(), held.unitId(), "the new password “" + name + "” has logged in" + of(member));
         });
-        change.told().forEach((name, value) -> db.createNativeMutationQuery(
-                        "insert into dialogue_value (dialogue_id, name, value, at) values (:id, :name, :value, :at) on conflict (dialogue_id, name) do update set value = excluded.value, at = excluded.at")
-                .setParameter("id", change.dialogueId())
-                .setParameter("name", name)
-                .setParameter("value", value.length() > 400 ? value.substring(0, 400) : value)
-                .setParameter("at", change.at())
-                .executeUpdate());
-        db.flush();
-        if (dialogue.state == MemberDialogue.State.DONE && open(change.dialogueId())) {
-            // the line has asked everything; what is left are pages that a person fills in
+    }
+
+    /** The line has asked everything; there may be pages left that a person fills in. */
+    private void ended(Held held, long dialogueId) {
+        MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
+        db.refresh(dialogue);
+        if (open(dialogueId)) {
             dialogue.state = MemberDialogue.State.BY_HAND;
             dialogue.endedAt = null;
-        }
-        stretch(change);
-        keep(change.pieces());
-        if (dialogue.state == MemberDialogue.State.DONE) {
+        } else {
             journal.writeWork(held.bringUpId(), held.unitId(), "set up on its console" + of(dialogue.member));
         }
-        live.tell(held.bringUpId(), "configure");
     }
 
     private boolean open(long dialogueId) {
@@ -219,22 +220,6 @@ public class ConsoleStore {
 
     private static String of(String member) {
         return member.isEmpty() ? "" : ", " + member;
-    }
-
-    private void move(Change change, int place, Change.Moved moved) {
-        boolean sent = change.sends().containsKey(place);
-        db.createNativeMutationQuery("update dialogue_step set progress = :progress, evidence = case when :evidence = '' then evidence else :evidence end,"
-                        + " times_sent = times_sent + :sent, sent_at = case when :sent = 1 then cast(:at as timestamptz) else sent_at end, answer = case when :sent = 1 then cast(:answer as text) else answer end,"
-                        + " by_whom = case when :sent = 1 then :by else by_whom end, done_at = case when :progress = 'DONE' then cast(:at as timestamptz) end where dialogue_id = :id and place = :place")
-                .setParameter("progress", moved.progress().name())
-                .setParameter("evidence", moved.evidence())
-                .setParameter("sent", sent ? 1 : 0)
-                .setParameter("at", change.at().toString())
-                .setParameter("answer", change.sends().get(place))
-                .setParameter("by", change.by())
-                .setParameter("id", change.dialogueId())
-                .setParameter("place", place)
-                .executeUpdate();
     }
 
     private void stretch(Change change) {
@@ -254,16 +239,17 @@ public class ConsoleStore {
         }
     }
 
-    /** Keeps pieces of recordings, of any number of lines. */
+    /** Keeps pieces of recordings, of any number of lines, and tells of bring-ups in which steps were kept meanwhile. */
     @Transactional
-    public void keep(Collection<Change.Piece> pieces) {
+    public void keep(Collection<Change.Piece> pieces, Collection<Long> changed) {
+        changed.forEach(bringUp -> live.tell(bringUp, "configure"));
         if (!pieces.isEmpty()) {
             Rows.of(List.copyOf(pieces))
                     .column("bigint", Change.Piece::dialogueId)
                     .column("bigint", Change.Piece::number)
                     .column("timestamptz", Change.Piece::at)
                     .column("text", Change.Piece::kind)
-                    .column("text", piece -> piece.text().replace("\u0000", ""))
+                    .column("text", Change.Piece::storable)
                     .write(db, "insert into line_piece (dialogue_id, number, at, kind, text) select * from %s on conflict do nothing");
         }
     }

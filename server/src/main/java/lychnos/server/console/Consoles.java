@@ -10,10 +10,11 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import lychnos.server.LychnosConfig;
 import lychnos.server.run.Held;
@@ -44,8 +45,10 @@ public class Consoles {
     private final LychnosConfig config;
     private final Clock clock;
     private final Map<Long, Bench> benches = new ConcurrentHashMap<>();
+    /** Bring-ups in which steps were kept since the screens were told last: telling at each step would be most of the work. */
+    private final Set<Long> changed = ConcurrentHashMap.newKeySet();
     private final ExecutorService pool;
-    private final ScheduledExecutorService clockwork = Executors.newScheduledThreadPool(3, work -> {
+    private final ScheduledThreadPoolExecutor clockwork = new ScheduledThreadPoolExecutor(3, work -> {
         Thread thread = new Thread(work, "console clock");
         thread.setDaemon(true);
         return thread;
@@ -59,6 +62,8 @@ public class Consoles {
         this.vantage = vantage;
         this.config = config;
         this.clock = clock;
+        // every line sets an alarm and takes it back at each letter
+        clockwork.setRemoveOnCancelPolicy(true);
         // as many as the database has connections to spare; the lines themselves need no threads
         this.pool = Executors.newFixedThreadPool(config.run().consoleWorkers());
     }
@@ -129,9 +134,14 @@ public class Consoles {
     private void keepRecordings() {
         List<Change.Piece> pieces = new ArrayList<>();
         benches.values().forEach(bench -> bench.members.values().forEach(line -> pieces.addAll(line.takePieces())));
+        Set<Long> told = Set.copyOf(changed);
+        changed.removeAll(told);
         try {
-            store.keep(pieces);
+            if (!pieces.isEmpty() || !told.isEmpty()) {
+                store.keep(pieces, told);
+            }
         } catch (RuntimeException e) {
+            changed.addAll(told);
             LOG.warnf("A recording has a gap: %s", e.getMessage());
         }
     }
@@ -141,6 +151,9 @@ public class Consoles {
     /** Opens every line of a unit whose gate holds and that is not open yet. */
     private void openWhatMay(Bench bench) {
         try {
+            if (store.members(bench.held.runId()) == bench.members.size()) {
+                return; // every line is open already
+            }
             for (Openings.Opening opening : openings.of(bench.held.runId(), bench.held.unitId())) {
                 MemberDialogue row = opening.kept().dialogue();
                 boolean mayOpen = row.gate.isEmpty() && row.state != MemberDialogue.State.DONE && row.state != MemberDialogue.State.BY_HAND;
@@ -199,8 +212,9 @@ public class Consoles {
         }
 
         @Override
-        public void save(Held held, Change change) throws HoldLost {
-            store.save(held, change);
+        public void save(Held held, Change change, List<Change.Piece> pieces) throws HoldLost {
+            store.save(held, change, pieces);
+            changed.add(held.bringUpId());
         }
 
         @Override

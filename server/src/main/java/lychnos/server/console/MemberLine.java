@@ -47,10 +47,12 @@ final class MemberLine implements LineEvents {
     private static final long KEPT_BACK_MILLIS = 300;
     private static final long LONGEST_REOPEN_SECONDS = 10;
     private static final int MOST_PIECES = 4000;
+    /** Letters come one by one and are looked at together; a question has to stand for longer than this anyway. */
+    private static final long GATHERED_MILLIS = 20;
 
     /** What the line works with. */
     interface Surroundings {
-        void save(Held held, Change change) throws HoldLost;
+        void save(Held held, Change change, List<Change.Piece> pieces) throws HoldLost;
 
         ConsoleLine open(MemberLine line) throws WireFault;
 
@@ -213,7 +215,15 @@ final class MemberLine implements LineEvents {
                 return; // what is looked at next takes this with it
             }
         }
-        inOrder.add(() -> apply(conversation.output(takeHeard(), clock.instant())));
+        clockwork.schedule(() -> inOrder.add(this::hear), GATHERED_MILLIS, TimeUnit.MILLISECONDS);
+    }
+
+    /** Takes in what came; whoever decides something on this line does so after it. */
+    private void hear() {
+        String text = takeHeard();
+        if (!text.isEmpty()) {
+            apply(conversation.output(text, clock.instant()));
+        }
     }
 
     /** Everything that came since the last look: letters come one by one, and are looked at together. */
@@ -271,6 +281,7 @@ final class MemberLine implements LineEvents {
     public void down(String why) {
         inOrder.add(() -> {
             if (!gone) {
+                hear();
                 line = null;
                 notUp(why);
             }
@@ -324,7 +335,7 @@ final class MemberLine implements LineEvents {
             Change change = change(now);
             if (change != null) {
                 taken = takePieces();
-                around.save(held, with(change, taken));
+                around.save(held, change, taken);
                 remember(change);
             }
         } catch (HoldLost e) {
@@ -347,27 +358,6 @@ final class MemberLine implements LineEvents {
             doneTold = true;
             around.done(this);
         }
-    }
-
-    private static Change with(Change change, List<Change.Piece> pieces) {
-        return new Change(
-                change.dialogueId(),
-                change.at(),
-                change.state(),
-                change.hold(),
-                change.mode(),
-                change.wiped(),
-                change.identified(),
-                change.note(),
-                change.steps(),
-                change.moved(),
-                change.sends(),
-                change.by(),
-                change.tries(),
-                change.proven(),
-                change.told(),
-                change.stretch(),
-                pieces);
     }
 
     /** What has to be kept, or null where nothing but bytes came. */
@@ -411,7 +401,7 @@ final class MemberLine implements LineEvents {
         if (moved.isEmpty() && told.isEmpty() && standing.equals(lastStanding)) {
             return null;
         }
-        return new Change(dialogueId, now, conversation.state(), conversation.hold().orElse(null), mode, wiped, identified, note, replanned ? dialogue.withPages(member, wiped) : null, moved, sends, by, tries, proven, told, stretch(), List.of());
+        return new Change(dialogueId, now, conversation.state(), conversation.hold().orElse(null), mode, wiped, identified, note, replanned ? dialogue.withPages(member, wiped) : null, moved, sends, by, tries, proven, told, stretch());
     }
 
     /** A person's Enter stands for what was typed before it. */
@@ -533,6 +523,7 @@ final class MemberLine implements LineEvents {
             } else if (!hand.equals(login)) {
                 answer.complete(Optional.of(hand + " has the keyboard of this line. Take it over first."));
             } else {
+                hear();
                 by = login;
                 answer.complete(act.get());
             }

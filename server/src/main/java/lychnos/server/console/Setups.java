@@ -4,15 +4,17 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.persistence.LockModeType;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
 import lychnos.core.rule.Finding;
-import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.account.Who;
 import lychnos.server.journal.Journal;
@@ -26,6 +28,7 @@ import lychnos.server.store.MemberDialogue;
 import lychnos.server.store.ReadsOnly;
 import lychnos.server.store.Run;
 import lychnos.server.store.Unit;
+import org.hibernate.FlushMode;
 import org.hibernate.Session;
 
 /** Setups on consoles: begun, put away, their gates overridden, their steps ticked by hand. */
@@ -59,69 +62,78 @@ public class Setups {
     }
 
     /**
-     * Begins the setup of a unit.
+     * Begins the setup of units, of all of them or of none.
      *
      * @param reason why the first of its kind need not go alone; only a lead has such a reason. Empty where none is needed
      */
     @Transactional
-    public long begin(long unitId, Mode mode, String reason, Who.Person person) {
-        Unit unit = bringUps.unit(unitId);
-        BringUp bringUp = bringUps.get(unit.bringUpId);
+    public void begin(long bringUpId, List<Long> unitIds, Mode mode, String reason, Who.Person person) {
+        BringUp bringUp = bringUps.get(bringUpId);
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
+        // everything is read before it is written here: nothing is gained by comparing all of it at each question
+        db.setHibernateFlushMode(FlushMode.COMMIT);
+        Begun begun = begun(bringUpId);
+        for (long id : unitIds.stream().distinct().sorted().toList()) {
+            Unit unit = bringUps.unit(id);
+            if (!unit.bringUpId.equals(bringUpId)) {
+                throw Refusal.notFound("There is no such unit in this bring-up.");
+            }
+            begin(unit, bringUp, begun, mode, reason, person);
+        }
+        live.tell(bringUpId, "configure");
+    }
+
+    private void begin(Unit unit, BringUp bringUp, Begun begun, Mode mode, String reason, Who.Person person) {
         Kind kind = kinds.of(unit);
         Dialogue dialogue = kind.dialogue().orElseThrow(() -> Refusal.conflict("Nobody has described what " + kind.title() + " asks on its console."));
-        refuseUnready(unit);
-        refuseSecondOfItsKind(unit, bringUp, kind, reason, person);
-        if (newest(unitId).filter(run -> run.state == RunState.RUNNING || run.state == RunState.WAITING).isPresent()) {
+        UnitFacts known = answers.known(unit);
+        refuseUnready(unit, known);
+        if (begun.underWay.contains(unit.id)) {
             throw Refusal.conflict(unit.label() + " is under way already.");
         }
-        UnitFacts known = answers.known(unit);
+        refuseSecondOfItsKind(unit, begun, reason, person);
         answers.makePasswords(unit, known);
         Run run = new Run();
-        run.unitId = unitId;
+        run.unitId = unit.id;
         run.purpose = ConsoleStore.CONSOLE;
         run.state = RunState.WAITING;
         run.createdAt = clock.instant();
         db.persist(run);
-        Map<String, MemberValues> values = answers.of(unit, Map.of());
         int place = 0;
         String before = "";
         for (String member : kind.members().of(unit.members)) {
             MemberDialogue row = new MemberDialogue();
             row.runId = run.id;
-            row.unitId = unitId;
+            row.unitId = unit.id;
             row.member = member;
             row.place = place++;
-            Optional<ConsoleLines.Line> line = values.get(member).text("console").flatMap(port -> lines.find(bringUp.site.id, port));
+            Optional<ConsoleLines.Line> line = known.fact(member, "console").flatMap(port -> lines.find(bringUp.site.id, port.value()));
             row.line = line.map(ConsoleLines.Line::title).orElse("");
             row.mode = mode;
             row.state = line.isPresent() ? MemberDialogue.State.SHUT : MemberDialogue.State.BY_HAND;
             row.gate = dialogue.oneByOne() && !before.isEmpty() ? "opens when " + before + " is done" : "";
             db.persist(row);
-            db.flush();
             store.plan(row.id, dialogue.withPages(member, false));
             before = member;
         }
-        journal.write(person, unit.bringUpId, unitId, "began its setup on the console" + (reason.isBlank() ? "" : ", although it is not the first of its kind: " + reason), null, null);
-        live.tell(unit.bringUpId, "configure");
-        return run.id;
+        begun.underWay.add(unit.id);
+        begun.firstOfKind.putIfAbsent(unit.kind, unit.label());
+        journal.write(person, unit.bringUpId, unit.id, "began its setup on the console" + (reason.isBlank() ? "" : ", although it is not the first of its kind: " + reason), null, null);
     }
 
     /**
-     * Refuses a unit that a finding blocks. Asked before {@link #begin}, since the whole plan is looked at for it, and what is
+     * Refuses units that a finding blocks. Asked before {@link #begin}, since the whole plan is looked at for it, and what is
      * loaded for that would be compared at each statement of what follows.
      */
     @Transactional
     @ReadsOnly
-    public void refuseBlocked(long unitId) {
-        Unit unit = bringUps.unit(unitId);
-        plans.findings(bringUps.get(unit.bringUpId)).stream().filter(Finding::blocks).filter(finding -> unit.id.equals(finding.about().unitId())).findFirst().ifPresent(finding -> {
+    public void refuseBlocked(long bringUpId, List<Long> unitIds) {
+        plans.findings(bringUps.get(bringUpId)).stream().filter(Finding::blocks).filter(finding -> unitIds.contains(finding.about().unitId())).findFirst().ifPresent(finding -> {
             throw Refusal.conflict(finding.what() + ". " + finding.why());
         });
     }
 
-    private void refuseUnready(Unit unit) {
-        UnitFacts known = answers.known(unit);
+    private void refuseUnready(Unit unit, UnitFacts known) {
         if (!known.known()) {
             throw Refusal.conflict("Not everything that " + unit.label() + " asks is known: " + String.join(", ", known.missing().stream().map(missing -> missing.fact().title()).distinct().toList()) + ". It cannot be paused half-way; find it out in Prepare first.");
         }
@@ -130,20 +142,33 @@ public class Setups {
         }
     }
 
+    /** What is on consoles of a bring-up: units under way, kinds of which one is done, and by kind the first that is under way. */
+    private record Begun(Set<Long> underWay, Set<String> provenKinds, Map<String, String> firstOfKind) {}
+
+    private Begun begun(long bringUpId) {
+        Begun begun = new Begun(new HashSet<>(), new HashSet<>(), new HashMap<>());
+        db.createQuery("select r, u from Run r join Unit u on u.id = r.unitId where u.bringUpId = :bringUp and r.purpose = 'console' order by r.id", Object[].class)
+                .setParameter("bringUp", bringUpId)
+                .getResultStream()
+                .forEach(row -> {
+                    Run run = (Run) row[0];
+                    Unit unit = (Unit) row[1];
+                    if (run.state == RunState.DONE) {
+                        begun.provenKinds.add(unit.kind);
+                    } else if (run.state == RunState.RUNNING || run.state == RunState.WAITING) {
+                        begun.underWay.add(unit.id);
+                        begun.firstOfKind.putIfAbsent(unit.kind, unit.label());
+                    }
+                });
+        return begun;
+    }
+
     /** The first of each kind goes alone until it is done: what is wrong with it would be wrong with all of them. */
-    private void refuseSecondOfItsKind(Unit unit, BringUp bringUp, Kind kind, String reason, Who.Person person) {
-        List<Run> others = db.createQuery("select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :bringUp and u.kind = :kind and u.id <> :unit and r.purpose = 'console'", Run.class)
-                .setParameter("bringUp", bringUp.id)
-                .setParameter("kind", kind.id())
-                .setParameter("unit", unit.id)
-                .getResultList();
-        boolean proven = others.stream().anyMatch(run -> run.state == RunState.DONE);
-        Optional<Run> first = others.stream().filter(run -> run.state == RunState.RUNNING || run.state == RunState.WAITING).findFirst();
-        if (proven || first.isEmpty()) {
-            return;
+    private static void refuseSecondOfItsKind(Unit unit, Begun begun, String reason, Who.Person person) {
+        String first = begun.firstOfKind.get(unit.kind);
+        if (first != null && !begun.provenKinds.contains(unit.kind)) {
+            overridden(reason, person, "The first of each kind goes alone until it is done: " + first + " is under way.");
         }
-        String name = bringUps.unit(first.get().unitId).label();
-        overridden(reason, person, "The first of each kind goes alone until it is done: " + name + " is under way.");
     }
 
     private static void overridden(String reason, Who.Person person, String gate) {
