@@ -286,6 +286,7 @@ export const m = {
   },
   bench: {
     ready: 'Ready for the bench',
+    several: { open: (n: number) => `Begin ${n} at once`, title: 'Begin several', text: 'Each gets its own lane; whatever must stop for a person stops on each of them.', alone: 'another of its kind goes first, alone', begin: (n: number) => (n === 1 ? 'Begin it' : `Begin ${n}`) },
     legend: 'solid: hands on · hatched: the machine works, you need not',
     none: 'Nothing on a console is under way.',
     dialogue: (unit: string) => `What ${unit} asks`,
@@ -312,13 +313,14 @@ export const m = {
     by: (who: string) => `sent by ${who} ·`,
     notAsked: 'it did not ask this',
     copy: 'Copy',
+    reveal: 'Show it for ten seconds; that you looked is kept',
     enter: '(Enter)',
     times: (n: number) => `sent ${n} times`,
     typeThis: (text: string) => `Type ${text}`,
     typeHere: 'type it here, letter by letter',
     goOn: {
       PERMANENT: 'Send it for good', DESTROYS: 'Destroy what is on it', USED: 'Wipe it first', RESTARTS: 'Go on, it may restart', TERMS: 'Agree to the terms', OVERDUE: 'Wait on', SILENT: 'Listen again',
-      CUT: 'It is the same machine', WRONG_ANSWER: 'Send it all the same', CAME_BETWEEN: 'It still asks', SENT_BEFORE: 'Send it again', NOT_SEEN: 'I have compared it: it agrees', other: 'Go on',
+      CUT: 'It is the same machine', WRONG_ANSWER: 'Send it all the same', NOT_KNOWN: 'Send it all the same', CAME_BETWEEN: 'It still asks', SENT_BEFORE: 'Send it again', NOT_SEEN: 'I have compared it: it agrees', other: 'Go on',
     } as Record<string, string>,
     gate: (gate: string) => `Not yet: it ${gate}.`,
     gateTitle: 'A gate stands here',

@@ -12,6 +12,7 @@
   import { bringUpId, choose, chosenUnit } from '../../routes';
   import Bench from './bench/Bench.svelte';
   import Lanes from './bench/Lanes.svelte';
+  import Several from './bench/Several.svelte';
   import type { ConsoleLane, LanesView, Startable } from './bench/types';
   import LaneRow from './LaneRow.svelte';
   import Steps from './Steps.svelte';
@@ -20,6 +21,7 @@
   const consoles = live<LanesView>(() => `/bring-ups/${bringUpId()}/lanes`);
   let member = $state(0);
   let asking = $state(false);
+  let several = $state(false);
   let width = $state(3);
   let busy = $state(false);
   const lanes = $derived(view.data?.lanes ?? []);
@@ -61,8 +63,13 @@
     } finally {
       busy = false;
       asking = false;
+      several = false;
       lookAgain();
     }
+  }
+
+  function beginSeveral(units: number[], mode: 'ASK' | 'RUN'): void {
+    void post(`/bring-ups/${bringUpId()}/consoles`, { units, mode });
   }
 
   function move(by: number): void {
@@ -98,7 +105,7 @@
       <Lanes lanes={onLines} chosen={chosenLane} onchoose={openLane} />
     {/if}
     {#if startable.length > 0}
-      <p class="ready"><span class="sub">{m.bench.ready}</span> {#each startable as unit (unit.unitId)}<button type="button" class="mono" class:on={unit.unitId === benchUnit} title="{unit.kindTitle} {unit.position}" onclick={() => open(unit.unitId, 0)}>{unit.name}</button>{' '}{/each}</p>
+      <p class="ready"><span class="sub">{m.bench.ready}</span> {#each startable as unit (unit.unitId)}<button type="button" class="mono" class:on={unit.unitId === benchUnit} title="{unit.kindTitle} {unit.position}" onclick={() => open(unit.unitId, 0)}>{unit.name}</button>{' '}{/each}{#if session.mayWork && startable.filter((unit) => !unit.alone).length > 1}<B disabled={busy} onclick={() => (several = true)}>{m.bench.several.open(startable.filter((unit) => !unit.alone).length)}</B>{/if}</p>
     {/if}
     {#if benchUnit}{#key benchUnit}<Bench unitId={benchUnit} {member} onmember={turn} />{/key}{/if}
     {#if lanes.length > 0 || (onLines.length === 0 && startable.length === 0)}
@@ -121,6 +128,7 @@
   </aside>
   {/if}
 </div>
+{#if several}<Several {startable} {busy} onbegin={beginSeveral} onclose={() => (several = false)} />{/if}
 {#if asking && view.data}
   <Dialog title={m.configure.confirm(view.data.ready)} onclose={() => (asking = false)}>
     <p class="mono">{view.data.readyNames}</p>

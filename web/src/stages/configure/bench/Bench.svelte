@@ -57,6 +57,15 @@
   const decide = (what: string, body: Record<string, unknown> = {}) => void (now?.dialogueId && post(`/dialogues/${now.dialogueId}/${what}`, body));
   const begin = (way: Mode) => void post(`/units/${unitId}/console`, { mode: way });
 
+  async function reveal(place: number): Promise<string | null> {
+    try {
+      return (await api.post<{ text: string }>(`/dialogues/${now?.dialogueId}/steps/${place}/password`)).text;
+    } catch (error) {
+      notices.fault(error);
+      return null;
+    }
+  }
+
   async function askReach(): Promise<void> {
     busy = true;
     try {
@@ -100,7 +109,7 @@
       {#if index === COMPARE}
         <Compare {members} />
       {:else}
-        <StepList member={now} standing={onLine ? standing : null} mayTick={session.mayWork} ontick={(place, done) => void post(`/dialogues/${now.dialogueId}/tick`, { place, done })} />
+        <StepList member={now} standing={onLine ? standing : null} mayWork={session.mayWork} ontick={(place, done) => void post(`/dialogues/${now.dialogueId}/tick`, { place, done })} onreveal={reveal} />
         {#if now.gate}
           <div class="say wait">{m.bench.gate(now.gate)}
             {#if session.me?.role === 'lead'}<B disabled={busy} onclick={() => (gated = { path: `/dialogues/${now.dialogueId}/override`, body: {}, sentence: m.bench.gate(now.gate) })}>{m.bench.override}</B>{/if}

@@ -2,6 +2,7 @@
   import { FitAddon } from '@xterm/addon-fit';
   import { Terminal } from '@xterm/xterm';
   import '@xterm/xterm/css/xterm.css';
+  import { untrack } from 'svelte';
   import { withAdoptedStyles } from '../../../lib/adopted';
   import { api } from '../../../lib/api';
   import { notices } from '../../../lib/notices.svelte';
@@ -30,7 +31,12 @@
   const hand = $derived(link?.standing?.hand ?? '');
   const mine = $derived(hand === '' || hand === session.me?.login);
 
+  /** Once: what is read here is not followed, or each news of the unit would take the terminal, and the keyboard, away. */
   function attach(box: HTMLElement): () => void {
+    return untrack(() => begin(box));
+  }
+
+  function begin(box: HTMLElement): () => void {
     const fit = new FitAddon();
     terminal = new Terminal({
       fontFamily: "'Atkinson Hyperlegible Mono Variable', monospace", fontSize: FONT, lineHeight: 1.12, scrollback: 3000, screenReaderMode: true,

@@ -7,8 +7,6 @@
   /** Why nothing is sent now, and what a person can do about it. What must be typed is typed here letter by letter. */
   let { hold, mayWork, busy, ongo }: { hold: Hold; mayWork: boolean; busy: boolean; ongo: (typed: string) => void } = $props();
   let typed = $state('');
-  const PASSABLE = ['NEXT', 'SILENT', 'USED', 'PERMANENT', 'DESTROYS', 'TERMS', 'RESTARTS', 'OVERDUE', 'CUT', 'WRONG_ANSWER', 'CAME_BETWEEN', 'SENT_BEFORE', 'NOT_SEEN'];
-  const passable = $derived(PASSABLE.includes(hold.why));
   const calm = $derived(['NEXT', 'RESTARTS', 'TERMS', 'GATE', 'PERMANENT'].includes(hold.why));
   const wants = $derived(hold.typed !== '');
   const right = $derived(!wants || typed.trim() === hold.typed);
@@ -19,7 +17,7 @@
 <form class="say" class:calm aria-live="polite" onsubmit={(event) => { event.preventDefault(); ongo(typed); typed = ''; }}>
   <p>{hold.sentence}</p>
   {#if hold.shown && !calm}<pre class="mono">{hold.shown.split('\n').slice(-4).join('\n')}</pre>{/if}
-  {#if mayWork && passable && (wants || hold.why !== 'NEXT')}
+  {#if mayWork && hold.passable && (wants || hold.why !== 'NEXT')}
     <div class="row">
       {#if wants}<label><span class="visually-hidden">{m.bench.typeThis(hold.typed)}</span><Input class="mono" bind:value={typed} placeholder={m.bench.typeHere} autocomplete="off" spellcheck="false" onpaste={typeIt} ondrop={typeIt} /></label>{/if}
       <B look={calm ? 'go' : 'plain'} type="submit" disabled={busy || !right}>{m.bench.goOn[hold.why] ?? m.bench.goOn.other}</B>

@@ -6,12 +6,16 @@
   import type { BenchStep, LineStanding, Member } from './types';
 
   /** Question, answer, and where the answer comes from, in the order of the work. By hand each is ticked by a person. */
-  let { member, standing, mayTick, ontick }: { member: Member; standing: LineStanding | null; mayTick: boolean; ontick: (place: number, done: boolean) => void } = $props();
+  let { member, standing, mayWork, ontick, onreveal }: { member: Member; standing: LineStanding | null; mayWork: boolean; ontick: (place: number, done: boolean) => void; onreveal: (place: number) => Promise<string | null> } = $props();
+
+  /** How long a password stays in sight. */
+  const SECONDS = 10;
+  let revealed = $state.raw<{ place: number; text: string } | null>(null);
 
   const byHand = $derived(member.state === 'BY_HAND');
   const steps = $derived(member.steps.map((step, i) => ({ ...step, progress: standing?.progress[i] ?? step.progress })));
   const hold = $derived(standing ? standing.hold : member.hold);
-  const now = $derived(hold && hold.step >= 0 ? hold.step : steps.findIndex((step) => step.progress === 'SENT' || step.progress === 'OPEN'));
+  const now = $derived(hold && hold.step >= 0 ? hold.step : standing && standing.asks >= 0 ? standing.asks : steps.findIndex((step) => step.progress === 'SENT' || step.progress === 'OPEN'));
   const known = $derived(standing?.identified ?? member.identified);
   const begun = $derived(member.state !== '' && member.state !== 'SHUT');
 
@@ -32,6 +36,14 @@
     };
   }
 
+  async function reveal(place: number): Promise<void> {
+    const text = await onreveal(place);
+    if (text === null) return;
+    const shown = { place, text };
+    revealed = shown;
+    setTimeout(() => revealed === shown && (revealed = null), SECONDS * 1000);
+  }
+
   async function copy(text: string): Promise<void> {
     await navigator.clipboard.writeText(text);
   }
@@ -50,7 +62,7 @@
       <li class="gate" class:past={step.progress === 'DONE'} aria-current={i === now && begun ? 'step' : undefined}>
         <Mark mark={mark(step, i)} size={15} />
         <span>{m.bench.waits(step.title, minutes(step.about))}</span>
-        {#if byHand && mayTick}<input type="checkbox" aria-label={m.bench.tick(step.title)} checked={step.progress === 'DONE'} onchange={(event) => ontick(step.place, event.currentTarget.checked)} />{/if}
+        {#if byHand && mayWork}<input type="checkbox" aria-label={m.bench.tick(step.title)} checked={step.progress === 'DONE'} onchange={(event) => ontick(step.place, event.currentTarget.checked)} />{/if}
       </li>
     {:else}
       <li class:past={step.progress === 'DONE' || step.progress === 'LEFT_OUT'} class:cur={i === now && begun} aria-current={i === now && begun ? 'step' : undefined}>
@@ -66,10 +78,12 @@
         <span class="v mono">
           {#if step.sort === 'asked' && !step.marks.includes('SECRET')}
             <button type="button" title={m.bench.copy} aria-label="{m.bench.copy} {step.answer}" onclick={() => void copy(step.answer)}>{step.answer || m.bench.enter}</button>
+          {:else if step.sort === 'asked' && mayWork && member.dialogueId !== null}
+            <button type="button" class:bare={revealed?.place === step.place} title={m.bench.reveal} aria-label={revealed?.place === step.place ? undefined : `${m.bench.reveal}: ${step.title}`} onclick={() => void reveal(step.place)}>{revealed?.place === step.place ? revealed.text : step.answer}</button>
           {:else}{step.answer}{/if}
           {#if step.times > 1}<span class="bad">{m.bench.times(step.times)}</span>{/if}
         </span>
-        {#if byHand && mayTick}<input type="checkbox" aria-label={m.bench.tick(step.title)} checked={step.progress === 'DONE'} onchange={(event) => ontick(step.place, event.currentTarget.checked)} />{/if}
+        {#if byHand && mayWork}<input type="checkbox" aria-label={m.bench.tick(step.title)} checked={step.progress === 'DONE'} onchange={(event) => ontick(step.place, event.currentTarget.checked)} />{/if}
       </li>
     {/if}
   {/each}
@@ -92,6 +106,7 @@
   .v { text-align: right; max-width: 210px; overflow-wrap: anywhere; }
   .v button { font: inherit; color: inherit; padding: 0 2px; border-radius: 3px; }
   .v button:hover { background: var(--line2); }
+  .v .bare { background: var(--lamp2); outline: 1px solid var(--lamp-ink); }
   dl { display: grid; grid-template-columns: auto 1fr; gap: 2px 12px; margin: 4px 0; font-size: 12.5px; }
   dd { margin: 0; }
   @media print { ol { overflow: visible; } }

@@ -16,7 +16,6 @@ import java.util.Set;
 final class Bench {
 
     /** Reasons to hold that a person passes by saying so. */
-    private static final Set<String> PASSED = Set.of("NEXT", "SILENT", "PERMANENT", "DESTROYS", "TERMS", "RESTARTS", "OVERDUE", "CUT", "SENT_BEFORE", "NOT_SEEN", "CAME_BETWEEN");
 
     /** Model, serial, hardware address, port, group, place, address from DHCP; habits follow. */
     static final String HALL = """
@@ -114,7 +113,7 @@ final class Bench {
         List<String> stuck = new ArrayList<>();
         for (JsonNode member : bench(unit).path("members")) {
             String why = member.path("hold").path("why").asText();
-            if (member.path("state").asText().equals("HELD") && PASSED.contains(why)) {
+            if (member.path("state").asText().equals("HELD") && member.path("hold").path("passable").asBoolean() && !why.equals("USED")) {
                 api.send(server, "POST", "/api/dialogues/" + member.path("dialogueId").asLong() + "/go-on", object(Map.of("typed", member.path("hold").path("typed").asText())));
             } else if (member.path("state").asText().equals("HELD") && !why.equals("GATE")) {
                 stuck.add(member.path("label").asText() + ": " + member.path("hold").path("sentence").asText());

@@ -160,7 +160,7 @@ final class ConsoleStage implements AutoCloseable {
                 @SuppressWarnings("unchecked")
                 Map<String, Object> hold = (Map<String, Object>) members.get(i).get("hold");
                 if (hold != null && members.get(i).get("state").equals("HELD") && !hold.get("why").equals("GATE")) {
-                    if (!PASSABLE.contains(hold.get("why")) || !pass.test(hold)) {
+                    if (!Boolean.TRUE.equals(hold.get("passable")) || !pass.test(hold)) {
                         return bench;
                     }
                     if (!hold.toString().equals(passed.put(i, hold.toString()))) {
@@ -175,7 +175,6 @@ final class ConsoleStage implements AutoCloseable {
         throw new AssertionError("not at its end: " + bench(unit).prettify());
     }
 
-    private static final java.util.Set<Object> PASSABLE = java.util.Set.of("NEXT", "SILENT", "USED", "PERMANENT", "DESTROYS", "TERMS", "RESTARTS", "OVERDUE", "CUT", "WRONG_ANSWER");
 
     private static void pause() {
         java.util.concurrent.locks.LockSupport.parkNanos(40_000_000);

@@ -171,6 +171,11 @@ public final class Conversation {
         return steps.all();
     }
 
+    /** The step whose question stands on the line now, if it is still to be answered; or -1. */
+    public int asking() {
+        return line.question().map(Question::step).filter(step -> steps.progress(step) == Progress.OPEN).orElse(NONE);
+    }
+
     public Progress progress(int step) {
         return steps.progress(step);
     }
@@ -266,7 +271,10 @@ public final class Conversation {
     }
 
     private boolean identityHold() {
-        return hold.why() == Why.USED || hold.why() == Why.CUT || hold.why() == Why.SILENT;
+        return switch (hold.why()) {
+            case USED, CUT, WRONG_MACHINE, STANDBY -> true;
+            default -> false;
+        };
     }
 
     /** A person stops everything here. */
@@ -349,7 +357,8 @@ public final class Conversation {
         } else if (why == Why.OVERDUE) {
             deadline = now.plus(steps.waits().atMost());
             mayHaveMissed = true;
-        } else if (why == Why.WRONG_ANSWER) {
+        } else if (why == Why.WRONG_ANSWER || why == Why.NOT_KNOWN) {
+            identified |= why == Why.NOT_KNOWN;
             effects.add(new Effect.Send(hold.step(), "\r"));
             enterTyped(hold.step(), now);
             return effects();
@@ -381,6 +390,9 @@ public final class Conversation {
             char key = keys.charAt(i);
             if (key == '\r') {
                 int asked = line.question().map(Question::step).orElse(NONE);
+                if (notYetKnown(asked, now)) {
+                    return effects();
+                }
                 if (confirmsWrongly(asked)) {
                     hold(Why.WRONG_ANSWER, asked, "That is not what was planned for “" + steps.get(asked).title() + "”: " + planned(asked) + ". Enter was kept back; correct it, or send it all the same.", "");
                     return effects();
@@ -446,6 +458,20 @@ public final class Conversation {
         }
     }
 
+    /** Whether Enter is kept back because nobody knows which machine would take the answer; a log-in tells nothing to it. */
+    private boolean notYetKnown(int asked, Instant now) {
+        if (identified || asked < 0 || steps.logsIn(asked)) {
+            return false;
+        }
+        if (hold == null || !identityHold()) {
+            identify(line.shown(), now);
+        }
+        if (!identified && (hold == null || !identityHold())) {
+            hold(Why.NOT_KNOWN, asked, "Nothing on the line has told which machine this is. Enter was kept back: bring it to where it tells its serial, or send it all the same.", "");
+        }
+        return !identified;
+    }
+
     /** A password is not compared: it is not to be shown, and the machine says itself when it is wrong. */
     private boolean confirmsWrongly(int step) {
         if (step < 0 || !(steps.get(step) instanceof Asked asked) || asked.is(Mark.SECRET)) {
@@ -472,7 +498,7 @@ public final class Conversation {
     }
 
     private void look(Instant now) {
-        if (state == State.HELD) {
+        if (state == State.HELD && !tellsWhatWasMissing()) {
             return;
         }
         try {
@@ -483,6 +509,22 @@ public final class Conversation {
         } catch (Look.TooHard e) {
             hold(Why.DESCRIPTION, -1, e.getMessage(), "");
         }
+    }
+
+    /** Whether the line has ended by itself what a person was called for: it was silent, or did not tell which machine it is. */
+    private boolean tellsWhatWasMissing() {
+        boolean speaks = hold.why() == Why.SILENT && !line.shown().isBlank();
+        boolean tells = !identified && (hold.why() == Why.CUT || hold.why() == Why.UNFORESEEN) && dialogue.identify().see().in(told(line.shown()));
+        if (speaks || tells) {
+            hold = null;
+            become(State.UNSURE);
+        }
+        return speaks || tells;
+    }
+
+    /** What tells which machine is on the line now. */
+    private String told(String shown) {
+        return identified || newFrom == null ? shown : String.join("\n", screen().since(newFrom));
     }
 
     private void settled(String shown, Duration stands, Instant now) {
@@ -579,8 +621,7 @@ public final class Conversation {
 
     /** Tells the machine by what it shows. False where nothing more is to be done with what stands there. */
     private boolean identify(String shown, Instant now) {
-        String told = identified || newFrom == null ? shown : String.join("\n", screen().since(newFrom));
-        Optional<Look.Seen> seen = dialogue.identify().see().last(told);
+        Optional<Look.Seen> seen = dialogue.identify().see().last(told(shown));
         if (seen.isEmpty()) {
             return identified || logInStands();
         }

@@ -42,6 +42,8 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         OVERDUE(true),
         /** The line was gone, or the machine began anew; is it still the same? */
         CUT(true),
+        /** A person answers, and the machine has not told which one it is; Enter was kept back. */
+        NOT_KNOWN(true),
         /** What the person typed is not what was planned; Enter was kept back. */
         WRONG_ANSWER(true),
         /** Something came behind the question for a password; does it still ask? */

@@ -386,6 +386,30 @@ class ConversationTest {
     }
 
     @Test
+    void keepsAPersonsEnterBackUntilTheMachineHasToldWhoItIs() {
+        Stage stage = new Stage(Mode.WATCH).says("Address [none]: ").after(1);
+        stage.effects.addAll(stage.conversation.typed("10.40.8.41/24\r", stage.now));
+        assertEquals("10.40.8.41/24", stage.sent(), "all but Enter");
+        assertEquals(Why.NOT_KNOWN, stage.why());
+        assertEquals("\r", stage.goOn("").sent(), "a person vouches for it");
+        Stage other = new Stage(Mode.WATCH).says("TARN interconnect, serial TN-9, blank\r\nAddress [none]: ");
+        other.effects.addAll(other.conversation.typed("10.40.8.41/24\r", other.now));
+        assertEquals("10.40.8.41/24", other.sent());
+        assertEquals(Why.WRONG_MACHINE, other.why());
+        assertEquals("", other.goOn("").sent());
+    }
+
+    @Test
+    void goesOnByItselfOnceTheLineTellsWhatWasMissing() {
+        Stage silent = new Stage(Mode.RUN).after(6);
+        assertEquals(Why.SILENT, silent.why());
+        assertEquals("keeper\r", silent.says(Stage.GREETING).after(1).sent());
+        Stage strange = new Stage(Mode.RUN).says("boot: ").after(6);
+        assertEquals(Why.UNFORESEEN, strange.why());
+        assertEquals("keeper\r", strange.says(Stage.GREETING).after(1).sent());
+    }
+
+    @Test
     void keysThatOnlyMoveAreNoPartOfAnAnswer() {
         Stage stage = new Stage(Mode.WATCH).says(Stage.GREETING).after(1);
         stage.effects.addAll(stage.conversation.typed("\f\033[A\033[1;5Ckeeper\r", stage.now));

@@ -18,7 +18,6 @@ import lychnos.core.dialogue.DialogueStep.Asked;
 import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.dialogue.DialogueStep.Summary;
 import lychnos.core.dialogue.DialogueStep.Waits;
-import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Template;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
@@ -73,7 +72,7 @@ public class BenchViews {
 
     /** A member's dialogue; {@code identity} is what it must show before anything is written. */
     public record Member(
-            Long dialogueId, String label, String line, String settings, String state, String mode, Hold hold, String note, String gate, boolean identified, String identity, Instant openedAt, Instant endedAt, List<Step> steps) {}
+            Long dialogueId, String label, String line, String settings, String state, String mode, HoldView hold, String note, String gate, boolean identified, String identity, Instant openedAt, Instant endedAt, List<Step> steps) {}
 
     /** A unit at the bench; {@code runState} is empty where its setup was never begun. */
     public record View(long unitId, String name, String kindTitle, String position, String plug, List<String> bring, String runState, String runNote, List<Member> members) {}
@@ -108,7 +107,7 @@ public class BenchViews {
         String identity = dialogue.identify().must().values().stream().map(template -> filled(template, values)).collect(Collectors.joining(", "));
         return row == null
                 ? new Member(null, label, port.isEmpty() ? "" : "port " + port, dialogue.line().toString(), "", "", null, "", "", false, identity, null, null, shown)
-                : new Member(row.id, label, row.line, dialogue.line().toString(), row.state.name(), row.mode.name(), row.hold, row.note, row.gate, row.identified, identity, row.openedAt, row.endedAt, shown);
+                : new Member(row.id, label, row.line, dialogue.line().toString(), row.state.name(), row.mode.name(), HoldView.of(row.hold), row.note, row.gate, row.identified, identity, row.openedAt, row.endedAt, shown);
     }
 
     private Map<Integer, Object[]> kept(long dialogueId) {
@@ -173,8 +172,12 @@ public class BenchViews {
     /** One member under way. {@code ahead} are the waits that still come, each with its usual length in seconds. */
     public record Lane(long unitId, long dialogueId, String name, String state, String gate, List<Part> parts, List<Part> ahead) {}
 
-    /** What may be begun now: known and placed, and never begun or put away. */
-    public record Startable(long unitId, String name, String kindTitle, String position) {}
+    /**
+     * What may be begun now: known and placed, and never begun or put away.
+     *
+     * @param alone whether another of its kind goes first: the first of each kind goes alone until it is done
+     */
+    public record Startable(long unitId, String name, String kindTitle, String position, boolean alone) {}
 
     /** Everything on consoles of a bring-up. */
     public record Lanes(List<Lane> lanes, List<Startable> startable) {}
@@ -191,12 +194,17 @@ public class BenchViews {
         List<Lane> lanes = new ArrayList<>();
         List<Startable> startable = new ArrayList<>();
         Set<Long> placed = plans.seats(bringUpId).keySet();
+        Set<String> proven = setups.provenKinds(bringUpId);
+        Set<String> first = new HashSet<>();
         facts.of(bringUp).forEach((unit, known) -> {
             Run run = newest.get(unit.id);
+            if (run != null && run.state != RunState.DONE) {
+                first.add(unit.kind);
+            }
             if (run != null) {
                 drawn.dialogues.getOrDefault(run.id, List.of()).forEach(row -> lanes.add(lane(unit, known.kind(), row, drawn)));
             } else if (known.kind().dialogue().isPresent() && known.known() && placed.contains(unit.id)) {
-                startable.add(new Startable(unit.id, unit.label(), known.kind().title(), unit.place()));
+                startable.add(new Startable(unit.id, unit.label(), known.kind().title(), unit.place(), !proven.contains(unit.kind) && !first.add(unit.kind)));
             }
         });
         return new Lanes(lanes, startable);

@@ -18,6 +18,7 @@ import lychnos.core.dialogue.Mode;
 import lychnos.server.account.Who;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.ReadsOnly;
+import org.jboss.resteasy.reactive.RestResponse;
 
 /** Stage 3 on console lines. */
 @Path("/api")
@@ -183,6 +184,17 @@ public class ConsoleResource {
             throw Refusal.bad("Which step?");
         }
         consoles.lookAgain(setups.tick(id, tick.place, tick.done, who.person()));
+    }
+
+    /** A password as text, for the one who types it; the screen hides it again. */
+    public record Shown(String text) {}
+
+    /** Shows the password that a step sends. Asked for on purpose, and kept in the journal. */
+    @POST
+    @Path("dialogues/{id}/steps/{place}/password")
+    @RolesAllowed("engineer")
+    public RestResponse<Shown> password(long id, int place) {
+        return RestResponse.ResponseBuilder.ok(new Shown(setups.password(id, place, who.person()))).header("Cache-Control", "no-store").build();
     }
 
     private String login() {

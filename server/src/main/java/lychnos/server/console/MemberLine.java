@@ -68,8 +68,14 @@ final class MemberLine implements LineEvents {
         boolean trusts(String server, String fingerprint);
     }
 
-    /** What is told to screens at each change. */
-    record Standing(String state, String mode, Hold hold, String note, String hand, boolean lineUp, boolean identified, List<String> progress) {}
+    /** What is told to screens at each change; {@code asks} is the step whose question stands on the line, or -1. */
+    record Standing(String state, String mode, HoldView hold, String note, String hand, boolean lineUp, boolean identified, List<String> progress, int asks) {
+
+        /** Without what the line asks now, which needs not be kept. */
+        Standing kept() {
+            return new Standing(state, mode, hold, note, hand, lineUp, identified, progress, -1);
+        }
+    }
 
     private final Held held;
     private final long dialogueId;
@@ -398,7 +404,7 @@ final class MemberLine implements LineEvents {
             }
         }
         Standing standing = standing();
-        if (moved.isEmpty() && told.isEmpty() && standing.equals(lastStanding)) {
+        if (moved.isEmpty() && told.isEmpty() && lastStanding != null && standing.kept().equals(lastStanding.kept())) {
             return null;
         }
         return new Change(dialogueId, now, conversation.state(), conversation.hold().orElse(null), mode, wiped, identified, note, replanned ? dialogue.withPages(member, wiped) : null, moved, sends, by, tries, proven, told, stretch());
@@ -487,7 +493,7 @@ final class MemberLine implements LineEvents {
         for (int i = 0; i < conversation.steps().size(); i++) {
             progress.add(conversation.progress(i).name());
         }
-        return new Standing(conversation.state().name(), mode.name(), conversation.hold().orElse(null), note, hand, lineUp, identified, progress);
+        return new Standing(conversation.state().name(), mode.name(), HoldView.of(conversation.hold().orElse(null)), note, hand, lineUp, identified, progress, conversation.asking());
     }
 
     private void tellOnlookers() {

@@ -11,7 +11,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.DialogueStep.Asked;
+import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.dialogue.Mode;
+import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
 import lychnos.core.rule.Finding;
@@ -163,6 +167,11 @@ public class Setups {
         return begun;
     }
 
+    /** Kinds of which one is set up. */
+    Set<String> provenKinds(long bringUpId) {
+        return Set.copyOf(begun(bringUpId).provenKinds);
+    }
+
     /** The first of each kind goes alone until it is done: what is wrong with it would be wrong with all of them. */
     private static void refuseSecondOfItsKind(Unit unit, Begun begun, String reason, Who.Person person) {
         String first = begun.firstOfKind.get(unit.kind);
@@ -222,6 +231,21 @@ public class Setups {
         row.gate = "";
         live.tell(bringUps.unit(row.unitId).bringUpId, "configure");
         return row.runId;
+    }
+
+    /** The password that a step sends, for a person's eyes; that it was looked at is kept. */
+    @Transactional
+    public String password(long dialogueId, int place, Who.Person person) {
+        MemberDialogue row = locked(dialogueId);
+        Unit unit = bringUps.unit(row.unitId);
+        List<DialogueStep> steps = kinds.of(unit).dialogue().orElseThrow().withPages(row.member, row.wiped);
+        if (place < 0 || place >= steps.size() || !(steps.get(place) instanceof Asked asked) || !asked.is(Mark.SECRET)) {
+            throw Refusal.notFound("That step sends no password.");
+        }
+        String name = asked.answer().names().stream().findFirst().orElse("");
+        Secret secret = answers.of(unit, Map.of()).get(row.member).secret(name).orElseThrow(() -> Refusal.conflict("That password is not known yet."));
+        journal.write(person, unit.bringUpId, unit.id, "looked at the password of “" + asked.title() + "”" + (row.member.isEmpty() ? "" : ", " + row.member), null, null);
+        return secret.use(text -> text);
     }
 
     /** Ticks a step of a member whose line cannot be reached, or takes the tick back. */
