@@ -66,7 +66,7 @@ public final class LoopbackHall implements AutoCloseable {
             if (System.nanoTime() > deadline) {
                 throw new AssertionError("never: " + what);
             }
-            Thread.onSpinWait();
+            java.util.concurrent.locks.LockSupport.parkNanos(2_000_000);
         }
     }
 

@@ -38,9 +38,6 @@ public final class Conversation {
     /** How long something that nobody knows must stand at the cursor before a person is called. */
     static final Duration UNFORESEEN = Duration.ofSeconds(3);
 
-    /** How many keys are pressed in search of a row of a page. */
-    private static final int MOST_MOVES = 48;
-
     private static final String DOWN = "\033[B";
 
     /** How long a line may say nothing before it is nudged, or a person is called. */
@@ -104,17 +101,13 @@ public final class Conversation {
     private boolean nudged;
     /** The line was not looked at for a time: the end of a wait may have been shown meanwhile. */
     private boolean mayHaveMissed;
-    private List<String> movedFrom = List.of();
-    private int moves;
+    private final RowSearch rows = new RowSearch(UNFORESEEN);
     private int erasuresAtAnswer;
     private Screen.Place pagedAt;
     private Instant deadline;
     /** The step whose answer a person has said may go; it lets no other one through. */
     private int approved = NONE;
-    private String typing = "";
-    private String lastTyped = "";
-    /** Within the several letters of a cursor key (ECMA-48). */
-    private boolean withinKey;
+    private final Typing typing = new Typing();
     private List<Effect> effects = new ArrayList<>();
 
     public Conversation(Dialogue dialogue, String member, Values values, Mode mode, Instant now) {
@@ -400,7 +393,7 @@ public final class Conversation {
                 effects.add(new Effect.Send(asked, "\r"));
                 enterTyped(asked, now);
             } else {
-                remember(key);
+                typing.key(key);
                 if (hold != null && hold.why() == Why.WRONG_ANSWER) {
                     hold = null;
                     become(behindHold);
@@ -413,20 +406,7 @@ public final class Conversation {
 
     /** What a person typed before Enter the last time; nothing of a password. */
     public String lastTyped() {
-        return lastTyped;
-    }
-
-    /** What stands typed behind the question; keys that only move or draw anew are no part of an answer. */
-    private void remember(char key) {
-        if (key == 0x1b) {
-            withinKey = true;
-        } else if (withinKey) {
-            withinKey = key == '[' || key == 'O' || key >= '0' && key <= '9' || key == ';';
-        } else if (key == '\b' || key == 0x7f) {
-            typing = typing.substring(0, Math.max(0, typing.length() - 1));
-        } else if (key >= ' ') {
-            typing += key;
-        }
+        return typing.last();
     }
 
     private void enterTyped(int asked, Instant now) {
@@ -439,16 +419,13 @@ public final class Conversation {
             hold = null;
             become(behindHold);
         }
-        lastTyped = secret ? "" : typing;
-        sentNow(lastTyped, now);
-        typing = "";
+        sentNow(typing.enter(secret), now);
     }
 
     /** What was sent is echoed, and what stood there is no question any more. */
     private void sentNow(String text, Instant now) {
         pagedAt = null;
-        movedFrom = List.of();
-        moves = 0;
+        rows.anew();
         erasuresAtAnswer = screen().erasures();
         sentBefore = NONE;
         mayHaveMissed = false;
@@ -479,7 +456,7 @@ public final class Conversation {
         }
         Optional<String> planned = asked.answer().fill(this::value);
         boolean accepted = typing.isEmpty() && planned.equals(line.question().flatMap(Question::suggestion));
-        return planned.isPresent() && !accepted && !planned.get().equals(typing);
+        return planned.isPresent() && !accepted && !planned.get().equals(typing.text());
     }
 
     private String planned(int step) {
@@ -591,23 +568,20 @@ public final class Conversation {
 
     /** Presses cursor keys until the wanted row of a page is marked, and enters it. Nothing is changed by that. */
     private void goTo(int step, Instant now) {
-        List<String> marked = screen().markedText();
-        if (marked.equals(movedFrom) || marked.isEmpty()) {
-            if (line.quiet(now).compareTo(UNFORESEEN) >= 0) {
-                hold(Why.UNFORESEEN, step, "The page shows no row that moves with the cursor keys. Bring it to “" + steps.get(step).title() + "” yourself.", lastOf(String.join("\n", screen().window())));
-                movedFrom = List.of();
+        switch (rows.look(steps.asked(step).row(), screen().markedText(), line.quiet(now))) {
+            case HERE -> press("\r", now);
+            case FURTHER -> press(DOWN, now);
+            case STUCK -> hold(Why.UNFORESEEN, step, "The page shows no row that moves with the cursor keys. Bring it to “" + steps.get(step).title() + "” yourself.", lastOf(String.join("\n", screen().window())));
+            case NOWHERE -> hold(Why.UNFORESEEN, step, "No row for “" + steps.get(step).title() + "” was found on this page. Bring it there yourself.", lastOf(String.join("\n", screen().window())));
+            case NOT_MOVED -> {
+                // the page is still being drawn
             }
-            return;
         }
-        if (++moves > MOST_MOVES) {
-            moves = 0;
-            hold(Why.UNFORESEEN, step, "No row for “" + steps.get(step).title() + "” was found on this page. Bring it there yourself.", lastOf(String.join("\n", screen().window())));
-            return;
-        }
-        movedFrom = marked;
+    }
+
+    private void press(String key, Instant now) {
         line.quietFrom(now);
-        boolean there = marked.stream().anyMatch(row -> steps.asked(step).row().in(row));
-        effects.add(new Effect.Send(NONE, there ? "\r" : DOWN));
+        effects.add(new Effect.Send(NONE, key));
     }
 
     private void finishIfDone() {
