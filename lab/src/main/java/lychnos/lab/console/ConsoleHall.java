@@ -42,6 +42,7 @@ public final class ConsoleHall implements AutoCloseable {
             case "orrel" -> new Interconnect(spec, memory, restart, new Face(vertx, plug, spec.plugged(), index, webPort, "Orrel_3.1", () -> "ORREL " + spec.place()), () -> peer(spec));
             case "sallow" -> new FabricController(spec, memory, restart, new Face(vertx, plug, spec.plugged(), index, webPort, "Sallow_7", () -> "Sallow " + memory.get("name")), () -> group(spec));
             case "greenup" -> new HypervisorHost(spec, memory, restart, new Face(vertx, plug, spec.plugged(), index, webPort, "Greenup_2", () -> "Greenup " + memory.get("Own name")));
+            case "brathay" -> new FabricGateway(spec, memory, restart, new Face(vertx, plug, spec.plugged(), index, webPort, "Brathay_5", () -> "Brathay " + memory.get("name")));
             default -> throw new IllegalArgumentException("no stand-in is called " + spec.model());
         };
     }

@@ -69,6 +69,7 @@ final class LineServer implements AutoCloseable {
         private final NetSocket socket;
         private final SerialPort machine;
         private final int[] set = {9600, 8, 1, 1};
+        private boolean offered;
         private boolean controlled;
         private int state;
         private int verb;
@@ -163,8 +164,8 @@ final class LineServer implements AutoCloseable {
         }
 
         private void answer(int code) {
-            if (verb == WILL && code == COM_PORT && !controlled) {
-                controlled = true;
+            if (verb == WILL && code == COM_PORT && !offered) {
+                offered = true;
                 option(DO, COM_PORT);
             } else if (verb == WILL && code != BINARY && code != COM_PORT && code != GO_AHEAD) {
                 option(DONT, code);
@@ -179,6 +180,7 @@ final class LineServer implements AutoCloseable {
             }
             int what = text[1];
             if (what == 1 && text.length == 6) {
+                controlled = true;
                 set[0] = (text[2] & 0xff) << 24 | (text[3] & 0xff) << 16 | (text[4] & 0xff) << 8 | text[5] & 0xff;
             } else if (what >= 2 && what <= 4) {
                 set[what - 1] = text[2];

@@ -59,7 +59,7 @@ class MisbehaviourTest {
     }
 
     private static ConsoleSpec spec(String model, int number, String place, Habit... habits) {
-        return new ConsoleSpec(model, "MB-" + number, String.format("02:4c:59:d2:00:%02x", number), 4000 + number, "group " + number % 30, place, model.equals("greenup") ? "127.40.9." + (200 + number % 50) : "-", Set.copyOf(List.of(habits)));
+        return new ConsoleSpec(model, "MB-" + number, String.format("02:4c:59:d2:00:%02x", number), 4000 + number, "group " + number % 30, place, model.equals("greenup") ? "127.40.10." + (200 + number % 50) : "-", Set.copyOf(List.of(habits)));
     }
 
     /** What the unit of these tests was prepared and placed with. */
@@ -99,6 +99,7 @@ class MisbehaviourTest {
         texts.putAll(switch (spec.model()) {
             case "orrel" -> Map.of("factory.user", "keeper", "factory.word", "orrel", "strong-passwords", "yes", "central-manager", "no", "shared.address", "127.40.9.99");
             case "sallow" -> Map.of("factory.user", "warden", "factory.word", "highrigg", "fabric-name", "ardal-fabric", "active", "3", "tunnel-pool", "172.20.0.0/16", "control-vlan", "3900");
+            case "brathay" -> Map.of("factory.user", "steward", "factory.word", "tarnbeck", "static", "yes", "mask", "255.255.255.0", "time-server-1", "127.40.8.6", "time-zone", "UTC", "subnet-manager", "standby", "diagnostics", "no");
             default -> Map.of("factory.user", "root", "factory.word", "greenup", "keyboard", "us", "links", "1", "vlan", "0");
         });
         return new Prepared(texts);
@@ -108,6 +109,7 @@ class MisbehaviourTest {
         String kind = switch (model) {
             case "orrel" -> "interconnect-pair";
             case "sallow" -> "fabric-controller";
+            case "brathay" -> "infiniband-gateway";
             default -> "hypervisor-host";
         };
         return hurried(KindReader.shipped(kind).dialogue().orElseThrow());
@@ -166,6 +168,18 @@ class MisbehaviourTest {
         assertEquals("2", hall.kept("MB-4", "seen.logins"));
     }
 
+    @Test
+    void aGatewayTakesNothingOfWhatItSuggestsAndTurnsItsPages() throws Exception {
+        ConsoleSpec gateway = spec("brathay", 5, "1");
+        power(gateway);
+        assertNull(engineer(gateway, "").begin().end(40));
+        assertEquals("127.40.9.105", hall.kept("MB-5", "address"));
+        assertEquals("standby", hall.kept("MB-5", "manager"), "it suggests master");
+        assertEquals("no", hall.kept("MB-5", "diagnostics"), "it suggests yes");
+        assertEquals("1", hall.kept("MB-5", "seen.restarts"));
+        assertEquals("", hall.kept("MB-5", "seen.refusedLogins"));
+    }
+
     /**
      * What a machine does and what comes of it.
      *
@@ -198,7 +212,17 @@ class MisbehaviourTest {
             new Row("sallow", Habit.CHATTER, null, ""),
             new Row("greenup", Habit.WRONG_DEFAULT, Why.OVERDUE, "checks its own reach"),
             new Row("greenup", Habit.REFUSED_ANSWER, Why.REFUSED, "not beside the address"),
-            new Row("greenup", Habit.OTHER_SERIAL, Why.WRONG_MACHINE, "Nothing was written to it"));
+            new Row("greenup", Habit.OTHER_SERIAL, Why.WRONG_MACHINE, "Nothing was written to it"),
+            new Row("brathay", Habit.WRONG_DEFAULT, null, ""),
+            new Row("brathay", Habit.ORDER_CHANGED, null, ""),
+            new Row("brathay", Habit.EXTRA_QUESTION, Why.UNFORESEEN, "Which end of the row is cold?"),
+            new Row("brathay", Habit.REFUSED_ANSWER, Why.REFUSED, "nobody there on this cable"),
+            new Row("brathay", Habit.OLD_ADDRESS, Why.DIFFERS, "127.40.9.199"),
+            new Row("brathay", Habit.NEVER_RETURNS, Why.OVERDUE, "takes longer than"),
+            new Row("brathay", Habit.CHATTER, null, ""),
+            new Row("brathay", Habit.ECHO_OFF, null, ""),
+            new Row("brathay", Habit.USED, Why.USED, "set up before"),
+            new Row("brathay", Habit.OTHER_SERIAL, Why.WRONG_MACHINE, "Nothing was written to it"));
 
     /** Each with a machine and an engineer of its own, all at the same time. */
     @Test
@@ -207,7 +231,7 @@ class MisbehaviourTest {
         for (int i = 0; i < TABLE.size(); i++) {
             Row row = TABLE.get(i);
             specs.add(spec(row.model, 10 + i, row.model.equals("orrel") ? "left" : "1", row.habit));
-            specs.add(spec("orrel", 40 + i, "right"));
+            specs.add(spec("orrel", 100 + i, "right"));
         }
         power(specs.toArray(ConsoleSpec[]::new));
         List<Engineer> engineers = new ArrayList<>();
