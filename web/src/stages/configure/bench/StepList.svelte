@@ -15,7 +15,12 @@
   const byHand = $derived(member.state === 'BY_HAND');
   const steps = $derived(member.steps.map((step, i) => ({ ...step, progress: standing?.progress[i] ?? step.progress })));
   const hold = $derived(standing ? standing.hold : member.hold);
-  const now = $derived(hold && hold.step >= 0 ? hold.step : standing && standing.asks >= 0 ? standing.asks : steps.findIndex((step) => step.progress === 'SENT' || step.progress === 'OPEN'));
+  const waiting = $derived((standing?.state ?? member.state) === 'WAITING' ? steps.findIndex((step) => step.sort === 'waits' && step.progress === 'OPEN') : -1);
+  const now = $derived.by(() => {
+    if (hold && hold.step >= 0) return hold.step;
+    if (waiting >= 0) return waiting;
+    return standing && standing.asks >= 0 ? standing.asks : steps.findIndex((step) => step.progress === 'SENT' || step.progress === 'OPEN');
+  });
   const known = $derived(standing?.identified ?? member.identified);
   const begun = $derived(member.state !== '' && member.state !== 'SHUT');
 

@@ -1,6 +1,7 @@
 package lychnos.server;
 
 import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.equalTo;
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertNotEquals;
@@ -12,6 +13,7 @@ import jakarta.inject.Inject;
 import java.util.List;
 import java.util.Map;
 import lychnos.lab.console.Habit;
+import lychnos.server.journal.Journal;
 import lychnos.server.store.SealedStore;
 import org.junit.jupiter.api.Test;
 
@@ -23,6 +25,9 @@ class ConsoleTest {
 
     @Inject
     SealedStore sealed;
+
+    @Inject
+    Journal journal;
 
     @Test
     void aPairIsSetUpToItsEnd() {
@@ -130,6 +135,38 @@ class ConsoleTest {
             stage.client.post("/api/units/" + second + "/console", Map.of("mode", "run")).then().statusCode(409).body("detail", containsString("first of each kind"));
             stage.client.post("/api/units/" + second + "/console", Map.of("mode", "run", "reason", "both are wanted tonight")).then().statusCode(204);
             assertNotEquals("", stage.bench(second).getString("runState"));
+        }
+    }
+
+    @Test
+    void severalBeginTogetherOrNotAtAll() {
+        try (ConsoleStage stage = new ConsoleStage()) {
+            int pair = stage.pair(PLAIN);
+            int second = stage.pair(PLAIN);
+            int host = stage.host();
+            String path = "/api/bring-ups/" + stage.ready().bringUp + "/";
+            assertEquals(List.of(false, true, false), stage.client.get(path + "lanes").getList("startable.alone"), "the first of each kind goes first");
+            stage.client.post(path + "consoles", Map.of("mode", "ask", "units", List.of(pair, second, host))).then().statusCode(409).body("detail", containsString("first of each kind"));
+            assertEquals("", stage.bench(pair).getString("runState"), "none was begun");
+            stage.client.post(path + "consoles", Map.of("mode", "ask", "units", List.of())).then().statusCode(400);
+            stage.client.post(path + "consoles", Map.of("mode", "ask", "units", List.of(pair, host))).then().statusCode(204);
+            assertNotEquals("", stage.bench(pair).getString("runState"));
+            assertNotEquals("", stage.bench(host).getString("runState"));
+        }
+    }
+
+    @Test
+    void aPasswordIsShownToWhoMayAndThatIsKept() {
+        try (ConsoleStage stage = new ConsoleStage()) {
+            int unit = stage.pair(PLAIN);
+            stage.ready().begin(unit, "watch");
+            List<String> titles = stage.bench(unit).getList("members[0].steps.title");
+            String step = "/api/dialogues/" + stage.dialogue(unit, 0) + "/steps/" + titles.indexOf("keeper's password") + "/password";
+            String ours = sealed.open(unit, "keeper", SealedStore.State.MADE).orElseThrow().use(word -> word);
+            stage.client.post(step, Map.of()).then().statusCode(200).header("Cache-Control", "no-store").body("text", equalTo(ours));
+            Client.viewer().post(step, Map.of()).then().statusCode(403);
+            stage.client.post(step.replaceAll("\\d+/password", titles.indexOf("next hop") + "/password"), Map.of()).then().statusCode(404);
+            assertTrue(journal.ofUnit(unit, 5).stream().anyMatch(entry -> entry.actor().equals("rack-one") && entry.act().contains("looked at the password")), "it is kept that somebody looked");
         }
     }
 }

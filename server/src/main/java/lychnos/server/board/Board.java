@@ -5,9 +5,13 @@ import jakarta.transaction.Transactional;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
 import lychnos.core.order.SetupStep;
@@ -119,7 +123,8 @@ public class Board {
         List<Finding> findings = Rule.lookAt(plan);
         Map<Long, Readiness> readiness = Readiness.of(plan);
         List<Row> rows = new ArrayList<>();
-        sheet.forEach((unit, known) -> rows.add(row(unit, known, seats.getOrDefault(unit.id, List.of()), readiness.get(unit.id), runs.get(unit.id), benches.get(unit.id), proofs.get(unit.id))));
+        Map<Long, String> heldUp = heldUp(sheet.keySet(), findings, benches);
+        sheet.forEach((unit, known) -> rows.add(row(unit, known, seats.getOrDefault(unit.id, List.of()), readiness.get(unit.id), heldUp.get(unit.id), runs.get(unit.id), benches.get(unit.id), proofs.get(unit.id))));
         List<Todo> todos = benchTodos(rows, benches);
         todos.addAll(todos(bringUp, rows, findings, Rounds.startable(sheet.keySet(), seats.keySet(), runs.values(), kinds), runs));
         List<Todo> waiting = new ArrayList<>(rows.stream()
@@ -144,7 +149,7 @@ public class Board {
                 waiting);
     }
 
-    private static Row row(Unit unit, UnitFacts known, List<Seat> seats, Readiness readiness, Run run, AtBench.Unit bench, Proof proof) {
+    private static Row row(Unit unit, UnitFacts known, List<Seat> seats, Readiness readiness, String heldUp, Run run, AtBench.Unit bench, Proof proof) {
         Seat claim = seats.isEmpty() ? null : seats.get(0);
         String name = unit.name != null || claim == null ? unit.label() : claim.hostName();
         boolean settingUp = run != null && run.state == RunState.RUNNING;
@@ -159,7 +164,7 @@ public class Board {
                 claim == null ? null : claim.address().toString(),
                 prepare(known),
                 claim == null ? Cell.of("dark", "—") : Cell.of("done", span(seats)),
-                bench != null ? atBench(bench) : run == null ? unbegun(known, claim, readiness) : configure(run),
+                bench != null ? atBench(bench) : run == null ? unbegun(known, claim, readiness, heldUp) : configure(run),
                 prove(proof, settingUp),
                 handover(proof),
                 proof == null ? List.of() : proof.outcomes.stream().map(Outcome::standing).toList(),
@@ -183,8 +188,21 @@ public class Board {
         return span + (seats.size() > here.size() ? " + " + (seats.size() - here.size()) : "");
     }
 
+    /** Why units that are ready otherwise may not begin: a finding blocks them, or the first of their kind goes alone until it is done. */
+    private static Map<Long, String> heldUp(Collection<Unit> units, List<Finding> findings, Map<Long, AtBench.Unit> benches) {
+        Map<Long, String> heldUp = new HashMap<>();
+        Set<String> proven = units.stream().filter(unit -> benches.containsKey(unit.id) && benches.get(unit.id).done()).map(unit -> unit.kind).collect(Collectors.toSet());
+        Map<String, String> first = units.stream().filter(unit -> benches.containsKey(unit.id) && !proven.contains(unit.kind)).collect(Collectors.toMap(unit -> unit.kind, Unit::label, (one, other) -> one));
+        units.stream().filter(unit -> first.containsKey(unit.kind)).forEach(unit -> heldUp.put(unit.id, "after " + first.get(unit.kind)));
+        findings.stream().filter(Finding::blocks).filter(finding -> finding.about().unitId() != null).forEach(finding -> heldUp.put(finding.about().unitId(), "see what would go wrong"));
+        return heldUp;
+    }
+
     /** Known and placed is not ready yet: what the setup leans on must answer. */
-    private static Cell unbegun(UnitFacts known, Seat claim, Readiness readiness) {
+    private static Cell unbegun(UnitFacts known, Seat claim, Readiness readiness, String heldUp) {
+        if (readiness.ready() && heldUp != null && known.kind().dialogue().isPresent()) {
+            return Cell.of("dark", heldUp);
+        }
         if (readiness.ready()) {
             return Cell.of("set", known.kind().driven() ? "ready" : known.kind().dialogue().isPresent() ? "ready for the bench" : "ready, by hand for now");
         }

@@ -375,6 +375,9 @@ final class MemberLine implements LineEvents {
         Map<String, String> told = new LinkedHashMap<>();
         List<String> tries = new ArrayList<>();
         List<String> proven = new ArrayList<>();
+        if (unsaved.stream().anyMatch(effect -> effect instanceof Effect.SendSecret || effect instanceof Effect.Send send && send.step() >= 0)) {
+            note = ""; // what was to be said of the answer before is said
+        }
         for (Effect effect : unsaved) {
             if (effect instanceof Effect.Done done) {
                 evidence.put(done.step(), done.evidence());
