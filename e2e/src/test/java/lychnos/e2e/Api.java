@@ -7,6 +7,12 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.net.http.WebSocket;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionStage;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 
 /** The engineer of the demo hall without a browser. */
 final class Api {
@@ -37,6 +43,36 @@ final class Api {
     HttpResponse<String> text(String server, String path, String text) throws IOException, InterruptedException {
         return http.send(
                 HttpRequest.newBuilder(URI.create(server + path)).header("Cookie", cookie).header("Content-Type", "text/plain; charset=UTF-8").POST(HttpRequest.BodyPublishers.ofString(text)).build(), HttpResponse.BodyHandlers.ofString());
+    }
+
+    /** Says something on a socket, and hears it until a word has come; gives everything that was heard. */
+    String listen(String server, String path, String said, String until) throws IOException, InterruptedException {
+        StringBuilder heard = new StringBuilder();
+        CompletableFuture<String> all = new CompletableFuture<>();
+        WebSocket socket = http.newWebSocketBuilder().header("Cookie", cookie).buildAsync(URI.create(server.replaceFirst("^http", "ws") + path), new WebSocket.Listener() {
+            @Override
+            public CompletionStage<?> onText(WebSocket from, CharSequence text, boolean last) {
+                heard.append(text);
+                if (heard.indexOf(until) >= 0) {
+                    all.complete(heard.toString());
+                }
+                from.request(1);
+                return null;
+            }
+
+            @Override
+            public void onError(WebSocket from, Throwable fault) {
+                all.completeExceptionally(fault);
+            }
+        }).join();
+        try {
+            socket.sendText(said, true).join();
+            return all.get(20, TimeUnit.SECONDS);
+        } catch (ExecutionException | TimeoutException e) {
+            throw new IOException("“" + until + "” never came, but: " + heard, e);
+        } finally {
+            socket.abort();
+        }
     }
 
     /** The same, where nothing but a good answer will do. */

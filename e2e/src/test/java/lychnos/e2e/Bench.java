@@ -104,6 +104,18 @@ final class Bench {
         return bench(unit(unit));
     }
 
+    /** Whether the first member waits for this. */
+    boolean waits(String unit, String why) {
+        try {
+            return bench(unit).path("members").path(0).path("hold").path("why").asText().equals(why);
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new AssertionError(e);
+        }
+    }
+
     private JsonNode bench(long unit) throws IOException, InterruptedException {
         return ask("GET", "/api/units/" + unit + "/bench", null);
     }

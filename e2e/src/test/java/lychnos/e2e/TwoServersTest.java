@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -57,6 +58,29 @@ class TwoServersTest {
             }
             assertEquals(UNITS, addresses.size());
             assertTrue(races.get() > 0, "they never met: the test shows nothing");
+        }
+    }
+
+    /** A line belongs to one server; on the other one it is watched. */
+    @Test
+    void aLineThatTheOtherServerHoldsIsWatchedAndNotTypedAt() throws Exception {
+        try (Stage stage = Stage.ofConsoles(Bench.HALL.formatted("-", "-"), 500)) {
+            List<String> servers = List.of(stage.url(), stage.startSecondServer());
+            Bench bench = new Bench(stage.url()).prepare(".180-.199");
+            bench.begin("ben-fic-1", "ask");
+            Stage.until("it asks", Duration.ofSeconds(30), () -> bench.waits("ben-fic-1", "NEXT"));
+            long dialogue = bench.bench("ben-fic-1").path("members").path(0).path("dialogueId").asLong();
+            Api api = new Api(stage.url());
+            int watched = 0;
+            for (String server : servers) {
+                String heard = api.listen(server, "/api/lines/" + dialogue, "{\"k\":\"\"}", "\"state\":\"HELD\"");
+                assertTrue(heard.contains("ORREL fabric interconnect"), heard);
+                boolean far = heard.contains("Another server holds this line");
+                watched += far ? 1 : 0;
+                int status = api.send(server, "POST", "/api/dialogues/" + dialogue + "/go-on", Api.JSON.createObjectNode().put("typed", "")).statusCode();
+                assertEquals(far ? 409 : 204, status, server);
+            }
+            assertEquals(1, watched);
         }
     }
 

@@ -11,6 +11,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Conversation.Progress;
@@ -22,6 +23,7 @@ import lychnos.server.live.Live;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
 import lychnos.server.store.MemberDialogue;
+import lychnos.server.store.ReadsOnly;
 import lychnos.server.store.Rows;
 import lychnos.server.store.Run;
 import lychnos.server.store.SealedStore;
@@ -138,6 +140,35 @@ public class ConsoleStore {
             told(dialogue.id).forEach((name, value) -> all.put(dialogue.member.replace(' ', '-') + "." + name, value));
         }
         return all;
+    }
+
+    /** What is kept of a line that another server holds: {@code shown} since a piece of its recording. */
+    public record Far(String state, String mode, HoldView hold, boolean identified, List<String> progress, String shown, long next) {}
+
+    /**
+     * A dialogue whose line is open on some server.
+     *
+     * @param from the first piece of the recording that is wanted; of a long one only the end is given
+     */
+    @Transactional
+    @ReadsOnly
+    public Optional<Far> far(long dialogueId, long from) {
+        MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
+        Run run = dialogue == null ? null : db.find(Run.class, dialogue.runId);
+        if (run == null || run.state != RunState.RUNNING || dialogue.openedAt == null || dialogue.state == MemberDialogue.State.BY_HAND) {
+            return Optional.empty();
+        }
+        List<Object[]> pieces = db.createNativeQuery("select number, text from line_piece where dialogue_id = :id and kind = 'o' and number >= :from order by number desc limit 200", Object[].class)
+                .setParameter("id", dialogueId)
+                .setParameter("from", from)
+                .getResultList();
+        StringBuilder shown = new StringBuilder();
+        for (int i = pieces.size() - 1; i >= 0; i--) {
+            shown.append(pieces.get(i)[1]);
+        }
+        List<String> progress = db.createNativeQuery("select progress from dialogue_step where dialogue_id = :id order by place", String.class).setParameter("id", dialogueId).getResultList();
+        long next = pieces.isEmpty() ? from : ((Number) pieces.get(0)[0]).longValue() + 1;
+        return Optional.of(new Far(dialogue.state.name(), dialogue.mode.name(), HoldView.of(dialogue.hold), dialogue.identified, progress, shown.toString(), next));
     }
 
     // --- writing ---

@@ -90,6 +90,11 @@ public class Consoles {
         return benches.values().stream().map(bench -> bench.members.get(dialogueId)).filter(java.util.Objects::nonNull).findFirst();
     }
 
+    /** Lets a screen watch a line that another server has; nothing where none has it. */
+    Optional<FarLine> watchFar(long dialogueId, Onlooker onlooker, Runnable ended) {
+        return store.far(dialogueId, Long.MAX_VALUE).map(far -> new FarLine(store, dialogueId, onlooker, clockwork, () -> line(dialogueId).isPresent(), ended));
+    }
+
     Collection<MemberLine> ofBringUp(long bringUpId) {
         return benches.values().stream().filter(bench -> bench.held.bringUpId() == bringUpId).flatMap(bench -> bench.members.values().stream()).toList();
     }

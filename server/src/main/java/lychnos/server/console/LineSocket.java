@@ -32,6 +32,7 @@ public class LineSocket {
     private final ObjectMapper json;
     private final SecurityIdentity identity;
     private MemberLine line;
+    private FarLine far;
     private Onlooker onlooker;
 
     LineSocket(Consoles consoles, ObjectMapper json, SecurityIdentity identity) {
@@ -42,12 +43,7 @@ public class LineSocket {
 
     @OnOpen
     void open(@PathParam String dialogue, WebSocketConnection connection) {
-        Optional<MemberLine> found = dialogue.matches("\\d{1,18}") ? consoles.line(Long.parseLong(dialogue)) : Optional.empty();
-        if (found.isEmpty()) {
-            send(connection, Map.of("x", "closed"));
-            return;
-        }
-        line = found.get();
+        long id = dialogue.matches("\\d{1,18}") ? Long.parseLong(dialogue) : -1;
         onlooker = new Onlooker() {
             @Override
             public void shown(String text) {
@@ -59,7 +55,16 @@ public class LineSocket {
                 send(connection, Map.of("s", standing));
             }
         };
-        line.watch(onlooker);
+        Optional<MemberLine> found = consoles.line(id);
+        if (found.isPresent()) {
+            line = found.get();
+            line.watch(onlooker);
+            return;
+        }
+        far = consoles.watchFar(id, onlooker, () -> send(connection, Map.of("x", "closed"))).orElse(null);
+        if (far == null) {
+            send(connection, Map.of("x", "closed"));
+        }
     }
 
     private void send(WebSocketConnection connection, Map<String, ?> message) {
@@ -72,10 +77,16 @@ public class LineSocket {
 
     @OnTextMessage
     void message(String text, WebSocketConnection connection) throws JsonProcessingException {
-        if (line == null || text.length() > 2 * MOST_KEYS || !identity.hasRole("engineer")) {
+        if (text.length() > 2 * MOST_KEYS || !identity.hasRole("engineer")) {
             return;
         }
         JsonNode message = json.readTree(text);
+        if (far != null && (message.has("k") || message.has("b"))) {
+            send(connection, Map.of("x", FarLine.ELSEWHERE));
+        }
+        if (line == null) {
+            return;
+        }
         String login = ((Who.Person) identity.getAttribute("person")).login();
         if (message.path("k").isTextual() && message.path("k").asText().length() <= MOST_KEYS) {
             line.typed(message.path("k").asText(), login).thenAccept(refused -> refused.ifPresent(sentence -> send(connection, Map.of("x", sentence))));
@@ -90,6 +101,9 @@ public class LineSocket {
     void leave() {
         if (line != null && onlooker != null) {
             line.leave(onlooker);
+        }
+        if (far != null) {
+            far.close();
         }
     }
 }
