@@ -70,45 +70,49 @@ public class Answers {
         }).toList();
         boolean agreed = things.of(bringUp.site.id).stream().anyMatch(thing -> thing.sort() == ThingSort.POLICY && thing.name().equals("licence-terms") && thing.value("answer").filter("yes"::equals).isPresent());
         Map<String, MemberValues> values = new LinkedHashMap<>();
+        List<GivenFact> typed = typed(unit);
+        Map<String, Optional<Secret>> made = new HashMap<>();
         for (String member : known.kind().members().of(unit.members)) {
-            values.put(member, new MemberValues(known, member, unit.label(), seats, told, secrets(unit, known, member), agreed));
+            values.put(member, new MemberValues(known, member, unit.label(), seats, told, secrets(unit, known, member, typed, made), agreed));
         }
         return values;
     }
 
-    private Map<String, Secret> secrets(Unit unit, UnitFacts known, String member) {
+    /** @param made what was made for the unit, by name, as far as it was asked for: the same for every member */
+    private Map<String, Secret> secrets(Unit unit, UnitFacts known, String member, List<GivenFact> typed, Map<String, Optional<Secret>> made) {
         Map<String, Secret> secrets = new HashMap<>();
         secrets.put("factory.phrase", known.kind().factory().phrase());
         for (FactSpec spec : known.kind().facts()) {
             if (spec.type() == FactType.SECRET) {
-                typed(unit, member, spec.name())
-                        .or(() -> sealed.open(unit.id, spec.name(), SealedStore.State.MADE))
-                        .or(() -> sealed.open(unit.id, spec.name(), SealedStore.State.PROVEN))
-                        .ifPresent(secret -> secrets.put(spec.name(), secret));
+                typed(typed, unit, member, spec.name()).or(() -> made.computeIfAbsent(spec.name(), name -> made(unit, name))).ifPresent(secret -> secrets.put(spec.name(), secret));
             }
         }
         return secrets;
     }
 
-    /** A password that somebody gave in the fact sheet. */
-    private Optional<Secret> typed(Unit unit, String member, String name) {
-        for (String owner : List.of(member, "")) {
-            GivenFact fact = db.find(GivenFact.class, new GivenFact.Key(unit.id, owner, name));
-            if (fact != null && fact.sealed != null) {
-                return Optional.of(sealed.openText("unit " + unit.id + " " + owner + " " + name, fact.keyId, fact.nonce, fact.sealed));
-            }
-        }
-        return Optional.empty();
+    /** A password that was made for the unit; one that has logged in counts only where no newer one waits for that. */
+    private Optional<Secret> made(Unit unit, String name) {
+        return sealed.open(unit.id, name, SealedStore.State.MADE).or(() -> sealed.open(unit.id, name, SealedStore.State.PROVEN));
+    }
+
+    /** What somebody gave in the fact sheet and must stay hidden. */
+    private List<GivenFact> typed(Unit unit) {
+        return db.createQuery("from GivenFact where key.unitId = :unit and sealed is not null", GivenFact.class).setParameter("unit", unit.id).getResultList();
+    }
+
+    private Optional<Secret> typed(List<GivenFact> typed, Unit unit, String member, String name) {
+        return java.util.stream.Stream.of(member, "")
+                .flatMap(owner -> typed.stream().filter(fact -> fact.key.member().equals(owner) && fact.key.name().equals(name)))
+                .findFirst()
+                .map(fact -> sealed.openText("unit " + unit.id + " " + fact.key.member() + " " + name, fact.keyId, fact.nonce, fact.sealed));
     }
 
     /** Makes the passwords that nobody gave and that were not made before. */
     @Transactional
     public void makePasswords(Unit unit, UnitFacts known) {
+        List<GivenFact> typed = typed(unit);
         for (FactSpec spec : known.kind().facts()) {
-            boolean there = typed(unit, "", spec.name()).isPresent()
-                    || sealed.open(unit.id, spec.name(), SealedStore.State.MADE).isPresent()
-                    || sealed.open(unit.id, spec.name(), SealedStore.State.PROVEN).isPresent();
-            if (spec.type() == FactType.SECRET && spec.is(FactSpec.Trait.MADE) && !there) {
+            if (spec.type() == FactType.SECRET && spec.is(FactSpec.Trait.MADE) && typed(typed, unit, "", spec.name()).isEmpty() && made(unit, spec.name()).isEmpty()) {
                 sealed.seal(unit.id, spec.name(), passwords.make(PASSWORD_LENGTH));
             }
         }

@@ -96,12 +96,17 @@ public class ConsoleStore {
     @Transactional
     public List<Kept> load(long runId) {
         List<Kept> kept = new ArrayList<>();
+        Map<Long, List<Progress>> steps = new HashMap<>();
+        db.createNativeQuery("select s.dialogue_id, s.progress from dialogue_step s join dialogue d on d.id = s.dialogue_id where d.run_id = :run order by s.dialogue_id, s.place", Object[].class)
+                .setParameter("run", runId)
+                .getResultStream()
+                .forEach(row -> steps.computeIfAbsent((Long) row[0], id -> new ArrayList<>()).add(Progress.valueOf((String) row[1])));
         for (MemberDialogue dialogue : dialogues(runId)) {
-            List<Progress> progress = db.createNativeQuery("select progress from dialogue_step where dialogue_id = :id order by place", String.class)
-                    .setParameter("id", dialogue.id)
-                    .getResultStream()
-                    .map(Progress::valueOf)
-                    .toList();
+            List<Progress> progress = steps.getOrDefault(dialogue.id, List.of());
+            if (dialogue.openedAt == null) {
+                kept.add(new Kept(dialogue, progress, Map.of(), "", "", 0)); // nothing was ever said on it
+                continue;
+            }
             // a mark is written at each answer: what came behind the last one is what the line has shown since
             String shown = text("select text from line_piece where dialogue_id = :id and kind = 'o' and number >"
                     + " coalesce((select max(number) from line_piece where dialogue_id = :id and kind = 'm'), -1) order by number", dialogue.id);
