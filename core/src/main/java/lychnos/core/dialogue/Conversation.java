@@ -379,16 +379,25 @@ public final class Conversation {
             effects.add(new Effect.Send(-1, keys));
             return effects();
         }
+        try {
+            type(keys, now);
+        } catch (Look.TooHard e) {
+            hold(Why.DESCRIPTION, NONE, e.getMessage(), "");
+        }
+        return effects();
+    }
+
+    private void type(String keys, Instant now) {
         for (int i = 0; i < keys.length(); i++) {
             char key = keys.charAt(i);
             if (key == '\r') {
                 int asked = line.question().map(Question::step).orElse(NONE);
                 if (notYetKnown(asked, now)) {
-                    return effects();
+                    return;
                 }
                 if (confirmsWrongly(asked)) {
                     hold(Why.WRONG_ANSWER, asked, "That is not what was planned for “" + steps.get(asked).title() + "”: " + planned(asked) + ". Enter was kept back; correct it, or send it all the same.", "");
-                    return effects();
+                    return;
                 }
                 effects.add(new Effect.Send(asked, "\r"));
                 enterTyped(asked, now);
@@ -401,7 +410,6 @@ public final class Conversation {
                 effects.add(new Effect.Send(-1, String.valueOf(key)));
             }
         }
-        return effects();
     }
 
     /** What a person typed before Enter the last time; nothing of a password. */
@@ -475,10 +483,10 @@ public final class Conversation {
     }
 
     private void look(Instant now) {
-        if (state == State.HELD && !tellsWhatWasMissing()) {
-            return;
-        }
         try {
+            if (state == State.HELD && !tellsWhatWasMissing()) {
+                return;
+            }
             Duration stands = line.stands(now);
             if (stands.compareTo(SETTLE) >= 0) {
                 settled(line.shown(), stands, now);
@@ -491,7 +499,7 @@ public final class Conversation {
     /** Whether the line has ended by itself what a person was called for: it was silent, or did not tell which machine it is. */
     private boolean tellsWhatWasMissing() {
         boolean speaks = hold.why() == Why.SILENT && !line.shown().isBlank();
-        boolean tells = !identified && (hold.why() == Why.CUT || hold.why() == Why.UNFORESEEN) && dialogue.identify().see().in(told(line.shown()));
+        boolean tells = !identified && (hold.why() == Why.CUT || hold.why() == Why.UNFORESEEN || hold.why() == Why.NOT_KNOWN) && dialogue.identify().see().in(told(line.shown()));
         if (speaks || tells) {
             hold = null;
             become(State.UNSURE);

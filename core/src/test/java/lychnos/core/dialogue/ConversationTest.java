@@ -392,6 +392,10 @@ class ConversationTest {
         assertEquals("10.40.8.41/24", stage.sent(), "all but Enter");
         assertEquals(Why.NOT_KNOWN, stage.why());
         assertEquals("\r", stage.goOn("").sent(), "a person vouches for it");
+        Stage late = new Stage(Mode.WATCH).says("Address [none]: ").after(1);
+        late.effects.addAll(late.conversation.typed("10.40.8.41/24\r", late.now));
+        late.says("\r\nTARN interconnect, serial TN-7, blank\r\nAddress [none]: ").after(1);
+        assertNull(late.why(), "it has told who it is");
         Stage other = new Stage(Mode.WATCH).says("TARN interconnect, serial TN-9, blank\r\nAddress [none]: ");
         other.effects.addAll(other.conversation.typed("10.40.8.41/24\r", other.now));
         assertEquals("10.40.8.41/24", other.sent());
