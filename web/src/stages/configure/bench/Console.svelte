@@ -46,7 +46,7 @@
     terminal.loadAddon(fit);
     const away = withAdoptedStyles(() => terminal.open(box));
     terminal.attachCustomKeyEventHandler((event) => !(event.ctrlKey && event.shiftKey));
-    const own = new LineLink(member.dialogueId!, (text) => terminal.write(text, noteDelay), () => terminal.reset(), (sentence) => notices.say(sentence), onstanding);
+    const own = new LineLink(member.dialogueId!, (text) => terminal.write(text), () => terminal.reset(), (sentence) => notices.say(sentence), onstanding);
     link = own;
     const typing = terminal.onData((keys) => own.type(keys));
     const sized = () => {
@@ -69,11 +69,6 @@
       away();
       onstanding(null);
     };
-  }
-
-  /** Marks when bytes from the line stand on the screen, for whoever measures. */
-  function noteDelay(): void {
-    performance.mark('line-shown');
   }
 
   function pasted(event: ClipboardEvent): void {

@@ -10,7 +10,6 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 
 /** A pair of interconnects, a controller and a host on console lines: prepared and placed through the interface without a browser. */
 final class Bench {
@@ -182,21 +181,6 @@ final class Bench {
             stuck += sayYes(unit).stream().anyMatch(sentence -> sentence.length() > 20) ? 1 : 0;
         }
         return stuck;
-    }
-
-    /** Every step that was sent more than once. */
-    List<String> sentTwice() throws IOException, InterruptedException {
-        List<String> twice = new ArrayList<>();
-        for (Map.Entry<String, Long> unit : units.entrySet()) {
-            for (JsonNode member : bench(unit.getValue()).path("members")) {
-                for (JsonNode step : member.path("steps")) {
-                    if (step.path("times").asInt() > 1) {
-                        twice.add(unit.getKey() + " " + member.path("label").asText() + ": " + step.path("title").asText());
-                    }
-                }
-            }
-        }
-        return twice;
     }
 
     ArrayNode reach(String unit) throws IOException, InterruptedException {

@@ -175,7 +175,6 @@ final class ConsoleStage implements AutoCloseable {
         throw new AssertionError("not at its end: " + bench(unit).prettify());
     }
 
-
     private static void pause() {
         java.util.concurrent.locks.LockSupport.parkNanos(40_000_000);
     }

@@ -9,9 +9,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.function.Function;
-import java.util.stream.Collectors;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
 import lychnos.core.order.SetupStep;
@@ -22,6 +20,7 @@ import lychnos.core.rule.Readiness;
 import lychnos.core.rule.Rule;
 import lychnos.server.configure.Rounds;
 import lychnos.server.console.AtBench;
+import lychnos.server.console.Setups;
 import lychnos.server.prepare.BringUps;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.prepare.Facts;
@@ -44,16 +43,18 @@ public class Board {
     private final Facts facts;
     private final Rounds rounds;
     private final AtBench atBench;
+    private final Setups setups;
     private final Checks checks;
     private final Kinds kinds;
     private final Kind kind;
 
-    Board(BringUps bringUps, Plans plans, Facts facts, Rounds rounds, AtBench atBench, Checks checks, Kinds kinds, Kind kind) {
+    Board(BringUps bringUps, Plans plans, Facts facts, Rounds rounds, AtBench atBench, Setups setups, Checks checks, Kinds kinds, Kind kind) {
         this.bringUps = bringUps;
         this.plans = plans;
         this.facts = facts;
         this.rounds = rounds;
         this.atBench = atBench;
+        this.setups = setups;
         this.checks = checks;
         this.kinds = kinds;
         this.kind = kind;
@@ -123,7 +124,7 @@ public class Board {
         List<Finding> findings = Rule.lookAt(plan);
         Map<Long, Readiness> readiness = Readiness.of(plan);
         List<Row> rows = new ArrayList<>();
-        Map<Long, String> heldUp = heldUp(sheet.keySet(), findings, benches);
+        Map<Long, String> heldUp = heldUp(sheet.keySet(), findings, setups.goingAlone(bringUpId));
         sheet.forEach((unit, known) -> rows.add(row(unit, known, seats.getOrDefault(unit.id, List.of()), readiness.get(unit.id), heldUp.get(unit.id), runs.get(unit.id), benches.get(unit.id), proofs.get(unit.id))));
         List<Todo> todos = benchTodos(rows, benches);
         todos.addAll(todos(bringUp, rows, findings, Rounds.startable(sheet.keySet(), seats.keySet(), runs.values(), kinds), runs));
@@ -189,11 +190,9 @@ public class Board {
     }
 
     /** Why units that are ready otherwise may not begin: a finding blocks them, or the first of their kind goes alone until it is done. */
-    private static Map<Long, String> heldUp(Collection<Unit> units, List<Finding> findings, Map<Long, AtBench.Unit> benches) {
+    private static Map<Long, String> heldUp(Collection<Unit> units, List<Finding> findings, Map<String, String> goingAlone) {
         Map<Long, String> heldUp = new HashMap<>();
-        Set<String> proven = units.stream().filter(unit -> benches.containsKey(unit.id) && benches.get(unit.id).done()).map(unit -> unit.kind).collect(Collectors.toSet());
-        Map<String, String> first = units.stream().filter(unit -> benches.containsKey(unit.id) && !proven.contains(unit.kind)).collect(Collectors.toMap(unit -> unit.kind, Unit::label, (one, other) -> one));
-        units.stream().filter(unit -> first.containsKey(unit.kind)).forEach(unit -> heldUp.put(unit.id, "after " + first.get(unit.kind)));
+        units.stream().filter(unit -> goingAlone.containsKey(unit.kind)).forEach(unit -> heldUp.put(unit.id, "after " + goingAlone.get(unit.kind)));
         findings.stream().filter(Finding::blocks).filter(finding -> finding.about().unitId() != null).forEach(finding -> heldUp.put(finding.about().unitId(), "see what would go wrong"));
         return heldUp;
     }

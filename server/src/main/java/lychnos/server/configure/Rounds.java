@@ -15,7 +15,6 @@ import java.util.stream.Collectors;
 import lychnos.core.order.RoundOrder;
 import lychnos.core.order.RunState;
 import lychnos.core.order.SetupStep;
-import lychnos.core.rule.Finding;
 import lychnos.server.account.Who;
 import lychnos.server.allocate.Claims;
 import lychnos.server.journal.Journal;

@@ -194,17 +194,14 @@ public class BenchViews {
         List<Lane> lanes = new ArrayList<>();
         List<Startable> startable = new ArrayList<>();
         Set<Long> placed = plans.seats(bringUpId).keySet();
-        Set<String> proven = setups.provenKinds(bringUpId);
-        Set<String> first = new HashSet<>();
+        Setups.Begun begun = setups.begun(bringUpId);
+        Set<String> first = new HashSet<>(begun.firstOfKind().keySet());
         facts.of(bringUp).forEach((unit, known) -> {
             Run run = newest.get(unit.id);
-            if (run != null && run.state != RunState.DONE) {
-                first.add(unit.kind);
-            }
             if (run != null) {
                 drawn.dialogues.getOrDefault(run.id, List.of()).forEach(row -> lanes.add(lane(unit, known.kind(), row, drawn)));
             } else if (known.kind().dialogue().isPresent() && known.known() && placed.contains(unit.id)) {
-                startable.add(new Startable(unit.id, unit.label(), known.kind().title(), unit.place(), !proven.contains(unit.kind) && !first.add(unit.kind)));
+                startable.add(new Startable(unit.id, unit.label(), known.kind().title(), unit.place(), !begun.provenKinds().contains(unit.kind) && !first.add(unit.kind)));
             }
         });
         return new Lanes(lanes, startable);

@@ -147,9 +147,9 @@ public class Setups {
     }
 
     /** What is on consoles of a bring-up: units under way, kinds of which one is done, and by kind the first that is under way. */
-    private record Begun(Set<Long> underWay, Set<String> provenKinds, Map<String, String> firstOfKind) {}
+    record Begun(Set<Long> underWay, Set<String> provenKinds, Map<String, String> firstOfKind) {}
 
-    private Begun begun(long bringUpId) {
+    Begun begun(long bringUpId) {
         Begun begun = new Begun(new HashSet<>(), new HashSet<>(), new HashMap<>());
         db.createQuery("select r, u from Run r join Unit u on u.id = r.unitId where u.bringUpId = :bringUp and r.purpose = 'console' order by r.id", Object[].class)
                 .setParameter("bringUp", bringUpId)
@@ -167,9 +167,13 @@ public class Setups {
         return begun;
     }
 
-    /** Kinds of which one is set up. */
-    Set<String> provenKinds(long bringUpId) {
-        return Set.copyOf(begun(bringUpId).provenKinds);
+    /** By kind of which none is set up yet, the unit that is under way and that the others wait for. */
+    @Transactional
+    public Map<String, String> goingAlone(long bringUpId) {
+        Begun begun = begun(bringUpId);
+        Map<String, String> alone = new HashMap<>(begun.firstOfKind);
+        alone.keySet().removeAll(begun.provenKinds);
+        return alone;
     }
 
     /** The first of each kind goes alone until it is done: what is wrong with it would be wrong with all of them. */
