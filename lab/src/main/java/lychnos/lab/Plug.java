@@ -15,17 +15,25 @@ public interface Plug {
 
     void removeAddress(MachineSpec spec, int index, String address);
 
-    /** Loopback: every 127.x address is there already, so nothing is to be done. */
+    /** Loopback: every 127.x address is there already; those of version 6 are added, which takes a network of one's own. */
     static Plug loopback() {
         return new Plug() {
             @Override
             public void connect(MachineSpec spec, int index) {}
 
             @Override
-            public void addAddress(MachineSpec spec, int index, String address) {}
+            public void addAddress(MachineSpec spec, int index, String address) {
+                if (six(address)) {
+                    ip("addr add " + address + "/128 dev lo nodad");
+                }
+            }
 
             @Override
-            public void removeAddress(MachineSpec spec, int index, String address) {}
+            public void removeAddress(MachineSpec spec, int index, String address) {
+                if (six(address)) {
+                    ip("addr del " + address + "/128 dev lo");
+                }
+            }
         };
     }
 
@@ -37,12 +45,12 @@ public interface Plug {
 
             @Override
             public void addAddress(MachineSpec spec, int index, String address) {
-                ip("addr add " + address + "/24 dev " + device);
+                ip("addr add " + address + (six(address) ? "/64 dev " + device + " nodad" : "/24 dev " + device));
             }
 
             @Override
             public void removeAddress(MachineSpec spec, int index, String address) {
-                ip("addr del " + address + "/24 dev " + device);
+                ip("addr del " + address + (six(address) ? "/64 dev " : "/24 dev ") + device);
             }
         };
     }
@@ -66,14 +74,18 @@ public interface Plug {
 
             @Override
             public void addAddress(MachineSpec spec, int index, String address) {
-                ip("addr add " + address + "/32 dev " + name(index));
+                ip("addr add " + address + (six(address) ? "/128 dev " + name(index) + " nodad" : "/32 dev " + name(index)));
             }
 
             @Override
             public void removeAddress(MachineSpec spec, int index, String address) {
-                ip("addr del " + address + "/32 dev " + name(index));
+                ip("addr del " + address + (six(address) ? "/128 dev " : "/32 dev ") + name(index));
             }
         };
+    }
+
+    private static boolean six(String address) {
+        return address.contains(":");
     }
 
     /** Hands lines to {@code ip -batch}. */

@@ -63,7 +63,7 @@ public final class Conversation {
     }
 
     private static final Map<State, Set<State>> TRANSITIONS = new EnumMap<>(Map.of(
-            State.UNSURE, EnumSet.of(State.FOLLOWING, State.HELD, State.CUT, State.STOPPED),
+            State.UNSURE, EnumSet.of(State.FOLLOWING, State.HELD, State.CUT, State.STOPPED, State.DONE),
             State.FOLLOWING, EnumSet.of(State.WAITING, State.HELD, State.CUT, State.STOPPED, State.DONE),
             State.WAITING, EnumSet.of(State.FOLLOWING, State.HELD, State.CUT, State.STOPPED, State.DONE),
             State.HELD, EnumSet.of(State.UNSURE, State.FOLLOWING, State.WAITING, State.CUT, State.STOPPED, State.DONE),
@@ -99,6 +99,9 @@ public final class Conversation {
     /** The step whose answer was sent right before that, and may never have arrived. */
     private int sentBefore = NONE;
     private boolean nudged;
+    private boolean probed;
+    /** The other one of the two has told that it is the one that takes setup. */
+    private boolean otherIsActive;
     /** The line was not looked at for a time: the end of a wait may have been shown meanwhile. */
     private boolean mayHaveMissed;
     private final RowSearch rows = new RowSearch(UNFORESEEN);
@@ -227,7 +230,7 @@ public final class Conversation {
         if (state == State.WAITING && deadline != null && !now.isBefore(deadline)) {
             Waits waits = steps.waits();
             hold(Why.OVERDUE, steps.waitingFor(), "“" + waits.title() + "” takes longer than " + text(waits.atMost()) + "; " + text(waits.about()) + " is usual. Look at the machine, or go on waiting.", "");
-        } else if (state == State.UNSURE && line.quiet(now).compareTo(SILENCE) >= 0 && !logInStands()) {
+        } else if (state == State.UNSURE && line.quiet(now).compareTo(SILENCE) >= 0 && !mayLogIn()) {
             if (brokenOff && (nudged || dialogue.nudge().isEmpty() || mode == Mode.WATCH)) {
                 askWhetherTheSame();
             } else if (line.shown().isBlank() || brokenOff && !nudged) {
@@ -306,6 +309,7 @@ public final class Conversation {
         }
         line.fresh(now);
         nudged = false;
+        probed = false;
         mayHaveMissed = true;
         if (identified && beforeCut == State.WAITING) {
             become(State.WAITING); // it tells who it is when it has restarted
@@ -523,7 +527,7 @@ public final class Conversation {
             return;
         }
         Optional<Question> question = line.question();
-        if (question.isEmpty() && line.quiet(now).compareTo(SETTLE) >= 0 && state == State.FOLLOWING && mode != Mode.WATCH && typing.isEmpty() && steps.nextRow().isPresent()) {
+        if (question.isEmpty() && line.quiet(now).compareTo(SETTLE) >= 0 && state == State.FOLLOWING && mode != Mode.WATCH && typing.isEmpty() && (steps.nextRow().isPresent() || steps.pageOpens())) {
             pageStands(shown, stands, now);
         } else if (question.isEmpty()) {
             nothingKnownStands(shown, stands);
@@ -570,20 +574,47 @@ public final class Conversation {
         } else if (sent >= 0 && refusal(shown).isPresent()) {
             refused(sent, shown);
         } else if (sent < 0 || accepted(sent, shown)) {
-            steps.nextRow().ifPresent(next -> goTo(next, now));
+            steps.nextRow().filter(next -> pageAgrees(next, shown)).ifPresent(next -> goTo(next, now));
+            finishIfDone();
         }
+    }
+
+    /** What a page shows is compared before another one is opened. */
+    private boolean pageAgrees(int next, String shown) {
+        return !steps.asked(next).opensPage() || steps.summariesBefore(next).stream().allMatch(summary -> agrees(summary, (Summary) steps.get(summary), shown));
     }
 
     /** Presses cursor keys until the wanted row of a page is marked, and enters it. Nothing is changed by that. */
     private void goTo(int step, Instant now) {
+        if (hasNothingFor(step)) {
+            steps.set(step, Progress.LEFT_OUT);
+            steps.nextRow().ifPresent(next -> goTo(next, now));
+            return;
+        }
         switch (rows.look(steps.asked(step).row(), screen().markedText(), line.quiet(now))) {
-            case HERE -> press("\r", now);
+            case HERE -> enterRow(step, now);
             case FURTHER -> press(DOWN, now);
             case STUCK -> hold(Why.UNFORESEEN, step, "The page shows no row that moves with the cursor keys. Bring it to “" + steps.get(step).title() + "” yourself.", lastOf(String.join("\n", screen().window())));
             case NOWHERE -> hold(Why.UNFORESEEN, step, "No row for “" + steps.get(step).title() + "” was found on this page. Bring it there yourself.", lastOf(String.join("\n", screen().window())));
             case NOT_MOVED -> {
                 // the page is still being drawn
             }
+        }
+    }
+
+    /** Whether a step need not be done and nothing was planned for it, such as an address of version 6 in a hall without. */
+    private boolean hasNothingFor(int step) {
+        Asked asked = steps.asked(step);
+        return asked.is(Mark.OPTIONAL) && !asked.is(Mark.SECRET) && asked.answer().fill(this::value).isEmpty();
+    }
+
+    private void enterRow(int step, Instant now) {
+        if (steps.asked(step).opensPage()) {
+            steps.set(step, Progress.SENT);
+            effects.add(new Effect.Send(step, "\r"));
+            sentNow("", now);
+        } else {
+            press("\r", now);
         }
     }
 
@@ -605,7 +636,7 @@ public final class Conversation {
     private boolean identify(String shown, Instant now) {
         Optional<Look.Seen> seen = dialogue.identify().see().last(told(shown));
         if (seen.isEmpty()) {
-            return identified || logInStands();
+            return identified || mayLogIn() || probe();
         }
         Map<String, String> found = seen.get().values();
         for (Map.Entry<String, Template> must : dialogue.identify().must().entrySet()) {
@@ -619,12 +650,13 @@ public final class Conversation {
         }
         String kept = found.getOrDefault("state", "");
         if (dialogue.identify().standby().contains(kept)) {
-            hold(Why.STANDBY, -1, "This is the " + kept + " one of the two; setup goes through the other. Move the cable.", seen.get().text());
+            standsBy(kept, seen.get().text());
             return false;
         }
         if (!identified) {
             if (!brokenOff && !kept.isEmpty() && !dialogue.identify().unused().contains(kept)) {
-                hold(Why.USED, -1, "This machine was set up before (" + kept + "). Going on wipes what is on it; type the unit's name for that.", seen.get().text(), values.unitName());
+                String going = dialogue.wipe().isEmpty() ? "Its description says nothing of how it is made blank: going on sets it anew over what is on it" : "Going on wipes what is on it";
+                hold(Why.USED, -1, "This machine was set up before (" + kept + "). " + going + "; type the unit's name for that.", seen.get().text(), values.unitName());
                 behindHold = State.UNSURE;
                 return false;
             }
@@ -638,6 +670,41 @@ public final class Conversation {
             }
         }
         return true;
+    }
+
+    /** The other one of the pair is the one that takes setup: this one needs none where it stands by. */
+    public List<Effect> otherIsActive(Instant now) {
+        otherIsActive = true;
+        if (hold != null && hold.why() == Why.STANDBY) {
+            hold = null;
+            become(State.UNSURE);
+            look(now);
+        }
+        return effects();
+    }
+
+    private void standsBy(String how, String shown) {
+        if (otherIsActive) {
+            effects.add(new Effect.Note("This one stands by; it takes its settings from the other."));
+            steps.leaveAllOut();
+            become(State.DONE);
+        } else {
+            hold(Why.STANDBY, NONE, "This one says that it is " + how + "; setup goes through the other one. Nothing was written to it. It is left out by itself once the other has said on its own line that it is the one; where only one cable is plugged in, move it.", shown);
+        }
+    }
+
+    /** Presses the key that makes the machine say who it is, once. Nothing else is done with what stands there. */
+    private boolean probe() {
+        if (!dialogue.identify().probe().isEmpty() && !probed && mode != Mode.WATCH && typing.isEmpty() && logInStands()) {
+            probed = true;
+            effects.add(new Effect.Send(NONE, dialogue.identify().probe()));
+        }
+        return false;
+    }
+
+    /** Where a probe tells which machine it is, nobody logs in before that. */
+    private boolean mayLogIn() {
+        return dialogue.identify().probe().isEmpty() && logInStands();
     }
 
     /** Logging in changes nothing on a machine, and some show who they are only then. */
@@ -839,6 +906,11 @@ public final class Conversation {
         }
         Optional<String> text = asked.is(Mark.SECRET) ? Optional.of("") : asked.answer().fill(this::value);
         Optional<Secret> secret = asked.is(Mark.SECRET) ? asked.answer().names().stream().findFirst().flatMap(values::secret) : Optional.empty();
+        if (asked.command() && hasNothingFor(step)) {
+            steps.set(step, Progress.LEFT_OUT);
+            look(now);
+            return;
+        }
         if (text.isEmpty() || asked.is(Mark.SECRET) && secret.isEmpty()) {
             hold(Why.GATE, step, "What “" + asked.title() + "” wants is not known: " + String.join(", ", asked.answer().names()) + ".", question.line());
             return;
@@ -865,7 +937,7 @@ public final class Conversation {
         } else if (asked.is(Mark.TERMS) && !values.termsAgreed()) {
             hold(Why.TERMS, step, "It wants its terms agreed to, and the site has recorded no consent. Read them, and agree for yourself or not at all.", question.line());
         } else if (asked.is(Mark.RESTARTS)) {
-            hold(Why.RESTARTS, step, "After “" + asked.title() + "” it restarts.", question.line());
+            hold(Why.RESTARTS, step, asked.warning().isEmpty() ? "After “" + asked.title() + "” it restarts." : asked.warning(), question.line());
         } else if (mode == Mode.ASK) {
             hold(Why.NEXT, step, asked.title() + ": " + (asked.is(Mark.SECRET) ? "the sealed one" : text.isEmpty() ? "Enter" : text), question.line());
         } else {

@@ -18,7 +18,7 @@ import java.util.Set;
  * @param wipe what makes a used machine blank
  * @param setup the first setup
  * @param oneByOne whether a member is set up only once the one before it is
- * @param pages what is filled in on the machine's web pages afterwards
+ * @param pages what is filled in by hand on web pages, before the console or after it
  */
 public record Dialogue(
         LineSettings line,
@@ -40,13 +40,19 @@ public record Dialogue(
      * @param must by group, what it must be
      * @param unused values of the group {@code state} for a machine that was never set up; any other is one that was
      * @param standby values of the group {@code state} for the wrong one of a pair; it takes no setup
+     * @param probe a key that makes it say who it is where it asks for a log-in; empty where it says so by itself
      */
-    public record Identify(Look see, Map<String, Template> must, Set<String> unused, Set<String> standby) {
+    public record Identify(Look see, Map<String, Template> must, Set<String> unused, Set<String> standby, String probe) {
 
         public Identify {
             must = Map.copyOf(must);
             unused = Set.copyOf(unused);
             standby = Set.copyOf(standby);
+        }
+
+        /** A machine that says who it is without being asked. */
+        public Identify(Look see, Map<String, Template> must, Set<String> unused, Set<String> standby) {
+            this(see, must, unused, standby, "");
         }
     }
 
@@ -74,6 +80,11 @@ public record Dialogue(
         List<DialogueStep> all = new ArrayList<>(steps(member, wiped));
         pages.stream().filter(page -> page.on().isEmpty() || page.on().equals(member)).forEach(all::add);
         return all;
+    }
+
+    /** Whether something is done by hand before the line of a member is opened. */
+    public boolean beginsByHand(String member) {
+        return pages.stream().anyMatch(page -> page.first() && (page.on().isEmpty() || page.on().equals(member)));
     }
 
     Optional<String> pagingKey(String line) {

@@ -50,9 +50,10 @@ public sealed interface DialogueStep {
      * @param read what a command's output tells, or null
      * @param after the name of a value that must be known first, such as what the other member showed; or empty
      * @param row on a page that is worked with cursor keys, the row that is gone to and entered to be asked; or null
-     * @param expects what a command's output must show, and what it may
+     * @param expects what a command's output must show, and what it may; of a row that opens a page, what that page shows
+     * @param warning what a person is told before it restarts; empty for the usual words
      */
-    record Asked(String title, String on, Look look, Template answer, boolean command, boolean suggested, Look read, String after, Set<Mark> marks, Look row, List<Expected> expects)
+    record Asked(String title, String on, Look look, Template answer, boolean command, boolean suggested, Look read, String after, Set<Mark> marks, Look row, List<Expected> expects, String warning)
             implements DialogueStep {
 
         public Asked {
@@ -63,6 +64,16 @@ public sealed interface DialogueStep {
         /** One that is asked without being gone to, and whose output is only read. */
         public Asked(String title, String on, Look look, Template answer, boolean command, boolean suggested, Look read, String after, Set<Mark> marks) {
             this(title, on, look, answer, command, suggested, read, after, marks, null, List.of());
+        }
+
+        /** One that restarts nothing, or about whose restart nothing particular is to be said. */
+        public Asked(String title, String on, Look look, Template answer, boolean command, boolean suggested, Look read, String after, Set<Mark> marks, Look row, List<Expected> expects) {
+            this(title, on, look, answer, command, suggested, read, after, marks, row, expects, "");
+        }
+
+        /** A row of a page that asks nothing and opens another page. */
+        boolean opensPage() {
+            return row != null && look.equals(Look.NOTHING);
         }
 
         public boolean is(Mark mark) {
@@ -99,12 +110,14 @@ public sealed interface DialogueStep {
     }
 
     /**
-     * A page of the machine's own web interface, filled in by a person from a value sheet once the console is done.
+     * A page of the machine's own web interface, or of what it lives on, filled in by a person from a value sheet: once the console is
+     * done, or before its line is opened.
      *
      * @param open where it is opened
      * @param fields what is entered, by what the page calls it, in the page's order
+     * @param first whether it comes before the line is opened
      */
-    record Page(String title, String on, Template open, Map<String, Template> fields) implements DialogueStep {
+    record Page(String title, String on, Template open, Map<String, Template> fields, boolean first) implements DialogueStep {
 
         public Page {
             fields = java.util.Collections.unmodifiableMap(new java.util.LinkedHashMap<>(fields));

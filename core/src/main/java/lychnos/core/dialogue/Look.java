@@ -19,6 +19,9 @@ public final class Look {
 
     private static final Pattern GROUP = Pattern.compile("\\(\\?<([a-zA-Z][a-zA-Z0-9]*)>");
 
+    /** What is never found. */
+    public static final Look NOTHING = parse("\u0000");
+
     private final String text;
     private final Pattern pattern;
 

@@ -1,6 +1,7 @@
 package lychnos.core.dialogue;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
@@ -76,6 +77,16 @@ final class Steps {
         return IntStream.range(0, progress.length).noneMatch(i -> progress[i] == Progress.OPEN && !logsIn(i));
     }
 
+    /** A person who works a page with the cursor keys may come to a row by another way. */
+    private static boolean mustBeAsked(Asked asked) {
+        return !asked.is(Mark.OPTIONAL) && !asked.opensPage();
+    }
+
+    /** Nothing of it is done on this member. */
+    void leaveAllOut() {
+        Arrays.fill(progress, Progress.LEFT_OUT);
+    }
+
     void leaveOutLogIn() {
         IntStream.range(0, progress.length).filter(i -> progress[i] == Progress.OPEN && logsIn(i)).forEach(i -> progress[i] = Progress.LEFT_OUT);
     }
@@ -121,7 +132,7 @@ final class Steps {
 
     /** How many steps between two are open that the machine must ask. */
     long openBetween(int from, int to) {
-        return IntStream.range(from + 1, to).filter(i -> progress[i] == Progress.OPEN && steps.get(i) instanceof Asked asked && !asked.is(Mark.OPTIONAL)).count();
+        return IntStream.range(from + 1, to).filter(i -> progress[i] == Progress.OPEN && steps.get(i) instanceof Asked asked && mustBeAsked(asked)).count();
     }
 
     /** The next thing, if it is a row to be gone to on a page. */
@@ -137,6 +148,12 @@ final class Steps {
             }
         }
         return Optional.empty();
+    }
+
+    /** Whether a row was entered that opens another page, which has not been seen yet. */
+    boolean pageOpens() {
+        int sent = sent();
+        return sent >= 0 && asked(sent).opensPage();
     }
 
     /** Open summaries right behind a step. */
@@ -170,7 +187,7 @@ final class Steps {
         int barrier = summaries.isEmpty() ? -1 : summaries.get(summaries.size() - 1);
         List<String> passed = new ArrayList<>();
         for (int i = 0; i < step; i++) {
-            if (progress[i] == Progress.OPEN && !logsIn(i) && steps.get(i) instanceof Asked asked && !asked.is(Mark.OPTIONAL)) {
+            if (progress[i] == Progress.OPEN && !logsIn(i) && steps.get(i) instanceof Asked asked && mustBeAsked(asked)) {
                 boolean worked = steps.subList(i, step).stream().anyMatch(each -> each instanceof Waits);
                 if (i < barrier || asked.command() || worked) {
                     passed.add(asked.title());
@@ -184,7 +201,7 @@ final class Steps {
     void closeBefore(int step) {
         for (int i = 0; i < step; i++) {
             if (progress[i] == Progress.OPEN && !logsIn(i)) {
-                if (steps.get(i) instanceof Asked asked && asked.is(Mark.OPTIONAL)) {
+                if (steps.get(i) instanceof Asked asked && !mustBeAsked(asked)) {
                     progress[i] = Progress.LEFT_OUT;
                 } else if (steps.get(i) instanceof Waits) {
                     progress[i] = Progress.DONE;

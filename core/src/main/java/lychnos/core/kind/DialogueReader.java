@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Mark;
@@ -25,10 +26,14 @@ final class DialogueReader {
 
     /** What an answer may name besides facts: what a member is given in Allocate, and where it leans. */
     static final List<String> GIVEN =
-            List.of("address", "length", "mask", "gateway", "vlan", "name", "member-number", "domain", "unit", "name-server-1", "name-server-2", "time-server-1", "time-server-2", "time-server-3", "factory.user", "factory.phrase");
+            List.of("address", "length", "mask", "gateway", "address-6", "length-6", "gateway-6", "vlan", "name", "member-number", "domain", "unit", "name-server-1", "name-server-2", "time-server-1", "time-server-2", "time-server-3", "factory.user", "factory.phrase");
+
+    private static final List<String> OF_ROLE = List.of("address", "name", "address-6", "length", "gateway");
+
+    /** The log-in that the maker ships for one way in. */
+    private static final Pattern FACTORY = Pattern.compile("factory\\.[a-z]+\\.(user|phrase)");
 
     private static final Pattern GROUP = Pattern.compile("\\(\\?<([a-zA-Z][a-zA-Z0-9]*)>");
-    private static final Look NOWHERE = Look.parse("\u0000");
 
     private final List<FactSpec> facts;
     private final Members members;
@@ -42,7 +47,7 @@ final class DialogueReader {
     }
 
     Dialogue read(YamlPlace place) {
-        place.only(Set.of("line", "nudge", "chatter", "paging", "refused", "identify", "log-in", "wipe", "setup", "one-by-one", "pages"));
+        place.only(Set.of("line", "nudge", "chatter", "paging", "refused", "identify", "log-in", "wipe", "setup", "one-by-one", "before", "pages"));
         List<DialogueStep> logIn = steps(place.at("log-in"));
         List<DialogueStep> wipe = steps(place.at("wipe"));
         List<DialogueStep> setup = steps(place.at("setup"));
@@ -60,21 +65,21 @@ final class DialogueReader {
                 wipe,
                 setup,
                 place.at("one-by-one").yes(false),
-                place.at("pages").list().stream().map(this::page).toList());
+                Stream.concat(place.at("before").list().stream().map(entry -> page(entry, true)), place.at("pages").list().stream().map(entry -> page(entry, false))).toList());
     }
 
-    private DialogueStep.Page page(YamlPlace entry) {
+    private DialogueStep.Page page(YamlPlace entry, boolean first) {
         entry.only(Set.of("page", "open", "fields", "on"));
         Map<String, Template> fields = new LinkedHashMap<>();
         entry.at("fields").map().forEach((label, value) -> fields.put(label, template(value)));
         if (fields.isEmpty()) {
             entry.fault("A page has fields: with at least one of them.");
         }
-        return new DialogueStep.Page(entry.at("page").text("page"), on(entry), template(entry.at("open")), fields);
+        return new DialogueStep.Page(entry.at("page").text("page"), on(entry), entry.at("open").there() ? template(entry.at("open")) : new Template(""), fields, first);
     }
 
     private static Look look(YamlPlace place) {
-        return place.read(Look::parse, NOWHERE);
+        return place.read(Look::parse, Look.NOTHING);
     }
 
     private static String key(String text) {
@@ -84,8 +89,11 @@ final class DialogueReader {
             case "space" -> " ";
             case "redraw" -> "\f";
             default -> {
+                if (text.matches("ctrl [a-z]")) {
+                    yield String.valueOf((char) (text.charAt(5) - 'a' + 1));
+                }
                 if (text.length() != 1) {
-                    throw new IllegalArgumentException("A key is enter, space, redraw, none or one letter.");
+                    throw new IllegalArgumentException("A key is enter, space, redraw, none, one letter, or one with Ctrl, such as ctrl w.");
                 }
                 yield text;
             }
@@ -102,7 +110,7 @@ final class DialogueReader {
     }
 
     private Dialogue.Identify identify(YamlPlace place) {
-        place.only(Set.of("see", "must", "unused", "standby"));
+        place.only(Set.of("see", "must", "unused", "standby", "probe"));
         Look see = look(place.at("see"));
         Map<String, Template> must = new LinkedHashMap<>();
         if (place.at("must").there()) {
@@ -121,7 +129,7 @@ final class DialogueReader {
         if (!(unused.isEmpty() && standby.isEmpty()) && !groups(see).contains("state")) {
             place.fault("What is looked for under see has no group (?<state>…).");
         }
-        return new Dialogue.Identify(see, must, unused, standby);
+        return new Dialogue.Identify(see, must, unused, standby, place.at("probe").there() ? place.at("probe").read(DialogueReader::key, "") : "");
     }
 
     private static Set<String> groups(Look look) {
@@ -144,7 +152,7 @@ final class DialogueReader {
     }
 
     private boolean known(String name) {
-        if (GIVEN.contains(name) || told.contains(name) || facts.stream().anyMatch(fact -> fact.name().equals(name))) {
+        if (GIVEN.contains(name) || FACTORY.matcher(name).matches() || told.contains(name) || facts.stream().anyMatch(fact -> fact.name().equals(name))) {
             return true;
         }
         int dot = name.indexOf('.');
@@ -153,11 +161,11 @@ final class DialogueReader {
         }
         String before = name.substring(0, dot).replace('-', ' ');
         String behind = name.substring(dot + 1);
-        return roles.contains(before) && List.of("address", "name").contains(behind) || members.labels().contains(before) && told.contains(behind);
+        return roles.contains(before) && OF_ROLE.contains(behind) || members.labels().contains(before) && told.contains(behind);
     }
 
     private boolean secret(Template template) {
-        return template.names().stream().anyMatch(name -> name.equals("factory.phrase") || facts.stream().anyMatch(fact -> fact.name().equals(name) && fact.type() == FactType.SECRET));
+        return template.names().stream().anyMatch(name -> name.startsWith("factory.") && name.endsWith("phrase") || facts.stream().anyMatch(fact -> fact.name().equals(name) && fact.type() == FactType.SECRET));
     }
 
     private List<DialogueStep> steps(YamlPlace place) {
@@ -211,15 +219,22 @@ final class DialogueReader {
     }
 
     private DialogueStep asked(YamlPlace entry) {
-        entry.only(Set.of("asked", "answer", "at", "send", "read", "title", "on", "after", "suggested", "permanent", "destroys", "terms", "restarts", "differs", "optional", "proves", "row", "expect"));
+        entry.only(Set.of("asked", "answer", "at", "send", "read", "title", "on", "after", "suggested", "permanent", "destroys", "terms", "restarts", "warning", "differs", "optional", "proves", "row", "expect", "opens"));
+        if (entry.at("opens").there()) {
+            return opens(entry);
+        }
         boolean command = entry.at("at").there();
         Look look = look(entry.at(command ? "at" : "asked"));
-        Template answer = template(entry.at(command ? "send" : "answer"));
+        Template answer = entry.at("answer").isEmptyText() ? new Template("") : template(entry.at(command ? "send" : "answer"));
         Set<Mark> marks = EnumSet.noneOf(Mark.class);
         for (Mark mark : List.of(Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.RESTARTS, Mark.DIFFERS, Mark.OPTIONAL, Mark.PROVES)) {
             if (entry.at(mark.name().toLowerCase(java.util.Locale.ROOT)).yes(false)) {
                 marks.add(mark);
             }
+        }
+        String warning = entry.at("warning").text("");
+        if (!warning.isEmpty() && !marks.contains(Mark.RESTARTS)) {
+            entry.at("warning").fault("A warning belongs to what restarts: restarts: yes.");
         }
         facts.stream().filter(fact -> answer.names().contains(fact.name()) && fact.is(FactSpec.Trait.PERMANENT)).forEach(fact -> marks.add(Mark.PERMANENT));
         if (secret(answer)) {
@@ -237,7 +252,15 @@ final class DialogueReader {
             entry.at("after").fault("Nothing before this step tells “" + after + "”.");
         }
         String title = entry.at("title").text(answer.names().size() == 1 ? title(answer.names().iterator().next()) : look.toString());
-        return new DialogueStep.Asked(title, on(entry), look, answer, command, entry.at("suggested").yes(false), read, after, marks, entry.at("row").there() ? look(entry.at("row")) : null, expected(entry));
+        return new DialogueStep.Asked(title, on(entry), look, answer, command, entry.at("suggested").yes(false), read, after, marks, entry.at("row").there() ? look(entry.at("row")) : null, expected(entry), warning);
+    }
+
+    /** A row that asks nothing and opens another page, told by what that page shows. */
+    private DialogueStep opens(YamlPlace entry) {
+        entry.only(Set.of("row", "opens", "title", "on"));
+        Look row = look(entry.at("row"));
+        List<DialogueStep.Expected> shows = List.of(new DialogueStep.Expected(look(entry.at("opens")), true));
+        return new DialogueStep.Asked(entry.at("title").text("opens “" + row + "”"), on(entry), Look.NOTHING, new Template(""), false, false, null, "", Set.of(), row, shows);
     }
 
     private static List<DialogueStep.Expected> expected(YamlPlace entry) {

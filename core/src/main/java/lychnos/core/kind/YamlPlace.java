@@ -108,6 +108,11 @@ final class YamlPlace {
         return node instanceof MappingNode;
     }
 
+    /** Whether a text is there and has nothing in it. */
+    boolean isEmptyText() {
+        return node instanceof ScalarNode scalar && scalar.getValue().isEmpty();
+    }
+
     /** A text that must be there. */
     String text() {
         if (node == null) {

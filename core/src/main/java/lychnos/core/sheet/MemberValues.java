@@ -60,12 +60,22 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
         return seats.stream().filter(seat -> !member.isEmpty() && seat.role().equals(member)).findFirst().or(() -> member.isEmpty() ? seats.stream().findFirst() : Optional.empty());
     }
 
+    private Optional<Seat> six(String role) {
+        return seats.stream().filter(seat -> seat.role().equals(role) && !seat.address().isV4()).findFirst();
+    }
+
     private Optional<Sourced> given(String name) {
         if (name.equals("unit")) {
             return Optional.of(new Sourced(unitName, "its own name"));
         }
         if (name.equals("factory.user")) {
             return Optional.of(new Sourced(known.kind().factory().user(), "as the maker ships it"));
+        }
+        if (name.startsWith("factory.") && name.endsWith(".user")) {
+            return known.kind().logins().stream().filter(login -> name.equals("factory." + login.way() + ".user")).findFirst().map(login -> new Sourced(login.login().user(), "as the maker ships it"));
+        }
+        if (name.endsWith("-6")) {
+            return own().flatMap(seat -> six(seat.role())).flatMap(seat -> ofSeat(seat, name.substring(0, name.length() - 2)));
         }
         if (name.equals("member-number")) {
             return Optional.of(new Sourced(String.valueOf(known.kind().members().labels().indexOf(member) + 1), "which one it is"));
@@ -106,6 +116,8 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
                 .filter(seat -> seat.role().equals(role))
                 .findFirst()
                 .flatMap(seat -> switch (name.substring(dot + 1)) {
+                    case "address-6" -> six(role).map(own -> new Sourced(own.address().toString(), "placed for “" + role + "”"));
+                    case "length", "gateway" -> ofSeat(seat, name.substring(dot + 1));
                     case "address" -> Optional.of(new Sourced(seat.address().toString(), "placed for “" + role + "”"));
                     case "name" -> Optional.of(new Sourced(seat.hostName(), "by the pattern of names"));
                     default -> Optional.empty();

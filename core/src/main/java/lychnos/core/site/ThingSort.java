@@ -21,7 +21,8 @@ public enum ThingSort {
             field("disk", FactType.SIZE),
             opt("disk-format", FactType.TEXT),
             opt("virtual-networks", FactType.TEXT),
-            opt("line-ports", FactType.TEXT)),
+            opt("line-ports", FactType.TEXT),
+            opt("address", FactType.ADDRESS)),
     FABRIC("InfiniBand fabric", "compute", opt("switches", FactType.NUMBER)),
     SOURCE("May reach management", "operations", field("prefix", FactType.PREFIX)),
     POLICY(

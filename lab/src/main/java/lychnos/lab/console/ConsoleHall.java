@@ -6,6 +6,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 import lychnos.lab.Plug;
 
 /** Console machines and the line server that they are plugged into. */
@@ -39,20 +40,25 @@ public final class ConsoleHall implements AutoCloseable {
     private ConsoleMachine machine(ConsoleSpec spec, Memory memory, Plug plug, int webPort, long restart) {
         int index = FIRST_INDEX + machines.size();
         return switch (spec.model()) {
-            case "orrel" -> new Interconnect(spec, memory, restart, new Face(vertx, plug, spec.plugged(), index, webPort, "Orrel_3.1", () -> "ORREL " + spec.place()), () -> peer(spec));
-            case "sallow" -> new FabricController(spec, memory, restart, new Face(vertx, plug, spec.plugged(), index, webPort, "Sallow_7", () -> "Sallow " + memory.get("name")), () -> group(spec));
-            case "greenup" -> new HypervisorHost(spec, memory, restart, new Face(vertx, plug, spec.plugged(), index, webPort, "Greenup_2", () -> "Greenup " + memory.get("Own name")));
-            case "brathay" -> new FabricGateway(spec, memory, restart, new Face(vertx, plug, spec.plugged(), index, webPort, "Brathay_5", () -> "Brathay " + memory.get("name")));
+            case "orrel" -> new Interconnect(spec, memory, restart, face(spec, plug, index, webPort, "Orrel_3.1", () -> "ORREL " + spec.place()), () -> other(spec, Interconnect.class));
+            case "sallow" -> new FabricController(spec, memory, restart, face(spec, plug, index, webPort, "Sallow_7", () -> "Sallow " + memory.get("name")), () -> group(spec));
+            case "greenup" -> new HypervisorHost(spec, memory, restart, face(spec, plug, index, webPort, "Greenup_2", () -> "Greenup " + memory.get("Own name")));
+            case "brathay" -> new FabricGateway(spec, memory, restart, face(spec, plug, index, webPort, "Brathay_5", () -> "Brathay " + memory.get("name")));
+            case "skeggle" -> new FileArray(spec, memory, restart, face(spec, plug, index, webPort, "Skeggle_1.0", () -> "Skeggle " + memory.get("name")));
+            case "wythop" -> new BladeChassis(spec, memory, restart, face(spec, plug, index, webPort, "Wythop_9", () -> "Wythop " + memory.get("name")), () -> other(spec, BladeChassis.class));
+            case "ullock" -> new SetupScreen(spec, memory, restart, face(spec, plug, index, webPort, "Ullock_4", () -> "Ullock " + memory.get("controller.Name")));
+            case "mungris" -> new WirelessController(spec, memory, restart, face(spec, plug, index, webPort, "Mungris_6", () -> "Mungris " + memory.get("name")));
             default -> throw new IllegalArgumentException("no stand-in is called " + spec.model());
         };
     }
 
-    private Optional<Interconnect> peer(ConsoleSpec spec) {
-        return machines.stream()
-                .filter(each -> each.spec != spec && each.spec.group().equals(spec.group()))
-                .filter(Interconnect.class::isInstance)
-                .map(Interconnect.class::cast)
-                .findFirst();
+    private Face face(ConsoleSpec spec, Plug plug, int index, int webPort, String software, Supplier<String> title) {
+        return new Face(vertx, plug, spec.plugged(), index, webPort, software, title);
+    }
+
+    /** The other machine of a pair. */
+    private <M extends ConsoleMachine> Optional<M> other(ConsoleSpec spec, Class<M> model) {
+        return machines.stream().filter(each -> each.spec != spec && each.spec.group().equals(spec.group())).filter(model::isInstance).map(model::cast).findFirst();
     }
 
     private List<FabricController> group(ConsoleSpec spec) {

@@ -5,6 +5,7 @@ import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
+import java.util.regex.Pattern;
 
 /** A machine with a console: what it says and hears, its power and its memory. What it asks is each model's own. */
 abstract class ConsoleMachine implements SerialPort {
@@ -167,11 +168,40 @@ abstract class ConsoleMachine implements SerialPort {
         return ask(prompt, true);
     }
 
+    /** Asks until an answer is of the wanted form; each other one is refused with these words. */
+    final String ask(String prompt, Pattern wanted, String refusal) throws InterruptedException {
+        String typed = ask(prompt);
+        while (!wanted.matcher(typed).matches()) {
+            line(refusal);
+            typed = ask(prompt);
+        }
+        return typed;
+    }
+
+    /** Refuses what was typed the first time, whatever it is, where the machine has that habit. */
+    final boolean refusesOnce() {
+        if (!spec.has(Habit.REFUSED_ANSWER) || memory.count("seen.refusedHops") > 0) {
+            return false;
+        }
+        memory.add("seen.refusedHops");
+        return true;
+    }
+
+    /** The address that it keeps although it was told this one. */
+    final String keptAddress(String told) {
+        return spec.has(Habit.OLD_ADDRESS) ? told.replaceFirst("\\d+(?=$|/)", "199") : told;
+    }
+
     private void answered() {
         memory.add("seen.answers");
         if (spec.has(Habit.LINE_CUT) && memory.count("seen.answers") == CUT_AFTER && cut != null) {
             cut.run();
         }
+    }
+
+    /** Whether a key does something of its own while this question stands. */
+    boolean special(char key, String prompt) {
+        return false;
     }
 
     private String read(String prompt, boolean echo) throws InterruptedException {
@@ -182,6 +212,8 @@ abstract class ConsoleMachine implements SerialPort {
             if (key == 0) {
                 chattered = true;
                 chatter(prompt, echo ? text.toString() : "");
+            } else if (special(key, prompt)) {
+                text.setLength(0);
             } else if (key == '\r') {
                 line("");
                 return text.toString().strip();

@@ -11,7 +11,7 @@ import lychnos.lab.MachineSpec;
 /**
  * One console machine of a hall file.
  *
- * @param model orrel, sallow, greenup or brathay
+ * @param model orrel, sallow, greenup, brathay, skeggle, wythop, ullock or mungris
  * @param serial printed on its label
  * @param mac hardware address of its management port
  * @param port the line server's port that its console is plugged into

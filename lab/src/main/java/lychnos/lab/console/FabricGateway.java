@@ -121,9 +121,7 @@ final class FabricGateway extends ConsoleMachine {
         }
         memory.put("kept", "yes");
         memory.put("fresh", "yes");
-        if (spec.has(Habit.OLD_ADDRESS)) {
-            memory.put("address", memory.get("address").replaceFirst("\\d+$", "199"));
-        }
+        memory.put("address", keptAddress(memory.get("address")));
         line("kept; it begins anew with that");
         throw new Restart();
     }
@@ -144,8 +142,8 @@ final class FabricGateway extends ConsoleMachine {
 
     private void questions() throws InterruptedException {
         if (suggest("Address by hand?", "no").equals("yes")) {
-            memory.put("address", matching("Which address? ", PLAIN, "four numbers with dots"));
-            memory.put("mask", matching("Which mask? ", PLAIN, "four numbers with dots"));
+            memory.put("address", ask("Which address? ", PLAIN, "rejected, wanted is four numbers with dots"));
+            memory.put("mask", ask("Which mask? ", PLAIN, "rejected, wanted is four numbers with dots"));
             memory.put("way", way());
         } else {
             memory.put("address", spec.first().equals("-") ? "" : spec.first());
@@ -160,7 +158,7 @@ final class FabricGateway extends ConsoleMachine {
             name();
             domain();
         }
-        memory.put("names", matching("Who knows names? ", PLAIN, "one address"));
+        memory.put("names", ask("Who knows names? ", PLAIN, "rejected, wanted is one address"));
         memory.put("time", ask("Who knows the time? "));
         memory.put("zone", suggest("Zone?", spec.has(Habit.WRONG_DEFAULT) ? "Etc/GMT+5" : "UTC"));
         memory.put("manager", suggest("Subnet manager on its fabric?", "master"));
@@ -168,10 +166,10 @@ final class FabricGateway extends ConsoleMachine {
     }
 
     private void name() throws InterruptedException {
-        String name = matching("Its name? ", LABEL, "letters, digits and hyphens");
+        String name = ask("Its name? ", LABEL, "rejected, wanted is letters, digits and hyphens");
         while (name.length() > LONGEST_NAME) {
             line("rejected, a name has twenty letters at most");
-            name = matching("Its name? ", LABEL, "letters, digits and hyphens");
+            name = ask("Its name? ", LABEL, "rejected, wanted is letters, digits and hyphens");
         }
         memory.put("name", name);
     }
@@ -181,11 +179,10 @@ final class FabricGateway extends ConsoleMachine {
     }
 
     private String way() throws InterruptedException {
-        String way = matching("Which way out? ", PLAIN, "one address");
-        while (spec.has(Habit.REFUSED_ANSWER) && memory.count("seen.refusedHops") < 1) {
-            memory.add("seen.refusedHops");
+        String way = ask("Which way out? ", PLAIN, "rejected, wanted is one address");
+        while (refusesOnce()) {
             line("rejected, nobody there on this cable");
-            way = matching("Which way out? ", PLAIN, "one address");
+            way = ask("Which way out? ", PLAIN, "rejected, wanted is one address");
         }
         return way;
     }
@@ -193,15 +190,6 @@ final class FabricGateway extends ConsoleMachine {
     private String suggest(String question, String suggestion) throws InterruptedException {
         String typed = ask(question + " [" + suggestion + "] ");
         return typed.isEmpty() ? suggestion : typed;
-    }
-
-    private String matching(String question, Pattern pattern, String wanted) throws InterruptedException {
-        String typed = ask(question);
-        while (!pattern.matcher(typed).matches()) {
-            line("rejected, wanted is " + wanted);
-            typed = ask(question);
-        }
-        return typed;
     }
 
     /** Longer than the machine thinks a screen to be: it waits for a space in the middle. */

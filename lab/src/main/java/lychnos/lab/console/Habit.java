@@ -32,6 +32,8 @@ public enum Habit {
     LINE_CUT,
     /** Another machine than the label says is on the line. */
     OTHER_SERIAL,
+    /** It stands by where it should be the active one of two. */
+    STANDS_BY,
     /** It was set up before. */
     USED,
     /** Asks the second question of all again after it was answered. */

@@ -82,6 +82,7 @@ public class Answers {
     private Map<String, Secret> secrets(Unit unit, UnitFacts known, String member, List<GivenFact> typed, Map<String, Optional<Secret>> made) {
         Map<String, Secret> secrets = new HashMap<>();
         secrets.put("factory.phrase", known.kind().factory().phrase());
+        known.kind().logins().forEach(login -> secrets.put("factory." + login.way() + ".phrase", login.login().phrase()));
         for (FactSpec spec : known.kind().facts()) {
             if (spec.type() == FactType.SECRET) {
                 typed(typed, unit, member, spec.name()).or(() -> made.computeIfAbsent(spec.name(), name -> made(unit, name))).ifPresent(secret -> secrets.put(spec.name(), secret));

@@ -7,7 +7,9 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import lychnos.core.address.Address;
+import lychnos.core.fact.Fact;
 import lychnos.core.fact.Secret;
+import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.ThingSort;
 import lychnos.server.prepare.Things;
 import lychnos.server.store.SiteThing;
@@ -27,6 +29,25 @@ public class ConsoleLines {
 
     /** A line, and how people call it. */
     public record Line(LineAddress address, String title) {}
+
+    /** Where a member's console is: on a line server, on a device of this machine, or on a line port of the host it lives on. */
+    @Transactional
+    public Optional<Line> of(long siteId, UnitFacts known, String member) {
+        Optional<String> host = known.fact("", "host").map(Fact::value);
+        Optional<String> port = known.fact("", "line").map(Fact::value);
+        if (host.isPresent() && port.isPresent()) {
+            return onHost(siteId, host.get(), port.get());
+        }
+        return known.fact(member, "console").or(() -> known.fact("", "console")).flatMap(plug -> find(siteId, plug.value()));
+    }
+
+    private Optional<Line> onHost(long siteId, String host, String port) {
+        return things.rows(siteId).stream()
+                .filter(row -> row.sort.equals(ThingSort.HOST.word()) && row.name.equals(host) && row.value.containsKey("address"))
+                .filter(row -> has(row.value.getOrDefault("line-ports", ""), port))
+                .findFirst()
+                .map(row -> new Line(LineAddress.tcp(LineAddress.Protocol.RAW, Address.parse(row.value.get("address")), Integer.parseInt(port)), row.name + " line port " + port));
+    }
 
     /** @param port what the fact sheet says of the member's console */
     @Transactional

@@ -307,7 +307,7 @@ public class ConsoleStore {
         under(held);
         boolean beforeIsDone = true;
         for (MemberDialogue dialogue : dialogues(held.runId())) {
-            if (beforeIsDone) {
+            if (beforeIsDone && !dialogue.gate.equals(Setups.BY_HAND_FIRST)) {
                 dialogue.gate = "";
             }
             beforeIsDone = dialogue.state == MemberDialogue.State.DONE;

@@ -159,11 +159,15 @@ public class Consoles {
             if (store.members(bench.held.runId()) == bench.members.size()) {
                 return; // every line is open already
             }
-            for (Openings.Opening opening : openings.of(bench.held.runId(), bench.held.unitId())) {
+            List<Openings.Opening> all = openings.of(bench.held.runId(), bench.held.unitId());
+            for (Openings.Opening opening : all) {
                 MemberDialogue row = opening.kept().dialogue();
                 boolean mayOpen = row.gate.isEmpty() && row.state != MemberDialogue.State.DONE && row.state != MemberDialogue.State.BY_HAND;
                 if (mayOpen && !bench.members.containsKey(row.id)) {
                     open(bench, opening, row);
+                    if (all.stream().anyMatch(other -> other != opening && other.kept().dialogue().identified)) {
+                        line(row.id).ifPresent(MemberLine::otherIsActive);
+                    }
                 }
             }
         } catch (HoldLost e) {
@@ -230,6 +234,11 @@ public class Consoles {
         @Override
         public void told(MemberLine from, String name, String value) {
             bench.members.values().stream().filter(other -> other != from).forEach(other -> other.known(from.member().replace(' ', '-') + "." + name, value));
+        }
+
+        @Override
+        public void identified(MemberLine from) {
+            bench.members.values().stream().filter(other -> other != from).forEach(MemberLine::otherIsActive);
         }
 
         @Override

@@ -59,6 +59,9 @@ final class MemberLine implements LineEvents {
         /** The member's line has told something that others may wait for. */
         void told(MemberLine line, String name, String value);
 
+        /** The member has told that it is the machine it should be, and that it takes setup. */
+        void identified(MemberLine line);
+
         /** The member is done. */
         void done(MemberLine line);
 
@@ -471,6 +474,8 @@ final class MemberLine implements LineEvents {
             });
         } else if (effect instanceof Effect.Read read) {
             around.told(this, read.name(), read.value());
+        } else if (effect instanceof Effect.Identified) {
+            around.identified(this);
         }
     }
 
@@ -614,6 +619,11 @@ final class MemberLine implements LineEvents {
             apply(conversation.again(clock.instant()));
             return Optional.empty();
         });
+    }
+
+    /** Another member has told that it is the one that takes setup. */
+    void otherIsActive() {
+        inOrder.add(() -> apply(conversation.otherIsActive(clock.instant())));
     }
 
     /** Another member's line has told something. */

@@ -42,7 +42,7 @@ public class Openings {
         List<Opening> openings = new ArrayList<>();
         for (ConsoleStore.Kept kept : store.load(runId)) {
             MemberValues own = values.get(kept.dialogue().member);
-            openings.add(new Opening(kept, dialogue, own, own.text("console").flatMap(port -> lines.find(site, port))));
+            openings.add(new Opening(kept, dialogue, own, lines.of(site, own.known(), kept.dialogue().member)));
         }
         return openings;
     }

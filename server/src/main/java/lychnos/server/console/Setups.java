@@ -39,6 +39,9 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class Setups {
 
+    /** The gate of a line before which something is done by hand. */
+    static final String BY_HAND_FIRST = "opens when what comes before it is ticked";
+
     private static final int SHORTEST_REASON = 8;
 
     private final Session db;
@@ -111,11 +114,11 @@ public class Setups {
             row.unitId = unit.id;
             row.member = member;
             row.place = place++;
-            Optional<ConsoleLines.Line> line = known.fact(member, "console").flatMap(port -> lines.find(bringUp.site.id, port.value()));
+            Optional<ConsoleLines.Line> line = lines.of(bringUp.site.id, known, member);
             row.line = line.map(ConsoleLines.Line::title).orElse("");
             row.mode = mode;
             row.state = line.isPresent() ? MemberDialogue.State.SHUT : MemberDialogue.State.BY_HAND;
-            row.gate = dialogue.oneByOne() && !before.isEmpty() ? "opens when " + before + " is done" : "";
+            row.gate = dialogue.beginsByHand(member) ? BY_HAND_FIRST : dialogue.oneByOne() && !before.isEmpty() ? "opens when " + before + " is done" : "";
             db.persist(row);
             store.plan(row.id, dialogue.withPages(member, false));
             before = member;
@@ -256,7 +259,9 @@ public class Setups {
     @Transactional
     public long tick(long dialogueId, int place, boolean done, Who.Person person) {
         MemberDialogue row = locked(dialogueId);
-        if (row.state != MemberDialogue.State.BY_HAND && row.state != MemberDialogue.State.DONE) {
+        List<DialogueStep> steps = kinds.of(bringUps.unit(row.unitId)).dialogue().orElseThrow().withPages(row.member, row.wiped);
+        boolean first = place >= 0 && place < steps.size() && steps.get(place) instanceof DialogueStep.Page page && page.first();
+        if (!first && row.state != MemberDialogue.State.BY_HAND && row.state != MemberDialogue.State.DONE) {
             throw Refusal.conflict("This member is on a line; its steps are ticked by what the line shows.");
         }
         int changed = db.createNativeMutationQuery("update dialogue_step set progress = :progress, by_whom = :by, done_at = cast(cast(:at as text) as timestamptz), evidence = :evidence where dialogue_id = :id and place = :place and (progress = 'OPEN' or evidence = 'ticked by hand')")
@@ -270,10 +275,27 @@ public class Setups {
         if (changed == 0) {
             throw Refusal.conflict("That step was ticked off by what the line showed, or there is no such step.");
         }
-        boolean all = db.createNativeQuery("select count(*) from dialogue_step where dialogue_id = :id and progress = 'OPEN'", Long.class).setParameter("id", dialogueId).getSingleResult() == 0;
-        row.state = all ? MemberDialogue.State.DONE : MemberDialogue.State.BY_HAND;
-        row.endedAt = all ? clock.instant() : null;
+        if (first) {
+            openIfTicked(row, steps);
+        } else {
+            boolean all = open(dialogueId).isEmpty();
+            row.state = all ? MemberDialogue.State.DONE : MemberDialogue.State.BY_HAND;
+            row.endedAt = all ? clock.instant() : null;
+        }
         live.tell(bringUps.unit(row.unitId).bringUpId, "configure");
         return row.runId;
+    }
+
+    /** The places of steps that are open. */
+    private List<Integer> open(long dialogueId) {
+        return db.createNativeQuery("select place from dialogue_step where dialogue_id = :id and progress = 'OPEN'", Integer.class).setParameter("id", dialogueId).getResultList();
+    }
+
+    /** What is done by hand before a line is opened keeps it shut; a line that was opened is not shut again. */
+    private void openIfTicked(MemberDialogue row, List<DialogueStep> steps) {
+        boolean waits = open(row.id).stream().anyMatch(place -> steps.get(place) instanceof DialogueStep.Page page && page.first());
+        if (!waits && row.gate.equals(BY_HAND_FIRST)) {
+            row.gate = "";
+        }
     }
 }

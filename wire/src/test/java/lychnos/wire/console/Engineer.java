@@ -36,6 +36,7 @@ final class Engineer implements LineEvents, AutoCloseable {
     private final Set<Hold.Why> lives;
     private ConsoleLine line;
     private Engineer other;
+    private boolean hasOther;
     private String member;
     private boolean everUp;
     private ScheduledFuture<?> alarm;
@@ -53,6 +54,7 @@ final class Engineer implements LineEvents, AutoCloseable {
     /** What this one reads on its line the other one is told. */
     Engineer with(Engineer neighbour) {
         other = neighbour;
+        neighbour.hasOther = true;
         return this;
     }
 
@@ -80,6 +82,10 @@ final class Engineer implements LineEvents, AutoCloseable {
 
     Map<String, String> read() {
         return read;
+    }
+
+    private void otherIsActive() {
+        thread.execute(() -> apply(conversation.otherIsActive(Instant.now())));
     }
 
     @Override
@@ -123,6 +129,8 @@ final class Engineer implements LineEvents, AutoCloseable {
                     line.send((word + "\r").getBytes(StandardCharsets.ISO_8859_1));
                     return null;
                 });
+            } else if (effect instanceof Effect.Identified && other != null) {
+                other.otherIsActive();
             } else if (effect instanceof Effect.Read each) {
                 read.put(each.name(), each.value());
                 if (other != null) {
@@ -136,7 +144,7 @@ final class Engineer implements LineEvents, AutoCloseable {
         conversation.hold().ifPresent(hold -> {
             if (hold.why().passable() && !lives.contains(hold.why())) {
                 thread.execute(() -> apply(conversation.goOn(hold.typed(), Instant.now())));
-            } else if (hold.why() != Hold.Why.GATE) {
+            } else if (hold.why() != Hold.Why.GATE && !(hold.why() == Hold.Why.STANDBY && hasOther)) {
                 end.complete(hold);
             }
         });

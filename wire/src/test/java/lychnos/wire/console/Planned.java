@@ -1,0 +1,126 @@
+package lychnos.wire.console;
+
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import lychnos.core.dialogue.Values;
+import lychnos.core.fact.Secret;
+import lychnos.lab.console.ConsoleSpec;
+
+/** What was prepared and placed for a stand-in machine: which kind it is, and what its dialogue is answered with. */
+final class Planned {
+
+    static final String NAME_SERVER = "127.40.8.3";
+    static final String DIRECTORY = "127.40.8.44";
+    static final String JOINER = "joins-arrays";
+    static final String VISITOR = "night-watch";
+    static final Secret OURS = Secret.of("Hn4tRb7sLxVc");
+
+    private static final Map<String, String> KINDS = Map.of(
+            "orrel", "interconnect-pair",
+            "sallow", "fabric-controller",
+            "greenup", "hypervisor-host",
+            "brathay", "infiniband-gateway",
+            "skeggle", "file-array",
+            "wythop", "blade-chassis",
+            "ullock", "server-controller-by-hand",
+            "mungris", "wireless-controller");
+
+    private Planned() {}
+
+    static List<String> models() {
+        return KINDS.keySet().stream().sorted().toList();
+    }
+
+    static String kind(String model) {
+        return KINDS.get(model);
+    }
+
+    /** Which member of its unit a machine is; empty for a single one. */
+    static String member(ConsoleSpec spec) {
+        return switch (spec.model()) {
+            case "orrel" -> spec.place();
+            case "sallow" -> "controller " + spec.place();
+            case "wythop" -> "bay " + spec.place();
+            default -> "";
+        };
+    }
+
+    /** @param factory the maker's password; every other one is the same of ours */
+    private record Prepared(Map<String, String> texts, Secret factory) implements Values {
+
+        @Override
+        public Optional<String> text(String name) {
+            return Optional.ofNullable(texts.get(name));
+        }
+
+        @Override
+        public Optional<Secret> secret(String name) {
+            return name.equals("factory.phrase") ? Optional.of(factory) : texts.containsKey(name) ? Optional.empty() : Optional.of(OURS);
+        }
+
+        @Override
+        public Collection<Secret> secrets() {
+            return List.of(OURS);
+        }
+
+        @Override
+        public String unitName() {
+            return "ard-one-1";
+        }
+
+        @Override
+        public boolean termsAgreed() {
+            return true;
+        }
+    }
+
+    static Values values(ConsoleSpec spec) {
+        int last = 1 + spec.port() % 250;
+        Map<String, String> texts = new HashMap<>(texts(
+                "serial " + spec.serial(), "address 127.40.9." + last, "length 24", "mask 255.255.255.0", "gateway 127.40.9.1", "address-6 " + six("9", last), "length-6 64", "gateway-6 " + six("9", 1),
+                "name-server-1 " + NAME_SERVER, "name-server-2 127.40.8.4", "time-server-1 127.40.8.6", "name ard-one-" + last, "domain ardal.example", "member-number " + spec.place()));
+        texts.putAll(ofModel(spec.model(), last));
+        return new Prepared(texts, Secret.of(factory(spec.model())));
+    }
+
+    private static String six(String network, int last) {
+        return "fd40:a4da:1:" + network + "::" + Integer.toHexString(last);
+    }
+
+    private static String factory(String model) {
+        return switch (model) {
+            case "orrel" -> "orrel";
+            case "sallow" -> "highrigg";
+            case "brathay" -> "tarnbeck";
+            case "wythop" -> "mosedale";
+            case "ullock" -> "fellside2";
+            case "greenup" -> "greenup";
+            default -> "none";
+        };
+    }
+
+    private static Map<String, String> ofModel(String model, int last) {
+        return switch (model) {
+            case "orrel" -> texts("factory.user keeper", "strong-passwords yes", "central-manager no", "shared.address 127.40.12." + last);
+            case "sallow" -> texts("factory.user warden", "fabric-name ardal-fabric", "active 3", "tunnel-pool 172.20.0.0/16", "control-vlan 3900");
+            case "brathay" -> texts("factory.user steward", "static yes", "time-zone UTC", "subnet-manager standby", "diagnostics no");
+            case "skeggle" -> texts(
+                    "factory.user warder", "admin.name ard-fil-1", "time-zone UTC", "data.address 127.40.11." + last, "data.length 24", "data-tag 416", "bundle no", "directory " + DIRECTORY, "joiner " + JOINER, "group storage-team", "visitor " + VISITOR);
+            case "wythop" -> texts(
+                    "factory.user chief", "hardened yes", "shared.name ard-bch-1", "bay-1.address 127.40.9." + last, "bay-2.address 127.40.11." + last, "shared.address 127.40.12." + last,
+                    "bay-1.address-6 " + six("9", last), "bay-2.address-6 " + six("b", last), "shared.address-6 " + six("c", last));
+            case "ullock" -> texts("factory.user keeper", "own-tag 0");
+            case "mungris" -> texts("operator aerial", "own-tag 408", "port 1", "relay 127.40.8.22", "redirect 127.47.255.1", "roaming ardal-air");
+            default -> texts("factory.user root", "keyboard us", "links 1", "vlan 0");
+        };
+    }
+
+    private static Map<String, String> texts(String... named) {
+        return Stream.of(named).map(each -> each.split(" ", 2)).collect(Collectors.toMap(each -> each[0], each -> each[1]));
+    }
+}
