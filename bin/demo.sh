@@ -65,7 +65,7 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
 
   Row A is being set up right now, over Redfish; one machine will not come back, on purpose.
   In the core a host is set up on its console by itself, and a pair of interconnects waits at its first answers.
-  The core has nine kinds of machine to prepare and place: some known, some not, one stranger on the wire.
+  The core has twelve kinds of machine to prepare and place: some known, some not, one stranger on the wire.
   Row B waits for you. Its label list: $LABELS
   Ctrl+C ends it all.
 
@@ -89,7 +89,7 @@ if [ -z "${NO_NAMESPACES:-}" ]; then
   start_services "$RUN/services"
   # somebody's machine that nobody here knows of
   $HALL ip addr add 10.40.8.150/32 dev lych-hall
-  hall=(--device lych-hall --port 443)
+  hall=(--device lych-hall --port 443 --directory 10.40.8.21)
   BASE=10.40
 else
   HALL=

@@ -14,7 +14,7 @@
     const titles = [...new Set(members.flatMap((member) => asked(member).map((step) => step.title)))];
     return titles.map((title) => {
       const cells = members.map((member) => asked(member).find((step) => step.title === title));
-      const there = cells.filter((cell) => cell !== undefined);
+      const there = cells.filter((cell) => cell !== undefined && cell.progress !== 'LEFT_OUT');
       const values = new Set(there.map(said));
       const differs = there.some((step) => step.marks.includes('DIFFERS'));
       const secret = there.some((step) => step.marks.includes('SECRET'));
@@ -34,7 +34,7 @@
       {#each rows as row (row.title)}
         <tr class:wrong={row.wrong}>
           <th scope="row">{#if row.wrong}<Mark mark="fault" size={14} />{/if}{row.title}{#if row.marks.includes('DIFFERS')}{' '}<span class="sub">{m.bench.mayDiffer}</span>{/if}</th>
-          {#each row.cells as cell, i (i)}<td class="mono" class:sent={cell?.progress === 'DONE'}>{cell ? said(cell) || m.bench.enter : '—'}</td>{/each}
+          {#each row.cells as cell, i (i)}<td class="mono" class:sent={cell?.progress === 'DONE'}>{cell ? (cell.progress === 'LEFT_OUT' ? m.bench.notAskedHere : said(cell) || m.bench.enter) : '—'}</td>{/each}
         </tr>
       {/each}
     </tbody>

@@ -13,21 +13,25 @@
   let revealed = $state.raw<{ place: number; text: string } | null>(null);
 
   const byHand = $derived(member.state === 'BY_HAND');
-  const steps = $derived(member.steps.map((step, i) => ({ ...step, progress: standing?.progress[i] ?? step.progress })));
+  const comesFirst = (step: BenchStep) => step.marks.includes('FIRST');
+  const rows = $derived(member.steps.map((step) => ({ ...step, progress: standing?.progress[step.place] ?? step.progress })));
+  const steps = $derived([...rows.filter(comesFirst), ...rows.filter((step) => !comesFirst(step))]);
+  const shut = $derived(member.state === 'SHUT' && steps.some((step) => comesFirst(step) && step.progress === 'OPEN'));
   const hold = $derived(standing ? standing.hold : member.hold);
-  const waiting = $derived((standing?.state ?? member.state) === 'WAITING' ? steps.findIndex((step) => step.sort === 'waits' && step.progress === 'OPEN') : -1);
+  const waiting = $derived((standing?.state ?? member.state) === 'WAITING' ? (steps.find((step) => step.sort === 'waits' && step.progress === 'OPEN')?.place ?? -1) : -1);
   const now = $derived.by(() => {
     if (hold && hold.step >= 0) return hold.step;
     if (waiting >= 0) return waiting;
-    return standing && standing.asks >= 0 ? standing.asks : steps.findIndex((step) => step.progress === 'SENT' || step.progress === 'OPEN');
+    return standing && standing.asks >= 0 ? standing.asks : (steps.find((step) => step.progress === 'SENT' || step.progress === 'OPEN')?.place ?? -1);
   });
   const known = $derived(standing?.identified ?? member.identified);
-  const begun = $derived(member.state !== '' && member.state !== 'SHUT');
+  const begun = $derived(shut || (member.state !== '' && member.state !== 'SHUT'));
+  const ticks = (step: BenchStep) => mayWork && (byHand || (comesFirst(step) && member.dialogueId !== null && member.state !== 'DONE'));
 
-  function mark(step: BenchStep, i: number): MarkName {
+  function mark(step: BenchStep): MarkName {
     if (step.progress === 'DONE') return 'done';
     if (step.progress === 'LEFT_OUT') return 'dark';
-    if (i === now && begun) return step.sort === 'waits' ? 'wait' : hold && ['REFUSED', 'DIFFERS', 'WRONG_MACHINE', 'SKIPPED', 'AGAIN'].includes(hold.why) ? 'fault' : 'work';
+    if (step.place === now && begun) return step.sort === 'waits' ? 'wait' : hold && ['REFUSED', 'DIFFERS', 'WRONG_MACHINE', 'SKIPPED', 'AGAIN'].includes(hold.why) ? 'fault' : 'work';
     return step.sort === 'waits' ? 'dark' : 'set';
   }
 
@@ -36,7 +40,7 @@
   /** Keeps the step that is asked now in sight; the list scrolls, the page does not. */
   function inSight(place: number) {
     return (list: HTMLElement) => {
-      const row = list.children.item(place + 1) as HTMLElement | null;
+      const row = list.querySelector<HTMLElement>(`[data-place="${place}"]`);
       if (row) list.scrollTop = Math.max(0, row.offsetTop - list.clientHeight / 3);
     };
   }
@@ -62,16 +66,16 @@
       <span class="v mono">{member.identity}</span>
     </li>
   {/if}
-  {#each steps as step, i (step.place)}
+  {#each steps as step (step.place)}
     {#if step.sort === 'waits'}
-      <li class="gate" class:past={step.progress === 'DONE'} aria-current={i === now && begun ? 'step' : undefined}>
-        <Mark mark={mark(step, i)} size={15} />
+      <li class="gate" data-place={step.place} class:past={step.progress === 'DONE'} aria-current={step.place === now && begun ? 'step' : undefined}>
+        <Mark mark={mark(step)} size={15} />
         <span>{m.bench.waits(step.title, minutes(step.about))}</span>
-        {#if byHand && mayWork}<input type="checkbox" aria-label={m.bench.tick(step.title)} checked={step.progress === 'DONE'} onchange={(event) => ontick(step.place, event.currentTarget.checked)} />{/if}
+        {#if ticks(step)}<input type="checkbox" aria-label={m.bench.tick(step.title)} checked={step.progress === 'DONE'} onchange={(event) => ontick(step.place, event.currentTarget.checked)} />{/if}
       </li>
     {:else}
-      <li class:past={step.progress === 'DONE' || step.progress === 'LEFT_OUT'} class:cur={i === now && begun} aria-current={i === now && begun ? 'step' : undefined}>
-        <Mark mark={mark(step, i)} size={16} />
+      <li data-place={step.place} class:tick={ticks(step)} class:past={step.progress === 'DONE' || step.progress === 'LEFT_OUT'} class:cur={step.place === now && begun} aria-current={step.place === now && begun ? 'step' : undefined}>
+        <Mark mark={mark(step)} size={16} />
         <div>
           <span class="t">{step.title}</span>
           {#each step.marks.filter((each) => m.bench.marks[each]) as each (each)}<span class="mk" class:perm={each === 'PERMANENT' || each === 'DESTROYS'}>{m.bench.marks[each]}</span>{/each}
@@ -88,7 +92,7 @@
           {:else}{step.answer}{/if}
           {#if step.times > 1}<span class="bad">{m.bench.times(step.times)}</span>{/if}
         </span>
-        {#if byHand && mayWork}<input type="checkbox" aria-label={m.bench.tick(step.title)} checked={step.progress === 'DONE'} onchange={(event) => ontick(step.place, event.currentTarget.checked)} />{/if}
+        {#if ticks(step)}<input type="checkbox" aria-label={m.bench.tick(step.title)} checked={step.progress === 'DONE'} onchange={(event) => ontick(step.place, event.currentTarget.checked)} />{/if}
       </li>
     {/if}
   {/each}
@@ -97,7 +101,7 @@
 <style>
   ol { list-style: none; margin: 0; padding: 0; overflow-y: auto; flex: 1; min-height: 120px; position: relative; }
   li { display: grid; grid-template-columns: 22px 1fr auto; gap: 8px; padding: 5px 12px; border-top: 1px solid var(--line2); align-items: center; }
-  .hand li { grid-template-columns: 22px 1fr auto 26px; }
+  .hand li, .tick { grid-template-columns: 22px 1fr auto 26px; }
   li:first-child { border-top: 0; }
   .past .t, .past .v { color: var(--ink2); }
   .cur { background: var(--lamp2); border-left: 4px solid var(--lamp); padding: 8px 12px 8px 8px; }

@@ -16,7 +16,7 @@ final class CoreStory {
     private static final ObjectMapper JSON = new ObjectMapper();
 
     /** Placed already; the others wait for whoever looks at the demo. */
-    private static final List<String> PLACED = List.of("ard-fic-1", "ard-fic-2", "ard-blk-1", "ard-bch-1", "ard-iog-1", "ard-hv-01", "ard-fdc-1");
+    private static final List<String> PLACED = List.of("ard-fic-1", "ard-fic-2", "ard-blk-1", "ard-bch-1", "ard-iog-1", "ard-hv-01", "ard-fdc-1", "ard-fil-1", "ard-srh-001-oob", "ard-wlc-1");
 
     private final Story story;
     private final String base;
@@ -45,6 +45,9 @@ final class CoreStory {
         announce("blade-chassis", 1, 2);
         announce("hypervisor-host", 2, 1);
         announce("access-appliance", 2, 1);
+        announce("file-array", 1, 1);
+        announce("server-controller-by-hand", 1, 1);
+        announce("wireless-controller", 1, 1);
         story.send("POST", at("facts.csv"), facts, "text/plain");
         place();
         if (real) {
@@ -80,7 +83,7 @@ final class CoreStory {
         for (String rack : List.of("R1", "R2", "R3", "R5")) {
             thing("rack", rack, Map.of("room", "Hall 2", "units", "42"));
         }
-        thing("host", "hv-01", Map.of("cores", "32", "memory", "128 GiB", "disk", "2 TiB", "line-ports", "2001-2016"));
+        thing("host", "hv-01", Map.of("cores", "32", "memory", "128 GiB", "disk", "2 TiB", "line-ports", "2001-2016", "address", base + ".8.23"));
         thing("host", "hv-02", Map.of("cores", "8", "memory", "24 GiB", "disk", "1 TiB"));
         thing("fabric", "compute", Map.of("switches", "4"));
         thing("source", "operations", Map.of("prefix", base + ".250.0/24"));
@@ -89,7 +92,7 @@ final class CoreStory {
         thing("policy", "remote-support", Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
         thing("policy", "diagnostics", Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
         thing("policy", "licence-terms", Map.of("answer", "yes", "reason", "agreed to with the purchase", "who", "lead of the hall", "when", today));
-        thing("lines", "lines-1", Map.of("address", base + ".8.2", "protocol", "rfc2217", "ports", "2001-2018"));
+        thing("lines", "lines-1", Map.of("address", base + ".8.2", "protocol", "rfc2217", "ports", "2001-2040"));
         if (real) {
             Map<String, String> domain = new HashMap<>(Map.of("primary", base + ".8.3", "key-name", keyName, "key", key));
             domain.put("reverse-zones", "8.40.10.in-addr.arpa 9.40.10.in-addr.arpa 16.40.10.in-addr.arpa 8.0.0.0.1.0.0.0.a.d.4.a.0.4.d.f.ip6.arpa");

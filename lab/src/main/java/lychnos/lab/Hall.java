@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.TreeMap;
 import lychnos.lab.console.ConsoleHall;
 import lychnos.lab.console.ConsoleSpec;
+import lychnos.lab.console.Directory;
 
 /**
  * A hall of stand-in machines.
@@ -88,6 +89,9 @@ public final class Hall implements AutoCloseable {
         Hall hall = new Hall(MachineSpec.read(Path.of(options.get("--machines"))), plug, Integer.parseInt(options.get("--port")), restart, state);
         int consoles = 0;
         if (options.containsKey("--consoles")) {
+            if (options.containsKey("--directory")) {
+                new Directory(Vertx.vertx(), options.get("--directory"), Map.of("joins-arrays", "peat-and-heather-2", "night-visitor", "over-the-fell-9"));
+            }
             consoles = new ConsoleHall(ConsoleSpec.read(Path.of(options.get("--consoles"))), options.get("--lines"), plug, Integer.parseInt(options.get("--port")), restart, state).count();
         }
         System.out.println("hall ready: " + hall.machines().size() + " machines, " + consoles + " with a console");

@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
+import java.util.stream.Collectors;
 import lychnos.lab.Plug;
 import lychnos.lab.console.ConsoleHall;
 import lychnos.lab.console.ConsoleSpec;
@@ -29,7 +30,8 @@ final class ConsoleStage implements AutoCloseable {
     final Client client;
     final long bringUp;
     private final List<ConsoleSpec> specs = new ArrayList<>();
-    private final StringBuilder facts = new StringBuilder("unit,member,serial,hardware address,location,console line,tunnel endpoints,control VLAN,switches planned,memory,disk\n");
+    /** One row for each member, by the titles of what is known of it. */
+    private final List<Map<String, String>> facts = new ArrayList<>();
     private ConsoleHall hall;
 
     ConsoleStage() {
@@ -62,15 +64,65 @@ final class ConsoleStage implements AutoCloseable {
         return spec;
     }
 
-    private void row(String unit, String member, ConsoleSpec spec, String rest) {
-        facts.append(unit).append(',').append(member).append(',').append(spec.serial()).append(',').append(spec.mac()).append(",R").append(bringUp % 90 + 1).append(" u").append(spec.port() % 40 + 1).append(',').append(spec.port()).append(rest).append('\n');
+    private void row(String unit, String member, ConsoleSpec spec, Map<String, String> more) {
+        Map<String, String> row = new HashMap<>(Map.of("unit", unit, "member", member, "serial", spec.serial(), "hardware address", spec.mac(), "location", "R" + (bringUp % 90 + 1) + " u" + (spec.port() % 40 + 1), "console line", String.valueOf(spec.port())));
+        row.putAll(more);
+        facts.add(row);
+    }
+
+    private String csv() {
+        List<String> columns = facts.stream().flatMap(row -> row.keySet().stream()).distinct().toList();
+        StringBuilder csv = new StringBuilder(String.join(",", columns)).append('\n');
+        facts.forEach(row -> csv.append(columns.stream().map(column -> row.getOrDefault(column, "")).collect(Collectors.joining(","))).append('\n'));
+        return csv.toString();
+    }
+
+    /** A single machine of any kind. */
+    int single(String kind, String model, String first, Map<String, String> more, Habit... habits) {
+        Announced unit = announce(kind, 1);
+        row(unit.name, "", machine(model, unit.name, "1", first, habits), more);
+        return unit.id;
+    }
+
+    /** A wireless controller on a line port of its host. */
+    int wireless() {
+        thing("host", "hv-11", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB", "address", "127.40.8.23", "line-ports", "2001-2016"));
+        Announced unit = announce("wireless-controller", 1);
+        ConsoleSpec spec = new ConsoleSpec("mungris", "CT-" + bringUp + "-W", String.format("02:4c:59:d3:00:%02x", bringUp % 250), "127.40.8.23", 2003, unit.name, "1", "-", java.util.Set.of());
+        specs.add(spec);
+        facts.add(Map.of("unit", unit.name, "serial", spec.serial(), "virtualisation host", "hv-11", "line port", "2003", "image file", "wireless-7.1.img", "image size", "4 GiB",
+                "image digest", "sha256:" + "5d".repeat(32), "DHCP server behind it", "127.40.8.22", "roaming domain", "ardal-air"));
+        return unit.id;
+    }
+
+    /** The network that data addresses lie in. */
+    ConsoleStage withDataNetwork() {
+        Map<String, Object> network = Client.network("127.40.16.0/24", "", "pool 127.40.16.100-150");
+        network.putAll(Map.of("name", "Storage data", "purpose", "storage-data", "mtu", 9000, "vlan", 416));
+        client.request().body(network).put("/api/bring-ups/" + bringUp + "/networks").then().statusCode(204);
+        return this;
+    }
+
+    void fact(int unit, String name, String value) {
+        client.request().body(Map.of("cells", List.of(Map.of("unitId", unit, "member", "", "name", name, "value", value)))).put("/api/bring-ups/" + bringUp + "/facts").then().statusCode(200);
+    }
+
+    /** Two controllers of one chassis, of which the first stands by. */
+    int chassis() {
+        Announced unit = announce("blade-chassis", 2);
+        ConsoleSpec first = machine("wythop", unit.name, "1", "-", Habit.STANDS_BY);
+        ConsoleSpec second = machine("wythop", unit.name, "2", "-", Habit.STANDS_BY);
+        specs.set(specs.indexOf(second), second = new ConsoleSpec("wythop", first.serial(), second.mac(), second.port(), unit.name, "2", "-", second.habits()));
+        row(unit.name, "bay 1", first, Map.of());
+        row(unit.name, "bay 2", second, Map.of("serial", "", "location", ""));
+        return unit.id;
     }
 
     /** A pair of interconnects. */
     int pair(Habit[] left, Habit... right) {
         Announced unit = announce("interconnect-pair", 2);
-        row(unit.name, "left", machine("orrel", unit.name, "left", "-", left), "");
-        row(unit.name, "right", machine("orrel", unit.name, "right", "-", right), "");
+        row(unit.name, "left", machine("orrel", unit.name, "left", "-", left), Map.of());
+        row(unit.name, "right", machine("orrel", unit.name, "right", "-", right), Map.of());
         return unit.id;
     }
 
@@ -78,20 +130,18 @@ final class ConsoleStage implements AutoCloseable {
     int cluster(Habit... habits) {
         Announced unit = announce("fabric-controller", 3);
         for (int i = 1; i <= 3; i++) {
-            row(unit.name, "controller " + i, machine("sallow", unit.name, String.valueOf(i), "-", i == 1 ? habits : new Habit[0]), ",172.20.0.0/16,3900," + (i == 1 ? "6" : ""));
+            row(unit.name, "controller " + i, machine("sallow", unit.name, String.valueOf(i), "-", i == 1 ? habits : new Habit[0]), Map.of("tunnel endpoints", "172.20.0.0/16", "control VLAN", "3900", "switches planned", i == 1 ? "6" : ""));
         }
         return unit.id;
     }
 
     int host(Habit... habits) {
-        Announced unit = announce("hypervisor-host", 1);
-        row(unit.name, "", machine("greenup", unit.name, "1", "127.40.8.20", habits), ",,,,256 GiB,2 TiB");
-        return unit.id;
+        return single("hypervisor-host", "greenup", "127.40.8.20", Map.of("memory", "256 GiB", "disk", "2 TiB"), habits);
     }
 
     /** Facts in, addresses taken, machines on. */
     ConsoleStage ready(Duration restart, java.nio.file.Path state) {
-        Response read = RestAssured.given().cookie("lychnos", client.cookie()).contentType("text/plain; charset=UTF-8").body(facts.toString()).post("/api/bring-ups/" + bringUp + "/facts.csv");
+        Response read = RestAssured.given().cookie("lychnos", client.cookie()).contentType("text/plain; charset=UTF-8").body(csv()).post("/api/bring-ups/" + bringUp + "/facts.csv");
         // columns that none of these kinds has are left out with a word
         assertTrue(read.jsonPath().<Integer>getList("faults.line").stream().allMatch(line -> line == 1), read.asString());
         for (Map<String, Object> unit : client.get("/api/bring-ups/" + bringUp + "/prepare").<Map<String, Object>>getList("units")) {
@@ -159,7 +209,7 @@ final class ConsoleStage implements AutoCloseable {
             for (int i = 0; i < members.size(); i++) {
                 @SuppressWarnings("unchecked")
                 Map<String, Object> hold = (Map<String, Object>) members.get(i).get("hold");
-                if (hold != null && members.get(i).get("state").equals("HELD") && !hold.get("why").equals("GATE")) {
+                if (hold != null && members.get(i).get("state").equals("HELD") && !List.of("GATE", "STANDBY").contains(hold.get("why"))) {
                     if (!Boolean.TRUE.equals(hold.get("passable")) || !pass.test(hold)) {
                         return bench;
                     }

@@ -17,7 +17,9 @@ public final class ConsoleHall implements AutoCloseable {
 
     private final Vertx vertx = Vertx.vertx();
     private final List<ConsoleMachine> machines = new ArrayList<>();
+    private final List<String> names = new ArrayList<>();
     private final LineServer lines;
+    private final LinePorts linePorts = new LinePorts(vertx);
 
     /**
      * Powers every machine on.
@@ -29,12 +31,23 @@ public final class ConsoleHall implements AutoCloseable {
     public ConsoleHall(List<ConsoleSpec> specs, String address, Plug plug, int webPort, Duration restart, Path state) {
         lines = new LineServer(vertx, address);
         for (ConsoleSpec spec : specs) {
-            Memory memory = new Memory(state == null ? null : state.resolve(spec.serial() + ".memory"));
+            Memory memory = new Memory(state == null ? null : state.resolve(name(specs, spec) + ".memory"));
             ConsoleMachine machine = machine(spec, memory, plug, webPort, restart.toMillis());
             machines.add(machine);
-            lines.plug(spec.port(), machine);
+            names.add(name(specs, spec));
+            if (spec.host().isEmpty()) {
+                lines.plug(spec.port(), machine);
+            } else {
+                linePorts.plug(spec.host(), spec.port(), machine);
+            }
         }
         machines.forEach(ConsoleMachine::powerOn);
+    }
+
+    /** The serial, and which one it is where two in one chassis share it. */
+    private static String name(List<ConsoleSpec> specs, ConsoleSpec spec) {
+        boolean alone = specs.stream().filter(each -> each.serial().equals(spec.serial())).count() == 1;
+        return alone ? spec.serial() : spec.serial() + "-" + spec.place();
     }
 
     private ConsoleMachine machine(ConsoleSpec spec, Memory memory, Plug plug, int webPort, long restart) {
@@ -66,10 +79,10 @@ public final class ConsoleHall implements AutoCloseable {
     }
 
     private ConsoleMachine machine(String serial) {
-        return machines.stream().filter(each -> each.spec.serial().equals(serial)).findFirst().orElseThrow();
+        return machines.get(names.indexOf(serial));
     }
 
-    /** What a machine keeps under a name; empty for nothing. Names that begin with {@code seen.} count what was done to it. */
+    /** What a machine, told by its serial and its place where two share it, keeps under a name; empty for nothing. Names that begin with {@code seen.} count what was done to it. */
     public String kept(String serial, String name) {
         return machine(serial).memory.get(name);
     }
@@ -86,6 +99,7 @@ public final class ConsoleHall implements AutoCloseable {
     @Override
     public void close() {
         lines.close();
+        linePorts.close();
         machines.forEach(ConsoleMachine::powerOff);
         vertx.close().toCompletionStage().toCompletableFuture().join();
     }

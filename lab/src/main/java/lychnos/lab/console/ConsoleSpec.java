@@ -14,16 +14,22 @@ import lychnos.lab.MachineSpec;
  * @param model orrel, sallow, greenup, brathay, skeggle, wythop, ullock or mungris
  * @param serial printed on its label
  * @param mac hardware address of its management port
- * @param port the line server's port that its console is plugged into
+ * @param host the virtualisation host whose line port it is on; empty for a machine on the line server
+ * @param port the port that its console is plugged into, of the line server or of that host
  * @param group machines of one group know each other
  * @param place which one of its group it is: left or right, or a number from 1
  * @param first the address that DHCP has given it, or a hyphen
  * @param habits how it departs from the plain path
  */
-public record ConsoleSpec(String model, String serial, String mac, int port, String group, String place, String first, Set<Habit> habits) {
+public record ConsoleSpec(String model, String serial, String mac, String host, int port, String group, String place, String first, Set<Habit> habits) {
 
     public ConsoleSpec {
         habits = Set.copyOf(habits);
+    }
+
+    /** A machine on the line server. */
+    public ConsoleSpec(String model, String serial, String mac, int port, String group, String place, String first, Set<Habit> habits) {
+        this(model, serial, mac, "", port, group, place, first, habits);
     }
 
     boolean has(Habit habit) {
@@ -34,7 +40,7 @@ public record ConsoleSpec(String model, String serial, String mac, int port, Str
         return new MachineSpec(serial, mac, first, Set.of());
     }
 
-    /** Reads a hall file: the eight words of each machine, separated by blanks; {@code #} begins a comment. */
+    /** Reads a hall file: the eight words of each machine, separated by blanks; {@code #} begins a comment. A line port is {@code host:port}. */
     public static List<ConsoleSpec> read(Path file) throws IOException {
         List<ConsoleSpec> specs = new ArrayList<>();
         for (String line : Files.readAllLines(file)) {
@@ -44,7 +50,8 @@ public record ConsoleSpec(String model, String serial, String mac, int port, Str
                 if (word.length != 8) {
                     throw new IOException("eight words are wanted: " + line);
                 }
-                specs.add(new ConsoleSpec(word[0], word[1], word[2], Integer.parseInt(word[3]), word[4], word[5], word[6], Habit.parse(word[7])));
+                int colon = word[3].indexOf(':');
+                specs.add(new ConsoleSpec(word[0], word[1], word[2], word[3].substring(0, Math.max(0, colon)), Integer.parseInt(word[3].substring(colon + 1)), word[4], word[5], word[6], Habit.parse(word[7])));
             }
         }
         return specs;

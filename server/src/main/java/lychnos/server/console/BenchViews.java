@@ -142,6 +142,7 @@ public class BenchViews {
             atMost = waits.atMost().toSeconds();
         } else if (step instanceof DialogueStep.Page page) {
             sort = "page";
+            marks = page.first() ? List.of("FIRST") : List.of();
             answer = filled(page.open(), values);
             page.fields().forEach((label, template) -> fields.put(label, template.names().stream().anyMatch(name -> values.secret(name).isPresent()) ? HIDDEN : filled(template, values)));
         }

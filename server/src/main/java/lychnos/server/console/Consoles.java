@@ -37,6 +37,7 @@ public class Consoles {
     private static final int MOST_UNITS = 400;
     private static final long CLAIM_MILLIS = 250;
     private static final long KEEP_MILLIS = 200;
+    private static final long LACKING_MILLIS = 2000;
 
     private final ConsoleStore store;
     private final Openings openings;
@@ -75,7 +76,30 @@ public class Consoles {
         long renew = Math.max(200, config.run().lease().toMillis() / 4);
         clockwork.scheduleWithFixedDelay(this::claim, 150, CLAIM_MILLIS, TimeUnit.MILLISECONDS);
         clockwork.scheduleWithFixedDelay(this::renew, renew, renew, TimeUnit.MILLISECONDS);
+        clockwork.scheduleWithFixedDelay(this::lookForWhatIsLacking, LACKING_MILLIS, LACKING_MILLIS, TimeUnit.MILLISECONDS);
         clockwork.scheduleWithFixedDelay(this::keepRecordings, KEEP_MILLIS, KEEP_MILLIS, TimeUnit.MILLISECONDS);
+    }
+
+    /** A line may wait for a fact that somebody has found out meanwhile. */
+    private void lookForWhatIsLacking() {
+        for (Bench bench : benches.values()) {
+            if (bench.members.values().stream().anyMatch(line -> !line.lacks().isEmpty())) {
+                pool.execute(() -> tellWhatWasLacking(bench));
+            }
+        }
+    }
+
+    private void tellWhatWasLacking(Bench bench) {
+        try {
+            for (Openings.Opening opening : openings.of(bench.held.runId(), bench.held.unitId())) {
+                MemberLine line = bench.members.get(opening.kept().dialogue().id);
+                if (line != null) {
+                    line.lacks().forEach(name -> opening.values().text(name).ifPresent(value -> line.known(name, value)));
+                }
+            }
+        } catch (RuntimeException e) {
+            LOG.warnf("What run %d waits for cannot be read now (%s); trying again.", bench.held.runId(), e.getMessage());
+        }
     }
 
     void stop(@Observes ShutdownEvent event) {

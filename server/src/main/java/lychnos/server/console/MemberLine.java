@@ -16,6 +16,7 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
 import lychnos.core.dialogue.Blanker;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Conversation.Progress;
@@ -113,6 +114,7 @@ final class MemberLine implements LineEvents {
     private Map<Integer, Progress> saved = new HashMap<>();
     private List<DialogueStep> savedSteps;
     private Standing lastStanding;
+    private volatile List<String> lacking = List.of();
     private String stretch = "";
     private ScheduledFuture<?> alarm;
 
@@ -358,6 +360,7 @@ final class MemberLine implements LineEvents {
             clockwork.schedule(() -> inOrder.addFirst(this::keepAndSend), 1, TimeUnit.SECONDS);
             return;
         }
+        lacking = lackedNow();
         List<Effect> effects = List.copyOf(unsaved);
         unsaved.clear();
         effects.forEach(this::carryOut);
@@ -619,6 +622,19 @@ final class MemberLine implements LineEvents {
             apply(conversation.again(clock.instant()));
             return Optional.empty();
         });
+    }
+
+    /** What the step lacks that a person or another team still has to say; empty where nothing is waited for. */
+    List<String> lacks() {
+        return lacking;
+    }
+
+    private List<String> lackedNow() {
+        return conversation.hold()
+                .filter(hold -> hold.why() == Hold.Why.GATE && hold.step() >= 0)
+                .map(hold -> (Asked) conversation.steps().get(hold.step()))
+                .map(asked -> Stream.concat(Stream.of(asked.after()), asked.answer().names().stream()).filter(name -> !name.isEmpty() && values.text(name).isEmpty()).toList())
+                .orElse(List.of());
     }
 
     /** Another member has told that it is the one that takes setup. */

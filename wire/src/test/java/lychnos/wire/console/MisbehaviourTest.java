@@ -21,6 +21,7 @@ import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Hold.Why;
 import lychnos.core.kind.KindReader;
 import lychnos.lab.Plug;
+import lychnos.lab.console.AnyName;
 import lychnos.lab.console.ConsoleHall;
 import lychnos.lab.console.ConsoleSpec;
 import lychnos.lab.console.Directory;

@@ -1,11 +1,11 @@
-package lychnos.wire.console;
+package lychnos.lab.console;
 
 import io.vertx.core.Vertx;
 import io.vertx.core.buffer.Buffer;
 import io.vertx.core.datagram.DatagramSocket;
 
-/** A name server that knows every name by one address (RFC 1035, section 4.1), for machines that check their own reach. */
-final class AnyName implements AutoCloseable {
+/** A name server that knows every name, all by one address (RFC 1035, section 4.1), for machines that check their own reach. */
+public final class AnyName implements AutoCloseable {
 
     private static final int DNS = 53;
     /** The answer points at the name in the question: A, IN, an hour, four octets. */
@@ -13,7 +13,7 @@ final class AnyName implements AutoCloseable {
 
     private final DatagramSocket socket;
 
-    AnyName(Vertx vertx, String address) {
+    public AnyName(Vertx vertx, String address) {
         socket = vertx.createDatagramSocket();
         socket.handler(packet -> {
             Buffer answer = Buffer.buffer(packet.data().getBytes());
