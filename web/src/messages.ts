@@ -311,6 +311,7 @@ export const m = {
     waits: (title: string, time: string) => `${title}, about ${time}`,
     marks: { PERMANENT: 'can never be changed', DESTROYS: 'destroys what is on it', RESTARTS: 'restarts', TERMS: 'terms', OPTIONAL: 'not always asked', FIRST: 'before its line is opened' } as Record<string, string>,
     by: (who: string) => `sent by ${who} ·`,
+    leftOut: 'it stands by and takes its settings from the other; nothing was typed here',
     notAsked: 'it did not ask this',
     notAskedHere: 'not asked here',
     copy: 'Copy',

@@ -14,7 +14,7 @@
     const titles = [...new Set(members.flatMap((member) => asked(member).map((step) => step.title)))];
     return titles.map((title) => {
       const cells = members.map((member) => asked(member).find((step) => step.title === title));
-      const there = cells.filter((cell) => cell !== undefined && cell.progress !== 'LEFT_OUT');
+      const there = cells.filter((cell): cell is BenchStep => cell !== undefined && cell.progress !== 'LEFT_OUT');
       const values = new Set(there.map(said));
       const differs = there.some((step) => step.marks.includes('DIFFERS'));
       const secret = there.some((step) => step.marks.includes('SECRET'));

@@ -16,6 +16,8 @@
   const comesFirst = (step: BenchStep) => step.marks.includes('FIRST');
   const rows = $derived(member.steps.map((step) => ({ ...step, progress: standing?.progress[step.place] ?? step.progress })));
   const steps = $derived([...rows.filter(comesFirst), ...rows.filter((step) => !comesFirst(step))]);
+  const before = $derived(steps.findIndex((step) => !comesFirst(step)));
+  const leftOut = $derived(member.state === 'DONE' && steps.length > 0 && steps.every((step) => step.progress === 'LEFT_OUT'));
   const shut = $derived(member.state === 'SHUT' && steps.some((step) => comesFirst(step) && step.progress === 'OPEN'));
   const hold = $derived(standing ? standing.hold : member.hold);
   const waiting = $derived((standing?.state ?? member.state) === 'WAITING' ? (steps.find((step) => step.sort === 'waits' && step.progress === 'OPEN')?.place ?? -1) : -1);
@@ -59,14 +61,14 @@
 </script>
 
 <ol {@attach inSight(now)} class:hand={byHand}>
-  {#if !byHand}
-    <li class:past={known} class:cur={begun && !known && (now <= 0 || member.state === 'UNSURE')}>
-      <Mark mark={known ? 'done' : begun ? (hold?.why === 'WRONG_MACHINE' ? 'fault' : 'work') : 'set'} size={16} />
-      <div><span class="t">{m.bench.rightMachine}</span><div class="src">{known ? m.bench.isRight : m.bench.mustShow}</div></div>
-      <span class="v mono">{member.identity}</span>
-    </li>
-  {/if}
-  {#each steps as step (step.place)}
+  {#each steps as step, i (step.place)}
+    {#if i === before && !byHand}
+      <li class:past={known || leftOut} class:cur={begun && !shut && !known && !leftOut && (now <= 0 || member.state === 'UNSURE')}>
+        <Mark mark={known || leftOut ? 'done' : begun && !shut ? (hold?.why === 'WRONG_MACHINE' ? 'fault' : 'work') : 'set'} size={16} />
+        <div><span class="t">{m.bench.rightMachine}</span><div class="src">{leftOut ? m.bench.leftOut : known ? m.bench.isRight : m.bench.mustShow}</div></div>
+        <span class="v mono">{member.identity}</span>
+      </li>
+    {/if}
     {#if step.sort === 'waits'}
       <li class="gate" data-place={step.place} class:past={step.progress === 'DONE'} aria-current={step.place === now && begun ? 'step' : undefined}>
         <Mark mark={mark(step)} size={15} />

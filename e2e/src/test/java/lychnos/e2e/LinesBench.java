@@ -24,18 +24,22 @@ import java.util.concurrent.locks.LockSupport;
 public final class LinesBench {
 
     private static final int PAIRS = 100;
-    /** Set up before anything is measured: a server that has just started is still being compiled. */
-    private static final int WARM_UP = 40;
+    /** Set up before anything is measured, a hundred at a time: a server that has just started is still being compiled. */
+    private static final int WARM_UP = 301;
+    /** What a machine takes for a restart: next to nothing, and a third of what this kind usually takes. */
+    private static final long SHORT_MILLIS = 2000;
+    private static final long LONG_MILLIS = 60_000;
     private static final int BYTES = 300;
-    private static final int RAW_PORT = 2901;
+    private static final int RAW_PORT = 4901;
     private static final int FIRST_PORT = 2001;
 
     private LinesBench() {}
 
     public static void main(String[] args) throws Exception {
         System.out.println();
-        dialogues();
-        bytes();
+        dialogues(SHORT_MILLIS, WARM_UP);
+        // LONG
+        // bytes();
     }
 
     // --- two hundred at once ---
@@ -48,82 +52,96 @@ public final class LinesBench {
         return file.toString();
     }
 
-    private static void dialogues() throws Exception {
-        try (Stage stage = Stage.ofConsoles(machines(WARM_UP + 1 + PAIRS), 2000)) {
+    private static void dialogues(long restartMillis, int warmUp) throws Exception {
+        try (Stage stage = Stage.measured(machines(warmUp + 1 + PAIRS), restartMillis)) {
             Api api = new Api(stage.url());
-            List<Long> units = prepare(api, stage.url());
+            Hall warm = new Hall(api, stage.url(), 1, "wrm", "10.40.32.0/20", "10.40.33.0-10.40.47.200");
+            List<Long> before = warm.prepare(0, warmUp);
             // the first of its kind goes alone
-            run(api, stage.url(), units.subList(0, 1));
-            run(api, stage.url(), units.subList(1, WARM_UP));
-            double alone = run(api, stage.url(), units.subList(WARM_UP, WARM_UP + 1));
-            List<Long> measured = units.subList(WARM_UP + 1, units.size());
-            long before = stage.processorMillis();
-            double together = run(api, stage.url(), measured);
-            long used = stage.processorMillis() - before;
-            int questions = Integer.parseInt(stage.sql("\\pset tuples_only\n\\pset format unaligned\nselect sum(times_sent) from dialogue_step s join dialogue d on d.id = s.dialogue_id where d.unit_id >= " + measured.get(0) + ";").replaceAll("(?s).*\n(?=\\d)", "").strip());
+            warm.run(before.subList(0, 1));
+            for (int from = 1; from < warmUp; from += PAIRS) {
+                warm.run(before.subList(from, Math.min(warmUp, from + PAIRS)));
+            }
+            // what is measured is looked at alone
+            Hall hall = new Hall(api, stage.url(), 2, "lin", "10.40.16.0/21", "10.40.17.0-10.40.23.200");
+            List<Long> units = hall.prepare(warmUp, 1 + PAIRS);
+            double alone = hall.run(units.subList(0, 1));
+            long used = stage.processorMillis();
+            double together = hall.run(units.subList(1, units.size()));
+            used = stage.processorMillis() - used;
+            int questions = Integer.parseInt(stage.sql("\\pset tuples_only\n\\pset format unaligned\nselect sum(times_sent) from dialogue_step s join dialogue d on d.id = s.dialogue_id where d.unit_id > " + units.get(0) + ";").replaceAll("(?s).*\n(?=\\d)", "").strip());
+            System.out.printf(Locale.ROOT, "%nmachines that restart in %d s, after %d pairs as a warm-up%n", restartMillis / 1000, warmUp);
             System.out.printf(Locale.ROOT, "%-52s %8.1f s %8.1f s %7.2f×%n", 2 * PAIRS + " dialogues at once, against one pair alone", together, alone, together / alone);
             System.out.printf(Locale.ROOT, "%-52s %8.2f ms (%d questions)%n", "processor time of the server for each question", (double) used / questions, questions);
             System.out.printf(Locale.ROOT, "%-52s %8d MB%n", "memory of the server after that", stage.residentMegabytes());
         }
     }
 
-    private static List<Long> prepare(Api api, String url) throws Exception {
-        ask(api, url, "POST", "/api/bring-ups", Map.of("name", "Lines", "siteCode", "lin", "siteName", "Ardal", "positions", List.of()));
-        network(api, url);
-        ask(api, url, "PUT", "/api/bring-ups/1/things", Map.of("sort", "lines", "name", "lines-1", "values", Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", FIRST_PORT + "-2899")));
-        ask(api, url, "PUT", "/api/bring-ups/1/things", Map.of("sort", "policy", "name", "licence-terms", "values", Map.of("answer", "yes", "reason", "bought", "who", "lead", "when", "2026-11-02")));
-        List<Long> units = new ArrayList<>();
-        api.ask(url, "POST", "/api/bring-ups/1/units", Api.JSON.valueToTree(Map.of("kind", "interconnect-pair", "count", WARM_UP + 1 + PAIRS, "members", 2))).forEach(id -> units.add(id.asLong()));
-        StringBuilder facts = new StringBuilder("unit,member,serial,hardware address,location,console line\n");
-        for (int i = 0; i < units.size(); i++) {
-            String name = ask(api, url, "GET", "/api/units/" + units.get(i) + "/bench", null).path("name").asText();
-            for (int side = 0; side < 2; side++) {
-                int n = 2 * i + side;
-                facts.append(String.format("%s,%s,LB-%d,02:4c:59:f0:%02x:%02x,R%d u%d,%d%n", name, side == 0 ? "left" : "right", n, n >> 8, n & 255, 1 + n / 40, 1 + n % 40, FIRST_PORT + n));
+    /** One bring-up of pairs. */
+    private record Hall(Api api, String url, int bringUp, String site, String prefix, String pool) {
+
+        private String at(String path) {
+            return "/api/bring-ups/" + bringUp + "/" + path;
+        }
+
+        List<Long> prepare(int firstPair, int pairs) throws Exception {
+            ask(api, url, "POST", "/api/bring-ups", Map.of("name", site, "siteCode", site, "siteName", site, "positions", List.of()));
+            network(api, url, bringUp, prefix, pool);
+            ask(api, url, "PUT", at("things"), Map.of("sort", "lines", "name", "lines-1", "values", Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", FIRST_PORT + "-3999")));
+            ask(api, url, "PUT", at("things"), Map.of("sort", "policy", "name", "licence-terms", "values", Map.of("answer", "yes", "reason", "bought", "who", "lead", "when", "2026-11-02")));
+            List<Long> units = new ArrayList<>();
+            api.ask(url, "POST", at("units"), Api.JSON.valueToTree(Map.of("kind", "interconnect-pair", "count", pairs, "members", 2))).forEach(id -> units.add(id.asLong()));
+            StringBuilder facts = new StringBuilder("unit,member,serial,hardware address,location,console line\n");
+            for (int i = 0; i < units.size(); i++) {
+                String name = ask(api, url, "GET", "/api/units/" + units.get(i) + "/bench", null).path("name").asText();
+                for (int side = 0; side < 2; side++) {
+                    int n = 2 * (firstPair + i) + side;
+                    facts.append(String.format("%s,%s,LB-%d,02:4c:59:f0:%02x:%02x,R%d u%d,%d%n", name, side == 0 ? "left" : "right", n, n >> 8, n & 255, 1 + n / 40, 1 + n % 40, FIRST_PORT + n));
+                }
+            }
+            api.text(url, at("facts.csv"), facts.toString());
+            JsonNode proposal = ask(api, url, "GET", at("proposal"), null);
+            ObjectNode taking = Api.JSON.createObjectNode();
+            taking.set("lines", proposal.path("lines"));
+            taking.set("growth", proposal.path("growth"));
+            api.ask(url, "POST", at("takings"), taking);
+            return units;
+        }
+
+        /** Begins units and says yes wherever one waits for it, until all are set up; gives the seconds. */
+        double run(List<Long> units) throws Exception {
+            long begin = System.nanoTime();
+            ask(api, url, "POST", at("consoles"), Map.of("mode", "run", "units", units));
+            while (true) {
+                boolean done = true;
+                List<Long> held = new ArrayList<>();
+                for (JsonNode lane : ask(api, url, "GET", at("lanes"), null).path("lanes")) {
+                    done &= lane.path("state").asText().equals("DONE");
+                    if (lane.path("state").asText().equals("HELD")) {
+                        held.add(lane.path("dialogueId").asLong());
+                    }
+                }
+                if (done) {
+                    return (System.nanoTime() - begin) / 1e9;
+                }
+                for (long dialogue : held) {
+                    api.send(url, "POST", "/api/dialogues/" + dialogue + "/go-on", Api.JSON.createObjectNode().put("typed", ""));
+                }
+                LockSupport.parkNanos(Duration.ofMillis(300).toNanos());
             }
         }
-        api.text(url, "/api/bring-ups/1/facts.csv", facts.toString());
-        JsonNode proposal = ask(api, url, "GET", "/api/bring-ups/1/proposal", null);
-        ObjectNode taking = Api.JSON.createObjectNode();
-        taking.set("lines", proposal.path("lines"));
-        taking.set("growth", proposal.path("growth"));
-        api.ask(url, "POST", "/api/bring-ups/1/takings", taking);
-        return units;
     }
 
     /** Large enough for three addresses a pair. */
-    private static void network(Api api, String url) throws Exception {
-        ask(api, url, "PUT", "/api/bring-ups/1/network", Map.of(
-                "name", "Management", "prefix", "10.40.16.0/22", "gateway", "10.40.16.1", "domain", "ardal.example",
+    private static void network(Api api, String url, int bringUp, String prefix, String pool) throws Exception {
+        ask(api, url, "PUT", "/api/bring-ups/" + bringUp + "/network", Map.of(
+                "name", "Management", "prefix", prefix, "gateway", prefix.replace(".0/", ".1/").replaceFirst("/.*", ""), "domain", "ardal.example",
                 "nameServers", List.of("10.40.8.3", "10.40.8.4"), "timeServers", List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"),
-                "ranges", List.of(Map.of("purpose", "pool", "run", "10.40.17.0-10.40.19.200", "note", ""))));
+                "ranges", List.of(Map.of("purpose", "pool", "run", pool, "note", ""))));
     }
 
     private static JsonNode ask(Api api, String url, String method, String path, Map<String, ?> body) throws IOException, InterruptedException {
         return api.ask(url, method, path, body == null ? null : Api.JSON.valueToTree(body));
-    }
-
-    /** Begins units and says yes wherever one waits for it, until all are set up; gives the seconds. */
-    private static double run(Api api, String url, List<Long> units) throws Exception {
-        long begin = System.nanoTime();
-        ask(api, url, "POST", "/api/bring-ups/1/consoles", Map.of("mode", "run", "units", units));
-        while (true) {
-            boolean done = true;
-            List<Long> held = new ArrayList<>();
-            for (JsonNode lane : ask(api, url, "GET", "/api/bring-ups/1/lanes", null).path("lanes")) {
-                done &= lane.path("state").asText().equals("DONE");
-                if (lane.path("state").asText().equals("HELD")) {
-                    held.add(lane.path("dialogueId").asLong());
-                }
-            }
-            if (done) {
-                return (System.nanoTime() - begin) / 1e9;
-            }
-            for (long dialogue : held) {
-                api.send(url, "POST", "/api/dialogues/" + dialogue + "/go-on", Api.JSON.createObjectNode().put("typed", ""));
-            }
-            LockSupport.parkNanos(Duration.ofMillis(300).toNanos());
-        }
     }
 
     // --- a byte from the line to the browser ---
@@ -134,7 +152,7 @@ public final class LinesBench {
                 Screen screen = new Screen(1280, 800, ColorScheme.LIGHT)) {
             Api api = new Api(stage.url());
             ask(api, stage.url(), "POST", "/api/bring-ups", Map.of("name", "Byte", "siteCode", "byt", "siteName", "Ardal", "positions", List.of()));
-            network(api, stage.url());
+            network(api, stage.url(), 1, "10.40.16.0/21", "10.40.17.0-10.40.23.200");
             ask(api, stage.url(), "PUT", "/api/bring-ups/1/things", Map.of("sort", "lines", "name", "lines-1", "values", Map.of("address", "127.0.0.1", "protocol", "raw", "ports", String.valueOf(RAW_PORT))));
             long unit = ask(api, stage.url(), "POST", "/api/bring-ups/1/units", Map.of("kind", "fabric-controller", "count", 1, "members", 1)).path(0).asLong();
             api.text(stage.url(), "/api/bring-ups/1/facts.csv", "unit,member,serial,hardware address,location,console line,tunnel endpoints,control VLAN,switches planned,active controllers\nbyt-fdc-1,controller 1,BY-1,02:4c:59:f1:00:01,R1 u1," + RAW_PORT + ",172.20.0.0/16,3900,6,1\n");

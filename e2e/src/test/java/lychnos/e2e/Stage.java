@@ -51,6 +51,11 @@ final class Stage implements AutoCloseable {
         return new Stage("", consoles, restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:ReservedCodeCacheSize=160m"));
     }
 
+    /** The same, measured: the server runs as {@code ./lychnos start} runs it. */
+    static Stage measured(String consoles, long restartMillis) throws IOException {
+        return new Stage("", consoles, restartMillis, Map.of(), List.of());
+    }
+
     /**
      * @param settings of the server, besides those that every stage has
      * @param options of the server's Java

@@ -18,7 +18,8 @@ import java.util.Set;
  * @param wipe what makes a used machine blank
  * @param setup the first setup
  * @param oneByOne whether a member is set up only once the one before it is
- * @param pages what is filled in by hand on web pages, before the console or after it
+ * @param pages what is filled in on web pages, before the console or after it
+ * @param over where those pages that can be are filled in without a person; null where none can
  */
 public record Dialogue(
         LineSettings line,
@@ -31,7 +32,24 @@ public record Dialogue(
         List<DialogueStep> wipe,
         List<DialogueStep> setup,
         boolean oneByOne,
-        List<DialogueStep.Page> pages) {
+        List<DialogueStep.Page> pages,
+        PageInterface over) {
+
+    /**
+     * The documented interface of a machine's pages: JSON over HTTPS (RFC 9110), read with GET and written with PUT, log-in by RFC 7617.
+     *
+     * @param at where its resources begin
+     * @param phrase the name of the password that is ours
+     * @param first the password that counts until ours has logged in
+     * @param about the resource that tells which machine it is
+     * @param must what that shows, by place
+     */
+    public record PageInterface(Template at, Template user, String phrase, String first, String about, Map<String, Template> must) {
+
+        public PageInterface {
+            must = Map.copyOf(must);
+        }
+    }
 
     /**
      * How to tell the machine, before anything is written.
@@ -50,6 +68,9 @@ public record Dialogue(
             standby = Set.copyOf(standby);
         }
 
+        /** Of a machine without a console: nothing it could show is the one that is wanted. */
+        public static final Identify NOTHING = new Identify(Look.NOTHING, Map.of(), Set.of(), Set.of());
+
         /** A machine that says who it is without being asked. */
         public Identify(Look see, Map<String, Template> must, Set<String> unused, Set<String> standby) {
             this(see, must, unused, standby, "");
@@ -63,6 +84,12 @@ public record Dialogue(
         wipe = List.copyOf(wipe);
         setup = List.copyOf(setup);
         pages = List.copyOf(pages);
+    }
+
+    /** One without pages. */
+    public Dialogue(
+            LineSettings line, String nudge, List<Look> chatter, Map<Look, String> paging, Look refused, Identify identify, List<DialogueStep> logIn, List<DialogueStep> wipe, List<DialogueStep> setup, boolean oneByOne) {
+        this(line, nudge, chatter, paging, refused, identify, logIn, wipe, setup, oneByOne, List.of(), null);
     }
 
     /** The steps of one member in their order. */
@@ -80,6 +107,11 @@ public record Dialogue(
         List<DialogueStep> all = new ArrayList<>(steps(member, wiped));
         pages.stream().filter(page -> page.on().isEmpty() || page.on().equals(member)).forEach(all::add);
         return all;
+    }
+
+    /** The pages of a member that are filled in without a person. */
+    public boolean drivesPages(String member) {
+        return over != null && withPages(member, false).stream().anyMatch(step -> step instanceof DialogueStep.Page page && page.driven());
     }
 
     /** Whether something is done by hand before the line of a member is opened. */

@@ -110,17 +110,49 @@ public sealed interface DialogueStep {
     }
 
     /**
-     * A page of the machine's own web interface, or of what it lives on, filled in by a person from a value sheet: once the console is
-     * done, or before its line is opened.
+     * A page of the machine's own web interface, or of what it lives on. A person fills it in from a value sheet; where the machine
+     * documents an interface that has the same page as a resource, it can be filled in over that.
      *
      * @param open where it is opened
      * @param fields what is entered, by what the page calls it, in the page's order
      * @param first whether it comes before the line is opened
+     * @param resource the same page at the documented interface, below where that begins; empty where only a person can fill it in
+     * @param after the name of a value that must be known first, such as what another member has told; or empty
+     * @param shows what the resource must show once it was written
+     * @param waits how long the machine works afterwards, and what the resource shows when that is over; or null
+     * @param tells by the name of a value, where the resource shows it
      */
-    record Page(String title, String on, Template open, Map<String, Template> fields, boolean first) implements DialogueStep {
+    record Page(String title, String on, Template open, Map<String, Field> fields, boolean first, String resource, String after, Set<Mark> marks, List<Shown> shows, Working waits, Map<String, String> tells) implements DialogueStep {
 
         public Page {
             fields = java.util.Collections.unmodifiableMap(new java.util.LinkedHashMap<>(fields));
+            marks = Set.copyOf(marks);
+            shows = List.copyOf(shows);
+            tells = Map.copyOf(tells);
+        }
+
+        public boolean is(Mark mark) {
+            return marks.contains(mark);
+        }
+
+        /** Whether it can be filled in without a person. */
+        public boolean driven() {
+            return !resource.isEmpty();
         }
     }
+
+    /**
+     * A field of a page.
+     *
+     * @param value what is entered
+     * @param at where the resource has it (JSON Pointer, RFC 6901); empty where only people see it
+     * @param optional whether it is left as it is where nothing was planned for it
+     */
+    record Field(Template value, String at, boolean optional) {}
+
+    /** What a resource shows at a place. */
+    record Shown(String at, Look look) {}
+
+    /** How long a machine works after a page was taken, and what its resource shows at the end. */
+    record Working(Duration about, Duration atMost, Shown until) {}
 }

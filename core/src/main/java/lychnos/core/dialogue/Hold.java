@@ -23,6 +23,10 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         /** A question that nobody described. */
         UNFORESEEN(false),
         REFUSED(false),
+        /** A page was not taken, or does not show what was written; going on fills it in again. */
+        PAGE(true),
+        /** The machine's pages cannot be reached. */
+        UNREACHED(true),
         /** An answer was sent right before the work was broken off, and it is asked for still. */
         SENT_BEFORE(true),
         /** A question that was answered already. */

@@ -26,12 +26,15 @@ final class DialogueReader {
 
     /** What an answer may name besides facts: what a member is given in Allocate, and where it leans. */
     static final List<String> GIVEN =
-            List.of("address", "length", "mask", "gateway", "address-6", "length-6", "gateway-6", "vlan", "name", "member-number", "domain", "unit", "name-server-1", "name-server-2", "time-server-1", "time-server-2", "time-server-3", "factory.user", "factory.phrase");
+            List.of("address", "length", "mask", "gateway", "address-6", "length-6", "gateway-6", "vlan", "name", "member-number", "domain", "unit", "name-server-1", "name-server-2", "time-server-1", "time-server-2", "time-server-3", "factory.user", "factory.phrase", "mail-relay", "proxy", "proxy-port", "proxy-user", "proxy-word");
 
     private static final List<String> OF_ROLE = List.of("address", "name", "address-6", "length", "gateway");
 
     /** The log-in that the maker ships for one way in. */
     private static final Pattern FACTORY = Pattern.compile("factory\\.[a-z]+\\.(user|phrase)");
+
+    /** Roles that stand as often as a fact says are known to a dialogue up to this number. */
+    private static final int MOST_REPEATED = 32;
 
     private static final Pattern GROUP = Pattern.compile("\\(\\?<([a-zA-Z][a-zA-Z0-9]*)>");
 
@@ -43,16 +46,21 @@ final class DialogueReader {
     DialogueReader(List<FactSpec> facts, Members members, List<AddressPlan> addresses) {
         this.facts = facts;
         this.members = members;
-        roles = addresses.stream().flatMap(plan -> plan.roles(members.most(), 1).stream()).map(role -> role.name(members.labels())).collect(Collectors.toSet());
+        roles = addresses.stream().flatMap(plan -> plan.roles(members.most(), MOST_REPEATED).stream()).map(role -> role.name(members.labels())).collect(Collectors.toSet());
     }
 
     Dialogue read(YamlPlace place) {
-        place.only(Set.of("line", "nudge", "chatter", "paging", "refused", "identify", "log-in", "wipe", "setup", "one-by-one", "before", "pages"));
+        place.only(Set.of("line", "nudge", "chatter", "paging", "refused", "identify", "log-in", "wipe", "setup", "one-by-one", "before", "interface", "pages"));
         List<DialogueStep> logIn = steps(place.at("log-in"));
         List<DialogueStep> wipe = steps(place.at("wipe"));
         List<DialogueStep> setup = steps(place.at("setup"));
-        if (setup.isEmpty()) {
-            place.fault("A dialogue has setup: with at least one step.");
+        List<DialogueStep.Page> pages = Stream.concat(place.at("before").list().stream().map(entry -> page(entry, true)), place.at("pages").list().stream().map(entry -> page(entry, false))).toList();
+        if (setup.isEmpty() && pages.isEmpty()) {
+            place.fault("A dialogue has setup: with at least one step, or pages: with at least one page.");
+        }
+        Dialogue.PageInterface over = place.at("interface").there() ? pageInterface(place.at("interface")) : null;
+        if (over == null && pages.stream().anyMatch(DialogueStep.Page::driven)) {
+            place.fault("A page has a resource, and interface: does not say where those begin.");
         }
         return new Dialogue(
                 place.at("line").there() ? place.at("line").read(LineSettings::parse, LineSettings.USUAL) : LineSettings.USUAL,
@@ -60,22 +68,109 @@ final class DialogueReader {
                 place.at("chatter").list().stream().map(DialogueReader::look).toList(),
                 paging(place.at("paging")),
                 place.at("refused").there() ? look(place.at("refused")) : null,
-                identify(place.at("identify")),
+                setup.isEmpty() ? Dialogue.Identify.NOTHING : identify(place.at("identify")),
                 logIn,
                 wipe,
                 setup,
                 place.at("one-by-one").yes(false),
-                Stream.concat(place.at("before").list().stream().map(entry -> page(entry, true)), place.at("pages").list().stream().map(entry -> page(entry, false))).toList());
+                pages,
+                over);
+    }
+
+    private Dialogue.PageInterface pageInterface(YamlPlace place) {
+        place.only(Set.of("at", "user", "phrase", "first", "identify"));
+        YamlPlace identify = place.at("identify");
+        identify.only(Set.of("resource", "must"));
+        Map<String, Template> must = new LinkedHashMap<>();
+        if (identify.at("must").there()) {
+            identify.at("must").map().forEach((at, value) -> must.put(pointer(value, at), template(value)));
+        }
+        if (must.isEmpty()) {
+            place.fault("An interface says how the machine is told before anything is written: identify: { resource: /about, must: { /serial: \"{serial}\" } }.");
+        }
+        return new Dialogue.PageInterface(template(place.at("at")), template(place.at("user")), password(place.at("phrase")), password(place.at("first")), identify.at("resource").text("/"), must);
+    }
+
+    /** The name of a password, in braces as everywhere. */
+    private String password(YamlPlace place) {
+        Template template = template(place);
+        if (!secret(template) || !alone(template)) {
+            place.fault("A password stands alone, such as {web-word} or {factory.web.phrase}.");
+            return "";
+        }
+        return template.names().iterator().next();
     }
 
     private DialogueStep.Page page(YamlPlace entry, boolean first) {
-        entry.only(Set.of("page", "open", "fields", "on"));
-        Map<String, Template> fields = new LinkedHashMap<>();
-        entry.at("fields").map().forEach((label, value) -> fields.put(label, template(value)));
+        entry.only(Set.of("page", "open", "fields", "on", "resource", "after", "shows", "waits", "tells", "permanent", "destroys", "terms", "restarts", "proves"));
+        Map<String, DialogueStep.Field> fields = new LinkedHashMap<>();
+        entry.at("fields").map().forEach((label, value) -> fields.put(label, field(value)));
         if (fields.isEmpty()) {
             entry.fault("A page has fields: with at least one of them.");
         }
-        return new DialogueStep.Page(entry.at("page").text("page"), on(entry), entry.at("open").there() ? template(entry.at("open")) : new Template(""), fields, first);
+        String resource = entry.at("resource").text("");
+        if (!resource.isEmpty() && !resource.matches("/[a-zA-Z0-9/_.-]*")) {
+            entry.at("resource").fault("A resource is a path that begins with a stroke, such as /subnets/data.");
+        }
+        boolean driven = !resource.isEmpty() && !first;
+        if (driven && fields.values().stream().anyMatch(field -> field.at().isEmpty())) {
+            entry.at("fields").fault("Each field of a page with a resource says where that has it: { is: …, at: /mtu }.");
+        }
+        Set<Mark> marks = marks(entry, Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.RESTARTS, Mark.PROVES);
+        List<DialogueStep.Shown> shows = new ArrayList<>();
+        if (entry.at("shows").there()) {
+            entry.at("shows").map().forEach((at, value) -> shows.add(new DialogueStep.Shown(pointer(value, at), look(value))));
+        }
+        Map<String, String> tells = new LinkedHashMap<>();
+        if (entry.at("tells").there()) {
+            entry.at("tells").map().forEach((name, value) -> tells.put(name, pointer(value, value.text(""))));
+            told.addAll(tells.keySet());
+        }
+        String after = entry.at("after").text("");
+        if (!after.isEmpty() && !known(after)) {
+            entry.at("after").fault("Nothing before this page tells “" + after + "”.");
+        }
+        return new DialogueStep.Page(
+                entry.at("page").text("page"), on(entry), entry.at("open").there() ? template(entry.at("open")) : new Template(""), fields, first, driven ? resource : "", after, marks, shows, entry.at("waits").there() ? working(entry.at("waits")) : null, tells);
+    }
+
+    private DialogueStep.Field field(YamlPlace value) {
+        if (!value.isMap()) {
+            return new DialogueStep.Field(template(value), "", false);
+        }
+        value.only(Set.of("is", "at", "optional"));
+        Template template = template(value.at("is"));
+        if (secret(template) && !alone(template)) {
+            value.fault("A password stands alone in its field: nothing else is ever sent with it.");
+        }
+        return new DialogueStep.Field(template, pointer(value.at("at"), value.at("at").text("")), value.at("optional").yes(false));
+    }
+
+    /** A place in a resource, as RFC 6901 writes it. */
+    private static String pointer(YamlPlace place, String text) {
+        if (!text.isEmpty() && !text.startsWith("/")) {
+            place.fault("A place in a resource begins with a stroke, such as /mtu or /ports/0.");
+        }
+        return text;
+    }
+
+    private static DialogueStep.Working working(YamlPlace waits) {
+        waits.only(Set.of("about", "at-most", "at", "see"));
+        DialogueStep.Shown until = new DialogueStep.Shown(pointer(waits.at("at"), waits.at("at").text("")), look(waits.at("see")));
+        Duration about = about(waits);
+        return new DialogueStep.Working(about, atMost(waits, about), until);
+    }
+
+    private static Duration about(YamlPlace waits) {
+        return waits.at("about").read(KindReader::duration, Duration.ofMinutes(1));
+    }
+
+    private static Duration atMost(YamlPlace waits, Duration about) {
+        Duration atMost = waits.at("at-most").read(KindReader::duration, Duration.ofMinutes(10));
+        if (atMost.compareTo(about) < 0) {
+            waits.at("at-most").fault("The longest time is shorter than the usual one.");
+        }
+        return atMost;
     }
 
     private static Look look(YamlPlace place) {
@@ -161,11 +256,26 @@ final class DialogueReader {
         }
         String before = name.substring(0, dot).replace('-', ' ');
         String behind = name.substring(dot + 1);
-        return roles.contains(before) && OF_ROLE.contains(behind) || members.labels().contains(before) && told.contains(behind);
+        boolean ofOwn = members.labels().stream().anyMatch(label -> roles.contains(label + " " + before));
+        return (ofOwn || roles.contains(before)) && OF_ROLE.contains(behind) || members.labels().contains(before) && told.contains(behind);
     }
 
     private boolean secret(Template template) {
-        return template.names().stream().anyMatch(name -> name.startsWith("factory.") && name.endsWith("phrase") || facts.stream().anyMatch(fact -> fact.name().equals(name) && fact.type() == FactType.SECRET));
+        return template.names().stream().anyMatch(name -> name.equals("proxy-word") || name.startsWith("factory.") && name.endsWith("phrase") || facts.stream().anyMatch(fact -> fact.name().equals(name) && fact.type() == FactType.SECRET));
+    }
+
+    private static boolean alone(Template template) {
+        return template.names().size() == 1 && template.text().equals("{" + template.names().iterator().next() + "}");
+    }
+
+    private static Set<Mark> marks(YamlPlace entry, Mark... possible) {
+        Set<Mark> marks = EnumSet.noneOf(Mark.class);
+        for (Mark mark : possible) {
+            if (entry.at(mark.name().toLowerCase(java.util.Locale.ROOT)).yes(false)) {
+                marks.add(mark);
+            }
+        }
+        return marks;
     }
 
     private List<DialogueStep> steps(YamlPlace place) {
@@ -194,12 +304,8 @@ final class DialogueReader {
         entry.only(Set.of("waits", "title", "on"));
         YamlPlace waits = entry.at("waits");
         waits.only(Set.of("about", "at-most", "until", "ask"));
-        Duration about = waits.at("about").read(KindReader::duration, Duration.ofMinutes(1));
-        Duration atMost = waits.at("at-most").read(KindReader::duration, Duration.ofMinutes(10));
-        if (atMost.compareTo(about) < 0) {
-            waits.at("at-most").fault("The longest time is shorter than the usual one.");
-        }
-        return new DialogueStep.Waits(entry.at("title").text("works"), on(entry), about, atMost, look(waits.at("until")), waits.at("ask").text(""));
+        Duration about = about(waits);
+        return new DialogueStep.Waits(entry.at("title").text("works"), on(entry), about, atMost(waits, about), look(waits.at("until")), waits.at("ask").text(""));
     }
 
     private DialogueStep summary(YamlPlace entry) {
@@ -226,12 +332,7 @@ final class DialogueReader {
         boolean command = entry.at("at").there();
         Look look = look(entry.at(command ? "at" : "asked"));
         Template answer = entry.at("answer").isEmptyText() ? new Template("") : template(entry.at(command ? "send" : "answer"));
-        Set<Mark> marks = EnumSet.noneOf(Mark.class);
-        for (Mark mark : List.of(Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.RESTARTS, Mark.DIFFERS, Mark.OPTIONAL, Mark.PROVES)) {
-            if (entry.at(mark.name().toLowerCase(java.util.Locale.ROOT)).yes(false)) {
-                marks.add(mark);
-            }
-        }
+        Set<Mark> marks = marks(entry, Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.RESTARTS, Mark.DIFFERS, Mark.OPTIONAL, Mark.PROVES);
         String warning = entry.at("warning").text("");
         if (!warning.isEmpty() && !marks.contains(Mark.RESTARTS)) {
             entry.at("warning").fault("A warning belongs to what restarts: restarts: yes.");
@@ -239,7 +340,7 @@ final class DialogueReader {
         facts.stream().filter(fact -> answer.names().contains(fact.name()) && fact.is(FactSpec.Trait.PERMANENT)).forEach(fact -> marks.add(Mark.PERMANENT));
         if (secret(answer)) {
             marks.add(Mark.SECRET);
-            if (!answer.text().equals("{" + answer.names().iterator().next() + "}")) {
+            if (!alone(answer)) {
                 entry.fault("A password stands alone in its answer: nothing else is ever sent with it.");
             }
         }

@@ -4,6 +4,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.dialogue.Values;
@@ -16,11 +17,15 @@ import lychnos.core.fact.Secret;
  * @param member its label; empty where the unit is a single machine
  * @param unitName what the unit is called
  * @param seats the unit's addresses, the one that it is managed at first
+ * @param site what the site states once, such as {@code mail-relay}
  * @param told what members' lines have told, such as {@code left.code}
  * @param passwords by the names of their facts, and {@code factory.phrase}
  * @param termsAgreed whether the site's recorded consent covers its terms
  */
-public record MemberValues(UnitFacts known, String member, String unitName, List<Seat> seats, Map<String, String> told, Map<String, Secret> passwords, boolean termsAgreed) implements Values {
+public record MemberValues(UnitFacts known, String member, String unitName, List<Seat> seats, Map<String, String> site, Map<String, String> told, Map<String, Secret> passwords, boolean termsAgreed) implements Values {
+
+    /** What a member without an address of its own leans on too. */
+    private static final Set<String> SHARED = Set.of("domain", "name-server-1", "name-server-2", "time-server-1", "time-server-2", "time-server-3");
 
     /** An address of the unit and what it leans on. */
     public record Seat(String role, Address address, String hostName, String domain, Net net) {}
@@ -40,6 +45,9 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
     public Optional<Sourced> sourced(String name) {
         if (told.containsKey(name)) {
             return Optional.of(new Sourced(told.get(name), "read on the line of " + name.substring(0, name.lastIndexOf('.')).replace('-', ' ')));
+        }
+        if (site.containsKey(name)) {
+            return Optional.of(new Sourced(site.get(name), "stated for the site"));
         }
         return given(name).or(() -> ofRole(name)).or(() -> known.fact(member, name).or(() -> known.fact("", name)).map(fact -> new Sourced(fact.value(), source(fact.source()))));
     }
@@ -80,7 +88,7 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
         if (name.equals("member-number")) {
             return Optional.of(new Sourced(String.valueOf(known.kind().members().labels().indexOf(member) + 1), "which one it is"));
         }
-        return own().flatMap(seat -> ofSeat(seat, name));
+        return own().flatMap(seat -> ofSeat(seat, name)).or(() -> SHARED.contains(name) ? seats.stream().findFirst().flatMap(seat -> ofSeat(seat, name)) : Optional.empty());
     }
 
     private static Optional<Sourced> ofSeat(Seat seat, String name) {
@@ -105,13 +113,14 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
         return index < servers.size() ? Optional.of(servers.get(index)) : Optional.empty();
     }
 
-    /** {@code shared.address} and {@code left.name}. */
+    /** {@code shared.address} and {@code left.name}; of a role that each member has, {@code port-1.address} is the member's own. */
     private Optional<Sourced> ofRole(String name) {
         int dot = name.lastIndexOf('.');
         if (dot < 0) {
             return Optional.empty();
         }
-        String role = name.substring(0, dot).replace('-', ' ');
+        String named = name.substring(0, dot).replace('-', ' ');
+        String role = seats.stream().map(Seat::role).filter((member + " " + named)::equals).findFirst().orElse(named);
         return seats.stream()
                 .filter(seat -> seat.role().equals(role))
                 .findFirst()

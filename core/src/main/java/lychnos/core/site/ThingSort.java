@@ -42,7 +42,7 @@ public enum ThingSort {
             opt("key", FactType.SECRET)),
     TIME("Spare time server", "ntp-4", field("address", FactType.ADDRESS)),
     RELAY("Mail relay", "relay-1", field("address", FactType.ADDRESS), opt("port", FactType.PORT)),
-    PROXY("Proxy", "proxy-1", field("address", FactType.ADDRESS), field("port", FactType.PORT), opt("target", FactType.TEXT)),
+    PROXY("Proxy", "proxy-1", field("address", FactType.ADDRESS), field("port", FactType.PORT), opt("target", FactType.TEXT), opt("user", FactType.TEXT), password()),
     SYSLOG("Syslog", "log-1", field("address", FactType.ADDRESS), opt("port", FactType.PORT)),
     LINES(
             "Console server",
@@ -51,7 +51,7 @@ public enum ThingSort {
             choice("protocol", "telnet", "rfc2217", "raw", "ssh"),
             field("ports", FactType.TEXT),
             opt("user", FactType.TEXT),
-            new FactSpec("key", "password", FactSpec.Scope.UNIT, FactType.SECRET, "", "", null, List.of(), Set.of(OPTIONAL)));
+            password());
 
     private final String title;
     private final String example;
@@ -69,6 +69,10 @@ public enum ThingSort {
 
     private static FactSpec opt(String name, FactType type) {
         return spec(name, type, Set.of(OPTIONAL));
+    }
+
+    private static FactSpec password() {
+        return new FactSpec("key", "password", FactSpec.Scope.UNIT, FactType.SECRET, "", "", null, List.of(), Set.of(OPTIONAL));
     }
 
     private static FactSpec choice(String name, String... choices) {

@@ -23,7 +23,7 @@ class MenuTest {
     }
 
     private static Dialogue dialogue(DialogueStep... steps) {
-        return new Dialogue(LineSettings.USUAL, "", List.of(), Map.of(), null, new Dialogue.Identify(Look.parse("/host (?<serial>\\S+)/"), Map.of("serial", Template.parse("{serial}")), Set.of(), Set.of()), List.of(), List.of(), List.of(steps), false, List.of());
+        return new Dialogue(LineSettings.USUAL, "", List.of(), Map.of(), null, new Dialogue.Identify(Look.parse("/host (?<serial>\\S+)/"), Map.of("serial", Template.parse("{serial}")), Set.of(), Set.of()), List.of(), List.of(), List.of(steps), false);
     }
 
     private static String page(int marked) {

@@ -26,7 +26,7 @@ class MissedEndTest {
         Asked take = new Asked("takes the code", "", Look.parse("/tarn# *$/"), Template.parse("pair take"), true, false, null, "", Set.of());
         Asked show = new Asked("both stand", "", Look.parse("/tarn# *$/"), Template.parse("pair show"), true, false, null, "", Set.of(), null, List.of(new Expected(Look.parse("leads"), true)));
         Waits pairs = new Waits("both pair", "", Duration.ofMinutes(2), Duration.ofMinutes(10), Look.parse("paired"), "pair show");
-        return new Dialogue(as.line(), as.nudge(), as.chatter(), Map.of(), as.refused(), as.identify(), as.logIn(), List.of(), List.of(take, pairs, show), false, List.of());
+        return new Dialogue(as.line(), as.nudge(), as.chatter(), Map.of(), as.refused(), as.identify(), as.logIn(), List.of(), List.of(take, pairs, show), false);
     }
 
     private static Stage begun(Mode mode) {

@@ -63,8 +63,7 @@ final class Stage {
                         asked("store it", "Store?", "store", Mark.RESTARTS),
                         new Waits("restarts", "", java.time.Duration.ofMinutes(3), java.time.Duration.ofMinutes(10), Look.parse("link up")),
                         code),
-                false,
-                List.of());
+                false);
     }
 
     Stage says(String text) {

@@ -60,6 +60,7 @@ public final class ConsoleHall implements AutoCloseable {
             case "skeggle" -> new FileArray(spec, memory, restart, face(spec, plug, index, webPort, "Skeggle_1.0", () -> "Skeggle " + memory.get("name")));
             case "wythop" -> new BladeChassis(spec, memory, restart, face(spec, plug, index, webPort, "Wythop_9", () -> "Wythop " + memory.get("name")), () -> other(spec, BladeChassis.class));
             case "ullock" -> new SetupScreen(spec, memory, restart, face(spec, plug, index, webPort, "Ullock_4", () -> "Ullock " + memory.get("controller.Name")));
+            case "bannisdale" -> new BlockArray(spec, memory, restart, face(spec, plug, index, webPort, "Bannisdale_2", () -> "Bannisdale " + memory.get("array")), () -> other(spec, BlockArray.class));
             case "mungris" -> new WirelessController(spec, memory, restart, face(spec, plug, index, webPort, "Mungris_6", () -> "Mungris " + memory.get("name")));
             default -> throw new IllegalArgumentException("no stand-in is called " + spec.model());
         };

@@ -85,6 +85,10 @@ abstract class ConsoleMachine implements SerialPort {
         }
     }
 
+    final long restartMillis() {
+        return restartMillis;
+    }
+
     String serial() {
         return spec.has(Habit.OTHER_SERIAL) ? spec.serial() + "-X" : spec.serial();
     }

@@ -11,7 +11,7 @@ import lychnos.lab.MachineSpec;
 /**
  * One console machine of a hall file.
  *
- * @param model orrel, sallow, greenup, brathay, skeggle, wythop, ullock or mungris
+ * @param model orrel, sallow, greenup, brathay, skeggle, wythop, ullock, mungris or bannisdale
  * @param serial printed on its label
  * @param mac hardware address of its management port
  * @param host the virtualisation host whose line port it is on; empty for a machine on the line server

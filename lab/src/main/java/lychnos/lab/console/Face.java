@@ -3,6 +3,7 @@ package lychnos.lab.console;
 import io.vertx.core.Vertx;
 import io.vertx.core.http.HttpServer;
 import io.vertx.core.http.HttpServerOptions;
+import io.vertx.core.net.KeyCertOptions;
 import io.vertx.core.net.NetServer;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -21,6 +22,8 @@ final class Face {
     private final int port;
     private final String software;
     private final Supplier<String> title;
+    private ServedPages interfaces;
+    private KeyCertOptions certificate;
     private final Map<String, HttpServer> pages = new LinkedHashMap<>();
     private final Map<String, NetServer> greetings = new LinkedHashMap<>();
 
@@ -40,10 +43,14 @@ final class Face {
             return;
         }
         plug.addAddress(spec, index, address);
-        HttpServer page = vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(Certificates.selfSigned(spec.serial().toLowerCase(java.util.Locale.ROOT), -1, 365)));
-        page.requestHandler(request -> request.response()
-                .putHeader("Content-Type", "text/html; charset=utf-8")
-                .end("<!doctype html><title>" + title.get() + "</title><h1>" + title.get() + "</h1><form method=post><input name=user><input name=phrase type=password><button>Sign in</button></form>"));
+        HttpServer page = vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(certificate()));
+        page.requestHandler(request -> {
+            if (interfaces != null && request.path().startsWith(ServedPages.ROOT + "/")) {
+                interfaces.handle(request);
+                return;
+            }
+            request.response().putHeader("Content-Type", "text/html; charset=utf-8").end("<!doctype html><title>" + title.get() + "</title><h1>" + title.get() + "</h1><form method=post><input name=user><input name=phrase type=password><button>Sign in</button></form>");
+        });
         page.listen(port, address).toCompletionStage().toCompletableFuture().join();
         pages.put(address, page);
         if (port == 443) {
@@ -51,6 +58,19 @@ final class Face {
             ssh.listen(22, address).toCompletionStage().toCompletableFuture().join();
             greetings.put(address, ssh);
         }
+    }
+
+    /** A machine keeps its certificate over a restart. */
+    private KeyCertOptions certificate() {
+        if (certificate == null) {
+            certificate = Certificates.selfSigned(spec.serial().toLowerCase(java.util.Locale.ROOT), -1, 365);
+        }
+        return certificate;
+    }
+
+    /** Has the machine's documented interface beside its sign-in page. */
+    void serve(ServedPages.Pages pages) {
+        interfaces = new ServedPages(vertx, pages);
     }
 
     synchronized void hide() {

@@ -36,6 +36,14 @@ public enum Habit {
     STANDS_BY,
     /** It was set up before. */
     USED,
+    /** Keeps on a page what came there, although it was told otherwise. */
+    PAGE_NOT_KEPT,
+    /** Its pages are another machine's. */
+    OTHER_PAGES,
+    /** Refuses one of its pages. */
+    PAGE_REFUSED,
+    /** Takes what was set on its pages into service for ever. */
+    NEVER_SERVES,
     /** Asks the second question of all again after it was answered. */
     ASKS_AGAIN;
 

@@ -23,6 +23,7 @@ import lychnos.server.store.BringUp;
 import lychnos.server.store.GivenFact;
 import lychnos.server.store.Network;
 import lychnos.server.store.SealedStore;
+import lychnos.server.store.SiteThing;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
@@ -71,16 +72,38 @@ public class Answers {
         boolean agreed = things.of(bringUp.site.id).stream().anyMatch(thing -> thing.sort() == ThingSort.POLICY && thing.name().equals("licence-terms") && thing.value("answer").filter("yes"::equals).isPresent());
         Map<String, MemberValues> values = new LinkedHashMap<>();
         List<GivenFact> typed = typed(unit);
+        Stated stated = stated(bringUp.site.id, known);
         Map<String, Optional<Secret>> made = new HashMap<>();
         for (String member : known.kind().members().of(unit.members)) {
-            values.put(member, new MemberValues(known, member, unit.label(), seats, told, secrets(unit, known, member, typed, made), agreed));
+            values.put(member, new MemberValues(known, member, unit.label(), seats, stated.texts, told, secrets(unit, known, member, typed, made, stated), agreed));
         }
         return values;
     }
 
+    /** What the site states once and machines are told: by name, and the one password among it. */
+    private record Stated(Map<String, String> texts, Optional<Secret> proxyWord) {}
+
+    private Stated stated(long siteId, UnitFacts known) {
+        Map<String, String> texts = new HashMap<>();
+        List<SiteThing> rows = things.rows(siteId);
+        first(rows, ThingSort.RELAY).ifPresent(relay -> texts.put("mail-relay", relay.value.get("address")));
+        Optional<SiteThing> proxy = first(rows, ThingSort.PROXY).filter(row -> known.fact("", "proxy-needed").filter(fact -> fact.value().equals("yes")).isPresent());
+        proxy.ifPresent(row -> {
+            texts.put("proxy", row.value.get("address"));
+            texts.put("proxy-port", row.value.get("port"));
+            Optional.ofNullable(row.value.get("user")).ifPresent(user -> texts.put("proxy-user", user));
+        });
+        return new Stated(texts, proxy.flatMap(things::secret));
+    }
+
+    private static Optional<SiteThing> first(List<SiteThing> rows, ThingSort sort) {
+        return rows.stream().filter(row -> row.sort.equals(sort.word())).findFirst();
+    }
+
     /** @param made what was made for the unit, by name, as far as it was asked for: the same for every member */
-    private Map<String, Secret> secrets(Unit unit, UnitFacts known, String member, List<GivenFact> typed, Map<String, Optional<Secret>> made) {
+    private Map<String, Secret> secrets(Unit unit, UnitFacts known, String member, List<GivenFact> typed, Map<String, Optional<Secret>> made, Stated stated) {
         Map<String, Secret> secrets = new HashMap<>();
+        stated.proxyWord.ifPresent(word -> secrets.put("proxy-word", word));
         secrets.put("factory.phrase", known.kind().factory().phrase());
         known.kind().logins().forEach(login -> secrets.put("factory." + login.way() + ".phrase", login.login().phrase()));
         for (FactSpec spec : known.kind().facts()) {

@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Asked;
@@ -142,9 +143,13 @@ public class BenchViews {
             atMost = waits.atMost().toSeconds();
         } else if (step instanceof DialogueStep.Page page) {
             sort = "page";
-            marks = page.first() ? List.of("FIRST") : List.of();
+            marks = Stream.concat(page.marks().stream().map(Enum::name).sorted(), page.first() ? Stream.of("FIRST") : page.driven() ? Stream.of("DRIVEN") : Stream.empty()).toList();
             answer = filled(page.open(), values);
-            page.fields().forEach((label, template) -> fields.put(label, template.names().stream().anyMatch(name -> values.secret(name).isPresent()) ? HIDDEN : filled(template, values)));
+            page.fields().forEach((label, field) -> {
+                if (!field.optional() || field.value().fill(values::text).isPresent()) {
+                    fields.put(label, field.value().names().stream().anyMatch(name -> values.secret(name).isPresent()) ? HIDDEN : filled(field.value(), values));
+                }
+            });
         }
         return kept == null
                 ? new Step(place, step.title(), sort, answer, source, marks, "OPEN", null, 0, "", null, "", about, atMost, fields)
@@ -197,11 +202,13 @@ public class BenchViews {
         Set<Long> placed = plans.seats(bringUpId).keySet();
         Setups.Begun begun = setups.begun(bringUpId);
         Set<String> first = new HashSet<>(begun.firstOfKind().keySet());
-        facts.of(bringUp).forEach((unit, known) -> {
-            Run run = newest.get(unit.id);
-            if (run != null) {
-                drawn.dialogues.getOrDefault(run.id, List.of()).forEach(row -> lanes.add(lane(unit, known.kind(), row, drawn)));
-            } else if (known.kind().dialogue().isPresent() && known.known() && placed.contains(unit.id)) {
+        for (Unit unit : bringUps.units(bringUpId)) {
+            if (newest.containsKey(unit.id)) {
+                drawn.dialogues.getOrDefault(newest.get(unit.id).id, List.of()).forEach(row -> lanes.add(lane(unit, kinds.of(unit), row, drawn)));
+            }
+        }
+        facts.of(bringUp, newest.keySet()).forEach((unit, known) -> {
+            if (known.kind().dialogue().isPresent() && known.known() && placed.contains(unit.id)) {
                 startable.add(new Startable(unit.id, unit.label(), known.kind().title(), unit.place(), !begun.provenKinds().contains(unit.kind) && !first.add(unit.kind)));
             }
         });
@@ -237,6 +244,7 @@ public class BenchViews {
                 ahead.add(new Part("wait", waits.title(), null, null, waits.about().toSeconds(), waits.atMost().toSeconds()));
             }
         }
-        return new Lane(unit.id, row.id, unit.label() + (row.member.isEmpty() ? "" : " " + row.member), row.state.name(), row.gate, drawn.parts.getOrDefault(row.id, List.of()), ahead);
+        boolean standsBy = row.state == MemberDialogue.State.DONE && !row.identified && !row.line.isEmpty();
+        return new Lane(unit.id, row.id, unit.label() + (row.member.isEmpty() ? "" : " " + row.member), standsBy ? "STANDS_BY" : row.state.name(), row.gate, drawn.parts.getOrDefault(row.id, List.of()), ahead);
     }
 }

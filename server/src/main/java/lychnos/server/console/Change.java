@@ -15,6 +15,7 @@ import lychnos.core.dialogue.Mode;
  * @param moved steps whose progress has changed
  * @param sends steps whose answer is about to go out, with what is typed; null for a password
  * @param by who types
+ * @param way how the machine is worked at: console or web
  * @param tries names of the passwords that are about to be sent
  * @param proven names of the passwords that have logged in
  * @param told values that the line has told
@@ -33,6 +34,7 @@ record Change(
         Map<Integer, Moved> moved,
         Map<Integer, String> sends,
         String by,
+        String way,
         List<String> tries,
         List<String> proven,
         Map<String, String> told,
@@ -46,6 +48,11 @@ record Change(
 
     /** A piece of the recording: {@code o} for what the line showed, {@code m} for a mark. */
     record Piece(long dialogueId, long number, Instant at, char kind, String text) {
+
+        /** The same piece with what came right behind it. */
+        Piece with(String more) {
+            return new Piece(dialogueId, number, at, kind, text + more);
+        }
 
         /** Its text as the database takes it, which knows no NUL. */
         String storable() {

@@ -129,7 +129,11 @@ public class ConsoleResource {
     @RolesAllowed("engineer")
     public void mode(long id, Begin begin) {
         Mode mode = mode(begin == null ? null : begin.mode);
-        decide(id, line -> line.mode(mode, login()));
+        if (consoles.atWork(id).isEmpty() && setups.letPagesBeFilledIn(id, mode, who.person())) {
+            consoles.lookAgain(setups.runOf(id));
+            return;
+        }
+        decide(id, work -> work.mode(mode, login()));
     }
 
     @POST
@@ -144,7 +148,7 @@ public class ConsoleResource {
     @Path("dialogues/{id}/stop")
     @RolesAllowed("engineer")
     public void stop(long id) {
-        line(id).halt(login());
+        atWork(id).halt(login());
     }
 
     /** Halts every line of a bring-up at once. */
@@ -152,7 +156,7 @@ public class ConsoleResource {
     @Path("bring-ups/{id}/consoles/stop")
     @RolesAllowed("engineer")
     public void stopAll(long id) {
-        consoles.ofBringUp(id).forEach(line -> line.halt(login()));
+        consoles.ofBringUp(id).forEach(work -> work.halt(login()));
     }
 
     @POST
@@ -201,13 +205,17 @@ public class ConsoleResource {
         return who.person().login();
     }
 
+    private AtWork atWork(long dialogueId) {
+        return consoles.atWork(dialogueId).orElseThrow(() -> Refusal.conflict("Nobody works at it on this server: its setup has ended, its gate is shut, a person does it by hand, or another server has it."));
+    }
+
     private MemberLine line(long dialogueId) {
         return consoles.line(dialogueId).orElseThrow(() -> Refusal.conflict("This line is not open on this server: its setup has ended, its gate is shut, or another server has it."));
     }
 
-    private void decide(long dialogueId, Function<MemberLine, CompletableFuture<Optional<String>>> act) {
+    private void decide(long dialogueId, Function<AtWork, CompletableFuture<Optional<String>>> act) {
         try {
-            Optional<String> refused = act.apply(line(dialogueId)).get(PATIENCE_SECONDS, TimeUnit.SECONDS);
+            Optional<String> refused = act.apply(atWork(dialogueId)).get(PATIENCE_SECONDS, TimeUnit.SECONDS);
             refused.ifPresent(sentence -> {
                 throw Refusal.conflict(sentence);
             });

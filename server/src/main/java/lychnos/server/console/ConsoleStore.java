@@ -16,6 +16,7 @@ import java.util.UUID;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.Mode;
 import lychnos.core.order.RunState;
 import lychnos.server.LychnosConfig;
 import lychnos.server.journal.Journal;
@@ -36,6 +37,8 @@ public class ConsoleStore {
 
     static final String CONSOLE = "console";
     private static final String OWNER = UUID.randomUUID().toString();
+
+    static final String LOST = "another server has this unit now, or its setup has ended";
 
     private static final int MOST_TOLD = 400;
 
@@ -83,7 +86,7 @@ public class ConsoleStore {
         Run run = db.find(Run.class, held.runId(), LockModeType.PESSIMISTIC_WRITE);
         db.refresh(run);
         if (run.fence != held.fence() || run.state != RunState.RUNNING) {
-            throw new HoldLost("another server has this unit now, or its setup has ended");
+            throw new HoldLost(LOST);
         }
         return run;
     }
@@ -200,13 +203,28 @@ public class ConsoleStore {
 
     /** Keeps a change and what of the recording belongs to it, all of it or nothing. */
     @Transactional(rollbackOn = HoldLost.class)
-    public void save(Held held, Change change, List<Change.Piece> pieces) throws HoldLost {
-        if (change.steps() != null) {
-            plan(change.dialogueId(), change.steps());
+    public void save(StepWriter.Step step) throws HoldLost {
+        if (step.change().steps() != null) {
+            plan(step.change().dialogueId(), step.change().steps());
         }
-        if (!writer.write(held, change, pieces)) {
-            throw new HoldLost("another server has this unit now, or its setup has ended");
+        if (!saveAll(List.of(step)).get(0)) {
+            throw new HoldLost(LOST);
         }
+    }
+
+    /** Keeps changes of several lines that need no new plan, all of them or none; gives back for each whether its unit is still ours. */
+    @Transactional
+    public List<Boolean> saveAll(List<StepWriter.Step> steps) {
+        List<Boolean> ours = writer.write(steps);
+        for (int i = 0; i < steps.size(); i++) {
+            if (ours.get(i)) {
+                more(steps.get(i).held(), steps.get(i).change());
+            }
+        }
+        return ours;
+    }
+
+    private void more(Held held, Change change) {
         passwords(held, change);
         if (!change.told().isEmpty()) {
             Rows.of(List.copyOf(change.told().entrySet()))
@@ -226,9 +244,10 @@ public class ConsoleStore {
             return;
         }
         String member = db.find(MemberDialogue.class, change.dialogueId()).member;
-        change.tries().forEach(name -> db.createNativeMutationQuery("insert into credential_try (unit_id, member, way, credential, at) values (:unit, :member, 'console', :name, :at)")
+        change.tries().forEach(name -> db.createNativeMutationQuery("insert into credential_try (unit_id, member, way, credential, at) values (:unit, :member, :way, :name, :at)")
                 .setParameter("unit", held.unitId())
                 .setParameter("member", member)
+                .setParameter("way", change.way())
                 .setParameter("name", name)
                 .setParameter("at", change.at())
                 .executeUpdate());
@@ -238,16 +257,42 @@ public class ConsoleStore {
         });
     }
 
-    /** The line has asked everything; there may be pages left that a person fills in. */
+    /** The line has asked everything, or the pages are filled in; there may be pages left. One that stands by has none. */
     private void ended(Held held, long dialogueId) {
         MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
         db.refresh(dialogue);
+        if (standsBy(dialogue)) {
+            db.createNativeMutationQuery("update dialogue_step set progress = 'LEFT_OUT' where dialogue_id = :id and progress = 'OPEN'").setParameter("id", dialogueId).executeUpdate();
+        }
         if (open(dialogueId)) {
             dialogue.state = MemberDialogue.State.BY_HAND;
             dialogue.endedAt = null;
         } else {
-            journal.writeWork(held.bringUpId(), held.unitId(), "set up on its console" + of(dialogue.member));
+            journal.writeWork(held.bringUpId(), held.unitId(), "set up" + of(dialogue.member));
         }
+    }
+
+    /** Whether a member with a line ended without ever having been taken for the one that is set up. */
+    private static boolean standsBy(MemberDialogue dialogue) {
+        return !dialogue.identified && !dialogue.line.isEmpty();
+    }
+
+    /** Leaves the rest of a member's pages to a person. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public void byHand(Held held, long dialogueId) throws HoldLost {
+        under(held);
+        MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
+        dialogue.state = MemberDialogue.State.BY_HAND;
+        dialogue.mode = Mode.WATCH;
+        dialogue.hold = null;
+        dialogue.note = "";
+        live.tell(held.bringUpId(), "configure");
+    }
+
+    /** Whether a unit's password of this name has logged in, and no newer one waits for that. */
+    @Transactional
+    public boolean proven(long unitId, String name) {
+        return sealed.open(unitId, name, SealedStore.State.MADE).isEmpty() && sealed.open(unitId, name, SealedStore.State.PROVEN).isPresent();
     }
 
     private boolean open(long dialogueId) {
@@ -323,7 +368,7 @@ public class ConsoleStore {
             return false;
         }
         run.become(RunState.DONE, clock.instant());
-        run.note = "Set up on its console.";
+        run.note = "Set up.";
         live.tell(held.bringUpId(), "configure");
         return true;
     }

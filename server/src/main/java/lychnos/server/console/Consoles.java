@@ -16,6 +16,8 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+import lychnos.core.dialogue.Mode;
 import lychnos.server.LychnosConfig;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
@@ -40,6 +42,7 @@ public class Consoles {
     private static final long LACKING_MILLIS = 2000;
 
     private final ConsoleStore store;
+    private final StepQueue queue;
     private final Openings openings;
     private final Runs runs;
     private final Vantage vantage;
@@ -56,8 +59,9 @@ public class Consoles {
     });
     private volatile boolean stopping;
 
-    Consoles(ConsoleStore store, Openings openings, Runs runs, Vantage vantage, LychnosConfig config, Clock clock) {
+    Consoles(ConsoleStore store, StepQueue queue, Openings openings, Runs runs, Vantage vantage, LychnosConfig config, Clock clock) {
         this.store = store;
+        this.queue = queue;
         this.openings = openings;
         this.runs = runs;
         this.vantage = vantage;
@@ -69,8 +73,21 @@ public class Consoles {
         this.pool = Executors.newFixedThreadPool(config.run().consoleWorkers());
     }
 
-    /** A unit's members, by the ids of their dialogues. */
-    private record Bench(Held held, Map<Long, MemberLine> members) {}
+    /** A unit's members, by the ids of their dialogues: those on a line, and those on whose pages is worked. */
+    private record Bench(Held held, Map<Long, MemberLine> members, Map<Long, PageWork> pages) {
+
+        Bench(Held held) {
+            this(held, new ConcurrentHashMap<>(), new ConcurrentHashMap<>());
+        }
+
+        AtWork atWork(long dialogueId) {
+            return pages.containsKey(dialogueId) ? pages.get(dialogueId) : members.get(dialogueId);
+        }
+
+        Stream<AtWork> all() {
+            return Stream.concat(members.values().stream(), pages.values().stream());
+        }
+    }
 
     void start(@Observes StartupEvent event) {
         long renew = Math.max(200, config.run().lease().toMillis() / 4);
@@ -83,7 +100,7 @@ public class Consoles {
     /** A line may wait for a fact that somebody has found out meanwhile. */
     private void lookForWhatIsLacking() {
         for (Bench bench : benches.values()) {
-            if (bench.members.values().stream().anyMatch(line -> !line.lacks().isEmpty())) {
+            if (bench.all().anyMatch(each -> !each.lacks().isEmpty())) {
                 pool.execute(() -> tellWhatWasLacking(bench));
             }
         }
@@ -92,9 +109,9 @@ public class Consoles {
     private void tellWhatWasLacking(Bench bench) {
         try {
             for (Openings.Opening opening : openings.of(bench.held.runId(), bench.held.unitId())) {
-                MemberLine line = bench.members.get(opening.kept().dialogue().id);
-                if (line != null) {
-                    line.lacks().forEach(name -> opening.values().text(name).ifPresent(value -> line.known(name, value)));
+                AtWork work = bench.atWork(opening.kept().dialogue().id);
+                if (work != null) {
+                    work.lacks().forEach(name -> opening.values().text(name).ifPresent(value -> work.known(name, value)));
                 }
             }
         } catch (RuntimeException e) {
@@ -105,7 +122,7 @@ public class Consoles {
     void stop(@Observes ShutdownEvent event) {
         stopping = true;
         clockwork.shutdownNow();
-        benches.values().forEach(bench -> bench.members.values().forEach(MemberLine::close));
+        benches.values().forEach(bench -> bench.all().forEach(AtWork::close));
         pool.shutdown();
     }
 
@@ -119,8 +136,13 @@ public class Consoles {
         return store.far(dialogueId, Long.MAX_VALUE).map(far -> new FarLine(store, dialogueId, onlooker, clockwork, () -> line(dialogueId).isPresent(), ended));
     }
 
-    Collection<MemberLine> ofBringUp(long bringUpId) {
-        return benches.values().stream().filter(bench -> bench.held.bringUpId() == bringUpId).flatMap(bench -> bench.members.values().stream()).toList();
+    /** What is under way of a member here: its line, or its pages once the line is done. */
+    Optional<AtWork> atWork(long dialogueId) {
+        return benches.values().stream().map(bench -> bench.atWork(dialogueId)).filter(java.util.Objects::nonNull).findFirst();
+    }
+
+    Collection<AtWork> ofBringUp(long bringUpId) {
+        return benches.values().stream().filter(bench -> bench.held.bringUpId() == bringUpId).flatMap(Bench::all).toList();
     }
 
     // --- leases ---
@@ -131,7 +153,7 @@ public class Consoles {
         }
         try {
             for (Held held : store.claim(MOST_UNITS - benches.size())) {
-                Bench bench = new Bench(held, new ConcurrentHashMap<>());
+                Bench bench = new Bench(held);
                 benches.put(held.runId(), bench);
                 pool.execute(() -> openWhatMay(bench));
             }
@@ -156,7 +178,7 @@ public class Consoles {
     private void letGo(long runId) {
         Bench bench = benches.remove(runId);
         if (bench != null) {
-            bench.members.values().forEach(MemberLine::close);
+            bench.all().forEach(AtWork::close);
         }
     }
 
@@ -180,14 +202,18 @@ public class Consoles {
     /** Opens every line of a unit whose gate holds and that is not open yet. */
     private void openWhatMay(Bench bench) {
         try {
-            if (store.members(bench.held.runId()) == bench.members.size()) {
-                return; // every line is open already
+            if (store.members(bench.held.runId()) == bench.members.size() && bench.members.values().stream().noneMatch(line -> line.dialogue().drivesPages(line.member()))) {
+                return; // every line is open already, and nothing comes after them
             }
             List<Openings.Opening> all = openings.of(bench.held.runId(), bench.held.unitId());
             for (Openings.Opening opening : all) {
                 MemberDialogue row = opening.kept().dialogue();
-                boolean mayOpen = row.gate.isEmpty() && row.state != MemberDialogue.State.DONE && row.state != MemberDialogue.State.BY_HAND;
-                if (mayOpen && !bench.members.containsKey(row.id)) {
+                if (!row.gate.isEmpty() || row.state == MemberDialogue.State.DONE) {
+                    continue;
+                }
+                if (opening.pagesAreNext()) {
+                    workAtPages(bench, opening, row);
+                } else if (row.state != MemberDialogue.State.BY_HAND && !bench.members.containsKey(row.id)) {
                     open(bench, opening, row);
                     if (all.stream().anyMatch(other -> other != opening && other.kept().dialogue().identified)) {
                         line(row.id).ifPresent(MemberLine::otherIsActive);
@@ -215,6 +241,23 @@ public class Consoles {
         line.open();
     }
 
+    /** Begins with a member's pages where nobody wants to fill them in by hand. */
+    private void workAtPages(Bench bench, Openings.Opening opening, MemberDialogue row) throws HoldLost {
+        if (row.mode == Mode.WATCH) {
+            if (row.state != MemberDialogue.State.BY_HAND) {
+                store.opened(bench.held, row.id, true);
+            }
+            return;
+        }
+        PageWork work = new PageWork(bench.held, opening, vantage, new Around(bench), pool, clockwork, clock);
+        if (bench.pages.putIfAbsent(row.id, work) == null) {
+            if (row.openedAt == null) {
+                store.opened(bench.held, row.id, false);
+            }
+            work.begin();
+        }
+    }
+
     /** A gate was opened, or a member was ticked off by hand. */
     void lookAgain(long runId) {
         Bench bench = benches.get(runId);
@@ -237,7 +280,7 @@ public class Consoles {
     }
 
     /** What a member's line works with. */
-    private final class Around implements MemberLine.Surroundings {
+    private final class Around implements MemberLine.Surroundings, PageWork.Surroundings {
         private final Bench bench;
 
         Around(Bench bench) {
@@ -246,8 +289,40 @@ public class Consoles {
 
         @Override
         public void save(Held held, Change change, List<Change.Piece> pieces) throws HoldLost {
-            store.save(held, change, pieces);
+            queue.save(new StepWriter.Step(held, change, pieces));
             changed.add(held.bringUpId());
+        }
+
+        @Override
+        public void save(Held held, Change change) throws HoldLost {
+            save(held, change, List.of());
+        }
+
+        @Override
+        public void byHand(PageWork work) throws HoldLost {
+            bench.pages.remove(work.dialogueId());
+            store.byHand(bench.held, work.dialogueId());
+        }
+
+        @Override
+        public void told(String member, String name, String value) {
+            bench.all().forEach(other -> other.known(member.replace(' ', '-') + "." + name, value));
+        }
+
+        @Override
+        public void done(PageWork work) {
+            bench.pages.remove(work.dialogueId());
+            pool.execute(() -> endOrOpenNext(bench));
+        }
+
+        @Override
+        public void lost(PageWork work) {
+            letGo(bench.held.runId());
+        }
+
+        @Override
+        public boolean proven(Held held, String name) {
+            return store.proven(held.unitId(), name);
         }
 
         @Override

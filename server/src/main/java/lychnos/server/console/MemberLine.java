@@ -40,7 +40,7 @@ import org.jboss.logging.Logger;
  * One member's line, its conversation, and those who look at it. Everything of one line happens one after the other; what the
  * conversation wants sent goes out only after the database has kept that it will.
  */
-final class MemberLine implements LineEvents {
+final class MemberLine implements LineEvents, AtWork {
 
     private static final Logger LOG = Logger.getLogger(MemberLine.class);
     private static final String TOOL = "Lychnos";
@@ -267,10 +267,18 @@ final class MemberLine implements LineEvents {
         if (tail.length() > 2 * TAIL) {
             tail.delete(0, tail.length() - TAIL);
         }
-        if (pieces.size() < MOST_PIECES) {
-            pieces.add(new Change.Piece(dialogueId, pieceNumber++, clock.instant(), 'o', text));
-        }
+        record(text, clock.instant());
         onlookers.forEach(each -> each.shown(text));
+    }
+
+    /** Letters that come right behind each other are one piece: a row of the database for each would be most of what is written. */
+    private void record(String text, Instant now) {
+        Change.Piece last = pieces.isEmpty() ? null : pieces.get(pieces.size() - 1);
+        if (last != null && last.kind() == 'o' && Duration.between(last.at(), now).toMillis() < GATHERED_MILLIS) {
+            pieces.set(pieces.size() - 1, last.with(text));
+        } else if (pieces.size() < MOST_PIECES) {
+            pieces.add(new Change.Piece(dialogueId, pieceNumber++, now, 'o', text));
+        }
     }
 
     private synchronized void mark(String text) {
@@ -317,7 +325,8 @@ final class MemberLine implements LineEvents {
     }
 
     /** Lets the line go without a word: another server has it, or its setup has ended. */
-    void close() {
+    @Override
+    public void close() {
         inOrder.addFirst(() -> {
             gone = true;
             if (alarm != null) {
@@ -416,7 +425,7 @@ final class MemberLine implements LineEvents {
         if (moved.isEmpty() && told.isEmpty() && lastStanding != null && standing.kept().equals(lastStanding.kept())) {
             return null;
         }
-        return new Change(dialogueId, now, conversation.state(), conversation.hold().orElse(null), mode, wiped, identified, note, replanned ? dialogue.withPages(member, wiped) : null, moved, sends, by, tries, proven, told, stretch());
+        return new Change(dialogueId, now, conversation.state(), conversation.hold().orElse(null), mode, wiped, identified, note, replanned ? dialogue.withPages(member, wiped) : null, moved, sends, by, "console", tries, proven, told, stretch());
     }
 
     /** A person's Enter stands for what was typed before it. */
@@ -582,7 +591,8 @@ final class MemberLine implements LineEvents {
         });
     }
 
-    CompletableFuture<Optional<String>> mode(Mode next, String login) {
+    @Override
+    public CompletableFuture<Optional<String>> mode(Mode next, String login) {
         return decide(login, () -> {
             mode = next;
             apply(conversation.mode(next, clock.instant()));
@@ -590,7 +600,8 @@ final class MemberLine implements LineEvents {
         });
     }
 
-    CompletableFuture<Optional<String>> goOn(String typed, String login) {
+    @Override
+    public CompletableFuture<Optional<String>> goOn(String typed, String login) {
         return decide(login, () -> {
             Optional<Hold> before = conversation.hold();
             if (before.isEmpty()) {
@@ -606,14 +617,16 @@ final class MemberLine implements LineEvents {
     }
 
     /** Anybody may stop it, at once. */
-    void halt(String login) {
+    @Override
+    public void halt(String login) {
         inOrder.addFirst(() -> {
             note = "Stopped by " + login + ".";
             apply(conversation.halt());
         });
     }
 
-    CompletableFuture<Optional<String>> again(String login) {
+    @Override
+    public CompletableFuture<Optional<String>> again(String login) {
         return decide(login, () -> {
             if (conversation.state() != Conversation.State.STOPPED) {
                 return Optional.of("It is not stopped.");
@@ -625,7 +638,8 @@ final class MemberLine implements LineEvents {
     }
 
     /** What the step lacks that a person or another team still has to say; empty where nothing is waited for. */
-    List<String> lacks() {
+    @Override
+    public List<String> lacks() {
         return lacking;
     }
 
@@ -643,7 +657,8 @@ final class MemberLine implements LineEvents {
     }
 
     /** Another member's line has told something. */
-    void known(String name, String value) {
+    @Override
+    public void known(String name, String value) {
         inOrder.add(() -> apply(conversation.known(name, value, clock.instant())));
     }
 }

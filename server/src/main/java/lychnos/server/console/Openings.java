@@ -6,7 +6,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
+import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Kinds;
@@ -31,7 +34,21 @@ public class Openings {
     }
 
     /** One member: how far it is, what it is answered with, and its line if it has one that can be reached. */
-    record Opening(ConsoleStore.Kept kept, Dialogue dialogue, MemberValues values, Optional<ConsoleLines.Line> line) {}
+    record Opening(ConsoleStore.Kept kept, Dialogue dialogue, MemberValues values, Optional<ConsoleLines.Line> line) {
+
+        /** Whether its line has asked everything, or it has none, and pages are left that need no person. */
+        boolean pagesAreNext() {
+            String member = kept.dialogue().member;
+            int asked = dialogue.steps(member, kept.dialogue().wiped).size();
+            List<DialogueStep> steps = dialogue.withPages(member, kept.dialogue().wiped);
+            boolean lineIsDone = kept.progress().stream().limit(asked).noneMatch(Openings::open);
+            return lineIsDone && IntStream.range(asked, steps.size()).anyMatch(i -> open(kept.progress().get(i)) && steps.get(i) instanceof DialogueStep.Page page && page.driven());
+        }
+    }
+
+    private static boolean open(Progress progress) {
+        return progress == Progress.OPEN || progress == Progress.SENT;
+    }
 
     @Transactional
     List<Opening> of(long runId, long unitId) {

@@ -19,6 +19,7 @@ import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
 import lychnos.core.rule.Finding;
+import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.account.Who;
 import lychnos.server.journal.Journal;
@@ -117,7 +118,8 @@ public class Setups {
             Optional<ConsoleLines.Line> line = lines.of(bringUp.site.id, known, member);
             row.line = line.map(ConsoleLines.Line::title).orElse("");
             row.mode = mode;
-            row.state = line.isPresent() ? MemberDialogue.State.SHUT : MemberDialogue.State.BY_HAND;
+            boolean pagesAlone = dialogue.setup().isEmpty() && dialogue.drivesPages(member) && mode != Mode.WATCH;
+            row.state = line.isPresent() || pagesAlone ? MemberDialogue.State.SHUT : MemberDialogue.State.BY_HAND;
             row.gate = dialogue.beginsByHand(member) ? BY_HAND_FIRST : dialogue.oneByOne() && !before.isEmpty() ? "opens when " + before + " is done" : "";
             db.persist(row);
             store.plan(row.id, dialogue.withPages(member, false));
@@ -240,18 +242,46 @@ public class Setups {
         return row.runId;
     }
 
+    /** The name of the password that a question, or a page, takes. */
+    private static Optional<String> passwordOf(DialogueStep step, MemberValues values) {
+        if (step instanceof DialogueStep.Page page) {
+            return page.fields().values().stream().flatMap(field -> field.value().names().stream()).filter(name -> values.secret(name).isPresent()).findFirst();
+        }
+        return step instanceof Asked asked && asked.is(Mark.SECRET) ? asked.answer().names().stream().findFirst() : Optional.empty();
+    }
+
+    @Transactional
+    public long runOf(long dialogueId) {
+        return locked(dialogueId).runId;
+    }
+
+    /** Lets the pages of a member be filled in that a person had begun to fill in by hand; gives back whether there are any. */
+    @Transactional
+    public boolean letPagesBeFilledIn(long dialogueId, Mode mode, Who.Person person) {
+        MemberDialogue row = locked(dialogueId);
+        Unit unit = bringUps.unit(row.unitId);
+        if (mode == Mode.WATCH || row.state != MemberDialogue.State.BY_HAND || !kinds.of(unit).dialogue().orElseThrow().drivesPages(row.member)) {
+            return false;
+        }
+        row.mode = mode;
+        journal.write(person, unit.bringUpId, unit.id, "lets its pages be filled in" + (row.member.isEmpty() ? "" : ", " + row.member), null, null);
+        live.tell(unit.bringUpId, "configure");
+        return true;
+    }
+
     /** The password that a step sends, for a person's eyes; that it was looked at is kept. */
     @Transactional
     public String password(long dialogueId, int place, Who.Person person) {
         MemberDialogue row = locked(dialogueId);
         Unit unit = bringUps.unit(row.unitId);
         List<DialogueStep> steps = kinds.of(unit).dialogue().orElseThrow().withPages(row.member, row.wiped);
-        if (place < 0 || place >= steps.size() || !(steps.get(place) instanceof Asked asked) || !asked.is(Mark.SECRET)) {
+        MemberValues values = answers.of(unit, Map.of()).get(row.member);
+        if (place < 0 || place >= steps.size() || passwordOf(steps.get(place), values).isEmpty()) {
             throw Refusal.notFound("That step sends no password.");
         }
-        String name = asked.answer().names().stream().findFirst().orElse("");
-        Secret secret = answers.of(unit, Map.of()).get(row.member).secret(name).orElseThrow(() -> Refusal.conflict("That password is not known yet."));
-        journal.write(person, unit.bringUpId, unit.id, "looked at the password of “" + asked.title() + "”" + (row.member.isEmpty() ? "" : ", " + row.member), null, null);
+        String name = passwordOf(steps.get(place), values).get();
+        Secret secret = values.secret(name).orElseThrow(() -> Refusal.conflict("That password is not known yet."));
+        journal.write(person, unit.bringUpId, unit.id, "looked at the password of “" + steps.get(place).title() + "”" + (row.member.isEmpty() ? "" : ", " + row.member), null, null);
         return secret.use(text -> text);
     }
 

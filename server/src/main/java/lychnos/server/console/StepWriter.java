@@ -7,6 +7,7 @@ import java.sql.Array;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
@@ -44,6 +45,9 @@ class StepWriter {
             update dialogue d set state = ?, hold = cast(? as jsonb), mode = ?, wiped = ?, identified = ?, note = ?, ended_at = cast(? as timestamptz)
             from held where d.id = ?""";
 
+    /** What is kept of one line, under the fence of its unit's run. */
+    record Step(Held held, Change change, List<Change.Piece> pieces) {}
+
     private final Session db;
     private final ObjectMapper json;
 
@@ -52,24 +56,32 @@ class StepWriter {
         this.json = json;
     }
 
-    /** Gives back whether the unit is still ours; nothing was written where it is not. */
-    boolean write(Held held, Change change, List<Change.Piece> pieces) {
+    /** Writes steps of any number of lines; gives back for each whether its unit is still ours. Nothing was written of one that is not. */
+    List<Boolean> write(List<Step> steps) {
         return db.doReturningWork(connection -> {
             try (PreparedStatement statement = connection.prepareStatement(WRITE)) {
-                Arguments given = new Arguments(connection, statement);
-                given.next(held.runId()).next(held.fence());
-                given.array("int8", pieces, Change.Piece::dialogueId).array("int8", pieces, Change.Piece::number).array("text", pieces, piece -> piece.at().toString());
-                given.array("text", pieces, piece -> String.valueOf(piece.kind())).array("text", pieces, Change.Piece::storable);
-                given.next(change.at().toString()).next(change.by());
-                List<Map.Entry<Integer, Change.Moved>> moved = List.copyOf(change.moved().entrySet());
-                given.array("int4", moved, Map.Entry::getKey).array("text", moved, each -> each.getValue().progress().name()).array("text", moved, each -> each.getValue().evidence());
-                given.array("int4", moved, each -> change.sends().containsKey(each.getKey()) ? 1 : 0).array("text", moved, each -> change.sends().get(each.getKey()));
-                given.next(change.dialogueId());
-                given.next(change.state().name()).next(text(change.hold())).next(change.mode().name()).next(change.wiped()).next(change.identified()).next(change.note());
-                given.next(change.state() == Conversation.State.DONE ? change.at().toString() : null).next(change.dialogueId());
-                return statement.executeUpdate() == 1;
+                for (Step step : steps) {
+                    fill(new Arguments(connection, statement), step);
+                    statement.addBatch();
+                }
+                return Arrays.stream(statement.executeBatch()).mapToObj(count -> count == 1).toList();
             }
         });
+    }
+
+    private void fill(Arguments given, Step step) throws SQLException {
+        Change change = step.change;
+        List<Change.Piece> pieces = step.pieces;
+        given.next(step.held.runId()).next(step.held.fence());
+        given.array("int8", pieces, Change.Piece::dialogueId).array("int8", pieces, Change.Piece::number).array("text", pieces, piece -> piece.at().toString());
+        given.array("text", pieces, piece -> String.valueOf(piece.kind())).array("text", pieces, Change.Piece::storable);
+        given.next(change.at().toString()).next(change.by());
+        List<Map.Entry<Integer, Change.Moved>> moved = List.copyOf(change.moved().entrySet());
+        given.array("int4", moved, Map.Entry::getKey).array("text", moved, each -> each.getValue().progress().name()).array("text", moved, each -> each.getValue().evidence());
+        given.array("int4", moved, each -> change.sends().containsKey(each.getKey()) ? 1 : 0).array("text", moved, each -> change.sends().get(each.getKey()));
+        given.next(change.dialogueId());
+        given.next(change.state().name()).next(text(change.hold())).next(change.mode().name()).next(change.wiped()).next(change.identified()).next(change.note());
+        given.next(change.state() == Conversation.State.DONE ? change.at().toString() : null).next(change.dialogueId());
     }
 
     private String text(Hold hold) {

@@ -10,6 +10,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import lychnos.core.fact.Fact;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
@@ -60,14 +61,25 @@ public class Facts {
 
     /** What is known of every unit of a bring-up, in the order of their numbers. */
     public Map<Unit, UnitFacts> of(BringUp bringUp) {
+        return of(bringUp, Set.of());
+    }
+
+    /** The same without some units, of which nothing is read. */
+    public Map<Unit, UnitFacts> of(BringUp bringUp, Set<Long> without) {
         Map<Long, Map<String, Map<String, Fact>>> given = new HashMap<>();
-        db.createQuery("select f from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = :id", GivenFact.class)
+        // a list that is never empty is one text of a query, and numbers of units begin at 1
+        List<Long> left = without.isEmpty() ? List.of(0L) : List.copyOf(without);
+        db.createQuery("select f from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = :id and u.id not in (:without)", GivenFact.class)
                 .setParameter("id", bringUp.id)
+                .setParameter("without", left)
                 .getResultStream()
                 .forEach(fact -> given.computeIfAbsent(fact.key.unitId(), id -> new HashMap<>()).computeIfAbsent(fact.key.member(), m -> new HashMap<>()).put(fact.key.name(), fact.fact()));
         Map<String, String> policies = things.policies(bringUp.site.id);
         Map<Unit, UnitFacts> all = new LinkedHashMap<>();
         for (Unit unit : bringUps.units(bringUp.id)) {
+            if (without.contains(unit.id)) {
+                continue;
+            }
             Map<String, Map<String, Fact>> own = given.computeIfAbsent(unit.id, id -> new HashMap<>());
             own.computeIfAbsent("", member -> new HashMap<>()).putAll(ownLabel(unit));
             all.put(unit, UnitFacts.resolve(kinds.of(unit), unit.members, own, policies));

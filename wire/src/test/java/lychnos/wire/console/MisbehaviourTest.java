@@ -63,7 +63,7 @@ class MisbehaviourTest {
 
     /** The same with waits that are over within seconds, as the stand-ins' are. */
     private static Dialogue hurried(Dialogue plain) {
-        return new Dialogue(plain.line(), plain.nudge(), plain.chatter(), plain.paging(), plain.refused(), plain.identify(), plain.logIn(), hurried(plain.wipe()), hurried(plain.setup()), plain.oneByOne(), plain.pages());
+        return new Dialogue(plain.line(), plain.nudge(), plain.chatter(), plain.paging(), plain.refused(), plain.identify(), plain.logIn(), hurried(plain.wipe()), hurried(plain.setup()), plain.oneByOne(), plain.pages(), plain.over());
     }
 
     private static List<DialogueStep> hurried(List<DialogueStep> steps) {

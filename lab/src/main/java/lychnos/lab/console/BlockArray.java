@@ -1,0 +1,374 @@
+package lychnos.lab.console;
+
+import io.vertx.core.json.JsonArray;
+import io.vertx.core.json.JsonObject;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Supplier;
+import java.util.regex.Pattern;
+
+/**
+ * One of the two controllers of a Bannisdale array for blocks. It begins on the console of the active one and ends on pages, some of
+ * which come filled in wrongly. Both controllers share what was set, and the one that stands by answers at its own check address.
+ */
+final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
+
+    private static final Pattern WITH_LENGTH = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+/\\d+");
+    private static final Pattern PLAIN = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+");
+    private static final Pattern NAME = Pattern.compile("[a-z][a-z0-9-]{0,23}");
+    private static final Pattern ANY = Pattern.compile(".+");
+    private static final Pattern LICENCE = Pattern.compile("K[0-9]-[A-Z]{3}-[0-9-]{3,8}");
+    private static final String FACTORY = "sleddale";
+    private static final String FACTORY_WEB = "sleddale-web";
+    private static final String ACTIVATION = "activate.ardal.example:443";
+    private static final int SHORTEST_PHRASE = 10;
+    private static final int MOST_PORTS = 8;
+    private static final int SMTP = 25;
+
+    private final Face face;
+    private final Supplier<Optional<BlockArray>> other;
+
+    BlockArray(ConsoleSpec spec, Memory memory, long restartMillis, Face face, Supplier<Optional<BlockArray>> other) {
+        super(spec, memory, restartMillis);
+        this.face = face;
+        this.other = other;
+        face.serve(this);
+    }
+
+    @Override
+    public String settings() {
+        return "9600-7E1";
+    }
+
+    @Override
+    void pretendUsed() {
+        memory.put("phrase", "somebody-elses-9");
+        memory.put("laid", "yes");
+    }
+
+    @Override
+    void networkDown() {
+        face.hide();
+    }
+
+    private boolean first() {
+        return spec.place().equals("1");
+    }
+
+    /** Controller a is the active one, unless it stands by; then the other one is. */
+    private boolean active() {
+        boolean a = first() != spec.has(Habit.STANDS_BY);
+        return a && !(!first() && other.get().filter(BlockArray::active).isPresent());
+    }
+
+    private boolean laid() {
+        return memory.has("laid");
+    }
+
+    @Override
+    String logLine(String text) {
+        return "<shelf 0> " + text + "\r\n";
+    }
+
+    private void greet() {
+        line("");
+        line("Bannisdale block array " + serial() + " | controller " + (first() ? "a" : "b") + " | " + (active() ? "active, " + (laid() ? "in use" : "as built") : "stand-by"));
+    }
+
+    @Override
+    void joined(String prompt) {
+        greet();
+        print(prompt);
+    }
+
+    @Override
+    void live() throws InterruptedException, Restart {
+        log("both shelves seen");
+        pause(60);
+        if (!laid()) {
+            memory.forget();
+        }
+        greet();
+        if (laid()) {
+            serve();
+            line("both controllers serve");
+        }
+        while (true) {
+            signIn();
+            if (!laid()) {
+                firstSetup();
+            }
+            shell();
+        }
+    }
+
+    private void serve() {
+        hold(first() ? "check a" : "check b");
+        if (active()) {
+            hold("management");
+            if (memory.get("service").equals("in service")) {
+                serveData();
+            }
+        }
+    }
+
+    private void hold(String name) {
+        if (memory.has(name)) {
+            face.show(memory.get(name).replaceFirst("/.*", ""));
+        }
+    }
+
+    private void serveData() {
+        hold("portal");
+        for (int i = 0; i < MOST_PORTS; i++) {
+            hold("port" + i);
+        }
+    }
+
+    private void signIn() throws InterruptedException {
+        while (true) {
+            String account = ask("curator's account: ");
+            String phrase = ask("curator's pass phrase: ", false);
+            if (!active()) {
+                line("-- not here: this controller stands by");
+            } else if (account.equals("curator") && phrase.equals(memory.has("phrase") ? memory.get("phrase") : FACTORY)) {
+                memory.add("seen.logins");
+                return;
+            } else {
+                memory.add("seen.refusedLogins");
+                pause(300);
+                line("-- not so: account and phrase do not fit");
+            }
+        }
+    }
+
+    private void firstSetup() throws InterruptedException, Restart {
+        do {
+            asking("array", "Array name: ", NAME);
+            if (spec.has(Habit.EXTRA_QUESTION)) {
+                ask("Which aisle hears its fans: ");
+            }
+            asking("federation", "Federation name: ", NAME);
+            if (spec.has(Habit.ORDER_CHANGED)) {
+                hop();
+                asking("management", "Management address: ", WITH_LENGTH);
+            } else {
+                asking("management", "Management address: ", WITH_LENGTH);
+                hop();
+            }
+            asking("check a", "Check address of controller a: ", PLAIN);
+            asking("check b", "Check address of controller b: ", PLAIN);
+            asking("resolvers", "Resolvers, a blank between: ", ANY);
+            asking("clock", "Clock: ", PLAIN);
+            phrase();
+            listing();
+        } while (!ask("Lay this down, or begin again? ").equals("lay down"));
+        memory.put("management", keptAddress(memory.get("management")));
+        memory.put("laid", "yes");
+        other.get().filter(each -> !spec.has(Habit.PEER_NOT_SEEN)).ifPresent(this::share);
+        throw new Restart();
+    }
+
+    private void asking(String name, String prompt, Pattern wanted) throws InterruptedException {
+        memory.put(name, ask(prompt, wanted, "-- not so: that is no answer to this"));
+    }
+
+    private void hop() throws InterruptedException {
+        String hop = ask("Default hop: ", PLAIN, "-- not so: that is no answer to this");
+        while (refusesOnce()) {
+            line("-- not so: no such hop beside the management address");
+            hop = ask("Default hop: ", PLAIN, "-- not so: that is no answer to this");
+        }
+        memory.put("hop", hop);
+    }
+
+    private void phrase() throws InterruptedException {
+        while (true) {
+            String phrase = ask("Curator's new pass phrase: ", false);
+            if (phrase.length() < SHORTEST_PHRASE) {
+                line("-- not so: ten letters or more");
+            } else if (ask("The phrase again: ", false).equals(phrase)) {
+                memory.put("phrase", phrase);
+                memory.add("seen.phraseChanges");
+                return;
+            } else {
+                line("-- not so: that was another one");
+            }
+        }
+    }
+
+    private void share(BlockArray peer) {
+        for (String name : List.of("array", "federation", "management", "hop", "check a", "check b", "resolvers", "clock", "phrase", "laid")) {
+            peer.memory.put(name, memory.get(name));
+        }
+        peer.serve();
+    }
+
+    private void listing() {
+        Map.of("array", "array", "federation", "federation", "address", "management", "hop", "hop", "check a", "check a", "check b", "check b", "resolvers", "resolvers", "clock", "clock")
+                .entrySet().stream().sorted(Map.Entry.comparingByKey())
+                .forEach(each -> line(String.format("  %-11s .. %s", each.getKey(), shown(each.getValue()))));
+    }
+
+    private String shown(String name) {
+        return spec.has(Habit.OLD_ADDRESS) && name.equals("management") && laid() ? keptAddress(memory.get(name)) : memory.get(name);
+    }
+
+    private void shell() throws InterruptedException {
+        while (true) {
+            switch (ask("bannisdale: ")) {
+                case "" -> {
+                    // an empty line is no command
+                }
+                case "report" -> {
+                    listing();
+                    line("  controllers .. a " + (first() == active() ? "active" : "stands by") + ", b " + (spec.has(Habit.PEER_NOT_SEEN) || other.get().isEmpty() ? "not seen" : first() == active() ? "stands by" : "active"));
+                }
+                case "leave" -> {
+                    return;
+                }
+                default -> line("-- not so: it knows report and leave");
+            }
+        }
+    }
+
+    // --- its pages ---
+
+    @Override
+    public boolean admits(String user, String phrase) {
+        boolean admitted = user.equals("curator") && phrase.equals(memory.has("web.phrase") ? memory.get("web.phrase") : FACTORY_WEB);
+        memory.add(admitted ? "seen.webLogins" : "seen.refusedWebLogins");
+        return admitted;
+    }
+
+    @Override
+    public JsonObject show(String resource) {
+        return switch (resource) {
+            case "/about" -> new JsonObject().put("model", "Bannisdale").put("serial", spec.has(Habit.OTHER_PAGES) ? serial() + "-X" : serial());
+            case "/account" -> new JsonObject().put("account", "curator").put("phrase", "");
+            case "/subnets/management" -> subnet(resource, "management", 1500);
+            // it takes the second network for the one to its twin, which is wrong more often than not
+            case "/subnets/data" -> subnet(resource, "to the twin array", 1500);
+            case "/portal" -> page(resource, new JsonObject().put("portal", "").put("length", 0).put("upper", new JsonArray()).put("lower", new JsonArray()));
+            case "/licence" -> page(resource, new JsonObject().put("key", "").put("state", "none"));
+            case "/pool" -> page(resource, new JsonObject().put("layout", ""));
+            case "/mail" -> page(resource, new JsonObject().put("relay", "").put("from", "").put("to", "").put("tried", "never"));
+            case "/support" -> page(resource, new JsonObject().put("telemetry", true).put("remote", true).put("proxy", "").put("proxyPort", 0).put("proxyUser", "").put("way", "not tried")).copy().put("proxyPhrase", "");
+            case "/service" -> new JsonObject().put("wanted", "").put("state", memory.has("service") ? memory.get("service") : "being set up");
+            default -> null;
+        };
+    }
+
+    private JsonObject subnet(String resource, String purpose, int mtu) {
+        return page(resource, new JsonObject().put("purpose", purpose).put("mtu", mtu).put("tag", 0));
+    }
+
+    private JsonObject page(String resource, JsonObject prefilled) {
+        return memory.has("page" + resource) ? new JsonObject(memory.get("page" + resource)) : prefilled;
+    }
+
+    @Override
+    public String take(String resource, JsonObject written) throws InterruptedException {
+        if (!active()) {
+            return "this controller stands by";
+        }
+        if (!memory.has("web.phrase") && !resource.equals("/account")) {
+            return "the phrase that it came with must be changed first";
+        }
+        if (refusedPage(resource)) {
+            return "try that again later";
+        }
+        String refused = switch (resource) {
+            case "/account" -> account(written.getString("phrase", ""));
+            case "/portal" -> ports(written);
+            case "/licence" -> licence(written);
+            case "/pool" -> memory.has("page/pool") && !written.equals(show("/pool")) ? "the layout of the pool can never be changed" : null;
+            case "/mail" -> mail(written);
+            case "/support" -> support(written);
+            case "/service" -> service(written.getString("wanted", ""));
+            default -> null;
+        };
+        if (refused == null && !resource.equals("/account") && !resource.equals("/service")) {
+            if (spec.has(Habit.PAGE_NOT_KEPT) && resource.equals("/subnets/data")) {
+                written.put("purpose", "to the twin array");
+            }
+            memory.put("page" + resource, written.encode());
+            memory.add("seen.pagesWritten");
+        }
+        return refused;
+    }
+
+    private boolean refusedPage(String resource) {
+        return spec.has(Habit.PAGE_REFUSED) && resource.equals("/portal");
+    }
+
+    private String account(String phrase) {
+        if (phrase.length() < SHORTEST_PHRASE) {
+            return "ten letters or more";
+        }
+        if (!phrase.equals(memory.get("web.phrase"))) {
+            memory.put("web.phrase", phrase);
+            memory.add("seen.webPhraseChanges");
+        }
+        return null;
+    }
+
+    /** Both paths have the same number of ports, at least two. */
+    private String ports(JsonObject written) {
+        JsonArray upper = written.getJsonArray("upper");
+        JsonArray lower = written.getJsonArray("lower");
+        if (upper.size() < 2 || upper.size() != lower.size()) {
+            return "each purpose wants two interfaces or more, the same number on each path";
+        }
+        memory.put("portal", written.getString("portal"));
+        for (int i = 0; i < upper.size(); i++) {
+            memory.put("port" + 2 * i, upper.getString(i));
+            memory.put("port" + (2 * i + 1), lower.getString(i));
+        }
+        return null;
+    }
+
+    private static String licence(JsonObject written) {
+        written.put("state", LICENCE.matcher(written.getString("key", "")).matches() ? "valid" : "not known");
+        return null;
+    }
+
+    private String mail(JsonObject written) {
+        written.put("tried", TestMail.hand(written.getString("relay"), SMTP, memory.get("array"), written.getString("from"), written.getString("to")));
+        return null;
+    }
+
+    private String support(JsonObject written) {
+        String phrase = written.getString("proxyPhrase", "");
+        written.remove("proxyPhrase");
+        written.put("way", written.getString("proxy", "").isEmpty() ? "not tried" : WayOut.through(written.getString("proxy"), written.getInteger("proxyPort"), written.getString("proxyUser"), phrase, ACTIVATION));
+        return null;
+    }
+
+    private String service(String wanted) throws InterruptedException {
+        if (!wanted.equals("in service")) {
+            return "it can be taken into service, and nothing else";
+        }
+        if (!List.of("/subnets/data", "/portal", "/licence", "/pool").stream().allMatch(page -> memory.has("page" + page))) {
+            return "subnets, portal, licence and pool come first";
+        }
+        if (!memory.has("service")) {
+            memory.put("service", "spreading to both controllers");
+            Thread spreading = new Thread(this::spread, spec.serial() + " spreads");
+            spreading.setDaemon(true);
+            spreading.start();
+        }
+        return null;
+    }
+
+    private void spread() {
+        try {
+            Thread.sleep(spec.has(Habit.NEVER_SERVES) ? Long.MAX_VALUE : restartMillis());
+            serveData();
+            memory.put("service", "in service");
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

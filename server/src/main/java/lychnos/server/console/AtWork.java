@@ -1,0 +1,28 @@
+package lychnos.server.console;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import lychnos.core.dialogue.Mode;
+
+/** A member's setup that this server works at: on its line, or on its pages. What people decide completes with why not, or with nothing. */
+interface AtWork {
+
+    CompletableFuture<Optional<String>> mode(Mode next, String login);
+
+    CompletableFuture<Optional<String>> goOn(String typed, String login);
+
+    CompletableFuture<Optional<String>> again(String login);
+
+    /** Anybody may stop it, at once. */
+    void halt(String login);
+
+    /** Lets it go without a word: another server has it, or its setup has ended. */
+    void close();
+
+    /** What the step lacks that a person or another member still has to say; empty where nothing is waited for. */
+    List<String> lacks();
+
+    /** Something that was not known is known now. */
+    void known(String name, String value);
+}
