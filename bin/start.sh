@@ -44,7 +44,7 @@ setsid bash -c '
   [ -z "$fresh" ] || pg_createdb "$PG" lychnos "$password"
   QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=$password \
     QUARKUS_HTTP_PORT=$PORT QUARKUS_HTTP_HOST=${LYCHNOS_HTTP_HOST:-127.0.0.1} LYCHNOS_SEAL_KEY_FILE=$DATA/seal.key LYCHNOS_FIRST_LEAD_FILE=$DATA/first-lead.code \
-    java -jar "$SERVER_JAR" >>"$DATA/server.log" 2>&1 &
+    java -XX:TieredStopAtLevel=1 -XX:+UseSerialGC -jar "$SERVER_JAR" >>"$DATA/server.log" 2>&1 &
   server=$!
   trap "kill \$server 2>/dev/null" TERM INT
   # a signal ends the first wait, the second one sees the server out

@@ -25,10 +25,12 @@ public final class LinesBench {
 
     private static final int PAIRS = 100;
     /** Set up before anything is measured, a hundred at a time: a server that has just started is still being compiled. */
-    private static final int WARM_UP = 301;
+    private static final int WARM_UP = 201;
     /** What a machine takes for a restart: next to nothing, and a third of what this kind usually takes. */
     private static final long SHORT_MILLIS = 2000;
     private static final long LONG_MILLIS = 60_000;
+    /** How often somebody looks who says yes where one waits for it. */
+    private static final Duration BETWEEN_LOOKS = Duration.ofSeconds(1);
     private static final int BYTES = 300;
     private static final int RAW_PORT = 4901;
     private static final int FIRST_PORT = 2001;
@@ -38,8 +40,8 @@ public final class LinesBench {
     public static void main(String[] args) throws Exception {
         System.out.println();
         dialogues(SHORT_MILLIS, WARM_UP);
-        // LONG
-        // bytes();
+        dialogues(LONG_MILLIS, 1);
+        bytes();
     }
 
     // --- two hundred at once ---
@@ -53,7 +55,7 @@ public final class LinesBench {
     }
 
     private static void dialogues(long restartMillis, int warmUp) throws Exception {
-        try (Stage stage = Stage.measured(machines(warmUp + 1 + PAIRS), restartMillis)) {
+        try (Stage stage = Stage.ofConsoles(machines(warmUp + 1 + PAIRS), restartMillis)) {
             Api api = new Api(stage.url());
             Hall warm = new Hall(api, stage.url(), 1, "wrm", "10.40.32.0/20", "10.40.33.0-10.40.47.200");
             List<Long> before = warm.prepare(0, warmUp);
@@ -127,7 +129,7 @@ public final class LinesBench {
                 for (long dialogue : held) {
                     api.send(url, "POST", "/api/dialogues/" + dialogue + "/go-on", Api.JSON.createObjectNode().put("typed", ""));
                 }
-                LockSupport.parkNanos(Duration.ofMillis(300).toNanos());
+                LockSupport.parkNanos(BETWEEN_LOOKS.toNanos());
             }
         }
     }

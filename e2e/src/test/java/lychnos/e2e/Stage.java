@@ -43,17 +43,12 @@ final class Stage implements AutoCloseable {
 
     /** @param machines a hall file's lines */
     Stage(String machines, long restartMillis) throws IOException {
-        this(machines, restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:ReservedCodeCacheSize=160m"));
+        this(machines, restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
     }
 
     /** A hall of machines with a console, their lines at {@link #LINES}. */
     static Stage ofConsoles(String consoles, long restartMillis) throws IOException {
-        return new Stage("", consoles, restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:ReservedCodeCacheSize=160m"));
-    }
-
-    /** The same, measured: the server runs as {@code ./lychnos start} runs it. */
-    static Stage measured(String consoles, long restartMillis) throws IOException {
-        return new Stage("", consoles, restartMillis, Map.of(), List.of());
+        return new Stage("", consoles, restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
     }
 
     /**

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.stream.IntStream;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.DialogueStep;
@@ -216,11 +217,9 @@ public class ConsoleStore {
     @Transactional
     public List<Boolean> saveAll(List<StepWriter.Step> steps) {
         List<Boolean> ours = writer.write(steps);
-        for (int i = 0; i < steps.size(); i++) {
-            if (ours.get(i)) {
-                more(steps.get(i).held(), steps.get(i).change());
-            }
-        }
+        List<StepWriter.Step> kept = IntStream.range(0, steps.size()).filter(ours::get).mapToObj(steps::get).toList();
+        writer.stretches(kept.stream().map(StepWriter.Step::change).filter(change -> change.stretch() != null).toList());
+        kept.forEach(step -> more(step.held(), step.change()));
         return ours;
     }
 
@@ -233,7 +232,6 @@ public class ConsoleStore {
                     .write(db, "insert into dialogue_value (dialogue_id, name, value, at) select " + change.dialogueId() + ", name, value, now() from %s as told (name, value)"
                             + " on conflict (dialogue_id, name) do update set value = excluded.value, at = excluded.at");
         }
-        stretch(change);
         if (change.state() == Conversation.State.DONE) {
             ended(held, change.dialogueId());
         }
@@ -303,23 +301,6 @@ public class ConsoleStore {
         return member.isEmpty() ? "" : ", " + member;
     }
 
-    private void stretch(Change change) {
-        if (change.stretch() == null) {
-            return;
-        }
-        db.createNativeMutationQuery("update dialogue_stretch set ended_at = :at where dialogue_id = :id and ended_at is null").setParameter("at", change.at()).setParameter("id", change.dialogueId()).executeUpdate();
-        if (!change.stretch().kind().isEmpty()) {
-            db.createNativeMutationQuery("insert into dialogue_stretch (dialogue_id, kind, title, began_at, about, at_most) values (:id, :kind, :title, :at, :about, :most)")
-                    .setParameter("id", change.dialogueId())
-                    .setParameter("kind", change.stretch().kind())
-                    .setParameter("title", change.stretch().title())
-                    .setParameter("at", change.at())
-                    .setParameter("about", change.stretch().about())
-                    .setParameter("most", change.stretch().atMost())
-                    .executeUpdate();
-        }
-    }
-
     /** Keeps pieces of recordings, of any number of lines, and tells of bring-ups in which steps were kept meanwhile. */
     @Transactional
     public void keep(Collection<Change.Piece> pieces, Collection<Long> changed) {
@@ -335,42 +316,37 @@ public class ConsoleStore {
         }
     }
 
-    /** Says that a line was opened, or that its gate still keeps it shut. */
+    /** Says that lines of a unit are opened, or that a person does by hand what belongs to them. */
     @Transactional(rollbackOn = HoldLost.class)
-    public void opened(Held held, long dialogueId, boolean byHand) throws HoldLost {
+    public void opened(Held held, Collection<Long> dialogueIds, boolean byHand) throws HoldLost {
         under(held);
-        MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
-        dialogue.state = byHand ? MemberDialogue.State.BY_HAND : MemberDialogue.State.UNSURE;
-        dialogue.gate = "";
-        dialogue.openedAt = dialogue.openedAt == null ? clock.instant() : dialogue.openedAt;
+        for (MemberDialogue dialogue : db.createQuery("from MemberDialogue where id in (:ids)", MemberDialogue.class).setParameter("ids", dialogueIds).getResultList()) {
+            dialogue.state = byHand ? MemberDialogue.State.BY_HAND : MemberDialogue.State.UNSURE;
+            dialogue.gate = "";
+            dialogue.openedAt = dialogue.openedAt == null ? clock.instant() : dialogue.openedAt;
+        }
         live.tell(held.bringUpId(), "configure");
     }
 
-    /** Opens the gate of each member that stands behind one that is done. */
+    /** Opens the gate of each member that stands behind one that is done; ends the unit's setup once every member is, and gives back whether it is. */
     @Transactional(rollbackOn = HoldLost.class)
-    public void openGates(Held held) throws HoldLost {
-        under(held);
+    public boolean endOrOpenGates(Held held) throws HoldLost {
+        Run run = under(held);
         boolean beforeIsDone = true;
-        for (MemberDialogue dialogue : dialogues(held.runId())) {
+        boolean allDone = true;
+        for (MemberDialogue dialogue : dialogues(run.id)) {
             if (beforeIsDone && !dialogue.gate.equals(Setups.BY_HAND_FIRST)) {
                 dialogue.gate = "";
             }
             beforeIsDone = dialogue.state == MemberDialogue.State.DONE;
+            allDone &= beforeIsDone;
+        }
+        if (allDone) {
+            run.become(RunState.DONE, clock.instant());
+            run.note = "Set up.";
         }
         live.tell(held.bringUpId(), "configure");
-    }
-
-    /** Ends a unit's setup once every member is done. */
-    @Transactional(rollbackOn = HoldLost.class)
-    public boolean endIfDone(Held held) throws HoldLost {
-        Run run = under(held);
-        if (dialogues(run.id).stream().anyMatch(each -> each.state != MemberDialogue.State.DONE)) {
-            return false;
-        }
-        run.become(RunState.DONE, clock.instant());
-        run.note = "Set up.";
-        live.tell(held.bringUpId(), "configure");
-        return true;
+        return allDone;
     }
 
     /** The fingerprint remembered of a line server; an unknown one is remembered. */

@@ -206,6 +206,7 @@ public class Consoles {
                 return; // every line is open already, and nothing comes after them
             }
             List<Openings.Opening> all = openings.of(bench.held.runId(), bench.held.unitId());
+            List<MemberLine> opened = new ArrayList<>();
             for (Openings.Opening opening : all) {
                 MemberDialogue row = opening.kept().dialogue();
                 if (!row.gate.isEmpty() || row.state == MemberDialogue.State.DONE) {
@@ -214,10 +215,17 @@ public class Consoles {
                 if (opening.pagesAreNext()) {
                     workAtPages(bench, opening, row);
                 } else if (row.state != MemberDialogue.State.BY_HAND && !bench.members.containsKey(row.id)) {
-                    open(bench, opening, row);
-                    if (all.stream().anyMatch(other -> other != opening && other.kept().dialogue().identified)) {
-                        line(row.id).ifPresent(MemberLine::otherIsActive);
-                    }
+                    prepare(bench, opening, row).ifPresent(opened::add);
+                }
+            }
+            List<Long> shut = all.stream().map(opening -> opening.kept().dialogue()).filter(row -> row.state == MemberDialogue.State.SHUT && bench.members.containsKey(row.id)).map(row -> row.id).toList();
+            if (!shut.isEmpty()) {
+                store.opened(bench.held, shut, false);
+            }
+            for (MemberLine line : opened) {
+                line.open();
+                if (all.stream().anyMatch(other -> other.kept().dialogue().id != line.dialogueId() && other.kept().dialogue().identified)) {
+                    line.otherIsActive();
                 }
             }
         } catch (HoldLost e) {
@@ -228,31 +236,29 @@ public class Consoles {
         }
     }
 
-    private void open(Bench bench, Openings.Opening opening, MemberDialogue row) throws HoldLost {
+    /** A member's line, not open yet; nothing where it has none and a person ticks its steps. */
+    private Optional<MemberLine> prepare(Bench bench, Openings.Opening opening, MemberDialogue row) throws HoldLost {
         if (opening.line().isEmpty()) {
-            store.opened(bench.held, row.id, true);
-            return;
+            store.opened(bench.held, List.of(row.id), true);
+            return Optional.empty();
         }
         MemberLine line = new MemberLine(bench.held, opening.kept(), opening.line().get(), opening.dialogue(), opening.values(), new Around(bench), pool, clockwork, clock);
         bench.members.put(row.id, line);
-        if (row.state == MemberDialogue.State.SHUT) {
-            store.opened(bench.held, row.id, false);
-        }
-        line.open();
+        return Optional.of(line);
     }
 
     /** Begins with a member's pages where nobody wants to fill them in by hand. */
     private void workAtPages(Bench bench, Openings.Opening opening, MemberDialogue row) throws HoldLost {
         if (row.mode == Mode.WATCH) {
             if (row.state != MemberDialogue.State.BY_HAND) {
-                store.opened(bench.held, row.id, true);
+                store.opened(bench.held, List.of(row.id), true);
             }
             return;
         }
         PageWork work = new PageWork(bench.held, opening, vantage, new Around(bench), pool, clockwork, clock);
         if (bench.pages.putIfAbsent(row.id, work) == null) {
             if (row.openedAt == null) {
-                store.opened(bench.held, row.id, false);
+                store.opened(bench.held, List.of(row.id), false);
             }
             work.begin();
         }
@@ -268,8 +274,7 @@ public class Consoles {
 
     private void endOrOpenNext(Bench bench) {
         try {
-            store.openGates(bench.held);
-            if (store.endIfDone(bench.held)) {
+            if (store.endOrOpenGates(bench.held)) {
                 clockwork.schedule(() -> letGo(bench.held.runId()), 1500, TimeUnit.MILLISECONDS);
             } else {
                 openWhatMay(bench);

@@ -45,6 +45,12 @@ class StepWriter {
             update dialogue d set state = ?, hold = cast(? as jsonb), mode = ?, wiped = ?, identified = ?, note = ?, ended_at = cast(? as timestamptz)
             from held where d.id = ?""";
 
+    /** Ends the stretch of time that a line is in, and begins the next where there is one. */
+    private static final String STRETCH = """
+            with ended as (update dialogue_stretch set ended_at = cast(? as timestamptz) where dialogue_id = ? and ended_at is null)
+            insert into dialogue_stretch (dialogue_id, kind, title, began_at, about, at_most)
+            select s.* from (select cast(? as bigint), cast(? as text) as kind, cast(? as text), cast(? as timestamptz), cast(? as bigint), cast(? as bigint)) as s where s.kind <> ''""";
+
     /** What is kept of one line, under the fence of its unit's run. */
     record Step(Held held, Change change, List<Change.Piece> pieces) {}
 
@@ -65,6 +71,23 @@ class StepWriter {
                     statement.addBatch();
                 }
                 return Arrays.stream(statement.executeBatch()).mapToObj(count -> count == 1).toList();
+            }
+        });
+    }
+
+    /** What the time of these lines goes to from now on. */
+    void stretches(List<Change> changes) {
+        if (changes.isEmpty()) {
+            return;
+        }
+        db.doWork(connection -> {
+            try (PreparedStatement statement = connection.prepareStatement(STRETCH)) {
+                for (Change change : changes) {
+                    Change.Stretch now = change.stretch();
+                    new Arguments(connection, statement).next(change.at().toString()).next(change.dialogueId()).next(change.dialogueId()).next(now.kind()).next(now.title()).next(change.at().toString()).next(now.about()).next(now.atMost());
+                    statement.addBatch();
+                }
+                statement.executeBatch();
             }
         });
     }

@@ -2,9 +2,11 @@ package lychnos.server.prepare;
 
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Objects;
-import java.util.stream.Stream;
+import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import org.hibernate.Session;
@@ -29,14 +31,23 @@ public class DeclaredNetworks {
 
     @Transactional
     public List<Prefix> prefixes() {
-        return db.createNativeQuery(STATED, String.class).getResultStream().filter(Objects::nonNull).flatMap(DeclaredNetworks::prefix).toList();
+        return db.doReturningWork(connection -> {
+            try (PreparedStatement statement = connection.prepareStatement(STATED);
+                    ResultSet rows = statement.executeQuery()) {
+                List<Prefix> stated = new ArrayList<>();
+                while (rows.next()) {
+                    Optional.ofNullable(rows.getString(1)).flatMap(DeclaredNetworks::prefix).ifPresent(stated::add);
+                }
+                return stated;
+            }
+        });
     }
 
     /** A server that is stated by its name is reached through none of this: names are not resolved here. */
-    private static Stream<Prefix> prefix(String text) {
+    private static Optional<Prefix> prefix(String text) {
         if (text.indexOf('/') >= 0) {
-            return Stream.of(Prefix.parse(text));
+            return Optional.of(Prefix.parse(text));
         }
-        return Address.tryParse(text).map(address -> new Prefix(address, address.family().bits())).stream();
+        return Address.tryParse(text).map(address -> new Prefix(address, address.family().bits()));
     }
 }

@@ -1,6 +1,7 @@
 package lychnos.server.prepare;
 
 import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.TransactionSynchronizationRegistry;
 import jakarta.transaction.Transactional;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -36,20 +37,44 @@ public class Things {
     private final SealedStore sealed;
     private final Journal journal;
     private final Live live;
+    private final TransactionSynchronizationRegistry transaction;
 
-    Things(Session db, BringUps bringUps, SealedStore sealed, Journal journal, Live live) {
+    Things(Session db, BringUps bringUps, SealedStore sealed, Journal journal, Live live, TransactionSynchronizationRegistry transaction) {
         this.db = db;
         this.bringUps = bringUps;
         this.sealed = sealed;
         this.journal = journal;
         this.live = live;
+        this.transaction = transaction;
     }
 
     /** A thing as it is typed; an id changes the one that is there. */
     public record Statement(Long id, String sort, String name, Map<String, String> values) {}
 
+    /** What a transaction has read of a site. */
+    private record Read(long siteId) {}
+
+    /** Everything that a site has; read once in a transaction, since much of what is worked out for many units asks for it. */
     public List<SiteThing> rows(long siteId) {
+        if (transaction.getTransactionKey() == null) {
+            return read(siteId);
+        }
+        Read key = new Read(siteId);
+        @SuppressWarnings("unchecked")
+        List<SiteThing> rows = (List<SiteThing>) transaction.getResource(key);
+        if (rows == null) {
+            rows = read(siteId);
+            transaction.putResource(key, rows);
+        }
+        return rows;
+    }
+
+    private List<SiteThing> read(long siteId) {
         return db.createQuery("from SiteThing where siteId = :site order by sort, name", SiteThing.class).setParameter("site", siteId).getResultList();
+    }
+
+    private void readAgain(long siteId) {
+        transaction.putResource(new Read(siteId), null);
     }
 
     public List<Thing> of(long siteId) {
@@ -94,6 +119,7 @@ public class Things {
         thing.name = name;
         String secret = values.remove("key");
         thing.value = values;
+        readAgain(thing.siteId);
         if (thing.id == null) {
             db.persist(thing);
             db.flush();
@@ -150,6 +176,7 @@ public class Things {
             throw Refusal.notFound("There is no such entry at this site.");
         }
         db.remove(thing);
+        readAgain(thing.siteId);
         journal.write(person, bringUpId, null, "removed " + thing.sort + " “" + thing.name + "”", thing.value, null);
         live.tell(bringUpId, "prepare");
     }
