@@ -23,7 +23,7 @@ import lychnos.lab.console.Habit;
 final class ConsoleStage implements AutoCloseable {
 
     private static final String SERVER = "127.40.8.40";
-    private static final int WEB = 8443;
+    private static final int WEB = 18444;
     private static final Duration PATIENCE = Duration.ofSeconds(60);
     private static final AtomicInteger PORT = new AtomicInteger(3001);
 
@@ -46,7 +46,12 @@ final class ConsoleStage implements AutoCloseable {
         thing("policy", "licence-terms", Map.of("answer", "yes", "reason", "bought with the hall", "who", "lead of the hall", "when", "2026-11-02"));
     }
 
-    private void thing(String sort, String name, Map<String, String> values) {
+    /** What the site answers to what every machine asks. */
+    void policy(String name) {
+        thing("policy", name, Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", "2026-11-02"));
+    }
+
+    void thing(String sort, String name, Map<String, String> values) {
         client.request().body(Map.of("sort", sort, "name", name, "values", values)).put("/api/bring-ups/" + bringUp + "/things").then().statusCode(200);
     }
 
@@ -118,6 +123,20 @@ final class ConsoleStage implements AutoCloseable {
         return unit.id;
     }
 
+    /** An array with two controllers, whose data lie in a network of their own. */
+    int array(Map<String, String> more, Habit... habits) {
+        withDataNetwork();
+        Announced unit = announce("block-array", 2);
+        ConsoleSpec first = machine("bannisdale", unit.name, "1", "-", habits);
+        ConsoleSpec second = machine("bannisdale", unit.name, "2", "-");
+        specs.set(specs.indexOf(second), second = new ConsoleSpec("bannisdale", first.serial(), second.mac(), second.port(), unit.name, "2", "-", second.habits()));
+        Map<String, String> facts = new HashMap<>(Map.of("federation name", "ardal-blocks", "data VLAN", "416", "licence key", "K7-ARD-118", "mail sender", "arrays@ardal.example", "mail recipient", "operations@ardal.example"));
+        facts.putAll(more);
+        row(unit.name, "controller a", first, facts);
+        row(unit.name, "controller b", second, Map.of("serial", "", "location", ""));
+        return unit.id;
+    }
+
     /** A pair of interconnects. */
     int pair(Habit[] left, Habit... right) {
         Announced unit = announce("interconnect-pair", 2);
@@ -173,7 +192,8 @@ final class ConsoleStage implements AutoCloseable {
     }
 
     void begin(int unit, String mode) {
-        client.post("/api/units/" + unit + "/console", Map.of("mode", mode)).then().statusCode(204);
+        Response begun = client.post("/api/units/" + unit + "/console", Map.of("mode", mode));
+        assertTrue(begun.statusCode() == 204, begun::asString);
     }
 
     JsonPath bench(int unit) {

@@ -255,7 +255,7 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
             case "/pool" -> page(resource, new JsonObject().put("layout", ""));
             case "/mail" -> page(resource, new JsonObject().put("relay", "").put("from", "").put("to", "").put("tried", "never"));
             case "/support" -> page(resource, new JsonObject().put("telemetry", true).put("remote", true).put("proxy", "").put("proxyPort", 0).put("proxyUser", "").put("way", "not tried")).copy().put("proxyPhrase", "");
-            case "/service" -> new JsonObject().put("wanted", "").put("state", memory.has("service") ? memory.get("service") : "being set up");
+            case "/service" -> new JsonObject().put("wanted", memory.has("service") ? "in service" : "").put("state", memory.has("service") ? memory.get("service") : "being set up");
             default -> null;
         };
     }

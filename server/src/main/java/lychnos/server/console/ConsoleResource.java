@@ -129,7 +129,7 @@ public class ConsoleResource {
     @RolesAllowed("engineer")
     public void mode(long id, Begin begin) {
         Mode mode = mode(begin == null ? null : begin.mode);
-        if (consoles.atWork(id).isEmpty() && setups.letPagesBeFilledIn(id, mode, who.person())) {
+        if (setups.letPagesBeFilledIn(id, mode, who.person())) {
             consoles.lookAgain(setups.runOf(id));
             return;
         }

@@ -294,7 +294,7 @@ public class Setups {
         if (!first && row.state != MemberDialogue.State.BY_HAND && row.state != MemberDialogue.State.DONE) {
             throw Refusal.conflict("This member is on a line; its steps are ticked by what the line shows.");
         }
-        int changed = db.createNativeMutationQuery("update dialogue_step set progress = :progress, by_whom = :by, done_at = cast(cast(:at as text) as timestamptz), evidence = :evidence where dialogue_id = :id and place = :place and (progress = 'OPEN' or evidence = 'ticked by hand')")
+        int changed = db.createNativeMutationQuery("update dialogue_step set progress = :progress, by_whom = :by, done_at = cast(cast(:at as text) as timestamptz), evidence = :evidence where dialogue_id = :id and place = :place and (progress in ('OPEN', 'SENT') or evidence = 'ticked by hand')")
                 .setParameter("progress", done ? "DONE" : "OPEN")
                 .setParameter("by", done ? person.login() : "")
                 .setParameter("at", done ? clock.instant().toString() : null)
@@ -318,7 +318,7 @@ public class Setups {
 
     /** The places of steps that are open. */
     private List<Integer> open(long dialogueId) {
-        return db.createNativeQuery("select place from dialogue_step where dialogue_id = :id and progress = 'OPEN'", Integer.class).setParameter("id", dialogueId).getResultList();
+        return db.createNativeQuery("select place from dialogue_step where dialogue_id = :id and progress in ('OPEN', 'SENT')", Integer.class).setParameter("id", dialogueId).getResultList();
     }
 
     /** What is done by hand before a line is opened keeps it shut; a line that was opened is not shut again. */

@@ -1,0 +1,114 @@
+package lychnos.server;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.path.json.JsonPath;
+import io.vertx.core.Vertx;
+import java.util.Map;
+import lychnos.lab.console.Habit;
+import lychnos.lab.console.WebProxy;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+
+/** Pages that are filled in over a machine's documented interface, once its console is done. */
+@QuarkusTest
+@EnabledIfEnvironmentVariable(named = "HALL", matches = ".+", disabledReason = "the mail relay runs in the hall that ./lychnos test makes")
+class PagesTest {
+
+    private static final String PROXY = "127.40.8.45";
+
+    private final Vertx vertx = Vertx.vertx();
+    private ConsoleStage stage;
+
+    @BeforeEach
+    void site() {
+        stage = new ConsoleStage();
+        stage.policy("telemetry");
+        stage.policy("remote-support");
+        stage.thing("relay", "relay", Map.of("address", "10.40.8.20"));
+        stage.thing("proxy", "proxy-1", Map.of("address", PROXY, "port", "3128", "user", "hall", "key", "out-by-the-gate"));
+    }
+
+    @AfterEach
+    void close() {
+        stage.close();
+        vertx.close().toCompletionStage().toCompletableFuture().join();
+    }
+
+    private Map<String, Object> step(JsonPath bench, String title) {
+        return bench.getMap("members[0].steps.find { it.title == '" + title + "' }");
+    }
+
+    private String kept(String name) {
+        return stage.hall().kept(stage.serial(0) + "-1", name);
+    }
+
+    @Test
+    void anArrayIsSetUpFromItsConsoleToItsLastPage() {
+        try (WebProxy proxy = new WebProxy(vertx, PROXY, 3128, "hall", "out-by-the-gate", "activate.ardal.example:443")) {
+            int unit = stage.array(Map.of("proxy", "yes"));
+            stage.ready().begin(unit, "run");
+            JsonPath bench = stage.toTheEnd(unit);
+            assertEquals("DONE", bench.getString("runState"), bench::prettify);
+            assertTrue(step(bench, "Subnet for data").get("evidence").toString().contains("Purpose came as “to the twin array”"), bench::prettify);
+            assertTrue(kept("page/subnets/data").contains("host data"));
+            assertTrue(kept("page/portal").contains("\"upper\":["));
+            assertTrue(kept("page/mail").contains("taken: 250"), () -> kept("page/mail"));
+            assertTrue(kept("page/support").contains("let out"), () -> kept("page/support"));
+            assertFalse(kept("page/support").contains("out-by-the-gate"));
+            assertEquals("in service", kept("service"));
+            assertEquals("1", kept("seen.webPhraseChanges"));
+            assertEquals("", kept("seen.refusedWebLogins"));
+            assertEquals("LEFT_OUT", bench.getString("members[1].steps[0].progress"), "the one that stands by was not asked");
+            assertTrue(stage.client.get("/api/bring-ups/" + stage.bringUp + "/lanes").getList("lanes.state").contains("STANDS_BY"));
+        }
+    }
+
+    @Test
+    void aPageThatKeepsWhatItCameWithIsNotedAndCanBeMendedByHand() {
+        int unit = stage.array(Map.of(), Habit.PAGE_NOT_KEPT);
+        stage.ready().begin(unit, "run");
+        JsonPath bench = stage.toTheEnd(unit, hold -> !hold.get("why").equals("PAGE"));
+        Map<String, Object> hold = bench.getMap("members[0].hold");
+        assertEquals("PAGE", hold.get("why"), bench::prettify);
+        assertTrue(hold.get("sentence").toString().contains("Purpose shows “to the twin array”, planned is “host data”"), hold::toString);
+        long dialogue = stage.dialogue(unit, 0);
+        stage.decide(dialogue, "mode", Map.of("mode", "watch")).then().statusCode(204);
+        ConsoleStage.until("a person does it by hand", () -> stage.bench(unit).getString("members[0].state").equals("BY_HAND"));
+        stage.decide(dialogue, "tick", Map.of("place", step(bench, "Subnet for data").get("place"), "done", true)).then().statusCode(204);
+        stage.decide(dialogue, "mode", Map.of("mode", "run")).then().statusCode(204);
+        bench = stage.toTheEnd(unit);
+        assertEquals("DONE", bench.getString("runState"), bench::prettify);
+        assertEquals("ticked by hand", step(bench, "Subnet for data").get("evidence"));
+    }
+
+    @Test
+    void nothingIsWrittenToAnotherMachinesPages() {
+        int unit = stage.array(Map.of(), Habit.OTHER_PAGES);
+        stage.ready().begin(unit, "run");
+        Map<String, Object> hold = stage.toTheEnd(unit).getMap("members[0].hold");
+        assertEquals("WRONG_MACHINE", hold.get("why"), hold::toString);
+        assertEquals("", kept("seen.webPhraseChanges"));
+        assertEquals("", kept("seen.pagesWritten"));
+    }
+
+    @Test
+    void whatCanNeverBeChangedIsTypedByAPerson() {
+        int unit = stage.array(Map.of());
+        stage.ready().begin(unit, "run");
+        JsonPath bench = stage.toTheEnd(unit, hold -> !hold.get("why").equals("PERMANENT"));
+        Map<String, Object> hold = bench.getMap("members[0].hold");
+        assertEquals("double parity", hold.get("typed"), bench::prettify);
+        assertEquals("", kept("page/pool"));
+        long dialogue = stage.dialogue(unit, 0);
+        stage.decide(dialogue, "go-on", Map.of("typed", "mirrored")).then().statusCode(409);
+        assertEquals("", kept("page/pool"));
+        stage.decide(dialogue, "go-on", Map.of("typed", "double parity")).then().statusCode(204);
+        ConsoleStage.until("the pool is laid out", () -> kept("page/pool").contains("double parity"));
+    }
+}
