@@ -10,6 +10,7 @@
   import { m } from '../../../messages';
   import Compare from './Compare.svelte';
   import HoldBox from './HoldBox.svelte';
+  import PageSheet from './PageSheet.svelte';
   import StepList from './StepList.svelte';
   import type { BenchView, LineStanding, Member, Mode } from './types';
 
@@ -29,7 +30,9 @@
   const index = $derived(Math.min(member, members.length - 1));
   const now = $derived<Member | undefined>(members[Math.max(0, index)]);
   const begun = $derived(bench.data?.runState === 'RUNNING' || bench.data?.runState === 'WAITING');
-  const onLine = $derived(begun && now?.dialogueId !== null && now !== undefined && !['SHUT', 'BY_HAND', ''].includes(now.state));
+  const onLine = $derived(begun && now?.dialogueId !== null && now !== undefined && !now.atPages && !['SHUT', 'BY_HAND', ''].includes(now.state));
+  const atPages = $derived(begun && now !== undefined && now.atPages);
+  const worked = $derived(onLine || (atPages && now?.state !== 'BY_HAND'));
   const hold = $derived(standing ? standing.hold : (now?.hold ?? null));
   const mode = $derived<Mode>(standing?.mode || now?.mode || '');
   const stopped = $derived((standing?.state ?? now?.state) === 'STOPPED');
@@ -127,12 +130,13 @@
             {:else if stopped}
               <B look="go" disabled={busy} onclick={() => decide('again')}>{m.bench.again}</B>
               <B disabled={busy} onclick={() => void post(`/units/${unitId}/console/put-away`)}>{m.bench.putAway}</B>
-            {:else if onLine && now.state !== 'DONE'}
+            {:else if worked && now.state !== 'DONE'}
               {#if mode !== 'RUN' || hold?.why === 'NEXT'}<B look="go" key="^⇧↵" disabled={busy || hold?.why !== 'NEXT'} onclick={() => decide('go-on', { typed: '' })}>{m.bench.sendThis}</B>{/if}
               {#if mode === 'RUN'}<B key="^⇧L" disabled={busy} onclick={() => decide('mode', { mode: 'ask' })}>{m.bench.askMe}</B>{:else}<B key="^⇧→" disabled={busy} onclick={() => void runOn()}>{m.bench.runOn}</B>{/if}
               {#if mode === 'WATCH'}<B disabled={busy} onclick={() => decide('mode', { mode: 'ask' })}>{m.bench.askMe}</B>{:else}<B key="^⇧Y" disabled={busy} onclick={() => decide('mode', { mode: 'watch' })}>{m.bench.iType}</B>{/if}
               <span class="end"><B look="stop" key="^⇧." onclick={() => decide('stop')}>{m.bench.stop}</B></span>
             {:else if now.state === 'BY_HAND'}
+              {#if now.fillsPages}<B look="go" disabled={busy} onclick={() => decide('mode', { mode: 'ask' })}>{m.bench.fillIn}</B>{/if}
               <span class="sub">{m.bench.byHand}</span><span class="end"><B onclick={() => print()}>{m.bench.print}</B></span>
             {/if}
             {#if now.dialogueId && (now.state === 'DONE' || !begun) && now.openedAt}<B onclick={() => (playing = true)}>{m.bench.play}</B>{/if}
@@ -144,6 +148,8 @@
       {#await import('./Console.svelte') then { default: Console }}
         {#key now.dialogueId}<Console member={now} unit={bench.data.name} onstanding={stood} />{/key}
       {/await}
+    {:else if index !== COMPARE && atPages}
+      <PageSheet member={now} unit={bench.data.name} />
     {:else if index !== COMPARE}
       <section class="sheet before">
         <h2>{bench.data.name} {now.label}</h2>

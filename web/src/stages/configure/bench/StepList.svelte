@@ -84,7 +84,7 @@
           <div class="src">
             {#if step.progress === 'DONE' && step.at}<span class="mono" title={inFull(step.at)}>{atTime(step.at)}</span> {step.by ? m.bench.by(step.by) : ''}{' '}{/if}{step.progress === 'LEFT_OUT' ? m.bench.notAsked : step.source}
           </div>
-          {#if step.sort === 'page'}<dl>{#each Object.entries(step.fields) as [label, value] (label)}<dt>{label}</dt><dd class="mono">{value}</dd>{/each}</dl>{/if}
+          {#if step.sort === 'page' && (step.marks.includes('FIRST') || !member.atPages)}<dl>{#each Object.entries(step.fields) as [label, value] (label)}<dt>{label}</dt><dd class="mono">{value}</dd>{/each}</dl>{/if}
         </div>
         <span class="v mono">
           {#if step.sort === 'asked' && !step.marks.includes('SECRET')}

@@ -10,7 +10,7 @@ export interface BenchStep {
 }
 export interface Member {
   dialogueId: number | null; label: string; line: string; settings: string; state: DialogueState; mode: Mode; hold: Hold | null; note: string; gate: string;
-  identified: boolean; identity: string; openedAt: string | null; endedAt: string | null; steps: BenchStep[];
+  identified: boolean; identity: string; openedAt: string | null; endedAt: string | null; steps: BenchStep[]; atPages: boolean; fillsPages: boolean;
 }
 export interface BenchView {
   unitId: number; name: string; kindTitle: string; position: string; plug: string; bring: string[]; runState: string; runNote: string; members: Member[];

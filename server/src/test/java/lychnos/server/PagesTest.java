@@ -111,4 +111,55 @@ class PagesTest {
         stage.decide(dialogue, "go-on", Map.of("typed", "double parity")).then().statusCode(204);
         ConsoleStage.until("the pool is laid out", () -> kept("page/pool").contains("double parity"));
     }
+
+    /** A person with the value sheet in one hand: every page of the appliance is found by its heading and filled in by its labels. */
+    @Test
+    void anApplianceOnItsServicePortTakesWhatTheValueSheetSays() throws Exception {
+        int unit = stage.single("index-appliance", "harrop", "127.47.254.1", Map.of("mail sender", "index@ardal.example", "mail recipient", "operations@ardal.example"));
+        stage.ready().begin(unit, "run");
+        ConsoleStage.until("it is there to be ticked", () -> stage.bench(unit).getString("members[0].state").equals("BY_HAND"));
+        long dialogue = stage.dialogue(unit, 0);
+        for (Map<String, Object> step : stage.bench(unit).<Map<String, Object>>getList("members[0].steps")) {
+            @SuppressWarnings("unchecked")
+            Map<String, String> fields = new java.util.LinkedHashMap<>((Map<String, String>) step.get("fields"));
+            fields.replaceAll((label, value) -> value.startsWith("•") ? password(dialogue, step) : value);
+            String shown = http("");
+            if (shown.contains("<h1>" + step.get("title") + "</h1>")) {
+                assertFalse(http(form(fields)).contains("role=alert"), step::toString);
+            } else if (step.get("title").toString().startsWith("Is it")) {
+                assertTrue(shown.contains(fields.values().iterator().next()), shown);
+            }
+            stage.decide(dialogue, "tick", Map.of("place", step.get("place"), "done", true)).then().statusCode(204);
+        }
+        ConsoleStage.until("every page is ticked", () -> stage.bench(unit).getString("runState").equals("DONE"));
+        String address = stage.hall().kept(stage.serial(0), "Address");
+        assertTrue(address.startsWith("127.40.8."), address);
+        assertEquals("10.40.8.20", stage.hall().kept(stage.serial(0), "Relay"));
+        assertTrue(stage.hall().kept(stage.serial(0), "Password").length() >= 10);
+    }
+
+    private String password(long dialogue, Map<String, Object> step) {
+        return stage.client.post("/api/dialogues/" + dialogue + "/steps/" + step.get("place") + "/password", Map.of()).jsonPath().getString("text");
+    }
+
+    private static String form(Map<String, String> fields) {
+        return fields.entrySet().stream().map(field -> encoded(field.getKey()) + "=" + encoded(field.getValue())).collect(java.util.stream.Collectors.joining("&"));
+    }
+
+    private static String encoded(String text) {
+        return java.net.URLEncoder.encode(text, java.nio.charset.StandardCharsets.UTF_8);
+    }
+
+    /** What the service port shows; a form that is not empty is handed in. Empty once it has given the address up. */
+    private static String http(String form) throws InterruptedException {
+        java.net.http.HttpRequest.Builder request = java.net.http.HttpRequest.newBuilder(java.net.URI.create("http://127.47.254.1:18445/")).timeout(java.time.Duration.ofSeconds(5));
+        if (!form.isEmpty()) {
+            request.header("Content-Type", "application/x-www-form-urlencoded").POST(java.net.http.HttpRequest.BodyPublishers.ofString(form));
+        }
+        try {
+            return java.net.http.HttpClient.newHttpClient().send(request.build(), java.net.http.HttpResponse.BodyHandlers.ofString()).body();
+        } catch (java.io.IOException e) {
+            return "";
+        }
+    }
 }

@@ -35,6 +35,9 @@ public final class ConsoleHall implements AutoCloseable {
             ConsoleMachine machine = machine(spec, memory, plug, webPort, restart.toMillis());
             machines.add(machine);
             names.add(name(specs, spec));
+            if (spec.port() == 0) {
+                continue; // it has no console
+            }
             if (spec.host().isEmpty()) {
                 lines.plug(spec.port(), machine);
             } else {
@@ -61,6 +64,7 @@ public final class ConsoleHall implements AutoCloseable {
             case "wythop" -> new BladeChassis(spec, memory, restart, face(spec, plug, index, webPort, "Wythop_9", () -> "Wythop " + memory.get("name")), () -> other(spec, BladeChassis.class));
             case "ullock" -> new SetupScreen(spec, memory, restart, face(spec, plug, index, webPort, "Ullock_4", () -> "Ullock " + memory.get("controller.Name")));
             case "bannisdale" -> new BlockArray(spec, memory, restart, face(spec, plug, index, webPort, "Bannisdale_2", () -> "Bannisdale " + memory.get("array")), () -> other(spec, BlockArray.class));
+            case "harrop" -> new IndexAppliance(spec, memory, restart, face(spec, plug, index, webPort, "Harrop_4", () -> "Harrop " + memory.get("Host name")));
             case "mungris" -> new WirelessController(spec, memory, restart, face(spec, plug, index, webPort, "Mungris_6", () -> "Mungris " + memory.get("name")));
             default -> throw new IllegalArgumentException("no stand-in is called " + spec.model());
         };

@@ -11,14 +11,14 @@ import lychnos.lab.MachineSpec;
 /**
  * One console machine of a hall file.
  *
- * @param model orrel, sallow, greenup, brathay, skeggle, wythop, ullock, mungris or bannisdale
+ * @param model orrel, sallow, greenup, brathay, skeggle, wythop, ullock, mungris, bannisdale or harrop
  * @param serial printed on its label
  * @param mac hardware address of its management port
  * @param host the virtualisation host whose line port it is on; empty for a machine on the line server
- * @param port the port that its console is plugged into, of the line server or of that host
+ * @param port the port that its console is plugged into, of the line server or of that host; 0 for a machine without a console
  * @param group machines of one group know each other
  * @param place which one of its group it is: left or right, or a number from 1
- * @param first the address that DHCP has given it, or a hyphen
+ * @param first the address that DHCP has given it, or that of its service port, or a hyphen
  * @param habits how it departs from the plain path
  */
 public record ConsoleSpec(String model, String serial, String mac, String host, int port, String group, String place, String first, Set<Habit> habits) {

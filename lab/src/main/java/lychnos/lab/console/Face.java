@@ -1,8 +1,10 @@
 package lychnos.lab.console;
 
+import io.vertx.core.Handler;
 import io.vertx.core.Vertx;
 import io.vertx.core.http.HttpServer;
 import io.vertx.core.http.HttpServerOptions;
+import io.vertx.core.http.HttpServerRequest;
 import io.vertx.core.net.KeyCertOptions;
 import io.vertx.core.net.NetServer;
 import java.util.LinkedHashMap;
@@ -71,6 +73,24 @@ final class Face {
     /** Has the machine's documented interface beside its sign-in page. */
     void serve(ServedPages.Pages pages) {
         interfaces = new ServedPages(vertx, pages);
+    }
+
+    /** Serves pages in the clear at an address, as a service port does. */
+    synchronized HttpServer plain(String address, int plainPort, Handler<HttpServerRequest> pages) {
+        plug.addAddress(spec, index, address);
+        HttpServer server = vertx.createHttpServer().requestHandler(pages);
+        server.listen(plainPort, address).toCompletionStage().toCompletableFuture().join();
+        return server;
+    }
+
+    synchronized void endPlain(String address, HttpServer server) {
+        server.close().toCompletionStage().toCompletableFuture().join();
+        plug.removeAddress(spec, index, address);
+    }
+
+    /** The port for pages in the clear that goes with its own. */
+    int plainPort() {
+        return port == 443 ? 80 : port + 1;
     }
 
     synchronized void hide() {

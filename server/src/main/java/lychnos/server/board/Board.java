@@ -246,6 +246,8 @@ public class Board {
                 case USED, DESTROYS -> "it was set up before";
                 case WRONG_MACHINE -> "another machine is on its line";
                 case REFUSED -> "it refused an answer";
+                case PAGE -> "a page was not taken as planned";
+                case UNREACHED -> "its pages cannot be reached";
                 case UNFORESEEN -> "it asks something else";
                 case DIFFERS -> "it shows something else";
                 case OVERDUE -> "takes longer than usual";

@@ -69,11 +69,22 @@ public class BenchViews {
      * @param about how long it usually takes, in seconds; 0 where that is not known
      * @param fields of a page, what is entered by what the page calls it
      */
-    public record Step(int place, String title, String sort, String answer, String source, List<String> marks, String progress, String sent, int times, String by, Instant at, String evidence, long about, long atMost, Map<String, String> fields) {}
+    public record Step(int place, String title, String sort, String answer, String source, List<String> marks, String progress, String sent, int times, String by, Instant at, String evidence, long about, long atMost, Map<String, String> fields) {
 
-    /** A member's dialogue; {@code identity} is what it must show before anything is written. */
+        boolean open() {
+            return progress.equals("OPEN") || progress.equals("SENT");
+        }
+    }
+
+    /**
+     * A member's dialogue.
+     *
+     * @param identity what it must show before anything is written
+     * @param atPages whether its line has asked everything, or it has none, and pages are left
+     * @param fillsPages whether some of its pages are filled in without a person
+     */
     public record Member(
-            Long dialogueId, String label, String line, String settings, String state, String mode, HoldView hold, String note, String gate, boolean identified, String identity, Instant openedAt, Instant endedAt, List<Step> steps) {}
+            Long dialogueId, String label, String line, String settings, String state, String mode, HoldView hold, String note, String gate, boolean identified, String identity, Instant openedAt, Instant endedAt, List<Step> steps, boolean atPages, boolean fillsPages) {}
 
     /** A unit at the bench; {@code runState} is empty where its setup was never begun. */
     public record View(long unitId, String name, String kindTitle, String position, String plug, List<String> bring, String runState, String runNote, List<Member> members) {}
@@ -104,11 +115,15 @@ public class BenchViews {
         for (int i = 0; i < steps.size(); i++) {
             shown.add(step(i, steps.get(i), values, kept.get(i)));
         }
+        int asked = dialogue.steps(label, row != null && row.wiped).size();
+        List<Step> onPages = shown.subList(asked, shown.size()).stream().filter(step -> !step.marks.contains("FIRST")).toList();
+        boolean atPages = row != null && shown.stream().limit(asked).noneMatch(Step::open) && onPages.stream().anyMatch(Step::open);
+        boolean fills = onPages.stream().anyMatch(step -> step.open() && step.marks.contains("DRIVEN"));
         String port = values.text("console").orElse("");
         String identity = dialogue.identify().must().values().stream().map(template -> filled(template, values)).collect(Collectors.joining(", "));
         return row == null
-                ? new Member(null, label, port.isEmpty() ? "" : "port " + port, dialogue.line().toString(), "", "", null, "", "", false, identity, null, null, shown)
-                : new Member(row.id, label, row.line, dialogue.line().toString(), row.state.name(), row.mode.name(), HoldView.of(row.hold), row.note, row.gate, row.identified, identity, row.openedAt, row.endedAt, shown);
+                ? new Member(null, label, port.isEmpty() ? "" : "port " + port, dialogue.line().toString(), "", "", null, "", "", false, identity, null, null, shown, false, fills)
+                : new Member(row.id, label, row.line, dialogue.line().toString(), row.state.name(), row.mode.name(), HoldView.of(row.hold), row.note, row.gate, row.identified, identity, row.openedAt, row.endedAt, shown, atPages, fills);
     }
 
     private Map<Integer, Object[]> kept(long dialogueId) {
@@ -143,6 +158,8 @@ public class BenchViews {
             atMost = waits.atMost().toSeconds();
         } else if (step instanceof DialogueStep.Page page) {
             sort = "page";
+            about = page.waits() == null ? 0 : page.waits().about().toSeconds();
+            atMost = page.waits() == null ? 0 : page.waits().atMost().toSeconds();
             marks = Stream.concat(page.marks().stream().map(Enum::name).sorted(), page.first() ? Stream.of("FIRST") : page.driven() ? Stream.of("DRIVEN") : Stream.empty()).toList();
             answer = filled(page.open(), values);
             page.fields().forEach((label, field) -> {

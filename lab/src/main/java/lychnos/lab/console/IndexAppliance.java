@@ -1,0 +1,119 @@
+package lychnos.lab.console;
+
+import io.vertx.core.http.HttpMethod;
+import io.vertx.core.http.HttpServer;
+import io.vertx.core.http.HttpServerRequest;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.CountDownLatch;
+import java.util.regex.Pattern;
+
+/**
+ * A Harrop appliance. It has no console: its first setup is a row of pages on its service port, at an address that is the same on
+ * every one of them and that it gives up afterwards. A page leads to the next one only once it is taken.
+ */
+final class IndexAppliance extends ConsoleMachine {
+
+    private static final Pattern ADDRESS = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+");
+    private static final Pattern ANY = Pattern.compile(".+");
+
+    /** A page: its heading, and what its fields take, by their labels. */
+    private record Sheet(String heading, Map<String, Pattern> fields) {}
+
+    private static final List<Sheet> SHEETS = List.of(
+            sheet("Network", "Address", ADDRESS, "Mask", ADDRESS, "Router", ADDRESS, "Host name", ANY, "Domain", ANY),
+            sheet("Name service", "First resolver", ADDRESS, "Second resolver", ADDRESS),
+            sheet("Time", "Time server", ADDRESS, "Zone", ANY),
+            sheet("Mail", "Relay", ADDRESS, "Sender", Pattern.compile(".+@.+"), "Alarms go to", Pattern.compile(".+@.+")),
+            sheet("Link", "Speed", Pattern.compile("by itself|1000 full|100 full")),
+            sheet("First administrator", "Known by", Pattern.compile("this appliance|a directory"), "Account", ANY, "Password", Pattern.compile(".{10,}")),
+            sheet("Test addresses", "Asks", ADDRESS));
+
+    private final Face face;
+    private final CountDownLatch set = new CountDownLatch(1);
+
+    IndexAppliance(ConsoleSpec spec, Memory memory, long restartMillis, Face face) {
+        super(spec, memory, restartMillis);
+        this.face = face;
+    }
+
+    private static Sheet sheet(String heading, Object... fields) {
+        Map<String, Pattern> taken = new LinkedHashMap<>();
+        for (int i = 0; i < fields.length; i += 2) {
+            taken.put((String) fields[i], (Pattern) fields[i + 1]);
+        }
+        return new Sheet(heading, taken);
+    }
+
+    @Override
+    public String settings() {
+        return "9600-8N1";
+    }
+
+    @Override
+    void pretendUsed() {
+        memory.put("Address", "127.40.9.250");
+        memory.put("set", "yes");
+    }
+
+    @Override
+    void networkDown() {
+        face.hide();
+    }
+
+    @Override
+    void live() throws InterruptedException, Restart {
+        if (memory.has("set")) {
+            face.show(memory.get("Address"));
+            new CountDownLatch(1).await();
+        }
+        HttpServer pages = face.plain(spec.first(), face.plainPort(), request -> request.setExpectMultipart(request.getHeader("Content-Type") != null).body().onSuccess(body -> answer(request)));
+        try {
+            set.await();
+        } finally {
+            face.endPlain(spec.first(), pages);
+        }
+        throw new Restart();
+    }
+
+    private int at() {
+        return memory.count("sheets");
+    }
+
+    private void answer(HttpServerRequest request) {
+        String fault = "";
+        if (request.method() == HttpMethod.POST && at() < SHEETS.size()) {
+            fault = take(SHEETS.get(at()), request);
+        }
+        boolean over = at() == SHEETS.size();
+        request.response().putHeader("Content-Type", "text/html; charset=utf-8").end(over ? page("All set", "<p>It restarts, and answers at " + memory.get("Address") + " then.") : form(SHEETS.get(at()), fault));
+        if (over) {
+            memory.put("set", "yes");
+            set.countDown();
+        }
+    }
+
+    /** Takes a page whole or not at all; gives why not. */
+    private String take(Sheet sheet, HttpServerRequest request) {
+        for (Map.Entry<String, Pattern> field : sheet.fields.entrySet()) {
+            String given = request.getFormAttribute(field.getKey());
+            if (given == null || !field.getValue().matcher(given.strip()).matches()) {
+                return field.getKey() + " is not as it should be";
+            }
+        }
+        sheet.fields.keySet().forEach(label -> memory.put(label, request.getFormAttribute(label).strip()));
+        memory.add("sheets");
+        return "";
+    }
+
+    private String form(Sheet sheet, String fault) {
+        StringBuilder rows = new StringBuilder(fault.isEmpty() ? "" : "<p role=alert>" + fault + "</p>");
+        sheet.fields.keySet().forEach(label -> rows.append("<p><label>").append(label).append(" <input name=\"").append(label).append("\"></label></p>"));
+        return page(sheet.heading, "<form method=post>" + rows + "<button>Next</button></form>");
+    }
+
+    private String page(String heading, String body) {
+        return "<!doctype html><html lang=en><title>Harrop</title><p>Harrop " + serial() + ", step " + Math.min(at() + 1, SHEETS.size()) + " of " + SHEETS.size() + "<h1>" + heading + "</h1>" + body;
+    }
+}

@@ -1,0 +1,47 @@
+<script lang="ts">
+  import { atTime, inFull } from '../../../lib/time';
+  import Mark from '../../../parts/Mark.svelte';
+  import { m } from '../../../messages';
+  import type { Member } from './types';
+
+  /** The pages of a member: what each came with, and what is entered; the one that is worked at is open. */
+  let { member, unit }: { member: Member; unit: string } = $props();
+
+  const pages = $derived(member.steps.filter((step) => step.sort === 'page' && !step.marks.includes('FIRST')));
+  const now = $derived(member.hold && member.hold.step >= 0 ? member.hold.step : (pages.find((step) => step.progress === 'SENT' || step.progress === 'OPEN')?.place ?? -1));
+  const done = $derived(pages.filter((step) => step.progress === 'DONE').length);
+  const driven = $derived(member.state !== 'BY_HAND');
+</script>
+
+<section class="sheet pages" aria-label={m.bench.pagesOf(unit, member.label)}>
+  <h2>{m.bench.pagesOf(unit, member.label)} <span class="sub">{m.bench.pagesDone(done, pages.length)}</span></h2>
+  <p class="sub">{driven ? m.bench.pagesDriven : member.fillsPages ? m.bench.pagesByHandMayDrive : m.bench.pagesByHand}</p>
+  {#if member.note}<p class="say wait">{member.note}</p>{/if}
+  {#each pages as page (page.place)}
+    <details open={page.place === now || page.progress === 'DONE'} class:cur={page.place === now}>
+      <summary>
+        <Mark mark={page.progress === 'DONE' ? 'done' : page.place !== now ? 'set' : member.state === 'WAITING' ? 'wait' : member.hold && ['PAGE', 'UNREACHED', 'WRONG_MACHINE'].includes(member.hold.why) ? 'fault' : 'work'} size={16} />
+        <b>{page.title}</b>
+        {#if page.marks.includes('PERMANENT')}<span class="mk">{m.bench.marks.PERMANENT}</span>{/if}
+        {#if page.progress === 'DONE' && page.at}<span class="sub mono" title={inFull(page.at)}>{atTime(page.at)}</span>{/if}
+      </summary>
+      {#if page.evidence}<p class="came">{page.evidence}</p>{/if}
+      {#if page.progress !== 'DONE'}
+        {#if page.answer}<p class="sub">{m.bench.opensAt} <span class="mono">{page.answer}</span></p>{/if}
+        <dl>{#each Object.entries(page.fields) as [label, value] (label)}<dt>{label}</dt><dd class="mono">{value}</dd>{/each}</dl>
+      {/if}
+    </details>
+  {/each}
+</section>
+
+<style>
+  .pages { flex: 1; padding: 12px 16px; min-width: 0; overflow-y: auto; }
+  h2 { display: flex; align-items: baseline; gap: 10px; }
+  details { border-top: 1px solid var(--line2); padding: 5px 0; }
+  .cur { background: var(--lamp2); border-left: 4px solid var(--lamp); padding-left: 8px; margin-left: -12px; }
+  summary { display: flex; gap: 8px; align-items: center; cursor: pointer; }
+  .came { margin: 3px 0 3px 24px; font-size: 13px; color: var(--ink2); }
+  .mk { font-size: 11px; border: 1px solid var(--fault); color: var(--fault); border-radius: 3px; padding: 0 5px; }
+  dl { display: grid; grid-template-columns: minmax(120px, auto) 1fr; gap: 3px 14px; margin: 4px 0 4px 24px; font-size: 13.5px; }
+  dt { color: var(--ink2); } dd { margin: 0; overflow-wrap: anywhere; }
+</style>
