@@ -242,9 +242,20 @@ class MisbehaviourTest {
             new Row("mungris", Habit.REFUSED_ANSWER, Why.REFUSED, "not in the management network"),
             new Row("mungris", Habit.OLD_ADDRESS, Why.DIFFERS, "127.40.9.199"),
             new Row("mungris", Habit.USED, Why.USED, "set up before"),
-            new Row("mungris", Habit.CHATTER, null, ""));
+            new Row("mungris", Habit.CHATTER, null, ""),
+            new Row("bannisdale", Habit.ORDER_CHANGED, null, ""),
+            new Row("bannisdale", Habit.EXTRA_QUESTION, Why.UNFORESEEN, "Which aisle hears its fans"),
+            new Row("bannisdale", Habit.REFUSED_ANSWER, Why.REFUSED, "no such hop"),
+            new Row("bannisdale", Habit.OLD_ADDRESS, Why.DIFFERS, "127.40.9.199/24"),
+            new Row("bannisdale", Habit.NEVER_RETURNS, Why.OVERDUE, "takes longer than"),
+            new Row("bannisdale", Habit.PEER_NOT_SEEN, Why.DIFFERS, "does not show"),
+            new Row("bannisdale", Habit.STANDS_BY, Why.STANDBY, "stand-by"),
+            new Row("bannisdale", Habit.USED, Why.USED, "set up before"),
+            new Row("bannisdale", Habit.OTHER_SERIAL, Why.WRONG_MACHINE, "Nothing was written to it"),
+            new Row("bannisdale", Habit.LINE_CUT, null, ""),
+            new Row("bannisdale", Habit.CHATTER, null, ""));
     /** Models whose second member is one of the same. */
-    private static final Map<String, String> PAIRED = Map.of("wythop", "wythop");
+    private static final Map<String, String> PAIRED = Map.of("wythop", "wythop", "bannisdale", "bannisdale");
 
     /** Each with a machine and an engineer of its own, all at the same time. */
     @Test

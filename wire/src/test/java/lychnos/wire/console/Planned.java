@@ -28,7 +28,8 @@ final class Planned {
             "skeggle", "file-array",
             "wythop", "blade-chassis",
             "ullock", "server-controller-by-hand",
-            "mungris", "wireless-controller");
+            "mungris", "wireless-controller",
+            "bannisdale", "block-array");
 
     private Planned() {}
 
@@ -46,6 +47,7 @@ final class Planned {
             case "orrel" -> spec.place();
             case "sallow" -> "controller " + spec.place();
             case "wythop" -> "bay " + spec.place();
+            case "bannisdale" -> spec.place().equals("1") ? "controller a" : "controller b";
             default -> "";
         };
     }
@@ -98,6 +100,7 @@ final class Planned {
             case "sallow" -> "highrigg";
             case "brathay" -> "tarnbeck";
             case "wythop" -> "mosedale";
+            case "bannisdale" -> "sleddale";
             case "ullock" -> "fellside2";
             case "greenup" -> "greenup";
             default -> "none";
@@ -114,6 +117,8 @@ final class Planned {
             case "wythop" -> texts(
                     "factory.user chief", "hardened yes", "shared.name ard-bch-1", "bay-1.address 127.40.9." + last, "bay-2.address 127.40.11." + last, "shared.address 127.40.12." + last,
                     "bay-1.address-6 " + six("9", last), "bay-2.address-6 " + six("b", last), "shared.address-6 " + six("c", last));
+            case "bannisdale" -> texts(
+                    "factory.user curator", "federation ardal-blocks", "management.name ard-blk-1", "management.address 127.40.9." + last, "management.length 24", "management.gateway 127.40.9.1", "check-a.address 127.40.11." + last, "check-b.address 127.40.12." + last);
             case "ullock" -> texts("factory.user keeper", "own-tag 0");
             case "mungris" -> texts("operator aerial", "own-tag 408", "port 1", "relay 127.40.8.22", "redirect 127.47.255.1", "roaming ardal-air");
             default -> texts("factory.user root", "keyboard us", "links 1", "vlan 0");
