@@ -15,6 +15,10 @@ public final class DryRun {
 
     private static final Instant START = Instant.EPOCH;
     private static final Duration STEP = Duration.ofMillis(50);
+    /** A machine that says nothing for so long waits for somebody. */
+    private static final Duration PAUSE = Duration.ofMillis(100);
+    /** How much longer it waits when it is played, so that what stands on the line is answered before it goes on. */
+    private static final Duration PATIENCE = Duration.ofMillis(900);
     /** A recording may hold a restart of most of an hour; what lies still longer is cut short. */
     private static final Duration LONGEST_PAUSE = Duration.ofMinutes(90);
 
@@ -24,7 +28,7 @@ public final class DryRun {
      * One piece of a recording.
      *
      * @param at since the recording began
-     * @param fromMachine whether the machine said it; else it was typed
+     * @param fromMachine whether the machine said it; else it was typed, or, where it is empty, something was sent that the recording does not tell
      */
     public record Heard(Duration at, boolean fromMachine, String text) {}
 
@@ -59,6 +63,10 @@ public final class DryRun {
         private final StringBuilder ours = new StringBuilder();
         private final StringBuilder theirs = new StringBuilder();
         private Instant now = START;
+        /** How much later than then it is now. */
+        private Duration longer = Duration.ZERO;
+        private int sent;
+        private int sendings;
         private boolean secret;
         private Hold told;
 
@@ -68,12 +76,20 @@ public final class DryRun {
         }
 
         Report play(List<Heard> recording) {
+            boolean marked = recording.stream().anyMatch(heard -> !heard.fromMachine);
+            Duration before = Duration.ZERO;
             for (Heard heard : recording) {
-                advance(START.plus(heard.at));
+                // whoever was at the line then may have answered more quickly than it is done now
+                if (!marked && heard.at.minus(before).compareTo(PAUSE) > 0) {
+                    longer = longer.plus(PATIENCE);
+                }
+                before = heard.at;
+                advance(START.plus(heard.at).plus(longer));
                 if (heard.fromMachine) {
                     take(conversation.output(heard.text, now));
                 } else {
                     typed(heard.text);
+                    awaitSending();
                 }
             }
             advance(now.plus(Conversation.UNFORESEEN).plusSeconds(1));
@@ -90,6 +106,17 @@ public final class DryRun {
             return new Report(done, open, read, differences);
         }
 
+        /** Lets as much time go by as it takes to send what was sent here, within bounds. */
+        private void awaitSending() {
+            sendings++;
+            Instant until = now.plus(PATIENCE);
+            while (sent < sendings && now.isBefore(until)) {
+                advance(now.plus(STEP));
+                longer = longer.plus(STEP);
+            }
+            sendings = Math.max(sendings, sent);
+        }
+
         private void advance(Instant to) {
             Instant end = Duration.between(now, to).compareTo(LONGEST_PAUSE) > 0 ? now.plus(LONGEST_PAUSE) : to;
             for (; now.isBefore(end); now = now.plus(STEP)) {
@@ -99,6 +126,7 @@ public final class DryRun {
 
         private void take(List<Effect> effects) {
             for (Effect effect : effects) {
+                sent += effect instanceof Effect.Send || effect instanceof Effect.SendSecret ? 1 : 0;
                 if (effect instanceof Effect.Send send && send.step() >= 0) {
                     ours.append(send.text());
                 } else if (effect instanceof Effect.SendSecret) {

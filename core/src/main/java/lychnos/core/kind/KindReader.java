@@ -67,11 +67,13 @@ public final class KindReader {
     }
 
     private static String resource(String path) {
+        return shippedText(path).orElseThrow(() -> new IllegalArgumentException("Nothing is shipped as " + path + "."));
+    }
+
+    /** A text that is shipped with the program, if there is one. */
+    static Optional<String> shippedText(String path) {
         try (InputStream stream = KindReader.class.getResourceAsStream(path)) {
-            if (stream == null) {
-                throw new IllegalArgumentException("Nothing is shipped as " + path + ".");
-            }
-            return new String(stream.readAllBytes(), StandardCharsets.UTF_8);
+            return stream == null ? Optional.empty() : Optional.of(new String(stream.readAllBytes(), StandardCharsets.UTF_8));
         } catch (IOException e) {
             throw new IllegalStateException(path + " cannot be read", e);
         }

@@ -34,6 +34,8 @@ final class Engineer implements LineEvents, AutoCloseable {
     private final CompletableFuture<Hold> end = new CompletableFuture<>();
     private final Map<String, String> read = new HashMap<>();
     private final Set<Hold.Why> lives;
+    private java.util.function.Consumer<String> heard = text -> {};
+    private Runnable sent = () -> {};
     private ConsoleLine line;
     private Engineer other;
     private boolean hasOther;
@@ -55,6 +57,13 @@ final class Engineer implements LineEvents, AutoCloseable {
     Engineer with(Engineer neighbour) {
         other = neighbour;
         neighbour.hasOther = true;
+        return this;
+    }
+
+    /** Hands what the line shows to somebody else too. */
+    Engineer heardBy(java.util.function.Consumer<String> listener, Runnable sending) {
+        heard = listener;
+        sent = sending;
         return this;
     }
 
@@ -99,6 +108,7 @@ final class Engineer implements LineEvents, AutoCloseable {
 
     @Override
     public void received(byte[] bytes) {
+        heard.accept(new String(bytes, StandardCharsets.ISO_8859_1));
         thread.execute(() -> apply(conversation.output(new String(bytes, StandardCharsets.ISO_8859_1), Instant.now())));
     }
 
@@ -122,6 +132,9 @@ final class Engineer implements LineEvents, AutoCloseable {
 
     private void apply(List<Effect> effects) {
         for (Effect effect : effects) {
+            if (effect instanceof Effect.Send || effect instanceof Effect.SendSecret) {
+                sent.run();
+            }
             if (effect instanceof Effect.Send send) {
                 line.send(send.text().getBytes(StandardCharsets.ISO_8859_1));
             } else if (effect instanceof Effect.SendSecret send) {

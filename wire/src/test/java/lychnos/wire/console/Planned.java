@@ -125,6 +125,11 @@ final class Planned {
         };
     }
 
+    /** The names and texts of what a machine is answered with. */
+    static Map<String, String> answered(ConsoleSpec spec) {
+        return ((Prepared) values(spec)).texts;
+    }
+
     private static Map<String, String> texts(String... named) {
         return Stream.of(named).map(each -> each.split(" ", 2)).collect(Collectors.toMap(each -> each[0], each -> each[1]));
     }

@@ -1,0 +1,22 @@
+# Makes the recordings that are shipped with the kinds. Sourced by lychnos.
+if [ "${1:-}" = --help ]; then
+  cat <<'TXT'
+usage: ./lychnos record
+
+Sets every stand-in with a console up once and writes what its line showed into kinds/recordings.
+To be run where a stand-in or a description has changed.
+TXT
+  exit 0
+fi
+if [ "${LYCHNOS_INSIDE:-}" != record ]; then
+  ensure_base
+  find_namespaces || die "this machine grants no network namespaces"
+  say "building"
+  (cd "$ROOT" && mvn -B -q -Dstyle.color=never -DskipTests -pl core,lab,wire package dependency:build-classpath -Dmdep.outputFile=target/record.classpath -Dmdep.includeScope=test) || die "the build failed"
+  export LYCHNOS_INSIDE=record
+  "${NS_COMMAND[@]}" "$ROOT/lychnos" record
+  exit
+fi
+ip link set lo up
+cd "$ROOT"
+java -cp "wire/target/test-classes:wire/target/classes:$(cat wire/target/record.classpath)" lychnos.wire.console.Recorder kinds/recordings

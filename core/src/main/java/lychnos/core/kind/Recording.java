@@ -1,0 +1,135 @@
+package lychnos.core.kind;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.DryRun;
+import lychnos.core.dialogue.Values;
+import lychnos.core.fact.Secret;
+import org.snakeyaml.engine.v2.api.Load;
+import org.snakeyaml.engine.v2.api.LoadSettings;
+import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
+import org.snakeyaml.engine.v2.schema.JsonSchema;
+
+/**
+ * A recording of a console line, as asciicast version 2 writes it: a header, then one line for each piece of output. The header has
+ * an entry {@code lychnos} of ours with the kind, the member, and what the line was answered with, so that a description can be
+ * tried on it without a machine.
+ *
+ * @param values by name, what was answered
+ * @param secrets names of passwords, whose values no recording has
+ */
+public record Recording(String kind, String member, Map<String, String> values, Set<String> secrets, List<DryRun.Heard> heard) {
+
+    private static final int LONGEST = 2_000_000;
+    private static final int MOST_PIECES = 50_000;
+    private static final Secret BLANKED = Secret.of("blanked-in-recordings");
+
+    public Recording {
+        values = Map.copyOf(values);
+        secrets = Set.copyOf(secrets);
+        heard = List.copyOf(heard);
+    }
+
+    /** Reads the recording that is shipped with a kind; nothing where it has no console. */
+    public static Optional<Recording> shipped(String kind) {
+        return KindReader.shippedText("/kinds/recordings/" + kind + ".cast").map(Recording::read);
+    }
+
+    /**
+     * Reads a recording.
+     *
+     * @throws IllegalArgumentException for a text that is none, with the line
+     */
+    public static Recording read(String text) {
+        if (text.length() > LONGEST) {
+            throw new IllegalArgumentException("A recording has at most " + LONGEST + " characters.");
+        }
+        List<String> lines = text.lines().filter(line -> !line.isBlank()).toList();
+        if (lines.isEmpty() || !(json(lines.get(0), 1) instanceof Map<?, ?> header) || !Integer.valueOf(2).equals(header.get("version"))) {
+            throw new IllegalArgumentException("Line 1: a recording begins with {\"version\": 2, …}, the header of asciicast version 2.");
+        }
+        if (!(header.get("lychnos") instanceof Map<?, ?> ours)) {
+            throw new IllegalArgumentException("Line 1: the header has no entry “lychnos” with kind, member, values and secrets.");
+        }
+        Map<String, String> values = new LinkedHashMap<>();
+        if (ours.get("values") instanceof Map<?, ?> given) {
+            given.forEach((name, value) -> values.put(String.valueOf(name), String.valueOf(value)));
+        }
+        Set<String> secrets = new LinkedHashSet<>();
+        if (ours.get("secrets") instanceof List<?> named) {
+            named.forEach(name -> secrets.add(String.valueOf(name)));
+        }
+        return new Recording(word(ours, "kind"), word(ours, "member"), values, secrets, heard(lines));
+    }
+
+    private static String word(Map<?, ?> ours, String name) {
+        return ours.get(name) == null ? "" : String.valueOf(ours.get(name));
+    }
+
+    private static List<DryRun.Heard> heard(List<String> lines) {
+        List<DryRun.Heard> heard = new ArrayList<>();
+        for (int i = 1; i < lines.size() && heard.size() < MOST_PIECES; i++) {
+            boolean piece = json(lines.get(i), i + 1) instanceof List<?> each && each.size() == 3 && each.get(0) instanceof Number && each.get(2) instanceof String;
+            if (!piece) {
+                throw new IllegalArgumentException("Line " + (i + 1) + ": a piece is [seconds, \"o\", \"text\"].");
+            }
+            List<?> each = (List<?>) json(lines.get(i), i + 1);
+            Duration at = Duration.ofMillis(Math.round(((Number) each.get(0)).doubleValue() * 1000));
+            // a mark stands where something was sent, and says nothing of what it was
+            if ("o".equals(each.get(1)) || "i".equals(each.get(1)) || "m".equals(each.get(1))) {
+                heard.add(new DryRun.Heard(at, "o".equals(each.get(1)), "m".equals(each.get(1)) ? "" : (String) each.get(2)));
+            }
+        }
+        return heard;
+    }
+
+    /** JSON is what YAML 1.2 calls its flow style; nothing but maps, lists, texts and numbers comes of it. */
+    private static Object json(String line, int number) {
+        try {
+            return new Load(LoadSettings.builder().setSchema(new JsonSchema()).setAllowDuplicateKeys(false).build()).loadFromString(line);
+        } catch (YamlEngineException e) {
+            throw new IllegalArgumentException("Line " + number + " is no JSON.");
+        }
+    }
+
+    /** Tries a description on it. */
+    public DryRun.Report tryOn(Dialogue dialogue) {
+        return DryRun.play(dialogue, member, new Answered(), heard);
+    }
+
+    private final class Answered implements Values {
+
+        @Override
+        public Optional<String> text(String name) {
+            return Optional.ofNullable(values.get(name));
+        }
+
+        @Override
+        public Optional<Secret> secret(String name) {
+            return secrets.contains(name) ? Optional.of(BLANKED) : Optional.empty();
+        }
+
+        @Override
+        public Collection<Secret> secrets() {
+            return List.of(BLANKED);
+        }
+
+        @Override
+        public String unitName() {
+            return values.getOrDefault("unit", "");
+        }
+
+        @Override
+        public boolean termsAgreed() {
+            return true;
+        }
+    }
+}
