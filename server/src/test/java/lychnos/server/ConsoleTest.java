@@ -51,6 +51,9 @@ class ConsoleTest {
             String cast = stage.client.request().get("/api/dialogues/" + stage.dialogue(unit, 0) + "/recording.cast").asString();
             assertTrue(cast.startsWith("{\"") && cast.contains("\"version\":2"), cast.substring(0, 80));
             assertTrue(cast.contains("keeper login"));
+            JsonPath tried = stage.client.post("/api/kinds/dry-run", Map.of("recording", cast)).jsonPath();
+            assertTrue(tried.getBoolean("agrees"), () -> tried.prettify() + cast);
+            assertTrue(cast.contains("orrel# "), "a prompt is no password, though the maker's is the same word");
             assertFalse(cast.contains(ours), "no password is in a recording");
             assertFalse(bench.prettify().contains(ours), "nor on a screen");
         }

@@ -102,6 +102,21 @@ public record Dialogue(
         return steps.stream().filter(step -> step.on().isEmpty() || step.on().equals(member)).toList();
     }
 
+    /** The names of everything that a member's line is answered and compared with. */
+    public Set<String> names(String member, boolean wiped) {
+        Set<String> names = new java.util.TreeSet<>();
+        identify.must().values().forEach(must -> names.addAll(must.names()));
+        for (DialogueStep step : steps(member, wiped)) {
+            if (step instanceof DialogueStep.Asked asked) {
+                names.addAll(asked.answer().names());
+                names.addAll(asked.after().isEmpty() ? Set.of() : Set.of(asked.after()));
+            } else if (step instanceof DialogueStep.Summary summary) {
+                summary.fields().values().forEach(field -> names.addAll(field.names()));
+            }
+        }
+        return names;
+    }
+
     /** The same with the pages behind them, which no line asks. */
     public List<DialogueStep> withPages(String member, boolean wiped) {
         List<DialogueStep> all = new ArrayList<>(steps(member, wiped));

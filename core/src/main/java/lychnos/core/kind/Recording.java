@@ -30,6 +30,8 @@ public record Recording(String kind, String member, Map<String, String> values, 
 
     private static final int LONGEST = 2_000_000;
     private static final int MOST_PIECES = 50_000;
+    /** The mark that stands where the machine had told which one it is. */
+    private static final String NOTHING_SENT = "identified";
     private static final Secret BLANKED = Secret.of("blanked-in-recordings");
 
     public Recording {
@@ -84,7 +86,7 @@ public record Recording(String kind, String member, Map<String, String> values, 
             List<?> each = (List<?>) json(lines.get(i), i + 1);
             Duration at = Duration.ofMillis(Math.round(((Number) each.get(0)).doubleValue() * 1000));
             // a mark stands where something was sent, and says nothing of what it was
-            if ("o".equals(each.get(1)) || "i".equals(each.get(1)) || "m".equals(each.get(1))) {
+            if ("o".equals(each.get(1)) || "i".equals(each.get(1)) || "m".equals(each.get(1)) && !NOTHING_SENT.equals(each.get(2))) {
                 heard.add(new DryRun.Heard(at, "o".equals(each.get(1)), "m".equals(each.get(1)) ? "" : (String) each.get(2)));
             }
         }

@@ -6,11 +6,18 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
 import lychnos.core.dialogue.Screen;
+import lychnos.core.sheet.MemberValues;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Kinds;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.MemberDialogue;
+import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
 /** Recordings of lines in the asciicast format, version 2: a header, then one event a line. */
@@ -18,10 +25,18 @@ import org.hibernate.Session;
 public class Recordings {
 
     private final Session db;
+    private final BringUps bringUps;
+    private final Kinds kinds;
+    private final Answers answers;
+    private final ConsoleStore store;
     private final ObjectMapper json;
 
-    Recordings(Session db, ObjectMapper json) {
+    Recordings(Session db, BringUps bringUps, Kinds kinds, Answers answers, ConsoleStore store, ObjectMapper json) {
         this.db = db;
+        this.bringUps = bringUps;
+        this.kinds = kinds;
+        this.answers = answers;
+        this.store = store;
         this.json = json;
     }
 
@@ -35,12 +50,28 @@ public class Recordings {
         List<Object[]> pieces = db.createNativeQuery("select at, kind, text from line_piece where dialogue_id = :id order by number", Object[].class).setParameter("id", dialogueId).getResultList();
         Instant begin = pieces.isEmpty() ? Instant.EPOCH : (Instant) pieces.get(0)[0];
         StringBuilder cast = new StringBuilder();
-        cast.append(text(Map.of("version", 2, "width", Screen.COLUMNS, "height", Screen.ROWS, "timestamp", begin.getEpochSecond(), "title", dialogue.line))).append('\n');
+        cast.append(text(Map.of("version", 2, "width", Screen.COLUMNS, "height", Screen.ROWS, "timestamp", begin.getEpochSecond(), "title", dialogue.line, "lychnos", answered(dialogue)))).append('\n');
         for (Object[] piece : pieces) {
             double seconds = Math.max(0, Duration.between(begin, (Instant) piece[0]).toMillis() / 1000.0);
             cast.append(text(List.of(seconds, piece[1].toString(), piece[2]))).append('\n');
         }
         return cast.toString();
+    }
+
+    /** What the line was answered with, so that a description can be tried on the recording; of passwords the names alone. */
+    private Map<String, Object> answered(MemberDialogue dialogue) {
+        Unit unit = bringUps.unit(dialogue.unitId);
+        MemberValues values = answers.of(unit, store.toldByAll(dialogue.runId)).get(dialogue.member);
+        Map<String, String> texts = new TreeMap<>(Map.of("unit", unit.label()));
+        List<String> secrets = new ArrayList<>();
+        for (String name : kinds.of(unit).dialogue().map(asks -> asks.names(dialogue.member, dialogue.wiped)).orElse(Set.of())) {
+            if (values.secret(name).isPresent()) {
+                secrets.add(name);
+            } else {
+                values.text(name).ifPresent(text -> texts.put(name, text));
+            }
+        }
+        return Map.of("kind", unit.kind, "member", dialogue.member, "values", texts, "secrets", secrets);
     }
 
     private String text(Object value) {

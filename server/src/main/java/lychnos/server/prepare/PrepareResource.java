@@ -22,6 +22,9 @@ import lychnos.core.fact.Fact;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.kind.Kind;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.DryRun;
+import lychnos.core.kind.Recording;
 import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindReader;
@@ -218,6 +221,28 @@ public class PrepareResource {
             return List.of();
         } catch (KindFaults e) {
             return e.faults();
+        }
+    }
+
+    /** A recorded line, and the description that is tried on it; without one, the shipped one of the recording's kind. */
+    public record Trial(String description, String recording) {}
+
+    /** What came of it: {@code open} are steps that were not reached, {@code differences} what would have been done otherwise. */
+    public record Tried(boolean agrees, List<String> done, List<String> open, List<String> differences) {}
+
+    /** Tries a description on a recorded line, without a machine. */
+    @POST
+    @Path("kinds/dry-run")
+    public Tried dryRun(Trial trial) {
+        required(trial);
+        try {
+            Recording recording = Recording.read(trial.recording == null ? "" : trial.recording);
+            Kind kind = trial.description == null || trial.description.isBlank() ? KindReader.shipped(recording.kind()) : KindReader.read(trial.description);
+            Dialogue dialogue = kind.dialogue().orElseThrow(() -> new IllegalArgumentException("The description says nothing of a console."));
+            DryRun.Report report = recording.tryOn(dialogue);
+            return new Tried(report.agrees(), report.done(), report.open(), report.differences().stream().map(DryRun.Difference::sentence).toList());
+        } catch (IllegalArgumentException e) {
+            throw Refusal.bad(e.getMessage());
         }
     }
 
