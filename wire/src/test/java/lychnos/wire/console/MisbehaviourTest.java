@@ -282,6 +282,50 @@ class MisbehaviourTest {
         assertAll(verdicts);
     }
 
+    /** A hundred pairs; every fifth of the left ones misbehaves, and stands in nobody else's way. */
+    @Test
+    void twoHundredLinesAtOnceOfWhichATenthMisbehaves() throws Exception {
+        List<Row> odd = TABLE.stream().filter(row -> row.model.equals("orrel") && !Set.of(Habit.SLOW, Habit.PEER_NOT_SEEN).contains(row.habit)).toList();
+        Map<Integer, Row> rows = new java.util.TreeMap<>();
+        List<ConsoleSpec> specs = new ArrayList<>();
+        for (int i = 0; i < 100; i++) {
+            Row row = i % 5 == 4 ? odd.get(i / 5 % odd.size()) : null;
+            rows.put(i, row == null ? new Row("orrel", null, null, "") : row);
+            specs.add(numbered(i, "left", row == null ? new Habit[0] : new Habit[] {row.habit}));
+            specs.add(numbered(i, "right"));
+        }
+        power(specs.toArray(ConsoleSpec[]::new));
+        List<Engineer> lefts = new ArrayList<>();
+        List<Engineer> rights = new ArrayList<>();
+        for (int i = 0; i < 100; i++) {
+            Why why = rows.get(i).why;
+            Engineer right = engineer(specs.get(2 * i + 1));
+            Engineer left = engineer(specs.get(2 * i), why == Why.USED || why == Why.OVERDUE ? new Why[] {why} : new Why[0]).with(right);
+            rights.add(right.begin());
+            lefts.add(left.begin());
+        }
+        Instant late = Instant.now().plusSeconds(90);
+        List<org.junit.jupiter.api.function.Executable> verdicts = new ArrayList<>();
+        for (int i = 0; i < 100; i++) {
+            Row row = rows.get(i);
+            int pair = i;
+            verdicts.add(() -> {
+                judge(row, specs.get(2 * pair).serial(), lefts.get(pair).end(Math.max(1, Duration.between(Instant.now(), late).toSeconds())));
+                if (row.why == null) {
+                    assertNull(rights.get(pair).end(Math.max(1, Duration.between(Instant.now(), late).toSeconds())), () -> "the right one of pair " + pair);
+                    assertEquals("yes", hall.kept(specs.get(2 * pair + 1).serial(), "paired"), row::toString);
+                }
+            });
+        }
+        assertEquals(20, rows.values().stream().filter(row -> row.habit != null).count());
+        assertAll(verdicts);
+    }
+
+    private static ConsoleSpec numbered(int pair, String place, Habit... habits) {
+        int number = 2 * pair + (place.equals("left") ? 1 : 2);
+        return new ConsoleSpec("orrel", "TH-" + number, String.format("02:4c:59:d9:00:%02x", number), 5000 + number, "pair " + pair, place, "-", Set.copyOf(List.of(habits)));
+    }
+
     private Engineer begin(Row row, ConsoleSpec odd, ConsoleSpec right) {
         boolean stops = row.why == Why.USED || row.why == Why.OVERDUE;
         Engineer engineer = engineer(odd, stops ? new Why[] {row.why} : new Why[0]);
