@@ -64,8 +64,9 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
                night-watch  / only-looking-around    (viewer)
 
   Row A is being set up right now, over Redfish; one machine will not come back, on purpose.
-  In the core a host is set up on its console by itself, and a pair of interconnects waits at its first answers.
-  The core has twelve kinds of machine to prepare and place: some known, some not, one stranger on the wire.
+  In the core a host is set up on its console by itself, an array has come to a page that a relay refuses, and a pair of
+  interconnects waits at its first answers.
+  The core has thirteen kinds of machine to prepare and place: some known, some not, one stranger on the wire.
   Row B waits for you. Its label list: $LABELS
   Ctrl+C ends it all.
 
@@ -89,7 +90,7 @@ if [ -z "${NO_NAMESPACES:-}" ]; then
   start_services "$RUN/services"
   # somebody's machine that nobody here knows of
   $HALL ip addr add 10.40.8.150/32 dev lych-hall
-  hall=(--device lych-hall --port 443 --directory 10.40.8.21)
+  hall=(--device lych-hall --port 443 --directory 10.40.8.21 --proxy 10.40.8.25)
   BASE=10.40
 else
   HALL=
@@ -99,7 +100,7 @@ else
   export LYCHNOS_LAB_PORT=8443 LYCHNOS_VANTAGE_HEARS_SILENCE=false
   # no hardware addresses here: what shows its serial only after its password is changed could not be identified
   sed -i 's/10\.40\./127.40./g; s/password-change-required,//; s/,\?password-change-required//; s/\t\s*$/\t-/' "$RUN/hall.txt"
-  sed -i 's/10\.40\./127.40./g' "$RUN/consoles.txt"
+  sed -i 's/10\.4\([07]\)\./127.4\1./g' "$RUN/consoles.txt"
   # and nobody can be found by one: the label lists tell the first addresses
   for row in a b; do
     awk 'FNR == NR { if ($1 !~ /^#/) first[$1] = $3; next } { sub(/\r$/, ""); split($0, cell, ","); print $0 "," (FNR == 1 ? "first address" : first[cell[1]]) }' \

@@ -75,7 +75,7 @@ time_server() {
 # start_services DIR: everything that row A leans on, at its own addresses in the hall
 start_services() {
   local dir=$1 address
-  for address in 2 3 4 6 7 8 9 20 21 23; do $HALL ip addr add "10.40.8.$address/32" dev lych-hall; done
+  for address in 2 3 4 6 7 8 9 20 21 23 25; do $HALL ip addr add "10.40.8.$address/32" dev lych-hall; done
   mkdir -p "$dir"
   openssl req -x509 -newkey ec -pkeyopt ec_paramgen_curve:P-256 -nodes -days 30 -subj /CN=relay.ardal.example -keyout "$dir/relay.key" -out "$dir/relay.pem" 2>/dev/null
   # the secondary asks once and then not again for minutes, so the primary has to be ready before it

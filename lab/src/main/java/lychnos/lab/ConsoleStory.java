@@ -9,7 +9,8 @@ import java.util.concurrent.TimeUnit;
 
 /**
  * What goes on at the consoles of the demo hall when somebody comes to look: one host is set up to its end by somebody who says
- * yes to everything, and a pair of interconnects stands at the question after its log-in.
+ * yes to everything, an array has come to a page that its mail relay takes amiss, and a pair of interconnects stands at the question
+ * after its log-in.
  */
 public final class ConsoleStory {
 
@@ -18,6 +19,8 @@ public final class ConsoleStory {
     private static final long PAUSE_MILLIS = 400;
     private static final int MOST_LOOKS = 600;
     private static final int ANSWERS_OF_THE_PAIR = 6;
+    /** Its restart, and the layout of its pool; it comes as far as the page of which its relay will have none. */
+    private static final int ANSWERS_OF_THE_ARRAY = 2;
 
     private final Story story;
 
@@ -37,6 +40,8 @@ public final class ConsoleStory {
                 long id = unit.path("unitId").asLong();
                 if (unit.path("name").asText().equals("ard-hv-01")) {
                     begin(id, "run");
+                } else if (unit.path("name").asText().equals("ard-blk-1")) {
+                    begin(id, "run");
                 } else if (unit.path("name").asText().equals("ard-fic-1")) {
                     begin(id, "ask");
                     follow(id, ANSWERS_OF_THE_PAIR);
@@ -45,6 +50,8 @@ public final class ConsoleStory {
             for (JsonNode lane : story.send("GET", "/api/bring-ups/" + bringUp.path("id").asLong() + "/lanes", null, null).path("lanes")) {
                 if (lane.path("name").asText().startsWith("ard-hv-01")) {
                     follow(lane.path("unitId").asLong(), Integer.MAX_VALUE);
+                } else if (lane.path("name").asText().equals("ard-blk-1 controller a")) {
+                    follow(lane.path("unitId").asLong(), ANSWERS_OF_THE_ARRAY);
                 }
             }
         }

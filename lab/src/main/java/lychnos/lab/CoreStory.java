@@ -16,7 +16,7 @@ final class CoreStory {
     private static final ObjectMapper JSON = new ObjectMapper();
 
     /** Placed already; the others wait for whoever looks at the demo. */
-    private static final List<String> PLACED = List.of("ard-fic-1", "ard-fic-2", "ard-blk-1", "ard-bch-1", "ard-iog-1", "ard-hv-01", "ard-fdc-1", "ard-fil-1", "ard-srh-001-oob", "ard-wlc-1");
+    private static final List<String> PLACED = List.of("ard-fic-1", "ard-fic-2", "ard-blk-1", "ard-bch-1", "ard-iog-1", "ard-hv-01", "ard-fdc-1", "ard-fil-1", "ard-srh-001-oob", "ard-wlc-1", "ard-idx-1");
 
     private final Story story;
     private final String base;
@@ -48,13 +48,17 @@ final class CoreStory {
         announce("file-array", 1, 1);
         announce("server-controller-by-hand", 1, 1);
         announce("wireless-controller", 1, 1);
+        announce("index-appliance", 1, 1);
         story.send("POST", at("facts.csv"), facts, "text/plain");
-        place();
         if (real) {
-            send("POST", "names/push", JSON.createObjectNode());
+            // somebody's address is known before anything is placed beside it
             ObjectNode ask = JSON.createObjectNode();
             ask.putArray("addresses").add(base + ".8.150");
             send("POST", "soundings", ask);
+        }
+        place();
+        if (real) {
+            send("POST", "names/push", JSON.createObjectNode());
         }
     }
 
@@ -98,6 +102,7 @@ final class CoreStory {
             domain.put("reverse-zones", "8.40.10.in-addr.arpa 9.40.10.in-addr.arpa 16.40.10.in-addr.arpa 8.0.0.0.1.0.0.0.a.d.4.a.0.4.d.f.ip6.arpa");
             thing("domain", "ardal.example", domain);
             thing("relay", "relay", Map.of("address", base + ".8.20"));
+            thing("proxy", "proxy-1", Map.of("address", base + ".8.25", "port", "3128", "target", "activate.ardal.example:443", "user", "hall", "key", "out-by-the-gate"));
             thing("time", "ntp-4", Map.of("address", base + ".8.9"));
         }
     }

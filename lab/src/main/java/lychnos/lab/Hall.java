@@ -15,6 +15,7 @@ import java.util.TreeMap;
 import lychnos.lab.console.ConsoleHall;
 import lychnos.lab.console.ConsoleSpec;
 import lychnos.lab.console.Directory;
+import lychnos.lab.console.WebProxy;
 
 /**
  * A hall of stand-in machines.
@@ -91,6 +92,9 @@ public final class Hall implements AutoCloseable {
         if (options.containsKey("--consoles")) {
             if (options.containsKey("--directory")) {
                 new Directory(Vertx.vertx(), options.get("--directory"), Map.of("joins-arrays", "peat-and-heather-2", "night-visitor", "over-the-fell-9"));
+            }
+            if (options.containsKey("--proxy")) {
+                new WebProxy(Vertx.vertx(), options.get("--proxy"), 3128, "hall", "out-by-the-gate", "activate.ardal.example:443");
             }
             consoles = new ConsoleHall(ConsoleSpec.read(Path.of(options.get("--consoles"))), options.get("--lines"), plug, Integer.parseInt(options.get("--port")), restart, state).count();
         }
