@@ -44,10 +44,16 @@ async function prepareRowB(page) {
   }
 }
 
+/** The unit of the block array that is under way. */
+async function arrayOf(page) {
+  return page.evaluate(async () => (await (await fetch('/api/bring-ups/3/lanes')).json()).lanes.find((lane) => lane.name.startsWith('ard-blk-1')).unitId);
+}
+
 const page = await screen();
 await shoot(page, '/b/1', 'board');
 await shoot(page, '/b/1/configure', 'configure');
 await shoot(page, '/b/3/configure', 'bench', async () => page.getByText('recording', { exact: true }).waitFor());
+await shoot(page, '/b/3/configure?unit=' + (await arrayOf(page)), 'pages', async () => page.getByText('Pages of ard-blk-1').waitFor());
 await shoot(page, '/b/1/prove', 'prove', async () => page.getByText('Planned and read back').waitFor());
 await shoot(page, '/b/1/handover', 'handover');
 await prepareRowB(page);

@@ -82,7 +82,7 @@
           <span class="t">{step.title}</span>
           {#each step.marks.filter((each) => m.bench.marks[each]) as each (each)}<span class="mk" class:perm={each === 'PERMANENT' || each === 'DESTROYS'}>{m.bench.marks[each]}</span>{/each}
           <div class="src">
-            {#if step.progress === 'DONE' && step.at}<span class="mono" title={inFull(step.at)}>{atTime(step.at)}</span> {step.by ? m.bench.by(step.by) : ''}{' '}{/if}{step.progress === 'LEFT_OUT' ? m.bench.notAsked : step.source}
+            {#if step.progress === 'DONE' && step.at}<span class="mono" title={inFull(step.at)}>{atTime(step.at)}</span> {!step.by ? '' : step.sort === 'page' ? m.bench.filledInBy(step.by) : m.bench.by(step.by)}{' '}{/if}{step.progress === 'LEFT_OUT' ? m.bench.notAsked : step.source}
           </div>
           {#if step.sort === 'page' && (step.marks.includes('FIRST') || !member.atPages)}<dl>{#each Object.entries(step.fields) as [label, value] (label)}<dt>{label}</dt><dd class="mono">{value}</dd>{/each}</dl>{/if}
         </div>

@@ -88,6 +88,17 @@ class PagesTest {
     }
 
     @Test
+    void whatTheRelaySaysIsShownAndWhatIsMendedInPrepareIsTaken() {
+        int unit = stage.array(Map.of("mail sender", "arrays@hall.lan"));
+        stage.ready().begin(unit, "run");
+        JsonPath bench = stage.toTheEnd(unit, hold -> !hold.get("why").equals("PAGE"));
+        assertTrue(bench.getString("members[0].hold.sentence").contains("neither MX nor address record"), bench::prettify);
+        stage.fact(unit, "mail-sender", "arrays@ardal.example");
+        assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
+        assertTrue(kept("page/mail").contains("arrays@ardal.example"));
+    }
+
+    @Test
     void nothingIsWrittenToAnotherMachinesPages() {
         int unit = stage.array(Map.of(), Habit.OTHER_PAGES);
         stage.ready().begin(unit, "run");

@@ -94,7 +94,7 @@ public final class PageFill {
     public List<String> missing(Map<String, String> shown) {
         return page.shows().stream()
                 .filter(each -> !holds(each, shown))
-                .map(each -> "“" + each.look() + "” is not shown" + Optional.ofNullable(shown.get(each.at())).filter(is -> !is.isEmpty()).map(is -> "; it says: " + is).orElse(""))
+                .map(each -> Optional.ofNullable(shown.get(each.at())).filter(is -> !is.isEmpty()).map(is -> "it says “" + is + "”").orElse("“" + each.look() + "” is not shown"))
                 .toList();
     }
 

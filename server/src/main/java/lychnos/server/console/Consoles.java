@@ -18,6 +18,7 @@ import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import lychnos.core.dialogue.Mode;
+import lychnos.core.sheet.MemberValues;
 import lychnos.server.LychnosConfig;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
@@ -312,6 +313,11 @@ public class Consoles {
         @Override
         public void told(String member, String name, String value) {
             bench.all().forEach(other -> other.known(member.replace(' ', '-') + "." + name, value));
+        }
+
+        @Override
+        public MemberValues values(String member) {
+            return openings.values(bench.held.runId(), bench.held.unitId()).get(member);
         }
 
         @Override

@@ -50,6 +50,12 @@ public class Openings {
         return progress == Progress.OPEN || progress == Progress.SENT;
     }
 
+    /** By member, what it is answered with, as it is known now. */
+    @Transactional
+    Map<String, MemberValues> values(long runId, long unitId) {
+        return answers.of(bringUps.unit(unitId), store.toldByAll(runId));
+    }
+
     @Transactional
     List<Opening> of(long runId, long unitId) {
         Unit unit = bringUps.unit(unitId);

@@ -65,6 +65,9 @@ final class PageWork implements AtWork {
 
         boolean trusts(String server, String fingerprint);
 
+        /** What a member is answered with, as it is known now. */
+        MemberValues values(String member);
+
         /** Whether our password of this name has logged in. */
         boolean proven(Held held, String name);
     }
@@ -73,7 +76,7 @@ final class PageWork implements AtWork {
     private final long dialogueId;
     private final String member;
     private final Dialogue dialogue;
-    private final MemberValues values;
+    private MemberValues values;
     private final int usualPort;
     private final Vantage vantage;
     private final Surroundings around;
@@ -442,6 +445,7 @@ final class PageWork implements AtWork {
     }
 
     private Optional<String> goOn() {
+        values = around.values(member); // something may have been mended in Prepare meanwhile
         hold = null;
         lacking = List.of();
         state = State.FOLLOWING;
