@@ -245,6 +245,17 @@ final class ConsoleStage implements AutoCloseable {
         throw new AssertionError("not at its end: " + bench(unit).prettify());
     }
 
+    /** Says yes wherever one can be said now. */
+    void yes(int unit) {
+        for (Map<String, Object> member : bench(unit).<Map<String, Object>>getList("members")) {
+            @SuppressWarnings("unchecked")
+            Map<String, Object> hold = (Map<String, Object>) member.get("hold");
+            if (hold != null && Boolean.TRUE.equals(hold.get("passable"))) {
+                decide(((Number) member.get("dialogueId")).longValue(), "go-on", Map.of("typed", hold.get("typed")));
+            }
+        }
+    }
+
     private static void pause() {
         java.util.concurrent.locks.LockSupport.parkNanos(40_000_000);
     }

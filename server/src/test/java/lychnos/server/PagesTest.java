@@ -4,9 +4,11 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import io.agroal.api.AgroalDataSource;
 import io.quarkus.test.junit.QuarkusTest;
 import io.restassured.path.json.JsonPath;
 import io.vertx.core.Vertx;
+import jakarta.inject.Inject;
 import java.util.Map;
 import lychnos.lab.console.Habit;
 import lychnos.lab.console.WebProxy;
@@ -21,6 +23,9 @@ import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 class PagesTest {
 
     private static final String PROXY = "127.40.8.45";
+
+    @Inject
+    AgroalDataSource database;
 
     private final Vertx vertx = Vertx.vertx();
     private ConsoleStage stage;
@@ -96,6 +101,30 @@ class PagesTest {
         stage.fact(unit, "mail-sender", "arrays@ardal.example");
         assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
         assertTrue(kept("page/mail").contains("arrays@ardal.example"));
+    }
+
+    /** As when a server dies: its lease ends, and whoever takes the unit over does not know how far the page in hand had come. */
+    @Test
+    void whoeverTakesPagesOverChangesNoPasswordTwice() throws Exception {
+        int unit = stage.array(Map.of());
+        stage.ready().begin(unit, "run");
+        for (String moment : java.util.List.of("seen.webPhraseChanges", "page/subnets/data", "page/licence")) {
+            ConsoleStage.until(moment, () -> {
+                stage.yes(unit);
+                return !kept(moment).isEmpty();
+            });
+            try (java.sql.Connection connection = database.getConnection();
+                    java.sql.PreparedStatement end = connection.prepareStatement("update run set lease_until = now() - interval '1 second' where unit_id = ? and state = 'RUNNING'")) {
+                end.setInt(1, unit);
+                assertEquals(1, end.executeUpdate());
+            }
+        }
+        JsonPath bench = stage.toTheEnd(unit);
+        assertEquals("DONE", bench.getString("runState"), bench::prettify);
+        assertEquals("1", kept("seen.webPhraseChanges"));
+        assertEquals("1", kept("seen.phraseChanges"));
+        assertEquals("", kept("seen.refusedWebLogins"));
+        assertEquals("in service", kept("service"));
     }
 
     @Test

@@ -148,8 +148,8 @@ final class MemberLine implements LineEvents, AtWork {
         for (int i = 0; i < savedSteps.size(); i++) {
             saved.put(i, conversation.progress(i));
         }
-        Supplier<java.util.Collection<lychnos.core.fact.Secret>> secrets = values::secrets;
-        blanker = new Blanker(secrets);
+        java.util.Collection<lychnos.core.fact.Secret> secrets = values.secrets();
+        blanker = new Blanker(() -> secrets);
     }
 
     long dialogueId() {
