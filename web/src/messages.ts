@@ -362,7 +362,7 @@ export const m = {
     compareWrong: (n: number) => (n === 1 ? 'One answer differs that must not, or is equal where it must not be.' : `${n} answers differ that must not, or are equal where they must not be.`),
     before: 'Every question it will ask stands on the left with its answer. Nothing is sent before the machine has told its serial, and nothing permanent goes out without you.',
     noLine: 'No line to it can be reached from here. Read the values off this page or print them, and tick each step as you do it.',
-    set: 'Set up on its console, and read back.',
+    set: 'Set up, and read back.',
     reach: 'Ask its addresses',
     reached: (from: string) => `asked just now, from ${from}`,
     opening: 'Its line is being opened.',

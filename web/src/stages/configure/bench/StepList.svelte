@@ -92,7 +92,7 @@
           {:else if step.sort === 'asked' && mayWork && member.dialogueId !== null}
             <button type="button" class:bare={revealed?.place === step.place} title={m.bench.reveal} aria-label={revealed?.place === step.place ? undefined : `${m.bench.reveal}: ${step.title}`} onclick={() => void reveal(step.place)}>{revealed?.place === step.place ? revealed.text : step.answer}</button>
           {:else}{step.answer}{/if}
-          {#if step.times > 1}<span class="bad">{m.bench.times(step.times)}</span>{/if}
+          {#if step.times > 1 && step.sort !== 'page'}<span class="bad">{m.bench.times(step.times)}</span>{/if}
         </span>
         {#if ticks(step)}<input type="checkbox" aria-label={m.bench.tick(step.title)} checked={step.progress === 'DONE'} onchange={(event) => ontick(step.place, event.currentTarget.checked)} />{/if}
       </li>

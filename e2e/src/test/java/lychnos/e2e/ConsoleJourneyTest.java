@@ -125,7 +125,7 @@ class ConsoleJourneyTest {
         open(stage, screen, bench.unit("ben-hv-01"));
         screen.button("Begin and run to the next stop").click();
         screen.button("Go on, it may restart").click();
-        assertThat(screen.text("Set up on its console")).isVisible(new com.microsoft.playwright.assertions.LocatorAssertions.IsVisibleOptions().setTimeout(LONG.toMillis()));
+        assertThat(screen.text("Set up, and read back")).isVisible(new com.microsoft.playwright.assertions.LocatorAssertions.IsVisibleOptions().setTimeout(LONG.toMillis()));
         screen.button("Ask its addresses").click();
         assertThat(screen.text("answers ping, port 443 is open, port 22 is open").first()).isVisible();
         screen.button("Play the recording").click();
