@@ -29,7 +29,9 @@ import org.snakeyaml.engine.v2.schema.JsonSchema;
 public record Recording(String kind, String member, Map<String, String> values, Set<String> secrets, List<DryRun.Heard> heard) {
 
     private static final int LONGEST = 2_000_000;
-    private static final int MOST_PIECES = 50_000;
+    private static final int MOST_PIECES = 20_000;
+    /** Every moment of it is played: a longer one would keep a processor for minutes. */
+    private static final Duration LONGEST_TIME = Duration.ofHours(12);
     /** The mark that stands where the machine had told which one it is. */
     private static final String NOTHING_SENT = "identified";
     private static final Secret BLANKED = Secret.of("blanked-in-recordings");
@@ -85,6 +87,9 @@ public record Recording(String kind, String member, Map<String, String> values, 
             }
             List<?> each = (List<?>) json(lines.get(i), i + 1);
             Duration at = Duration.ofMillis(Math.round(((Number) each.get(0)).doubleValue() * 1000));
+            if (at.isNegative() || at.compareTo(LONGEST_TIME) > 0) {
+                throw new IllegalArgumentException("Line " + (i + 1) + ": a recording goes from 0 to " + LONGEST_TIME.toSeconds() + " seconds.");
+            }
             // a mark stands where something was sent, and says nothing of what it was
             if ("o".equals(each.get(1)) || "i".equals(each.get(1)) || "m".equals(each.get(1)) && !NOTHING_SENT.equals(each.get(2))) {
                 heard.add(new DryRun.Heard(at, "o".equals(each.get(1)), "m".equals(each.get(1)) ? "" : (String) each.get(2)));

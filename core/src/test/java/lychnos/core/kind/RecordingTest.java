@@ -47,7 +47,7 @@ class RecordingTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "{}", "{\"version\": 1}", "[1]", "{\"version\": 2}", "{\"version\": 2, \"lychnos\": {}}\n[\"a\", \"o\", \"b\"]", "{\"version\": 2, \"lychnos\": {}}\n[1.0, \"o\"]", "{\"version\": 2, \"lychnos\": {}}\n!!java.net.URL [\"http://10.40.8.1\"]"})
+    @ValueSource(strings = {"", "{}", "{\"version\": 1}", "[1]", "{\"version\": 2}", "{\"version\": 2, \"lychnos\": {}}\n[\"a\", \"o\", \"b\"]", "{\"version\": 2, \"lychnos\": {}}\n[1.0, \"o\"]", "{\"version\": 2, \"lychnos\": {}}\n[50000, \"o\", \"a\"]", "{\"version\": 2, \"lychnos\": {}}\n[-1, \"o\", \"a\"]", "{\"version\": 2, \"lychnos\": {}}\n!!java.net.URL [\"http://10.40.8.1\"]"})
     void saysWhatIsNoRecording(String text) {
         assertTrue(assertThrows(IllegalArgumentException.class, () -> Recording.read(text)).getMessage().startsWith("Line "));
     }

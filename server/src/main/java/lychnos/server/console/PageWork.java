@@ -410,11 +410,24 @@ final class PageWork implements AtWork {
             gone = true;
             around.lost(this);
         } catch (RuntimeException e) {
-            // nothing is written to the machine that was not kept: it is begun again once the database answers
+            // nothing goes on before it is kept: it is tried again until the database takes it
             LOG.warnf("What was done on pages cannot be kept now (%s); trying again.", e.getMessage());
-            clockwork.schedule(() -> inOrder.add(this::work), RETRY_SECONDS, TimeUnit.SECONDS);
+            stretch = "";
+            clockwork.schedule(() -> inOrder.addFirst(() -> keepAgain(moved, sends, tries, proven, told)), RETRY_SECONDS, TimeUnit.SECONDS);
         }
         return false;
+    }
+
+    private void keepAgain(Map<Integer, Change.Moved> moved, Map<Integer, String> sends, List<String> tries, List<String> proven, Map<String, String> told) {
+        if (gone || !keep(moved, sends, tries, proven, told)) {
+            return;
+        }
+        told.forEach((name, value) -> around.told(member, name, value));
+        if (state == State.DONE) {
+            around.done(this);
+        } else {
+            work();
+        }
     }
 
     private Change.Stretch stretch() {

@@ -233,6 +233,7 @@ public class PrepareResource {
     /** Tries a description on a recorded line, without a machine. */
     @POST
     @Path("kinds/dry-run")
+    @RolesAllowed("engineer")
     public Tried dryRun(Trial trial) {
         required(trial);
         try {
