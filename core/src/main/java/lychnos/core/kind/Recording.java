@@ -81,11 +81,9 @@ public record Recording(String kind, String member, Map<String, String> values, 
     private static List<DryRun.Heard> heard(List<String> lines) {
         List<DryRun.Heard> heard = new ArrayList<>();
         for (int i = 1; i < lines.size() && heard.size() < MOST_PIECES; i++) {
-            boolean piece = json(lines.get(i), i + 1) instanceof List<?> each && each.size() == 3 && each.get(0) instanceof Number && each.get(2) instanceof String;
-            if (!piece) {
+            if (!(json(lines.get(i), i + 1) instanceof List<?> each && each.size() == 3 && each.get(0) instanceof Number && each.get(2) instanceof String)) {
                 throw new IllegalArgumentException("Line " + (i + 1) + ": a piece is [seconds, \"o\", \"text\"].");
             }
-            List<?> each = (List<?>) json(lines.get(i), i + 1);
             Duration at = Duration.ofMillis(Math.round(((Number) each.get(0)).doubleValue() * 1000));
             if (at.isNegative() || at.compareTo(LONGEST_TIME) > 0) {
                 throw new IllegalArgumentException("Line " + (i + 1) + ": a recording goes from 0 to " + LONGEST_TIME.toSeconds() + " seconds.");

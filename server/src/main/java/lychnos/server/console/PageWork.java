@@ -204,6 +204,11 @@ final class PageWork implements AtWork {
             unreached(step, page, e);
         } catch (PageFault e) {
             refused(step, page, e);
+        } catch (IllegalArgumentException | ClassCastException | IndexOutOfBoundsException e) {
+            // what the machine shows has another shape than its description says; nothing may end this line of work without a word
+            LOG.warnf(e, "the page “%s” of run %d", page.title(), held.runId());
+            deadline = null;
+            hold(new Hold(Why.PAGE, step, "“" + page.title() + "” shows another form than its description says, so that it was not filled in. Do it by hand, or correct the description.", "", ""));
         }
     }
 
