@@ -13,6 +13,7 @@ ensure_services() {
   install_missing
   bring_program named bind9
   bring_program chronyd chrony
+  bring_program kea-dhcp4 kea-dhcp4-server kea-common liblog4cplus-2.0.5 libmariadb3
   # the libraries that dig came with may be older than the program
   named -v >/dev/null 2>&1 || { missing=(bind9-libs); install_missing; named -v >/dev/null || die "named cannot be run"; }
 }
@@ -27,14 +28,18 @@ ensure_line_peers() {
   bring_program sshd openssh-server
 }
 
-# bring_program PROGRAM PACKAGE: the program alone, into .tools/. Installing these packages would start services on this
-# machine, and take its own time keeper out.
+# bring_program PROGRAM PACKAGE …: the program alone, into .tools/, with the libraries that it lies beside. Installing these
+# packages would start services on this machine, and take its own time keeper out.
 bring_program() {
   command -v "$1" >/dev/null && return
+  local package
   say "fetching $1 into .tools/debian (the package $2, unpacked and not installed)"
   mkdir -p "$ROOT/.tools/debian"
-  if ! apt-cache show "$2" >/dev/null 2>&1; then as_root apt-get update -qq; fi
-  (cd "$ROOT/.tools/debian" && apt-get download -qq "$2" 2>/dev/null && dpkg -x "$2"_*.deb . && rm "$2"_*.deb) || die "the package $2 could not be fetched"
+  # the program comes last: what was broken off is begun anew
+  for package in "${@:3}" "$2"; do
+    if ! apt-cache show "$package" >/dev/null 2>&1; then as_root apt-get update -qq; fi
+    (cd "$ROOT/.tools/debian" && apt-get download -qq "$package" 2>/dev/null && dpkg -x "$package"_*.deb . && rm "$package"_*.deb) || die "the package $package could not be fetched"
+  done
 }
 
 # zone_file ZONE: SOA and servers, and nothing else yet

@@ -41,7 +41,7 @@ public final class Controller {
     private final Resources resources;
     private final Map<String, String> sessions = new HashMap<>();
     private final Map<String, Instant> tasks = new HashMap<>();
-    private String phrase = FACTORY_PHRASE;
+    private String phrase;
     private int passwordChanges;
     private int refusedLogins;
     private int writes;
@@ -58,6 +58,7 @@ public final class Controller {
 
     Controller(MachineSpec spec, Consumer<String> move, Runnable changed) {
         this.spec = spec;
+        this.phrase = spec.phrase();
         this.move = move;
         this.changed = changed;
         this.address = spec.firstAddress();
@@ -150,7 +151,7 @@ public final class Controller {
             sessions.remove(request.getHeader("X-Auth-Token"));
             return Reply.empty(204);
         }
-        if (spec.quirks().contains(Quirk.PASSWORD_CHANGE_REQUIRED) && phrase.equals(FACTORY_PHRASE) && !path.equals(ACCOUNT)) {
+        if (spec.quirks().contains(Quirk.PASSWORD_CHANGE_REQUIRED) && phrase.equals(spec.phrase()) && !path.equals(ACCOUNT)) {
             return Reply.error(403, "Base.1.18.PasswordChangeRequired", "The password must be changed first.", ACCOUNT);
         }
         if (method == HttpMethod.GET) {
@@ -162,7 +163,7 @@ public final class Controller {
     private Reply logIn(JsonNode body) {
         String user = body.path("UserName").asText();
         String given = body.path("Password").asText();
-        boolean second = spec.quirks().contains(Quirk.KEEPS_FACTORY) && given.equals(FACTORY_PHRASE);
+        boolean second = spec.quirks().contains(Quirk.KEEPS_FACTORY) && given.equals(spec.phrase());
         if (!user.equals(FACTORY_USER) || !given.equals(phrase) && !second) {
             refusedLogins++;
             return Reply.error(401, "Base.1.18.ResourceAtUriUnauthorized", "User or password is wrong.");
@@ -170,7 +171,7 @@ public final class Controller {
         String token = UUID.randomUUID().toString();
         sessions.put(token, user);
         ObjectNode session = resources.node(SESSIONS + "/" + token.substring(0, 8), "#Session.v1_7_0.Session", "Session");
-        if (spec.quirks().contains(Quirk.PASSWORD_CHANGE_REQUIRED) && phrase.equals(FACTORY_PHRASE)) {
+        if (spec.quirks().contains(Quirk.PASSWORD_CHANGE_REQUIRED) && phrase.equals(spec.phrase())) {
             session.set("@Message.ExtendedInfo", Reply.message("Base.1.18.PasswordChangeRequired", "The password must be changed first.", ACCOUNT));
         }
         return Reply.created(session, token);

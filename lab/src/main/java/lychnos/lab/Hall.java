@@ -11,6 +11,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import lychnos.lab.console.ConsoleHall;
 import lychnos.lab.console.ConsoleSpec;
@@ -21,7 +22,7 @@ import lychnos.lab.console.WebProxy;
  * A hall of stand-in machines.
  *
  * <pre>
- * Hall --machines FILE [--consoles FILE --lines ADDRESS] [--port 443] [--restart-millis 3000]
+ * Hall --machines FILE [--consoles FILE --lines ADDRESS] [--dhcp SERVER:PORT/RELAY:PORT] [--port 443] [--restart-millis 3000]
  *      [--device lych-hall | --loopback] [--state DIR]
  * </pre>
  *
@@ -63,7 +64,7 @@ public final class Hall implements AutoCloseable {
                 .put("passwordChanges", controller.passwordChanges())
                 .put("writes", controller.writes())
                 .put("refusedLogins", controller.refusedLogins())
-                .put("factoryPhraseWorks", controller.admits(Controller.FACTORY_PHRASE));
+                .put("factoryPhraseWorks", controller.admits(machine.spec().phrase()));
         try {
             Path half = directory.resolve(machine.spec().serial() + ".half");
             Files.writeString(half, state.toString());
@@ -88,6 +89,7 @@ public final class Hall implements AutoCloseable {
         Plug plug = options.containsKey("--loopback") ? Plug.loopback() : Plug.ownInterface(options.getOrDefault("--device", "lych-hall"));
         Duration restart = Duration.ofMillis(Long.parseLong(options.get("--restart-millis")));
         Hall hall = new Hall(MachineSpec.read(Path.of(options.get("--machines"))), plug, Integer.parseInt(options.get("--port")), restart, state);
+        Optional<Dhcp> dhcp = Optional.ofNullable(options.get("--dhcp")).map(Dhcp::at);
         int consoles = 0;
         if (options.containsKey("--consoles")) {
             if (options.containsKey("--directory")) {
@@ -96,7 +98,7 @@ public final class Hall implements AutoCloseable {
             if (options.containsKey("--proxy")) {
                 new WebProxy(Vertx.vertx(), options.get("--proxy"), 3128, "hall", "out-by-the-gate", "activate.ardal.example:443");
             }
-            consoles = new ConsoleHall(ConsoleSpec.read(Path.of(options.get("--consoles"))), options.get("--lines"), plug, Integer.parseInt(options.get("--port")), restart, state).count();
+            consoles = new ConsoleHall(ConsoleSpec.read(Path.of(options.get("--consoles"))), options.get("--lines"), plug, Integer.parseInt(options.get("--port")), restart, state, dhcp).count();
         }
         System.out.println("hall ready: " + hall.machines().size() + " machines, " + consoles + " with a console");
     }

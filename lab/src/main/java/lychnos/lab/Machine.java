@@ -29,7 +29,7 @@ public final class Machine {
     private volatile String address;
     private volatile int restarts;
 
-    Machine(Vertx vertx, Plug plug, MachineSpec spec, int index, int port, Duration restart, Consumer<Machine> changed) {
+    public Machine(Vertx vertx, Plug plug, MachineSpec spec, int index, int port, Duration restart, Consumer<Machine> changed) {
         this.vertx = vertx;
         this.plug = plug;
         this.spec = spec;
@@ -41,7 +41,7 @@ public final class Machine {
         this.controller = new Controller(spec, this::move, () -> changed.accept(this));
     }
 
-    void powerOn() {
+    public void powerOn() {
         plug.connect(spec, index);
         comeUp(spec.firstAddress());
     }
@@ -125,7 +125,7 @@ public final class Machine {
     }
 
     /** Switches it off for good. */
-    synchronized void powerOff() {
+    public synchronized void powerOff() {
         if (address != null) {
             goDown();
         }

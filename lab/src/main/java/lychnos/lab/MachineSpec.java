@@ -13,9 +13,15 @@ import java.util.Set;
  * @param serial printed on its label
  * @param mac hardware address of its management port
  * @param firstAddress where it answers before it is set up, as DHCP would have given it
+ * @param phrase its password as delivered
  * @param quirks how it departs from the plain path
  */
-public record MachineSpec(String serial, String mac, String firstAddress, Set<Quirk> quirks) {
+public record MachineSpec(String serial, String mac, String firstAddress, String phrase, Set<Quirk> quirks) {
+
+    /** One with the password that is the same on all of them. */
+    public MachineSpec(String serial, String mac, String firstAddress, Set<Quirk> quirks) {
+        this(serial, mac, firstAddress, Controller.FACTORY_PHRASE, quirks);
+    }
 
     public static MachineSpec of(String serial, String mac, String firstAddress, Quirk... quirks) {
         return new MachineSpec(serial, mac, firstAddress, Set.of(quirks));

@@ -10,10 +10,13 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
+import lychnos.lab.Dhcp;
 import lychnos.lab.Plug;
 import lychnos.lab.console.ConsoleHall;
 import lychnos.lab.console.ConsoleSpec;
@@ -33,6 +36,7 @@ final class ConsoleStage implements AutoCloseable {
     /** One row for each member, by the titles of what is known of it. */
     private final List<Map<String, String>> facts = new ArrayList<>();
     private ConsoleHall hall;
+    private Optional<Dhcp> dhcp = Optional.empty();
 
     ConsoleStage() {
         this(Client.engineer());
@@ -109,7 +113,11 @@ final class ConsoleStage implements AutoCloseable {
     }
 
     void fact(int unit, String name, String value) {
-        client.request().body(Map.of("cells", List.of(Map.of("unitId", unit, "member", "", "name", name, "value", value)))).put("/api/bring-ups/" + bringUp + "/facts").then().statusCode(200);
+        fact(unit, "", name, value);
+    }
+
+    void fact(int unit, String member, String name, String value) {
+        client.request().body(Map.of("cells", List.of(Map.of("unitId", unit, "member", member, "name", name, "value", value)))).put("/api/bring-ups/" + bringUp + "/facts").then().statusCode(200);
     }
 
     /** Two controllers of one chassis, of which the first stands by. */
@@ -135,6 +143,23 @@ final class ConsoleStage implements AutoCloseable {
         row(unit.name, "controller a", first, facts);
         row(unit.name, "controller b", second, Map.of("serial", "", "location", ""));
         return unit.id;
+    }
+
+    /** Nodes of a store for backups, of which the first has habits. They have no console, and a DHCP server must be told. */
+    int store(int nodes, Habit... habits) {
+        Announced unit = announce("backup-store", nodes);
+        for (int i = 1; i <= nodes; i++) {
+            int number = PORT.getAndAdd(2);
+            ConsoleSpec spec = new ConsoleSpec("seathwaite", "OB-" + bringUp + "-" + number, String.format("02:4c:59:d4:%02x:%02x", number >> 8, number & 255), 0, unit.name, String.valueOf(i), "tag-of-node-" + number, i == 1 ? Set.of(habits) : Set.of());
+            specs.add(spec);
+            facts.add(Map.of("unit", unit.name, "member", "node " + i, "serial", spec.serial(), "controller's hardware address", spec.mac(), "controller's password", spec.first(), "location", "R9 u" + (number % 40 + 1), "cluster name", i == 1 ? "ardal-backup" : ""));
+        }
+        return unit.id;
+    }
+
+    ConsoleStage with(Dhcp server) {
+        dhcp = Optional.of(server);
+        return this;
     }
 
     /** A pair of interconnects. */
@@ -179,7 +204,7 @@ final class ConsoleStage implements AutoCloseable {
 
     /** Switches everything on, with the memory that was left. */
     void power(Duration restart, java.nio.file.Path state) {
-        hall = new ConsoleHall(specs, SERVER, Plug.loopback(), WEB, restart, state);
+        hall = new ConsoleHall(specs, SERVER, Plug.loopback(), WEB, restart, state, dhcp);
     }
 
     ConsoleHall hall() {
@@ -233,8 +258,9 @@ final class ConsoleStage implements AutoCloseable {
                     if (!Boolean.TRUE.equals(hold.get("passable")) || !pass.test(hold)) {
                         return bench;
                     }
-                    if (!hold.toString().equals(passed.put(i, hold.toString()))) {
-                        decide(((Number) members.get(i).get("dialogueId")).longValue(), "go-on", Map.of("typed", hold.get("typed")));
+                    // said once; again only where nobody was there to hear it
+                    if (!hold.toString().equals(passed.get(i)) && decide(((Number) members.get(i).get("dialogueId")).longValue(), "go-on", Map.of("typed", hold.get("typed"))).statusCode() < 300) {
+                        passed.put(i, hold.toString());
                     }
                 } else {
                     passed.remove(i);

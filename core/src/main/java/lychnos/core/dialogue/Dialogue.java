@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /**
  * What the first setup of a kind of machine asks on its console.
@@ -18,7 +19,7 @@ import java.util.Set;
  * @param wipe what makes a used machine blank
  * @param setup the first setup
  * @param oneByOne whether a member is set up only once the one before it is
- * @param pages what is filled in on web pages, before the console or after it
+ * @param pages what is set over the network, on web pages or in controllers, before the console or after it
  * @param over where those pages that can be are filled in without a person; null where none can
  */
 public record Dialogue(
@@ -32,7 +33,7 @@ public record Dialogue(
         List<DialogueStep> wipe,
         List<DialogueStep> setup,
         boolean oneByOne,
-        List<DialogueStep.Page> pages,
+        List<DialogueStep.Remote> pages,
         PageInterface over) {
 
     /**
@@ -117,21 +118,25 @@ public record Dialogue(
         return names;
     }
 
-    /** The same with the pages behind them, which no line asks. */
+    /** The same with what is set over the network behind them, which no line asks. */
     public List<DialogueStep> withPages(String member, boolean wiped) {
         List<DialogueStep> all = new ArrayList<>(steps(member, wiped));
-        pages.stream().filter(page -> page.on().isEmpty() || page.on().equals(member)).forEach(all::add);
+        remote(member).forEach(all::add);
         return all;
     }
 
-    /** The pages of a member that are filled in without a person. */
+    private Stream<DialogueStep.Remote> remote(String member) {
+        return pages.stream().filter(page -> page.on().isEmpty() || page.on().equals(member));
+    }
+
+    /** Whether anything of a member is set over the network without a person. */
     public boolean drivesPages(String member) {
-        return over != null && withPages(member, false).stream().anyMatch(step -> step instanceof DialogueStep.Page page && page.driven());
+        return remote(member).anyMatch(DialogueStep.Remote::driven);
     }
 
     /** Whether something is done by hand before the line of a member is opened. */
     public boolean beginsByHand(String member) {
-        return pages.stream().anyMatch(page -> page.first() && (page.on().isEmpty() || page.on().equals(member)));
+        return remote(member).anyMatch(DialogueStep.Remote::first);
     }
 
     Optional<String> pagingKey(String line) {

@@ -109,6 +109,22 @@ public sealed interface DialogueStep {
         }
     }
 
+    /** What is done over the network and not on a line. */
+    sealed interface Remote extends DialogueStep {
+
+        /** Whether it can be done without a person. */
+        boolean driven();
+
+        /** Whether it comes before the line is opened. */
+        boolean first();
+
+        /** How long the machine works afterwards; null where it is ready at once. */
+        Duration usually();
+
+        /** After how long it is a fault; null where it is ready at once. */
+        Duration longest();
+    }
+
     /**
      * A page of the machine's own web interface, or of what it lives on. A person fills it in from a value sheet; where the machine
      * documents an interface that has the same page as a resource, it can be filled in over that.
@@ -122,7 +138,7 @@ public sealed interface DialogueStep {
      * @param waits how long the machine works afterwards, and what the resource shows when that is over; or null
      * @param tells by the name of a value, where the resource shows it
      */
-    record Page(String title, String on, Template open, Map<String, Field> fields, boolean first, String resource, String after, Set<Mark> marks, List<Shown> shows, Working waits, Map<String, String> tells) implements DialogueStep {
+    record Page(String title, String on, Template open, Map<String, Field> fields, boolean first, String resource, String after, Set<Mark> marks, List<Shown> shows, Working waits, Map<String, String> tells) implements Remote {
 
         public Page {
             fields = java.util.Collections.unmodifiableMap(new java.util.LinkedHashMap<>(fields));
@@ -135,9 +151,44 @@ public sealed interface DialogueStep {
             return marks.contains(mark);
         }
 
-        /** Whether it can be filled in without a person. */
+        @Override
         public boolean driven() {
             return !resource.isEmpty();
+        }
+
+        @Override
+        public Duration usually() {
+            return waits == null ? null : waits.about();
+        }
+
+        @Override
+        public Duration longest() {
+            return waits == null ? null : waits.atMost();
+        }
+    }
+
+    /**
+     * The server management controller of a member, which is a machine of its own inside it: found by the hardware address on its
+     * tag at the address that DHCP gave it (RFC 2131), and set over Redfish (DMTF DSP0266) to its password, time servers, name and
+     * fixed address.
+     *
+     * @param role whose address it gets; of a role that each member has, the member's own
+     * @param mac its hardware address
+     * @param serial what it must tell before anything is written to it
+     * @param user its account
+     * @param phrase the name of the password that is ours
+     * @param delivered the name of the one that counts until ours has logged in
+     */
+    record Controller(String title, String on, String role, Template mac, Template serial, Template user, String phrase, String delivered, Duration usually, Duration longest) implements Remote {
+
+        @Override
+        public boolean driven() {
+            return true;
+        }
+
+        @Override
+        public boolean first() {
+            return false;
         }
     }
 

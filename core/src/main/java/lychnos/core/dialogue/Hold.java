@@ -23,9 +23,9 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         /** A question that nobody described. */
         UNFORESEEN(false),
         REFUSED(false),
-        /** A page was not taken, or does not show what was written; going on fills it in again. */
+        /** A page, or what was set in a controller, was not taken or does not show what was written; going on does it again. */
         PAGE(true),
-        /** The machine's pages cannot be reached. */
+        /** What is set over the network cannot be reached. */
         UNREACHED(true),
         /** An answer was sent right before the work was broken off, and it is asked for still. */
         SENT_BEFORE(true),

@@ -28,7 +28,7 @@ final class DialogueReader {
     static final List<String> GIVEN =
             List.of("address", "length", "mask", "gateway", "address-6", "length-6", "gateway-6", "vlan", "name", "member-number", "domain", "unit", "name-server-1", "name-server-2", "time-server-1", "time-server-2", "time-server-3", "factory.user", "factory.phrase", "mail-relay", "proxy", "proxy-port", "proxy-user", "proxy-word");
 
-    private static final List<String> OF_ROLE = List.of("address", "name", "address-6", "length", "gateway");
+    private static final List<String> OF_ROLE = List.of("address", "name", "address-6", "length", "mask", "gateway");
 
     /** The log-in that the maker ships for one way in. */
     private static final Pattern FACTORY = Pattern.compile("factory\\.[a-z]+\\.(user|phrase)");
@@ -54,12 +54,12 @@ final class DialogueReader {
         List<DialogueStep> logIn = steps(place.at("log-in"));
         List<DialogueStep> wipe = steps(place.at("wipe"));
         List<DialogueStep> setup = steps(place.at("setup"));
-        List<DialogueStep.Page> pages = Stream.concat(place.at("before").list().stream().map(entry -> page(entry, true)), place.at("pages").list().stream().map(entry -> page(entry, false))).toList();
+        List<DialogueStep.Remote> pages = Stream.concat(place.at("before").list().stream().flatMap(entry -> pages(entry, true)), place.at("pages").list().stream().flatMap(entry -> entry.at("controller").there() ? controllers(entry) : pages(entry, false))).toList();
         if (setup.isEmpty() && pages.isEmpty()) {
             place.fault("A dialogue has setup: with at least one step, or pages: with at least one page.");
         }
         Dialogue.PageInterface over = place.at("interface").there() ? pageInterface(place.at("interface")) : null;
-        if (over == null && pages.stream().anyMatch(DialogueStep.Page::driven)) {
+        if (over == null && pages.stream().anyMatch(each -> each instanceof DialogueStep.Page page && page.driven())) {
             place.fault("A page has a resource, and interface: does not say where those begin.");
         }
         return new Dialogue(
@@ -101,7 +101,26 @@ final class DialogueReader {
         return template.names().iterator().next();
     }
 
-    private DialogueStep.Page page(YamlPlace entry, boolean first) {
+    /** One for each member that it is done on, where those are named. */
+    private Stream<DialogueStep.Remote> pages(YamlPlace entry, boolean first) {
+        return each(entry).map(member -> page(entry, first, member));
+    }
+
+    private Stream<DialogueStep.Remote> controllers(YamlPlace entry) {
+        return each(entry).map(member -> controller(entry, member));
+    }
+
+    private DialogueStep.Controller controller(YamlPlace entry, String member) {
+        entry.only(Set.of("controller", "on", "role", "mac", "serial", "user", "phrase", "first", "about", "at-most"));
+        String role = entry.at("role").text("");
+        if (!ofRole(role)) {
+            entry.at("role").fault("No address of this kind has the role “" + role + "”.");
+        }
+        Duration about = about(entry);
+        return new DialogueStep.Controller(entry.at("controller").text("controller"), member, role, template(entry.at("mac")), template(entry.at("serial")), template(entry.at("user")), password(entry.at("phrase")), password(entry.at("first")), about, atMost(entry, about));
+    }
+
+    private DialogueStep.Page page(YamlPlace entry, boolean first, String on) {
         entry.only(Set.of("page", "open", "fields", "on", "resource", "after", "shows", "waits", "tells", "permanent", "destroys", "terms", "restarts", "proves"));
         Map<String, DialogueStep.Field> fields = new LinkedHashMap<>();
         entry.at("fields").map().forEach((label, value) -> fields.put(label, field(value)));
@@ -131,7 +150,7 @@ final class DialogueReader {
             entry.at("after").fault("Nothing before this page tells “" + after + "”.");
         }
         return new DialogueStep.Page(
-                entry.at("page").text("page"), on(entry), entry.at("open").there() ? template(entry.at("open")) : new Template(""), fields, first, driven ? resource : "", after, marks, shows, entry.at("waits").there() ? working(entry.at("waits")) : null, tells);
+                entry.at("page").text("page"), on, entry.at("open").there() ? template(entry.at("open")) : new Template(""), fields, first, driven ? resource : "", after, marks, shows, entry.at("waits").there() ? working(entry.at("waits")) : null, tells);
     }
 
     private DialogueStep.Field field(YamlPlace value) {
@@ -256,8 +275,12 @@ final class DialogueReader {
         }
         String before = name.substring(0, dot).replace('-', ' ');
         String behind = name.substring(dot + 1);
-        boolean ofOwn = members.labels().stream().anyMatch(label -> roles.contains(label + " " + before));
-        return (ofOwn || roles.contains(before)) && OF_ROLE.contains(behind) || members.labels().contains(before) && told.contains(behind);
+        return ofRole(before) && OF_ROLE.contains(behind) || members.labels().contains(before) && told.contains(behind);
+    }
+
+    /** Whether there is such a role, of the unit or of each member. */
+    private boolean ofRole(String role) {
+        return roles.contains(role) || members.labels().stream().anyMatch(label -> roles.contains(label + " " + role));
     }
 
     private boolean secret(Template template) {
@@ -293,11 +316,20 @@ final class DialogueReader {
     }
 
     private String on(YamlPlace entry) {
-        String on = entry.at("on").text("");
-        if (!on.isEmpty() && !members.labels().contains(on)) {
-            entry.at("on").fault("No member is called “" + on + "”.");
+        return member(entry.at("on"), entry.at("on").text(""));
+    }
+
+    /** The members that something is done on, several or one; an empty text for all of them. */
+    private Stream<String> each(YamlPlace entry) {
+        YamlPlace on = entry.at("on");
+        return on.isList() ? on.texts().stream().map(label -> member(on, label)) : Stream.of(on(entry));
+    }
+
+    private String member(YamlPlace place, String label) {
+        if (!label.isEmpty() && !members.labels().contains(label)) {
+            place.fault("No member is called “" + label + "”.");
         }
-        return on;
+        return label;
     }
 
     private DialogueStep waits(YamlPlace entry) {

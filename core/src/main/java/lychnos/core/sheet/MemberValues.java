@@ -126,7 +126,7 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
                 .findFirst()
                 .flatMap(seat -> switch (name.substring(dot + 1)) {
                     case "address-6" -> six(role).map(own -> new Sourced(own.address().toString(), "placed for “" + role + "”"));
-                    case "length", "gateway" -> ofSeat(seat, name.substring(dot + 1));
+                    case "length", "mask", "gateway" -> ofSeat(seat, name.substring(dot + 1));
                     case "address" -> Optional.of(new Sourced(seat.address().toString(), "placed for “" + role + "”"));
                     case "name" -> Optional.of(new Sourced(seat.hostName(), "by the pattern of names"));
                     default -> Optional.empty();

@@ -71,15 +71,9 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
         return "<shelf 0> " + text + "\r\n";
     }
 
-    private void greet() {
-        line("");
-        line("Bannisdale block array " + serial() + " | controller " + (first() ? "a" : "b") + " | " + (active() ? "active, " + (laid() ? "in use" : "as built") : "stand-by"));
-    }
-
     @Override
-    void joined(String prompt) {
-        greet();
-        print(prompt);
+    String greeting() {
+        return "Bannisdale block array " + serial() + " | controller " + (first() ? "a" : "b") + " | " + (active() ? "active, " + (laid() ? "in use" : "as built") : "stand-by");
     }
 
     @Override

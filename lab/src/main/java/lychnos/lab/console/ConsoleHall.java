@@ -7,6 +7,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
+import lychnos.lab.Dhcp;
+import lychnos.lab.MachineSpec;
 import lychnos.lab.Plug;
 
 /** Console machines and the line server that they are plugged into. */
@@ -19,6 +21,7 @@ public final class ConsoleHall implements AutoCloseable {
     private final List<ConsoleMachine> machines = new ArrayList<>();
     private final List<String> names = new ArrayList<>();
     private final LineServer lines;
+    private final Optional<Dhcp> dhcp;
     private final LinePorts linePorts = new LinePorts(vertx);
 
     /**
@@ -29,6 +32,12 @@ public final class ConsoleHall implements AutoCloseable {
      * @param state where each machine keeps its memory; null for nowhere
      */
     public ConsoleHall(List<ConsoleSpec> specs, String address, Plug plug, int webPort, Duration restart, Path state) {
+        this(specs, address, plug, webPort, restart, state, Optional.empty());
+    }
+
+    /** The same with a DHCP server for machines that ask one. */
+    public ConsoleHall(List<ConsoleSpec> specs, String address, Plug plug, int webPort, Duration restart, Path state, Optional<Dhcp> dhcp) {
+        this.dhcp = dhcp;
         lines = new LineServer(vertx, address);
         for (ConsoleSpec spec : specs) {
             Memory memory = new Memory(state == null ? null : state.resolve(name(specs, spec) + ".memory"));
@@ -65,13 +74,22 @@ public final class ConsoleHall implements AutoCloseable {
             case "ullock" -> new SetupScreen(spec, memory, restart, face(spec, plug, index, webPort, "Ullock_4", () -> "Ullock " + memory.get("controller.Name")));
             case "bannisdale" -> new BlockArray(spec, memory, restart, face(spec, plug, index, webPort, "Bannisdale_2", () -> "Bannisdale " + memory.get("array")), () -> other(spec, BlockArray.class));
             case "harrop" -> new IndexAppliance(spec, memory, restart, face(spec, plug, index, webPort, "Harrop_4", () -> "Harrop " + memory.get("Host name")));
+            case "seathwaite" -> new StoreNode(spec, memory, restart, vertx, plug, index, webPort, dhcp, face(spec, spec.beside(), plug, index, webPort, "Seathwaite_2", () -> "Seathwaite " + memory.get("cluster")), () -> nodes(spec));
             case "mungris" -> new WirelessController(spec, memory, restart, face(spec, plug, index, webPort, "Mungris_6", () -> "Mungris " + memory.get("name")));
             default -> throw new IllegalArgumentException("no stand-in is called " + spec.model());
         };
     }
 
     private Face face(ConsoleSpec spec, Plug plug, int index, int webPort, String software, Supplier<String> title) {
-        return new Face(vertx, plug, spec.plugged(), index, webPort, software, title);
+        return face(spec, spec.plugged(), plug, index, webPort, software, title);
+    }
+
+    private Face face(ConsoleSpec spec, MachineSpec plugged, Plug plug, int index, int webPort, String software, Supplier<String> title) {
+        return new Face(vertx, plug, plugged, index, webPort, software, title);
+    }
+
+    private List<StoreNode> nodes(ConsoleSpec spec) {
+        return machines.stream().filter(each -> each.spec.group().equals(spec.group())).filter(StoreNode.class::isInstance).map(StoreNode.class::cast).toList();
     }
 
     /** The other machine of a pair. */

@@ -27,6 +27,10 @@ abstract class ConsoleMachine implements SerialPort {
     private final Thread thread;
     private volatile Consumer<byte[]> hears;
     private volatile Runnable cut;
+    /** Nobody comes onto the line between a question's greeting and the question. */
+    private final Object asking = new Object();
+    /** Somebody came onto the line after the machine had said who it is. */
+    private volatile boolean missedGreeting;
     /** The question that stands now, or null. */
     private volatile String standing;
     private long bootedAt;
@@ -97,16 +101,27 @@ abstract class ConsoleMachine implements SerialPort {
 
     @Override
     public void attach(Consumer<byte[]> listener, Runnable cutter) {
-        hears = listener;
-        cut = cutter;
-        String prompt = standing;
-        if (listener != null && prompt != null) {
-            joined(prompt);
+        synchronized (asking) {
+            hears = listener;
+            cut = cutter;
+            missedGreeting = listener != null && !greeting().isEmpty();
+            if (missedGreeting && standing != null) {
+                greet();
+                print(standing);
+            }
         }
     }
 
-    /** Somebody has come onto the line while this question stands. Most machines do not notice. */
-    void joined(String prompt) {}
+    /** What it says to whoever comes onto the line; empty for the many machines that do not notice. */
+    String greeting() {
+        return "";
+    }
+
+    final void greet() {
+        missedGreeting = false;
+        line("");
+        line(greeting());
+    }
 
     @Override
     public void typed(byte[] bytes) {
@@ -156,8 +171,13 @@ abstract class ConsoleMachine implements SerialPort {
 
     /** Asks, and reads up to Enter. */
     final String ask(String prompt, boolean echo) throws InterruptedException {
-        print(prompt);
-        standing = prompt;
+        synchronized (asking) {
+            if (missedGreeting) {
+                greet();
+            }
+            print(prompt);
+            standing = prompt;
+        }
         try {
             String answer = read(prompt, echo && !spec.has(Habit.ECHO_OFF));
             answered();

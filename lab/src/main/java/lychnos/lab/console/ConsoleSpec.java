@@ -11,14 +11,14 @@ import lychnos.lab.MachineSpec;
 /**
  * One console machine of a hall file.
  *
- * @param model orrel, sallow, greenup, brathay, skeggle, wythop, ullock, mungris, bannisdale or harrop
+ * @param model orrel, sallow, greenup, brathay, skeggle, wythop, ullock, mungris, bannisdale, harrop or seathwaite
  * @param serial printed on its label
- * @param mac hardware address of its management port
+ * @param mac hardware address of its management port, or of its controller where it has one
  * @param host the virtualisation host whose line port it is on; empty for a machine on the line server
  * @param port the port that its console is plugged into, of the line server or of that host; 0 for a machine without a console
  * @param group machines of one group know each other
  * @param place which one of its group it is: left or right, or a number from 1
- * @param first the address that DHCP has given it, or that of its service port, or a hyphen
+ * @param first the address that DHCP has given it, or that of its service port, or the password on its tag, or a hyphen
  * @param habits how it departs from the plain path
  */
 public record ConsoleSpec(String model, String serial, String mac, String host, int port, String group, String place, String first, Set<Habit> habits) {
@@ -38,6 +38,12 @@ public record ConsoleSpec(String model, String serial, String mac, String host, 
 
     MachineSpec plugged() {
         return new MachineSpec(serial, mac, first, Set.of());
+    }
+
+    /** What it plugs in beside its controller: the next hardware address. */
+    MachineSpec beside() {
+        int colon = mac.lastIndexOf(':');
+        return new MachineSpec(serial, mac.substring(0, colon) + String.format(":%02x", Integer.parseInt(mac.substring(colon + 1), 16) + 1 & 255), "-", Set.of());
     }
 
     /** Reads a hall file: the eight words of each machine, separated by blanks; {@code #} begins a comment. A line port is {@code host:port}. */

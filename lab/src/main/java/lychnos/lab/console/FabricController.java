@@ -41,7 +41,7 @@ final class FabricController extends ConsoleMachine {
         return memory.has("written");
     }
 
-    private void greet() {
+    private void introduce() {
         line("");
         line("Sallow controller " + serial() + " is " + (written() ? "set up" : "new"));
     }
@@ -54,7 +54,7 @@ final class FabricController extends ConsoleMachine {
         if (!written()) {
             memory.forget();
         }
-        greet();
+        introduce();
         if (written()) {
             if (memory.has("fresh")) {
                 memory.drop("fresh");
@@ -85,7 +85,7 @@ final class FabricController extends ConsoleMachine {
 
     @Override
     void redraw(String prompt) {
-        greet();
+        introduce();
         print(prompt);
     }
 
@@ -102,7 +102,7 @@ final class FabricController extends ConsoleMachine {
             if (text.startsWith("Enter to go on")) {
                 return "";
             }
-            greet();
+            introduce();
         }
     }
 
@@ -181,12 +181,12 @@ final class FabricController extends ConsoleMachine {
         while (!ask("To look inside, warden's password ", false).equals(memory.get("warden"))) {
             memory.add("seen.refusedLogins");
             line("! not that one");
-            greet();
+            introduce();
         }
         memory.add("seen.logins");
         while (true) {
             switch (ask("sallow> ")) {
-                case "" -> greet();
+                case "" -> introduce();
                 case "show me" -> {
                     line("  number  : " + memory.get("number"));
                     line("  tunnel  : " + memory.get("tunnel"));

@@ -52,15 +52,9 @@ final class FabricGateway extends ConsoleMachine {
         return "%ib-6 " + text + "\r\n";
     }
 
-    private void greet() {
-        line("");
-        line("Brathay gateway " + serial() + " (" + (kept() ? "set up" : "not set up yet") + ")");
-    }
-
     @Override
-    void joined(String prompt) {
-        greet();
-        print(prompt);
+    String greeting() {
+        return "Brathay gateway " + serial() + " (" + (kept() ? "set up" : "not set up yet") + ")";
     }
 
     @Override

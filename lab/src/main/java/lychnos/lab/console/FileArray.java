@@ -50,15 +50,9 @@ final class FileArray extends ConsoleMachine {
         return "! shelf: " + text + "\r\n";
     }
 
-    private void greet() {
-        line("");
-        line("Skeggle array " + serial() + " -- " + (kept() ? "in service" : "as delivered"));
-    }
-
     @Override
-    void joined(String prompt) {
-        greet();
-        print(prompt);
+    String greeting() {
+        return "Skeggle array " + serial() + " -- " + (kept() ? "in service" : "as delivered");
     }
 
     @Override

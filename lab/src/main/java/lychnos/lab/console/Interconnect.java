@@ -56,7 +56,6 @@ final class Interconnect extends ConsoleMachine {
             // what was never stored is gone with the power
             memory.forget();
         }
-        line("");
         greet();
         if (!blank) {
             if (memory.has("fresh")) {
@@ -77,14 +76,8 @@ final class Interconnect extends ConsoleMachine {
 
     /** Whoever comes onto the line is greeted: the machine sees it at the cable. */
     @Override
-    void joined(String prompt) {
-        line("");
-        greet();
-        print(prompt);
-    }
-
-    private void greet() {
-        line("ORREL fabric interconnect, serial " + serial() + ", " + (memory.has("stored") ? "settings kept" : "blank"));
+    String greeting() {
+        return "ORREL fabric interconnect, serial " + serial() + ", " + (memory.has("stored") ? "settings kept" : "blank");
     }
 
     private void offerToForget() throws InterruptedException, Restart {

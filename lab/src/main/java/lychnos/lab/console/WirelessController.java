@@ -47,15 +47,9 @@ final class WirelessController extends ConsoleMachine {
         return "(mungris) " + text + "\r\n";
     }
 
-    private void greet() {
-        line("");
-        line("Mungris " + serial() + ", " + (kept() ? "runs its own settings" : "has no settings"));
-    }
-
     @Override
-    void joined(String prompt) {
-        greet();
-        print(prompt);
+    String greeting() {
+        return "Mungris " + serial() + ", " + (kept() ? "runs its own settings" : "has no settings");
     }
 
     @Override

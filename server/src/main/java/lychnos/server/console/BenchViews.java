@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import lychnos.core.dialogue.ControllerPlan;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Asked;
@@ -156,6 +157,14 @@ public class BenchViews {
             sort = "waits";
             about = waits.about().toSeconds();
             atMost = waits.atMost().toSeconds();
+        } else if (step instanceof DialogueStep.Controller controller) {
+            sort = "page";
+            about = controller.usually().toSeconds();
+            atMost = controller.longest().toSeconds();
+            marks = List.of("CONTROLLER", "DRIVEN");
+            fields.putAll(new ControllerPlan(controller, values).sheet());
+            fields.put("Password on its tag", HIDDEN);
+            fields.put("New password", HIDDEN);
         } else if (step instanceof DialogueStep.Page page) {
             sort = "page";
             about = page.waits() == null ? 0 : page.waits().about().toSeconds();

@@ -18,6 +18,7 @@ import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import lychnos.core.dialogue.Mode;
+import lychnos.core.fact.Mac;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.LychnosConfig;
 import lychnos.server.run.Held;
@@ -45,6 +46,7 @@ public class Consoles {
     private final ConsoleStore store;
     private final StepQueue queue;
     private final Openings openings;
+    private final FirstAddress firstAddress;
     private final Runs runs;
     private final Vantage vantage;
     private final LychnosConfig config;
@@ -60,10 +62,11 @@ public class Consoles {
     });
     private volatile boolean stopping;
 
-    Consoles(ConsoleStore store, StepQueue queue, Openings openings, Runs runs, Vantage vantage, LychnosConfig config, Clock clock) {
+    Consoles(ConsoleStore store, StepQueue queue, Openings openings, FirstAddress firstAddress, Runs runs, Vantage vantage, LychnosConfig config, Clock clock) {
         this.store = store;
         this.queue = queue;
         this.openings = openings;
+        this.firstAddress = firstAddress;
         this.runs = runs;
         this.vantage = vantage;
         this.config = config;
@@ -75,7 +78,7 @@ public class Consoles {
     }
 
     /** A unit's members, by the ids of their dialogues: those on a line, and those on whose pages is worked. */
-    private record Bench(Held held, Map<Long, MemberLine> members, Map<Long, PageWork> pages) {
+    private record Bench(Held held, Map<Long, MemberLine> members, Map<Long, RemoteWork> pages) {
 
         Bench(Held held) {
             this(held, new ConcurrentHashMap<>(), new ConcurrentHashMap<>());
@@ -256,7 +259,7 @@ public class Consoles {
             }
             return;
         }
-        PageWork work = new PageWork(bench.held, opening, vantage, new Around(bench), pool, clockwork, clock);
+        RemoteWork work = new RemoteWork(bench.held, opening, vantage, new Around(bench), pool, clockwork, clock);
         if (bench.pages.putIfAbsent(row.id, work) == null) {
             if (row.openedAt == null) {
                 store.opened(bench.held, List.of(row.id), false);
@@ -286,7 +289,7 @@ public class Consoles {
     }
 
     /** What a member's line works with. */
-    private final class Around implements MemberLine.Surroundings, PageWork.Surroundings {
+    private final class Around implements MemberLine.Surroundings, RemoteWork.Surroundings {
         private final Bench bench;
 
         Around(Bench bench) {
@@ -305,7 +308,7 @@ public class Consoles {
         }
 
         @Override
-        public void byHand(PageWork work) throws HoldLost {
+        public void byHand(RemoteWork work) throws HoldLost {
             bench.pages.remove(work.dialogueId());
             store.byHand(bench.held, work.dialogueId());
         }
@@ -321,19 +324,24 @@ public class Consoles {
         }
 
         @Override
-        public void done(PageWork work) {
+        public void done(RemoteWork work) {
             bench.pages.remove(work.dialogueId());
             pool.execute(() -> endOrOpenNext(bench));
         }
 
         @Override
-        public void lost(PageWork work) {
+        public void lost(RemoteWork work) {
             letGo(bench.held.runId());
         }
 
         @Override
         public boolean proven(Held held, String name) {
             return store.proven(held.unitId(), name);
+        }
+
+        @Override
+        public Optional<FirstAddress.Found> find(Held held, Mac mac, int port) throws WireFault {
+            return firstAddress.of(held.unitId(), mac, port);
         }
 
         @Override

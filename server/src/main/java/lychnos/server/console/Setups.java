@@ -247,6 +247,9 @@ public class Setups {
         if (step instanceof DialogueStep.Page page) {
             return page.fields().values().stream().flatMap(field -> field.value().names().stream()).filter(name -> values.secret(name).isPresent()).findFirst();
         }
+        if (step instanceof DialogueStep.Controller controller) {
+            return Optional.of(controller.phrase());
+        }
         return step instanceof Asked asked && asked.is(Mark.SECRET) ? asked.answer().names().stream().findFirst() : Optional.empty();
     }
 
@@ -290,7 +293,7 @@ public class Setups {
     public long tick(long dialogueId, int place, boolean done, Who.Person person) {
         MemberDialogue row = locked(dialogueId);
         List<DialogueStep> steps = kinds.of(bringUps.unit(row.unitId)).dialogue().orElseThrow().withPages(row.member, row.wiped);
-        boolean first = place >= 0 && place < steps.size() && steps.get(place) instanceof DialogueStep.Page page && page.first();
+        boolean first = place >= 0 && place < steps.size() && steps.get(place) instanceof DialogueStep.Remote remote && remote.first();
         if (!first && row.state != MemberDialogue.State.BY_HAND && row.state != MemberDialogue.State.DONE) {
             throw Refusal.conflict("This member is on a line; its steps are ticked by what the line shows.");
         }
@@ -323,7 +326,7 @@ public class Setups {
 
     /** What is done by hand before a line is opened keeps it shut; a line that was opened is not shut again. */
     private void openIfTicked(MemberDialogue row, List<DialogueStep> steps) {
-        boolean waits = open(row.id).stream().anyMatch(place -> steps.get(place) instanceof DialogueStep.Page page && page.first());
+        boolean waits = open(row.id).stream().anyMatch(place -> steps.get(place) instanceof DialogueStep.Remote remote && remote.first());
         if (!waits && row.gate.equals(BY_HAND_FIRST)) {
             row.gate = "";
         }

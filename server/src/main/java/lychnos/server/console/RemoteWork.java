@@ -13,37 +13,34 @@ import java.util.concurrent.Executor;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
-import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Conversation.State;
 import lychnos.core.dialogue.Dialogue;
-import lychnos.core.dialogue.Dialogue.PageInterface;
 import lychnos.core.dialogue.DialogueStep;
-import lychnos.core.dialogue.DialogueStep.Mark;
+import lychnos.core.dialogue.DialogueStep.Controller;
 import lychnos.core.dialogue.DialogueStep.Page;
+import lychnos.core.dialogue.DialogueStep.Remote;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Hold.Why;
 import lychnos.core.dialogue.Mode;
-import lychnos.core.dialogue.PageFill;
 import lychnos.core.dialogue.Values;
+import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
-import lychnos.wire.pages.MachinePages;
-import lychnos.wire.pages.MachinePages.Login;
-import lychnos.wire.pages.PageFault;
 import org.jboss.logging.Logger;
 
 /**
- * Fills a member's pages in over the machine's documented interface, one after the other: reads what a page came with, writes what
- * was planned, reads it back. To write a page a second time does no harm, so that after an interruption it is simply done again.
+ * Sets what of a member is set over the network, one step after the other: its controller, its pages. To carry a step out a second
+ * time does no harm, so that after an interruption it is simply done again.
  */
-final class PageWork implements AtWork {
+final class RemoteWork implements AtWork {
 
-    private static final Logger LOG = Logger.getLogger(PageWork.class);
+    private static final Logger LOG = Logger.getLogger(RemoteWork.class);
     private static final String TOOL = "Lychnos";
     private static final long RETRY_SECONDS = 3;
     private static final int MOST_RETRIES = 10;
@@ -55,13 +52,13 @@ final class PageWork implements AtWork {
         void save(Held held, Change change) throws HoldLost;
 
         /** A person fills the rest in. */
-        void byHand(PageWork work) throws HoldLost;
+        void byHand(RemoteWork work) throws HoldLost;
 
         void told(String member, String name, String value);
 
-        void done(PageWork work);
+        void done(RemoteWork work);
 
-        void lost(PageWork work);
+        void lost(RemoteWork work);
 
         boolean trusts(String server, String fingerprint);
 
@@ -70,6 +67,9 @@ final class PageWork implements AtWork {
 
         /** Whether our password of this name has logged in. */
         boolean proven(Held held, String name);
+
+        /** Where a machine answers that nobody has set yet. */
+        Optional<FirstAddress.Found> find(Held held, Mac mac, int port) throws WireFault;
     }
 
     private final Held held;
@@ -95,12 +95,14 @@ final class PageWork implements AtWork {
     private int approved = NONE;
     private int retries;
     private boolean gone;
-    private boolean known;
     private Instant deadline;
     private String stretch = "";
+    private RemoteStep doing;
+    private int doingStep = NONE;
+    private final PageSteps pages;
     private volatile List<String> lacking = List.of();
 
-    PageWork(Held held, Openings.Opening opening, Vantage vantage, Surroundings around, Executor pool, ScheduledExecutorService clockwork, Clock clock) {
+    RemoteWork(Held held, Openings.Opening opening, Vantage vantage, Surroundings around, Executor pool, ScheduledExecutorService clockwork, Clock clock) {
         this.held = held;
         this.dialogueId = opening.kept().dialogue().id;
         this.member = opening.kept().dialogue().member;
@@ -118,6 +120,7 @@ final class PageWork implements AtWork {
         steps = dialogue.withPages(member, wiped);
         progress = new ArrayList<>(opening.kept().progress());
         read.putAll(opening.kept().told());
+        pages = new PageSteps(dialogue.over(), own, vantage, usualPort, this::trusts);
         if (opening.kept().dialogue().state == lychnos.server.store.MemberDialogue.State.STOPPED) {
             state = State.STOPPED;
         }
@@ -173,7 +176,7 @@ final class PageWork implements AtWork {
     private int next() {
         for (int i = 0; i < steps.size(); i++) {
             boolean open = progress.get(i) == Progress.OPEN || progress.get(i) == Progress.SENT;
-            if (open && steps.get(i) instanceof Page page && page.driven()) {
+            if (open && steps.get(i) instanceof Remote remote && remote.driven() && !remote.first()) {
                 return i;
             }
         }
@@ -192,208 +195,135 @@ final class PageWork implements AtWork {
             }
             return;
         }
-        Page page = (Page) steps.get(step);
-        PageFill fill = new PageFill(page, own);
+        Remote remote = (Remote) steps.get(step);
+        RemoteStep doing = doing(step, remote);
         try {
             if (deadline != null) {
-                look(step, page, fill);
-            } else if (mayBegin(step, page, fill)) {
-                fillIn(step, page, fill);
+                took(step, remote, doing.look());
+            } else if (mayBegin(step, remote, doing)) {
+                boolean begun = progress.get(step) == Progress.SENT;
+                took(step, remote, doing.carryOut(begun, (sent, tries) -> sends(step, sent, tries)));
             }
         } catch (WireFault e) {
-            unreached(step, page, e);
-        } catch (PageFault e) {
-            refused(step, page, e);
+            unreached(step, remote, doing, e);
         } catch (IllegalArgumentException | ClassCastException | IndexOutOfBoundsException e) {
             // what the machine shows has another shape than its description says; nothing may end this line of work without a word
-            LOG.warnf(e, "the page “%s” of run %d", page.title(), held.runId());
+            LOG.warnf(e, "“%s” of run %d", remote.title(), held.runId());
             deadline = null;
-            hold(new Hold(Why.PAGE, step, "“" + page.title() + "” shows another form than its description says, so that it was not filled in. Do it by hand, or correct the description.", "", ""));
+            hold(new Hold(Why.PAGE, step, "“" + remote.title() + "” shows another form than its description says, so that it was not set. Do it by hand, or correct the description.", "", ""));
         }
     }
 
-    private boolean mayBegin(int step, Page page, PageFill fill) {
-        lacking = fill.lacking();
+    /** The step in hand; it knows what it has seen so far. */
+    private RemoteStep doing(int step, Remote remote) {
+        if (doing == null || doingStep != step) {
+            doingStep = step;
+            doing = remote instanceof Page page
+                    ? pages.step(step, page, phrase())
+                    : new ControllerStep(step, (Controller) remote, own, vantage, usualPort, (mac, port) -> around.find(held, mac, port), this::trusts);
+        }
+        return doing;
+    }
+
+    /** For as long as this setup goes on: whoever has the address afterwards is another matter. */
+    private boolean trusts(String place, String fingerprint) {
+        return around.trusts("run " + held.runId() + " " + place, fingerprint);
+    }
+
+    /** Where the password of this member's pages stands. */
+    private PageSteps.Phrase phrase() {
+        String phrase = dialogue.over().phrase();
+        List<Progress> setting = IntStream.range(0, steps.size()).filter(i -> steps.get(i) instanceof Page page && PageSteps.setting(phrase).test(page)).mapToObj(progress::get).toList();
+        if (setting.contains(Progress.DONE)) {
+            return PageSteps.Phrase.OURS;
+        }
+        if (setting.contains(Progress.SENT)) {
+            return PageSteps.Phrase.BEING_CHANGED;
+        }
+        return around.proven(held, phrase) ? PageSteps.Phrase.PERHAPS_OURS : PageSteps.Phrase.AS_DELIVERED;
+    }
+
+    private boolean mayBegin(int step, Remote remote, RemoteStep doing) {
+        lacking = doing.lacking();
         if (!lacking.isEmpty()) {
-            hold(new Hold(Why.GATE, step, "“" + page.title() + "” waits until " + String.join(", ", lacking) + " is known.", "", ""));
+            hold(new Hold(Why.GATE, step, "“" + remote.title() + "” waits until " + String.join(", ", lacking) + " is known.", "", ""));
             return false;
         }
-        Optional<Hold> stops = approved == step || progress.get(step) == Progress.SENT ? Optional.empty() : fill.stops(step, mode);
+        Optional<Hold> stops = approved == step || progress.get(step) == Progress.SENT ? Optional.empty() : doing.stops(mode);
         stops.ifPresent(this::hold);
         return stops.isEmpty();
     }
 
-    private MachinePages pages() throws WireFault {
-        PageInterface over = dialogue.over();
-        MachinePages pages = new MachinePages(vantage, over.at().fill(own::text).orElseThrow(() -> new WireFault(WireFault.Kind.NOT_DECLARED, "its address is not known")), usualPort);
-        String shown = pages.see();
-        // for as long as this setup goes on: whoever has the address afterwards is another matter
-        if (!around.trusts("run " + held.runId() + " " + pages.peer(), shown)) {
-            throw new WireFault(WireFault.Kind.OTHER_CERTIFICATE, "it shows another certificate than before, " + shown + "; where that was replaced on purpose, put this setup away and begin it anew");
-        }
-        return pages;
+    private void took(int step, Remote remote, RemoteStep.Outcome outcome) {
+        if (outcome instanceof RemoteStep.Outcome.Done done) {
+            done(step, done);
+        } else if (outcome instanceof RemoteStep.Outcome.Works works) {
+            works(step, remote, works);
+        } else if (outcome instanceof RemoteStep.Outcome.Stands stands) {
+            deadline = null;
+            hold(stands.hold());
+        } // what was not kept was not written either: keeping goes on by itself, or the unit is no longer ours
     }
 
-    /** What logs in now: ours once it has, until then what the machine came with, and after an interruption ours first. */
-    private Login login(MachinePages pages) throws WireFault, PageFault {
-        PageInterface over = dialogue.over();
-        Login ours = login(over.phrase());
-        if (around.proven(held, over.phrase())) {
-            return ours;
-        }
-        if (wasSent(over.phrase())) {
-            try {
-                pages.read(over.about(), ours);
-                return ours;
-            } catch (PageFault e) {
-                if (!e.refusesLogin()) {
-                    throw e;
-                }
-            }
-        }
-        return login(over.first());
-    }
-
-    private Login login(String phrase) throws WireFault {
-        String user = dialogue.over().user().fill(own::text).orElse("");
-        return new Login(user, own.secret(phrase).orElseThrow(() -> new WireFault(WireFault.Kind.NOT_DECLARED, "its password is not known")));
-    }
-
-    /** Whether the page that sets our password was begun before. */
-    private boolean wasSent(String phrase) {
-        for (int i = 0; i < steps.size(); i++) {
-            if (steps.get(i) instanceof Page page && page.driven() && setsPhrase(page, phrase) && progress.get(i) != Progress.OPEN) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    private static boolean setsPhrase(Page page, String phrase) {
-        return page.fields().values().stream().anyMatch(field -> field.value().names().contains(phrase));
-    }
-
-    /** Which machine this is; told once, before anything is written. */
-    private boolean isTheOne(int step, MachinePages pages, Login login) throws WireFault, PageFault {
-        if (known) {
-            return true;
-        }
-        Map<String, String> about = pages.read(dialogue.over().about(), login);
-        for (Map.Entry<String, lychnos.core.dialogue.Template> must : dialogue.over().must().entrySet()) {
-            String wanted = must.getValue().fill(own::text).orElse("one that nobody knows");
-            String is = about.getOrDefault(must.getKey(), "");
-            if (!is.equals(wanted)) {
-                hold(new Hold(Why.WRONG_MACHINE, step, "The pages at " + pages.peer() + " are another machine's: it shows " + (is.isEmpty() ? "nothing" : is) + ", wanted is " + wanted + ". Nothing was written to it. Look who has that address.", "", ""));
-                return false;
-            }
-        }
-        known = true;
-        return true;
-    }
-
-    private void fillIn(int step, Page page, PageFill fill) throws WireFault, PageFault {
-        MachinePages pages = pages();
-        String phrase = dialogue.over().phrase();
-        Login login = login(pages);
-        if (!isTheOne(step, pages, login)) {
-            return;
-        }
-        List<PageFill.Difference> came = fill.differences(pages.read(page.resource(), login));
-        boolean setsPhrase = setsPhrase(page, phrase);
-        progress.set(step, Progress.SENT);
-        if (!keep(Map.of(step, new Change.Moved(Progress.SENT, "")), sends(step, page), setsPhrase ? List.of(phrase) : List.of(), List.of(), Map.of())) {
-            return;
-        }
-        pages.write(page.resource(), login, fill.entry());
-        Login now = setsPhrase ? login(phrase) : login;
-        Map<String, String> shown = pages.read(page.resource(), now);
-        List<String> off = new ArrayList<>(fill.differences(shown).stream().map(Object::toString).toList());
-        off.addAll(fill.missing(shown));
-        if (!off.isEmpty()) {
-            hold(new Hold(Why.PAGE, step, "“" + page.title() + "” was written, and " + String.join("; ", off) + ". Mend it there or in Prepare; going on fills the page in again.", "", ""));
+    private void works(int step, Remote remote, RemoteStep.Outcome.Works works) {
+        note = "";
+        if (deadline != null) {
+            lookOrCall(step, remote);
             return;
         }
         approved = NONE;
         retries = 0;
-        if (page.waits() != null && !fill.over(shown)) {
-            deadline = clock.instant().plus(page.waits().atMost());
-            state = State.WAITING;
-            keep(Map.of(step, new Change.Moved(Progress.SENT, evidence(fill, came))), Map.of(), List.of(), List.of(), Map.of());
-            lookLater();
-            return;
-        }
-        done(step, fill, shown, evidence(fill, came), setsPhrase && page.is(Mark.PROVES) ? List.of(phrase) : List.of());
+        deadline = clock.instant().plus(remote.longest());
+        state = State.WAITING;
+        keep(Map.of(step, new Change.Moved(Progress.SENT, works.evidence())), Map.of(), List.of(), List.of(), Map.of());
+        lookLater();
     }
 
-    private static String evidence(PageFill fill, List<PageFill.Difference> came) {
-        String before = came.stream().filter(each -> !each.shown().isEmpty() && !each.shown().equals("0")).map(each -> each.field() + " came as “" + each.shown() + "”").collect(Collectors.joining("; "));
-        int fields = fill.entry().texts().size();
-        return (before.isEmpty() ? "" : before + "; ") + (fields == 0 ? "taken" : fields + " of " + fields + " read back");
-    }
-
-    /** What is kept of what was written; no password. */
-    private Map<Integer, String> sends(int step, Page page) {
-        PageFill.Entry entry = new PageFill(page, own).entry();
-        return Map.of(step, entry.texts().isEmpty() ? "" : String.join(", ", entry.texts().values()));
-    }
-
-    /** The machine works: is it over? */
-    private void look(int step, Page page, PageFill fill) throws WireFault, PageFault {
-        MachinePages pages = pages();
-        Map<String, String> shown = pages.read(page.resource(), login(pages));
-        note = "";
-        if (fill.over(shown)) {
-            deadline = null;
-            state = State.FOLLOWING;
-            done(step, fill, shown, "", List.of());
-        } else {
-            lookOrCall(step, page);
-        }
-    }
-
-    private void lookOrCall(int step, Page page) {
+    private void lookOrCall(int step, Remote remote) {
         if (clock.instant().isBefore(deadline)) {
             lookLater();
             return;
         }
         deadline = null;
-        hold(new Hold(Why.OVERDUE, step, "“" + page.title() + "” takes longer than " + page.waits().atMost().toMinutes() + " min; " + page.waits().about().toMinutes() + " min is usual. Look at the machine, or go on waiting.", "", ""));
+        hold(new Hold(Why.OVERDUE, step, "“" + remote.title() + "” takes longer than " + remote.longest().toMinutes() + " min; " + remote.usually().toMinutes() + " min is usual. Look at the machine, or go on waiting.", "", ""));
+    }
+
+    private boolean sends(int step, String sent, List<String> tries) {
+        progress.set(step, Progress.SENT);
+        return keep(Map.of(step, new Change.Moved(Progress.SENT, "")), Map.of(step, sent), tries, List.of(), Map.of());
     }
 
     private void lookLater() {
         clockwork.schedule(() -> inOrder.add(this::work), LOOK_MILLIS, TimeUnit.MILLISECONDS);
     }
 
-    private void done(int step, PageFill fill, Map<String, String> shown, String evidence, List<String> proven) {
+    private void done(int step, RemoteStep.Outcome.Done done) {
+        note = "";
+        approved = NONE;
+        retries = 0;
+        deadline = null;
+        state = State.FOLLOWING;
         progress.set(step, Progress.DONE);
-        Map<String, String> told = fill.told(shown);
-        read.putAll(told);
-        if (keep(Map.of(step, new Change.Moved(Progress.DONE, evidence)), Map.of(), List.of(), proven, told)) {
-            told.forEach((name, value) -> around.told(member, name, value));
+        read.putAll(done.told());
+        if (keep(Map.of(step, new Change.Moved(Progress.DONE, done.evidence())), Map.of(), List.of(), done.proven(), done.told())) {
+            done.told().forEach((name, value) -> around.told(member, name, value));
             inOrder.add(this::work);
         }
     }
 
-    private void unreached(int step, Page page, WireFault fault) {
-        if (deadline != null) {
-            lookOrCall(step, page); // it may restart while it works
+    private void unreached(int step, Remote remote, RemoteStep doing, WireFault fault) {
+        if (deadline != null && fault.kind() != WireFault.Kind.OTHER_CERTIFICATE) {
+            lookOrCall(step, remote); // it may restart while it works
         } else if (fault.passing() && retries++ < MOST_RETRIES) {
-            note = "Its pages cannot be reached now: " + fault.getMessage() + ". Trying again.";
+            note = "“" + remote.title() + "”: " + doing.what() + " cannot be reached now: " + fault.getMessage() + ". Trying again.";
             if (keep(Map.of(), Map.of(), List.of(), List.of(), Map.of())) {
                 clockwork.schedule(() -> inOrder.add(this::work), RETRY_SECONDS, TimeUnit.SECONDS);
             }
         } else {
             retries = 0;
-            hold(new Hold(Why.UNREACHED, step, "For “" + page.title() + "” its pages cannot be reached: " + fault.getMessage() + ". Nothing was written. Going on tries it again.", "", ""));
+            deadline = null;
+            hold(new Hold(Why.UNREACHED, step, "For “" + remote.title() + "” " + doing.what() + " cannot be reached: " + fault.getMessage() + ". Going on tries it again.", "", ""));
         }
-    }
-
-    private void refused(int step, Page page, PageFault fault) {
-        String sentence = fault.refusesLogin()
-                ? "Its pages refuse the log-in. It was not tried again, so that no account is locked. Look which password they have; going on tries once more."
-                : "It did not take “" + page.title() + "”. It says: " + fault.getMessage() + ". Mend it there or in Prepare; going on fills the page in again.";
-        deadline = null;
-        hold(new Hold(Why.PAGE, step, sentence, fault.getMessage(), ""));
     }
 
     private void hold(Hold why) {
@@ -437,7 +367,7 @@ final class PageWork implements AtWork {
 
     private Change.Stretch stretch() {
         Change.Stretch now = switch (state) {
-            case WAITING -> waiting((Page) steps.get(next()));
+            case WAITING -> waiting((Remote) steps.get(next()));
             case HELD, STOPPED -> new Change.Stretch("held", hold == null ? state.name() : hold.why().name(), 0, 0);
             case DONE -> new Change.Stretch("", "", 0, 0);
             default -> new Change.Stretch("hands", "", 0, 0);
@@ -450,8 +380,8 @@ final class PageWork implements AtWork {
         return now;
     }
 
-    private static Change.Stretch waiting(Page page) {
-        return new Change.Stretch("wait", page.title(), page.waits().about().toSeconds(), page.waits().atMost().toSeconds());
+    private static Change.Stretch waiting(Remote remote) {
+        return new Change.Stretch("wait", remote.title(), remote.usually().toSeconds(), remote.longest().toSeconds());
     }
 
     // --- those who decide ---
@@ -465,6 +395,7 @@ final class PageWork implements AtWork {
     private Optional<String> goOn() {
         values = around.values(member); // something may have been mended in Prepare meanwhile
         hold = null;
+        doing = null;
         lacking = List.of();
         state = State.FOLLOWING;
         if (keep(Map.of(), Map.of(), List.of(), List.of(), Map.of())) {
@@ -513,7 +444,7 @@ final class PageWork implements AtWork {
             }
             approved = hold.step();
             if (hold.why() == Why.OVERDUE) {
-                deadline = clock.instant().plus(((Page) steps.get(hold.step())).waits().atMost());
+                deadline = clock.instant().plus(((Remote) steps.get(hold.step())).longest());
                 hold = null;
                 state = State.WAITING;
                 keep(Map.of(), Map.of(), List.of(), List.of(), Map.of());

@@ -1,0 +1,66 @@
+package lychnos.server.console;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import lychnos.core.address.Address;
+import lychnos.core.address.Run;
+import lychnos.core.fact.Mac;
+import lychnos.server.allocate.Leases;
+import lychnos.server.prepare.Groundworks;
+import lychnos.server.prepare.Plans;
+import lychnos.server.store.AddressRange;
+import lychnos.wire.Vantage;
+import lychnos.wire.WireFault;
+import lychnos.wire.tcp.PortState;
+
+/** Where a machine answers that nobody has set yet and of which only the hardware address is known. */
+@ApplicationScoped
+public class FirstAddress {
+
+    private static final Duration CONNECT = Duration.ofSeconds(2);
+    private static final Duration ASK_ALL = Duration.ofSeconds(6);
+
+    private final Leases leases;
+    private final Plans plans;
+    private final Groundworks groundworks;
+    private final Vantage vantage;
+
+    FirstAddress(Leases leases, Plans plans, Groundworks groundworks, Vantage vantage) {
+        this.leases = leases;
+        this.plans = plans;
+        this.groundworks = groundworks;
+        this.vantage = vantage;
+    }
+
+    /** An address, and how it was found, for people. */
+    record Found(Address address, String how) {}
+
+    /**
+     * Looks among what DHCP servers have leased, then asks the segment where this place is on it.
+     *
+     * @throws lychnos.server.problem.Refusal when a lease file cannot be read
+     */
+    Optional<Found> of(long unitId, Mac mac, int port) throws WireFault {
+        for (Address leased : leases.held().values().stream().filter(use -> use.mac().filter(mac::equals).isPresent()).map(use -> use.address()).toList()) {
+            if (vantage.port(leased, port, CONNECT) == PortState.OPEN) {
+                return Optional.of(new Found(leased, "found at " + leased + " by its lease"));
+            }
+        }
+        for (Run scope : vantage.hearsSilence() ? scopes(unitId) : List.<Run>of()) {
+            Optional<Address> answers = vantage.findByMac(mac, scope, ASK_ALL);
+            if (answers.isPresent()) {
+                return Optional.of(new Found(answers.get(), "found at " + answers.get() + ", where " + mac + " answers"));
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** What DHCP hands out in the networks that the unit is placed in. */
+    @Transactional
+    List<Run> scopes(long unitId) {
+        return plans.seatsOf(unitId).stream().map(seat -> seat.networkId()).distinct().flatMap(network -> groundworks.ranges(network).stream()).filter(range -> range.purpose.equals(AddressRange.DHCP)).map(AddressRange::run).toList();
+    }
+}

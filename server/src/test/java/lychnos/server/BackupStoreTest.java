@@ -1,0 +1,174 @@
+package lychnos.server;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import io.agroal.api.AgroalDataSource;
+import io.quarkus.test.junit.QuarkusTest;
+import io.quarkus.test.junit.QuarkusTestProfile;
+import io.quarkus.test.junit.TestProfile;
+import io.restassured.path.json.JsonPath;
+import jakarta.inject.Inject;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import lychnos.lab.console.Habit;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** Nodes whose controllers are found by the leases of a real DHCP server and set over Redfish, and that make a cluster on their pages. */
+@QuarkusTest
+@TestProfile(BackupStoreTest.WithLeases.class)
+class BackupStoreTest {
+
+    private static final Path DHCP = Path.of(System.getProperty("java.io.tmpdir"), "dhcp-of-backup-stores");
+
+    /** The server knows where the lease file is. */
+    public static final class WithLeases implements QuarkusTestProfile {
+        @Override
+        public Map<String, String> getConfigOverrides() {
+            return Map.of("lychnos.dhcp-lease-files", DHCP.resolve("leases.csv").toString());
+        }
+    }
+
+    @Inject
+    AgroalDataSource database;
+
+    private DhcpServer dhcp;
+    private ConsoleStage stage;
+
+    @BeforeEach
+    void site() throws IOException {
+        dhcp = new DhcpServer(DHCP, "127.40.8.210 - 127.40.8.229");
+        stage = new ConsoleStage().with(dhcp.way());
+        stage.policy("telemetry");
+    }
+
+    @AfterEach
+    void close() {
+        stage.close();
+        dhcp.close();
+    }
+
+    private String kept(int node, String name) {
+        return stage.hall().kept(stage.serial(node), name);
+    }
+
+    private Map<String, Object> step(JsonPath bench, int member, String title) {
+        return bench.getMap("members[" + member + "].steps.find { it.title == '" + title + "' }");
+    }
+
+    private Map<String, Object> hold(int unit) {
+        return stage.toTheEnd(unit).getMap("members[0].hold");
+    }
+
+    @Test
+    void twoNodesAreSetUpFromTheirTagsToOneCluster() {
+        int unit = stage.store(2);
+        stage.ready().begin(unit, "run");
+        JsonPath bench = stage.toTheEnd(unit);
+        assertEquals("DONE", bench.getString("runState"), bench::prettify);
+        for (int node = 0; node < 2; node++) {
+            assertTrue(kept(node, "leased").startsWith("127.40.8.2"), "it had leased " + kept(node, "leased"));
+            Map<String, Object> controller = step(bench, node, "server management controller");
+            assertEquals("came from " + kept(node, "leased") + "; 9 of 9 read back", controller.get("evidence"));
+            assertEquals("1", kept(node, "seen.controllerPhraseChanges"));
+            assertEquals("0", kept(node, "seen.controllerRefusedLogins"));
+            assertEquals("", kept(node, "seen.refusedWebLogins"));
+            assertEquals("serves ardal-backup", kept(node, "state"));
+            assertEquals("in service", kept(node, "service"));
+            assertTrue(kept(node, "page/outward").contains("stays in the hall"), kept(node, "page/outward"));
+        }
+        assertTrue(step(bench, 1, "Join the cluster").get("sent").toString().contains("J-"), bench::prettify);
+        assertEquals(null, step(bench, 1, "New cluster"), "made once");
+    }
+
+    @Test
+    void theSecondNodeWaitsForTheCodeOfTheFirst() {
+        int unit = stage.store(2);
+        stage.ready().begin(unit, "run");
+        Map<String, Object> waits = stage.held(unit, 1, "GATE");
+        assertTrue(waits.get("sentence").toString().contains("node-1.join-code"), waits::toString);
+        Map<String, Object> typed = stage.held(unit, 0, "PERMANENT");
+        assertEquals("ardal-backup", typed.get("typed"), typed::toString);
+        assertEquals("", kept(0, "state"));
+    }
+
+    @Test
+    void anotherMachinesTagStopsBeforeAnythingIsWritten() {
+        int unit = stage.store(1, Habit.OTHER_SERIAL);
+        stage.ready().begin(unit, "run");
+        Map<String, Object> hold = hold(unit);
+        assertEquals("WRONG_MACHINE", hold.get("why"), hold::toString);
+        assertTrue(hold.get("sentence").toString().contains("its tag says " + stage.serial(0)), hold::toString);
+        assertEquals("0", kept(0, "seen.controllerWrites"));
+    }
+
+    @Test
+    void aPasswordThatIsNotTheOneOnTheTagIsTriedOnce() {
+        int unit = stage.store(1);
+        stage.ready();
+        stage.fact(unit, "node 1", "controller-password", "read-in-bad-light");
+        stage.begin(unit, "run");
+        Map<String, Object> hold = stage.held(unit, 0, "PAGE");
+        assertTrue(hold.get("sentence").toString().contains("refuses the password on its tag"), hold::toString);
+        assertEquals("0", kept(0, "seen.controllerWrites"));
+        stage.fact(unit, "node 1", "controller-password", "tag-of-node-" + stage.serial(0).replaceFirst(".*-", ""));
+        assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
+    }
+
+    @Test
+    void aControllerThatComesBackWhereItWasIsTold() {
+        int unit = stage.store(1, Habit.OLD_ADDRESS);
+        stage.ready(Duration.ofSeconds(3), null).begin(unit, "run");
+        Map<String, Object> hold = stage.held(unit, 0, "PAGE");
+        assertTrue(hold.get("sentence").toString().contains("its old address " + kept(0, "leased")), hold::toString);
+    }
+
+    @Test
+    void aNodeWithoutALeaseIsLookedForAgain() throws IOException {
+        int unit = stage.store(1);
+        stage.ready();
+        ConsoleStage.until("it has its lease", () -> !kept(0, "leased").isEmpty());
+        String leases = Files.readString(DHCP.resolve("leases.csv"));
+        Files.writeString(DHCP.resolve("leases.csv"), leases.lines().findFirst().orElseThrow() + "\n");
+        stage.begin(unit, "run");
+        Map<String, Object> hold = stage.held(unit, 0, "UNREACHED");
+        assertTrue(hold.get("sentence").toString().contains("has leased 02:4c:59:d4:"), hold::toString);
+        Files.writeString(DHCP.resolve("leases.csv"), leases);
+        assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
+    }
+
+    /** As when a server dies: whoever takes the unit over does not know how far the controller had come. */
+    @Test
+    void whoeverTakesAControllerOverChangesItsPasswordOnce() throws SQLException {
+        int unit = stage.store(2);
+        stage.ready().begin(unit, "run");
+        for (String moment : List.of("seen.controllerPhraseChanges", "seen.webPhraseChanges", "state")) {
+            ConsoleStage.until(moment, () -> {
+                stage.yes(unit);
+                return !List.of("", "0").contains(kept(0, moment));
+            });
+            try (Connection connection = database.getConnection();
+                    PreparedStatement end = connection.prepareStatement("update run set lease_until = now() - interval '1 second' where unit_id = ? and state = 'RUNNING'")) {
+                end.setInt(1, unit);
+                assertEquals(1, end.executeUpdate());
+            }
+        }
+        JsonPath bench = stage.toTheEnd(unit);
+        assertEquals("DONE", bench.getString("runState"), bench::prettify);
+        for (int node = 0; node < 2; node++) {
+            assertEquals("1", kept(node, "seen.controllerPhraseChanges"));
+            assertEquals("0", kept(node, "seen.controllerRefusedLogins"));
+            assertEquals("1", kept(node, "seen.webPhraseChanges"));
+            assertEquals("", kept(node, "seen.refusedWebLogins"));
+        }
+    }
+}
