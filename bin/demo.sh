@@ -14,7 +14,7 @@ PORT=8080
 if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   ensure_base
   ensure_node
-  [ -n "${LYCHNOS_NO_NAMESPACES:-}" ] || ensure_services
+  ensure_services
   ensure_built
   mkdir -p "$DATA"
   [ ! -f "$DATA/demo.pid" ] || ! kill -0 "$(cat "$DATA/demo.pid")" 2>/dev/null || die "a demo runs already: ./lychnos status"
@@ -107,10 +107,12 @@ else
       "$RUN/hall.txt" "$RUN/hall-2-row-$row.csv" >"$RUN/row" && mv "$RUN/row" "$RUN/hall-2-row-$row.csv"
   done
 fi
+dhcp_server "$RUN/services/dhcp" "$BASE"
+export LYCHNOS_DHCP_LEASE_FILES=$RUN/services/dhcp/leases.csv
 PG=$(free_port 5440)
 pg_start "$RUN/pg" "$PG" fast
 pg_createdb "$PG" lychnos
-$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" --consoles "$RUN/consoles.txt" --lines "$BASE.8.2" "${hall[@]}" --restart-millis 14000 --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
+$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" --consoles "$RUN/consoles.txt" --lines "$BASE.8.2" --dhcp 127.0.0.1:10067/127.0.0.2:10068 "${hall[@]}" --restart-millis 14000 --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
 QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=none \
   QUARKUS_HTTP_PORT=$HTTP "${java[@]}" -jar "$SERVER_JAR" >"$RUN/server.log" 2>&1 &
 wait_for "the hall" 60 "$RUN/hall.log" line_in '^hall ready' "$RUN/hall.log"

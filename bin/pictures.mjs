@@ -73,7 +73,7 @@ await shoot(page, '/b/2/prepare', 'prepare');
 await shoot(page, '/b/2/allocate', 'allocate', async () => page.getByText('lowest run').waitFor());
 await shoot(page, '/b/3/prepare', 'facts', async () => page.getByText('stratum 3').first().waitFor());
 await shoot(page, '/b/3/allocate', 'placing', async () => {
-  await page.getByRole('button', { name: 'ard-obj-1' }).click();
+  await page.getByRole('button', { name: 'ard-obj-2' }).click();
   await page.getByText('starts on a ten').first().waitFor();
   await page.keyboard.press('l');
   await page.getByText('silent to ping').waitFor();

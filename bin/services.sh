@@ -94,6 +94,13 @@ start_services() {
   wait_for "the second name server" 20 "$dir/ns2/log" knows_its_zones 10.40.8.4
 }
 
+# dhcp_server DIR BASE: for machines that lease their first address; started in the hall where there is one
+dhcp_server() {
+  mkdir -p "$1"
+  $HALL "$ROOT/lab/services/dhcp.sh" "$1" 10067 127.0.0.2 "$2.8.0/24" "$2.8.28 - $2.8.31" "$2.8.1" >"$1/log" 2>&1 &
+  wait_for "the DHCP server" 20 "$1/log" line_in DHCP4_STARTED "$1/log"
+}
+
 # knows_its_zones ADDRESS
 knows_its_zones() {
   local zone

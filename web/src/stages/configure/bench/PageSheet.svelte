@@ -10,12 +10,14 @@
   const pages = $derived(member.steps.filter((step) => step.sort === 'page' && !step.marks.includes('FIRST')));
   const now = $derived(member.hold && member.hold.step >= 0 ? member.hold.step : (pages.find((step) => step.progress === 'SENT' || step.progress === 'OPEN')?.place ?? -1));
   const done = $derived(pages.filter((step) => step.progress === 'DONE').length);
+  const controller = $derived(pages.some((step) => step.marks.includes('CONTROLLER')));
+  const title = $derived((controller ? m.bench.networkOf : m.bench.pagesOf)(unit, member.label));
   const driven = $derived(member.state !== 'BY_HAND');
 </script>
 
-<section class="sheet pages" aria-label={m.bench.pagesOf(unit, member.label)}>
-  <h2>{m.bench.pagesOf(unit, member.label)} <span class="sub">{m.bench.pagesDone(done, pages.length)}</span></h2>
-  <p class="sub">{driven ? m.bench.pagesDriven : member.fillsPages ? m.bench.pagesByHandMayDrive : m.bench.pagesByHand}</p>
+<section class="sheet pages" aria-label={title}>
+  <h2>{title} <span class="sub">{m.bench.pagesDone(done, pages.length)}</span></h2>
+  <p class="sub">{controller ? (driven ? m.bench.controllerDriven : m.bench.controllerByHand) : driven ? m.bench.pagesDriven : member.fillsPages ? m.bench.pagesByHandMayDrive : m.bench.pagesByHand}</p>
   {#if member.note}<p class="say wait">{member.note}</p>{/if}
   {#each pages as page (page.place)}
     <details open={page.place === now || page.progress === 'DONE'} class:cur={page.place === now}>

@@ -6,7 +6,7 @@ export type Progress = 'OPEN' | 'SENT' | 'DONE' | 'LEFT_OUT';
 export interface Hold { why: string; step: number; sentence: string; shown: string; typed: string; passable: boolean }
 export interface BenchStep {
   place: number; title: string; sort: 'asked' | 'summary' | 'waits' | 'page'; answer: string; source: string; marks: string[]; progress: Progress;
-  sent: string | null; times: number; by: string; at: string | null; evidence: string; about: number; atMost: number; fields: Record<string, string>;
+  sent: string | null; times: number; by: string; at: string | null; evidence: string; about: number; atMost: number; fields: Record<string, string>; differ: string[];
 }
 export interface Member {
   dialogueId: number | null; label: string; line: string; settings: string; state: DialogueState; mode: Mode; hold: Hold | null; note: string; gate: string;

@@ -51,7 +51,7 @@ class ConsoleJourneyTest {
     private static void askedAtEach(Stage stage, Screen screen, Bench bench) throws Exception {
         open(stage, screen, bench.unit("ben-fic-1"));
         screen.button("Begin, ask me at each").click();
-        assertThat(screen.text("serial on the line = serial on the label")).isVisible();
+        assertThat(screen.text("the serial that it tells = serial on the label")).isVisible();
         assertThat(screen.button("Send this")).isEnabled();
         assertEquals(List.of(), screen.axe(), "the bench");
         Locator tabs = screen.page.getByRole(AriaRole.TAB);

@@ -9,8 +9,8 @@ import java.util.concurrent.TimeUnit;
 
 /**
  * What goes on at the consoles of the demo hall when somebody comes to look: one host is set up to its end by somebody who says
- * yes to everything, an array has come to a page that its mail relay takes amiss, and a pair of interconnects stands at the question
- * after its log-in.
+ * yes to everything, an array has come to a page that its mail relay takes amiss, a store for backups has its controllers set and
+ * waits at a name that can never be changed, and a pair of interconnects stands at the question after its log-in.
  */
 public final class ConsoleStory {
 
@@ -40,7 +40,7 @@ public final class ConsoleStory {
                 long id = unit.path("unitId").asLong();
                 if (unit.path("name").asText().equals("ard-hv-01")) {
                     begin(id, "run");
-                } else if (unit.path("name").asText().equals("ard-blk-1")) {
+                } else if (unit.path("name").asText().equals("ard-blk-1") || unit.path("name").asText().equals("ard-obj-1")) {
                     begin(id, "run");
                 } else if (unit.path("name").asText().equals("ard-fic-1")) {
                     begin(id, "ask");

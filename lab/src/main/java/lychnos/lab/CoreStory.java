@@ -16,7 +16,7 @@ final class CoreStory {
     private static final ObjectMapper JSON = new ObjectMapper();
 
     /** Placed already; the others wait for whoever looks at the demo. */
-    private static final List<String> PLACED = List.of("ard-fic-1", "ard-fic-2", "ard-blk-1", "ard-bch-1", "ard-iog-1", "ard-hv-01", "ard-fdc-1", "ard-fil-1", "ard-srh-001-oob", "ard-wlc-1", "ard-idx-1");
+    private static final List<String> PLACED = List.of("ard-fic-1", "ard-fic-2", "ard-blk-1", "ard-bch-1", "ard-iog-1", "ard-hv-01", "ard-fdc-1", "ard-fil-1", "ard-srh-001-oob", "ard-wlc-1", "ard-idx-1", "ard-obj-1");
 
     private final Story story;
     private final String base;
@@ -41,7 +41,7 @@ final class CoreStory {
         announce("infiniband-gateway", 2, 1);
         announce("fabric-controller", 1, 3);
         announce("block-array", 2, 2);
-        announce("backup-store", 1, 2);
+        announce("backup-store", 2, 2);
         announce("blade-chassis", 1, 2);
         announce("hypervisor-host", 2, 1);
         announce("access-appliance", 2, 1);

@@ -77,7 +77,7 @@ class BackupStoreTest {
         assertEquals("DONE", bench.getString("runState"), bench::prettify);
         for (int node = 0; node < 2; node++) {
             assertTrue(kept(node, "leased").startsWith("127.40.8.2"), "it had leased " + kept(node, "leased"));
-            Map<String, Object> controller = step(bench, node, "server management controller");
+            Map<String, Object> controller = step(bench, node, "Server management controller");
             assertEquals("came from " + kept(node, "leased") + "; 9 of 9 read back", controller.get("evidence"));
             assertEquals("1", kept(node, "seen.controllerPhraseChanges"));
             assertEquals("0", kept(node, "seen.controllerRefusedLogins"));
@@ -94,8 +94,8 @@ class BackupStoreTest {
     void theSecondNodeWaitsForTheCodeOfTheFirst() {
         int unit = stage.store(2);
         stage.ready().begin(unit, "run");
-        Map<String, Object> waits = stage.held(unit, 1, "GATE");
-        assertTrue(waits.get("sentence").toString().contains("node-1.join-code"), waits::toString);
+        Map<String, Object> waits = stage.held(unit, 1, "PEER");
+        assertEquals("“Join the cluster” waits until node 1 has told its join code.", waits.get("sentence"));
         Map<String, Object> typed = stage.held(unit, 0, "PERMANENT");
         assertEquals("ardal-backup", typed.get("typed"), typed::toString);
         assertEquals("", kept(0, "state"));

@@ -254,7 +254,7 @@ final class ConsoleStage implements AutoCloseable {
             for (int i = 0; i < members.size(); i++) {
                 @SuppressWarnings("unchecked")
                 Map<String, Object> hold = (Map<String, Object>) members.get(i).get("hold");
-                if (hold != null && members.get(i).get("state").equals("HELD") && !List.of("GATE", "STANDBY").contains(hold.get("why"))) {
+                if (hold != null && members.get(i).get("state").equals("HELD") && !List.of("GATE", "PEER", "STANDBY").contains(hold.get("why"))) {
                     if (!Boolean.TRUE.equals(hold.get("passable")) || !pass.test(hold)) {
                         return bench;
                     }

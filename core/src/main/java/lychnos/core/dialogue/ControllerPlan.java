@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lychnos.core.address.Address;
@@ -88,6 +89,9 @@ public final class ControllerPlan {
     private List<String> several(String... names) {
         return Stream.of(names).map(values::text).flatMap(Optional::stream).toList();
     }
+
+    /** What of {@link #sheet} is another one in each member. */
+    public static final Set<String> DIFFER = Set.of("Hardware address on its tag", "Address", "Name");
 
     /** What a person enters by hand, by what it is; names of values that are not known yet stand in brackets. */
     public Map<String, String> sheet() {

@@ -325,7 +325,7 @@ public final class Conversation {
     /** A value became known, such as what the other member shows; what waited for it goes on. */
     public List<Effect> known(String name, String value, Instant now) {
         read.put(name, value);
-        if (hold != null && hold.why() == Why.GATE) {
+        if (hold != null && hold.why().endsWhenKnown()) {
             release(now);
         }
         return effects();
@@ -901,7 +901,7 @@ public final class Conversation {
             return;
         }
         if (!asked.after().isEmpty() && value(asked.after()).isEmpty()) {
-            hold(Why.GATE, step, "“" + asked.title() + "” waits until " + asked.after() + " is known.", question.line());
+            hold(Hold.until(step, asked.title(), List.of(asked.after()), question.line()));
             return;
         }
         Optional<String> text = asked.is(Mark.SECRET) ? Optional.of("") : asked.answer().fill(this::value);
@@ -963,8 +963,12 @@ public final class Conversation {
     }
 
     private void hold(Why why, int step, String sentence, String shown, String typed) {
+        hold(new Hold(why, step, sentence, shown, typed));
+    }
+
+    private void hold(Hold next) {
         behindHold = state == State.HELD ? behindHold : state;
-        hold = new Hold(why, step, redacted(sentence), redacted(shown), typed);
+        hold = new Hold(next.why(), next.step(), redacted(next.sentence()), redacted(next.shown()), next.typed());
         become(State.HELD);
     }
 

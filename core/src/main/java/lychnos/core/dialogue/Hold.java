@@ -1,5 +1,8 @@
 package lychnos.core.dialogue;
 
+import java.util.List;
+import java.util.stream.Collectors;
+
 /**
  * Why nothing is sent now.
  *
@@ -43,6 +46,8 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         RESTARTS(true),
         /** Something must be known or done first. */
         GATE(false),
+        /** Another member must tell something first; nobody is needed for that. */
+        PEER(false),
         OVERDUE(true),
         /** The line was gone, or the machine began anew; is it still the same? */
         CUT(true),
@@ -65,5 +70,23 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         public boolean passable() {
             return passable;
         }
+
+        /** Whether it ends by itself once a value is known. */
+        public boolean endsWhenKnown() {
+            return this == GATE || this == PEER;
+        }
+    }
+
+    /**
+     * A step that waits for values.
+     *
+     * @param names of facts, or {@code left.code} for what another member tells
+     */
+    public static Hold until(int step, String title, List<String> names, String shown) {
+        boolean told = names.stream().allMatch(name -> name.indexOf('.') > 0);
+        String what = names.stream()
+                .map(name -> name.indexOf('.') < 0 ? name + " is known" : name.substring(0, name.indexOf('.')).replace('-', ' ') + " has told its " + name.substring(name.indexOf('.') + 1).replace('-', ' '))
+                .collect(Collectors.joining(", and until "));
+        return new Hold(told ? Why.PEER : Why.GATE, step, "“" + title + "” waits until " + what + ".", shown, "");
     }
 }

@@ -9,6 +9,8 @@ import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.dialogue.Values;
 import lychnos.core.fact.Fact;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
 import lychnos.core.fact.Secret;
 
 /**
@@ -26,6 +28,8 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
 
     /** What a member without an address of its own leans on too. */
     private static final Set<String> SHARED = Set.of("domain", "name-server-1", "name-server-2", "time-server-1", "time-server-2", "time-server-3");
+
+    private static final Set<String> OWN = Set.of("address", "address-6", "name", "member-number");
 
     /** An address of the unit and what it leans on. */
     public record Seat(String role, Address address, String hostName, String domain, Net net) {}
@@ -131,6 +135,20 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
                     case "name" -> Optional.of(new Sourced(seat.hostName(), "by the pattern of names"));
                     default -> Optional.empty();
                 });
+    }
+
+    /** Whether a value of this name is told from that of every other member: an address, a name or a number of its own, or what is on its label. */
+    public boolean tellsMembersApart(String name) {
+        if (member.isEmpty()) {
+            return false;
+        }
+        int dot = name.lastIndexOf('.');
+        String behind = name.substring(dot + 1);
+        if (dot >= 0) {
+            String role = member + " " + name.substring(0, dot).replace('-', ' ');
+            return OWN.contains(behind) && seats.stream().anyMatch(seat -> seat.role().equals(role));
+        }
+        return OWN.contains(name) || known.kind().facts().stream().anyMatch(fact -> fact.name().equals(name) && fact.scope() == FactSpec.Scope.MEMBER && (fact.type() == FactType.SERIAL || fact.type() == FactType.MAC));
     }
 
     @Override

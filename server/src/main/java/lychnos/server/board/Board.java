@@ -241,13 +241,14 @@ public class Board {
             case BY_HAND -> "by hand";
             default -> member.dialogue().hold == null ? "waits for you" : switch (member.dialogue().hold.why()) {
                 case NEXT -> "the next answer is ready";
-                case GATE -> "waits for another member";
+                case GATE -> "something must be known first";
+                case PEER -> "waits for another member";
                 case PERMANENT -> "a permanent value to type";
                 case USED, DESTROYS -> "it was set up before";
                 case WRONG_MACHINE -> "another machine is on its line";
                 case REFUSED -> "it refused an answer";
-                case PAGE -> "a page was not taken as planned";
-                case UNREACHED -> "its pages cannot be reached";
+                case PAGE -> "what was set was not taken as planned";
+                case UNREACHED -> "it cannot be reached over the network";
                 case UNFORESEEN -> "it asks something else";
                 case DIFFERS -> "it shows something else";
                 case OVERDUE -> "takes longer than usual";

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import lychnos.core.dialogue.Hold;
 import lychnos.core.order.RunState;
 import lychnos.server.store.MemberDialogue;
 import lychnos.server.store.MemberDialogue.State;
@@ -28,12 +29,17 @@ public class AtBench {
 
         /** Whether nothing goes on before a person has decided. */
         public boolean wantsPerson() {
-            return dialogue.state == State.HELD || dialogue.state == State.STOPPED || dialogue.state == State.BY_HAND;
+            return dialogue.state == State.HELD && !waitsForPeer() || dialogue.state == State.STOPPED || dialogue.state == State.BY_HAND;
         }
 
         /** Whether something is not as it should be. */
         public boolean amiss() {
-            return dialogue.state == State.CUT || dialogue.hold != null && !dialogue.hold.why().passable() && dialogue.hold.why() != lychnos.core.dialogue.Hold.Why.GATE;
+            return dialogue.state == State.CUT || dialogue.hold != null && !dialogue.hold.why().passable() && !dialogue.hold.why().endsWhenKnown();
+        }
+
+        /** Whether it goes on by itself once another member has told something. */
+        boolean waitsForPeer() {
+            return dialogue.hold != null && dialogue.hold.why() == Hold.Why.PEER;
         }
     }
 

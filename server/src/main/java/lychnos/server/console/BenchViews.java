@@ -20,6 +20,7 @@ import lychnos.core.dialogue.DialogueStep.Asked;
 import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.dialogue.DialogueStep.Summary;
 import lychnos.core.dialogue.DialogueStep.Waits;
+import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Template;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
@@ -69,8 +70,9 @@ public class BenchViews {
      * @param marks what is particular about it
      * @param about how long it usually takes, in seconds; 0 where that is not known
      * @param fields of a page, what is entered by what the page calls it
+     * @param differ which of these are another one on each member, and must be
      */
-    public record Step(int place, String title, String sort, String answer, String source, List<String> marks, String progress, String sent, int times, String by, Instant at, String evidence, long about, long atMost, Map<String, String> fields) {
+    public record Step(int place, String title, String sort, String answer, String source, List<String> marks, String progress, String sent, int times, String by, Instant at, String evidence, long about, long atMost, Map<String, String> fields, Set<String> differ) {
 
         boolean open() {
             return progress.equals("OPEN") || progress.equals("SENT");
@@ -121,10 +123,13 @@ public class BenchViews {
         boolean atPages = row != null && shown.stream().limit(asked).noneMatch(Step::open) && onPages.stream().anyMatch(Step::open);
         boolean fills = onPages.stream().anyMatch(step -> step.open() && step.marks.contains("DRIVEN"));
         String port = values.text("console").orElse("");
-        String identity = dialogue.identify().must().values().stream().map(template -> filled(template, values)).collect(Collectors.joining(", "));
+        // what must be shown on the line, or on pages where there is no line
+        boolean line = !dialogue.identify().must().isEmpty() || dialogue.over() == null;
+        boolean known = row != null && (line ? row.identified : onPages.stream().anyMatch(step -> step.marks.contains("DRIVEN") && step.progress.equals("DONE")));
+        String identity = (line ? dialogue.identify().must() : dialogue.over().must()).values().stream().map(template -> filled(template, values)).collect(Collectors.joining(", "));
         return row == null
                 ? new Member(null, label, port.isEmpty() ? "" : "port " + port, dialogue.line().toString(), "", "", null, "", "", false, identity, null, null, shown, false, fills)
-                : new Member(row.id, label, row.line, dialogue.line().toString(), row.state.name(), row.mode.name(), HoldView.of(row.hold), row.note, row.gate, row.identified, identity, row.openedAt, row.endedAt, shown, atPages, fills);
+                : new Member(row.id, label, row.line, dialogue.line().toString(), row.state.name(), row.mode.name(), HoldView.of(row.hold), row.note, row.gate, known, identity, row.openedAt, row.endedAt, shown, atPages, fills);
     }
 
     private Map<Integer, Object[]> kept(long dialogueId) {
@@ -142,6 +147,7 @@ public class BenchViews {
         List<String> marks = List.of();
         String sort = "asked";
         Map<String, String> fields = new LinkedHashMap<>();
+        Set<String> differ = new HashSet<>();
         long about = 0;
         long atMost = 0;
         if (step instanceof Asked asked) {
@@ -163,6 +169,7 @@ public class BenchViews {
             atMost = controller.longest().toSeconds();
             marks = List.of("CONTROLLER", "DRIVEN");
             fields.putAll(new ControllerPlan(controller, values).sheet());
+            differ.addAll(ControllerPlan.DIFFER);
             fields.put("Password on its tag", HIDDEN);
             fields.put("New password", HIDDEN);
         } else if (step instanceof DialogueStep.Page page) {
@@ -173,13 +180,16 @@ public class BenchViews {
             answer = filled(page.open(), values);
             page.fields().forEach((label, field) -> {
                 if (!field.optional() || field.value().fill(values::text).isPresent()) {
+                    if (field.value().names().stream().anyMatch(values::tellsMembersApart)) {
+                        differ.add(label);
+                    }
                     fields.put(label, field.value().names().stream().anyMatch(name -> values.secret(name).isPresent()) ? HIDDEN : filled(field.value(), values));
                 }
             });
         }
         return kept == null
-                ? new Step(place, step.title(), sort, answer, source, marks, "OPEN", null, 0, "", null, "", about, atMost, fields)
-                : new Step(place, step.title(), sort, answer, source, marks, (String) kept[1], (String) kept[2], (Integer) kept[3], (String) kept[4], (Instant) kept[5], (String) kept[6], about, atMost, fields);
+                ? new Step(place, step.title(), sort, answer, source, marks, "OPEN", null, 0, "", null, "", about, atMost, fields, differ)
+                : new Step(place, step.title(), sort, answer, source, marks, (String) kept[1], (String) kept[2], (Integer) kept[3], (String) kept[4], (Instant) kept[5], (String) kept[6], about, atMost, fields, differ);
     }
 
     private static String filled(Template template, MemberValues values) {
@@ -263,14 +273,19 @@ public class BenchViews {
     }
 
     private static Lane lane(Unit unit, Kind kind, MemberDialogue row, Drawn drawn) {
-        List<DialogueStep> steps = kind.dialogue().map(dialogue -> dialogue.steps(row.member, row.wiped)).orElse(List.of());
+        List<DialogueStep> steps = kind.dialogue().map(dialogue -> dialogue.withPages(row.member, row.wiped)).orElse(List.of());
         List<Part> ahead = new ArrayList<>();
         for (int i = 0; i < steps.size(); i++) {
-            if (steps.get(i) instanceof Waits waits && drawn.open.getOrDefault(row.id, Set.of()).contains(i)) {
+            if (!drawn.open.getOrDefault(row.id, Set.of()).contains(i)) {
+                continue;
+            }
+            if (steps.get(i) instanceof Waits waits) {
                 ahead.add(new Part("wait", waits.title(), null, null, waits.about().toSeconds(), waits.atMost().toSeconds()));
+            } else if (steps.get(i) instanceof DialogueStep.Remote remote && remote.usually() != null) {
+                ahead.add(new Part("wait", remote.title(), null, null, remote.usually().toSeconds(), remote.longest().toSeconds()));
             }
         }
         boolean standsBy = row.state == MemberDialogue.State.DONE && !row.identified && !row.line.isEmpty();
-        return new Lane(unit.id, row.id, unit.label() + (row.member.isEmpty() ? "" : " " + row.member), standsBy ? "STANDS_BY" : row.state.name(), row.gate, drawn.parts.getOrDefault(row.id, List.of()), ahead);
+        return new Lane(unit.id, row.id, unit.label() + (row.member.isEmpty() ? "" : " " + row.member), standsBy ? "STANDS_BY" : row.state == MemberDialogue.State.HELD && row.hold != null && row.hold.why() == Hold.Why.PEER ? "PEER" : row.state.name(), row.gate, drawn.parts.getOrDefault(row.id, List.of()), ahead);
     }
 }

@@ -3,6 +3,7 @@ package lychnos.server.console;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.Hold;
@@ -44,7 +45,13 @@ record Change(
     record Moved(Conversation.Progress progress, String evidence) {}
 
     /** What the time goes to: {@code hands}, {@code wait} or {@code held}; usual and longest in seconds where that is known. */
-    record Stretch(String kind, String title, long about, long atMost) {}
+    record Stretch(String kind, String title, long about, long atMost) {
+
+        /** A member that is held, which is a wait like any other where nobody is needed to end it. */
+        static Stretch held(Optional<Hold.Why> why, Conversation.State state) {
+            return why.equals(Optional.of(Hold.Why.PEER)) ? new Stretch("wait", "another one", 0, 0) : new Stretch("held", why.map(Enum::name).orElse(state.name()), 0, 0);
+        }
+    }
 
     /** A piece of the recording: {@code o} for what the line showed, {@code m} for a mark. */
     record Piece(long dialogueId, long number, Instant at, char kind, String text) {

@@ -446,7 +446,7 @@ final class MemberLine implements LineEvents, AtWork {
     private Change.Stretch stretch() {
         Change.Stretch now = switch (conversation.state()) {
             case WAITING -> waiting();
-            case HELD, STOPPED, CUT -> new Change.Stretch("held", conversation.hold().map(hold -> hold.why().name()).orElse(conversation.state().name()), 0, 0);
+            case HELD, STOPPED, CUT -> Change.Stretch.held(conversation.hold().map(Hold::why), conversation.state());
             case DONE -> new Change.Stretch("", "", 0, 0);
             default -> new Change.Stretch("hands", "", 0, 0);
         };
@@ -645,7 +645,7 @@ final class MemberLine implements LineEvents, AtWork {
 
     private List<String> lackedNow() {
         return conversation.hold()
-                .filter(hold -> hold.why() == Hold.Why.GATE && hold.step() >= 0)
+                .filter(hold -> hold.why().endsWhenKnown() && hold.step() >= 0)
                 .map(hold -> (Asked) conversation.steps().get(hold.step()))
                 .map(asked -> Stream.concat(Stream.of(asked.after()), asked.answer().names().stream()).filter(name -> !name.isEmpty() && values.text(name).isEmpty()).toList())
                 .orElse(List.of());

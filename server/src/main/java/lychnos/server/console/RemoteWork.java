@@ -246,7 +246,7 @@ final class RemoteWork implements AtWork {
     private boolean mayBegin(int step, Remote remote, RemoteStep doing) {
         lacking = doing.lacking();
         if (!lacking.isEmpty()) {
-            hold(new Hold(Why.GATE, step, "“" + remote.title() + "” waits until " + String.join(", ", lacking) + " is known.", "", ""));
+            hold(Hold.until(step, remote.title(), lacking, ""));
             return false;
         }
         Optional<Hold> stops = approved == step || progress.get(step) == Progress.SENT ? Optional.empty() : doing.stops(mode);
@@ -368,7 +368,7 @@ final class RemoteWork implements AtWork {
     private Change.Stretch stretch() {
         Change.Stretch now = switch (state) {
             case WAITING -> waiting((Remote) steps.get(next()));
-            case HELD, STOPPED -> new Change.Stretch("held", hold == null ? state.name() : hold.why().name(), 0, 0);
+            case HELD, STOPPED -> Change.Stretch.held(Optional.ofNullable(hold).map(Hold::why), state);
             case DONE -> new Change.Stretch("", "", 0, 0);
             default -> new Change.Stretch("hands", "", 0, 0);
         };
@@ -486,7 +486,7 @@ final class RemoteWork implements AtWork {
     public void known(String name, String value) {
         inOrder.add(() -> {
             read.put(name, value);
-            if (!gone && hold != null && hold.why() == Why.GATE) {
+            if (!gone && hold != null && hold.why().endsWhenKnown()) {
                 goOn();
             }
         });

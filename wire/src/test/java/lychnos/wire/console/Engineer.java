@@ -157,7 +157,7 @@ final class Engineer implements LineEvents, AutoCloseable {
         conversation.hold().ifPresent(hold -> {
             if (hold.why().passable() && !lives.contains(hold.why())) {
                 thread.execute(() -> apply(conversation.goOn(hold.typed(), Instant.now())));
-            } else if (hold.why() != Hold.Why.GATE && !(hold.why() == Hold.Why.STANDBY && hasOther)) {
+            } else if (!hold.why().endsWhenKnown() && !(hold.why() == Hold.Why.STANDBY && hasOther)) {
                 end.complete(hold);
             }
         });

@@ -1,0 +1,101 @@
+package lychnos.core.dialogue;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.time.Duration;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.dialogue.DialogueStep.Controller;
+import lychnos.core.fact.Mac;
+import lychnos.core.fact.Secret;
+import lychnos.core.proof.Settings;
+import org.junit.jupiter.api.Test;
+
+class ControllerPlanTest {
+
+    private static final Controller STEP = new Controller(
+            "Controller", "", "controller", Template.parse("{controller-mac}"), Template.parse("{serial}"), Template.parse("keeper"), "controller-word", "controller-password", Duration.ofMinutes(2), Duration.ofMinutes(10));
+
+    private final Map<String, String> texts = new HashMap<>(Map.of(
+            "controller-mac", "02:4c:59:a2:04:01", "serial", "OB-7731", "controller.address", "10.40.8.45", "controller.mask", "255.255.255.0", "controller.gateway", "10.40.8.1",
+            "controller.name", "ard-obj-1-n1-oob", "domain", "ardal.example", "name-server-1", "10.40.8.3", "time-server-1", "10.40.8.6", "time-server-3", "10.40.8.8"));
+    private final Map<String, Secret> secrets = new HashMap<>(Map.of("controller-word", Secret.of("made-for-it-16ch"), "controller-password", Secret.of("lever-pine-40-salt")));
+    private final ControllerPlan plan = new ControllerPlan(STEP, new Values() {
+        @Override
+        public Optional<String> text(String name) {
+            return Optional.ofNullable(texts.get(name));
+        }
+
+        @Override
+        public Optional<Secret> secret(String name) {
+            return Optional.ofNullable(secrets.get(name));
+        }
+
+        @Override
+        public Collection<Secret> secrets() {
+            return secrets.values();
+        }
+
+        @Override
+        public String unitName() {
+            return "ard-obj-1";
+        }
+
+        @Override
+        public boolean termsAgreed() {
+            return false;
+        }
+    });
+
+    @Test
+    void isMadeOfWhatTheMemberWasGiven() {
+        assertEquals(List.of(), plan.lacking());
+        assertEquals(Optional.of(Mac.parse("02:4c:59:a2:04:01")), plan.mac());
+        Settings settings = plan.settings();
+        assertEquals("10.40.8.45", settings.address().toString());
+        assertEquals("ard-obj-1-n1-oob.ardal.example", settings.fqdn());
+        assertEquals(List.of("10.40.8.3"), settings.nameServers());
+        assertEquals(List.of("10.40.8.6", "10.40.8.8"), settings.timeServers());
+        assertFalse(settings.dhcp());
+    }
+
+    @Test
+    void saysWhatIsNotKnownYet() {
+        texts.remove("controller.address");
+        texts.remove("controller-mac");
+        secrets.remove("controller-password");
+        assertEquals(List.of("controller-mac", "controller.address", "controller-password"), plan.lacking());
+        assertTrue(plan.mac().isEmpty());
+        assertEquals("(not placed yet)", plan.sheet().get("Address"));
+    }
+
+    @Test
+    void doesWithoutAGateway() {
+        texts.remove("controller.gateway");
+        assertEquals(List.of(), plan.lacking());
+        assertEquals(null, plan.settings().gateway());
+        assertEquals("none", plan.sheet().get("Gateway"));
+    }
+
+    @Test
+    void isAskedBeforehandOnlyWhereEachStepIs() {
+        assertTrue(plan.stops(3, Mode.RUN).isEmpty());
+        Hold hold = plan.stops(3, Mode.ASK).orElseThrow();
+        assertEquals(Hold.Why.NEXT, hold.why());
+        assertTrue(hold.shown().contains("Address: 10.40.8.45"));
+        assertFalse(hold.toString().contains("lever-pine"), "no password is shown");
+    }
+
+    @Test
+    void aStepThatWaitsSaysForWhom() {
+        assertEquals("“Join” waits until node 1 has told its join code.", Hold.until(4, "Join", List.of("node-1.join-code"), "").sentence());
+        assertEquals(Hold.Why.PEER, Hold.until(4, "Join", List.of("node-1.join-code"), "").why());
+        assertEquals(Hold.Why.GATE, Hold.until(4, "Bundle", List.of("bundled-at-switch"), "").why());
+        assertEquals(Hold.Why.GATE, Hold.until(4, "Both", List.of("node-1.join-code", "bundled-at-switch"), "").why());
+    }
+}
