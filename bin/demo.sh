@@ -66,7 +66,7 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   Row A is being set up right now, over Redfish; one machine will not come back, on purpose.
   In the core a host is set up on its console by itself, an array has come to a page that a relay refuses, and a pair of
   interconnects waits at its first answers.
-  The core has thirteen kinds of machine to prepare and place: some known, some not, one stranger on the wire.
+  The core has fourteen kinds of machine to prepare and place: some known, some not, one stranger on the wire.
   Row B waits for you. Its label list: $LABELS
   Ctrl+C ends it all.
 

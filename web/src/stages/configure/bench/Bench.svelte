@@ -60,9 +60,9 @@
   const decide = (what: string, body: Record<string, unknown> = {}) => void (now?.dialogueId && post(`/dialogues/${now.dialogueId}/${what}`, body));
   const begin = (way: Mode) => void post(`/units/${unitId}/console`, { mode: way });
 
-  async function reveal(place: number): Promise<string | null> {
+  async function reveal(place: number, field: string): Promise<string | null> {
     try {
-      return (await api.post<{ text: string }>(`/dialogues/${now?.dialogueId}/steps/${place}/password`)).text;
+      return (await api.post<{ text: string }>(`/dialogues/${now?.dialogueId}/steps/${place}/password?field=${encodeURIComponent(field)}`)).text;
     } catch (error) {
       notices.fault(error);
       return null;
@@ -149,7 +149,7 @@
         {#key now.dialogueId}<Console member={now} unit={bench.data.name} onstanding={stood} />{/key}
       {/await}
     {:else if index !== COMPARE && atPages}
-      <PageSheet member={now} unit={bench.data.name} />
+      <PageSheet member={now} unit={bench.data.name} mayWork={session.mayWork} onreveal={reveal} />
     {:else if index !== COMPARE}
       <section class="sheet before">
         <h2>{bench.data.name} {now.label}</h2>

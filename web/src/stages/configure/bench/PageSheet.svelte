@@ -2,10 +2,11 @@
   import { atTime, inFull } from '../../../lib/time';
   import Mark from '../../../parts/Mark.svelte';
   import { m } from '../../../messages';
+  import Fields from './Fields.svelte';
   import type { Member } from './types';
 
   /** The pages of a member: what each came with, and what is entered; the one that is worked at is open. */
-  let { member, unit }: { member: Member; unit: string } = $props();
+  let { member, unit, mayWork, onreveal }: { member: Member; unit: string; mayWork: boolean; onreveal: (place: number, field: string) => Promise<string | null> } = $props();
 
   const pages = $derived(member.steps.filter((step) => step.sort === 'page' && !step.marks.includes('FIRST')));
   const now = $derived(member.hold && member.hold.step >= 0 ? member.hold.step : (pages.find((step) => step.progress === 'SENT' || step.progress === 'OPEN')?.place ?? -1));
@@ -30,7 +31,7 @@
       {#if page.evidence}<p class="came">{page.evidence}</p>{/if}
       {#if page.progress !== 'DONE'}
         {#if page.answer}<p class="sub">{m.bench.opensAt} <span class="mono">{page.answer}</span></p>{/if}
-        <dl>{#each Object.entries(page.fields) as [label, value] (label)}<dt>{label}</dt><dd class="mono">{value}</dd>{/each}</dl>
+        <div class="in"><Fields fields={page.fields} onreveal={mayWork && member.dialogueId !== null ? (label: string) => onreveal(page.place, label) : null} /></div>
       {/if}
     </details>
   {/each}
@@ -44,6 +45,5 @@
   summary { display: flex; gap: 8px; align-items: center; cursor: pointer; }
   .came { margin: 3px 0 3px 24px; font-size: 13px; color: var(--ink2); }
   .mk { font-size: 11px; border: 1px solid var(--fault); color: var(--fault); border-radius: 3px; padding: 0 5px; }
-  dl { display: grid; grid-template-columns: minmax(120px, auto) 1fr; gap: 3px 14px; margin: 4px 0 4px 24px; font-size: 13.5px; }
-  dt { color: var(--ink2); } dd { margin: 0; overflow-wrap: anywhere; }
+  .in { margin-left: 24px; }
 </style>

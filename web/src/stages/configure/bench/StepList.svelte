@@ -3,10 +3,11 @@
   import type { MarkName } from '../../../lib/types';
   import Mark from '../../../parts/Mark.svelte';
   import { m } from '../../../messages';
+  import Fields from './Fields.svelte';
   import type { BenchStep, LineStanding, Member } from './types';
 
   /** Question, answer, and where the answer comes from, in the order of the work. By hand each is ticked by a person. */
-  let { member, standing, mayWork, ontick, onreveal }: { member: Member; standing: LineStanding | null; mayWork: boolean; ontick: (place: number, done: boolean) => void; onreveal: (place: number) => Promise<string | null> } = $props();
+  let { member, standing, mayWork, ontick, onreveal }: { member: Member; standing: LineStanding | null; mayWork: boolean; ontick: (place: number, done: boolean) => void; onreveal: (place: number, field: string) => Promise<string | null> } = $props();
 
   /** How long a password stays in sight. */
   const SECONDS = 10;
@@ -48,7 +49,7 @@
   }
 
   async function reveal(place: number): Promise<void> {
-    const text = await onreveal(place);
+    const text = await onreveal(place, '');
     if (text === null) return;
     const shown = { place, text };
     revealed = shown;
@@ -84,7 +85,7 @@
           <div class="src">
             {#if step.progress === 'DONE' && step.at}<span class="mono" title={inFull(step.at)}>{atTime(step.at)}</span> {!step.by ? '' : step.sort === 'page' ? m.bench.filledInBy(step.by) : m.bench.by(step.by)}{' '}{/if}{step.progress === 'LEFT_OUT' ? m.bench.notAsked : step.source}
           </div>
-          {#if step.sort === 'page' && (step.marks.includes('FIRST') || !member.atPages)}<dl>{#each Object.entries(step.fields) as [label, value] (label)}<dt>{label}</dt><dd class="mono">{value}</dd>{/each}</dl>{/if}
+          {#if step.sort === 'page' && (step.marks.includes('FIRST') || !member.atPages)}<Fields fields={step.fields} onreveal={mayWork && member.dialogueId !== null && step.progress !== 'DONE' ? (label: string) => onreveal(step.place, label) : null} />{/if}
         </div>
         <span class="v mono">
           {#if step.sort === 'asked' && !step.marks.includes('SECRET')}
@@ -118,7 +119,5 @@
   .v button { font: inherit; color: inherit; padding: 0 2px; border-radius: 3px; }
   .v button:hover { background: var(--line2); }
   .v .bare { background: var(--lamp2); outline: 1px solid var(--lamp-ink); }
-  dl { display: grid; grid-template-columns: auto 1fr; gap: 2px 12px; margin: 4px 0; font-size: 12.5px; }
-  dd { margin: 0; }
   @media print { ol { overflow: visible; } }
 </style>

@@ -40,6 +40,7 @@ final class Stage implements AutoCloseable {
     private Process hall;
     private Process server;
     private Process second;
+    private Process dhcp;
 
     /** @param machines a hall file's lines */
     Stage(String machines, long restartMillis) throws IOException {
@@ -51,6 +52,18 @@ final class Stage implements AutoCloseable {
         return new Stage("", consoles, restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
     }
 
+    /** The same with what such machines lean on besides: a directory, a proxy, and a DHCP server that leases from this pool. */
+    static Stage ofConsolesAndServices(String consoles, long restartMillis, String subnet, String pool) throws IOException {
+        Path dhcp = Path.of(env("LYCHNOS_E2E_RUN"), "dhcp");
+        List<String> command = new ArrayList<>(List.of(env("HALL").split(" ")));
+        command.addAll(List.of(ROOT.resolve("lab/services/dhcp.sh").toString(), dhcp.toString(), "10067", "127.0.0.2", subnet, pool, subnet.replaceFirst("0/24$", "1")));
+        Process server = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(Files.createDirectories(dhcp).resolve("log").toFile()).start();
+        until("the DHCP server is up", Duration.ofSeconds(20), () -> text(dhcp.resolve("log")).contains("DHCP4_STARTED"));
+        Stage stage = new Stage("", consoles, restartMillis, Map.of("LYCHNOS_DHCP_LEASE_FILES", dhcp.resolve("leases.csv").toString()), List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"), "--directory", "10.40.8.21", "--proxy", "10.40.8.25", "--dhcp", "127.0.0.1:10067/127.0.0.2:10068");
+        stage.dhcp = server;
+        return stage;
+    }
+
     /**
      * @param settings of the server, besides those that every stage has
      * @param options of the server's Java
@@ -59,7 +72,7 @@ final class Stage implements AutoCloseable {
         this(machines, "", restartMillis, settings, options);
     }
 
-    private Stage(String machines, String consoles, long restartMillis, Map<String, String> settings, List<String> options) throws IOException {
+    private Stage(String machines, String consoles, long restartMillis, Map<String, String> settings, List<String> options, String... services) throws IOException {
         this.settings = settings;
         this.options = options;
         int number = next++;
@@ -73,6 +86,7 @@ final class Stage implements AutoCloseable {
                 "java", "-XX:TieredStopAtLevel=1", "-cp", classes, "lychnos.lab.Hall", "--machines", file.toString(), "--restart-millis", String.valueOf(restartMillis), "--state", directory.resolve("state").toString()));
         if (!consoles.isEmpty()) {
             command.addAll(List.of("--consoles", Files.writeString(directory.resolve("consoles.txt"), consoles).toString(), "--lines", LINES));
+            command.addAll(List.of(services));
         }
         hallCommand = command;
         startHall();
@@ -168,8 +182,11 @@ final class Stage implements AutoCloseable {
     }
 
     private String log(String name) {
+        return text(directory.resolve(name));
+    }
+
+    private static String text(Path file) {
         try {
-            Path file = directory.resolve(name);
             return Files.exists(file) ? Files.readString(file) : "";
         } catch (IOException e) {
             return "";
@@ -234,6 +251,9 @@ final class Stage implements AutoCloseable {
         server.destroy();
         if (second != null) {
             second.destroy();
+        }
+        if (dhcp != null) {
+            dhcp.destroy();
         }
         hall.destroy();
     }

@@ -179,7 +179,7 @@ class PagesTest {
     }
 
     private String password(long dialogue, Map<String, Object> step) {
-        return stage.client.post("/api/dialogues/" + dialogue + "/steps/" + step.get("place") + "/password", Map.of()).jsonPath().getString("text");
+        return stage.client.post("/api/dialogues/" + dialogue + "/steps/" + step.get("place") + "/password?field=Password", Map.of()).jsonPath().getString("text");
     }
 
     private static String form(Map<String, String> fields) {

@@ -90,6 +90,9 @@ public final class ControllerPlan {
         return Stream.of(names).map(values::text).flatMap(Optional::stream).toList();
     }
 
+    private static final String OF_THE_TAG = "Password on its tag";
+    private static final String OURS = "New password";
+
     /** What of {@link #sheet} is another one in each member. */
     public static final Set<String> DIFFER = Set.of("Hardware address on its tag", "Address", "Name");
 
@@ -106,6 +109,14 @@ public final class ControllerPlan {
         sheet.put("Name servers", String.join(", ", several("name-server-1", "name-server-2")));
         sheet.put("Time servers", String.join(", ", several("time-server-1", "time-server-2", "time-server-3")));
         return sheet;
+    }
+
+    /** By what a person enters it as, the names of its two passwords. */
+    public Map<String, String> passwords() {
+        Map<String, String> names = new LinkedHashMap<>();
+        names.put(OF_THE_TAG, step.delivered());
+        names.put(OURS, step.phrase());
+        return names;
     }
 
     /** Why a person is wanted before it is set; nothing where none is. */

@@ -170,8 +170,7 @@ public class BenchViews {
             marks = List.of("CONTROLLER", "DRIVEN");
             fields.putAll(new ControllerPlan(controller, values).sheet());
             differ.addAll(ControllerPlan.DIFFER);
-            fields.put("Password on its tag", HIDDEN);
-            fields.put("New password", HIDDEN);
+            new ControllerPlan(controller, values).passwords().keySet().forEach(label -> fields.put(label, HIDDEN));
         } else if (step instanceof DialogueStep.Page page) {
             sort = "page";
             about = page.waits() == null ? 0 : page.waits().about().toSeconds();

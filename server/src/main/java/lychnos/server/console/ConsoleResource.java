@@ -2,6 +2,7 @@ package lychnos.server.console;
 
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.transaction.Transactional;
+import jakarta.ws.rs.DefaultValue;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
@@ -18,6 +19,7 @@ import lychnos.core.dialogue.Mode;
 import lychnos.server.account.Who;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.ReadsOnly;
+import org.jboss.resteasy.reactive.RestQuery;
 import org.jboss.resteasy.reactive.RestResponse;
 
 /** Stage 3 on console lines. */
@@ -197,8 +199,8 @@ public class ConsoleResource {
     @POST
     @Path("dialogues/{id}/steps/{place}/password")
     @RolesAllowed("engineer")
-    public RestResponse<Shown> password(long id, int place) {
-        return RestResponse.ResponseBuilder.ok(new Shown(setups.password(id, place, who.person()))).header("Cache-Control", "no-store").build();
+    public RestResponse<Shown> password(long id, int place, @RestQuery @DefaultValue("") String field) {
+        return RestResponse.ResponseBuilder.ok(new Shown(setups.password(id, place, field, who.person()))).header("Cache-Control", "no-store").build();
     }
 
     private String login() {

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import lychnos.core.dialogue.ControllerPlan;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Asked;
@@ -242,13 +243,13 @@ public class Setups {
         return row.runId;
     }
 
-    /** The name of the password that a question, or a page, takes. */
-    private static Optional<String> passwordOf(DialogueStep step, MemberValues values) {
+    /** The name of the password that a question takes, or the field of a page. */
+    private static Optional<String> passwordOf(DialogueStep step, String field, MemberValues values) {
         if (step instanceof DialogueStep.Page page) {
-            return page.fields().values().stream().flatMap(field -> field.value().names().stream()).filter(name -> values.secret(name).isPresent()).findFirst();
+            return Optional.ofNullable(page.fields().get(field)).flatMap(entered -> entered.value().names().stream().filter(name -> values.secret(name).isPresent()).findFirst());
         }
         if (step instanceof DialogueStep.Controller controller) {
-            return Optional.of(controller.phrase());
+            return Optional.ofNullable(new ControllerPlan(controller, values).passwords().get(field));
         }
         return step instanceof Asked asked && asked.is(Mark.SECRET) ? asked.answer().names().stream().findFirst() : Optional.empty();
     }
@@ -272,19 +273,23 @@ public class Setups {
         return true;
     }
 
-    /** The password that a step sends, for a person's eyes; that it was looked at is kept. */
+    /**
+     * The password that a step sends, for a person's eyes; that it was looked at is kept.
+     *
+     * @param field of a page, the label of the field that takes it; empty for a question
+     */
     @Transactional
-    public String password(long dialogueId, int place, Who.Person person) {
+    public String password(long dialogueId, int place, String field, Who.Person person) {
         MemberDialogue row = locked(dialogueId);
         Unit unit = bringUps.unit(row.unitId);
         List<DialogueStep> steps = kinds.of(unit).dialogue().orElseThrow().withPages(row.member, row.wiped);
         MemberValues values = answers.of(unit, Map.of()).get(row.member);
-        if (place < 0 || place >= steps.size() || passwordOf(steps.get(place), values).isEmpty()) {
+        if (place < 0 || place >= steps.size() || passwordOf(steps.get(place), field, values).isEmpty()) {
             throw Refusal.notFound("That step sends no password.");
         }
-        String name = passwordOf(steps.get(place), values).get();
+        String name = passwordOf(steps.get(place), field, values).get();
         Secret secret = values.secret(name).orElseThrow(() -> Refusal.conflict("That password is not known yet."));
-        journal.write(person, unit.bringUpId, unit.id, "looked at the password of “" + steps.get(place).title() + "”" + (row.member.isEmpty() ? "" : ", " + row.member), null, null);
+        journal.write(person, unit.bringUpId, unit.id, "looked at the password of “" + steps.get(place).title() + (field.isEmpty() ? "" : ", " + field) + "”" + (row.member.isEmpty() ? "" : ", " + row.member), null, null);
         return secret.use(text -> text);
     }
 

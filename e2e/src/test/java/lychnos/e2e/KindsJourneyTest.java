@@ -1,0 +1,204 @@
+package lychnos.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.io.IOException;
+import java.time.Duration;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+/** A machine of each kind that the other journeys do not have, set up through the browser: by lines, by pages, over Redfish, by hand. */
+class KindsJourneyTest {
+
+    private static final Duration LONG = Duration.ofSeconds(120);
+
+    private static final String HALL = """
+            brathay KI-1 02:4c:59:e7:01:01 2001 iog 1 - -
+            wythop KC-1 02:4c:59:e7:02:01 2002 bch 1 - stands-by
+            wythop KC-1 02:4c:59:e7:02:02 2003 bch 2 - stands-by
+            skeggle KF-1 02:4c:59:e7:03:01 2004 fil 1 - -
+            ullock KU-1 02:4c:59:e7:04:01 2005 srh 1 - -
+            mungris KM-1 02:4c:59:e7:05:01 10.40.8.23:2003 wlc 1 - -
+            bannisdale KB-1 02:4c:59:e7:06:01 2006 blk 1 - -
+            bannisdale KB-1 02:4c:59:e7:06:02 2007 blk 2 - -
+            harrop KH-1 02:4c:59:e7:07:01 0 idx 1 10.47.254.1 -
+            seathwaite KS-1 02:4c:59:e7:08:01 0 obj 1 tag-of-the-first -
+            seathwaite KS-2 02:4c:59:e7:08:08 0 obj 2 tag-of-the-second -
+            """;
+
+    /** What is known of each, by member, as the fact sheet calls it. */
+    private static final Map<String, Map<String, String>> FACTS = new LinkedHashMap<>();
+
+    private static void fact(String unit, String member, String... titlesAndValues) {
+        Map<String, String> row = FACTS.computeIfAbsent(unit + "," + member, key -> new LinkedHashMap<>());
+        for (int i = 0; i < titlesAndValues.length; i += 2) {
+            row.put(titlesAndValues[i], titlesAndValues[i + 1]);
+        }
+    }
+
+    static {
+        String serial = "serial";
+        String mac = "hardware address";
+        String place = "location";
+        String line = "console line";
+        fact("kin-iog-1", "", serial, "KI-1", mac, "02:4c:59:e7:01:01", place, "R1 u1", line, "2001", "fabric", "compute", "subnet manager", "master");
+        fact("kin-bch-1", "bay 1", serial, "KC-1", mac, "02:4c:59:e7:02:01", place, "R1 u3", line, "2002");
+        fact("kin-bch-1", "bay 2", mac, "02:4c:59:e7:02:02", line, "2003");
+        fact("kin-fil-1", "", serial, "KF-1", mac, "02:4c:59:e7:03:01", place, "R1 u13", line, "2004", "data VLAN", "409", "directory", "10.40.8.21", "account that joins", "joins-arrays");
+        fact("kin-fil-1", "", "its password", "peat-and-heather-2", "group that may manage", "storage-team", "account that tries the directory", "night-visitor", "the visitor's password", "over-the-fell-9");
+        fact("kin-srh-001-oob", "", serial, "KU-1", mac, "02:4c:59:e7:04:01", place, "R1 u16", line, "2005");
+        fact("kin-wlc-1", "", serial, "KM-1", "virtualisation host", "hv-11", "line port", "2003", "image file", "wireless-7.1.img", "image size", "4 GiB", "image digest", "sha256:" + "5d".repeat(32));
+        fact("kin-wlc-1", "", "DHCP server behind it", "10.40.8.22", "roaming domain", "ardal-air");
+        fact("kin-blk-1", "controller a", serial, "KB-1", mac, "02:4c:59:e7:06:01", place, "R1 u18", line, "2006", "federation name", "ardal-blocks", "data VLAN", "409", "licence key", "K7-ARD-118");
+        fact("kin-blk-1", "controller a", "mail sender", "arrays@ardal.example", "mail recipient", "operations@ardal.example", "proxy", "yes");
+        fact("kin-blk-1", "controller b", mac, "02:4c:59:e7:06:02", line, "2007");
+        fact("kin-idx-1", "", serial, "KH-1", mac, "02:4c:59:e7:07:01", place, "R1 u22", "mail sender", "index@ardal.example", "mail recipient", "operations@ardal.example");
+        fact("kin-obj-1", "node 1", serial, "KS-1", "controller's hardware address", "02:4c:59:e7:08:01", "controller's password", "tag-of-the-first", place, "R1 u24", "cluster name", "ardal-backup");
+        fact("kin-obj-1", "node 2", serial, "KS-2", "controller's hardware address", "02:4c:59:e7:08:08", "controller's password", "tag-of-the-second", place, "R1 u26");
+    }
+
+    private Api api;
+    private String server;
+    private final Map<String, Long> units = new LinkedHashMap<>();
+
+    private JsonNode ask(String method, String path, Map<String, ?> body) throws IOException, InterruptedException {
+        return api.ask(server, method, path, body == null ? null : Api.JSON.<ObjectNode>valueToTree(body));
+    }
+
+    private void thing(String sort, String name, Map<String, String> values) throws IOException, InterruptedException {
+        ask("PUT", "/api/bring-ups/1/things", Map.of("sort", sort, "name", name, "values", values));
+    }
+
+    private void network(String how, Map<String, Object> network) throws IOException, InterruptedException {
+        ask("PUT", "/api/bring-ups/1/" + how, network);
+    }
+
+    private static Map<String, Object> network(String name, String base, String pool) {
+        Map<String, Object> network = new LinkedHashMap<>(Map.of("name", name, "prefix", base + ".0/24", "domain", "ardal.example"));
+        network.put("nameServers", List.of("10.40.8.3", "10.40.8.4"));
+        network.put("timeServers", List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"));
+        network.put("ranges", List.of(Map.of("purpose", "pool", "run", pool, "note", "")));
+        return network;
+    }
+
+    /** Ground, facts and addresses, through the interface without a browser. */
+    private void prepare() throws IOException, InterruptedException {
+        ask("POST", "/api/bring-ups", Map.of("name", "Kinds", "siteCode", "kin", "siteName", "Ardal", "positions", List.of()));
+        Map<String, Object> management = network("Management", "10.40.16", ".100-.199");
+        management.put("gateway", "10.40.16.1");
+        network("network", management);
+        Map<String, Object> data = network("Storage data", "10.40.9", ".100-.199");
+        data.putAll(Map.of("purpose", "storage-data", "mtu", 9000, "vlan", 409));
+        network("networks", data);
+        thing("lines", "lines-1", Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "2001-2099"));
+        thing("host", "hv-11", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB", "address", "10.40.8.23", "line-ports", "2001-2016"));
+        thing("fabric", "compute", Map.of("switches", "4"));
+        thing("relay", "relay", Map.of("address", "10.40.8.20"));
+        thing("proxy", "proxy-1", Map.of("address", "10.40.8.25", "port", "3128", "user", "hall", "key", "out-by-the-gate"));
+        for (String policy : List.of("telemetry", "remote-support", "diagnostics", "licence-terms")) {
+            thing("policy", policy, Map.of("answer", policy.equals("licence-terms") ? "yes" : "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", "2026-11-02"));
+        }
+        for (String kind : List.of("infiniband-gateway 1", "blade-chassis 2", "file-array 1", "server-controller-by-hand 1", "wireless-controller 1", "block-array 2", "index-appliance 1", "backup-store 2")) {
+            long id = ask("POST", "/api/bring-ups/1/units", Map.of("kind", kind.split(" ")[0], "count", 1, "members", Integer.parseInt(kind.split(" ")[1]))).path(0).asLong();
+            units.put(bench(id).path("name").asText(), id);
+        }
+        List<String> titles = FACTS.values().stream().flatMap(row -> row.keySet().stream()).distinct().toList();
+        StringBuilder csv = new StringBuilder("unit,member," + String.join(",", titles) + "\n");
+        FACTS.forEach((unit, row) -> csv.append(unit).append(titles.stream().map(title -> "," + row.getOrDefault(title, "")).reduce("", String::concat)).append('\n'));
+        assertEquals(200, api.text(server, "/api/bring-ups/1/facts.csv", csv.toString()).statusCode());
+        for (long unit : units.values()) {
+            JsonNode fit = ask("GET", "/api/bring-ups/1/fits?unit=" + unit, null).path("fits").path(0);
+            ObjectNode taking = Api.JSON.createObjectNode();
+            taking.set("lines", fit.path("lines"));
+            taking.set("growth", fit.path("growth"));
+            api.ask(server, "POST", "/api/bring-ups/1/takings", taking);
+        }
+    }
+
+    private JsonNode bench(long unit) throws IOException, InterruptedException {
+        return ask("GET", "/api/units/" + unit + "/bench", null);
+    }
+
+    private boolean done(long unit) {
+        try {
+            return bench(unit).path("runState").asText().equals("DONE");
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new AssertionError(e);
+        }
+    }
+
+    @Test
+    void eachKindIsSetUpThroughTheBrowser() throws Exception {
+        try (Stage stage = Stage.ofConsolesAndServices(HALL, 400, "10.40.16.0/24", "10.40.16.224 - 10.40.16.229"); Screen screen = new Screen(1280, 800, ColorScheme.DARK)) {
+            server = stage.url();
+            api = new Api(server);
+            prepare();
+            screen.signIn(server);
+            for (long unit : units.values()) {
+                screen.page.navigate(server + "/b/1/configure?unit=" + unit);
+                screen.button("Begin and run to the next stop").click();
+                assertThat(screen.button("Begin and run to the next stop")).isHidden();
+            }
+            for (Map.Entry<String, Long> unit : units.entrySet()) {
+                screen.page.navigate(server + "/b/1/configure?unit=" + unit.getValue());
+                try {
+                    Stage.until(unit.getKey() + " is set up", LONG, () -> {
+                        sayYes(screen);
+                        return done(unit.getValue());
+                    });
+                } catch (AssertionError e) {
+                    throw new AssertionError(standing(unit.getValue()), e);
+                }
+            }
+            assertEquals("serves ardal-backup", stage.kept("KS-2", "state"));
+            assertEquals("in service", stage.kept("KB-1-1", "service"));
+            assertEquals("storage-team", stage.kept("KF-1", "group"));
+            assertEquals(List.of(), screen.complaints());
+        }
+    }
+
+    /** Where the members of a unit stand, for a message. */
+    private String standing(long unit) throws IOException, InterruptedException {
+        StringBuilder standing = new StringBuilder();
+        for (JsonNode member : bench(unit).path("members")) {
+            standing.append(member.path("label").asText()).append(' ').append(member.path("state").asText()).append(' ').append(member.path("gate").asText()).append(' ').append(member.path("hold")).append(' ').append(member.path("note").asText());
+            member.path("steps").forEach(step -> standing.append(step.path("progress").asText().equals("DONE") ? "" : "\n  " + step.path("progress").asText() + " " + step.path("title").asText()));
+        }
+        return standing.toString();
+    }
+
+    /** What a person does at each member who sees nothing amiss: types what is wanted, says yes, ticks what was done by hand. */
+    private static void sayYes(Screen screen) {
+        Locator tabs = screen.page.getByRole(AriaRole.TAB);
+        int members = Math.max(1, tabs.count() - 1);
+        for (int i = 0; i < members; i++) {
+            if (tabs.count() > 1) {
+                tabs.nth(i).click();
+            }
+            Locator typed = screen.page.locator("form.say input");
+            if (typed.isVisible()) {
+                String label = screen.page.locator("form.say label").textContent();
+                typed.fill(label.replaceFirst("^\\s*Type ", "").strip());
+            }
+            Locator yes = screen.page.locator("form.say button[type=submit]");
+            if (yes.isVisible() && yes.isEnabled()) {
+                yes.click();
+            }
+            Locator tick = screen.page.locator("ol input[type=checkbox]:not(:checked)");
+            if (tick.count() > 0 && tick.first().isVisible()) {
+                tick.first().check();
+            }
+        }
+    }
+}
