@@ -56,11 +56,19 @@ export function stageOfPath(): StageName {
   return part && stages.includes(part) ? part : 'board';
 }
 
+/** Which of the chosen unit's addresses; empty for the one that it is managed at. */
+export function chosenRole(): string {
+  const role = (route.search as Record<string, unknown>).role;
+  return typeof role === 'string' ? role : '';
+}
+
 /** Chooses a unit, or none, and stays in the stage. Filters in the address stay too. */
-export function choose(unit: number | null): void {
+export function choose(unit: number | null, role = ''): void {
   const search = { ...(route.search as Record<string, string>) };
   delete search.unit;
+  delete search.role;
   if (unit) search.unit = String(unit);
+  if (unit && role) search.role = role;
   const to = new URLSearchParams(search).toString();
   go(route.pathname + (to ? '?' + to : ''));
 }

@@ -92,12 +92,18 @@ export interface ConfigureView { lanes: Lane[]; ready: number; readyNames: strin
 export interface StepView { step: string; at: string; note: string; holds: boolean }
 
 export interface Endpoint {
-  unitId: number; name: string; fqdn: string; address: string; position: string; serial: string | null; standings: Standing[]; height: number;
-  proven: boolean; sentence: string; at: string | null; millis: number | null; checking: boolean; settingUp: boolean;
+  unitId: number; role: string; name: string; fqdn: string; address: string; position: string; serial: string | null; standings: Standing[]; height: number;
+  beside: Partial<Record<'NAME' | 'REVERSE' | 'TIME', Standing>>;
+  proven: boolean; sentence: string; at: string | null; millis: number | null; checking: boolean; settingUp: boolean; ready: boolean;
 }
-export interface ProveView { endpoints: Endpoint[]; checking: number; proven: number; lastAt: string | null; vantage: string }
+/** One thing that explains several endpoints. */
+export interface SharedCause { title: string; sentence: string; press: string; endpoints: string[] }
+/** A certificate that is another one than before. */
+export interface CertificateChange { unitId: number; role: string; name: string; before: string; now: string; since: string }
+export interface ProveView { endpoints: Endpoint[]; checking: number; proven: number; lastAt: string | null; vantage: string; causes: SharedCause[]; changes: CertificateChange[] }
+export interface Seen { title: string; standing: Standing; seen: string; parts: { name: string; standing: Standing; seen: string }[] }
 export interface Detail {
-  endpoint: Endpoint; press: string; rungs: { title: string; standing: Standing; seen: string }[];
+  endpoint: Endpoint; press: string; rungs: Seen[]; marks: Seen[]; shown: string | null; before: { at: string; height: number; proven: boolean; sentence: string }[];
   fields: { name: string; planned: string; found: string; agrees: boolean }[];
   firmware: string | null; fingerprint: string | null; place: string | null; provenAt: string | null;
   journal: { at: string; actor: string; act: string }[];

@@ -12,12 +12,17 @@
   import Mark from '../../parts/Mark.svelte';
   import Missing from '../../parts/Missing.svelte';
   import { m } from '../../messages';
-  import { bringUpId, choose, chosenUnit, go, route } from '../../routes';
+  import { bringUpId, choose, chosenRole, chosenUnit, go, route } from '../../routes';
   import EndpointDetail from './EndpointDetail.svelte';
 
   const view = live<ProveView>(() => `/bring-ups/${bringUpId()}/prove`);
+  const key = (endpoint: { unitId: number; role: string }) => `${endpoint.unitId} ${endpoint.role}`;
   /** The one chosen, else the first that does not hold. */
-  const on = $derived(chosenUnit() ?? view.data?.endpoints.find((endpoint) => !endpoint.proven && endpoint.at)?.unitId ?? null);
+  const on = $derived.by(() => {
+    const all = view.data?.endpoints ?? [];
+    const unit = chosenUnit();
+    return (unit === null ? undefined : (all.find((endpoint) => endpoint.unitId === unit && endpoint.role === chosenRole()) ?? all.find((endpoint) => endpoint.unitId === unit))) ?? all.find((endpoint) => !endpoint.proven && endpoint.at) ?? null;
+  });
   const only = $derived((route.search as Record<string, unknown>).only === 'broken');
   const shown = $derived((view.data?.endpoints ?? []).filter((endpoint) => !only || !endpoint.proven));
   const racks = $derived([...new Set(shown.map((endpoint) => endpoint.position.split(' ')[0]!))]);
@@ -34,10 +39,21 @@
 
   const check = (units: number[] | null) => void post(`/bring-ups/${bringUpId()}/checks`, { units });
 
+  const accept = (change: { unitId: number; role: string }, fingerprint: string) => void post(`/units/${change.unitId}/certificate`, { role: change.role, fingerprint }).then(() => check([change.unitId]));
+
   function move(by: number): void {
-    const at = shown.findIndex((endpoint) => endpoint.unitId === on);
+    const at = shown.findIndex((endpoint) => on !== null && key(endpoint) === key(on));
     const next = shown[Math.max(0, Math.min(shown.length - 1, at + by))];
-    if (next) choose(next.unitId);
+    if (next) choose(next.unitId, next.role);
+  }
+
+  const BESIDE = ['NAME', 'REVERSE', 'TIME'] as const;
+
+  function besideOf(endpoint: Endpoint): { mark: MarkName; word: string }[] {
+    return BESIDE.map((mark) => {
+      const standing = endpoint.beside[mark];
+      return { mark: standing ? marks[standing]! : 'dark', word: `${m.prove.beside[mark]}: ${standing ? m.prove.standing[standing] : m.prove.never}` };
+    });
   }
 
   function cells(endpoint: Endpoint): { mark: MarkName; word: string }[] {
@@ -50,7 +66,7 @@
 
   const keys = onKeys({
     c: () => session.mayWork && check(null),
-    x: () => void (session.mayWork && on && check([on])),
+    x: () => void (session.mayWork && on && check([on.unitId])),
     j: () => move(1),
     k: () => move(-1),
     ArrowDown: () => move(1),
@@ -83,15 +99,16 @@
       </div>
       <div class="sheet scroll">
         <table class="tbl">
-          <thead><tr><th>{m.prove.endpoint}</th><th>{m.prove.ladder}</th>{#each m.prove.cols as col (col)}<th class="k">{col}</th>{/each}<th>ms</th></tr></thead>
+          <thead><tr><th>{m.prove.endpoint}</th><th>{m.prove.ladder}</th>{#each m.prove.cols as col (col)}<th class="k">{col}</th>{/each}{#each BESIDE as mark (mark)}<th class="k">{m.prove.beside[mark]}</th>{/each}<th>ms</th></tr></thead>
           <tbody>
             {#each racks as rack (rack)}
-              <tr class="group"><th colspan="10" scope="rowgroup">Rack {rack}</th></tr>
-              {#each shown.filter((endpoint) => endpoint.position.startsWith(rack + ' ')) as endpoint (endpoint.unitId)}
-                <tr class:on={endpoint.unitId === on} onclick={() => choose(endpoint.unitId)}>
-                  <td class="name"><button type="button" onclick={() => choose(endpoint.unitId)}><b class="mono">{endpoint.name}</b></button> <span class="sub">Redfish <span class="mono">{tail(endpoint.address)}</span></span></td>
+              <tr class="group"><th colspan="13" scope="rowgroup">Rack {rack}</th></tr>
+              {#each shown.filter((endpoint) => endpoint.position.startsWith(rack + ' ')) as endpoint (key(endpoint))}
+                <tr class:on={on !== null && key(endpoint) === key(on)} class:unready={!endpoint.ready && !endpoint.at} onclick={() => choose(endpoint.unitId, endpoint.role)}>
+                  <td class="name"><button type="button" onclick={() => choose(endpoint.unitId, endpoint.role)}><b class="mono">{endpoint.name}</b></button> <span class="sub">{endpoint.role === 'management' ? '' : endpoint.role} <span class="mono">{tail(endpoint.address)}</span></span></td>
                   <td><Ladder standings={endpoint.settingUp ? [] : endpoint.standings} /></td>
                   {#each cells(endpoint) as cell, i (i)}<td class="k">{#if endpoint.checking && i === 0}<Mark mark="work" size={16} />{:else}<Mark mark={cell.mark} size={16} word={cell.word} />{/if}</td>{/each}
+                  {#each besideOf(endpoint) as cell, i (i)}<td class="k">{#if endpoint.at}<Mark mark={cell.mark} size={16} word={cell.word} />{/if}</td>{/each}
                   <td class="mono sub">{endpoint.millis === null ? '' : endpoint.millis.toFixed(1)}</td>
                 </tr>
               {/each}
@@ -99,9 +116,23 @@
           </tbody>
         </table>
       </div>
+      {#if view.data.causes.length > 0 || view.data.changes.length > 0}
+        <div class="cards">
+          {#each view.data.causes as cause (cause.title)}
+            <section class="sheet card"><h3>{m.prove.cause(cause.endpoints.length)}</h3><p><b>{cause.title}.</b> {cause.sentence}</p><p class="sub">{cause.press}</p></section>
+          {/each}
+          {#each view.data.changes as change (key(change))}
+            <section class="sheet card">
+              <h3>{m.prove.changed}</h3>
+              <p>{m.prove.certificateOf(change.name, atTime(change.since))} {m.prove.was} <span class="mono">{change.before.slice(0, 12)}…</span>, {m.prove.is} <span class="mono">{change.now.slice(0, 12)}…</span></p>
+              <B onclick={() => choose(change.unitId, change.role)}>{m.prove.look}</B>
+            </section>
+          {/each}
+        </div>
+      {/if}
     </div>
     <aside class="side" aria-label={m.prove.endpoint}>
-      {#if on}<EndpointDetail unitId={on} oncheck={() => check([on])} />{:else}<p class="sub">{m.prove.choose}</p>{/if}
+      {#if on}<EndpointDetail unitId={on.unitId} role={on.role} oncheck={() => on && check([on.unitId])} onaccept={(fingerprint: string) => on && accept(on, fingerprint)} />{:else}<p class="sub">{m.prove.choose}</p>{/if}
     </aside>
   </div>
 {/if}
@@ -109,6 +140,9 @@
 <style>
   .name { padding: 5px 8px; white-space: nowrap; }
   .name b { font-weight: 600; }
+  .unready { opacity: 0.62; }
+  .cards { display: grid; grid-template-columns: repeat(auto-fill, minmax(280px, 1fr)); gap: 12px; margin-top: 12px; }
+  .card { padding: 12px 14px; } .card p { margin: 4px 0; overflow-wrap: anywhere; }
   .k { padding-left: 2px; padding-right: 2px; font-size: 11.5px; }
   label { display: flex; gap: 6px; align-items: center; }
   .side { width: 336px; }

@@ -95,7 +95,7 @@ class KindsJourneyTest {
         Map<String, Object> management = network("Management", "10.40.16", ".100-.199");
         management.put("gateway", "10.40.16.1");
         network("network", management);
-        Map<String, Object> data = network("Storage data", "10.40.9", ".100-.199");
+        Map<String, Object> data = network("Storage data", "10.40.9", ".200-.239");
         data.putAll(Map.of("purpose", "storage-data", "mtu", 9000, "vlan", 409));
         network("networks", data);
         thing("lines", "lines-1", Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "2001-2099"));

@@ -255,6 +255,23 @@ final class Stage implements AutoCloseable {
         if (dhcp != null) {
             dhcp.destroy();
         }
-        hall.destroy();
+        unplug();
+    }
+
+    /** A hall that has ended leaves its interfaces behind, and these would go on answering. */
+    private void unplug() {
+        try {
+            killHall();
+            List<String> command = new ArrayList<>(List.of(env("HALL").split(" ")));
+            command.addAll(List.of("sh", "-c", "ip -o link show type macvlan | sed 's/^[0-9]*: \\([^@:]*\\).*/\\1/' | xargs -r -n1 ip link del"));
+            Process gone = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(directory.resolve("unplug.log").toFile())).start();
+            if (!gone.waitFor(20, TimeUnit.SECONDS) || gone.exitValue() != 0) {
+                throw new IllegalStateException("the hall's interfaces stay: " + log("unplug.log"));
+            }
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 }

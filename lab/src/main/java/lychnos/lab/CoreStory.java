@@ -28,7 +28,12 @@ final class CoreStory {
         this.core = core;
     }
 
-    void tell(String facts, String keyName, String key) throws IOException, InterruptedException {
+    /** What the site leans on, stated once for every bring-up. */
+    void ground(String keyName, String key) throws IOException, InterruptedException {
+        things(base.equals("10.40"), keyName, key);
+    }
+
+    void tell(String facts) throws IOException, InterruptedException {
         JsonNode choices = story.send("GET", at("prepare"), null, null).path("choices");
         send("POST", "network/choice", JSON.createObjectNode().put("networkId", choices.path(0).path("id").asLong()));
         send("PUT", "networks", data());
@@ -36,7 +41,6 @@ final class CoreStory {
         if (real) {
             send("PUT", "networks", six());
         }
-        things(real, keyName, key);
         announce("interconnect-pair", 2, 2);
         announce("infiniband-gateway", 2, 1);
         announce("fabric-controller", 1, 3);

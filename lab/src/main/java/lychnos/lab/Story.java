@@ -47,12 +47,17 @@ public final class Story {
         long rowA = begin("Ardal Hall 2, row A", 4, "R1", "R2");
         begin("Ardal Hall 2, row B", 11, "R3", "R4");
         long core = begin("Ardal Hall 2, core", 9);
+        CoreStory other = new CoreStory(this, base, core);
+        other.ground(keyName, key);
         send("PUT", "/api/bring-ups/" + rowA + "/network", network(8, "Management, row A", 408).toString(), "application/json");
         send("POST", "/api/bring-ups/" + rowA + "/labels", Files.readString(directory.resolve("hall-2-row-a.csv")), "text/plain");
         JsonNode proposal = send("GET", "/api/bring-ups/" + rowA + "/proposal?from=" + base + ".8.101", null, null);
         take(rowA, proposal);
+        if (base.equals("10.40")) {
+            send("POST", "/api/bring-ups/" + rowA + "/names/push", "{}", "application/json");
+        }
         send("POST", "/api/bring-ups/" + rowA + "/rounds", JSON.createObjectNode().put("width", 3).toString(), "application/json");
-        new CoreStory(this, base, core).tell(Files.readString(directory.resolve("core-facts.csv")), keyName, key);
+        other.tell(Files.readString(directory.resolve("core-facts.csv")));
         send("DELETE", "/api/session", null, null);
     }
 

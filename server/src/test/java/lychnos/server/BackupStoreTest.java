@@ -90,6 +90,50 @@ class BackupStoreTest {
         assertEquals(null, step(bench, 1, "New cluster"), "made once");
     }
 
+    private JsonPath prove() {
+        return stage.client.get("/api/bring-ups/" + stage.bringUp + "/prove");
+    }
+
+    private Map<String, Object> endpoint(String role) {
+        return prove().getMap("endpoints.find { it.role == '" + role + "' }");
+    }
+
+    /** A unit is checked as soon as it is set up: each of its addresses, by what it is. */
+    @Test
+    void everyAddressOfAClusterIsAnEndpointOfItsOwn() throws SQLException {
+        int unit = stage.store(2);
+        stage.ready().begin(unit, "run");
+        stage.toTheEnd(unit);
+        ConsoleStage.until("all are proven", () -> prove().getInt("proven") == 7);
+        assertEquals(List.of("cluster", "node 1 port 1", "node 1 port 2", "node 2 port 1", "node 2 port 2", "node 1 controller", "node 2 controller"), prove().getList("endpoints.role"));
+        JsonPath controller = stage.client.get("/api/units/" + unit + "/proof?role=node 2 controller");
+        assertEquals("9 of 9 values", controller.getString("rungs[5].seen"));
+        assertEquals("factory password refused; 80 shut", controller.getString("rungs[6].seen"));
+        assertEquals("in step, to the second", controller.getString("marks.find { it.title == 'time' }.seen"));
+        JsonPath cluster = stage.client.get("/api/units/" + unit + "/proof?role=cluster");
+        assertTrue(cluster.getString("rungs[3].seen").contains("Seathwaite ardal-backup"), cluster::prettify);
+        // somebody puts another certificate there
+        sql("update known_certificate set fingerprint = repeat('0', 64) where role = 'cluster' and unit_id = " + unit);
+        stage.client.post("/api/bring-ups/" + stage.bringUp + "/checks", Map.of("units", List.of(unit))).then().statusCode(200);
+        ConsoleStage.until("it is told", () -> Boolean.FALSE.equals(endpoint("cluster").get("proven")));
+        assertTrue(endpoint("cluster").get("sentence").toString().contains("another certificate than before"), () -> endpoint("cluster").toString());
+        assertEquals("cluster", prove().getString("changes[0].role"));
+        String now = prove().getString("changes[0].now");
+        stage.client.post("/api/units/" + unit + "/certificate", Map.of("role", "cluster", "fingerprint", "1".repeat(64))).then().statusCode(409);
+        stage.client.post("/api/units/" + unit + "/certificate", Map.of("role", "cluster", "fingerprint", now)).then().statusCode(204);
+        ConsoleStage.until("the checks are over", () -> prove().getInt("checking") == 0);
+        stage.client.post("/api/bring-ups/" + stage.bringUp + "/checks", Map.of("units", List.of(unit))).then().statusCode(200);
+        ConsoleStage.until("it is proven again", () -> prove().getInt("proven") == 7);
+        assertEquals(3, stage.client.get("/api/units/" + unit + "/proof?role=cluster").getList("before").size(), "each change is kept, and nothing else");
+    }
+
+    private void sql(String statement) throws SQLException {
+        try (Connection connection = database.getConnection();
+                PreparedStatement update = connection.prepareStatement(statement)) {
+            assertEquals(1, update.executeUpdate(), statement);
+        }
+    }
+
     @Test
     void theSecondNodeWaitsForTheCodeOfTheFirst() {
         int unit = stage.store(2);
@@ -156,11 +200,7 @@ class BackupStoreTest {
                 stage.yes(unit);
                 return !List.of("", "0").contains(kept(0, moment));
             });
-            try (Connection connection = database.getConnection();
-                    PreparedStatement end = connection.prepareStatement("update run set lease_until = now() - interval '1 second' where unit_id = ? and state = 'RUNNING'")) {
-                end.setInt(1, unit);
-                assertEquals(1, end.executeUpdate());
-            }
+            sql("update run set lease_until = now() - interval '1 second' where state = 'RUNNING' and purpose = 'console' and unit_id = " + unit);
         }
         JsonPath bench = stage.toTheEnd(unit);
         assertEquals("DONE", bench.getString("runState"), bench::prettify);

@@ -232,7 +232,8 @@ class ConfigureTest {
             row.await("done", states -> states.equals(List.of("DONE")));
             long clear = io.quarkus.narayana.jta.QuarkusTransaction.requiringNew()
                     .call(() -> db.createNativeQuery(
-                                    "select count(*) from sealed_secret s where encode(s.sealed, 'escape') ~ '^[A-Za-z0-9]{20}$' or length(s.sealed) <> 36", Long.class)
+                                    "select count(*) from sealed_secret s join unit u on u.id = s.unit_id where u.bring_up_id = :id and (encode(s.sealed, 'escape') ~ '^[A-Za-z0-9]{20}$' or length(s.sealed) <> 36)", Long.class)
+                            .setParameter("id", row.id)
                             .getSingleResult());
             assertEquals(0, clear);
             long journalled = io.quarkus.narayana.jta.QuarkusTransaction.requiringNew()

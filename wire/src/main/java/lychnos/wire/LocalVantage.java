@@ -34,6 +34,7 @@ import lychnos.wire.proxy.ProxyProbe;
 import lychnos.wire.proxy.ProxyProbe.ProxySeen;
 import lychnos.wire.smtp.RelayProbe;
 import lychnos.wire.smtp.RelaySeen;
+import lychnos.wire.ssh.Greeting;
 import lychnos.wire.tcp.PortProbe;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.tls.TlsProbe;
@@ -138,6 +139,11 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     @Override
     public TlsSeen tls(Address address, int port, Duration timeout) throws WireFault {
         return tlsProbe.probe(dialler.admit(address, port), timeout);
+    }
+
+    @Override
+    public String greeting(Address address, int port, Duration timeout) throws WireFault {
+        return Greeting.read(dialler.admit(address, port), timeout);
     }
 
     @Override

@@ -43,6 +43,9 @@ public interface Vantage extends ServiceCalls {
     /** One TLS handshake that trusts anything, to see what is shown. */
     TlsSeen tls(Address address, int port, Duration timeout) throws WireFault;
 
+    /** How an SSH server greets (RFC 4253, section 4.2). */
+    String greeting(Address address, int port, Duration timeout) throws WireFault;
+
     /** One HTTPS exchange. */
     HttpAnswer http(HttpCall call) throws WireFault;
 

@@ -73,6 +73,13 @@ public final class PageFill {
         return new Entry(texts, secrets);
     }
 
+    /** By field, what was planned for it; passwords are not among them. */
+    public Map<String, String> planned() {
+        Map<String, String> all = new LinkedHashMap<>();
+        page.fields().forEach((name, field) -> planned(field).ifPresent(text -> all.put(name, text)));
+        return all;
+    }
+
     /** Fields in which the page shows something else than was planned. */
     public List<Difference> differences(Map<String, String> shown) {
         List<Difference> differences = new ArrayList<>();

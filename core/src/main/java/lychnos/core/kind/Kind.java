@@ -98,8 +98,9 @@ public record Kind(
      *
      * @param port the TCP port of the management service
      * @param shut TCP ports that must not answer
+     * @param ssh whether it greets over SSH as well
      */
-    public record Checks(int port, List<Integer> shut) {}
+    public record Checks(int port, List<Integer> shut, boolean ssh) {}
 
     /** How long a restart usually takes, and after how long it is a fault. */
     public record Waits(Duration about, Duration atMost) {}
@@ -194,8 +195,8 @@ public record Kind(
         return value != null && value.matches("[1-9][0-9]?") ? Integer.parseInt(value) : 1;
     }
 
-    /** The same kind with its service at another port, for a lab that cannot use the real one. */
+    /** The same kind with its service at another port and without SSH, for a lab that cannot use the real ones. */
     public Kind withPort(int other) {
-        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, dialogue, machine, logins, new Checks(other, checks.shut), waits, flows);
+        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, dialogue, machine, logins, new Checks(other, checks.shut, false), waits, flows);
     }
 }

@@ -18,6 +18,18 @@ public enum Trouble {
     NOT_AS_PLANNED("%s.", "Set it up again, or change the plan if the machine is right."),
     FACTORY_ACCEPTED("The factory password still works.", "Set it up again: anyone who knows the model can log in."),
     FACTORY_UNCLEAR("Whether the factory password is refused could not be seen: %s.", "Check again."),
+    NO_PAGE("HTTPS answers, but not with a page to sign in: %s.", "Open it in a browser; its web service may still be starting."),
+    LEADS_AWAY("Its page leads away, to %s.", "Nobody was followed there. Look what name the machine was given for itself."),
+    NO_SSH("SSH does not greet: %s.", "See whether SSH is switched on; then check again."),
+    PAGES_REFUSED("Its pages refuse the password we set.", "Somebody may have changed it since. Set it up again, or enter the password in use."),
+    NOT_SET_UP("Nothing tells which machine this is: it was not set up yet.", "Set it up in Configure; its setup tells it by its serial."),
+    NAME_MISSING("No name server knows %s.", "Send its records again in Allocate."),
+    NAME_ELSEWHERE("%s.", "Send its records again in Allocate; where the other record is somebody else's, have it removed."),
+    NAME_LAGS("%s.", "Check again in a few minutes; if it stays so, look at that server's transfer of the zone."),
+    NAME_SERVER_SILENT("%s.", "Look at that name server; units would not find their names there either."),
+    REVERSE_MISSING("No name server leads from %s back to a name.", "Send its records again in Allocate."),
+    REVERSE_ELSEWHERE("%s.", "Send its records again in Allocate; where the other record is somebody else's, have it removed."),
+    CLOCK_OFF("Its clock is %s.", "See whether it reaches its time servers; certificates and logs depend on it."),
     MUST_BE_SHUT("Port %s answers and must be shut.", "Turn that service off on the machine.");
 
     private final String sentence;

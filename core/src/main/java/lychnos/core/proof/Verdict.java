@@ -3,6 +3,7 @@ package lychnos.core.proof;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import lychnos.core.proof.Outcome.Standing;
 
 /**
@@ -12,17 +13,25 @@ import lychnos.core.proof.Outcome.Standing;
  * @param broken the first rung that does not hold, or null
  * @param sentence why not further, in one sentence; where all hold, how far that goes
  * @param press what to do next, empty where nothing is to do
- * @param proven whether every rung that can be measured from here holds, identity among them
+ * @param proven whether every rung and mark that can be measured from here holds, identity among them
+ * @param beside the first mark beside the ladder that does not hold, where the ladder does; or null
+ * @param ladder whether the ladder holds as far as it can be measured from here, identity among it, whatever stands beside
  */
-public record Verdict(int height, Rung broken, String sentence, String press, boolean proven) {
+public record Verdict(int height, Rung broken, String sentence, String press, boolean proven, SideMark beside, boolean ladder) {
+
+    /** A verdict on the ladder alone. */
+    public static Verdict of(List<Outcome> outcomes) {
+        return of(outcomes, List.of());
+    }
 
     /**
      * Comes to a verdict.
      *
      * @param outcomes one for each rung, in any order
+     * @param beside marks beside the ladder; one that is missing was not asked for
      * @throws IllegalArgumentException if a rung is missing or there twice
      */
-    public static Verdict of(List<Outcome> outcomes) {
+    public static Verdict of(List<Outcome> outcomes, List<Beside> beside) {
         Map<Rung, Outcome> byRung = new EnumMap<>(Rung.class);
         for (Outcome outcome : outcomes) {
             if (byRung.put(outcome.rung(), outcome) != null) {
@@ -42,14 +51,26 @@ public record Verdict(int height, Rung broken, String sentence, String press, bo
                 skipped++;
             } else if (outcome.standing() == Standing.BROKEN) {
                 Trouble trouble = outcome.trouble();
-                return new Verdict(height, rung, trouble.sentence(outcome.seen()), trouble.press(), false);
+                return new Verdict(height, rung, trouble.sentence(outcome.seen()), trouble.press(), false, null, false);
             } else {
-                return new Verdict(height, null, "Not checked past " + lastReached(rung) + ".", "Check again.", false);
+                return new Verdict(height, null, "Not checked past " + lastReached(rung) + ".", "Check again.", false, null, false);
             }
         }
         boolean identified = byRung.get(Rung.IDENTITY).standing() == Standing.HOLDS;
         String sentence = skipped == 0 ? "All seven rungs hold." : height + " rungs hold; " + skipped + " cannot be measured from here.";
-        return new Verdict(height, null, sentence, "", identified);
+        Optional<Beside> off = beside.stream().filter(mark -> mark.standing() == Standing.BROKEN).findFirst();
+        if (off.isPresent()) {
+            Trouble trouble = off.get().trouble();
+            return new Verdict(height, null, trouble.sentence(off.get().seen()) + " " + sentence, trouble.press(), false, off.get().mark(), identified);
+        }
+        return new Verdict(height, null, identified ? sentence : sentence.replaceFirst("\\.$", ", and which machine it is was not told."), "", identified, null, identified);
+    }
+
+    /** A verdict on an address that answers and no more: which machine it is, is told elsewhere. */
+    public static Verdict ofAnswer(List<Outcome> outcomes, List<Beside> beside) {
+        Verdict verdict = of(outcomes, beside);
+        boolean answers = outcomes.stream().noneMatch(outcome -> outcome.standing() == Standing.BROKEN) && verdict.beside == null;
+        return answers ? new Verdict(verdict.height, null, "It answers; it is an address for data, and its unit tells what serves it.", "", verdict.height > 0, null, verdict.height > 0) : verdict;
     }
 
     private static String lastReached(Rung rung) {

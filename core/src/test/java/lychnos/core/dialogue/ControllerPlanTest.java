@@ -5,7 +5,6 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.time.Duration;
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -25,32 +24,7 @@ class ControllerPlanTest {
             "controller-mac", "02:4c:59:a2:04:01", "serial", "OB-7731", "controller.address", "10.40.8.45", "controller.mask", "255.255.255.0", "controller.gateway", "10.40.8.1",
             "controller.name", "ard-obj-1-n1-oob", "domain", "ardal.example", "name-server-1", "10.40.8.3", "time-server-1", "10.40.8.6", "time-server-3", "10.40.8.8"));
     private final Map<String, Secret> secrets = new HashMap<>(Map.of("controller-word", Secret.of("made-for-it-16ch"), "controller-password", Secret.of("lever-pine-40-salt")));
-    private final ControllerPlan plan = new ControllerPlan(STEP, new Values() {
-        @Override
-        public Optional<String> text(String name) {
-            return Optional.ofNullable(texts.get(name));
-        }
-
-        @Override
-        public Optional<Secret> secret(String name) {
-            return Optional.ofNullable(secrets.get(name));
-        }
-
-        @Override
-        public Collection<Secret> secrets() {
-            return secrets.values();
-        }
-
-        @Override
-        public String unitName() {
-            return "ard-obj-1";
-        }
-
-        @Override
-        public boolean termsAgreed() {
-            return false;
-        }
-    });
+    private final ControllerPlan plan = new ControllerPlan(STEP, new Known(texts, secrets, () -> false));
 
     @Test
     void isMadeOfWhatTheMemberWasGiven() {

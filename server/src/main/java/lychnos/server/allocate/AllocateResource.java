@@ -109,7 +109,7 @@ public class AllocateResource {
             return new Ribbon(0, "", "", "", "", null, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), null, soundings.possible());
         }
         List<AddressRange> ranges = groundworks.ranges(network.id);
-        Set<Long> proven = new HashSet<>(db.createQuery("select p.unitId from Proof p where p.proven", Long.class).getResultList());
+        Set<Long> proven = new HashSet<>(db.createQuery("select p.claimId from Proof p where p.proven", Long.class).getResultList());
         List<Seat> seats = db.createQuery("select c, u from Claim c join Unit u on u.id = c.unitId where c.networkId = :id and c.releasedAt is null order by c.address", Object[].class)
                 .setParameter("id", network.id)
                 .getResultStream()
@@ -174,7 +174,7 @@ public class AllocateResource {
     }
 
     private static Seat seat(Claim claim, Unit unit, long bringUpId, Set<Long> proven) {
-        return new Seat(unit.id, unit.label(), claim.role, claim.address.toString(), claim.hostName, claim.fqdn(), unit.place(), unit.bringUpId == bringUpId, proven.contains(unit.id));
+        return new Seat(unit.id, unit.label(), claim.role, claim.address.toString(), claim.hostName, claim.fqdn(), unit.place(), unit.bringUpId == bringUpId, proven.contains(claim.id));
     }
 
     private Undo undo(long bringUpId) {

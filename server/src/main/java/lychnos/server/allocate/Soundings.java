@@ -21,6 +21,7 @@ import lychnos.core.existing.InUse;
 import lychnos.core.fact.Mac;
 import lychnos.server.live.Live;
 import lychnos.server.store.Network;
+import lychnos.server.store.Rows;
 import lychnos.server.store.Stranger;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
@@ -152,28 +153,22 @@ public class Soundings {
     /** Notes addresses that answer although nobody here gave them out. */
     @Transactional
     public void note(Network network, long bringUpId, Map<Address, Heard> heard) {
-        heard.forEach((address, what) -> {
-            Stranger.Key key = new Stranger.Key(network.id, address);
-            Stranger known = db.find(Stranger.class, key);
-            Stranger stranger = known == null ? new Stranger() : known;
-            stranger.key = key;
-            stranger.mac = what.mac();
-            stranger.sentence = what.sentence();
-            stranger.lastHeard = clock.instant();
-            if (known == null) {
-                stranger.firstHeard = clock.instant();
-                db.persist(stranger);
-            }
-        });
+        String now = clock.instant().toString();
+        // in one order, and whoever hears it a second time adds to what is known: two people may look at the same moment
+        Rows.of(heard.entrySet().stream().sorted(Map.Entry.comparingByKey()).toList())
+                .column("inet", each -> each.getKey().toString())
+                .column("macaddr", each -> each.getValue().mac() == null ? null : each.getValue().mac().toString())
+                .column("text", each -> each.getValue().sentence())
+                .column("timestamptz", each -> now)
+                .write(db, "insert into stranger (network_id, address, mac, sentence, first_heard, last_heard) select " + network.id + ", address, mac, sentence, at, at from %s as heard (address, mac, sentence, at)"
+                        + " on conflict (network_id, address) do update set mac = excluded.mac, sentence = excluded.sentence, last_heard = excluded.last_heard");
         live.tell(bringUpId, "allocate");
     }
 
     /** Forgets a stranger that is silent now. */
     @Transactional
     public void forget(long networkId, Address address, long bringUpId) {
-        Stranger known = db.find(Stranger.class, new Stranger.Key(networkId, address));
-        if (known != null) {
-            db.remove(known);
+        if (db.createMutationQuery("delete from Stranger where key = :key").setParameter("key", new Stranger.Key(networkId, address)).executeUpdate() > 0) {
             live.tell(bringUpId, "allocate");
         }
     }

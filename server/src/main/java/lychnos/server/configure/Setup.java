@@ -174,7 +174,7 @@ final class Setup {
     }
 
     private RedfishClient client() {
-        return new RedfishClient(vantage, foundAt, kind.port(), targets.fingerprint(unitId));
+        return new RedfishClient(vantage, foundAt, kind.port(), targets.fingerprint(subject));
     }
 
     private String identify() throws WireFault, RedfishFault, Surprise {
@@ -193,7 +193,7 @@ final class Setup {
             try {
                 Controller.Identity identity = new Controller(client).identity();
                 refuseOther(identity, "Nothing was written to it.");
-                proofs.remember(unitId, client.fingerprint());
+                proofs.remember(subject, client.fingerprint());
                 return "serial " + subject.unit().serial + " and " + mac + " as on the label";
             } catch (RedfishFault e) {
                 if (!e.is("PasswordChangeRequired")) {
@@ -202,7 +202,7 @@ final class Setup {
                 if (!sameMac) {
                     throw new Surprise("It shows its serial only after its password is changed, and its hardware address cannot be seen from here.", "Set it up from a place on its own segment.");
                 }
-                proofs.remember(unitId, client.fingerprint());
+                proofs.remember(subject, client.fingerprint());
                 return mac + " as on the label; it shows its serial only after the password is changed";
             }
         }
@@ -391,7 +391,8 @@ final class Setup {
 
     private String prove() throws WireFault, Surprise {
         Verdict verdict = proofs.climb(subject);
-        if (!verdict.proven()) {
+        // a name that is missing is no reason to set a machine up again
+        if (!verdict.ladder()) {
             throw new Surprise(verdict.sentence(), verdict.press());
         }
         return verdict.sentence();

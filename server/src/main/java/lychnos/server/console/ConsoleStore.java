@@ -344,6 +344,10 @@ public class ConsoleStore {
         if (allDone) {
             run.become(RunState.DONE, clock.instant());
             run.note = "Set up.";
+            // whether it is proven is looked at right away
+            db.createNativeMutationQuery("insert into run (unit_id, purpose, state) values (:unit, 'prove', 'WAITING') on conflict (unit_id, purpose) where state in ('WAITING', 'RUNNING', 'STOPPED') do nothing")
+                    .setParameter("unit", held.unitId())
+                    .executeUpdate();
         }
         live.tell(held.bringUpId(), "configure");
         return allDone;

@@ -63,10 +63,10 @@ public class HandoverResource {
     private List<HandoverLine> lines(long id) {
         Map<Long, Claim> placed = claims.primaries(id);
         Map<Long, Proof> proofs = checks.proofs(id);
-        Map<Long, String> certificates = db.createQuery("select k from KnownCertificate k join Unit u on u.id = k.unitId where u.bringUpId = :id", KnownCertificate.class)
+        Map<Long, String> certificates = db.createQuery("select k from KnownCertificate k join Unit u on u.id = k.key.unitId join Claim c on c.unitId = u.id and c.role = k.key.role where u.bringUpId = :id and c.place = 0 and c.releasedAt is null", KnownCertificate.class)
                 .setParameter("id", id)
                 .getResultStream()
-                .collect(Collectors.toMap(known -> known.unitId, known -> known.fingerprint));
+                .collect(Collectors.toMap(known -> known.key.unitId(), known -> known.fingerprint));
         return bringUps.units(id).stream()
                 .filter(unit -> placed.containsKey(unit.id))
                 .map(unit -> line(unit, placed.get(unit.id), proofs.get(unit.id), certificates.get(unit.id)))

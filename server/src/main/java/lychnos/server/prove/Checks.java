@@ -5,15 +5,22 @@ import org.hibernate.Session;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
+import lychnos.core.proof.Beside;
 import lychnos.core.proof.Outcome;
+import lychnos.core.proof.Part;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
+import lychnos.core.proof.SharedCause;
+import lychnos.core.proof.Trouble;
 import lychnos.server.account.Who;
 import lychnos.server.allocate.Claims;
 import lychnos.server.journal.Journal;
@@ -22,13 +29,18 @@ import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Kinds;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.Claim;
+import lychnos.server.store.EndpointKey;
 import lychnos.server.store.KnownCertificate;
+import lychnos.server.store.Network;
 import lychnos.server.store.Proof;
+import lychnos.server.store.ProofChange;
 import lychnos.server.store.Unit;
 
 /** Checks of endpoints: asked for, and shown. */
 @ApplicationScoped
 public class Checks {
+
+    private static final int MOST_BEFORE = 40;
 
     private final Session db;
     private final BringUps bringUps;
@@ -48,44 +60,61 @@ public class Checks {
         this.clock = clock;
     }
 
-    public Map<Long, Proof> proofs(long bringUpId) {
+    private List<Proof> all(long bringUpId) {
         // a proof of an address that was released since says nothing about the new one
-        return db.createQuery("select p from Proof p join Unit u on u.id = p.unitId join Claim c on c.id = p.claimId where u.bringUpId = :id and c.releasedAt is null", Proof.class)
+        return db.createQuery("select p from Proof p join Unit u on u.id = p.key.unitId join Claim c on c.id = p.claimId where u.bringUpId = :id and c.releasedAt is null", Proof.class)
                 .setParameter("id", bringUpId)
-                .getResultStream()
-                .collect(Collectors.toMap(proof -> proof.unitId, Function.identity()));
+                .getResultList();
+    }
+
+    /**
+     * By unit, the proof that says most about it: of several endpoints the first that does not hold. A unit of which some endpoint
+     * was never checked has none, unless another one does not hold.
+     */
+    public Map<Long, Proof> proofs(long bringUpId) {
+        Map<Long, Long> endpoints = claims.live(bringUpId).stream().filter(claim -> claim.place == 0 || !kinds.of(bringUps.unit(claim.unitId)).driven()).collect(Collectors.groupingBy(claim -> claim.unitId, Collectors.counting()));
+        Map<Long, Proof> worst = new HashMap<>();
+        Map<Long, List<Proof>> byUnit = all(bringUpId).stream().collect(Collectors.groupingBy(proof -> proof.key.unitId()));
+        byUnit.forEach((unit, proofs) -> proofs.stream()
+                .min(Comparator.comparing((Proof proof) -> proof.proven).thenComparing(proof -> proof.height).thenComparing(proof -> proof.at))
+                .filter(proof -> !proof.proven || proofs.size() >= endpoints.getOrDefault(unit, 0L))
+                .ifPresent(proof -> worst.put(unit, proof)));
+        return worst;
     }
 
     /**
      * Asks for checks.
      *
-     * @param units which, or null for all that have an address
-     * @return how many were asked for; those that are under way already are not asked for twice
+     * @param units which, or null for all that are set up
+     * @return how many units were asked for; those that are under way already are not asked for twice
      */
     @Transactional
     public int ask(long bringUpId, Set<Long> units, Who.Person person) {
         bringUps.get(bringUpId);
-        List<Claim> placed = driven(claims.primaries(bringUpId)).filter(claim -> units == null || units.contains(claim.unitId)).toList();
+        Set<Long> ready = ready(bringUpId);
+        List<Long> placed = claims.primaries(bringUpId).keySet().stream().filter(unit -> units == null ? ready.contains(unit) : units.contains(unit)).toList();
         if (placed.isEmpty()) {
-            throw Refusal.conflict("No unit here has an address yet: that is part of Allocate.");
+            throw Refusal.conflict(units == null ? "Nothing here is set up yet: that is part of Configure." : "No unit here has an address yet: that is part of Allocate.");
         }
         int asked = 0;
-        for (Claim claim : placed) {
-            // a unit in the middle of its setup is not a fault: it is left alone until its setup proves it
+        for (long unit : placed) {
+            // a unit in the middle of its setup is not a fault: it is left alone until that is over
             asked += db.createNativeMutationQuery("insert into run (unit_id, purpose, state) select :unit, 'prove', 'WAITING' where not exists"
-                            + " (select 1 from run r where r.unit_id = :unit and r.purpose = 'configure' and r.state = 'RUNNING')"
+                            + " (select 1 from run r where r.unit_id = :unit and r.purpose in ('configure', 'console') and r.state = 'RUNNING')"
                             + " on conflict (unit_id, purpose) where state in ('WAITING', 'RUNNING', 'STOPPED') do nothing")
-                    .setParameter("unit", claim.unitId)
+                    .setParameter("unit", unit)
                     .executeUpdate();
         }
-        journal.write(person, bringUpId, null, "asked for " + asked + " checks", null, null);
+        journal.write(person, bringUpId, null, "asked for checks of " + asked + (asked == 1 ? " unit" : " units"), null, null);
         live.tell(bringUpId, "prove");
         return asked;
     }
 
-    /** Of the units' addresses, those whose kind can be proven yet. */
-    private Stream<Claim> driven(Map<Long, Claim> primaries) {
-        return primaries.values().stream().filter(claim -> kinds.of(bringUps.unit(claim.unitId)).driven());
+    /** Units that can be expected to answer: those that are set over Redfish as soon as they are placed, others once they are set up. */
+    private Set<Long> ready(long bringUpId) {
+        Set<Long> ready = new HashSet<>(db.createQuery("select r.unitId from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'console' and r.state = DONE", Long.class).setParameter("id", bringUpId).getResultList());
+        claims.primaries(bringUpId).keySet().stream().filter(unit -> kinds.of(bringUps.unit(unit)).driven()).forEach(ready::add);
+        return ready;
     }
 
     /** Cancels checks that have not begun. */
@@ -101,42 +130,113 @@ public class Checks {
     /**
      * One endpoint as the stage shows it.
      *
+     * @param role what the address is for within its unit
      * @param standings by rung, from the lowest; empty where it was never checked
+     * @param beside by mark: name, reverse, time
      * @param checking whether a check is under way
-     * @param settingUp whether it is in the middle of its setup
+     * @param settingUp whether its unit is in the middle of its setup
+     * @param ready whether it can be expected to answer yet
      */
     public record Endpoint(
             long unitId,
+            String role,
             String name,
             String fqdn,
             String address,
             String position,
             String serial,
             List<Outcome.Standing> standings,
+            Map<String, Outcome.Standing> beside,
             int height,
             boolean proven,
             String sentence,
             Instant at,
             Double millis,
             boolean checking,
-            boolean settingUp) {}
+            boolean settingUp,
+            boolean ready) {}
+
+    /** A certificate that is another one than before. */
+    public record Change(long unitId, String role, String name, String before, String now, Instant since) {}
 
     /** What the stage shows. */
-    public record View(List<Endpoint> endpoints, int checking, int proven, Instant lastAt, String vantage) {}
+    public record View(List<Endpoint> endpoints, int checking, int proven, Instant lastAt, String vantage, List<SharedCause> causes, List<Change> changes) {}
 
     @Transactional
     public View view(long bringUpId, String vantage) {
-        Map<Long, Proof> proofs = proofs(bringUpId);
-        Map<Long, Claim> placed = claims.primaries(bringUpId);
+        Map<EndpointKey, Proof> proofs = all(bringUpId).stream().collect(Collectors.toMap(proof -> proof.key, Function.identity()));
         Set<Long> checking = busy(bringUpId, "prove");
-        Set<Long> settingUp = busy(bringUpId, "configure");
-        List<Endpoint> endpoints = bringUps.units(bringUpId).stream()
-                .filter(unit -> placed.containsKey(unit.id) && kinds.of(unit).driven())
-                .map(unit -> endpoint(unit, placed.get(unit.id), proofs.get(unit.id), checking.contains(unit.id), settingUp.contains(unit.id)))
+        Set<Long> settingUp = new HashSet<>(busy(bringUpId, "configure"));
+        settingUp.addAll(busy(bringUpId, "console"));
+        Set<Long> ready = ready(bringUpId);
+        Map<Long, Unit> units = bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
+        List<Claim> shown = claims.live(bringUpId).stream().filter(claim -> claim.place == 0 || !kinds.of(units.get(claim.unitId)).driven()).toList();
+        List<Endpoint> endpoints = shown.stream()
+                .map(claim -> endpoint(units.get(claim.unitId), claim, proofs.get(key(claim)), checking.contains(claim.unitId), settingUp.contains(claim.unitId), ready.contains(claim.unitId)))
                 .toList();
         int proven = (int) endpoints.stream().filter(Endpoint::proven).count();
         Instant last = proofs.values().stream().map(proof -> proof.at).max(Instant::compareTo).orElse(null);
-        return new View(endpoints, checking.size(), proven, last, vantage);
+        return new View(endpoints, checking.size(), proven, last, vantage, causes(bringUpId, shown, units, proofs), changes(shown, proofs));
+    }
+
+    private static EndpointKey key(Claim claim) {
+        return new EndpointKey(claim.unitId, claim.role);
+    }
+
+    private List<SharedCause> causes(long bringUpId, List<Claim> shown, Map<Long, Unit> units, Map<EndpointKey, Proof> proofs) {
+        Map<Long, Network> networks = new HashMap<>();
+        List<SharedCause.Off> off = new ArrayList<>();
+        Map<String, Integer> sizes = new HashMap<>();
+        for (Claim claim : shown) {
+            Unit unit = units.get(claim.unitId);
+            sizes.merge(unit.label(), 1, Integer::sum);
+            Proof proof = proofs.get(key(claim));
+            Network network = networks.computeIfAbsent(claim.networkId, id -> db.find(Network.class, id));
+            if (proof != null) {
+                String zone = claim.address.reverseName().replaceFirst("^[^.]+\\.", "");
+                String gateway = network.gateway == null ? "" : network.gateway.toString();
+                proof.outcomes.stream().filter(outcome -> outcome.trouble() != null).forEach(outcome -> off.add(new SharedCause.Off(claim.hostName, unit.label(), rack(unit), network.name, gateway, zone, outcome.trouble(), outcome.seen(), outcome.parts())));
+                proof.beside.stream().filter(mark -> mark.trouble() != null).forEach(mark -> off.add(new SharedCause.Off(claim.hostName, unit.label(), rack(unit), network.name, gateway, zone, mark.trouble(), mark.seen(), mark.parts())));
+            }
+        }
+        Set<String> silent = Set.copyOf(db.createNativeQuery("select host(address) from measured where kind = 'GATEWAY' and state = 'SILENT' and site_id = (select site_id from bring_up where id = :id)", String.class).setParameter("id", bringUpId).getResultList());
+        return SharedCause.of(off, silent, sizes);
+    }
+
+    private static String rack(Unit unit) {
+        return unit.place().split(" ")[0];
+    }
+
+    private List<Change> changes(List<Claim> shown, Map<EndpointKey, Proof> proofs) {
+        List<Change> changes = new ArrayList<>();
+        for (Claim claim : shown) {
+            Proof proof = proofs.get(key(claim));
+            boolean changed = proof != null && proof.outcomes.stream().anyMatch(outcome -> outcome.trouble() == Trouble.CERTIFICATE_CHANGED);
+            KnownCertificate known = changed ? db.find(KnownCertificate.class, key(claim)) : null;
+            if (known != null && proof.fingerprint != null) {
+                changes.add(new Change(claim.unitId, claim.role, claim.hostName, known.fingerprint, proof.fingerprint, known.seenAt));
+            }
+        }
+        return changes;
+    }
+
+    /** Takes the certificate that an endpoint shows now for the one that it has from now on. */
+    @Transactional
+    public void accept(long unitId, String role, String fingerprint, Who.Person person) {
+        Unit unit = bringUps.unit(unitId);
+        EndpointKey key = new EndpointKey(unitId, role);
+        Proof proof = db.find(Proof.class, key);
+        KnownCertificate known = db.find(KnownCertificate.class, key);
+        if (proof == null || known == null || proof.fingerprint == null || proof.fingerprint.equals(known.fingerprint)) {
+            throw Refusal.conflict("There is no other certificate to accept there.");
+        }
+        if (!proof.fingerprint.equals(fingerprint)) {
+            throw Refusal.conflict("It shows yet another certificate by now. Look at that one first.");
+        }
+        journal.write(person, unit.bringUpId, unitId, "accepted another certificate" + (role.isEmpty() ? "" : ", " + role), known.fingerprint, fingerprint);
+        known.fingerprint = fingerprint;
+        known.seenAt = clock.instant();
+        live.tell(unit.bringUpId, "prove");
     }
 
     private Set<Long> busy(long bringUpId, String purpose) {
@@ -147,55 +247,74 @@ public class Checks {
                 .getResultList());
     }
 
-    private static Endpoint endpoint(Unit unit, Claim claim, Proof proof, boolean checking, boolean settingUp) {
+    private static Endpoint endpoint(Unit unit, Claim claim, Proof proof, boolean checking, boolean settingUp, boolean ready) {
         return new Endpoint(
                 unit.id,
+                claim.role,
                 claim.hostName,
                 claim.fqdn(),
                 claim.address.toString(),
                 unit.place(),
                 unit.serial,
                 proof == null ? List.of() : proof.outcomes.stream().map(Outcome::standing).toList(),
+                proof == null ? Map.of() : proof.beside.stream().collect(Collectors.toMap(mark -> mark.mark().name(), Beside::standing)),
                 proof == null ? 0 : proof.height,
                 proof != null && proof.proven,
                 proof == null ? "" : proof.sentence,
                 proof == null ? null : proof.at,
                 proof == null ? null : proof.millis,
                 checking,
-                settingUp);
+                settingUp,
+                ready);
     }
 
-    /** One rung with what was seen on it. */
-    public record RungView(String title, Outcome.Standing standing, String seen) {}
+    /** One rung, or one mark beside the ladder, with what was seen on it and what it is made of. */
+    public record RungView(String title, Outcome.Standing standing, String seen, List<Part> parts) {}
+
+    /** What it came to before, newest first. */
+    public record Was(Instant at, int height, boolean proven, String sentence) {}
 
     /** Everything known about one endpoint. */
     public record Detail(
-            Endpoint endpoint, String press, List<RungView> rungs, List<Settings.Field> fields, String firmware, String fingerprint, String place, Instant provenAt, List<Journal.Entry> journal) {}
+            Endpoint endpoint, String press, List<RungView> rungs, List<RungView> marks, List<Settings.Field> fields, String firmware, String fingerprint, String shown, String place, Instant provenAt, List<Was> before, List<Journal.Entry> journal) {}
 
+    /** @param role which of the unit's addresses; empty for the one that it is managed at */
     @Transactional
-    public Detail detail(long unitId) {
+    public Detail detail(long unitId, String role) {
         Unit unit = bringUps.unit(unitId);
-        Claim claim = claims.ofUnit(unitId).orElseThrow(() -> Refusal.notFound("This unit has no address yet."));
-        Proof proof = proofs(unit.bringUpId).get(unitId);
-        Endpoint endpoint = endpoint(
-                unit, claim, proof, busy(unit.bringUpId, "prove").contains(unitId), busy(unit.bringUpId, "configure").contains(unitId));
-        KnownCertificate known = db.find(KnownCertificate.class, unitId);
-        List<RungView> rungs = proof == null
-                ? List.of()
-                : proof.outcomes.stream().map(outcome -> new RungView(Rung.values()[outcome.rung().ordinal()].title(), outcome.standing(), seen(outcome))).toList();
+        Claim claim = claims.live(unit.bringUpId).stream()
+                .filter(each -> each.unitId.equals(unitId) && (role.isEmpty() ? each.place == 0 : each.role.equals(role)))
+                .findFirst()
+                .orElseThrow(() -> Refusal.notFound(role.isEmpty() ? "This unit has no address yet." : "This unit has no address “" + role + "”."));
+        Proof proof = all(unit.bringUpId).stream().filter(each -> each.key.equals(key(claim))).findFirst().orElse(null);
+        boolean settingUp = busy(unit.bringUpId, "configure").contains(unitId) || busy(unit.bringUpId, "console").contains(unitId);
+        Endpoint endpoint = endpoint(unit, claim, proof, busy(unit.bringUpId, "prove").contains(unitId), settingUp, ready(unit.bringUpId).contains(unitId));
+        KnownCertificate known = db.find(KnownCertificate.class, key(claim));
+        List<RungView> rungs = proof == null ? List.of() : proof.outcomes.stream().map(outcome -> new RungView(Rung.values()[outcome.rung().ordinal()].title(), outcome.standing(), seen(outcome.trouble(), outcome.seen()), outcome.parts())).toList();
+        List<RungView> marks = proof == null ? List.of() : proof.beside.stream().map(mark -> new RungView(mark.mark().title(), mark.standing(), seen(mark.trouble(), mark.seen()), mark.parts())).toList();
+        List<Was> before = db.createQuery("from ProofChange where unitId = :unit and role = :role order by id desc", ProofChange.class)
+                .setParameter("unit", unitId)
+                .setParameter("role", claim.role)
+                .setMaxResults(MOST_BEFORE)
+                .getResultStream()
+                .map(change -> new Was(change.at, change.height, change.proven, change.sentence))
+                .toList();
         return new Detail(
                 endpoint,
                 proof == null ? "" : proof.press,
                 rungs,
+                marks,
                 proof == null ? List.of() : proof.fields,
                 proof == null ? null : proof.firmware,
                 known == null ? null : known.fingerprint,
+                proof == null ? null : proof.fingerprint,
                 proof == null ? null : proof.place,
                 proof == null ? null : proof.provenAt,
+                before,
                 journal.ofUnit(unitId, 30));
     }
 
-    private static String seen(Outcome outcome) {
-        return outcome.trouble() == null ? outcome.seen() : outcome.trouble().sentence(outcome.seen());
+    private static String seen(Trouble trouble, String seen) {
+        return trouble == null ? seen : trouble.sentence(seen);
     }
 }

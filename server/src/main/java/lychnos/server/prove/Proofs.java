@@ -5,14 +5,19 @@ import org.hibernate.Session;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.time.Instant;
+import lychnos.core.proof.Outcome;
+import lychnos.core.proof.Rung;
 import lychnos.core.proof.Verdict;
 import lychnos.server.live.Live;
+import lychnos.server.store.EndpointKey;
 import lychnos.server.store.KnownCertificate;
 import lychnos.server.store.Proof;
+import lychnos.server.store.ProofChange;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
 import lychnos.wire.ladder.Climb;
 import lychnos.wire.ladder.Climbed;
+import lychnos.wire.ladder.Target;
 
 /** Climbs the ladder of a unit and keeps what was found. */
 @ApplicationScoped
@@ -32,30 +37,41 @@ public class Proofs {
         this.clock = clock;
     }
 
-    /** Climbs now; blocks while it does. */
+    /** Climbs now to where a unit is managed at; blocks while it does. */
     public Verdict climb(Targets.Subject subject) throws WireFault {
-        Climbed climbed = new Climb(vantage, targets.target(subject), clock).climb();
-        Verdict verdict = Verdict.of(climbed.outcomes());
+        return climb(new Endpoints.Endpoint(subject.unit(), subject.claim(), targets.target(subject)));
+    }
+
+    /** Climbs now; blocks while it does. */
+    public Verdict climb(Endpoints.Endpoint endpoint) throws WireFault {
+        Climbed climbed = new Climb(vantage, endpoint.target(), clock).climb();
+        Verdict verdict = endpoint.target().service() instanceof Target.DataAddress ? Verdict.ofAnswer(climbed.outcomes(), climbed.beside()) : Verdict.of(climbed.outcomes(), climbed.beside());
         if (Thread.currentThread().isInterrupted()) {
             // cut short by this server being stopped: what broke off is no finding about the machine
             return verdict;
         }
-        io.quarkus.narayana.jta.QuarkusTransaction.requiringNew().run(() -> keep(subject, climbed, verdict));
+        io.quarkus.narayana.jta.QuarkusTransaction.requiringNew().run(() -> keep(endpoint, climbed, verdict));
         return verdict;
     }
 
-    private void keep(Targets.Subject subject, Climbed climbed, Verdict verdict) {
+    private void keep(Endpoints.Endpoint endpoint, Climbed climbed, Verdict verdict) {
         Instant now = clock.instant();
-        long unitId = subject.unit().id;
-        Proof proof = db.find(Proof.class, unitId);
+        EndpointKey key = new EndpointKey(endpoint.unit().id, endpoint.claim().role);
+        Proof proof = db.find(Proof.class, key);
         boolean isNew = proof == null;
+        if (isNew || !proof.sentence.equals(verdict.sentence()) || proof.proven != verdict.proven()) {
+            changed(key, verdict, now);
+        }
         proof = isNew ? new Proof() : proof;
-        proof.unitId = unitId;
-        proof.claimId = subject.claim().id;
+        proof.key = key;
+        proof.claimId = endpoint.claim().id;
         proof.at = now;
         proof.place = vantage.name();
         proof.height = verdict.height();
         proof.broken = verdict.broken() == null ? null : verdict.broken().name();
+        proof.mark = verdict.beside() == null ? null : verdict.beside().name();
+        proof.beside = climbed.beside();
+        proof.fingerprint = climbed.fingerprint();
         proof.sentence = verdict.sentence();
         proof.press = verdict.press();
         proof.proven = verdict.proven();
@@ -67,17 +83,37 @@ public class Proofs {
         if (isNew) {
             db.persist(proof);
         }
-        if (verdict.proven() && db.find(KnownCertificate.class, unitId) == null) {
-            remember(unitId, climbed.fingerprint());
+        if (identified(climbed) && climbed.fingerprint() != null && db.find(KnownCertificate.class, key) == null) {
+            remember(key, climbed.fingerprint());
         }
-        live.tell(subject.unit().bringUpId, "prove");
+        live.tell(endpoint.unit().bringUpId, "prove");
+    }
+
+    /** What is remembered is what a machine showed that was known to be the one. */
+    private static boolean identified(Climbed climbed) {
+        return climbed.outcomes().get(Rung.IDENTITY.ordinal()).standing() == Outcome.Standing.HOLDS;
+    }
+
+    private void changed(EndpointKey key, Verdict verdict, Instant now) {
+        ProofChange change = new ProofChange();
+        change.unitId = key.unitId();
+        change.role = key.role();
+        change.at = now;
+        change.height = verdict.height();
+        change.proven = verdict.proven();
+        change.sentence = verdict.sentence();
+        db.persist(change);
     }
 
     /** Remembers the certificate that a unit showed when its identity was seen for the first time. */
     @Transactional
-    public void remember(long unitId, String fingerprint) {
+    public void remember(Targets.Subject subject, String fingerprint) {
+        remember(new EndpointKey(subject.unit().id, subject.claim().role), fingerprint);
+    }
+
+    void remember(EndpointKey key, String fingerprint) {
         KnownCertificate known = new KnownCertificate();
-        known.unitId = unitId;
+        known.key = key;
         known.fingerprint = fingerprint;
         known.seenAt = clock.instant();
         db.merge(known);

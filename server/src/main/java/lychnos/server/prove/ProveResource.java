@@ -1,12 +1,15 @@
 package lychnos.server.prove;
 
 import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.DefaultValue;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import java.util.Set;
 import lychnos.server.account.Who;
+import lychnos.server.problem.Refusal;
 import lychnos.wire.Vantage;
+import org.jboss.resteasy.reactive.RestQuery;
 
 /** Stage 4: how far up every endpoint answers. */
 @Path("/api")
@@ -37,8 +40,21 @@ public class ProveResource {
 
     @GET
     @Path("units/{id}/proof")
-    public Checks.Detail detail(long id) {
-        return checks.detail(id);
+    public Checks.Detail detail(long id, @RestQuery @DefaultValue("") String role) {
+        return checks.detail(id, role);
+    }
+
+    /** @param fingerprint of the certificate that is accepted, as it was looked at */
+    public record Accept(String role, String fingerprint) {}
+
+    @POST
+    @Path("units/{id}/certificate")
+    @RolesAllowed("engineer")
+    public void accept(long id, Accept accept) {
+        if (accept == null || accept.role == null || accept.fingerprint == null) {
+            throw Refusal.bad("Which certificate, and where?");
+        }
+        checks.accept(id, accept.role, accept.fingerprint, who.person());
     }
 
     @POST

@@ -1,6 +1,8 @@
 package lychnos.server.prove;
 
 import jakarta.enterprise.context.ApplicationScoped;
+import java.util.ArrayList;
+import java.util.List;
 import lychnos.core.proof.Verdict;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
@@ -9,17 +11,17 @@ import lychnos.server.run.Work;
 import lychnos.server.store.Run;
 import lychnos.wire.WireFault;
 
-/** Checks one endpoint. A check that finds something is done all the same: what it found stands in the proof. */
+/** Checks the endpoints of one unit. A check that finds something is done all the same: what it found stands in the proof. */
 @ApplicationScoped
 public class ProveWork implements Work {
 
     private final Runs runs;
-    private final Targets targets;
+    private final Endpoints endpoints;
     private final Proofs proofs;
 
-    ProveWork(Runs runs, Targets targets, Proofs proofs) {
+    ProveWork(Runs runs, Endpoints endpoints, Proofs proofs) {
         this.runs = runs;
-        this.targets = targets;
+        this.endpoints = endpoints;
         this.proofs = proofs;
     }
 
@@ -33,19 +35,28 @@ public class ProveWork implements Work {
         if (runs.cancelled(held)) {
             return;
         }
-        var subject = targets.subject(held.unitId());
-        if (subject.isEmpty()) {
+        List<Endpoints.Endpoint> all = endpoints.of(held.unitId());
+        if (all.isEmpty()) {
             runs.done(held, "It has no address any more.");
             return;
         }
-        try {
-            Verdict verdict = proofs.climb(subject.get());
+        List<String> off = new ArrayList<>();
+        for (Endpoints.Endpoint endpoint : all) {
+            try {
+                Verdict verdict = proofs.climb(endpoint);
+                if (!verdict.proven()) {
+                    off.add(all.size() == 1 ? verdict.sentence() : endpoint.claim().hostName + ": " + verdict.sentence());
+                }
+            } catch (WireFault e) {
+                off.add(e.getMessage());
+            }
             if (Thread.currentThread().isInterrupted()) {
                 throw new HoldLost("this server is stopping");
             }
-            runs.done(held, verdict.sentence());
-        } catch (WireFault e) {
-            runs.done(held, e.getMessage());
+            if (runs.cancelled(held)) {
+                return;
+            }
         }
+        runs.done(held, off.isEmpty() ? all.size() == 1 ? "It is proven." : "All " + all.size() + " endpoints are proven." : String.join(" ", off));
     }
 }

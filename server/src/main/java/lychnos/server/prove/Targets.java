@@ -3,14 +3,21 @@ package lychnos.server.prove;
 import jakarta.enterprise.context.ApplicationScoped;
 import org.hibernate.Session;
 import jakarta.transaction.Transactional;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import lychnos.core.address.Address;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.proof.Settings;
+import lychnos.core.site.ThingSort;
 import lychnos.server.allocate.Claims;
 import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Measures;
+import lychnos.server.prepare.Things;
 import lychnos.server.store.Claim;
+import lychnos.server.store.EndpointKey;
 import lychnos.server.store.KnownCertificate;
 import lychnos.server.store.Network;
 import lychnos.server.store.SealedStore;
@@ -25,13 +32,15 @@ public class Targets {
     private final BringUps bringUps;
     private final Claims claims;
     private final SealedStore sealed;
+    private final Things things;
     private final Kind kind;
 
-    Targets(Session db, BringUps bringUps, Claims claims, SealedStore sealed, Kind kind) {
+    Targets(Session db, BringUps bringUps, Claims claims, SealedStore sealed, Things things, Kind kind) {
         this.db = db;
         this.bringUps = bringUps;
         this.claims = claims;
         this.sealed = sealed;
+        this.things = things;
         this.kind = kind;
     }
 
@@ -70,15 +79,27 @@ public class Targets {
                 subject.unit().mac,
                 subject.plan(),
                 new Target.Login(kind.factory().user(), ours),
-                fingerprint(subject.unit().id),
+                fingerprint(subject),
                 kind.factory(),
-                kind.shut());
+                kind.shut()).called(names(subject.unit(), subject.claim(), subject.network()));
+    }
+
+    /** What an endpoint is called, and every name server that its network leans on, where a zone is stated that it lies in. */
+    Target.Names names(Unit unit, Claim claim, Network network) {
+        Map<String, Address> servers = new LinkedHashMap<>();
+        network.nameServers.forEach(server -> Address.tryParse(server).ifPresent(address -> servers.put(server, address)));
+        List<String> zones = things.rows(bringUps.get(unit.bringUpId).site.id).stream().filter(row -> row.thing().sort() == ThingSort.DOMAIN).flatMap(row -> Measures.zones(row).stream()).toList();
+        return new Target.Names(claim.fqdn(), lies(claim.fqdn(), zones) ? servers : Map.of(), lies(claim.address.reverseName(), zones) ? servers : Map.of());
+    }
+
+    private static boolean lies(String name, List<String> zones) {
+        return zones.stream().anyMatch(zone -> name.endsWith("." + zone));
     }
 
     /** The certificate remembered, or null. */
     @Transactional
-    public String fingerprint(long unitId) {
-        KnownCertificate known = db.find(KnownCertificate.class, unitId);
+    public String fingerprint(Subject subject) {
+        KnownCertificate known = db.find(KnownCertificate.class, new EndpointKey(subject.unit().id, subject.claim().role));
         return known == null ? null : known.fingerprint;
     }
 }

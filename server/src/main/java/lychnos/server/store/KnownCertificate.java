@@ -1,19 +1,18 @@
 package lychnos.server.store;
 
 import jakarta.persistence.Column;
+import jakarta.persistence.EmbeddedId;
 import jakarta.persistence.Entity;
-import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.time.Instant;
 
-/** The certificate remembered for a unit. */
+/** The certificate remembered for an endpoint. */
 @Entity
 @Table(name = "known_certificate")
 public class KnownCertificate {
 
-    @Id
-    @Column(name = "unit_id")
-    public Long unitId;
+    @EmbeddedId
+    public EndpointKey key;
 
     public String fingerprint;
 

@@ -1,22 +1,22 @@
 package lychnos.server.store;
 
 import jakarta.persistence.Column;
+import jakarta.persistence.EmbeddedId;
 import jakarta.persistence.Entity;
-import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.List;
+import lychnos.core.proof.Beside;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Settings;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 
-/** The newest climb of a unit's endpoint. */
+/** The newest climb of one endpoint. */
 @Entity
 public class Proof {
 
-    @Id
-    @Column(name = "unit_id")
-    public Long unitId;
+    @EmbeddedId
+    public EndpointKey key;
 
     @Column(name = "claim_id")
     public Long claimId;
@@ -25,6 +25,10 @@ public class Proof {
     public String place;
     public int height;
     public String broken;
+
+    /** The mark beside the ladder that does not hold, where the ladder does. */
+    public String mark;
+
     public String sentence;
     public String press;
     public boolean proven;
@@ -37,6 +41,12 @@ public class Proof {
 
     @JdbcTypeCode(SqlTypes.JSON)
     public List<Settings.Field> fields;
+
+    @JdbcTypeCode(SqlTypes.JSON)
+    public List<Beside> beside;
+
+    /** Of the certificate that was shown, or null. */
+    public String fingerprint;
 
     public String firmware;
     public Double millis;

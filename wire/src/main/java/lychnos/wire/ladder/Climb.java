@@ -4,20 +4,26 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import lychnos.core.address.Address;
 import lychnos.core.fact.Mac;
+import lychnos.core.proof.Beside;
+import lychnos.core.proof.ClockMark;
+import lychnos.core.proof.NameMarks;
 import lychnos.core.proof.Outcome;
+import lychnos.core.proof.Part;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
+import lychnos.core.proof.SideMark;
 import lychnos.core.proof.Trouble;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
 import lychnos.wire.icmp.Echo;
-import lychnos.wire.redfish.Controller;
-import lychnos.wire.redfish.RedfishClient;
-import lychnos.wire.redfish.RedfishFault;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.tls.TlsSeen;
 
@@ -26,6 +32,7 @@ public final class Climb {
 
     private static final Duration PING = Duration.ofSeconds(1);
     private static final Duration CONNECT = Duration.ofSeconds(3);
+    private static final Duration ASK = Duration.ofSeconds(2);
     private static final Duration SHUT = Duration.ofMillis(800);
 
     private final Vantage vantage;
@@ -36,6 +43,8 @@ public final class Climb {
     private TlsSeen shown;
     private String firmware;
     private Duration roundTrip;
+    private Optional<Mac> neighbour = Optional.empty();
+    private Optional<Duration> clockAhead = Optional.empty();
 
     public Climb(Vantage vantage, Target target, Clock clock) {
         this.vantage = vantage;
@@ -49,24 +58,71 @@ public final class Climb {
      * @throws WireFault of kind {@link WireFault.Kind#NOT_DECLARED} alone: everything else is an outcome
      */
     public Climbed climb() throws WireFault {
-        try (RedfishClient client = new RedfishClient(vantage, target.address(), target.port(), target.fingerprint())) {
-            boolean ignored = answers() && port() && tls() && service(client) && identity(client) && asPlanned(client) && safe();
+        if (target.service() instanceof Target.DataAddress) {
+            answers();
+            for (int i = outcomes.size(); i < Rung.values().length; i++) {
+                outcomes.add(Outcome.notMeasured(Rung.values()[i], "an address for data: what serves it is told by its unit"));
+            }
+        } else if (answers() && port() && tls()) {
+            try (Way way = way()) {
+                boolean ignored = add(way.service()) && add(way.identity()) && add(way.asPlanned()) && safe(way);
+                fields = way.fields();
+                firmware = way.firmware();
+                clockAhead = way.clockAhead();
+            }
         }
         for (int i = outcomes.size(); i < Rung.values().length; i++) {
             outcomes.add(Outcome.notReached(Rung.values()[i]));
         }
-        return new Climbed(
-                outcomes, fields, shown == null ? null : shown.fingerprint(), shown == null ? null : shown.notAfter(), firmware, roundTrip);
+        return new Climbed(outcomes, beside(), fields, shown == null ? null : shown.fingerprint(), shown == null ? null : shown.notAfter(), firmware, roundTrip);
+    }
+
+    private Way way() {
+        return target.service() instanceof Target.Redfish redfish
+                ? new RedfishWay(vantage, target, redfish, clock)
+                : new SignInWay(vantage, target, (Target.SignIn) target.service(), neighbour, shown.fingerprint());
     }
 
     private boolean holds(Rung rung, String seen) {
-        outcomes.add(Outcome.holds(rung, seen));
-        return true;
+        return add(Outcome.holds(rung, seen));
     }
 
     private boolean broken(Rung rung, Trouble trouble, String seen) {
-        outcomes.add(Outcome.broken(rung, trouble, seen));
-        return false;
+        return add(Outcome.broken(rung, trouble, seen));
+    }
+
+    private boolean add(Outcome outcome) {
+        outcomes.add(outcome);
+        return outcome.standing() != Outcome.Standing.BROKEN;
+    }
+
+    /** Names are asked whether or not the machine answers. */
+    private List<Beside> beside() throws WireFault {
+        Beside time = clockAhead.map(ClockMark::of).orElseGet(() -> Beside.notMeasured(SideMark.TIME, "its own clock is told by no standard interface"));
+        Target.Names names = target.names();
+        return List.of(
+                NameMarks.forward(names.fqdn(), target.address().toString(), said(names.servers(), names.fqdn(), target.address().isV4() ? "A" : "AAAA")),
+                NameMarks.reverse(target.address().toString(), names.fqdn(), said(names.reverse(), target.address().reverseName(), "PTR")),
+                time);
+    }
+
+    private Map<String, NameMarks.Said> said(Map<String, Address> servers, String name, String type) throws WireFault {
+        Map<String, NameMarks.Said> said = new LinkedHashMap<>();
+        for (Map.Entry<String, Address> server : servers.entrySet()) {
+            said.put(server.getKey(), said(server.getValue(), name, type));
+        }
+        return said;
+    }
+
+    private NameMarks.Said said(Address server, String name, String type) throws WireFault {
+        try {
+            return NameMarks.Said.of(vantage.resolve(server, name, type, ASK));
+        } catch (WireFault e) {
+            if (e.kind() == WireFault.Kind.NOT_DECLARED) {
+                throw e;
+            }
+            return NameMarks.Said.nothing("does not answer");
+        }
     }
 
     private boolean answers() throws WireFault {
@@ -80,8 +136,8 @@ public final class Climb {
             // a connection attempt makes the kernel ask for the neighbour all the same
             vantage.port(target.address(), target.port(), CONNECT);
         }
-        Optional<Mac> neighbour = vantage.neighbour(target.address());
-        if (neighbour.isPresent() && !neighbour.get().equals(target.mac())) {
+        neighbour = vantage.neighbour(target.address());
+        if (target.mac() != null && neighbour.isPresent() && !neighbour.get().equals(target.mac())) {
             return broken(Rung.ANSWERS, Trouble.OTHER_HARDWARE, target.address() + " is answered by " + neighbour.get() + ", the label says " + target.mac());
         }
         String heard = neighbour.map(mac -> "ARP " + mac).orElse("");
@@ -134,80 +190,22 @@ public final class Climb {
         return instant.toString().substring(0, 10);
     }
 
-    private boolean service(RedfishClient client) throws WireFault {
-        try {
-            return holds(Rung.SERVICE, "Redfish " + client.root().json().path("RedfishVersion").asText());
-        } catch (WireFault e) {
-            return brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_SERVICE);
-        } catch (RedfishFault e) {
-            return broken(Rung.SERVICE, Trouble.NO_SERVICE, e.getMessage());
-        }
-    }
-
-    private boolean brokenUnlessUndeclared(WireFault fault, Rung rung, Trouble trouble) throws WireFault {
-        if (fault.kind() == WireFault.Kind.NOT_DECLARED) {
-            throw fault;
-        }
-        return broken(rung, trouble, fault.getMessage());
-    }
-
-    private boolean identity(RedfishClient client) throws WireFault {
-        if (target.login().phrase() == null) {
-            return broken(Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE, "no password of ours is on it yet");
-        }
-        try {
-            client.logIn(target.login().user(), target.login().phrase());
-            Controller.Identity identity = new Controller(client).identity();
-            firmware = identity.firmware();
-            Optional<String> other = identity.differsFrom(target.serial(), target.mac());
-            if (other.isPresent()) {
-                return broken(Rung.IDENTITY, Trouble.OTHER_MACHINE, other.get());
-            }
-            return holds(Rung.IDENTITY, "serial " + target.serial() + " and " + target.mac() + " as on the label");
-        } catch (WireFault e) {
-            return brokenUnlessUndeclared(e, Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE);
-        } catch (RedfishFault e) {
-            boolean refused = e.status() == 401 || e.status() == 403;
-            return broken(Rung.IDENTITY, refused ? Trouble.PASSWORD_REFUSED : Trouble.IDENTITY_UNREADABLE, e.getMessage());
-        }
-    }
-
-    private boolean asPlanned(RedfishClient client) throws WireFault {
-        try {
-            fields = target.plan().compare(new Controller(client).settings(target.mac()));
-        } catch (WireFault e) {
-            return brokenUnlessUndeclared(e, Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE);
-        } catch (RedfishFault e) {
-            return broken(Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE, e.getMessage());
-        }
-        String differences = Settings.differences(fields);
-        if (differences.isEmpty()) {
-            return holds(Rung.AS_PLANNED, fields.size() + " of " + fields.size() + " values");
-        }
-        return broken(Rung.AS_PLANNED, Trouble.NOT_AS_PLANNED, Character.toUpperCase(differences.charAt(0)) + differences.substring(1));
-    }
-
-    private boolean safe() throws WireFault {
+    private boolean safe(Way way) throws WireFault {
+        List<Part> parts = new ArrayList<>();
         for (int port : target.shut()) {
             if (vantage.port(target.address(), port, SHUT) == PortState.OPEN) {
-                return broken(Rung.SAFE, Trouble.MUST_BE_SHUT, String.valueOf(port));
+                parts.add(Part.broken("port " + port, "open"));
+                outcomes.add(Outcome.broken(Rung.SAFE, Trouble.MUST_BE_SHUT, String.valueOf(port)).with(parts));
+                return false;
             }
+            parts.add(Part.holds("port " + port, "shut"));
         }
-        // one attempt and no more: a second one might lock the account
-        try (RedfishClient client = new RedfishClient(vantage, target.address(), target.port(), shown.fingerprint())) {
-            client.logIn(target.factory().user(), target.factory().phrase());
-            return broken(Rung.SAFE, Trouble.FACTORY_ACCEPTED, "");
-        } catch (RedfishFault e) {
-            if (e.is("PasswordChangeRequired")) {
-                return broken(Rung.SAFE, Trouble.FACTORY_ACCEPTED, "");
-            }
-            if (e.status() != 401 && e.status() != 403) {
-                return broken(Rung.SAFE, Trouble.FACTORY_UNCLEAR, e.getMessage());
-            }
-        } catch (WireFault e) {
-            return brokenUnlessUndeclared(e, Rung.SAFE, Trouble.FACTORY_UNCLEAR);
+        Outcome refused = way.factoryRefused();
+        parts.addAll(refused.parts());
+        if (refused.standing() == Outcome.Standing.BROKEN) {
+            return add(refused.with(parts));
         }
-        String ports = target.shut().stream().map(String::valueOf).collect(Collectors.joining(", "));
-        return holds(Rung.SAFE, "factory password refused; " + ports + " shut");
+        String ports = target.shut().isEmpty() ? "" : target.shut().stream().map(String::valueOf).collect(Collectors.joining(", ")) + " shut";
+        return add(Outcome.holds(Rung.SAFE, Stream.of(refused.seen(), ports).filter(text -> !text.isEmpty()).collect(Collectors.joining("; "))).with(parts));
     }
 }

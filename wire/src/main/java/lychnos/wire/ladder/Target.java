@@ -1,7 +1,10 @@
 package lychnos.wire.ladder;
 
+import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import lychnos.core.address.Address;
+import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
@@ -10,17 +13,84 @@ import lychnos.core.proof.Settings;
 /**
  * An endpoint, with everything that is needed to judge it.
  *
- * @param serial as on the label
- * @param mac as on the label
- * @param plan what was planned
- * @param login our own log-in; its phrase is null while no password of ours is on the machine
+ * @param port of its management service
+ * @param mac the hardware address that must answer, or null where none is known for this address
  * @param fingerprint the certificate remembered, or null
- * @param factory the log-in that must be refused
  * @param shut ports that must not answer
+ * @param service what is expected behind the port
+ * @param names what it is called, and where that is asked
  */
-public record Target(
-        Address address, int port, String serial, Mac mac, Settings plan, Login login, String fingerprint, Kind.Login factory, List<Integer> shut) {
+public record Target(Address address, int port, Mac mac, String fingerprint, List<Integer> shut, Service service, Names names) {
 
-    /** A log-in of ours. */
+    /** A server management controller that nobody's name is asked of. */
+    public Target(Address address, int port, String serial, Mac mac, Settings plan, Login login, String fingerprint, Kind.Login factory, List<Integer> shut) {
+        this(address, port, mac, fingerprint, shut, new Redfish(serial, mac, plan, login, factory), Names.NOT_ASKED);
+    }
+
+    /** The same with names. */
+    public Target called(Names other) {
+        return new Target(address, port, mac, fingerprint, shut, service, other);
+    }
+
+    /** A log-in of ours; its phrase is null while no password of ours is on the machine. */
     public record Login(String user, Secret phrase) {}
+
+    /**
+     * What it is called.
+     *
+     * @param servers every name server that is asked for the name, by what people call it
+     * @param reverse those that are asked for the address
+     */
+    public record Names(String fqdn, Map<String, Address> servers, Map<String, Address> reverse) {
+
+        static final Names NOT_ASKED = new Names("", Map.of(), Map.of());
+    }
+
+    /** What is expected behind the port. */
+    public sealed interface Service {}
+
+    /** Nothing that people sign in to: an address for data, which answers and no more. */
+    public record DataAddress() implements Service {}
+
+    /**
+     * A Redfish service (DMTF DSP0266).
+     *
+     * @param serial as on the label
+     * @param mac as on the label
+     * @param plan what was planned
+     * @param factory the log-in that must be refused
+     */
+    public record Redfish(String serial, Mac mac, Settings plan, Login login, Kind.Login factory) implements Service {}
+
+    /**
+     * A page to sign in.
+     *
+     * @param ssh whether it greets over SSH as well
+     * @param setUp what is known from its setup, or null where it was never set up
+     * @param pages its documented interface, or null where it has none here
+     */
+    public record SignIn(boolean ssh, SetUp setUp, Pages pages) implements Service {}
+
+    /**
+     * What a setup has shown.
+     *
+     * @param serial what the machine told on its line or its pages
+     * @param readBack whether what it keeps was read back and agreed
+     */
+    public record SetUp(Instant at, String serial, boolean readBack) {}
+
+    /**
+     * The documented interface of a machine's pages.
+     *
+     * @param at where its resources begin
+     * @param ours what logs in since its setup
+     * @param factory what must be refused
+     * @param about the resource that tells which machine it is
+     * @param must what that shows, by place
+     * @param fills by page, its resource and what was planned for it
+     */
+    public record Pages(String at, Login ours, Login factory, String about, Map<String, String> must, Map<String, Fill> fills) {}
+
+    /** A page that is read back. */
+    public record Fill(String resource, PageFill planned) {}
 }

@@ -4,6 +4,9 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -34,8 +37,9 @@ public final class Controller {
      * @param serials of the systems it manages and its own, as given
      * @param macs of its interfaces
      * @param firmware its version, or an empty text
+     * @param clock what time it says it is, where it does
      */
-    public record Identity(List<String> serials, List<Mac> macs, String firmware) {
+    public record Identity(List<String> serials, List<Mac> macs, String firmware, Optional<Instant> clock) {
 
         /** What shows that it is another machine than the label says; nothing where it is the one. */
         public Optional<String> differsFrom(String serial, Mac mac) {
@@ -58,7 +62,16 @@ public final class Controller {
         for (Resource port : client.members(manager.path("EthernetInterfaces"))) {
             mac(port).ifPresent(macs::add);
         }
-        return new Identity(serials, macs, manager.path("FirmwareVersion").asText());
+        return new Identity(serials, macs, manager.path("FirmwareVersion").asText(), clock(manager.path("DateTime").asText()));
+    }
+
+    /** A date-time with its offset (DSP0266, section 9.6.5; RFC 3339). */
+    private static Optional<Instant> clock(String text) {
+        try {
+            return Optional.of(OffsetDateTime.parse(text).toInstant());
+        } catch (DateTimeParseException e) {
+            return Optional.empty();
+        }
     }
 
     private static void addText(List<String> texts, JsonNode value) {

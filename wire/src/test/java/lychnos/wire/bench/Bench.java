@@ -171,7 +171,7 @@ public final class Bench {
                 double proof = timed(targets, target -> {
                     Verdict verdict = Verdict.of(new Climb(vantage, target, Clock.systemUTC()).climb().outcomes());
                     if (!verdict.proven()) {
-                        throw new IllegalStateException(target.serial() + ": " + verdict.sentence());
+                        throw new IllegalStateException(target.address() + ": " + verdict.sentence());
                     }
                 });
                 double shakes = timed(targets, target -> vantage.tls(target.address(), PORT, Duration.ofSeconds(10)));

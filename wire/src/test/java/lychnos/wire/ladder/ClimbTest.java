@@ -27,10 +27,15 @@ class ClimbTest {
     /** The machine is judged where it first answers, so only its address differs from the plan unless told otherwise. */
     private static Target at(LoopbackHall lab, Address address, String fingerprint) {
         Target target = lab.target(address, fingerprint);
-        var plan = target.plan();
+        Target.Redfish redfish = redfish(target);
+        var plan = redfish.plan();
         var here = new lychnos.core.proof.Settings(
                 address, plan.mask(), plan.gateway(), plan.dhcp(), plan.hostName(), plan.fqdn(), plan.nameServers(), plan.timeServers(), plan.ntp());
-        return new Target(address, target.port(), target.serial(), target.mac(), here, target.login(), fingerprint, target.factory(), target.shut());
+        return new Target(address, target.port(), redfish.serial(), target.mac(), here, redfish.login(), fingerprint, redfish.factory(), target.shut());
+    }
+
+    private static Target.Redfish redfish(Target target) {
+        return (Target.Redfish) target.service();
     }
 
     private static Climbed climb(LoopbackHall lab, Target target) throws Exception {
@@ -127,8 +132,7 @@ class ClimbTest {
             var open = lab.vertx.createNetServer().connectHandler(socket -> {});
             open.listen(18023, LoopbackHall.FIRST.toString()).toCompletionStage().toCompletableFuture().join();
             Target target = at(lab, LoopbackHall.FIRST, null);
-            Target strict = new Target(
-                    target.address(), target.port(), target.serial(), target.mac(), target.plan(), target.login(), null, target.factory(), List.of(18023));
+            Target strict = new Target(target.address(), target.port(), target.mac(), null, List.of(18023), target.service(), target.names());
             breaks(Rung.SAFE, "Port 18023 answers and must be shut", verdict(lab, strict));
         }
     }
@@ -137,8 +141,8 @@ class ClimbTest {
     void withoutAPasswordOfOursNothingIsGuessed() throws Exception {
         try (LoopbackHall lab = ready()) {
             Target target = at(lab, LoopbackHall.FIRST, null);
-            Target unknown = new Target(
-                    target.address(), target.port(), target.serial(), target.mac(), target.plan(), new Target.Login("keeper", null), null, target.factory(), List.of());
+            Target.Redfish known = redfish(target);
+            Target unknown = new Target(target.address(), target.port(), target.mac(), null, List.of(), new Target.Redfish(known.serial(), known.mac(), known.plan(), new Target.Login("keeper", null), known.factory()), target.names());
             breaks(Rung.IDENTITY, "no password of ours", verdict(lab, unknown));
             assertEquals(0, lab.machine().controller().refusedLogins());
         }

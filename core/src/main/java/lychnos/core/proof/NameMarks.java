@@ -1,0 +1,93 @@
+package lychnos.core.proof;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+
+/**
+ * Judges what each name server, asked directly, says of a name and of the address behind it (RFC 1035). A name is right where
+ * every server says what was planned and nothing else.
+ */
+public final class NameMarks {
+
+    private NameMarks() {}
+
+    /**
+     * What one server said.
+     *
+     * @param data of all records, in small letters; empty where it knows none
+     * @param fault why it said nothing, or empty
+     */
+    public record Said(List<String> data, String fault) {
+
+        public static Said of(List<String> data) {
+            return new Said(List.copyOf(data), "");
+        }
+
+        public static Said nothing(String fault) {
+            return new Said(List.of(), fault);
+        }
+
+        boolean silent() {
+            return !fault.isEmpty();
+        }
+    }
+
+    /**
+     * The name as it leads to the address.
+     *
+     * @param said by server, in the order in which they are stated
+     */
+    public static Beside forward(String fqdn, String address, Map<String, Said> said) {
+        return judge(SideMark.NAME, fqdn, address, said, Trouble.NAME_MISSING, Trouble.NAME_ELSEWHERE);
+    }
+
+    /** The address as it leads back to the name (RFC 1035, section 3.5). */
+    public static Beside reverse(String address, String fqdn, Map<String, Said> said) {
+        return judge(SideMark.REVERSE, address, fqdn, said, Trouble.REVERSE_MISSING, Trouble.REVERSE_ELSEWHERE);
+    }
+
+    private static Beside judge(SideMark mark, String asked, String wanted, Map<String, Said> said, Trouble missing, Trouble elsewhere) {
+        if (said.isEmpty()) {
+            return Beside.notMeasured(mark, "no zone is stated that it would lie in");
+        }
+        List<Part> parts = new ArrayList<>();
+        List<String> right = new ArrayList<>();
+        List<String> silent = new ArrayList<>();
+        List<String> without = new ArrayList<>();
+        List<String> wrong = new ArrayList<>();
+        said.forEach((server, answer) -> {
+            if (answer.silent()) {
+                silent.add(server);
+                parts.add(Part.broken(server, answer.fault()));
+            } else if (answer.data().isEmpty()) {
+                without.add(server);
+                parts.add(Part.broken(server, "knows no " + asked));
+            } else if (answer.data().equals(List.of(wanted))) {
+                right.add(server);
+                parts.add(Part.holds(server, wanted));
+            } else {
+                wrong.add(server + " says " + String.join(" and ", answer.data()));
+                parts.add(Part.broken(server, String.join(", ", answer.data())));
+            }
+        });
+        if (!wrong.isEmpty()) {
+            return Beside.broken(mark, elsewhere, asked + ": " + String.join(", ", wrong) + ", planned is " + wanted, parts);
+        }
+        if (!without.isEmpty() && right.isEmpty()) {
+            return Beside.broken(mark, missing, asked, parts);
+        }
+        if (!without.isEmpty()) {
+            return Beside.broken(mark, Trouble.NAME_LAGS, verb(without, "does", "do") + " not know " + asked + " yet; " + verb(right, "does", "do"), parts);
+        }
+        if (!silent.isEmpty()) {
+            return Beside.broken(mark, Trouble.NAME_SERVER_SILENT, verb(silent, "does", "do") + " not answer", parts);
+        }
+        return Beside.holds(mark, wanted + " at " + right.stream().collect(Collectors.joining(" and ")), parts);
+    }
+
+    private static String verb(List<String> servers, String one, String several) {
+        return String.join(" and ", servers) + " " + (servers.size() == 1 ? one : several);
+    }
+}

@@ -1,0 +1,139 @@
+package lychnos.core.proof;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * One cause that explains several endpoints, so that one thing is mended and not many looked at.
+ *
+ * @param title what it is, in a few words
+ * @param sentence what it explains
+ * @param press what to do
+ * @param endpoints the names of those that it explains, two or more
+ */
+public record SharedCause(String title, String sentence, String press, List<String> endpoints) {
+
+    private static final Pattern SETTING = Pattern.compile("(?i)(mask|gateway|name servers|time servers|NTP) is (.+?), planned (.+?)(?:;|$)");
+
+    /**
+     * An endpoint at which something does not hold.
+     *
+     * @param name what people call it
+     * @param unit which unit it belongs to
+     * @param rack where that stands
+     * @param network the name of its network
+     * @param gateway the network's gateway, or empty
+     * @param zone the zone that its reverse name lies in
+     * @param trouble what does not hold
+     * @param seen what was measured for that
+     * @param parts what it is made of
+     */
+    public record Off(String name, String unit, String rack, String network, String gateway, String zone, Trouble trouble, String seen, List<Part> parts) {}
+
+    /**
+     * Finds them. Each endpoint is explained once at most, by the widest cause first.
+     *
+     * @param silentGateways gateways that were asked and did not answer
+     * @param unitSizes by unit, how many endpoints it has
+     */
+    public static List<SharedCause> of(List<Off> off, Set<String> silentGateways, Map<String, Integer> unitSizes) {
+        List<SharedCause> causes = new ArrayList<>();
+        List<Off> left = new ArrayList<>(off);
+        group(left, causes, each -> each.trouble == Trouble.SILENT && silentGateways.contains(each.gateway) ? each.gateway : null, (gateway, of) -> new SharedCause(
+                "The gateway " + gateway + " does not answer", "Nothing answers at " + names(of) + ", all of them in " + of.get(0).network + ".", "Look at the gateway first; the machines may be well.", ends(of)));
+        for (String server : servers(left)) {
+            group(left, causes, each -> silentAt(each, server) ? server : null, (silent, of) -> new SharedCause(
+                    "Name server " + silent + " does not answer", "Asked for " + names(of) + ", it said nothing; others may have answered.", "Look at that name server; units would not find their names there either.", ends(of)));
+        }
+        group(left, causes, each -> each.trouble == Trouble.NAME_LAGS ? lagging(each) : null, (server, of) -> new SharedCause(
+                "Name server " + server + " lags", "It does not know " + names(of) + " yet; another one does.", "Look at its transfer of the zone, then check again.", ends(of)));
+        group(left, causes, each -> each.trouble == Trouble.REVERSE_MISSING ? each.zone : null, (zone, of) -> new SharedCause(
+                "Reverse names are missing in " + zone, "No server leads back to " + names(of) + ".", "Send the records again in Allocate; see there whether the zone takes updates.", ends(of)));
+        group(left, causes, each -> each.trouble == Trouble.NAME_MISSING ? domain(each.seen) : null, (domain, of) -> new SharedCause(
+                "Names are missing in " + domain, "No server knows " + names(of) + ".", "Send the records again in Allocate; see there whether the zone takes updates.", ends(of)));
+        wholeUnits(left, causes, unitSizes);
+        group(left, causes, each -> each.trouble == Trouble.NOT_AS_PLANNED ? setting(each.seen) : null, (setting, of) -> new SharedCause(
+                "One wrong setting: " + setting, "The same at " + names(of) + ".", "See in Prepare whether the network is stated rightly before each machine is set again.", ends(of)));
+        return causes;
+    }
+
+    @FunctionalInterface
+    private interface Told {
+        SharedCause of(String key, List<Off> endpoints);
+    }
+
+    private static void group(List<Off> left, List<SharedCause> causes, Function<Off, String> key, Told told) {
+        Map<String, List<Off>> groups = new LinkedHashMap<>();
+        left.forEach(each -> {
+            String found = key.apply(each);
+            if (found != null && !found.isEmpty()) {
+                groups.computeIfAbsent(found, none -> new ArrayList<>()).add(each);
+            }
+        });
+        groups.forEach((found, of) -> {
+            if (of.size() > 1) {
+                causes.add(told.of(found, of));
+                left.removeAll(of);
+            }
+        });
+    }
+
+    /** Units of which nothing answers, and racks in which that is so for more than one of them. */
+    private static void wholeUnits(List<Off> left, List<SharedCause> causes, Map<String, Integer> unitSizes) {
+        Map<String, List<Off>> silent = new LinkedHashMap<>();
+        left.stream().filter(each -> each.trouble == Trouble.SILENT).forEach(each -> silent.computeIfAbsent(each.unit, none -> new ArrayList<>()).add(each));
+        silent.entrySet().removeIf(unit -> unit.getValue().size() < unitSizes.getOrDefault(unit.getKey(), 0));
+        Map<String, Set<String>> racks = new LinkedHashMap<>();
+        silent.forEach((unit, of) -> racks.computeIfAbsent(of.get(0).rack, none -> new LinkedHashSet<>()).add(unit));
+        racks.values().removeIf(units -> units.size() < 2);
+        group(left, causes, each -> silent.containsKey(each.unit) && racks.containsKey(each.rack) && !each.rack.isEmpty() ? each.rack : null, (rack, of) -> new SharedCause(
+                "Nothing of " + racks.get(rack).size() + " units in rack " + rack + " answers", "Silent are " + names(of) + ".", "Look at the rack's power and at the switch that its management ports go to.", ends(of)));
+        group(left, causes, each -> silent.containsKey(each.unit) ? each.unit : null, (unit, of) -> new SharedCause(
+                "Nothing of " + unit + " answers", "Silent are " + names(of) + ".", "Look whether it has power, then at its cables.", ends(of)));
+    }
+
+    private static Set<String> servers(List<Off> off) {
+        Set<String> servers = new LinkedHashSet<>();
+        off.stream().filter(each -> each.trouble == Trouble.NAME_SERVER_SILENT).forEach(each -> each.parts.stream().filter(part -> part.standing() == Outcome.Standing.BROKEN).forEach(part -> servers.add(part.name())));
+        return servers;
+    }
+
+    private static boolean silentAt(Off off, String server) {
+        return off.trouble == Trouble.NAME_SERVER_SILENT && off.parts.stream().anyMatch(part -> part.name().equals(server) && part.standing() == Outcome.Standing.BROKEN);
+    }
+
+    private static String lagging(Off off) {
+        return off.parts.stream().filter(part -> part.standing() == Outcome.Standing.BROKEN).map(Part::name).findFirst().orElse(null);
+    }
+
+    private static String domain(String fqdn) {
+        int dot = fqdn.indexOf('.');
+        return dot < 0 ? fqdn : fqdn.substring(dot + 1);
+    }
+
+    /** The first setting that a whole network would have wrong; an address or a name is each machine's own. */
+    private static String setting(String seen) {
+        Matcher matcher = SETTING.matcher(seen);
+        return matcher.find() ? matcher.group(1).toLowerCase(java.util.Locale.ROOT) + " is " + matcher.group(2) + ", planned " + matcher.group(3) : null;
+    }
+
+    private static List<String> ends(List<Off> of) {
+        return of.stream().map(Off::name).toList();
+    }
+
+    private static String names(List<Off> of) {
+        int most = 3;
+        List<String> names = ends(of);
+        if (names.size() <= most) {
+            return String.join(", ", names.subList(0, names.size() - 1)) + " and " + names.get(names.size() - 1);
+        }
+        return String.join(", ", names.subList(0, most)) + " and " + (names.size() - most) + " more";
+    }
+}

@@ -1,0 +1,152 @@
+package lychnos.server.prove;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import lychnos.core.dialogue.ControllerPlan;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.PageFill;
+import lychnos.core.fact.FactType;
+import lychnos.core.fact.Mac;
+import lychnos.core.fact.Secret;
+import lychnos.core.kind.Kind;
+import lychnos.core.sheet.MemberValues;
+import lychnos.server.console.Answers;
+import lychnos.server.console.ConsoleStore;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Kinds;
+import lychnos.server.store.Claim;
+import lychnos.server.store.EndpointKey;
+import lychnos.server.store.KnownCertificate;
+import lychnos.server.store.MemberDialogue;
+import lychnos.server.store.Network;
+import lychnos.server.store.Run;
+import lychnos.server.store.SealedStore;
+import lychnos.server.store.Unit;
+import lychnos.wire.ladder.Target;
+import org.hibernate.Session;
+
+/** The endpoints of units: each address that a unit has, with everything that is needed to judge what answers there. */
+@ApplicationScoped
+public class Endpoints {
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Kinds kinds;
+    private final Targets targets;
+    private final Answers answers;
+    private final ConsoleStore consoles;
+    private final SealedStore sealed;
+
+    Endpoints(Session db, BringUps bringUps, Kinds kinds, Targets targets, Answers answers, ConsoleStore consoles, SealedStore sealed) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.kinds = kinds;
+        this.targets = targets;
+        this.answers = answers;
+        this.consoles = consoles;
+        this.sealed = sealed;
+    }
+
+    /** One of them; detached, for reading. */
+    public record Endpoint(Unit unit, Claim claim, Target target) {}
+
+    /** All of a unit; none where its label is not read or it has no address. */
+    @Transactional
+    public List<Endpoint> of(long unitId) {
+        Unit unit = bringUps.unit(unitId);
+        Kind kind = kinds.of(unit);
+        if (kind.driven()) {
+            return targets.subject(unitId).map(subject -> new Endpoint(unit, subject.claim(), targets.target(subject))).stream().toList();
+        }
+        List<Claim> claims = db.createQuery("from Claim where unitId = :id and releasedAt is null order by place", Claim.class).setParameter("id", unitId).getResultList();
+        Optional<Run> run = newest(unitId);
+        List<MemberDialogue> dialogues = run.map(each -> db.createQuery("from MemberDialogue where runId = :run order by place", MemberDialogue.class).setParameter("run", each.id).getResultList()).orElse(List.of());
+        Map<String, MemberValues> values = answers.of(unit, run.map(each -> consoles.toldByAll(each.id)).orElse(Map.of()));
+        return claims.stream().map(claim -> new Endpoint(unit, claim, target(unit, kind, claim, values, dialogues))).toList();
+    }
+
+    private Optional<Run> newest(long unitId) {
+        return db.createQuery("from Run where unitId = :unit and purpose = 'console' order by id desc", Run.class).setParameter("unit", unitId).setMaxResults(1).getResultStream().findFirst();
+    }
+
+    private Target target(Unit unit, Kind kind, Claim claim, Map<String, MemberValues> values, List<MemberDialogue> dialogues) {
+        Network network = db.find(Network.class, claim.networkId);
+        String member = memberOf(claim.role, values);
+        MemberValues own = values.get(member);
+        KnownCertificate known = db.find(KnownCertificate.class, new EndpointKey(unit.id, claim.role));
+        Optional<Target.Redfish> controller = kind.dialogue().flatMap(dialogue -> controller(unit, claim.role, dialogue, member, own));
+        Optional<Mac> mac = controller.map(Target.Redfish::mac).or(() -> hardware(kind, claim, member, own));
+        Target.Service service = controller.isPresent() ? controller.get() : network.purpose.equals("management") ? signIn(unit, kind, claim, member, own, dialogues) : new Target.DataAddress();
+        return new Target(claim.address, kind.port(), mac.orElse(null), known == null ? null : known.fingerprint, kind.shut(), service, targets.names(unit, claim, network));
+    }
+
+    /** Whose address it is: the member that the role begins with, else the unit's own, told by its first member. */
+    private static String memberOf(String role, Map<String, MemberValues> values) {
+        return values.keySet().stream().filter(member -> !member.isEmpty() && (role.equals(member) || role.startsWith(member + " "))).findFirst().orElse(values.keySet().iterator().next());
+    }
+
+    /** The hardware address that must answer: known for the address that a machine is managed at. */
+    private static Optional<Mac> hardware(Kind kind, Claim claim, String member, MemberValues own) {
+        boolean its = claim.role.equals(member) || member.isEmpty() && claim.place == 0;
+        return its ? kind.facts().stream().filter(fact -> fact.type() == FactType.MAC && fact.name().equals("mac")).findFirst().flatMap(fact -> own.text(fact.name())).map(Mac::parse) : Optional.empty();
+    }
+
+    private Optional<Secret> proven(Unit unit, String name) {
+        return sealed.open(unit.id, name, SealedStore.State.PROVEN);
+    }
+
+    private Optional<Target.Redfish> controller(Unit unit, String role, Dialogue dialogue, String member, MemberValues own) {
+        return dialogue.withPages(member, false).stream()
+                .filter(DialogueStep.Controller.class::isInstance)
+                .map(DialogueStep.Controller.class::cast)
+                .filter(step -> role.equals((member + " " + step.role()).strip()))
+                .filter(step -> new ControllerPlan(step, own).lacking().isEmpty())
+                .findFirst()
+                .map(step -> {
+                    ControllerPlan plan = new ControllerPlan(step, own);
+                    Secret ours = proven(unit, step.phrase()).orElse(null);
+                    return new Target.Redfish(plan.serial(), plan.mac().orElseThrow(), plan.settings(), new Target.Login(plan.user(), ours), new Kind.Login(plan.user(), plan.delivered()));
+                });
+    }
+
+    private Target.SignIn signIn(Unit unit, Kind kind, Claim claim, String member, MemberValues own, List<MemberDialogue> dialogues) {
+        boolean shared = !claim.role.equals(member) && !claim.role.startsWith(member + " ");
+        Optional<MemberDialogue> setUp = dialogues.stream()
+                .filter(row -> row.state == MemberDialogue.State.DONE && row.endedAt != null)
+                .filter(row -> shared ? row.identified || row.line.isEmpty() : row.member.equals(member))
+                .findFirst();
+        Target.SetUp seen = setUp.map(row -> new Target.SetUp(row.endedAt, own.text("serial").orElse(""), readBack(row.id))).orElse(null);
+        Target.Pages pages = kind.dialogue().filter(dialogue -> dialogue.over() != null).map(dialogue -> pages(unit, kind, dialogue, claim, member, own)).orElse(null);
+        return new Target.SignIn(kind.checks().ssh(), seen, pages);
+    }
+
+    /** Whether something that the machine shows was compared and agreed. */
+    private boolean readBack(long dialogueId) {
+        return db.createNativeQuery("select count(*) from dialogue_step where dialogue_id = :id and progress = 'DONE' and title like '%agrees%'", Long.class).setParameter("id", dialogueId).getSingleResult() > 0;
+    }
+
+    /** The interface of the machine's pages, where it is served at this address. */
+    private Target.Pages pages(Unit unit, Kind kind, Dialogue dialogue, Claim claim, String member, MemberValues own) {
+        Dialogue.PageInterface over = dialogue.over();
+        String at = over.at().fill(own::text).orElse("");
+        if (!at.matches("https://\\Q" + claim.address + "\\E[:/].*")) {
+            return null;
+        }
+        String user = over.user().fill(own::text).orElse("");
+        Map<String, String> must = over.must().entrySet().stream().filter(each -> each.getValue().fill(own::text).isPresent()).collect(Collectors.toMap(Map.Entry::getKey, each -> each.getValue().fill(own::text).get()));
+        Map<String, Target.Fill> fills = new LinkedHashMap<>();
+        for (DialogueStep step : dialogue.withPages(member, false)) {
+            if (step instanceof DialogueStep.Page page && page.driven() && !new PageFill(page, own).planned().isEmpty() && new PageFill(page, own).lacking().isEmpty()) {
+                fills.put(page.title(), new Target.Fill(page.resource(), new PageFill(page, own)));
+            }
+        }
+        Secret factory = kind.logins().stream().filter(login -> ("factory." + login.way() + ".phrase").equals(over.first())).map(login -> login.login().phrase()).findFirst().orElse(null);
+        return new Target.Pages(at, new Target.Login(user, proven(unit, over.phrase()).orElse(null)), new Target.Login(user, factory), over.about(), must, fills);
+    }
+}

@@ -1,0 +1,28 @@
+package lychnos.server.store;
+
+import jakarta.persistence.Column;
+import jakarta.persistence.Entity;
+import jakarta.persistence.GeneratedValue;
+import jakarta.persistence.GenerationType;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import java.time.Instant;
+
+/** What an endpoint came to, where that was something else than before. */
+@Entity
+@Table(name = "proof_change")
+public class ProofChange {
+
+    @Id
+    @GeneratedValue(strategy = GenerationType.IDENTITY)
+    public Long id;
+
+    @Column(name = "unit_id")
+    public Long unitId;
+
+    public String role;
+    public Instant at;
+    public int height;
+    public boolean proven;
+    public String sentence;
+}

@@ -1,0 +1,27 @@
+-- A unit has as many endpoints as it has addresses: what was found, and which certificate is remembered, belongs to each.
+alter table proof drop constraint proof_pkey;
+alter table proof add column role text;
+update proof set role = claim.role from claim where claim.id = proof.claim_id;
+alter table proof alter column role set not null;
+alter table proof add primary key (unit_id, role);
+alter table proof add column beside jsonb not null default '[]';
+alter table proof add column mark text;
+alter table proof add column fingerprint text check (fingerprint ~ '^[0-9a-f]{64}$');
+
+alter table known_certificate drop constraint known_certificate_pkey;
+alter table known_certificate add column role text;
+update known_certificate set role = coalesce((select claim.role from claim where claim.unit_id = known_certificate.unit_id and claim.place = 0 order by claim.released_at nulls first limit 1), 'management');
+alter table known_certificate alter column role set not null;
+alter table known_certificate add primary key (unit_id, role);
+
+-- What an endpoint came to, each time that this was something else than before.
+create table proof_change (
+    id        bigint generated always as identity primary key,
+    unit_id   bigint not null references unit,
+    role      text not null,
+    at        timestamptz not null,
+    height    integer not null check (height between 0 and 7),
+    proven    boolean not null,
+    sentence  text not null
+);
+create index proof_change_endpoint on proof_change (unit_id, role, id);

@@ -1,0 +1,130 @@
+package lychnos.wire.ladder;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import lychnos.core.proof.Outcome;
+import lychnos.core.proof.Rung;
+import lychnos.core.proof.Settings;
+import lychnos.core.proof.Trouble;
+import lychnos.wire.Vantage;
+import lychnos.wire.WireFault;
+import lychnos.wire.redfish.Controller;
+import lychnos.wire.redfish.RedfishClient;
+import lychnos.wire.redfish.RedfishFault;
+
+/** The upper rungs of a Redfish service (DMTF DSP0266). */
+final class RedfishWay implements Way {
+
+    private final Vantage vantage;
+    private final Target target;
+    private final Target.Redfish expected;
+    private final Clock clock;
+    private final RedfishClient client;
+    private List<Settings.Field> fields = List.of();
+    private String firmware;
+    private Duration clockAhead;
+
+    RedfishWay(Vantage vantage, Target target, Target.Redfish expected, Clock clock) {
+        this.vantage = vantage;
+        this.target = target;
+        this.expected = expected;
+        this.clock = clock;
+        client = new RedfishClient(vantage, target.address(), target.port(), target.fingerprint());
+    }
+
+    static Outcome brokenUnlessUndeclared(WireFault fault, Rung rung, Trouble trouble) throws WireFault {
+        if (fault.kind() == WireFault.Kind.NOT_DECLARED) {
+            throw fault;
+        }
+        return Outcome.broken(rung, trouble, fault.getMessage());
+    }
+
+    @Override
+    public Outcome service() throws WireFault {
+        try {
+            return Outcome.holds(Rung.SERVICE, "Redfish " + client.root().json().path("RedfishVersion").asText());
+        } catch (WireFault e) {
+            return brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_SERVICE);
+        } catch (RedfishFault e) {
+            return Outcome.broken(Rung.SERVICE, Trouble.NO_SERVICE, e.getMessage());
+        }
+    }
+
+    @Override
+    public Outcome identity() throws WireFault {
+        if (expected.login().phrase() == null) {
+            return Outcome.broken(Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE, "no password of ours is on it yet");
+        }
+        try {
+            client.logIn(expected.login().user(), expected.login().phrase());
+            Controller.Identity identity = new Controller(client).identity();
+            firmware = identity.firmware();
+            clockAhead = identity.clock().map(told -> Duration.between(clock.instant(), told)).orElse(null);
+            Optional<String> other = identity.differsFrom(expected.serial(), expected.mac());
+            return other.isPresent()
+                    ? Outcome.broken(Rung.IDENTITY, Trouble.OTHER_MACHINE, other.get())
+                    : Outcome.holds(Rung.IDENTITY, "serial " + expected.serial() + " and " + expected.mac() + " as on the label");
+        } catch (WireFault e) {
+            return brokenUnlessUndeclared(e, Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE);
+        } catch (RedfishFault e) {
+            boolean refused = e.status() == 401 || e.status() == 403;
+            return Outcome.broken(Rung.IDENTITY, refused ? Trouble.PASSWORD_REFUSED : Trouble.IDENTITY_UNREADABLE, e.getMessage());
+        }
+    }
+
+    @Override
+    public Outcome asPlanned() throws WireFault {
+        try {
+            fields = expected.plan().compare(new Controller(client).settings(expected.mac()));
+        } catch (WireFault e) {
+            return brokenUnlessUndeclared(e, Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE);
+        } catch (RedfishFault e) {
+            return Outcome.broken(Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE, e.getMessage());
+        }
+        String differences = Settings.differences(fields);
+        return differences.isEmpty()
+                ? Outcome.holds(Rung.AS_PLANNED, fields.size() + " of " + fields.size() + " values")
+                : Outcome.broken(Rung.AS_PLANNED, Trouble.NOT_AS_PLANNED, Character.toUpperCase(differences.charAt(0)) + differences.substring(1));
+    }
+
+    /** One attempt and no more: a second one might lock the account. */
+    @Override
+    public Outcome factoryRefused() throws WireFault {
+        try (RedfishClient other = new RedfishClient(vantage, target.address(), target.port(), client.fingerprint())) {
+            other.logIn(expected.factory().user(), expected.factory().phrase());
+            return Outcome.broken(Rung.SAFE, Trouble.FACTORY_ACCEPTED, "");
+        } catch (RedfishFault e) {
+            if (e.is("PasswordChangeRequired")) {
+                return Outcome.broken(Rung.SAFE, Trouble.FACTORY_ACCEPTED, "");
+            }
+            if (e.status() != 401 && e.status() != 403) {
+                return Outcome.broken(Rung.SAFE, Trouble.FACTORY_UNCLEAR, e.getMessage());
+            }
+        } catch (WireFault e) {
+            return brokenUnlessUndeclared(e, Rung.SAFE, Trouble.FACTORY_UNCLEAR);
+        }
+        return Outcome.holds(Rung.SAFE, "factory password refused");
+    }
+
+    @Override
+    public List<Settings.Field> fields() {
+        return fields;
+    }
+
+    @Override
+    public String firmware() {
+        return firmware;
+    }
+
+    @Override
+    public Optional<Duration> clockAhead() {
+        return Optional.ofNullable(clockAhead);
+    }
+
+    @Override
+    public void close() {
+        client.close();
+    }
+}

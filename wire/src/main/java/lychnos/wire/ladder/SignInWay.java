@@ -1,0 +1,218 @@
+package lychnos.wire.ladder;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import lychnos.core.dialogue.PageFill;
+import lychnos.core.fact.Mac;
+import lychnos.core.proof.Outcome;
+import lychnos.core.proof.Outcome.Standing;
+import lychnos.core.proof.Part;
+import lychnos.core.proof.Rung;
+import lychnos.core.proof.Settings;
+import lychnos.core.proof.Trouble;
+import lychnos.wire.Vantage;
+import lychnos.wire.WireFault;
+import lychnos.wire.pages.MachinePages;
+import lychnos.wire.pages.PageFault;
+
+/**
+ * The upper rungs of a machine that people sign in to. Which one it is, it tells over the interface of its pages, or by its
+ * hardware address, or by the certificate that it has had since it told its serial in its setup.
+ */
+final class SignInWay implements Way {
+
+    private static final Duration GREETING = Duration.ofSeconds(4);
+    private static final int SSH = 22;
+
+    private final Vantage vantage;
+    private final Target target;
+    private final Target.SignIn expected;
+    private final Optional<Mac> neighbour;
+    private final String shown;
+    private final List<Settings.Field> fields = new ArrayList<>();
+    private MachinePages pages;
+
+    /**
+     * A way up.
+     *
+     * @param neighbour the hardware address that answered, where this place is on the segment
+     * @param shown the certificate that was shown right before; everything goes to that one or not at all
+     */
+    SignInWay(Vantage vantage, Target target, Target.SignIn expected, Optional<Mac> neighbour, String shown) {
+        this.vantage = vantage;
+        this.target = target;
+        this.expected = expected;
+        this.neighbour = neighbour;
+        this.shown = shown;
+    }
+
+    @Override
+    public Outcome service() throws WireFault {
+        List<Part> parts = new ArrayList<>();
+        SignInPage.Seen page;
+        try {
+            page = SignInPage.open(vantage, target, shown);
+        } catch (WireFault e) {
+            return RedfishWay.brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_PAGE);
+        }
+        if (page.away().isPresent()) {
+            parts.add(Part.broken("page", "leads to " + page.away().get()));
+            return Outcome.broken(Rung.SERVICE, Trouble.LEADS_AWAY, page.away().get()).with(parts);
+        }
+        if (!page.fault().isEmpty()) {
+            parts.add(Part.broken("page", page.fault()));
+            return Outcome.broken(Rung.SERVICE, Trouble.NO_PAGE, page.fault()).with(parts);
+        }
+        parts.add(Part.holds("page", "HTTP " + page.status() + (page.title().isEmpty() ? "" : ", “" + page.title() + "”") + ", takes a password"));
+        if (expected.ssh()) {
+            try {
+                parts.add(Part.holds("SSH", vantage.greeting(target.address(), SSH, GREETING)));
+            } catch (WireFault e) {
+                parts.add(Part.broken("SSH", e.getMessage()));
+                return RedfishWay.brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_SSH).with(parts);
+            }
+        }
+        return Outcome.holds(Rung.SERVICE, (page.title().isEmpty() ? "page to sign in" : "“" + page.title() + "”") + (expected.ssh() ? ", SSH greets" : "")).with(parts);
+    }
+
+    private MachinePages pages() throws WireFault {
+        if (pages == null) {
+            pages = new MachinePages(vantage, expected.pages().at(), target.port());
+            pages.see();
+        }
+        return pages;
+    }
+
+    private MachinePages.Login login(Target.Login login) {
+        return new MachinePages.Login(login.user(), login.phrase());
+    }
+
+    @Override
+    public Outcome identity() throws WireFault {
+        List<Part> parts = new ArrayList<>();
+        if (expected.pages() != null && expected.pages().ours().phrase() != null) {
+            Optional<Outcome> told = toldByPages(parts);
+            if (told.isPresent()) {
+                return told.get().with(parts);
+            }
+        }
+        if (target.mac() != null && neighbour.isPresent()) {
+            parts.add(Part.holds("hardware address", neighbour.get() + " as on the label")); // another one would have broken the first rung
+        }
+        if (expected.setUp() != null) {
+            boolean kept = target.fingerprint() != null;
+            String seen = "told " + expected.setUp().serial() + " in its setup, " + minute(expected.setUp());
+            parts.add(kept ? Part.holds("certificate", "the same as after its setup; it " + seen) : Part.notMeasured("certificate", "seen for the first time; it " + seen + ". It is remembered from now on"));
+        }
+        Optional<Part> holds = parts.stream().filter(part -> part.standing() == Standing.HOLDS).findFirst();
+        if (holds.isPresent()) {
+            return Outcome.holds(Rung.IDENTITY, holds.get().seen()).with(parts);
+        }
+        return expected.setUp() == null
+                ? Outcome.broken(Rung.IDENTITY, Trouble.NOT_SET_UP, "").with(parts)
+                : Outcome.holds(Rung.IDENTITY, parts.get(0).seen()).with(parts);
+    }
+
+    private static String minute(Target.SetUp setUp) {
+        return setUp.at().toString().substring(0, 16).replace('T', ' ');
+    }
+
+    /** What its pages tell of it; nothing where they tell that it is the one. */
+    private Optional<Outcome> toldByPages(List<Part> parts) throws WireFault {
+        try {
+            Map<String, String> about = pages().read(expected.pages().about(), login(expected.pages().ours()));
+            for (Map.Entry<String, String> must : expected.pages().must().entrySet()) {
+                String is = about.getOrDefault(must.getKey(), "nothing");
+                if (!is.equals(must.getValue())) {
+                    parts.add(Part.broken("its pages", is));
+                    return Optional.of(Outcome.broken(Rung.IDENTITY, Trouble.OTHER_MACHINE, "its pages tell " + is + ", the label says " + must.getValue()));
+                }
+            }
+            parts.add(Part.holds("its pages", String.join(", ", expected.pages().must().values()) + " as on the label"));
+            return Optional.empty();
+        } catch (PageFault e) {
+            parts.add(Part.broken("its pages", e.getMessage()));
+            return Optional.of(Outcome.broken(Rung.IDENTITY, e.refusesLogin() ? Trouble.PAGES_REFUSED : Trouble.IDENTITY_UNREADABLE, e.getMessage()));
+        } catch (WireFault e) {
+            return Optional.of(RedfishWay.brokenUnlessUndeclared(e, Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE));
+        }
+    }
+
+    @Override
+    public Outcome asPlanned() throws WireFault {
+        List<Part> parts = new ArrayList<>();
+        if (expected.setUp() != null && expected.setUp().readBack()) {
+            parts.add(Part.holds("read back", "in its setup, " + minute(expected.setUp())));
+        }
+        if (expected.pages() != null && expected.pages().ours().phrase() != null) {
+            for (Map.Entry<String, Target.Fill> fill : expected.pages().fills().entrySet()) {
+                try {
+                    parts.add(readBack(fill.getKey(), fill.getValue()));
+                } catch (PageFault e) {
+                    return Outcome.broken(Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE, "“" + fill.getKey() + "”: " + e.getMessage()).with(parts);
+                } catch (WireFault e) {
+                    return RedfishWay.brokenUnlessUndeclared(e, Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE).with(parts);
+                }
+            }
+        }
+        if (parts.isEmpty()) {
+            return Outcome.notMeasured(Rung.AS_PLANNED, "nothing of what it keeps can be read from here");
+        }
+        String off = parts.stream().filter(part -> part.standing() == Standing.BROKEN).map(part -> part.name() + ": " + part.seen()).collect(Collectors.joining("; "));
+        if (!off.isEmpty()) {
+            return Outcome.broken(Rung.AS_PLANNED, Trouble.NOT_AS_PLANNED, off).with(parts);
+        }
+        long agreeing = fields.size();
+        return Outcome.holds(Rung.AS_PLANNED, agreeing > 0 ? agreeing + " of " + agreeing + " values on its pages" : parts.get(0).seen()).with(parts);
+    }
+
+    private Part readBack(String page, Target.Fill fill) throws WireFault, PageFault {
+        Map<String, String> is = pages().read(fill.resource(), login(expected.pages().ours()));
+        List<PageFill.Difference> differences = fill.planned().differences(is);
+        fill.planned().planned().forEach((field, planned) -> {
+            Optional<PageFill.Difference> off = differences.stream().filter(each -> each.field().equals(field)).findFirst();
+            fields.add(new Settings.Field(page + ", " + field, planned, off.map(PageFill.Difference::shown).orElse(planned), off.isEmpty()));
+        });
+        return differences.isEmpty() ? Part.holds(page, "as planned") : Part.broken(page, differences.stream().map(Object::toString).collect(Collectors.joining(", ")));
+    }
+
+    @Override
+    public Outcome factoryRefused() throws WireFault {
+        if (expected.pages() == null || expected.pages().factory().phrase() == null) {
+            return Outcome.holds(Rung.SAFE, "").with(List.of(Part.notMeasured("factory password", "no way in at which it can be tried without a person")));
+        }
+        try {
+            // one attempt and no more: a second one might lock the account
+            pages().read(expected.pages().about(), login(expected.pages().factory()));
+            return Outcome.broken(Rung.SAFE, Trouble.FACTORY_ACCEPTED, "").with(List.of(Part.broken("factory password", "taken by its pages")));
+        } catch (PageFault e) {
+            return e.refusesLogin()
+                    ? Outcome.holds(Rung.SAFE, "factory password refused").with(List.of(Part.holds("factory password", "refused by its pages")))
+                    : Outcome.broken(Rung.SAFE, Trouble.FACTORY_UNCLEAR, e.getMessage());
+        } catch (WireFault e) {
+            return RedfishWay.brokenUnlessUndeclared(e, Rung.SAFE, Trouble.FACTORY_UNCLEAR);
+        }
+    }
+
+    @Override
+    public List<Settings.Field> fields() {
+        return List.copyOf(fields);
+    }
+
+    @Override
+    public String firmware() {
+        return null;
+    }
+
+    @Override
+    public Optional<Duration> clockAhead() {
+        return Optional.empty();
+    }
+
+    @Override
+    public void close() {}
+}

@@ -1,0 +1,71 @@
+package lychnos.wire.ssh;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.ConnectException;
+import java.net.InetSocketAddress;
+import java.net.Socket;
+import java.net.SocketTimeoutException;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import lychnos.wire.WireFault;
+import lychnos.wire.WireFault.Kind;
+
+/** Reads how an SSH server greets (RFC 4253, section 4.2), and says nothing itself. */
+public final class Greeting {
+
+    /** The identification string with its line end. */
+    private static final int LONGEST = 255;
+    /** Other lines may come before it; a server that never gets to the point is told. */
+    private static final int MOST_BEFORE = 20;
+
+    private Greeting() {}
+
+    /**
+     * The identification string, such as {@code SSH-2.0-OpenSSH_9.2}.
+     *
+     * @param timeout for connecting and for all that is read together
+     * @throws WireFault of kind SILENT, REFUSED, or GARBAGE where something else greets
+     */
+    public static String read(InetSocketAddress peer, Duration timeout) throws WireFault {
+        long end = System.nanoTime() + timeout.toNanos();
+        try (Socket socket = new Socket()) {
+            socket.connect(peer, (int) timeout.toMillis());
+            InputStream in = socket.getInputStream();
+            for (int lines = 0; lines <= MOST_BEFORE; lines++) {
+                String line = line(socket, in, end);
+                if (line.startsWith("SSH-")) {
+                    return line;
+                }
+            }
+            throw new WireFault(Kind.GARBAGE, "more than " + MOST_BEFORE + " lines before it says what it is");
+        } catch (SocketTimeoutException e) {
+            throw new WireFault(Kind.SILENT, "no greeting in " + timeout.toSeconds() + " s", e);
+        } catch (ConnectException e) {
+            boolean refused = String.valueOf(e.getMessage()).contains("refused");
+            throw new WireFault(refused ? Kind.REFUSED : Kind.SILENT, refused ? "the connection was refused" : "no connection", e);
+        } catch (IOException e) {
+            throw new WireFault(Kind.SILENT, "the connection ended before the greeting", e);
+        }
+    }
+
+    private static String line(Socket socket, InputStream in, long end) throws IOException, WireFault {
+        byte[] line = new byte[LONGEST];
+        for (int length = 0; length < LONGEST; length++) {
+            long left = (end - System.nanoTime()) / 1_000_000;
+            if (left <= 0) {
+                throw new SocketTimeoutException("one letter after the other, and no end");
+            }
+            socket.setSoTimeout((int) left);
+            int next = in.read();
+            if (next < 0) {
+                throw new IOException("ended");
+            }
+            if (next == '\n') {
+                return new String(line, 0, length, StandardCharsets.US_ASCII).strip();
+            }
+            line[length] = (byte) next;
+        }
+        throw new WireFault(Kind.GARBAGE, "its first line is longer than " + LONGEST + " letters");
+    }
+}
