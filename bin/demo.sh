@@ -64,9 +64,9 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
                night-watch  / only-looking-around    (viewer)
 
   Row A is being set up right now, over Redfish; one machine will not come back, on purpose.
-  In the core a host is set up on its console by itself, an array has come to a page that a relay refuses, and a pair of
-  interconnects waits at its first answers.
-  The core has fourteen kinds of machine to prepare and place: some known, some not, one stranger on the wire.
+  In the core a host and a blade chassis are set up on their consoles by themselves, an array has come to a page that a relay
+  refuses, a store for backups has its controllers set and waits at its name, and a pair of interconnects waits at its first answers.
+  The core has thirteen kinds of machine to prepare and place: some known, some not, one stranger on the wire.
   Row B waits for you. Its label list: $LABELS
   Ctrl+C ends it all.
 
@@ -118,6 +118,8 @@ QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATA
 wait_for "the hall" 60 "$RUN/hall.log" line_in '^hall ready' "$RUN/hall.log"
 wait_for "the server" 90 "$RUN/server.log" port_open "$HTTP"
 "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN" "$NAME_KEY_NAME" "$NAME_KEY"
+# and somebody has taken two records out of a zone
+[ -n "${NO_NAMESPACES:-}" ] || forget_reverse 103 104
 echo ready >"$RUN/ready"
 "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.ConsoleStory "http://127.0.0.1:$HTTP" &
 if [ -z "${NO_NAMESPACES:-}" ]; then

@@ -101,6 +101,11 @@ dhcp_server() {
   wait_for "the DHCP server" 20 "$1/log" line_in DHCP4_STARTED "$1/log"
 }
 
+# forget_reverse NUMBER …: takes PTR records of 10.40.8.0/24 out at the primary, as a careless update does
+forget_reverse() {
+  { printf 'server 10.40.8.3\nzone 8.40.10.in-addr.arpa\n'; printf 'update delete %s.8.40.10.in-addr.arpa PTR\n' "$@"; echo send; } | $HALL nsupdate -y "hmac-sha256:$NAME_KEY_NAME:$NAME_KEY"
+}
+
 # knows_its_zones ADDRESS
 knows_its_zones() {
   local zone

@@ -405,6 +405,7 @@ export const m = {
     onlyBroken: 'only what does not hold',
     beside: { NAME: 'name', REVERSE: 'reverse', TIME: 'time' } as Record<string, string>,
     notReady: 'Not set up yet, so nothing is expected to answer. You may check it all the same.',
+    sendAgain: 'Send the records again',
     cause: (n: number) => `One cause, ${n} endpoints`,
     changed: 'Changed since it was remembered',
     certificateOf: (name: string, since: string) => `${name} shows another certificate than since ${since}:`,

@@ -56,19 +56,19 @@ export function stageOfPath(): StageName {
   return part && stages.includes(part) ? part : 'board';
 }
 
-/** Which of the chosen unit's addresses; empty for the one that it is managed at. */
-export function chosenRole(): string {
-  const role = (route.search as Record<string, unknown>).role;
-  return typeof role === 'string' ? role : '';
+/** Which of the chosen unit's addresses, or null for the one that it is managed at. */
+export function chosenAddress(): number | null {
+  const claim = Number((route.search as Record<string, unknown>).at ?? 0);
+  return claim > 0 ? claim : null;
 }
 
 /** Chooses a unit, or none, and stays in the stage. Filters in the address stay too. */
-export function choose(unit: number | null, role = ''): void {
+export function choose(unit: number | null, address?: number): void {
   const search = { ...(route.search as Record<string, string>) };
   delete search.unit;
-  delete search.role;
+  delete search.at;
   if (unit) search.unit = String(unit);
-  if (unit && role) search.role = role;
+  if (unit && address) search.at = String(address);
   const to = new URLSearchParams(search).toString();
   go(route.pathname + (to ? '?' + to : ''));
 }

@@ -92,14 +92,14 @@ export interface ConfigureView { lanes: Lane[]; ready: number; readyNames: strin
 export interface StepView { step: string; at: string; note: string; holds: boolean }
 
 export interface Endpoint {
-  unitId: number; role: string; name: string; fqdn: string; address: string; position: string; serial: string | null; standings: Standing[]; height: number;
+  unitId: number; claimId: number; role: string; name: string; fqdn: string; address: string; position: string; serial: string | null; standings: Standing[]; height: number;
   beside: Partial<Record<'NAME' | 'REVERSE' | 'TIME', Standing>>;
   proven: boolean; sentence: string; at: string | null; millis: number | null; checking: boolean; settingUp: boolean; ready: boolean;
 }
 /** One thing that explains several endpoints. */
-export interface SharedCause { title: string; sentence: string; press: string; endpoints: string[] }
+export interface SharedCause { title: string; sentence: string; press: string; endpoints: string[]; records: boolean }
 /** A certificate that is another one than before. */
-export interface CertificateChange { unitId: number; role: string; name: string; before: string; now: string; since: string }
+export interface CertificateChange { unitId: number; claimId: number; role: string; name: string; before: string; now: string; since: string }
 export interface ProveView { endpoints: Endpoint[]; checking: number; proven: number; lastAt: string | null; vantage: string; causes: SharedCause[]; changes: CertificateChange[] }
 export interface Seen { title: string; standing: Standing; seen: string; parts: { name: string; standing: Standing; seen: string }[] }
 export interface Detail {

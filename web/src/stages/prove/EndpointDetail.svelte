@@ -7,8 +7,8 @@
   import Mark from '../../parts/Mark.svelte';
   import { m } from '../../messages';
 
-  let { unitId, role, oncheck, onaccept }: { unitId: number; role: string; oncheck: () => void; onaccept: (fingerprint: string) => void } = $props();
-  const detail = live<Detail>(() => `/units/${unitId}/proof?role=${encodeURIComponent(role)}`);
+  let { unitId, claimId, oncheck, onsend, onaccept }: { unitId: number; claimId: number; oncheck: () => void; onsend: () => void; onaccept: (fingerprint: string) => void } = $props();
+  const detail = live<Detail>(() => `/units/${unitId}/proof?claim=${claimId}`);
   const marks: Record<string, MarkName> = { HOLDS: 'done', BROKEN: 'fault', NOT_REACHED: 'dark', NOT_MEASURED: 'dark' };
 </script>
 
@@ -28,7 +28,7 @@
       <Mark mark={marks[rung.standing]!} size={15} word={m.prove.standing[rung.standing]} /><b>{i < 7 ? `${i + 1} ` : ''}{rung.title}</b>
       <span>
         {rung.seen || m.prove.standing[rung.standing]}
-        {#each rung.parts as part (part.name)}<small class:off={part.standing === 'BROKEN'} class:skip={part.standing === 'NOT_MEASURED'}><Mark mark={marks[part.standing]!} size={11} word={m.prove.standing[part.standing]} /> {part.name}: {part.seen}</small>{/each}
+        {#each rung.parts as part (part.name)}<small class:off={part.standing === 'BROKEN'} class:skip={part.standing === 'NOT_MEASURED'}><Mark mark={marks[part.standing]!} size={11} word={m.prove.standing[part.standing]} /><span>{part.name}: {part.seen}</span></small>{/each}
       </span>
     </div>
   {/each}
@@ -48,7 +48,7 @@
     {/if}
   {/if}
   {#if detail.data.firmware}<div class="sub">{m.prove.firmware} {detail.data.firmware}</div>{/if}
-  {#if session.mayWork && !endpoint.settingUp}<div class="row"><B look={endpoint.proven ? 'plain' : 'go'} key="x" disabled={endpoint.checking} onclick={oncheck}>{m.prove.checkOne}</B>{#if endpoint.at}<span class="sub" title={inFull(endpoint.at)}>{m.prove.last} {atTime(endpoint.at)} {m.prove.from} {detail.data.place}</span>{/if}</div>{/if}
+  {#if session.mayWork && !endpoint.settingUp}<div class="row"><B look={endpoint.proven ? 'plain' : 'go'} key="x" disabled={endpoint.checking} onclick={oncheck}>{m.prove.checkOne}</B>{#if endpoint.beside.NAME === 'BROKEN' || endpoint.beside.REVERSE === 'BROKEN'}<B onclick={onsend}>{m.prove.sendAgain}</B>{/if}{#if endpoint.at}<span class="sub" title={inFull(endpoint.at)}>{m.prove.last} {atTime(endpoint.at)} {m.prove.from} {detail.data.place}</span>{/if}</div>{/if}
   {#if detail.data.before.length > 1}
     <h3>{m.prove.before}</h3>
     {#each detail.data.before as was (was.at)}<div class="sub entry"><span class="mono" title={inFull(was.at)}>{atTime(was.at)}</span> {m.prove.rungsHeld(was.height)} · {was.sentence}</div>{/each}
@@ -61,8 +61,8 @@
 
 <style>
   .rung { display: grid; grid-template-columns: 20px 84px 1fr; gap: 6px; padding: 4px 0; border-bottom: 1px solid var(--line2); font-size: 13px; align-items: baseline; }
-  .rung small { display: block; color: var(--ink2); font-size: 12px; } .rung small.off { color: var(--fault); } .rung small.skip { color: var(--ink3, var(--ink2)); font-style: italic; }
-  .rung b { font-weight: 600; } .rung span { overflow-wrap: anywhere; }
+  .rung small { display: flex; gap: 5px; align-items: baseline; color: var(--ink2); font-size: 12px; } .rung small.off { color: var(--fault); } .rung small.skip { color: var(--ink3, var(--ink2)); font-style: italic; }
+  .rung b { font-weight: 600; } .rung > span { overflow-wrap: anywhere; min-width: 0; } small > span { min-width: 0; overflow-wrap: anywhere; }
   .pair { display: grid; grid-template-columns: 76px 1fr 1fr; gap: 6px; padding: 3px 0; border-bottom: 1px solid var(--line2); align-items: baseline; }
   .pair .mono { font-size: 11.5px; overflow-wrap: anywhere; }
   .print.off { color: var(--fault); }

@@ -12,16 +12,15 @@
   import Mark from '../../parts/Mark.svelte';
   import Missing from '../../parts/Missing.svelte';
   import { m } from '../../messages';
-  import { bringUpId, choose, chosenRole, chosenUnit, go, route } from '../../routes';
+  import { bringUpId, choose, chosenAddress, chosenUnit, go, route } from '../../routes';
   import EndpointDetail from './EndpointDetail.svelte';
 
   const view = live<ProveView>(() => `/bring-ups/${bringUpId()}/prove`);
-  const key = (endpoint: { unitId: number; role: string }) => `${endpoint.unitId} ${endpoint.role}`;
   /** The one chosen, else the first that does not hold. */
   const on = $derived.by(() => {
     const all = view.data?.endpoints ?? [];
     const unit = chosenUnit();
-    return (unit === null ? undefined : (all.find((endpoint) => endpoint.unitId === unit && endpoint.role === chosenRole()) ?? all.find((endpoint) => endpoint.unitId === unit))) ?? all.find((endpoint) => !endpoint.proven && endpoint.at) ?? null;
+    return (unit === null ? undefined : (all.find((endpoint) => endpoint.claimId === chosenAddress()) ?? all.find((endpoint) => endpoint.unitId === unit))) ?? all.find((endpoint) => !endpoint.proven && endpoint.at) ?? null;
   });
   const only = $derived((route.search as Record<string, unknown>).only === 'broken');
   const shown = $derived((view.data?.endpoints ?? []).filter((endpoint) => !only || !endpoint.proven));
@@ -39,13 +38,15 @@
 
   const check = (units: number[] | null) => void post(`/bring-ups/${bringUpId()}/checks`, { units });
 
-  const accept = (change: { unitId: number; role: string }, fingerprint: string) => void post(`/units/${change.unitId}/certificate`, { role: change.role, fingerprint }).then(() => check([change.unitId]));
+  const accept = (endpoint: Endpoint, fingerprint: string) => void post(`/endpoints/${endpoint.claimId}/certificate`, { fingerprint }).then(() => check([endpoint.unitId]));
 
   function move(by: number): void {
-    const at = shown.findIndex((endpoint) => on !== null && key(endpoint) === key(on));
+    const at = shown.findIndex((endpoint) => endpoint.claimId === on?.claimId);
     const next = shown[Math.max(0, Math.min(shown.length - 1, at + by))];
-    if (next) choose(next.unitId, next.role);
+    if (next) choose(next.unitId, next.claimId);
   }
+
+  const sendAgain = (units: number[]) => void post(`/bring-ups/${bringUpId()}/names/push`, { units });
 
   const BESIDE = ['NAME', 'REVERSE', 'TIME'] as const;
 
@@ -103,9 +104,9 @@
           <tbody>
             {#each racks as rack (rack)}
               <tr class="group"><th colspan="13" scope="rowgroup">Rack {rack}</th></tr>
-              {#each shown.filter((endpoint) => endpoint.position.startsWith(rack + ' ')) as endpoint (key(endpoint))}
-                <tr class:on={on !== null && key(endpoint) === key(on)} class:unready={!endpoint.ready && !endpoint.at} onclick={() => choose(endpoint.unitId, endpoint.role)}>
-                  <td class="name"><button type="button" onclick={() => choose(endpoint.unitId, endpoint.role)}><b class="mono">{endpoint.name}</b></button> <span class="sub">{endpoint.role === 'management' ? '' : endpoint.role} <span class="mono">{tail(endpoint.address)}</span></span></td>
+              {#each shown.filter((endpoint) => endpoint.position.startsWith(rack + ' ')) as endpoint (endpoint.claimId)}
+                <tr class:on={endpoint.claimId === on?.claimId} class:unready={!endpoint.ready && !endpoint.at} onclick={() => choose(endpoint.unitId, endpoint.claimId)}>
+                  <td class="name"><button type="button" onclick={() => choose(endpoint.unitId, endpoint.claimId)}><b class="mono">{endpoint.name}</b></button> <span class="sub">{endpoint.role === 'management' ? '' : endpoint.role} <span class="mono">{tail(endpoint.address)}</span></span></td>
                   <td><Ladder standings={endpoint.settingUp ? [] : endpoint.standings} /></td>
                   {#each cells(endpoint) as cell, i (i)}<td class="k">{#if endpoint.checking && i === 0}<Mark mark="work" size={16} />{:else}<Mark mark={cell.mark} size={16} word={cell.word} />{/if}</td>{/each}
                   {#each besideOf(endpoint) as cell, i (i)}<td class="k">{#if endpoint.at}<Mark mark={cell.mark} size={16} word={cell.word} />{/if}</td>{/each}
@@ -119,20 +120,20 @@
       {#if view.data.causes.length > 0 || view.data.changes.length > 0}
         <div class="cards">
           {#each view.data.causes as cause (cause.title)}
-            <section class="sheet card"><h3>{m.prove.cause(cause.endpoints.length)}</h3><p><b>{cause.title}.</b> {cause.sentence}</p><p class="sub">{cause.press}</p></section>
+            <section class="sheet card"><h3>{m.prove.cause(cause.endpoints.length)}</h3><p><b>{cause.title}.</b> {cause.sentence}</p><p class="sub">{cause.press}</p>{#if cause.records && session.mayWork}<B onclick={() => sendAgain((view.data?.endpoints ?? []).filter((endpoint) => cause.endpoints.includes(endpoint.name)).map((endpoint) => endpoint.unitId))}>{m.prove.sendAgain}</B>{/if}</section>
           {/each}
-          {#each view.data.changes as change (key(change))}
+          {#each view.data.changes as change (change.claimId)}
             <section class="sheet card">
               <h3>{m.prove.changed}</h3>
               <p>{m.prove.certificateOf(change.name, atTime(change.since))} {m.prove.was} <span class="mono">{change.before.slice(0, 12)}…</span>, {m.prove.is} <span class="mono">{change.now.slice(0, 12)}…</span></p>
-              <B onclick={() => choose(change.unitId, change.role)}>{m.prove.look}</B>
+              <B onclick={() => choose(change.unitId, change.claimId)}>{m.prove.look}</B>
             </section>
           {/each}
         </div>
       {/if}
     </div>
     <aside class="side" aria-label={m.prove.endpoint}>
-      {#if on}<EndpointDetail unitId={on.unitId} role={on.role} oncheck={() => on && check([on.unitId])} onaccept={(fingerprint: string) => on && accept(on, fingerprint)} />{:else}<p class="sub">{m.prove.choose}</p>{/if}
+      {#if on}<EndpointDetail unitId={on.unitId} claimId={on.claimId} oncheck={() => on && check([on.unitId])} onsend={() => on && sendAgain([on.unitId])} onaccept={(fingerprint: string) => on && accept(on, fingerprint)} />{:else}<p class="sub">{m.prove.choose}</p>{/if}
     </aside>
   </div>
 {/if}
@@ -140,7 +141,7 @@
 <style>
   .name { padding: 5px 8px; white-space: nowrap; }
   .name b { font-weight: 600; }
-  .unready { opacity: 0.62; }
+  .unready .name b { font-weight: 400; color: var(--ink2); }
   .cards { display: grid; grid-template-columns: repeat(auto-fill, minmax(280px, 1fr)); gap: 12px; margin-top: 12px; }
   .card { padding: 12px 14px; } .card p { margin: 4px 0; overflow-wrap: anywhere; }
   .k { padding-left: 2px; padding-right: 2px; font-size: 11.5px; }

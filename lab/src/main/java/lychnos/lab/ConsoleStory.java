@@ -8,8 +8,8 @@ import java.util.Set;
 import java.util.concurrent.TimeUnit;
 
 /**
- * What goes on at the consoles of the demo hall when somebody comes to look: one host is set up to its end by somebody who says
- * yes to everything, an array has come to a page that its mail relay takes amiss, a store for backups has its controllers set and
+ * What goes on at the consoles of the demo hall when somebody comes to look: a host and a blade chassis are set up to their end by
+ * somebody who says yes to everything, an array has come to a page that its mail relay takes amiss, a store for backups has its controllers set and
  * waits at a name that can never be changed, and a pair of interconnects stands at the question after its log-in.
  */
 public final class ConsoleStory {
@@ -38,7 +38,7 @@ public final class ConsoleStory {
         for (JsonNode bringUp : story.send("GET", "/api/bring-ups", null, null)) {
             for (JsonNode unit : story.send("GET", "/api/bring-ups/" + bringUp.path("id").asLong() + "/lanes", null, null).path("startable")) {
                 long id = unit.path("unitId").asLong();
-                if (unit.path("name").asText().equals("ard-hv-01")) {
+                if (unit.path("name").asText().equals("ard-hv-01") || unit.path("name").asText().equals("ard-bch-1")) {
                     begin(id, "run");
                 } else if (unit.path("name").asText().equals("ard-blk-1") || unit.path("name").asText().equals("ard-obj-1")) {
                     begin(id, "run");
@@ -48,7 +48,7 @@ public final class ConsoleStory {
                 }
             }
             for (JsonNode lane : story.send("GET", "/api/bring-ups/" + bringUp.path("id").asLong() + "/lanes", null, null).path("lanes")) {
-                if (lane.path("name").asText().startsWith("ard-hv-01")) {
+                if (lane.path("name").asText().startsWith("ard-hv-01") || lane.path("name").asText().equals("ard-bch-1 bay 1")) {
                     follow(lane.path("unitId").asLong(), Integer.MAX_VALUE);
                 } else if (lane.path("name").asText().equals("ard-blk-1 controller a")) {
                     follow(lane.path("unitId").asLong(), ANSWERS_OF_THE_ARRAY);

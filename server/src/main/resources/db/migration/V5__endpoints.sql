@@ -1,12 +1,11 @@
--- A unit has as many endpoints as it has addresses: what was found, and which certificate is remembered, belongs to each.
+-- A unit has as many endpoints as it has addresses: what was found belongs to each of them, and the certificate that is remembered to
+-- what the address is for, so that it outlives another address.
 alter table proof drop constraint proof_pkey;
-alter table proof add column role text;
-update proof set role = claim.role from claim where claim.id = proof.claim_id;
-alter table proof alter column role set not null;
-alter table proof add primary key (unit_id, role);
+alter table proof add primary key (claim_id);
 alter table proof add column beside jsonb not null default '[]';
 alter table proof add column mark text;
 alter table proof add column fingerprint text check (fingerprint ~ '^[0-9a-f]{64}$');
+create index proof_unit on proof (unit_id);
 
 alter table known_certificate drop constraint known_certificate_pkey;
 alter table known_certificate add column role text;
@@ -17,11 +16,10 @@ alter table known_certificate add primary key (unit_id, role);
 -- What an endpoint came to, each time that this was something else than before.
 create table proof_change (
     id        bigint generated always as identity primary key,
-    unit_id   bigint not null references unit,
-    role      text not null,
+    claim_id  bigint not null references claim,
     at        timestamptz not null,
     height    integer not null check (height between 0 and 7),
     proven    boolean not null,
     sentence  text not null
 );
-create index proof_change_endpoint on proof_change (unit_id, role, id);
+create index proof_change_claim on proof_change (claim_id, id);

@@ -106,11 +106,11 @@ class BackupStoreTest {
         stage.toTheEnd(unit);
         ConsoleStage.until("all are proven", () -> prove().getInt("proven") == 7);
         assertEquals(List.of("cluster", "node 1 port 1", "node 1 port 2", "node 2 port 1", "node 2 port 2", "node 1 controller", "node 2 controller"), prove().getList("endpoints.role"));
-        JsonPath controller = stage.client.get("/api/units/" + unit + "/proof?role=node 2 controller");
+        JsonPath controller = stage.proof(unit, "node 2 controller");
         assertEquals("9 of 9 values", controller.getString("rungs[5].seen"));
         assertEquals("factory password refused; 80 shut", controller.getString("rungs[6].seen"));
         assertEquals("in step, to the second", controller.getString("marks.find { it.title == 'time' }.seen"));
-        JsonPath cluster = stage.client.get("/api/units/" + unit + "/proof?role=cluster");
+        JsonPath cluster = stage.proof(unit, "cluster");
         assertTrue(cluster.getString("rungs[3].seen").contains("Seathwaite ardal-backup"), cluster::prettify);
         // somebody puts another certificate there
         sql("update known_certificate set fingerprint = repeat('0', 64) where role = 'cluster' and unit_id = " + unit);
@@ -119,12 +119,13 @@ class BackupStoreTest {
         assertTrue(endpoint("cluster").get("sentence").toString().contains("another certificate than before"), () -> endpoint("cluster").toString());
         assertEquals("cluster", prove().getString("changes[0].role"));
         String now = prove().getString("changes[0].now");
-        stage.client.post("/api/units/" + unit + "/certificate", Map.of("role", "cluster", "fingerprint", "1".repeat(64))).then().statusCode(409);
-        stage.client.post("/api/units/" + unit + "/certificate", Map.of("role", "cluster", "fingerprint", now)).then().statusCode(204);
+        String certificate = "/api/endpoints/" + prove().getLong("changes[0].claimId") + "/certificate";
+        stage.client.post(certificate, Map.of("fingerprint", "1".repeat(64))).then().statusCode(409);
+        stage.client.post(certificate, Map.of("fingerprint", now)).then().statusCode(204);
         ConsoleStage.until("the checks are over", () -> prove().getInt("checking") == 0);
         stage.client.post("/api/bring-ups/" + stage.bringUp + "/checks", Map.of("units", List.of(unit))).then().statusCode(200);
         ConsoleStage.until("it is proven again", () -> prove().getInt("proven") == 7);
-        assertEquals(3, stage.client.get("/api/units/" + unit + "/proof?role=cluster").getList("before").size(), "each change is kept, and nothing else");
+        assertEquals(3, stage.proof(unit, "cluster").getList("before").size(), "each change is kept, and nothing else");
     }
 
     private void sql(String statement) throws SQLException {

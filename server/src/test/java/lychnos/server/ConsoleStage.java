@@ -225,6 +225,12 @@ final class ConsoleStage implements AutoCloseable {
         return client.get("/api/units/" + unit + "/bench");
     }
 
+    /** What was found at the address that a unit has for something. */
+    JsonPath proof(int unit, String role) {
+        int claim = client.get("/api/bring-ups/" + bringUp + "/prove").getInt("endpoints.find { it.unitId == " + unit + " && it.role == '" + role + "' }.claimId");
+        return client.get("/api/units/" + unit + "/proof?claim=" + claim);
+    }
+
     long dialogue(int unit, int member) {
         return bench(unit).getLong("members[" + member + "].dialogueId");
     }

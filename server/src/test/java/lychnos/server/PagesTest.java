@@ -70,8 +70,8 @@ class PagesTest {
             assertEquals("1", kept("seen.webPhraseChanges"));
             assertEquals("LEFT_OUT", bench.getString("members[1].steps[0].progress"), "the one that stands by was not asked");
             assertTrue(stage.client.get("/api/bring-ups/" + stage.bringUp + "/lanes").getList("lanes.state").contains("STANDS_BY"));
-            ConsoleStage.until("it is proven by what its pages show", () -> stage.client.get("/api/units/" + unit + "/proof?role=management").getBoolean("endpoint.proven"));
-            JsonPath proof = stage.client.get("/api/units/" + unit + "/proof?role=management");
+            ConsoleStage.until("it is proven by what its pages show", () -> stage.proof(unit, "management").getBoolean("endpoint.proven"));
+            JsonPath proof = stage.proof(unit, "management");
             assertTrue(proof.getString("rungs[4].seen").contains(stage.serial(0) + " as on the label"), proof::prettify);
             assertTrue(proof.getString("rungs[5].parts.name").contains("Target portal and data ports"), proof::prettify);
             assertTrue(proof.getString("rungs[6].seen").startsWith("factory password refused"), proof::prettify);
@@ -129,7 +129,7 @@ class PagesTest {
         assertEquals("1", kept("seen.webPhraseChanges"));
         assertEquals("1", kept("seen.phraseChanges"));
         assertEquals("in service", kept("service"));
-        ConsoleStage.until("it is proven", () -> stage.client.get("/api/units/" + unit + "/proof?role=management").getBoolean("endpoint.proven"));
+        ConsoleStage.until("it is proven", () -> stage.proof(unit, "management").getBoolean("endpoint.proven"));
         assertEquals("1", kept("seen.refusedWebLogins"), "the factory password, tried once when it was proven");
     }
 

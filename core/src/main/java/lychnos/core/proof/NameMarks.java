@@ -66,7 +66,7 @@ public final class NameMarks {
                 parts.add(Part.broken(server, "knows no " + asked));
             } else if (answer.data().equals(List.of(wanted))) {
                 right.add(server);
-                parts.add(Part.holds(server, wanted));
+                parts.add(Part.holds(server, "as planned"));
             } else {
                 wrong.add(server + " says " + String.join(" and ", answer.data()));
                 parts.add(Part.broken(server, String.join(", ", answer.data())));

@@ -17,8 +17,9 @@ import java.util.regex.Pattern;
  * @param sentence what it explains
  * @param press what to do
  * @param endpoints the names of those that it explains, two or more
+ * @param records whether sending their records again may mend it
  */
-public record SharedCause(String title, String sentence, String press, List<String> endpoints) {
+public record SharedCause(String title, String sentence, String press, List<String> endpoints, boolean records) {
 
     private static final Pattern SETTING = Pattern.compile("(?i)(mask|gateway|name servers|time servers|NTP) is (.+?), planned (.+?)(?:;|$)");
 
@@ -47,20 +48,20 @@ public record SharedCause(String title, String sentence, String press, List<Stri
         List<SharedCause> causes = new ArrayList<>();
         List<Off> left = new ArrayList<>(off);
         group(left, causes, each -> each.trouble == Trouble.SILENT && silentGateways.contains(each.gateway) ? each.gateway : null, (gateway, of) -> new SharedCause(
-                "The gateway " + gateway + " does not answer", "Nothing answers at " + names(of) + ", all of them in " + of.get(0).network + ".", "Look at the gateway first; the machines may be well.", ends(of)));
+                "The gateway " + gateway + " does not answer", "Nothing answers at " + names(of) + ", all of them in " + of.get(0).network + ".", "Look at the gateway first; the machines may be well.", ends(of), false));
         for (String server : servers(left)) {
             group(left, causes, each -> silentAt(each, server) ? server : null, (silent, of) -> new SharedCause(
-                    "Name server " + silent + " does not answer", "Asked for " + names(of) + ", it said nothing; others may have answered.", "Look at that name server; units would not find their names there either.", ends(of)));
+                    "Name server " + silent + " does not answer", "Asked for " + names(of) + ", it said nothing; others may have answered.", "Look at that name server; units would not find their names there either.", ends(of), false));
         }
         group(left, causes, each -> each.trouble == Trouble.NAME_LAGS ? lagging(each) : null, (server, of) -> new SharedCause(
-                "Name server " + server + " lags", "It does not know " + names(of) + " yet; another one does.", "Look at its transfer of the zone, then check again.", ends(of)));
+                "Name server " + server + " lags", "It does not know " + names(of) + " yet; another one does.", "Look at its transfer of the zone, then check again.", ends(of), false));
         group(left, causes, each -> each.trouble == Trouble.REVERSE_MISSING ? each.zone : null, (zone, of) -> new SharedCause(
-                "Reverse names are missing in " + zone, "No server leads back to " + names(of) + ".", "Send the records again in Allocate; see there whether the zone takes updates.", ends(of)));
+                "Reverse names are missing in " + zone, "No server leads back to " + names(of) + ".", "Send the records again, and see in Allocate whether the zone takes updates.", ends(of), true));
         group(left, causes, each -> each.trouble == Trouble.NAME_MISSING ? domain(each.seen) : null, (domain, of) -> new SharedCause(
-                "Names are missing in " + domain, "No server knows " + names(of) + ".", "Send the records again in Allocate; see there whether the zone takes updates.", ends(of)));
+                "Names are missing in " + domain, "No server knows " + names(of) + ".", "Send the records again, and see in Allocate whether the zone takes updates.", ends(of), true));
         wholeUnits(left, causes, unitSizes);
         group(left, causes, each -> each.trouble == Trouble.NOT_AS_PLANNED ? setting(each.seen) : null, (setting, of) -> new SharedCause(
-                "One wrong setting: " + setting, "The same at " + names(of) + ".", "See in Prepare whether the network is stated rightly before each machine is set again.", ends(of)));
+                "One wrong setting: " + setting, "The same at " + names(of) + ".", "See in Prepare whether the network is stated rightly before each machine is set again.", ends(of), false));
         return causes;
     }
 
@@ -94,9 +95,9 @@ public record SharedCause(String title, String sentence, String press, List<Stri
         silent.forEach((unit, of) -> racks.computeIfAbsent(of.get(0).rack, none -> new LinkedHashSet<>()).add(unit));
         racks.values().removeIf(units -> units.size() < 2);
         group(left, causes, each -> silent.containsKey(each.unit) && racks.containsKey(each.rack) && !each.rack.isEmpty() ? each.rack : null, (rack, of) -> new SharedCause(
-                "Nothing of " + racks.get(rack).size() + " units in rack " + rack + " answers", "Silent are " + names(of) + ".", "Look at the rack's power and at the switch that its management ports go to.", ends(of)));
+                "Nothing of " + racks.get(rack).size() + " units in rack " + rack + " answers", "Silent are " + names(of) + ".", "Look at the rack's power and at the switch that its management ports go to.", ends(of), false));
         group(left, causes, each -> silent.containsKey(each.unit) ? each.unit : null, (unit, of) -> new SharedCause(
-                "Nothing of " + unit + " answers", "Silent are " + names(of) + ".", "Look whether it has power, then at its cables.", ends(of)));
+                "Nothing of " + unit + " answers", "Silent are " + names(of) + ".", "Look whether it has power, then at its cables.", ends(of), false));
     }
 
     private static Set<String> servers(List<Off> off) {

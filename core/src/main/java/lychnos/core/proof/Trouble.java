@@ -23,12 +23,12 @@ public enum Trouble {
     NO_SSH("SSH does not greet: %s.", "See whether SSH is switched on; then check again."),
     PAGES_REFUSED("Its pages refuse the password we set.", "Somebody may have changed it since. Set it up again, or enter the password in use."),
     NOT_SET_UP("Nothing tells which machine this is: it was not set up yet.", "Set it up in Configure; its setup tells it by its serial."),
-    NAME_MISSING("No name server knows %s.", "Send its records again in Allocate."),
-    NAME_ELSEWHERE("%s.", "Send its records again in Allocate; where the other record is somebody else's, have it removed."),
+    NAME_MISSING("No name server knows %s.", "Send its records again, then check."),
+    NAME_ELSEWHERE("%s.", "Send its records again; where the other record is somebody else's, have it removed."),
     NAME_LAGS("%s.", "Check again in a few minutes; if it stays so, look at that server's transfer of the zone."),
     NAME_SERVER_SILENT("%s.", "Look at that name server; units would not find their names there either."),
-    REVERSE_MISSING("No name server leads from %s back to a name.", "Send its records again in Allocate."),
-    REVERSE_ELSEWHERE("%s.", "Send its records again in Allocate; where the other record is somebody else's, have it removed."),
+    REVERSE_MISSING("No name server leads from %s back to a name.", "Send its records again, then check."),
+    REVERSE_ELSEWHERE("%s.", "Send its records again; where the other record is somebody else's, have it removed."),
     CLOCK_OFF("Its clock is %s.", "See whether it reaches its time servers; certificates and logs depend on it."),
     MUST_BE_SHUT("Port %s answers and must be shut.", "Turn that service off on the machine.");
 

@@ -275,11 +275,14 @@ public class AllocateResource {
         return names.view(id);
     }
 
+    /** @param units whose records are sent once more although they were made; null for none */
+    public record Again(Set<Long> units) {}
+
     @POST
     @Path("bring-ups/{id}/names/push")
     @RolesAllowed("engineer")
-    public int push(long id) {
-        return names.push(id, who.person());
+    public int push(long id, Again again) {
+        return names.push(id, again == null || again.units == null ? Set.of() : again.units, who.person());
     }
 
     @POST

@@ -17,6 +17,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -201,10 +202,15 @@ public class Names {
         }
     }
 
-    /** Pushes everything that is not made yet; it goes on by itself, and the screen is told. */
+    /**
+     * Pushes everything that is not made yet; it goes on by itself, and the screen is told.
+     *
+     * @param again units whose records are sent once more although they were made: somebody may have taken them away
+     */
     @Transactional
-    public int push(long bringUpId, Who.Person person) {
-        List<NameRecord> records = of(bringUpId).stream().filter(record -> record.state != State.MADE && record.state != State.WITHDRAWN).toList();
+    public int push(long bringUpId, Set<Long> again, Who.Person person) {
+        Set<Long> lost = again.isEmpty() ? Set.of() : Set.copyOf(db.createQuery("select c.id from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.unitId in (:units)", Long.class).setParameter("id", bringUpId).setParameter("units", again).getResultList());
+        List<NameRecord> records = of(bringUpId).stream().filter(record -> (record.state != State.MADE || lost.contains(record.claimId)) && record.state != State.WITHDRAWN).toList();
         if (records.isEmpty()) {
             throw Refusal.conflict("Every record is made already.");
         }

@@ -62,7 +62,7 @@ public class Checks {
 
     private List<Proof> all(long bringUpId) {
         // a proof of an address that was released since says nothing about the new one
-        return db.createQuery("select p from Proof p join Unit u on u.id = p.key.unitId join Claim c on c.id = p.claimId where u.bringUpId = :id and c.releasedAt is null", Proof.class)
+        return db.createQuery("select p from Proof p join Unit u on u.id = p.unitId join Claim c on c.id = p.claimId where u.bringUpId = :id and c.releasedAt is null", Proof.class)
                 .setParameter("id", bringUpId)
                 .getResultList();
     }
@@ -74,7 +74,7 @@ public class Checks {
     public Map<Long, Proof> proofs(long bringUpId) {
         Map<Long, Long> endpoints = claims.live(bringUpId).stream().filter(claim -> claim.place == 0 || !kinds.of(bringUps.unit(claim.unitId)).driven()).collect(Collectors.groupingBy(claim -> claim.unitId, Collectors.counting()));
         Map<Long, Proof> worst = new HashMap<>();
-        Map<Long, List<Proof>> byUnit = all(bringUpId).stream().collect(Collectors.groupingBy(proof -> proof.key.unitId()));
+        Map<Long, List<Proof>> byUnit = all(bringUpId).stream().collect(Collectors.groupingBy(proof -> proof.unitId));
         byUnit.forEach((unit, proofs) -> proofs.stream()
                 .min(Comparator.comparing((Proof proof) -> proof.proven).thenComparing(proof -> proof.height).thenComparing(proof -> proof.at))
                 .filter(proof -> !proof.proven || proofs.size() >= endpoints.getOrDefault(unit, 0L))
@@ -139,6 +139,7 @@ public class Checks {
      */
     public record Endpoint(
             long unitId,
+            long claimId,
             String role,
             String name,
             String fqdn,
@@ -157,14 +158,14 @@ public class Checks {
             boolean ready) {}
 
     /** A certificate that is another one than before. */
-    public record Change(long unitId, String role, String name, String before, String now, Instant since) {}
+    public record Change(long unitId, long claimId, String role, String name, String before, String now, Instant since) {}
 
     /** What the stage shows. */
     public record View(List<Endpoint> endpoints, int checking, int proven, Instant lastAt, String vantage, List<SharedCause> causes, List<Change> changes) {}
 
     @Transactional
     public View view(long bringUpId, String vantage) {
-        Map<EndpointKey, Proof> proofs = all(bringUpId).stream().collect(Collectors.toMap(proof -> proof.key, Function.identity()));
+        Map<Long, Proof> proofs = all(bringUpId).stream().collect(Collectors.toMap(proof -> proof.claimId, Function.identity()));
         Set<Long> checking = busy(bringUpId, "prove");
         Set<Long> settingUp = new HashSet<>(busy(bringUpId, "configure"));
         settingUp.addAll(busy(bringUpId, "console"));
@@ -172,7 +173,7 @@ public class Checks {
         Map<Long, Unit> units = bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
         List<Claim> shown = claims.live(bringUpId).stream().filter(claim -> claim.place == 0 || !kinds.of(units.get(claim.unitId)).driven()).toList();
         List<Endpoint> endpoints = shown.stream()
-                .map(claim -> endpoint(units.get(claim.unitId), claim, proofs.get(key(claim)), checking.contains(claim.unitId), settingUp.contains(claim.unitId), ready.contains(claim.unitId)))
+                .map(claim -> endpoint(units.get(claim.unitId), claim, proofs.get(claim.id), checking.contains(claim.unitId), settingUp.contains(claim.unitId), ready.contains(claim.unitId)))
                 .toList();
         int proven = (int) endpoints.stream().filter(Endpoint::proven).count();
         Instant last = proofs.values().stream().map(proof -> proof.at).max(Instant::compareTo).orElse(null);
@@ -183,14 +184,14 @@ public class Checks {
         return new EndpointKey(claim.unitId, claim.role);
     }
 
-    private List<SharedCause> causes(long bringUpId, List<Claim> shown, Map<Long, Unit> units, Map<EndpointKey, Proof> proofs) {
+    private List<SharedCause> causes(long bringUpId, List<Claim> shown, Map<Long, Unit> units, Map<Long, Proof> proofs) {
         Map<Long, Network> networks = new HashMap<>();
         List<SharedCause.Off> off = new ArrayList<>();
         Map<String, Integer> sizes = new HashMap<>();
         for (Claim claim : shown) {
             Unit unit = units.get(claim.unitId);
             sizes.merge(unit.label(), 1, Integer::sum);
-            Proof proof = proofs.get(key(claim));
+            Proof proof = proofs.get(claim.id);
             Network network = networks.computeIfAbsent(claim.networkId, id -> db.find(Network.class, id));
             if (proof != null) {
                 String zone = claim.address.reverseName().replaceFirst("^[^.]+\\.", "");
@@ -207,14 +208,14 @@ public class Checks {
         return unit.place().split(" ")[0];
     }
 
-    private List<Change> changes(List<Claim> shown, Map<EndpointKey, Proof> proofs) {
+    private List<Change> changes(List<Claim> shown, Map<Long, Proof> proofs) {
         List<Change> changes = new ArrayList<>();
         for (Claim claim : shown) {
-            Proof proof = proofs.get(key(claim));
+            Proof proof = proofs.get(claim.id);
             boolean changed = proof != null && proof.outcomes.stream().anyMatch(outcome -> outcome.trouble() == Trouble.CERTIFICATE_CHANGED);
             KnownCertificate known = changed ? db.find(KnownCertificate.class, key(claim)) : null;
             if (known != null && proof.fingerprint != null) {
-                changes.add(new Change(claim.unitId, claim.role, claim.hostName, known.fingerprint, proof.fingerprint, known.seenAt));
+                changes.add(new Change(claim.unitId, claim.id, claim.role, claim.hostName, known.fingerprint, proof.fingerprint, known.seenAt));
             }
         }
         return changes;
@@ -222,21 +223,21 @@ public class Checks {
 
     /** Takes the certificate that an endpoint shows now for the one that it has from now on. */
     @Transactional
-    public void accept(long unitId, String role, String fingerprint, Who.Person person) {
-        Unit unit = bringUps.unit(unitId);
-        EndpointKey key = new EndpointKey(unitId, role);
-        Proof proof = db.find(Proof.class, key);
-        KnownCertificate known = db.find(KnownCertificate.class, key);
+    public void accept(long claimId, String fingerprint, Who.Person person) {
+        Claim claim = db.find(Claim.class, claimId);
+        Proof proof = db.find(Proof.class, claimId);
+        KnownCertificate known = claim == null ? null : db.find(KnownCertificate.class, key(claim));
         if (proof == null || known == null || proof.fingerprint == null || proof.fingerprint.equals(known.fingerprint)) {
             throw Refusal.conflict("There is no other certificate to accept there.");
         }
         if (!proof.fingerprint.equals(fingerprint)) {
             throw Refusal.conflict("It shows yet another certificate by now. Look at that one first.");
         }
-        journal.write(person, unit.bringUpId, unitId, "accepted another certificate" + (role.isEmpty() ? "" : ", " + role), known.fingerprint, fingerprint);
+        long bringUp = bringUps.unit(claim.unitId).bringUpId;
+        journal.write(person, bringUp, claim.unitId, "accepted another certificate of " + claim.hostName, known.fingerprint, fingerprint);
         known.fingerprint = fingerprint;
         known.seenAt = clock.instant();
-        live.tell(unit.bringUpId, "prove");
+        live.tell(bringUp, "prove");
     }
 
     private Set<Long> busy(long bringUpId, String purpose) {
@@ -250,6 +251,7 @@ public class Checks {
     private static Endpoint endpoint(Unit unit, Claim claim, Proof proof, boolean checking, boolean settingUp, boolean ready) {
         return new Endpoint(
                 unit.id,
+                claim.id,
                 claim.role,
                 claim.hostName,
                 claim.fqdn(),
@@ -278,23 +280,22 @@ public class Checks {
     public record Detail(
             Endpoint endpoint, String press, List<RungView> rungs, List<RungView> marks, List<Settings.Field> fields, String firmware, String fingerprint, String shown, String place, Instant provenAt, List<Was> before, List<Journal.Entry> journal) {}
 
-    /** @param role which of the unit's addresses; empty for the one that it is managed at */
+    /** @param claimId which of the unit's addresses; 0 for the one that it is managed at */
     @Transactional
-    public Detail detail(long unitId, String role) {
+    public Detail detail(long unitId, long claimId) {
         Unit unit = bringUps.unit(unitId);
         Claim claim = claims.live(unit.bringUpId).stream()
-                .filter(each -> each.unitId.equals(unitId) && (role.isEmpty() ? each.place == 0 : each.role.equals(role)))
+                .filter(each -> each.unitId.equals(unitId) && (claimId == 0 ? each.place == 0 : each.id == claimId))
                 .findFirst()
-                .orElseThrow(() -> Refusal.notFound(role.isEmpty() ? "This unit has no address yet." : "This unit has no address “" + role + "”."));
-        Proof proof = all(unit.bringUpId).stream().filter(each -> each.key.equals(key(claim))).findFirst().orElse(null);
+                .orElseThrow(() -> Refusal.notFound(claimId == 0 ? "This unit has no address yet." : "This unit has that address no more."));
+        Proof proof = all(unit.bringUpId).stream().filter(each -> each.claimId.equals(claim.id)).findFirst().orElse(null);
         boolean settingUp = busy(unit.bringUpId, "configure").contains(unitId) || busy(unit.bringUpId, "console").contains(unitId);
         Endpoint endpoint = endpoint(unit, claim, proof, busy(unit.bringUpId, "prove").contains(unitId), settingUp, ready(unit.bringUpId).contains(unitId));
         KnownCertificate known = db.find(KnownCertificate.class, key(claim));
         List<RungView> rungs = proof == null ? List.of() : proof.outcomes.stream().map(outcome -> new RungView(Rung.values()[outcome.rung().ordinal()].title(), outcome.standing(), seen(outcome.trouble(), outcome.seen()), outcome.parts())).toList();
         List<RungView> marks = proof == null ? List.of() : proof.beside.stream().map(mark -> new RungView(mark.mark().title(), mark.standing(), seen(mark.trouble(), mark.seen()), mark.parts())).toList();
-        List<Was> before = db.createQuery("from ProofChange where unitId = :unit and role = :role order by id desc", ProofChange.class)
-                .setParameter("unit", unitId)
-                .setParameter("role", claim.role)
+        List<Was> before = db.createQuery("from ProofChange where claimId = :claim order by id desc", ProofChange.class)
+                .setParameter("claim", claim.id)
                 .setMaxResults(MOST_BEFORE)
                 .getResultStream()
                 .map(change -> new Was(change.at, change.height, change.proven, change.sentence))

@@ -57,14 +57,14 @@ public class Proofs {
     private void keep(Endpoints.Endpoint endpoint, Climbed climbed, Verdict verdict) {
         Instant now = clock.instant();
         EndpointKey key = new EndpointKey(endpoint.unit().id, endpoint.claim().role);
-        Proof proof = db.find(Proof.class, key);
+        Proof proof = db.find(Proof.class, endpoint.claim().id);
         boolean isNew = proof == null;
         if (isNew || !proof.sentence.equals(verdict.sentence()) || proof.proven != verdict.proven()) {
-            changed(key, verdict, now);
+            changed(endpoint.claim().id, verdict, now);
         }
         proof = isNew ? new Proof() : proof;
-        proof.key = key;
         proof.claimId = endpoint.claim().id;
+        proof.unitId = endpoint.unit().id;
         proof.at = now;
         proof.place = vantage.name();
         proof.height = verdict.height();
@@ -94,10 +94,9 @@ public class Proofs {
         return climbed.outcomes().get(Rung.IDENTITY.ordinal()).standing() == Outcome.Standing.HOLDS;
     }
 
-    private void changed(EndpointKey key, Verdict verdict, Instant now) {
+    private void changed(long claimId, Verdict verdict, Instant now) {
         ProofChange change = new ProofChange();
-        change.unitId = key.unitId();
-        change.role = key.role();
+        change.claimId = claimId;
         change.at = now;
         change.height = verdict.height();
         change.proven = verdict.proven();

@@ -40,21 +40,21 @@ public class ProveResource {
 
     @GET
     @Path("units/{id}/proof")
-    public Checks.Detail detail(long id, @RestQuery @DefaultValue("") String role) {
-        return checks.detail(id, role);
+    public Checks.Detail detail(long id, @RestQuery @DefaultValue("0") long claim) {
+        return checks.detail(id, claim);
     }
 
     /** @param fingerprint of the certificate that is accepted, as it was looked at */
-    public record Accept(String role, String fingerprint) {}
+    public record Accept(String fingerprint) {}
 
     @POST
-    @Path("units/{id}/certificate")
+    @Path("endpoints/{claim}/certificate")
     @RolesAllowed("engineer")
-    public void accept(long id, Accept accept) {
-        if (accept == null || accept.role == null || accept.fingerprint == null) {
-            throw Refusal.bad("Which certificate, and where?");
+    public void accept(long claim, Accept accept) {
+        if (accept == null || accept.fingerprint == null) {
+            throw Refusal.bad("Which certificate?");
         }
-        checks.accept(id, accept.role, accept.fingerprint, who.person());
+        checks.accept(claim, accept.fingerprint, who.person());
     }
 
     @POST

@@ -6,7 +6,7 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.Table;
 import java.time.Instant;
 
-/** The certificate remembered for an endpoint. */
+/** The certificate remembered for what an address is for. */
 @Entity
 @Table(name = "known_certificate")
 public class KnownCertificate {

@@ -1,8 +1,8 @@
 package lychnos.server.store;
 
 import jakarta.persistence.Column;
-import jakarta.persistence.EmbeddedId;
 import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.List;
 import lychnos.core.proof.Beside;
@@ -15,11 +15,12 @@ import org.hibernate.type.SqlTypes;
 @Entity
 public class Proof {
 
-    @EmbeddedId
-    public EndpointKey key;
-
+    @Id
     @Column(name = "claim_id")
     public Long claimId;
+
+    @Column(name = "unit_id")
+    public Long unitId;
 
     public Instant at;
     public String place;

@@ -17,10 +17,9 @@ public class ProofChange {
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     public Long id;
 
-    @Column(name = "unit_id")
-    public Long unitId;
+    @Column(name = "claim_id")
+    public Long claimId;
 
-    public String role;
     public Instant at;
     public int height;
     public boolean proven;

@@ -116,7 +116,8 @@ public final class Climb {
 
     private NameMarks.Said said(Address server, String name, String type) throws WireFault {
         try {
-            return NameMarks.Said.of(vantage.resolve(server, name, type, ASK));
+            // of an address there are several ways to write it (RFC 5952)
+            return NameMarks.Said.of(vantage.resolve(server, name, type, ASK).stream().map(data -> type.equals("PTR") ? data : Address.tryParse(data).map(Address::toString).orElse(data)).toList());
         } catch (WireFault e) {
             if (e.kind() == WireFault.Kind.NOT_DECLARED) {
                 throw e;
