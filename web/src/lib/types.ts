@@ -100,7 +100,7 @@ export interface Endpoint {
 export interface SharedCause { title: string; sentence: string; press: string; endpoints: string[]; records: boolean }
 /** A certificate that is another one than before. */
 export interface CertificateChange { unitId: number; claimId: number; role: string; name: string; before: string; now: string; since: string }
-export interface ProveView { endpoints: Endpoint[]; checking: number; proven: number; lastAt: string | null; vantage: string; causes: SharedCause[]; changes: CertificateChange[] }
+export interface ProveView { endpoints: Endpoint[]; checking: number; proven: number; lastAt: string | null; vantage: string; minutes: number; causes: SharedCause[]; changes: CertificateChange[] }
 export interface Seen { title: string; standing: Standing; seen: string; parts: { name: string; standing: Standing; seen: string }[] }
 export interface Detail {
   endpoint: Endpoint; press: string; rungs: Seen[]; marks: Seen[]; shown: string | null; before: { at: string; height: number; proven: boolean; sentence: string }[];

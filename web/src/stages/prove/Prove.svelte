@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { Select } from 'flowbite-svelte';
   import { tail } from '../../lib/address';
   import { api } from '../../lib/api';
   import { onKeys } from '../../lib/keys';
@@ -44,6 +45,18 @@
     const at = shown.findIndex((endpoint) => endpoint.claimId === on?.claimId);
     const next = shown[Math.max(0, Math.min(shown.length - 1, at + by))];
     if (next) choose(next.unitId, next.claimId);
+  }
+
+  /** Units of which something was checked and does not hold. */
+  const off = $derived([...new Set((view.data?.endpoints ?? []).filter((endpoint) => endpoint.at && !endpoint.proven && !endpoint.settingUp).map((endpoint) => endpoint.unitId))]);
+
+  async function pace(minutes: number): Promise<void> {
+    try {
+      await api.put(`/bring-ups/${bringUpId()}/checks/pace`, { minutes });
+    } catch (error) {
+      notices.fault(error);
+    }
+    lookAgain();
   }
 
   const sendAgain = (units: number[]) => void post(`/bring-ups/${bringUpId()}/names/push`, { units });
@@ -94,6 +107,10 @@
             {#if view.data.checking > 0}
               <span class="sub">{m.prove.checking(view.data.checking)}</span><B look="stop" onclick={() => void post(`/bring-ups/${bringUpId()}/checks/cancel`)}>{m.prove.cancel}</B>
             {/if}
+            <label class="sub">{m.prove.pace}
+              <Select size="sm" value={view.data.minutes} items={[...new Set([0, 15, 60, 1440, view.data.minutes])].map((minutes) => ({ value: minutes, name: m.prove.paces[minutes] ?? `${minutes} min` }))} placeholder="" onchange={(event) => void pace(Number(event.currentTarget.value))} />
+            </label>
+            {#if off.length > 0}<B onclick={() => check(off)}>{m.prove.checkOff(off.length)}</B>{/if}
             <B look="go" key="c" onclick={() => check(null)}>{m.prove.checkAll}</B>
           {/if}
         </span>
@@ -103,7 +120,7 @@
           <thead><tr><th>{m.prove.endpoint}</th><th>{m.prove.ladder}</th>{#each m.prove.cols as col (col)}<th class="k">{col}</th>{/each}{#each BESIDE as mark (mark)}<th class="k">{m.prove.beside[mark]}</th>{/each}<th>ms</th></tr></thead>
           <tbody>
             {#each racks as rack (rack)}
-              <tr class="group"><th colspan="13" scope="rowgroup">Rack {rack}</th></tr>
+              <tr class="group"><th colspan="13" scope="rowgroup">Rack {rack}{#if session.mayWork}<button type="button" class="rack" onclick={() => check([...new Set(shown.filter((endpoint) => endpoint.position.startsWith(rack + ' ')).map((endpoint) => endpoint.unitId))])}>{m.prove.checkRack}</button>{/if}</th></tr>
               {#each shown.filter((endpoint) => endpoint.position.startsWith(rack + ' ')) as endpoint (endpoint.claimId)}
                 <tr class:on={endpoint.claimId === on?.claimId} class:unready={!endpoint.ready && !endpoint.at} onclick={() => choose(endpoint.unitId, endpoint.claimId)}>
                   <td class="name"><button type="button" onclick={() => choose(endpoint.unitId, endpoint.claimId)}><b class="mono">{endpoint.name}</b></button> <span class="sub">{endpoint.role === 'management' ? '' : endpoint.role} <span class="mono">{tail(endpoint.address)}</span></span></td>
@@ -141,6 +158,7 @@
 <style>
   .name { padding: 5px 8px; white-space: nowrap; }
   .name b { font-weight: 600; }
+  .rack { float: right; font: inherit; font-weight: 400; color: var(--ink2); background: none; border: 0; cursor: pointer; } .rack:hover { text-decoration: underline; }
   .unready .name b { font-weight: 400; color: var(--ink2); }
   .cards { display: grid; grid-template-columns: repeat(auto-fill, minmax(280px, 1fr)); gap: 12px; margin-top: 12px; }
   .card { padding: 12px 14px; } .card p { margin: 4px 0; overflow-wrap: anywhere; }

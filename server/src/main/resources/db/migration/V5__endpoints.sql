@@ -23,3 +23,11 @@ create table proof_change (
     sentence  text not null
 );
 create index proof_change_claim on proof_change (claim_id, id);
+
+-- Bring-ups whose endpoints are checked again and again, and when the next time is.
+create table check_pace (
+    bring_up_id bigint primary key references bring_up,
+    minutes     integer not null check (minutes between 1 and 10080),
+    next_at     timestamptz not null,
+    set_by      bigint not null references account
+);

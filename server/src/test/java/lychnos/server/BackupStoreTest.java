@@ -128,6 +128,33 @@ class BackupStoreTest {
         assertEquals(3, stage.proof(unit, "cluster").getList("before").size(), "each change is kept, and nothing else");
     }
 
+    @Test
+    void checksAreRepeatedUntilToldOtherwise() throws SQLException {
+        int unit = stage.store(1);
+        stage.ready().begin(unit, "run");
+        stage.toTheEnd(unit);
+        ConsoleStage.until("it is proven", () -> prove().getInt("proven") == prove().getList("endpoints").size());
+        String pace = "/api/bring-ups/" + stage.bringUp + "/checks/pace";
+        stage.client.request().body(Map.of("minutes", -1)).put(pace).then().statusCode(400);
+        stage.client.request().body(Map.of("minutes", 60)).put(pace).then().statusCode(204);
+        assertEquals(60, prove().getInt("minutes"));
+        String last = prove().getString("lastAt");
+        sql("update check_pace set next_at = now() - interval '1 second' where bring_up_id = " + stage.bringUp);
+        ConsoleStage.until("it was checked again by itself", () -> prove().getString("lastAt").compareTo(last) > 0);
+        assertEquals(0, count("select count(*) from check_pace where next_at not between now() + interval '47 min' and now() + interval '73 min' and bring_up_id = " + stage.bringUp), "the next time is an hour away, more or less");
+        stage.client.request().body(Map.of("minutes", 0)).put(pace).then().statusCode(204);
+        assertEquals(0, prove().getInt("minutes"));
+    }
+
+    private int count(String query) throws SQLException {
+        try (Connection connection = database.getConnection();
+                PreparedStatement select = connection.prepareStatement(query);
+                java.sql.ResultSet rows = select.executeQuery()) {
+            rows.next();
+            return rows.getInt(1);
+        }
+    }
+
     private void sql(String statement) throws SQLException {
         try (Connection connection = database.getConnection();
                 PreparedStatement update = connection.prepareStatement(statement)) {

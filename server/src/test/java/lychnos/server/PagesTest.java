@@ -76,6 +76,10 @@ class PagesTest {
             assertTrue(proof.getString("rungs[5].parts.name").contains("Target portal and data ports"), proof::prettify);
             assertTrue(proof.getString("rungs[6].seen").startsWith("factory password refused"), proof::prettify);
             assertEquals("1", kept("seen.refusedWebLogins"), "the factory password, tried once");
+            ConsoleStage.until("its portal tells its targets", () -> stage.proof(unit, "target portal").getBoolean("endpoint.proven"));
+            JsonPath portal = stage.proof(unit, "target portal");
+            assertTrue(portal.getString("rungs[3].seen").startsWith("iSCSI, iqn.2026-11.example.bannisdale:"), portal::prettify);
+            assertTrue(portal.getString("rungs[3].parts[0].seen").contains("127.40.16."), portal::prettify);
         }
     }
 

@@ -29,6 +29,7 @@ import lychnos.wire.http.HttpCall;
 import lychnos.wire.http.HttpCaller;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.icmp.Pinger;
+import lychnos.wire.iscsi.Discovery;
 import lychnos.wire.ntp.NtpClient;
 import lychnos.wire.proxy.ProxyProbe;
 import lychnos.wire.proxy.ProxyProbe.ProxySeen;
@@ -144,6 +145,11 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     @Override
     public String greeting(Address address, int port, Duration timeout) throws WireFault {
         return Greeting.read(dialler.admit(address, port), timeout);
+    }
+
+    @Override
+    public List<Discovery.Found> targets(Address portal, int port, Duration timeout) throws WireFault {
+        return Discovery.ask(dialler.admit(portal, port), timeout);
     }
 
     @Override

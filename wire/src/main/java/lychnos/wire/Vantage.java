@@ -1,6 +1,7 @@
 package lychnos.wire;
 
 import java.time.Duration;
+import java.util.List;
 import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.address.Run;
@@ -12,6 +13,7 @@ import lychnos.wire.console.LineEvents;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.icmp.Echo;
+import lychnos.wire.iscsi.Discovery;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.tls.TlsSeen;
 
@@ -45,6 +47,9 @@ public interface Vantage extends ServiceCalls {
 
     /** How an SSH server greets (RFC 4253, section 4.2). */
     String greeting(Address address, int port, Duration timeout) throws WireFault;
+
+    /** The targets that an iSCSI portal has (RFC 7143, SendTargets). */
+    List<Discovery.Found> targets(Address portal, int port, Duration timeout) throws WireFault;
 
     /** One HTTPS exchange. */
     HttpAnswer http(HttpCall call) throws WireFault;

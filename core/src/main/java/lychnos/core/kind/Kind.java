@@ -99,8 +99,9 @@ public record Kind(
      * @param port the TCP port of the management service
      * @param shut TCP ports that must not answer
      * @param ssh whether it greets over SSH as well
+     * @param iscsi roles whose addresses are iSCSI portals
      */
-    public record Checks(int port, List<Integer> shut, boolean ssh) {}
+    public record Checks(int port, List<Integer> shut, boolean ssh, List<String> iscsi) {}
 
     /** How long a restart usually takes, and after how long it is a fault. */
     public record Waits(Duration about, Duration atMost) {}
@@ -197,6 +198,6 @@ public record Kind(
 
     /** The same kind with its service at another port and without SSH, for a lab that cannot use the real ones. */
     public Kind withPort(int other) {
-        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, dialogue, machine, logins, new Checks(other, checks.shut, false), waits, flows);
+        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, dialogue, machine, logins, new Checks(other, checks.shut, false, checks.iscsi), waits, flows);
     }
 }

@@ -21,6 +21,7 @@ public enum Trouble {
     NO_PAGE("HTTPS answers, but not with a page to sign in: %s.", "Open it in a browser; its web service may still be starting."),
     LEADS_AWAY("Its page leads away, to %s.", "Nobody was followed there. Look what name the machine was given for itself."),
     NO_SSH("SSH does not greet: %s.", "See whether SSH is switched on; then check again."),
+    NO_PORTAL("It is no storage portal that tells its targets: %s.", "See at the array whether the portal is in service."),
     PAGES_REFUSED("Its pages refuse the password we set.", "Somebody may have changed it since. Set it up again, or enter the password in use."),
     NOT_SET_UP("Nothing tells which machine this is: it was not set up yet.", "Set it up in Configure; its setup tells it by its serial."),
     NAME_MISSING("No name server knows %s.", "Send its records again, then check."),

@@ -70,7 +70,7 @@ public record Verdict(int height, Rung broken, String sentence, String press, bo
     public static Verdict ofAnswer(List<Outcome> outcomes, List<Beside> beside) {
         Verdict verdict = of(outcomes, beside);
         boolean answers = outcomes.stream().noneMatch(outcome -> outcome.standing() == Standing.BROKEN) && verdict.beside == null;
-        return answers ? new Verdict(verdict.height, null, "It answers; it is an address for data, and its unit tells what serves it.", "", verdict.height > 0, null, verdict.height > 0) : verdict;
+        return answers ? new Verdict(verdict.height, null, verdict.height > 1 ? "It answers and tells its targets; which machine it is, its unit tells where it is managed." : "It answers; it is an address for data, and its unit tells what serves it.", "", verdict.height > 0, null, verdict.height > 0) : verdict;
     }
 
     private static String lastReached(Rung rung) {

@@ -1,8 +1,11 @@
 package lychnos.lab.console;
 
+import io.vertx.core.Vertx;
 import io.vertx.core.json.JsonArray;
 import io.vertx.core.json.JsonObject;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
@@ -26,11 +29,16 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
     private static final int MOST_PORTS = 8;
     private static final int SMTP = 25;
 
+    private static final int ISCSI = 3260;
+
+    private final Vertx vertx;
     private final Face face;
+    private StoragePortal portal;
     private final Supplier<Optional<BlockArray>> other;
 
-    BlockArray(ConsoleSpec spec, Memory memory, long restartMillis, Face face, Supplier<Optional<BlockArray>> other) {
+    BlockArray(ConsoleSpec spec, Memory memory, long restartMillis, Vertx vertx, Face face, Supplier<Optional<BlockArray>> other) {
         super(spec, memory, restartMillis);
+        this.vertx = vertx;
         this.face = face;
         this.other = other;
         face.serve(this);
@@ -49,6 +57,10 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
 
     @Override
     void networkDown() {
+        if (portal != null) {
+            portal.close();
+            portal = null;
+        }
         face.hide();
     }
 
@@ -115,9 +127,22 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
 
     private void serveData() {
         hold("portal");
+        if (portal == null && memory.has("portal")) {
+            portal = new StoragePortal(vertx, memory.get("portal"), ISCSI, "iqn.2026-11.example.bannisdale:" + serial().toLowerCase(Locale.ROOT), this::dataAddresses);
+        }
         for (int i = 0; i < MOST_PORTS; i++) {
             hold("port" + i);
         }
+    }
+
+    private List<String> dataAddresses() {
+        List<String> addresses = new ArrayList<>();
+        for (int i = 0; i < MOST_PORTS; i++) {
+            if (memory.has("port" + i)) {
+                addresses.add(spec.has(Habit.OLD_ADDRESS) ? "169.254.7." + i : memory.get("port" + i));
+            }
+        }
+        return addresses;
     }
 
     private void signIn() throws InterruptedException {

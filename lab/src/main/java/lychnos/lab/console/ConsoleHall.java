@@ -72,7 +72,7 @@ public final class ConsoleHall implements AutoCloseable {
             case "skeggle" -> new FileArray(spec, memory, restart, face(spec, plug, index, webPort, "Skeggle_1.0", () -> "Skeggle " + memory.get("name")));
             case "wythop" -> new BladeChassis(spec, memory, restart, face(spec, plug, index, webPort, "Wythop_9", () -> "Wythop " + memory.get("name")), () -> other(spec, BladeChassis.class));
             case "ullock" -> new SetupScreen(spec, memory, restart, face(spec, plug, index, webPort, "Ullock_4", () -> "Ullock " + memory.get("controller.Name")));
-            case "bannisdale" -> new BlockArray(spec, memory, restart, face(spec, plug, index, webPort, "Bannisdale_2", () -> "Bannisdale " + memory.get("array")), () -> other(spec, BlockArray.class));
+            case "bannisdale" -> new BlockArray(spec, memory, restart, vertx, face(spec, plug, index, webPort, "Bannisdale_2", () -> "Bannisdale " + memory.get("array")), () -> other(spec, BlockArray.class));
             case "harrop" -> new IndexAppliance(spec, memory, restart, face(spec, plug, index, webPort, "Harrop_4", () -> "Harrop " + memory.get("Host name")));
             case "seathwaite" -> new StoreNode(spec, memory, restart, vertx, plug, index, webPort, dhcp, face(spec, spec.beside(), plug, index, webPort, "Seathwaite_2", () -> "Seathwaite " + memory.get("cluster")), () -> nodes(spec));
             case "mungris" -> new WirelessController(spec, memory, restart, face(spec, plug, index, webPort, "Mungris_6", () -> "Mungris " + memory.get("name")));

@@ -96,8 +96,24 @@ public class Checks {
         if (placed.isEmpty()) {
             throw Refusal.conflict(units == null ? "Nothing here is set up yet: that is part of Configure." : "No unit here has an address yet: that is part of Allocate.");
         }
+        int asked = queue(placed);
+        journal.write(person, bringUpId, null, "asked for checks of " + asked + (asked == 1 ? " unit" : " units"), null, null);
+        live.tell(bringUpId, "prove");
+        return asked;
+    }
+
+    /** Asks for checks of everything that is set up, because it is time again. */
+    @Transactional
+    public void askAgain(long bringUpId) {
+        Set<Long> ready = ready(bringUpId);
+        if (queue(claims.primaries(bringUpId).keySet().stream().filter(ready::contains).toList()) > 0) {
+            live.tell(bringUpId, "prove");
+        }
+    }
+
+    private int queue(List<Long> units) {
         int asked = 0;
-        for (long unit : placed) {
+        for (long unit : units) {
             // a unit in the middle of its setup is not a fault: it is left alone until that is over
             asked += db.createNativeMutationQuery("insert into run (unit_id, purpose, state) select :unit, 'prove', 'WAITING' where not exists"
                             + " (select 1 from run r where r.unit_id = :unit and r.purpose in ('configure', 'console') and r.state = 'RUNNING')"
@@ -105,8 +121,6 @@ public class Checks {
                     .setParameter("unit", unit)
                     .executeUpdate();
         }
-        journal.write(person, bringUpId, null, "asked for checks of " + asked + (asked == 1 ? " unit" : " units"), null, null);
-        live.tell(bringUpId, "prove");
         return asked;
     }
 
@@ -161,10 +175,15 @@ public class Checks {
     public record Change(long unitId, long claimId, String role, String name, String before, String now, Instant since) {}
 
     /** What the stage shows. */
-    public record View(List<Endpoint> endpoints, int checking, int proven, Instant lastAt, String vantage, List<SharedCause> causes, List<Change> changes) {}
+    public record View(List<Endpoint> endpoints, int checking, int proven, Instant lastAt, String vantage, int minutes, List<SharedCause> causes, List<Change> changes) {}
 
+    /**
+     * What the stage shows.
+     *
+     * @param minutes after how many it is checked again; 0 where it is not
+     */
     @Transactional
-    public View view(long bringUpId, String vantage) {
+    public View view(long bringUpId, String vantage, int minutes) {
         Map<Long, Proof> proofs = all(bringUpId).stream().collect(Collectors.toMap(proof -> proof.claimId, Function.identity()));
         Set<Long> checking = busy(bringUpId, "prove");
         Set<Long> settingUp = new HashSet<>(busy(bringUpId, "configure"));
@@ -177,7 +196,7 @@ public class Checks {
                 .toList();
         int proven = (int) endpoints.stream().filter(Endpoint::proven).count();
         Instant last = proofs.values().stream().map(proof -> proof.at).max(Instant::compareTo).orElse(null);
-        return new View(endpoints, checking.size(), proven, last, vantage, causes(bringUpId, shown, units, proofs), changes(shown, proofs));
+        return new View(endpoints, checking.size(), proven, last, vantage, minutes, causes(bringUpId, shown, units, proofs), changes(shown, proofs));
     }
 
     private static EndpointKey key(Claim claim) {

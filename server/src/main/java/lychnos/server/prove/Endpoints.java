@@ -6,7 +6,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
+import lychnos.core.address.Address;
 import lychnos.core.dialogue.ControllerPlan;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
@@ -34,6 +36,9 @@ import org.hibernate.Session;
 /** The endpoints of units: each address that a unit has, with everything that is needed to judge what answers there. */
 @ApplicationScoped
 public class Endpoints {
+
+    /** RFC 7143, section 15. */
+    private static final int ISCSI = 3260;
 
     private final Session db;
     private final BringUps bringUps;
@@ -68,21 +73,22 @@ public class Endpoints {
         Optional<Run> run = newest(unitId);
         List<MemberDialogue> dialogues = run.map(each -> db.createQuery("from MemberDialogue where runId = :run order by place", MemberDialogue.class).setParameter("run", each.id).getResultList()).orElse(List.of());
         Map<String, MemberValues> values = answers.of(unit, run.map(each -> consoles.toldByAll(each.id)).orElse(Map.of()));
-        return claims.stream().map(claim -> new Endpoint(unit, claim, target(unit, kind, claim, values, dialogues))).toList();
+        Set<Address> planned = claims.stream().map(claim -> claim.address).collect(Collectors.toSet());
+        return claims.stream().map(claim -> new Endpoint(unit, claim, target(unit, kind, claim, values, dialogues, planned))).toList();
     }
 
     private Optional<Run> newest(long unitId) {
         return db.createQuery("from Run where unitId = :unit and purpose = 'console' order by id desc", Run.class).setParameter("unit", unitId).setMaxResults(1).getResultStream().findFirst();
     }
 
-    private Target target(Unit unit, Kind kind, Claim claim, Map<String, MemberValues> values, List<MemberDialogue> dialogues) {
+    private Target target(Unit unit, Kind kind, Claim claim, Map<String, MemberValues> values, List<MemberDialogue> dialogues, Set<Address> planned) {
         Network network = db.find(Network.class, claim.networkId);
         String member = memberOf(claim.role, values);
         MemberValues own = values.get(member);
         KnownCertificate known = db.find(KnownCertificate.class, new EndpointKey(unit.id, claim.role));
         Optional<Target.Redfish> controller = kind.dialogue().flatMap(dialogue -> controller(unit, claim.role, dialogue, member, own));
         Optional<Mac> mac = controller.map(Target.Redfish::mac).or(() -> hardware(kind, claim, member, own));
-        Target.Service service = controller.isPresent() ? controller.get() : network.purpose.equals("management") ? signIn(unit, kind, claim, member, own, dialogues) : new Target.DataAddress();
+        Target.Service service = controller.isPresent() ? controller.get() : network.purpose.equals("management") ? signIn(unit, kind, claim, member, own, dialogues) : kind.checks().iscsi().contains(claim.role) ? new Target.DataAddress(ISCSI, planned) : Target.DataAddress.PLAIN;
         return new Target(claim.address, kind.port(), mac.orElse(null), known == null ? null : known.fingerprint, kind.shut(), service, targets.names(unit, claim, network));
     }
 

@@ -4,6 +4,7 @@ import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.DefaultValue;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
+import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
 import java.util.Set;
 import lychnos.server.account.Who;
@@ -17,11 +18,13 @@ import org.jboss.resteasy.reactive.RestQuery;
 public class ProveResource {
 
     private final Checks checks;
+    private final Paces paces;
     private final Vantage vantage;
     private final Who who;
 
-    ProveResource(Checks checks, Vantage vantage, Who who) {
+    ProveResource(Checks checks, Paces paces, Vantage vantage, Who who) {
         this.checks = checks;
+        this.paces = paces;
         this.vantage = vantage;
         this.who = who;
     }
@@ -35,7 +38,7 @@ public class ProveResource {
     @GET
     @Path("bring-ups/{id}/prove")
     public Checks.View view(long id) {
-        return checks.view(id, vantage.name());
+        return checks.view(id, vantage.name(), paces.of(id));
     }
 
     @GET
@@ -62,6 +65,19 @@ public class ProveResource {
     @RolesAllowed("engineer")
     public Asked ask(long id, Ask ask) {
         return new Asked(checks.ask(id, ask == null ? null : ask.units, who.person()));
+    }
+
+    /** @param minutes after how many everything is checked again; 0 for never */
+    public record Pace(int minutes) {}
+
+    @PUT
+    @Path("bring-ups/{id}/checks/pace")
+    @RolesAllowed("engineer")
+    public void pace(long id, Pace pace) {
+        if (pace == null) {
+            throw Refusal.bad("How often?");
+        }
+        paces.set(id, pace.minutes, who.person());
     }
 
     @POST

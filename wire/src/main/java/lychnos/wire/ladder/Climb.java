@@ -58,10 +58,9 @@ public final class Climb {
      * @throws WireFault of kind {@link WireFault.Kind#NOT_DECLARED} alone: everything else is an outcome
      */
     public Climbed climb() throws WireFault {
-        if (target.service() instanceof Target.DataAddress) {
-            answers();
-            for (int i = outcomes.size(); i < Rung.values().length; i++) {
-                outcomes.add(Outcome.notMeasured(Rung.values()[i], "an address for data: what serves it is told by its unit"));
+        if (target.service() instanceof Target.DataAddress data) {
+            if (answers()) {
+                new DataWay(vantage, target, data).climb(this::add);
             }
         } else if (answers() && port() && tls()) {
             try (Way way = way()) {

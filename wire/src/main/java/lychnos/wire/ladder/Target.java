@@ -3,6 +3,7 @@ package lychnos.wire.ladder;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import lychnos.core.address.Address;
 import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.Mac;
@@ -49,8 +50,17 @@ public record Target(Address address, int port, Mac mac, String fingerprint, Lis
     /** What is expected behind the port. */
     public sealed interface Service {}
 
-    /** Nothing that people sign in to: an address for data, which answers and no more. */
-    public record DataAddress() implements Service {}
+    /**
+     * Nothing that people sign in to: an address for data. It answers, and where it is an iSCSI portal it tells its targets.
+     *
+     * @param portal the port of an iSCSI portal, or 0 where it is none
+     * @param planned where its targets may say that they are reached
+     */
+    public record DataAddress(int portal, Set<Address> planned) implements Service {
+
+        /** One that answers and no more. */
+        public static final DataAddress PLAIN = new DataAddress(0, Set.of());
+    }
 
     /**
      * A Redfish service (DMTF DSP0266).
