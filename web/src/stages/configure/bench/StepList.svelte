@@ -13,7 +13,8 @@
   const SECONDS = 10;
   let revealed = $state.raw<{ place: number; text: string } | null>(null);
 
-  const byHand = $derived(member.state === 'BY_HAND');
+  /** What fills itself in a moment later is nobody's to tick. */
+  const byHand = $derived(member.state === 'BY_HAND' && !(member.atPages && member.fillsPages && member.mode !== 'WATCH'));
   const comesFirst = (step: BenchStep) => step.marks.includes('FIRST');
   const rows = $derived(member.steps.map((step) => ({ ...step, progress: standing?.progress[step.place] ?? step.progress })));
   const steps = $derived([...rows.filter(comesFirst), ...rows.filter((step) => !comesFirst(step))]);

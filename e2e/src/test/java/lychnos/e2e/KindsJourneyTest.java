@@ -197,7 +197,7 @@ class KindsJourneyTest {
             }
             Locator tick = screen.page.locator("ol input[type=checkbox]:not(:checked)");
             if (tick.count() > 0 && tick.first().isVisible()) {
-                tick.first().check();
+                tick.first().click();
             }
         }
     }

@@ -302,6 +302,9 @@ public class Setups {
         if (!first && row.state != MemberDialogue.State.BY_HAND && row.state != MemberDialogue.State.DONE) {
             throw Refusal.conflict("This member is on a line; its steps are ticked by what the line shows.");
         }
+        if (fillsItself(row, steps, place)) {
+            throw Refusal.conflict("That page is filled in by itself. To do it by hand, choose to type yourself first.");
+        }
         int changed = db.createNativeMutationQuery("update dialogue_step set progress = :progress, by_whom = :by, done_at = cast(cast(:at as text) as timestamptz), evidence = :evidence where dialogue_id = :id and place = :place and (progress in ('OPEN', 'SENT') or evidence = 'ticked by hand')")
                 .setParameter("progress", done ? "DONE" : "OPEN")
                 .setParameter("by", done ? person.login() : "")
@@ -322,6 +325,12 @@ public class Setups {
         }
         live.tell(bringUps.unit(row.unitId).bringUpId, "configure");
         return row.runId;
+    }
+
+    /** Whether a step needs no person: its line has asked everything, and nobody chose to do the rest by hand. */
+    private boolean fillsItself(MemberDialogue row, List<DialogueStep> steps, int place) {
+        boolean driven = place >= 0 && place < steps.size() && steps.get(place) instanceof DialogueStep.Remote remote && remote.driven();
+        return driven && row.mode != Mode.WATCH && open(row.id).stream().allMatch(open -> steps.get(open) instanceof DialogueStep.Remote);
     }
 
     /** The places of steps that are open. */
