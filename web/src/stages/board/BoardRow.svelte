@@ -42,6 +42,6 @@
   .unit { text-align: left; line-height: 1.25; white-space: nowrap; }
   .unit b { font-weight: 600; }
   .st { display: flex; gap: 7px; align-items: center; font-size: 13px; white-space: nowrap; }
-  .cut { overflow: hidden; text-overflow: ellipsis; max-width: 230px; }
+  .cut { overflow: hidden; text-overflow: ellipsis; max-width: 205px; }
   .f { color: var(--fault); } .w { color: var(--wait); }
 </style>
