@@ -72,12 +72,16 @@ public class Checks {
      * was never checked has none, unless another one does not hold.
      */
     public Map<Long, Proof> proofs(long bringUpId) {
-        Map<Long, Long> endpoints = claims.live(bringUpId).stream().filter(claim -> claim.place == 0 || !kinds.of(bringUps.unit(claim.unitId)).driven()).collect(Collectors.groupingBy(claim -> claim.unitId, Collectors.counting()));
+        Map<Long, Long> addresses = new HashMap<>();
+        db.createQuery("select c.unitId, count(c) from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null group by c.unitId", Object[].class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .forEach(row -> addresses.put((Long) row[0], (Long) row[1]));
         Map<Long, Proof> worst = new HashMap<>();
         Map<Long, List<Proof>> byUnit = all(bringUpId).stream().collect(Collectors.groupingBy(proof -> proof.unitId));
         byUnit.forEach((unit, proofs) -> proofs.stream()
                 .min(Comparator.comparing((Proof proof) -> proof.proven).thenComparing(proof -> proof.height).thenComparing(proof -> proof.at))
-                .filter(proof -> !proof.proven || proofs.size() >= endpoints.getOrDefault(unit, 0L))
+                .filter(proof -> !proof.proven || proofs.size() >= addresses.getOrDefault(unit, 0L) || kinds.of(bringUps.unit(unit)).driven())
                 .ifPresent(proof -> worst.put(unit, proof)));
         return worst;
     }

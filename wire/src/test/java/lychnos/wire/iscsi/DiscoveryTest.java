@@ -55,7 +55,20 @@ class DiscoveryTest {
         });
         thread.setDaemon(true);
         thread.start();
-        return Discovery.ask(new InetSocketAddress(server.getInetAddress(), server.getLocalPort()), PATIENCE);
+        try {
+            return Discovery.ask(new InetSocketAddress(server.getInetAddress(), server.getLocalPort()), PATIENCE);
+        } finally {
+            ended(thread);
+        }
+    }
+
+    /** What the peer has noted is looked at once it has ended: the last request comes when the answer is there already. */
+    private static void ended(Thread peer) {
+        try {
+            peer.join(PATIENCE.multipliedBy(10).toMillis());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     private String request(DataInputStream in) throws IOException {
