@@ -127,14 +127,15 @@ public class Endpoints {
                 .filter(row -> row.state == MemberDialogue.State.DONE && row.endedAt != null)
                 .filter(row -> shared ? row.identified || row.line.isEmpty() : row.member.equals(member))
                 .findFirst();
-        Target.SetUp seen = setUp.map(row -> new Target.SetUp(row.endedAt, own.text("serial").orElse(""), readBack(row.id))).orElse(null);
+        Target.SetUp seen = setUp.map(row -> new Target.SetUp(row.endedAt, own.text("serial").orElse(""), readBack(kind, row))).orElse(null);
         Target.Pages pages = kind.dialogue().filter(dialogue -> dialogue.over() != null).map(dialogue -> pages(unit, kind, dialogue, claim, member, own)).orElse(null);
         return new Target.SignIn(kind.checks().ssh(), seen, pages);
     }
 
     /** Whether something that the machine shows was compared and agreed. */
-    private boolean readBack(long dialogueId) {
-        return db.createNativeQuery("select count(*) from dialogue_step where dialogue_id = :id and progress = 'DONE' and title like '%agrees%'", Long.class).setParameter("id", dialogueId).getSingleResult() > 0;
+    private boolean readBack(Kind kind, MemberDialogue row) {
+        List<DialogueStep> steps = kind.dialogue().map(dialogue -> dialogue.withPages(row.member, row.wiped)).orElse(List.of());
+        return db.createNativeQuery("select place from dialogue_step where dialogue_id = :id and progress = 'DONE'", Integer.class).setParameter("id", row.id).getResultStream().anyMatch(place -> place < steps.size() && steps.get(place) instanceof DialogueStep.Summary);
     }
 
     /** The interface of the machine's pages, where it is served at this address. */
