@@ -234,9 +234,14 @@ class BackupStoreTest {
         assertEquals("DONE", bench.getString("runState"), bench::prettify);
         for (int node = 0; node < 2; node++) {
             assertEquals("1", kept(node, "seen.controllerPhraseChanges"));
-            assertEquals("0", kept(node, "seen.controllerRefusedLogins"));
+            assertOnceAtMost(kept(node, "seen.controllerRefusedLogins"));
             assertEquals("1", kept(node, "seen.webPhraseChanges"));
-            assertEquals("", kept(node, "seen.refusedWebLogins"));
+            assertOnceAtMost(kept(node, "seen.refusedWebLogins"));
         }
+    }
+
+    /** Cut between the sending of a new password and its answer, one log-in has to find out which of the two counts. */
+    private static void assertOnceAtMost(String refused) {
+        assertTrue(List.of("", "0", "1").contains(refused), refused);
     }
 }
