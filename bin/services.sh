@@ -4,7 +4,7 @@ NAME_KEY_NAME=lychnos.ardal.example
 # shared by the demo's name servers and nobody else
 NAME_KEY=bHljaG5vcyBpbiB0aGUgYXJkYWwgaGFsbCwgMzIgYnQ=
 
-PATH=$PATH:$ROOT/.tools/debian/usr/sbin
+PATH=$PATH:$ROOT/.tools/debian/usr/sbin:$ROOT/.tools/debian/usr/bin
 
 ensure_services() {
   missing=()
@@ -26,6 +26,14 @@ ensure_line_peers() {
   install_missing
   bring_program ser2net ser2net
   bring_program sshd openssh-server
+}
+
+# Peers that the tests of checks talk to, none of them started outside of a test.
+ensure_probe_peers() {
+  bring_program nginx nginx
+  bring_program tgtd tgt libaio1 libibverbs1 librdmacm1 libnl-route-3-200 libnl-3-200
+  bring_program ipmi_sim openipmi libopenipmi0 libsnmp40 libpopt0
+  bring_program ganesha.nfsd nfs-ganesha nfs-ganesha-mem libntirpc4.3 liburcu8 libnfsidmap1 libwbclient0 libdbus-1-3 libgssapi-krb5-2 libkrb5-3 libk5crypto3 libkrb5support0 libkeyutils1
 }
 
 # bring_program PROGRAM PACKAGE …: the program alone, into .tools/, with the libraries that it lies beside. Installing these

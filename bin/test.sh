@@ -16,6 +16,7 @@ if [ "${LYCHNOS_INSIDE:-}" != test ]; then
   ensure_chromium
   ensure_services
   ensure_line_peers
+  ensure_probe_peers
   ensure_web_packages
   find_namespaces || die "this machine grants no network namespaces, and without one a test could reach the network"
   say "fetching what the build needs"

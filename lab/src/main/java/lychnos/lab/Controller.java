@@ -31,6 +31,11 @@ public final class Controller {
     static final String PORTS = MANAGER + "/EthernetInterfaces";
     static final String OOB = PORTS + "/oob";
     static final String PROTOCOL = MANAGER + "/NetworkProtocol";
+    static final String CERTIFICATES = ROOT + "CertificateService";
+    static final String REQUEST_CERTIFICATE = CERTIFICATES + "/Actions/CertificateService.GenerateCSR";
+    static final String REPLACE_CERTIFICATE = CERTIFICATES + "/Actions/CertificateService.ReplaceCertificate";
+    static final String WEB_CERTIFICATES = PROTOCOL + "/HTTPS/Certificates";
+    static final String WEB_CERTIFICATE = WEB_CERTIFICATES + "/web";
     static final String TASK = ROOT + "TaskService/Tasks/";
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final int LARGEST_BODY = 64_000;
@@ -38,6 +43,8 @@ public final class Controller {
     private final MachineSpec spec;
     private final Consumer<String> move;
     private final Runnable changed;
+    private final WebKey key;
+    private final Runnable otherKey;
     private final Resources resources;
     private final Map<String, String> sessions = new HashMap<>();
     private final Map<String, Instant> tasks = new HashMap<>();
@@ -46,6 +53,7 @@ public final class Controller {
     private int refusedLogins;
     private int writes;
     private int version = 1;
+    private long ahead;
     boolean dhcp = true;
     String address;
     String mask = "255.255.255.0";
@@ -56,8 +64,10 @@ public final class Controller {
     List<String> timeServers = List.of();
     boolean ntp;
 
-    Controller(MachineSpec spec, Consumer<String> move, Runnable changed) {
+    Controller(MachineSpec spec, WebKey key, Consumer<String> move, Runnable changed, Runnable otherKey) {
         this.spec = spec;
+        this.key = key;
+        this.otherKey = otherKey;
         this.phrase = spec.phrase();
         this.move = move;
         this.changed = changed;
@@ -78,6 +88,20 @@ public final class Controller {
     /** How many requests changed something on it, passwords included. */
     public synchronized int writes() {
         return writes;
+    }
+
+    /** Lets its clock run ahead of the true time by so many seconds. */
+    public synchronized void setAhead(long seconds) {
+        ahead = seconds;
+    }
+
+    synchronized long ahead() {
+        return ahead;
+    }
+
+    /** Sets its mask by hand, as somebody at the machine would. */
+    public synchronized void setMask(String text) {
+        mask = text;
     }
 
     /** Sets the password by hand, as somebody at the machine would. */
@@ -157,7 +181,39 @@ public final class Controller {
         if (method == HttpMethod.GET) {
             return get(path);
         }
+        if (method == HttpMethod.POST) {
+            return act(path, body);
+        }
         return method == HttpMethod.PATCH ? patch(path, body, request.getHeader("If-Match")) : Reply.notAllowed();
+    }
+
+    private Reply act(String path, JsonNode body) {
+        if (spec.quirks().contains(Quirk.NO_CERTIFICATE_SERVICE)) {
+            return Reply.notAllowed();
+        }
+        try {
+            if (path.equals(REQUEST_CERTIFICATE)) {
+                String name = body.path("CommonName").asText();
+                if (name.isEmpty() || !body.path("CertificateCollection").path("@odata.id").asText().equals(WEB_CERTIFICATES)) {
+                    return Reply.error(400, "Base.1.18.ActionParameterMissing", "A name and a collection are wanted.", "CommonName", "CertificateCollection");
+                }
+                ObjectNode made = JSON.createObjectNode().put("CSRString", key.request(name, texts(body.path("AlternativeNames"))));
+                made.putObject("CertificateCollection").put("@odata.id", WEB_CERTIFICATES);
+                return Reply.ok(made);
+            }
+            if (path.equals(REPLACE_CERTIFICATE)) {
+                boolean known = body.path("CertificateUri").path("@odata.id").asText().equals(WEB_CERTIFICATE) && body.path("CertificateType").asText().equals("PEMchain");
+                if (!known || !key.take(body.path("CertificateString").asText())) {
+                    return Reply.error(400, "Base.1.18.PropertyValueError", "That is no certificate for a request of mine.", "CertificateString");
+                }
+                writes++;
+                otherKey.run();
+                return Reply.empty(204);
+            }
+        } catch (Exception e) {
+            return Reply.error(400, "Base.1.18.ActionParameterValueError", "That cannot be read: " + e.getMessage(), "CertificateString");
+        }
+        return Reply.notAllowed();
     }
 
     private Reply logIn(JsonNode body) {

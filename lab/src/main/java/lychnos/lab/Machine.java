@@ -6,6 +6,7 @@ import io.vertx.core.http.HttpServer;
 import io.vertx.core.http.HttpServerOptions;
 import io.vertx.core.net.KeyCertOptions;
 import io.vertx.core.net.NetServer;
+import io.vertx.core.net.SSLOptions;
 import java.time.Duration;
 import java.util.function.Consumer;
 
@@ -23,9 +24,10 @@ public final class Machine {
     private final Duration restart;
     private final Consumer<Machine> changed;
     private final Controller controller;
-    private final KeyCertOptions certificate;
+    private final WebKey key;
     private HttpServer server;
     private NetServer telnet;
+    private PresencePort presence;
     private volatile String address;
     private volatile int restarts;
 
@@ -37,8 +39,8 @@ public final class Machine {
         this.port = port;
         this.restart = restart;
         this.changed = changed;
-        this.certificate = Certificates.selfSigned(spec.serial().toLowerCase(java.util.Locale.ROOT), -2, 730);
-        this.controller = new Controller(spec, this::move, () -> changed.accept(this));
+        this.key = new WebKey(Certificates.selfSigned(spec.serial().toLowerCase(java.util.Locale.ROOT), -2, 730));
+        this.controller = new Controller(spec, key, this::move, () -> changed.accept(this), this::showOther);
     }
 
     public void powerOn() {
@@ -67,7 +69,7 @@ public final class Machine {
         plug.addAddress(spec, index, at);
         boolean moved = restarts > 0;
         boolean expired = moved && spec.quirks().contains(Quirk.WRONG_CERTIFICATE);
-        KeyCertOptions shown = expired ? Certificates.selfSigned("old", -800, -70) : certificate;
+        KeyCertOptions shown = expired ? Certificates.selfSigned("old", -800, -70) : key.shown();
         boolean garbage = moved && spec.quirks().contains(Quirk.GARBAGE);
         server = vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(shown).setIdleTimeout(30));
         server.requestHandler(request -> {
@@ -81,6 +83,9 @@ public final class Machine {
         if (spec.quirks().contains(Quirk.TELNET_OPEN)) {
             telnet = vertx.createNetServer().connectHandler(socket -> socket.write("login: "));
             await(telnet.listen(23, at));
+        }
+        if (port == 443) {
+            presence = new PresencePort(vertx, at);
         }
         address = at;
         changed.accept(this);
@@ -97,10 +102,25 @@ public final class Machine {
         if (telnet != null) {
             await(telnet.close());
         }
+        if (presence != null) {
+            presence.close();
+        }
         plug.removeAddress(spec, index, address);
         address = null;
         restarts++;
         changed.accept(this);
+    }
+
+    /** Shows a certificate of somebody's own making from now on, as after an update that nobody announced. */
+    public void showOther(KeyCertOptions other) {
+        key.show(other);
+        showOther();
+    }
+
+    private synchronized void showOther() {
+        if (server != null) {
+            server.updateSSLOptions(new SSLOptions().setKeyCertOptions(key.shown()));
+        }
     }
 
     /** Restarts at another address, as an address change makes it do. */

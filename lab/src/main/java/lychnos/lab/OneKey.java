@@ -24,12 +24,17 @@ final class OneKey extends X509ExtendedKeyManager implements KeyCertOptions {
     private static final String ALIAS = "key";
 
     private final PrivateKey key;
-    private final X509Certificate certificate;
+    private final X509Certificate[] chain;
 
-    /** @param key an EC key */
-    OneKey(PrivateKey key, X509Certificate certificate) {
+    /**
+     * A key with what is shown for it.
+     *
+     * @param key an EC key
+     * @param chain its certificate, and those above it that are sent along
+     */
+    OneKey(PrivateKey key, X509Certificate... chain) {
         this.key = key;
-        this.certificate = certificate;
+        this.chain = chain.clone();
     }
 
     @Override
@@ -63,7 +68,7 @@ final class OneKey extends X509ExtendedKeyManager implements KeyCertOptions {
 
     @Override
     public X509Certificate[] getCertificateChain(String alias) {
-        return new X509Certificate[] {certificate};
+        return chain.clone();
     }
 
     @Override

@@ -36,6 +36,8 @@ public enum Quirk {
     FORGETS_TIME,
     /** A second factory account stays open. */
     KEEPS_FACTORY,
+    /** Has no way to put another certificate in. */
+    NO_CERTIFICATE_SERVICE,
     /** Telnet stays open. */
     TELNET_OPEN;
 

@@ -54,6 +54,9 @@ final class Resources {
         root.set("Systems", link(Controller.ROOT + "Systems"));
         root.set("AccountService", link(Controller.ROOT + "AccountService"));
         root.set("SessionService", link(Controller.ROOT + "SessionService"));
+        if (!spec.quirks().contains(Quirk.NO_CERTIFICATE_SERVICE)) {
+            root.set("CertificateService", link(Controller.CERTIFICATES));
+        }
         root.putObject("Links").set("Sessions", link(Controller.SESSIONS));
         return root;
     }
@@ -78,6 +81,9 @@ final class Resources {
                     .put("InterfaceEnabled", false);
             case Controller.OOB -> oob();
             case Controller.PROTOCOL -> protocol();
+            case Controller.CERTIFICATES -> certificates(path);
+            case Controller.WEB_CERTIFICATES -> collection(path, "CertificateCollection", Controller.WEB_CERTIFICATE);
+            case Controller.WEB_CERTIFICATE -> node(path, "#Certificate.v1_8_0.Certificate", "Web service").put("CertificateType", "PEM");
             default -> null;
         };
     }
@@ -100,11 +106,19 @@ final class Resources {
                 .putNull("Password");
     }
 
+    private ObjectNode certificates(String path) {
+        ObjectNode service = node(path, "#CertificateService.v1_0_5.CertificateService", "Certificates");
+        ObjectNode actions = service.putObject("Actions");
+        actions.putObject("#CertificateService.GenerateCSR").put("target", Controller.REQUEST_CERTIFICATE);
+        actions.putObject("#CertificateService.ReplaceCertificate").put("target", Controller.REPLACE_CERTIFICATE);
+        return service;
+    }
+
     private ObjectNode manager() {
         ObjectNode manager = node(Controller.MANAGER, "#Manager.v1_19_1.Manager", "Controller")
                 .put("ManagerType", "BMC")
                 .put("FirmwareVersion", "4.18.2")
-                .put("DateTime", Instant.now().truncatedTo(ChronoUnit.SECONDS).toString());
+                .put("DateTime", Instant.now().plusSeconds(state.ahead()).truncatedTo(ChronoUnit.SECONDS).toString());
         manager.set("EthernetInterfaces", link(Controller.PORTS));
         manager.set("NetworkProtocol", link(Controller.PROTOCOL));
         manager.putObject("Links").putArray("ManagerForServers").add(link(Controller.ROOT + "Systems/node"));
@@ -134,6 +148,7 @@ final class Resources {
                 .put("FQDN", state.fqdn);
         ObjectNode ntp = protocol.putObject("NTP").put("ProtocolEnabled", state.ntp);
         ntp.set("NTPServers", state.list(state.timeServers));
+        protocol.putObject("HTTPS").put("ProtocolEnabled", true).set("Certificates", link(Controller.WEB_CERTIFICATES));
         return protocol;
     }
 }

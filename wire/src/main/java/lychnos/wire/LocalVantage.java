@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,6 +16,7 @@ import lychnos.core.fact.Mac;
 import lychnos.core.service.NameSample;
 import lychnos.core.service.TimeSample;
 import lychnos.wire.arp.Neighbours;
+import lychnos.wire.arp.WhoHas;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.console.LineAddress;
 import lychnos.wire.console.LineEvents;
@@ -28,14 +30,18 @@ import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.http.HttpCaller;
 import lychnos.wire.icmp.Echo;
+import lychnos.wire.icmp.PingSweep;
 import lychnos.wire.icmp.Pinger;
 import lychnos.wire.iscsi.Discovery;
+import lychnos.wire.nfs.NullCall;
 import lychnos.wire.ntp.NtpClient;
 import lychnos.wire.proxy.ProxyProbe;
 import lychnos.wire.proxy.ProxyProbe.ProxySeen;
+import lychnos.wire.rmcp.Presence;
 import lychnos.wire.smtp.RelayProbe;
 import lychnos.wire.smtp.RelaySeen;
 import lychnos.wire.ssh.Greeting;
+import lychnos.wire.ssh.HostKey;
 import lychnos.wire.tcp.PortProbe;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.tls.TlsProbe;
@@ -49,6 +55,9 @@ public final class LocalVantage implements Vantage, AutoCloseable {
 
     private static final int DNS_PORT = 53;
     private static final int NTP_PORT = 123;
+    private static final int RMCP_PORT = 623;
+    /** Whoever has an address on the segment says so within a few milliseconds. */
+    private static final Duration LISTEN = Duration.ofMillis(250);
 
     private static final long SWEEP_PAUSE_MILLIS = 40;
 
@@ -57,6 +66,9 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     private final Dialler dialler;
     private final Pinger pinger = new Pinger();
     private final Neighbours neighbours = new Neighbours();
+    private final WhoHas whoHas = new WhoHas();
+    private final PingSweep sweep = new PingSweep();
+    private final HostKey hostKey = new HostKey();
     private final PortProbe portProbe = new PortProbe();
     private final TlsProbe tlsProbe = new TlsProbe();
     private final NtpClient ntp = new NtpClient();
@@ -133,6 +145,20 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     }
 
     @Override
+    public List<Mac> claimants(Address address) throws WireFault {
+        dialler.admit(address, 0);
+        return whoHas.ask(address, LISTEN);
+    }
+
+    @Override
+    public Map<Address, Echo> sweep(Collection<Address> addresses, Duration timeout) throws WireFault {
+        for (Address address : addresses) {
+            dialler.admit(address, 0);
+        }
+        return sweep.ping(addresses, timeout);
+    }
+
+    @Override
     public PortState port(Address address, int port, Duration timeout) throws WireFault {
         return portProbe.probe(dialler.admit(address, port), timeout);
     }
@@ -145,6 +171,21 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     @Override
     public String greeting(Address address, int port, Duration timeout) throws WireFault {
         return Greeting.read(dialler.admit(address, port), timeout);
+    }
+
+    @Override
+    public HostKey.Seen hostKey(Address address, int port, Duration timeout) throws WireFault {
+        return hostKey.read(dialler.admit(address, port), timeout);
+    }
+
+    @Override
+    public Presence.Seen presence(Address address, Duration timeout) throws WireFault {
+        return Presence.ask(dialler.admit(address, RMCP_PORT), timeout);
+    }
+
+    @Override
+    public List<Integer> nfs(Address address, Duration timeout) throws WireFault {
+        return NullCall.ask(dialler.admit(address, NullCall.PORT), timeout);
     }
 
     @Override
@@ -209,6 +250,7 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     @Override
     public void close() {
         lines.close();
+        hostKey.close();
         caller.close();
     }
 }

@@ -1,7 +1,9 @@
 package lychnos.wire;
 
 import java.time.Duration;
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.address.Run;
@@ -14,6 +16,8 @@ import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.iscsi.Discovery;
+import lychnos.wire.rmcp.Presence;
+import lychnos.wire.ssh.HostKey;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.tls.TlsSeen;
 
@@ -27,6 +31,11 @@ public interface Vantage extends ServiceCalls {
     /** What the place is called, for people. */
     String name();
 
+    /** The place from which this address is reached: of several, the one that is for its network. */
+    default Vantage at(Address address) {
+        return this;
+    }
+
     /** Whether an address with nothing behind it stays silent here. On plain loopback every address answers. */
     boolean hearsSilence();
 
@@ -39,6 +48,16 @@ public interface Vantage extends ServiceCalls {
     /** The addresses of a run that a hardware address answers for now (RFC 826), found by asking the whole run. */
     Optional<Address> findByMac(Mac mac, Run run, Duration timeout) throws WireFault;
 
+    /** Everybody on the segment who says that the address is theirs (RFC 826); empty where that cannot be heard from here. */
+    List<Mac> claimants(Address address) throws WireFault;
+
+    /**
+     * Echoes to many addresses at once, two to each that stays silent. Addresses outside the declared networks are refused as a whole.
+     *
+     * @param timeout for each echo
+     */
+    Map<Address, Echo> sweep(Collection<Address> addresses, Duration timeout) throws WireFault;
+
     /** One TCP connection, closed at once. */
     PortState port(Address address, int port, Duration timeout) throws WireFault;
 
@@ -47,6 +66,15 @@ public interface Vantage extends ServiceCalls {
 
     /** How an SSH server greets (RFC 4253, section 4.2). */
     String greeting(Address address, int port, Duration timeout) throws WireFault;
+
+    /** The host key of an SSH server, seen in a key exchange that ends before a log-in. */
+    HostKey.Seen hostKey(Address address, int port, Duration timeout) throws WireFault;
+
+    /** What answers a presence ping of RMCP (DMTF DSP0136). */
+    Presence.Seen presence(Address address, Duration timeout) throws WireFault;
+
+    /** The versions that an NFS server takes a null call in. */
+    List<Integer> nfs(Address address, Duration timeout) throws WireFault;
 
     /** The targets that an iSCSI portal has (RFC 7143, SendTargets). */
     List<Discovery.Found> targets(Address portal, int port, Duration timeout) throws WireFault;

@@ -7,6 +7,8 @@ public class WireFault extends Exception {
     public enum Kind {
         /** The address lies in no declared network; nothing was sent. */
         NOT_DECLARED,
+        /** The place that is to reach it is not linked; nothing was sent. */
+        NO_VANTAGE,
         /** Nothing answered in time; nothing was sent that could have changed anything. */
         SILENT,
         /** The connection was refused. */
@@ -35,6 +37,11 @@ public class WireFault extends Exception {
 
     public Kind kind() {
         return kind;
+    }
+
+    /** Whether it is about us and not about the machine: nothing was sent to it. */
+    public boolean ours() {
+        return kind == Kind.NOT_DECLARED || kind == Kind.NO_VANTAGE;
     }
 
     /** Whether trying again later may help without a person doing anything. */

@@ -105,6 +105,15 @@ public final class PageFill {
                 .toList();
     }
 
+    /** By place, what it says of the state that its setup ended in; places at which it says nothing are left out. */
+    public Map<String, String> state(Map<String, String> shown) {
+        Map<String, String> state = new LinkedHashMap<>();
+        Stream.concat(page.shows().stream(), page.waits() == null ? Stream.of() : Stream.of(page.waits().until()))
+                .filter(each -> shown.containsKey(each.at()) && !shown.get(each.at()).isEmpty())
+                .forEach(each -> state.put(each.at(), shown.get(each.at())));
+        return state;
+    }
+
     /** Whether the machine has worked as long as it had to. */
     public boolean over(Map<String, String> shown) {
         return page.waits() == null || holds(page.waits().until(), shown);

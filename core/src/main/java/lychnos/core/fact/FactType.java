@@ -120,8 +120,8 @@ public enum FactType {
     }
 
     private static String device(String text) {
-        if (!text.matches("/dev/(tty[A-Z]+[0-9]{1,3}|pts/[0-9]{1,5})")) {
-            throw new IllegalArgumentException("“" + text + "” is no serial port of this machine; those are called /dev/ttyS0 or /dev/ttyUSB0.");
+        if (!text.matches("/dev/(tty[A-Z]+[0-9]{1,3}|pts/[0-9]{1,5})(@[a-z0-9][a-z0-9-]{0,39})?")) {
+            throw new IllegalArgumentException("“" + text + "” is no serial port of this machine; those are called /dev/ttyS0 or /dev/ttyUSB0, and /dev/ttyUSB0@hall-3 where they are a vantage's.");
         }
         return text;
     }

@@ -99,9 +99,11 @@ public record Kind(
      * @param port the TCP port of the management service
      * @param shut TCP ports that must not answer
      * @param ssh whether it greets over SSH as well
+     * @param presence whether it answers the presence ping of RMCP
      * @param iscsi roles whose addresses are iSCSI portals
+     * @param nfs roles whose addresses serve NFS
      */
-    public record Checks(int port, List<Integer> shut, boolean ssh, List<String> iscsi) {}
+    public record Checks(int port, List<Integer> shut, boolean ssh, boolean presence, List<String> iscsi, List<String> nfs) {}
 
     /** How long a restart usually takes, and after how long it is a fault. */
     public record Waits(Duration about, Duration atMost) {}
@@ -198,6 +200,6 @@ public record Kind(
 
     /** The same kind with its service at another port and without SSH, for a lab that cannot use the real ones. */
     public Kind withPort(int other) {
-        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, dialogue, machine, logins, new Checks(other, checks.shut, false, checks.iscsi), waits, flows);
+        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, dialogue, machine, logins, new Checks(other, checks.shut, false, false, checks.iscsi, checks.nfs), waits, flows);
     }
 }

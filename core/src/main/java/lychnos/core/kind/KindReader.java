@@ -336,8 +336,9 @@ public final class KindReader {
     }
 
     private static Kind.Checks checks(YamlPlace place) {
-        place.only(Set.of("port", "shut", "ssh", "iscsi"));
-        return new Kind.Checks(place.at("port").number(1, 65535, 443), place.at("shut").list().stream().map(item -> item.number(1, 65535, 1)).toList(), place.at("ssh").yes(false), place.at("iscsi").texts());
+        place.only(Set.of("port", "shut", "ssh", "presence", "iscsi", "nfs"));
+        List<Integer> shut = place.at("shut").list().stream().map(item -> item.number(1, 65535, 1)).toList();
+        return new Kind.Checks(place.at("port").number(1, 65535, 443), shut, place.at("ssh").yes(false), place.at("presence").yes(false), place.at("iscsi").texts(), place.at("nfs").texts());
     }
 
     private static Kind.Waits waits(YamlPlace place) {

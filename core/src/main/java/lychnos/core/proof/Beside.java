@@ -31,4 +31,9 @@ public record Beside(SideMark mark, Standing standing, Trouble trouble, String s
     public static Beside notMeasured(SideMark mark, String why) {
         return new Beside(mark, Standing.NOT_MEASURED, null, why, List.of());
     }
+
+    /** The same, with what it is made of. */
+    public Beside with(List<Part> more) {
+        return new Beside(mark, standing, trouble, seen, more);
+    }
 }

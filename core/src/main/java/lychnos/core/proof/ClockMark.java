@@ -2,8 +2,10 @@ package lychnos.core.proof;
 
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
 
-/** Judges a machine's own clock, where a standard interface tells it. */
+/** Judges a machine's own clock, where a standard interface tells it, and the time servers that it follows as they are seen from here. */
 public final class ClockMark {
 
     /** Such interfaces tell whole seconds, and the exchange takes its part. */
@@ -11,13 +13,22 @@ public final class ClockMark {
 
     private ClockMark() {}
 
-    /** @param ahead how far it is ahead of ours; negative where it is behind */
-    public static Beside of(Duration ahead) {
-        Duration off = ahead.abs();
-        if (off.compareTo(IN_STEP) <= 0) {
-            return Beside.holds(SideMark.TIME, "in step, to the second", List.of());
+    /**
+     * Judges.
+     *
+     * @param ahead how far it is ahead of ours; negative where it is behind; nothing where it does not tell
+     * @param servers its time servers, by what people call them
+     */
+    public static Beside of(Optional<Duration> ahead, List<Part> servers) {
+        Optional<Duration> off = ahead.map(Duration::abs).filter(each -> each.compareTo(IN_STEP) > 0);
+        if (off.isPresent()) {
+            return Beside.broken(SideMark.TIME, Trouble.CLOCK_OFF, text(off.get()) + (ahead.get().isNegative() ? " behind" : " ahead"), servers);
         }
-        return Beside.broken(SideMark.TIME, Trouble.CLOCK_OFF, text(off) + (ahead.isNegative() ? " behind" : " ahead"), List.of());
+        String wrong = servers.stream().filter(part -> part.standing() == Outcome.Standing.BROKEN).map(part -> part.name() + " " + part.seen()).collect(Collectors.joining("; "));
+        if (!wrong.isEmpty()) {
+            return Beside.broken(SideMark.TIME, Trouble.TIME_SERVER_OFF, "Of its time servers, " + wrong, servers);
+        }
+        return ahead.isPresent() ? Beside.holds(SideMark.TIME, "in step, to the second", servers) : Beside.notMeasured(SideMark.TIME, "its own clock is told by no standard interface").with(servers);
     }
 
     private static String text(Duration off) {

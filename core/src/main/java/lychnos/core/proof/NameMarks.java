@@ -3,6 +3,7 @@ package lychnos.core.proof;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 
 /**
@@ -46,6 +47,13 @@ public final class NameMarks {
     /** The address as it leads back to the name (RFC 1035, section 3.5). */
     public static Beside reverse(String address, String fqdn, Map<String, Said> said) {
         return judge(SideMark.REVERSE, address, fqdn, said, Trouble.REVERSE_MISSING, Trouble.REVERSE_ELSEWHERE);
+    }
+
+    /** What the servers lead to, all of them together; nothing where one of them said nothing, since that tells nothing of the name. */
+    public static Optional<String> trait(Map<String, Said> said) {
+        return said.isEmpty() || said.values().stream().anyMatch(Said::silent)
+                ? Optional.empty()
+                : Optional.of(said.values().stream().map(each -> each.data.isEmpty() ? "nothing" : String.join(" and ", each.data)).distinct().sorted().collect(Collectors.joining(" or ")));
     }
 
     private static Beside judge(SideMark mark, String asked, String wanted, Map<String, Said> said, Trouble missing, Trouble elsewhere) {

@@ -73,6 +73,11 @@ public record Verdict(int height, Rung broken, String sentence, String press, bo
         return answers ? new Verdict(verdict.height, null, verdict.height > 1 ? "It answers and tells its targets; which machine it is, its unit tells where it is managed." : "It answers; it is an address for data, and its unit tells what serves it.", "", verdict.height > 0, null, verdict.height > 0) : verdict;
     }
 
+    /** The same, where somebody holds a change for a fault: whatever else holds, it is not proven. */
+    public Verdict heldForFault(String what) {
+        return proven ? new Verdict(height, broken, "Held for a fault: " + what + ". " + sentence, "Mend it, or accept it as it is.", false, beside, ladder) : this;
+    }
+
     private static String lastReached(Rung rung) {
         return rung == Rung.ANSWERS ? "the start" : "“" + Rung.values()[rung.ordinal() - 1].title() + "”";
     }

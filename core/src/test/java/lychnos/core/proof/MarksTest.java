@@ -64,7 +64,7 @@ class MarksTest {
     @ParameterizedTest
     @CsvSource({"0, in step", "2400, in step", "-2400, in step", "2600, 2 s ahead", "-90000, 90 s behind", "-3600000, 60 min behind", "86400000000, 1000 days ahead"})
     void aClockIsInStepToTheSecond(long millis, String says) {
-        Beside mark = ClockMark.of(Duration.ofMillis(millis));
+        Beside mark = ClockMark.of(java.util.Optional.of(Duration.ofMillis(millis)), List.of());
         assertTrue(mark.seen().startsWith(says), mark.seen());
         assertEquals(says.equals("in step") ? null : Trouble.CLOCK_OFF, mark.trouble());
     }

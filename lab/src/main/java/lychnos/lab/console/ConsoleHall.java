@@ -69,7 +69,7 @@ public final class ConsoleHall implements AutoCloseable {
             case "sallow" -> new FabricController(spec, memory, restart, face(spec, plug, index, webPort, "Sallow_7", () -> "Sallow " + memory.get("name")), () -> group(spec));
             case "greenup" -> new HypervisorHost(spec, memory, restart, face(spec, plug, index, webPort, "Greenup_2", () -> "Greenup " + memory.get("Own name")));
             case "brathay" -> new FabricGateway(spec, memory, restart, face(spec, plug, index, webPort, "Brathay_5", () -> "Brathay " + memory.get("name")));
-            case "skeggle" -> new FileArray(spec, memory, restart, face(spec, plug, index, webPort, "Skeggle_1.0", () -> "Skeggle " + memory.get("name")));
+            case "skeggle" -> new FileArray(spec, memory, restart, face(spec, plug, index, webPort, "Skeggle_1.0", () -> "Skeggle " + memory.get("name")), vertx);
             case "wythop" -> new BladeChassis(spec, memory, restart, face(spec, plug, index, webPort, "Wythop_9", () -> "Wythop " + memory.get("name")), () -> other(spec, BladeChassis.class));
             case "ullock" -> new SetupScreen(spec, memory, restart, face(spec, plug, index, webPort, "Ullock_4", () -> "Ullock " + memory.get("controller.Name")));
             case "bannisdale" -> new BlockArray(spec, memory, restart, vertx, face(spec, plug, index, webPort, "Bannisdale_2", () -> "Bannisdale " + memory.get("array")), () -> other(spec, BlockArray.class));

@@ -6,7 +6,7 @@ import io.vertx.core.http.HttpServer;
 import io.vertx.core.http.HttpServerOptions;
 import io.vertx.core.http.HttpServerRequest;
 import io.vertx.core.net.KeyCertOptions;
-import io.vertx.core.net.NetServer;
+import java.security.KeyPair;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.Supplier;
@@ -14,7 +14,7 @@ import lychnos.lab.Certificates;
 import lychnos.lab.MachineSpec;
 import lychnos.lab.Plug;
 
-/** What a machine shows the network at each address that it has: a sign-in page over HTTPS, and a greeting over SSH (RFC 4253, section 4.2). */
+/** What a machine shows the network at each address that it has: a sign-in page over HTTPS, and an SSH server that lets nobody in. */
 final class Face {
 
     private final Vertx vertx;
@@ -27,7 +27,7 @@ final class Face {
     private ServedPages interfaces;
     private KeyCertOptions certificate;
     private final Map<String, HttpServer> pages = new LinkedHashMap<>();
-    private final Map<String, NetServer> greetings = new LinkedHashMap<>();
+    private final KeyPair hostKey = SshDoors.newKey();
 
     Face(Vertx vertx, Plug plug, MachineSpec spec, int index, int port, String software, Supplier<String> title) {
         this.vertx = vertx;
@@ -56,9 +56,7 @@ final class Face {
         page.listen(port, address).toCompletionStage().toCompletableFuture().join();
         pages.put(address, page);
         if (port == 443) {
-            NetServer ssh = vertx.createNetServer().connectHandler(socket -> socket.write("SSH-2.0-" + software + "\r\n"));
-            ssh.listen(22, address).toCompletionStage().toCompletableFuture().join();
-            greetings.put(address, ssh);
+            SshDoors.open(address, new SshDoors.Door(software, hostKey));
         }
     }
 
@@ -96,12 +94,9 @@ final class Face {
     synchronized void hide() {
         for (String address : pages.keySet()) {
             pages.get(address).close().toCompletionStage().toCompletableFuture().join();
-            if (greetings.containsKey(address)) {
-                greetings.get(address).close().toCompletionStage().toCompletableFuture().join();
-            }
+            SshDoors.close(address);
             plug.removeAddress(spec, index, address);
         }
         pages.clear();
-        greetings.clear();
     }
 }

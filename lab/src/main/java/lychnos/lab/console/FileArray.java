@@ -1,5 +1,6 @@
 package lychnos.lab.console;
 
+import io.vertx.core.Vertx;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.regex.Pattern;
@@ -19,9 +20,13 @@ final class FileArray extends ConsoleMachine {
 
     private final Face face;
 
-    FileArray(ConsoleSpec spec, Memory memory, long restartMillis, Face face) {
+    private final Vertx vertx;
+    private FilePort files;
+
+    FileArray(ConsoleSpec spec, Memory memory, long restartMillis, Face face, Vertx vertx) {
         super(spec, memory, restartMillis);
         this.face = face;
+        this.vertx = vertx;
     }
 
     @Override
@@ -38,6 +43,10 @@ final class FileArray extends ConsoleMachine {
 
     @Override
     void networkDown() {
+        if (files != null) {
+            files.close();
+            files = null;
+        }
         face.hide();
     }
 
@@ -67,6 +76,7 @@ final class FileArray extends ConsoleMachine {
             if (memory.has("admin")) {
                 face.show(bare("admin"));
                 face.show(bare("data"));
+                files = new FilePort(vertx, bare("data"));
             }
             line("array serves files");
         }

@@ -7,20 +7,20 @@ import java.security.SecureRandom;
 import java.util.Base64;
 
 /** Tokens that are handed out once and kept as digests alone. */
-final class Digest {
+public final class Digest {
 
     private static final SecureRandom RANDOM = new SecureRandom();
 
     private Digest() {}
 
     /** A new token of 256 bits. */
-    static String token() {
+    public static String token() {
         byte[] bytes = new byte[32];
         RANDOM.nextBytes(bytes);
         return Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
     }
 
-    static byte[] of(String token) {
+    public static byte[] of(String token) {
         try {
             return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
         } catch (NoSuchAlgorithmException e) {

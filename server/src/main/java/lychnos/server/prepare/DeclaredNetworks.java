@@ -1,7 +1,7 @@
 package lychnos.server.prepare;
 
+import io.quarkus.narayana.jta.QuarkusTransaction;
 import jakarta.enterprise.context.ApplicationScoped;
-import jakarta.transaction.Transactional;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.util.ArrayList;
@@ -13,8 +13,8 @@ import org.hibernate.Session;
 
 /**
  * What may be reached at all: the prefixes of all stated networks, and the single addresses of the services that somebody
- * stated, which may lie elsewhere. Asked of the database each time, since a network that was stated a moment ago must be
- * reachable now, and one that is gone must not, on every server.
+ * stated, which may lie elsewhere. Asked of the database, since a network that was stated a moment ago must be reachable now,
+ * and one that is gone must not, on every server.
  */
 @ApplicationScoped
 public class DeclaredNetworks {
@@ -25,14 +25,34 @@ public class DeclaredNetworks {
             // a virtualisation host is reached for the lines of what runs on it
             + " union select value ->> 'address' from thing where sort = 'host' and value ->> 'line-ports' is not null";
 
+    /** Thousands of checks ask at every exchange. */
+    private static final long FRESH_NANOS = 500_000_000;
+
     private final Session db;
+    private volatile Read read;
+
+    private record Read(List<Prefix> prefixes, long at) {}
 
     DeclaredNetworks(Session db) {
         this.db = db;
     }
 
-    @Transactional
-    public List<Prefix> prefixes() {
+    /** Whether an address may be reached. What was declared a moment ago counts; what is declared no more, half a second longer. */
+    public boolean has(Address address) {
+        Read now = read;
+        if (now != null && System.nanoTime() - now.at < FRESH_NANOS && has(now.prefixes, address)) {
+            return true;
+        }
+        now = new Read(QuarkusTransaction.joiningExisting().call(this::prefixes), System.nanoTime());
+        read = now;
+        return has(now.prefixes, address);
+    }
+
+    private static boolean has(List<Prefix> prefixes, Address address) {
+        return prefixes.stream().anyMatch(prefix -> prefix.contains(address));
+    }
+
+    private List<Prefix> prefixes() {
         return db.doReturningWork(connection -> {
             try (PreparedStatement statement = connection.prepareStatement(STATED);
                     ResultSet rows = statement.executeQuery()) {

@@ -3,7 +3,6 @@ package lychnos.server.prove;
 import jakarta.enterprise.context.ApplicationScoped;
 import org.hibernate.Session;
 import jakarta.transaction.Transactional;
-import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -34,6 +33,7 @@ import lychnos.server.store.KnownCertificate;
 import lychnos.server.store.Network;
 import lychnos.server.store.Proof;
 import lychnos.server.store.ProofChange;
+import lychnos.server.store.Rows;
 import lychnos.server.store.Unit;
 
 /** Checks of endpoints: asked for, and shown. */
@@ -46,18 +46,20 @@ public class Checks {
     private final BringUps bringUps;
     private final Kinds kinds;
     private final Claims claims;
+    private final SinceAccepted accepted;
+    private final Certificates certificates;
     private final Journal journal;
     private final Live live;
-    private final Clock clock;
 
-    Checks(Session db, BringUps bringUps, Kinds kinds, Claims claims, Journal journal, Live live, Clock clock) {
+    Checks(Session db, BringUps bringUps, Kinds kinds, Claims claims, SinceAccepted accepted, Certificates certificates, Journal journal, Live live) {
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
         this.claims = claims;
         this.journal = journal;
         this.live = live;
-        this.clock = clock;
+        this.accepted = accepted;
+        this.certificates = certificates;
     }
 
     private List<Proof> all(long bringUpId) {
@@ -90,18 +92,19 @@ public class Checks {
      * Asks for checks.
      *
      * @param units which, or null for all that are set up
+     * @param rung up to which rung; what was found above it before stays
      * @return how many units were asked for; those that are under way already are not asked for twice
      */
     @Transactional
-    public int ask(long bringUpId, Set<Long> units, Who.Person person) {
+    public int ask(long bringUpId, Set<Long> units, Rung rung, Who.Person person) {
         bringUps.get(bringUpId);
         Set<Long> ready = ready(bringUpId);
         List<Long> placed = claims.primaries(bringUpId).keySet().stream().filter(unit -> units == null ? ready.contains(unit) : units.contains(unit)).toList();
         if (placed.isEmpty()) {
             throw Refusal.conflict(units == null ? "Nothing here is set up yet: that is part of Configure." : "No unit here has an address yet: that is part of Allocate.");
         }
-        int asked = queue(placed);
-        journal.write(person, bringUpId, null, "asked for checks of " + asked + (asked == 1 ? " unit" : " units"), null, null);
+        int asked = queue(placed, rung);
+        journal.write(person, bringUpId, null, "asked for checks of " + asked + (asked == 1 ? " unit" : " units") + (rung == Rung.SAFE ? "" : ", up to “" + rung.title() + "”"), null, null);
         live.tell(bringUpId, "prove");
         return asked;
     }
@@ -110,22 +113,18 @@ public class Checks {
     @Transactional
     public void askAgain(long bringUpId) {
         Set<Long> ready = ready(bringUpId);
-        if (queue(claims.primaries(bringUpId).keySet().stream().filter(ready::contains).toList()) > 0) {
+        if (queue(claims.primaries(bringUpId).keySet().stream().filter(ready::contains).toList(), Rung.SAFE) > 0) {
             live.tell(bringUpId, "prove");
         }
     }
 
-    private int queue(List<Long> units) {
-        int asked = 0;
-        for (long unit : units) {
-            // a unit in the middle of its setup is not a fault: it is left alone until that is over
-            asked += db.createNativeMutationQuery("insert into run (unit_id, purpose, state) select :unit, 'prove', 'WAITING' where not exists"
-                            + " (select 1 from run r where r.unit_id = :unit and r.purpose in ('configure', 'console') and r.state = 'RUNNING')"
-                            + " on conflict (unit_id, purpose) where state in ('WAITING', 'RUNNING', 'STOPPED') do nothing")
-                    .setParameter("unit", unit)
-                    .executeUpdate();
-        }
-        return asked;
+    private int queue(List<Long> units, Rung rung) {
+        // a unit in the middle of its setup is not a fault: it is left alone until that is over
+        return Rows.of(units)
+                .column("bigint", unit -> unit)
+                .write(db, "insert into run (unit_id, purpose, state, rung) select unit, 'prove', 'WAITING', " + (rung == Rung.SAFE ? "null" : rung.ordinal()) + " from %s as asked (unit) where not exists"
+                        + " (select 1 from run r where r.unit_id = unit and r.purpose in ('configure', 'console') and r.state = 'RUNNING')"
+                        + " on conflict (unit_id, purpose) where state in ('WAITING', 'RUNNING', 'STOPPED') do nothing");
     }
 
     /** Units that can be expected to answer: those that are set over Redfish as soon as they are placed, others once they are set up. */
@@ -175,11 +174,8 @@ public class Checks {
             boolean settingUp,
             boolean ready) {}
 
-    /** A certificate that is another one than before. */
-    public record Change(long unitId, long claimId, String role, String name, String before, String now, Instant since) {}
-
     /** What the stage shows. */
-    public record View(List<Endpoint> endpoints, int checking, int proven, Instant lastAt, String vantage, int minutes, List<SharedCause> causes, List<Change> changes) {}
+    public record View(List<Endpoint> endpoints, int checking, int proven, Instant lastAt, String vantage, int minutes, List<SharedCause> causes, List<SinceAccepted.Change> changes) {}
 
     /**
      * What the stage shows.
@@ -200,7 +196,7 @@ public class Checks {
                 .toList();
         int proven = (int) endpoints.stream().filter(Endpoint::proven).count();
         Instant last = proofs.values().stream().map(proof -> proof.at).max(Instant::compareTo).orElse(null);
-        return new View(endpoints, checking.size(), proven, last, vantage, minutes, causes(bringUpId, shown, units, proofs), changes(shown, proofs));
+        return new View(endpoints, checking.size(), proven, last, vantage, minutes, causes(bringUpId, shown, units, proofs), accepted.of(shown));
     }
 
     private static EndpointKey key(Claim claim) {
@@ -229,38 +225,6 @@ public class Checks {
 
     private static String rack(Unit unit) {
         return unit.place().split(" ")[0];
-    }
-
-    private List<Change> changes(List<Claim> shown, Map<Long, Proof> proofs) {
-        List<Change> changes = new ArrayList<>();
-        for (Claim claim : shown) {
-            Proof proof = proofs.get(claim.id);
-            boolean changed = proof != null && proof.outcomes.stream().anyMatch(outcome -> outcome.trouble() == Trouble.CERTIFICATE_CHANGED);
-            KnownCertificate known = changed ? db.find(KnownCertificate.class, key(claim)) : null;
-            if (known != null && proof.fingerprint != null) {
-                changes.add(new Change(claim.unitId, claim.id, claim.role, claim.hostName, known.fingerprint, proof.fingerprint, known.seenAt));
-            }
-        }
-        return changes;
-    }
-
-    /** Takes the certificate that an endpoint shows now for the one that it has from now on. */
-    @Transactional
-    public void accept(long claimId, String fingerprint, Who.Person person) {
-        Claim claim = db.find(Claim.class, claimId);
-        Proof proof = db.find(Proof.class, claimId);
-        KnownCertificate known = claim == null ? null : db.find(KnownCertificate.class, key(claim));
-        if (proof == null || known == null || proof.fingerprint == null || proof.fingerprint.equals(known.fingerprint)) {
-            throw Refusal.conflict("There is no other certificate to accept there.");
-        }
-        if (!proof.fingerprint.equals(fingerprint)) {
-            throw Refusal.conflict("It shows yet another certificate by now. Look at that one first.");
-        }
-        long bringUp = bringUps.unit(claim.unitId).bringUpId;
-        journal.write(person, bringUp, claim.unitId, "accepted another certificate of " + claim.hostName, known.fingerprint, fingerprint);
-        known.fingerprint = fingerprint;
-        known.seenAt = clock.instant();
-        live.tell(bringUp, "prove");
     }
 
     private Set<Long> busy(long bringUpId, String purpose) {
@@ -296,12 +260,16 @@ public class Checks {
     /** One rung, or one mark beside the ladder, with what was seen on it and what it is made of. */
     public record RungView(String title, Outcome.Standing standing, String seen, List<Part> parts) {}
 
-    /** What it came to before, newest first. */
-    public record Was(Instant at, int height, boolean proven, String sentence) {}
+    /**
+     * What it came to before, newest first.
+     *
+     * @param standings by rung, one letter: h holds, b broken, n not reached, m not measured
+     */
+    public record Was(Instant at, int height, boolean proven, String sentence, String standings) {}
 
     /** Everything known about one endpoint. */
     public record Detail(
-            Endpoint endpoint, String press, List<RungView> rungs, List<RungView> marks, List<Settings.Field> fields, String firmware, String fingerprint, String shown, String place, Instant provenAt, List<Was> before, List<Journal.Entry> journal) {}
+            Endpoint endpoint, String press, List<RungView> rungs, List<RungView> marks, List<Settings.Field> fields, String firmware, String fingerprint, String shown, String place, Instant provenAt, List<Was> before, List<SinceAccepted.Change> changes, String hostKey, boolean replaceable, String request, List<Journal.Entry> journal) {}
 
     /** @param claimId which of the unit's addresses; 0 for the one that it is managed at */
     @Transactional
@@ -321,7 +289,7 @@ public class Checks {
                 .setParameter("claim", claim.id)
                 .setMaxResults(MOST_BEFORE)
                 .getResultStream()
-                .map(change -> new Was(change.at, change.height, change.proven, change.sentence))
+                .map(change -> new Was(change.at, change.height, change.proven, change.sentence, change.standings))
                 .toList();
         return new Detail(
                 endpoint,
@@ -335,6 +303,10 @@ public class Checks {
                 proof == null ? null : proof.place,
                 proof == null ? null : proof.provenAt,
                 before,
+                accepted.of(List.of(claim)),
+                known == null ? null : known.hostKey,
+                certificates.replaceable(claim, proof),
+                certificates.waiting(claim.id).map(request -> request.request).orElse(null),
                 journal.ofUnit(unitId, 30));
     }
 

@@ -88,8 +88,12 @@ public class Endpoints {
         KnownCertificate known = db.find(KnownCertificate.class, new EndpointKey(unit.id, claim.role));
         Optional<Target.Redfish> controller = kind.dialogue().flatMap(dialogue -> controller(unit, claim.role, dialogue, member, own));
         Optional<Mac> mac = controller.map(Target.Redfish::mac).or(() -> hardware(kind, claim, member, own));
-        Target.Service service = controller.isPresent() ? controller.get() : network.purpose.equals("management") ? signIn(unit, kind, claim, member, own, dialogues) : kind.checks().iscsi().contains(claim.role) ? new Target.DataAddress(ISCSI, planned) : Target.DataAddress.PLAIN;
-        return new Target(claim.address, kind.port(), mac.orElse(null), known == null ? null : known.fingerprint, kind.shut(), service, targets.names(unit, claim, network));
+        Target.Service service = controller.isPresent() ? controller.get() : network.purpose.equals("management") ? signIn(unit, kind, claim, member, own, dialogues) : data(kind, claim, planned);
+        return new Target(claim.address, kind.port(), mac.orElse(null), known == null ? null : known.fingerprint, kind.shut(), service, targets.names(unit, claim, network), targets.known(unit, claim, network));
+    }
+
+    private static Target.DataAddress data(Kind kind, Claim claim, Set<Address> planned) {
+        return new Target.DataAddress(kind.checks().iscsi().contains(claim.role) ? ISCSI : 0, kind.checks().nfs().contains(claim.role), planned);
     }
 
     /** Whose address it is: the member that the role begins with, else the unit's own, told by its first member. */

@@ -7,6 +7,7 @@ import jakarta.ws.rs.POST;
 import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
 import java.util.Set;
+import lychnos.core.proof.Rung;
 import lychnos.server.account.Who;
 import lychnos.server.problem.Refusal;
 import lychnos.wire.Vantage;
@@ -19,18 +20,27 @@ public class ProveResource {
 
     private final Checks checks;
     private final Paces paces;
+    private final SinceAccepted accepted;
+    private final Certificates certificates;
     private final Vantage vantage;
     private final Who who;
 
-    ProveResource(Checks checks, Paces paces, Vantage vantage, Who who) {
+    ProveResource(Checks checks, Paces paces, SinceAccepted accepted, Certificates certificates, Vantage vantage, Who who) {
+        this.accepted = accepted;
+        this.certificates = certificates;
         this.checks = checks;
         this.paces = paces;
         this.vantage = vantage;
         this.who = who;
     }
 
-    /** @param units which units, or null for all */
-    public record Ask(Set<Long> units) {}
+    /**
+     * What is to be checked.
+     *
+     * @param units which units, or null for all
+     * @param rung up to which rung, or null for all of them
+     */
+    public record Ask(Set<Long> units, Rung rung) {}
 
     /** How many checks were asked for. */
     public record Asked(int count) {}
@@ -47,24 +57,51 @@ public class ProveResource {
         return checks.detail(id, claim);
     }
 
-    /** @param fingerprint of the certificate that is accepted, as it was looked at */
-    public record Accept(String fingerprint) {}
+    /**
+     * What becomes of a change.
+     *
+     * @param what what has changed
+     * @param now the value that was looked at
+     * @param accept whether it is taken for right; else it is held for a fault
+     * @param reason wanted for a fault
+     */
+    public record Decide(String what, String now, boolean accept, String reason) {}
 
     @POST
-    @Path("endpoints/{claim}/certificate")
+    @Path("endpoints/{claim}/changes")
     @RolesAllowed("engineer")
-    public void accept(long claim, Accept accept) {
-        if (accept == null || accept.fingerprint == null) {
-            throw Refusal.bad("Which certificate?");
+    public void decide(long claim, Decide decide) {
+        if (decide == null || decide.what == null || decide.now == null) {
+            throw Refusal.bad("Which change?");
         }
-        checks.accept(claim, accept.fingerprint, who.person());
+        accepted.decide(claim, decide.what, decide.now, decide.accept, decide.reason, who.person());
+    }
+
+    /** A machine's request for a certificate (PKCS #10), in PEM. */
+    public record Request(String request) {}
+
+    @POST
+    @Path("endpoints/{claim}/certificate-request")
+    @RolesAllowed("engineer")
+    public Request request(long claim) {
+        return new Request(certificates.request(claim, who.person()));
+    }
+
+    /** @param chain PEM, from the machine's own certificate upwards */
+    public record Chain(String chain) {}
+
+    @POST
+    @Path("endpoints/{claim}/certificate-chain")
+    @RolesAllowed("engineer")
+    public void chain(long claim, Chain chain) {
+        certificates.putIn(claim, chain == null || chain.chain == null ? "" : chain.chain, who.person());
     }
 
     @POST
     @Path("bring-ups/{id}/checks")
     @RolesAllowed("engineer")
     public Asked ask(long id, Ask ask) {
-        return new Asked(checks.ask(id, ask == null ? null : ask.units, who.person()));
+        return new Asked(checks.ask(id, ask == null ? null : ask.units, ask == null || ask.rung == null ? Rung.SAFE : ask.rung, who.person()));
     }
 
     /** @param minutes after how many everything is checked again; 0 for never */

@@ -3,6 +3,7 @@ package lychnos.server.prove;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.ArrayList;
 import java.util.List;
+import lychnos.core.proof.Rung;
 import lychnos.core.proof.Verdict;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
@@ -18,8 +19,10 @@ public class ProveWork implements Work {
     private final Runs runs;
     private final Endpoints endpoints;
     private final Proofs proofs;
+    private final Echoes echoes;
 
-    ProveWork(Runs runs, Endpoints endpoints, Proofs proofs) {
+    ProveWork(Runs runs, Endpoints endpoints, Proofs proofs, Echoes echoes) {
+        this.echoes = echoes;
         this.runs = runs;
         this.endpoints = endpoints;
         this.proofs = proofs;
@@ -40,10 +43,12 @@ public class ProveWork implements Work {
             runs.done(held, "It has no address any more.");
             return;
         }
+        Integer rung = runs.look(held).rung;
+        Rung upTo = rung == null ? Rung.SAFE : Rung.values()[rung];
         List<String> off = new ArrayList<>();
         for (Endpoints.Endpoint endpoint : all) {
             try {
-                Verdict verdict = proofs.climb(endpoint);
+                Verdict verdict = proofs.climb(endpoint, upTo, echoes.of(endpoint.target().address()));
                 if (!verdict.proven()) {
                     off.add(all.size() == 1 ? verdict.sentence() : endpoint.claim().hostName + ": " + verdict.sentence());
                 }

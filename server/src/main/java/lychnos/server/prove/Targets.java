@@ -3,6 +3,8 @@ package lychnos.server.prove;
 import jakarta.enterprise.context.ApplicationScoped;
 import org.hibernate.Session;
 import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -10,15 +12,22 @@ import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
+import lychnos.core.proof.Outcome;
+import lychnos.core.proof.Part;
 import lychnos.core.proof.Settings;
+import lychnos.core.service.Measured;
+import lychnos.core.service.ServiceKind;
 import lychnos.core.site.ThingSort;
 import lychnos.server.allocate.Claims;
 import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Kinds;
 import lychnos.server.prepare.Measures;
 import lychnos.server.prepare.Things;
+import lychnos.server.store.AcceptedTrait;
 import lychnos.server.store.Claim;
 import lychnos.server.store.EndpointKey;
 import lychnos.server.store.KnownCertificate;
+import lychnos.server.store.MeasuredService;
 import lychnos.server.store.Network;
 import lychnos.server.store.SealedStore;
 import lychnos.server.store.Unit;
@@ -28,20 +37,27 @@ import lychnos.wire.ladder.Target;
 @ApplicationScoped
 public class Targets {
 
+    /** For how long an address that a unit has given back is looked at: whoever forgets one does so within weeks. */
+    private static final Duration REMEMBERED = Duration.ofDays(30);
+
     private final Session db;
     private final BringUps bringUps;
     private final Claims claims;
     private final SealedStore sealed;
     private final Things things;
     private final Kind kind;
+    private final Kinds kinds;
+    private final Clock clock;
 
-    Targets(Session db, BringUps bringUps, Claims claims, SealedStore sealed, Things things, Kind kind) {
+    Targets(Session db, BringUps bringUps, Claims claims, SealedStore sealed, Things things, Kind kind, Kinds kinds, Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.claims = claims;
         this.sealed = sealed;
         this.things = things;
         this.kind = kind;
+        this.kinds = kinds;
+        this.clock = clock;
     }
 
     /** A unit with its claim and its network; detached, for reading. */
@@ -72,16 +88,17 @@ public class Targets {
     @Transactional
     public Target target(Subject subject) {
         Secret ours = sealed.open(subject.unit().id, SealedStore.State.PROVEN).orElse(null);
+        Unit unit = subject.unit();
+        Target.Redfish service = new Target.Redfish(unit.serial, unit.mac, subject.plan(), new Target.Login(kind.factory().user(), ours), kind.factory(), kind.checks().presence());
         return new Target(
                 subject.claim().address,
                 kind.port(),
-                subject.unit().serial,
-                subject.unit().mac,
-                subject.plan(),
-                new Target.Login(kind.factory().user(), ours),
+                unit.mac,
                 fingerprint(subject),
-                kind.factory(),
-                kind.shut()).called(names(subject.unit(), subject.claim(), subject.network()));
+                kind.shut(),
+                service,
+                names(unit, subject.claim(), subject.network()),
+                known(unit, subject.claim(), subject.network()));
     }
 
     /** What an endpoint is called, and every name server that its network leans on, where a zone is stated that it lies in. */
@@ -90,6 +107,51 @@ public class Targets {
         network.nameServers.forEach(server -> Address.tryParse(server).ifPresent(address -> servers.put(server, address)));
         List<String> zones = things.rows(bringUps.get(unit.bringUpId).site.id).stream().filter(row -> row.thing().sort() == ThingSort.DOMAIN).flatMap(row -> Measures.zones(row).stream()).toList();
         return new Target.Names(claim.fqdn(), lies(claim.fqdn(), zones) ? servers : Map.of(), lies(claim.address.reverseName(), zones) ? servers : Map.of());
+    }
+
+    /** What is known of an endpoint from before. */
+    Target.Known known(Unit unit, Claim claim, Network network) {
+        EndpointKey key = new EndpointKey(unit.id, claim.role);
+        KnownCertificate remembered = db.find(KnownCertificate.class, key);
+        Map<String, String> accepted = new LinkedHashMap<>();
+        db.createQuery("from AcceptedTrait t where t.key.unitId = :unit and t.key.role = :role and t.acceptedBy is not null", AcceptedTrait.class)
+                .setParameter("unit", unit.id)
+                .setParameter("role", claim.role)
+                .getResultStream()
+                .forEach(trait -> accepted.put(trait.key.what(), trait.value));
+        return new Target.Known(remembered == null ? null : remembered.hostKey, elsewhere(unit, claim), accepted, timeServers(unit, network));
+    }
+
+    /** Where the machine was before: its first address, one that was given back, the one that every copy leaves the factory with. */
+    private Map<Address, String> elsewhere(Unit unit, Claim claim) {
+        Map<Address, String> elsewhere = new LinkedHashMap<>();
+        db.createQuery("select r.foundAt from Run r where r.unitId = :unit and r.foundAt is not null", Address.class).setParameter("unit", unit.id).getResultStream().forEach(address -> elsewhere.put(address, "where it was before its setup"));
+        db.createQuery("from Claim where unitId = :unit and role = :role and releasedAt > :since", Claim.class)
+                .setParameter("unit", unit.id)
+                .setParameter("role", claim.role)
+                .setParameter("since", clock.instant().minus(REMEMBERED))
+                .getResultStream()
+                .forEach(before -> elsewhere.put(before.address, "which it had before"));
+        Kind own = kinds.of(unit);
+        if (own.setup().factoryAddress() != null) {
+            elsewhere.put(Address.parse(own.setup().factoryAddress()), "its address as delivered");
+        }
+        elsewhere.keySet().removeIf(address -> address.equals(claim.address) || claims.has(address));
+        return elsewhere;
+    }
+
+    /** As they were measured last. */
+    private List<Part> timeServers(Unit unit, Network network) {
+        long site = bringUps.get(unit.bringUpId).site.id;
+        return network.timeServers.stream()
+                .map(server -> Address.tryParse(server).map(address -> db.find(MeasuredService.class, new MeasuredService.Key(site, ServiceKind.TIME, address))).orElse(null))
+                .filter(java.util.Objects::nonNull)
+                .map(row -> new Part(row.key.address().toString(), row.state == Measured.State.FINE ? Outcome.Standing.HOLDS : row.state == Measured.State.ODD ? Outcome.Standing.NOT_MEASURED : Outcome.Standing.BROKEN, lower(row.sentence)))
+                .toList();
+    }
+
+    private static String lower(String sentence) {
+        return sentence.isEmpty() ? "" : Character.toLowerCase(sentence.charAt(0)) + sentence.substring(1).replaceFirst("\\.$", "");
     }
 
     private static boolean lies(String name, List<String> zones) {

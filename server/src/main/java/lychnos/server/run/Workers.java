@@ -26,6 +26,7 @@ public class Workers {
 
     private static final Logger LOG = Logger.getLogger(Workers.class);
     private static final long CLAIM_MILLIS = 250;
+    private static final int FEW = 4;
 
     private final Runs runs;
     private final Instance<Work> works;
@@ -35,6 +36,8 @@ public class Workers {
     private final Semaphore room;
     private final Map<Held, Future<?>> atWork = new ConcurrentHashMap<>();
     private volatile boolean stopping;
+    /** Whether more than could be taken was waiting the last time. */
+    private volatile boolean more;
 
     Workers(Runs runs, Instance<Work> works, LychnosConfig config) {
         this.runs = runs;
@@ -56,13 +59,14 @@ public class Workers {
         threads.shutdownNow();
     }
 
-    private void claim() {
+    private synchronized void claim() {
         int most = room.availablePermits();
         if (stopping || most == 0) {
             return;
         }
         try {
             List<Held> claimed = runs.claim(most);
+            more = claimed.size() == most;
             for (Held held : claimed) {
                 room.acquireUninterruptibly();
                 // registered under a lock that the work takes first, so that it cannot end before it is known
@@ -108,6 +112,11 @@ public class Workers {
         } finally {
             atWork.remove(held);
             room.release();
+            // many short ones wait for nobody's clock; one by one they would cost a transaction each
+            if (more && !stopping && room.availablePermits() >= FEW) {
+                more = false;
+                clockwork.execute(this::claim);
+            }
         }
     }
 

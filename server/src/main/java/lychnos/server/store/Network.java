@@ -47,6 +47,10 @@ public class Network {
 
     public String domain;
 
+    /** The place that reaches it, or null where the server does. */
+    @Column(name = "vantage_id")
+    public Long vantageId;
+
     @Column(name = "name_servers")
     @JdbcTypeCode(SqlTypes.ARRAY)
     public List<String> nameServers;

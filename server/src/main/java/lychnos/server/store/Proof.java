@@ -49,6 +49,13 @@ public class Proof {
     /** Of the certificate that was shown, or null. */
     public String fingerprint;
 
+    /** The certificates that were shown, from its own upwards; PEM, or null. */
+    public List<String> chain;
+
+    /** Type and key of its SSH host key, as a line of known hosts has them; or null. */
+    @Column(name = "host_key")
+    public String hostKey;
+
     public String firmware;
     public Double millis;
 }

@@ -24,4 +24,7 @@ public class ProofChange {
     public int height;
     public boolean proven;
     public String sentence;
+
+    /** By rung, one letter: h holds, b broken, n not reached, m not measured. */
+    public String standings = "";
 }

@@ -36,10 +36,11 @@ public final class Rows<T> {
      *
      * @param sql with {@code %s} where the rows are to stand
      * @param more values of question marks behind the rows
+     * @return how many rows were written
      */
-    public void write(Session db, String sql, Object... more) {
+    public int write(Session db, String sql, Object... more) {
         String arrays = String.join(", ", columns.stream().map(column -> "cast(? as " + column.type + "[])").toList());
-        db.doWork(connection -> {
+        return db.doReturningWork(connection -> {
             try (PreparedStatement statement = connection.prepareStatement(sql.formatted("unnest(" + arrays + ")"))) {
                 int at = 0;
                 for (Column<T> column : columns) {
@@ -49,7 +50,7 @@ public final class Rows<T> {
                 for (Object value : more) {
                     statement.setObject(++at, value);
                 }
-                statement.executeUpdate();
+                return statement.executeUpdate();
             }
         });
     }

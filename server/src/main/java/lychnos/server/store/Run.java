@@ -59,6 +59,9 @@ public class Run {
 
     public boolean cancel;
 
+    /** Up to which rung a check goes, counted from 0; null for all of them. */
+    public Integer rung;
+
     @Column(name = "created_at")
     public Instant createdAt;
 

@@ -7,6 +7,7 @@ import java.net.SocketException;
 import java.net.UnknownHostException;
 import java.util.Collection;
 import java.util.function.BooleanSupplier;
+import java.util.function.Predicate;
 import java.util.function.Supplier;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
@@ -24,7 +25,7 @@ public final class Dialler {
     private static final Prefix LOOPBACK_V4 = Prefix.parse("127.0.0.0/8");
     private static final Prefix LOOPBACK_V6 = Prefix.parse("::1/128");
 
-    private final Supplier<? extends Collection<Prefix>> declared;
+    private final Predicate<Address> declared;
     private final boolean lab;
     private final BooleanSupplier insideLab;
 
@@ -37,6 +38,19 @@ public final class Dialler {
     }
 
     Dialler(Supplier<? extends Collection<Prefix>> declared, boolean lab, BooleanSupplier insideLab) {
+        this(address -> declared.get().stream().anyMatch(prefix -> prefix.contains(address)), lab, insideLab);
+    }
+
+    /**
+     * One that asks somebody who knows.
+     *
+     * @param declared whether an address lies in a network that may be reached, asked at each call
+     */
+    public static Dialler asking(Predicate<Address> declared, boolean lab) {
+        return new Dialler(declared, lab, Dialler::labInterfaceExists);
+    }
+
+    private Dialler(Predicate<Address> declared, boolean lab, BooleanSupplier insideLab) {
         this.declared = declared;
         this.lab = lab;
         this.insideLab = insideLab;
@@ -52,7 +66,7 @@ public final class Dialler {
         if (lab && !loopback && !insideLab.getAsBoolean()) {
             throw new WireFault(WireFault.Kind.NOT_DECLARED, address + " is not on this machine, and a lab reaches nothing else.");
         }
-        if (declared.get().stream().noneMatch(prefix -> prefix.contains(address))) {
+        if (!declared.test(address)) {
             throw new WireFault(WireFault.Kind.NOT_DECLARED, address + " lies in no declared network; nothing was sent to it.");
         }
         try {

@@ -133,6 +133,10 @@ public final class DnsClient {
         try {
             Name asked = name(fqdn);
             Message answer = resolver(false, null).send(Message.newQuery(Record.newRecord(asked, Type.value(type), DClass.IN)));
+            int code = answer.getRcode();
+            if (code != Rcode.NOERROR && code != Rcode.NXDOMAIN) {
+                throw new WireFault(WireFault.Kind.REFUSED, "answers " + Rcode.string(code));
+            }
             return answer.getSection(Section.ANSWER).stream()
                     .filter(record -> record.getType() == Type.value(type) && record.getName().equals(asked))
                     .map(record -> data(record))

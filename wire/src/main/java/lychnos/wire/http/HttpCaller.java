@@ -20,7 +20,7 @@ import java.util.concurrent.TimeoutException;
 import javax.net.ssl.SSLException;
 import lychnos.wire.WireFault;
 import lychnos.wire.WireFault.Kind;
-import lychnos.wire.tls.TlsProbe;
+import lychnos.wire.tls.Shown;
 
 /**
  * HTTPS exchanges. The certificate is compared with the remembered one after the handshake and before the request leaves,
@@ -111,7 +111,7 @@ public final class HttpCaller implements AutoCloseable {
 
     private static String fingerprint(HttpClientRequest request) throws WireFault {
         try {
-            return TlsProbe.fingerprint(request.connection().peerCertificates().get(0));
+            return Shown.fingerprint(request.connection().peerCertificates().get(0));
         } catch (SSLException e) {
             throw new WireFault(Kind.NO_TLS, "the peer showed no certificate", e);
         }

@@ -14,11 +14,11 @@ import lychnos.core.address.Address;
  */
 public final class Pinger {
 
-    private static final int AF_INET = 2;
-    private static final int AF_INET6 = 10;
-    private static final int SOCK_DGRAM_CLOEXEC = 2 | 0x80000;
-    private static final int IPPROTO_ICMP = 1;
-    private static final int IPPROTO_ICMPV6 = 58;
+    static final int AF_INET = 2;
+    static final int AF_INET6 = 10;
+    static final int SOCK_DGRAM_CLOEXEC = 2 | 0x80000;
+    static final int IPPROTO_ICMP = 1;
+    static final int IPPROTO_ICMPV6 = 58;
     private static final short POLLIN = 1;
     private static final int EPERM = 1;
     private static final int EACCES = 13;
@@ -97,7 +97,7 @@ public final class Pinger {
         return typeMatches && lengthMatches && sequenceMatches && payloadMatches;
     }
 
-    private static byte[] socketAddress(Address address) {
+    static byte[] socketAddress(Address address) {
         ByteBuffer buffer = ByteBuffer.allocate(address.isV4() ? 16 : 28).order(ByteOrder.nativeOrder());
         buffer.putShort((short) (address.isV4() ? AF_INET : AF_INET6));
         buffer.position(address.isV4() ? 4 : 8);

@@ -10,9 +10,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import lychnos.core.address.Address;
 import lychnos.core.fact.Mac;
 import lychnos.core.proof.Beside;
+import lychnos.core.proof.CertificateNames;
 import lychnos.core.proof.ClockMark;
 import lychnos.core.proof.NameMarks;
 import lychnos.core.proof.Outcome;
@@ -20,60 +20,113 @@ import lychnos.core.proof.Part;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
 import lychnos.core.proof.SideMark;
+import lychnos.core.proof.Traits;
 import lychnos.core.proof.Trouble;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
 import lychnos.wire.icmp.Echo;
+import lychnos.wire.ssh.HostKey;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.tls.TlsSeen;
 
 /** Climbs the ladder of one endpoint, rung by rung, until one does not hold. One climb per object. */
 public final class Climb {
 
-    private static final Duration PING = Duration.ofSeconds(1);
     private static final Duration CONNECT = Duration.ofSeconds(3);
-    private static final Duration ASK = Duration.ofSeconds(2);
-    private static final Duration SHUT = Duration.ofMillis(800);
 
     private final Vantage vantage;
     private final Target target;
     private final Clock clock;
+    private final Company company;
     private final List<Outcome> outcomes = new ArrayList<>();
+    private final Map<String, String> traits = new LinkedHashMap<>();
     private List<Settings.Field> fields = List.of();
     private TlsSeen shown;
+    private HostKey.Seen hostKey;
     private String firmware;
     private Duration roundTrip;
     private Optional<Mac> neighbour = Optional.empty();
     private Optional<Duration> clockAhead = Optional.empty();
 
+    /**
+     * What climbs share, so that many of them cost no more than they must.
+     *
+     * @param patience how long to wait for echoes
+     * @param names who asks name servers
+     * @param others other places, from which what must be shut is tried as well
+     */
+    public record Company(Patience patience, NameAsker names, List<Vantage> others) {
+
+        /** For one that climbs alone. */
+        public static Company none() {
+            return new Company(new Patience(), new NameAsker(), List.of());
+        }
+    }
+
     public Climb(Vantage vantage, Target target, Clock clock) {
+        this(vantage, target, clock, Company.none());
+    }
+
+    public Climb(Vantage vantage, Target target, Clock clock, Company company) {
         this.vantage = vantage;
         this.target = target;
         this.clock = clock;
+        this.company = company;
+    }
+
+    /**
+     * Climbs to the top.
+     *
+     * @throws WireFault of kind {@link WireFault.Kind#NOT_DECLARED} alone: everything else is an outcome
+     */
+    public Climbed climb() throws WireFault {
+        return climb(Rung.SAFE, null);
     }
 
     /**
      * Climbs.
      *
+     * @param upTo the rung that is looked at last; those above are given as not reached
+     * @param heard an echo that was heard right before, or null
      * @throws WireFault of kind {@link WireFault.Kind#NOT_DECLARED} alone: everything else is an outcome
      */
-    public Climbed climb() throws WireFault {
-        if (target.service() instanceof Target.DataAddress data) {
-            if (answers()) {
-                new DataWay(vantage, target, data).climb(this::add);
-            }
-        } else if (answers() && port() && tls()) {
-            try (Way way = way()) {
-                boolean ignored = add(way.service()) && add(way.identity()) && add(way.asPlanned()) && safe(way);
-                fields = way.fields();
-                firmware = way.firmware();
-                clockAhead = way.clockAhead();
+    public Climbed climb(Rung upTo, Echo heard) throws WireFault {
+        if (answers(heard)) {
+            if (target.service() instanceof Target.DataAddress data) {
+                DataWay way = new DataWay(vantage, target, data);
+                way.climb(outcome -> goesOn(add(outcome), upTo), upTo);
+                traits.putAll(way.traits());
+            } else if (goesOn(true, upTo) && goesOn(port(), upTo) && goesOn(tls(), upTo)) {
+                climb(upTo);
             }
         }
         for (int i = outcomes.size(); i < Rung.values().length; i++) {
             outcomes.add(Outcome.notReached(Rung.values()[i]));
         }
-        return new Climbed(outcomes, beside(), fields, shown == null ? null : shown.fingerprint(), shown == null ? null : shown.notAfter(), firmware, roundTrip);
+        List<Beside> beside = upTo == Rung.SAFE ? beside() : List.of();
+        return new Climbed(outcomes, beside, fields, shown, hostKey, firmware, roundTrip, traits);
+    }
+
+    private boolean goesOn(boolean holds, Rung upTo) {
+        return holds && outcomes.size() <= upTo.ordinal();
+    }
+
+    private void climb(Rung upTo) throws WireFault {
+        try (Way way = way()) {
+            boolean safe = goesOn(add(way.service()), upTo) && goesOn(add(way.identity()), upTo) && goesOn(add(way.asPlanned()), upTo);
+            if (safe) {
+                add(new SafeWay(vantage, target, company, shown).judge(way, traits));
+            }
+            fields = way.fields();
+            firmware = way.firmware();
+            hostKey = way.hostKey();
+            clockAhead = way.clockAhead();
+            traits.putAll(way.traits());
+            fields.forEach(field -> traits.put(Traits.SETTING + field.name(), field.found()));
+            if (firmware != null && !firmware.isEmpty()) {
+                traits.put(Traits.FIRMWARE, firmware);
+            }
+        }
     }
 
     private Way way() {
@@ -97,55 +150,57 @@ public final class Climb {
 
     /** Names are asked whether or not the machine answers. */
     private List<Beside> beside() throws WireFault {
-        Beside time = clockAhead.map(ClockMark::of).orElseGet(() -> Beside.notMeasured(SideMark.TIME, "its own clock is told by no standard interface"));
         Target.Names names = target.names();
+        Map<String, NameMarks.Said> forward = company.names.ask(vantage, names.servers(), names.fqdn(), target.address().isV4() ? "A" : "AAAA");
+        Map<String, NameMarks.Said> reverse = company.names.ask(vantage, names.reverse(), target.address().reverseName(), "PTR");
+        NameMarks.trait(forward).ifPresent(said -> traits.put(Traits.NAME, said));
+        NameMarks.trait(reverse).ifPresent(said -> traits.put(Traits.REVERSE, said));
+        Beside time = ClockMark.of(clockAhead, target.known().timeServers());
+        if (clockAhead.isPresent()) {
+            traits.put(Traits.CLOCK, time.trouble() == Trouble.CLOCK_OFF ? "off" : "in step");
+        }
         return List.of(
-                NameMarks.forward(names.fqdn(), target.address().toString(), said(names.servers(), names.fqdn(), target.address().isV4() ? "A" : "AAAA")),
-                NameMarks.reverse(target.address().toString(), names.fqdn(), said(names.reverse(), target.address().reverseName(), "PTR")),
+                NameMarks.forward(names.fqdn(), target.address().toString(), forward),
+                NameMarks.reverse(target.address().toString(), names.fqdn(), reverse),
                 time);
     }
 
-    private Map<String, NameMarks.Said> said(Map<String, Address> servers, String name, String type) throws WireFault {
-        Map<String, NameMarks.Said> said = new LinkedHashMap<>();
-        for (Map.Entry<String, Address> server : servers.entrySet()) {
-            said.put(server.getKey(), said(server.getValue(), name, type));
-        }
-        return said;
-    }
-
-    private NameMarks.Said said(Address server, String name, String type) throws WireFault {
-        try {
-            // of an address there are several ways to write it (RFC 5952)
-            return NameMarks.Said.of(vantage.resolve(server, name, type, ASK).stream().map(data -> type.equals("PTR") ? data : Address.tryParse(data).map(Address::toString).orElse(data)).toList());
-        } catch (WireFault e) {
-            if (e.kind() == WireFault.Kind.NOT_DECLARED) {
-                throw e;
-            }
-            return NameMarks.Said.nothing("does not answer");
-        }
-    }
-
-    private boolean answers() throws WireFault {
+    private boolean answers(Echo heard) throws WireFault {
         if (!vantage.hearsSilence()) {
             outcomes.add(Outcome.notMeasured(Rung.ANSWERS, "every address answers on loopback"));
             return true;
         }
-        Echo echo = vantage.ping(target.address(), PING);
+        Echo echo = heard != null ? heard : vantage.ping(target.address(), company.patience.of(target.address()));
         roundTrip = echo.roundTrip();
+        if (roundTrip != null) {
+            company.patience.answered(target.address(), roundTrip);
+        }
         if (echo.state() == Echo.State.NOT_PERMITTED) {
             // a connection attempt makes the kernel ask for the neighbour all the same
             vantage.port(target.address(), target.port(), CONNECT);
         }
         neighbour = vantage.neighbour(target.address());
+        List<Part> parts = new ArrayList<>();
+        if (neighbour.isPresent()) {
+            List<Mac> claimants = vantage.claimants(target.address());
+            if (claimants.size() > 1) {
+                String all = claimants.stream().map(Mac::toString).collect(Collectors.joining(" and "));
+                return add(Outcome.broken(Rung.ANSWERS, Trouble.TWO_MACHINES, claimants.size() + " machines say that " + target.address() + " is theirs: " + all).with(List.of(Part.broken("segment", all))));
+            }
+            if (claimants.size() == 1) {
+                parts.add(Part.holds("segment", "one machine has it"));
+            }
+            traits.put(Traits.HARDWARE, neighbour.get().toString());
+        }
         if (target.mac() != null && neighbour.isPresent() && !neighbour.get().equals(target.mac())) {
             return broken(Rung.ANSWERS, Trouble.OTHER_HARDWARE, target.address() + " is answered by " + neighbour.get() + ", the label says " + target.mac());
         }
-        String heard = neighbour.map(mac -> "ARP " + mac).orElse("");
+        String arp = neighbour.map(mac -> "ARP " + mac).orElse("");
         return switch (echo.state()) {
-            case ANSWERED -> holds(Rung.ANSWERS, "ping " + millis(roundTrip) + (heard.isEmpty() ? "" : ", " + heard));
-            case NOT_PERMITTED -> heard.isEmpty()
+            case ANSWERED -> add(Outcome.holds(Rung.ANSWERS, "ping " + millis(roundTrip) + (arp.isEmpty() ? "" : ", " + arp)).with(parts));
+            case NOT_PERMITTED -> arp.isEmpty()
                     ? broken(Rung.ANSWERS, Trouble.SILENT, target.address().toString())
-                    : holds(Rung.ANSWERS, heard + "; ping is not permitted here");
+                    : add(Outcome.holds(Rung.ANSWERS, arp + "; ping is not permitted here").with(parts));
             case SILENT -> broken(Rung.ANSWERS, Trouble.SILENT, target.address().toString());
         };
     }
@@ -168,44 +223,62 @@ public final class Climb {
         try {
             shown = vantage.tls(target.address(), target.port(), CONNECT);
         } catch (WireFault e) {
-            if (e.kind() == WireFault.Kind.NOT_DECLARED) {
+            if (e.ours()) {
                 throw e;
             }
             return broken(Rung.TLS, Trouble.NO_TLS, e.getMessage());
         }
-        Instant now = clock.instant();
-        if (now.isAfter(shown.notAfter())) {
-            return broken(Rung.TLS, Trouble.CERTIFICATE_EXPIRED, day(shown.notAfter()));
-        }
-        if (now.isBefore(shown.notBefore())) {
-            return broken(Rung.TLS, Trouble.CERTIFICATE_NOT_YET, day(shown.notBefore()));
+        traits.put(Traits.CERTIFICATE, shown.fingerprint());
+        List<Part> parts = List.of(validity(), key(), names(), chain());
+        Optional<Part> off = parts.stream().filter(part -> part.standing() == Outcome.Standing.BROKEN).findFirst();
+        if (off.isPresent() && off.get().name().equals("valid")) {
+            boolean over = clock.instant().isAfter(shown.notAfter());
+            return add(Outcome.broken(Rung.TLS, over ? Trouble.CERTIFICATE_EXPIRED : Trouble.CERTIFICATE_NOT_YET, day(over ? shown.notAfter() : shown.notBefore())).with(parts));
         }
         if (target.fingerprint() != null && !target.fingerprint().equals(shown.fingerprint())) {
-            return broken(Rung.TLS, Trouble.CERTIFICATE_CHANGED, target.fingerprint().substring(0, 8) + "… then, " + shown.fingerprint().substring(0, 8) + "… now");
+            return add(Outcome.broken(Rung.TLS, Trouble.CERTIFICATE_CHANGED, target.fingerprint().substring(0, 8) + "… then, " + shown.fingerprint().substring(0, 8) + "… now").with(parts));
         }
-        return holds(Rung.TLS, shown.protocol() + (shown.selfSigned() ? ", self-signed" : "") + ", to " + day(shown.notAfter()));
+        if (off.isPresent()) {
+            Trouble trouble = off.get().name().equals("key") ? Trouble.WEAK_KEY : off.get().name().equals("names") ? Trouble.CERTIFICATE_NAMES : Trouble.CHAIN_BROKEN;
+            return add(Outcome.broken(Rung.TLS, trouble, off.get().seen()).with(parts));
+        }
+        return add(Outcome.holds(Rung.TLS, shown.protocol() + (shown.selfSigned() ? ", self-signed" : "") + ", to " + day(shown.notAfter())).with(parts));
+    }
+
+    private Part validity() {
+        Instant now = clock.instant();
+        String days = day(shown.notBefore()) + " to " + day(shown.notAfter());
+        return now.isAfter(shown.notAfter()) || now.isBefore(shown.notBefore()) ? Part.broken("valid", days) : Part.holds("valid", days);
+    }
+
+    private Part key() {
+        return shown.weakKey() ? Part.broken("key", shown.key()) : Part.holds("key", shown.key());
+    }
+
+    /** A name that nobody vouches for says nothing; one that an authority signed must be the planned one. */
+    private Part names() {
+        String made = shown.names().isEmpty() ? "no name" : Stream.concat(shown.names().stream().limit(4), shown.names().size() > 4 ? Stream.of("…") : Stream.of()).collect(Collectors.joining(", "));
+        if (shown.selfSigned()) {
+            return Part.notMeasured("names", made + ": self-signed, nobody vouches for it");
+        }
+        String fqdn = target.names().fqdn();
+        boolean covered = CertificateNames.cover(shown.names(), fqdn, target.address().toString());
+        return covered ? Part.holds("names", made) : Part.broken("names", made + ", planned is " + (fqdn.isEmpty() ? target.address() : fqdn));
+    }
+
+    private Part chain() {
+        if (!shown.chainFault().isEmpty()) {
+            return Part.broken("chain", shown.chainFault());
+        }
+        if (shown.selfSigned()) {
+            return Part.notMeasured("chain", "self-signed");
+        }
+        return shown.pem().size() == 1
+                ? Part.broken("chain", "it comes alone; " + shown.issuer() + ", which signed it, was not sent along")
+                : Part.holds("chain", shown.pem().size() + " certificates, each signed by the next");
     }
 
     private static String day(Instant instant) {
         return instant.toString().substring(0, 10);
-    }
-
-    private boolean safe(Way way) throws WireFault {
-        List<Part> parts = new ArrayList<>();
-        for (int port : target.shut()) {
-            if (vantage.port(target.address(), port, SHUT) == PortState.OPEN) {
-                parts.add(Part.broken("port " + port, "open"));
-                outcomes.add(Outcome.broken(Rung.SAFE, Trouble.MUST_BE_SHUT, String.valueOf(port)).with(parts));
-                return false;
-            }
-            parts.add(Part.holds("port " + port, "shut"));
-        }
-        Outcome refused = way.factoryRefused();
-        parts.addAll(refused.parts());
-        if (refused.standing() == Outcome.Standing.BROKEN) {
-            return add(refused.with(parts));
-        }
-        String ports = target.shut().isEmpty() ? "" : target.shut().stream().map(String::valueOf).collect(Collectors.joining(", ")) + " shut";
-        return add(Outcome.holds(Rung.SAFE, Stream.of(refused.seen(), ports).filter(text -> !text.isEmpty()).collect(Collectors.joining("; "))).with(parts));
     }
 }

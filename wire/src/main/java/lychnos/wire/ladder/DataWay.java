@@ -1,7 +1,9 @@
 package lychnos.wire.ladder;
 
 import java.time.Duration;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
@@ -9,10 +11,12 @@ import lychnos.core.address.Address;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Part;
 import lychnos.core.proof.Rung;
+import lychnos.core.proof.Traits;
 import lychnos.core.proof.Trouble;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
 import lychnos.wire.iscsi.Discovery;
+import lychnos.wire.nfs.NullCall;
 import lychnos.wire.tcp.PortState;
 
 /** What can be seen of an address for data, above that it answers. */
@@ -25,6 +29,7 @@ final class DataWay {
     private final Vantage vantage;
     private final Target target;
     private final Target.DataAddress data;
+    private final Map<String, String> traits = new LinkedHashMap<>();
 
     DataWay(Vantage vantage, Target target, Target.DataAddress data) {
         this.vantage = vantage;
@@ -32,27 +37,52 @@ final class DataWay {
         this.data = data;
     }
 
-    /** @param add takes each outcome, and says whether the next one may be tried */
-    void climb(Predicate<Outcome> add) throws WireFault {
-        if (data.portal() == 0) {
+    /**
+     * Climbs.
+     *
+     * @param add takes each outcome, and says whether the next one may be tried
+     */
+    void climb(Predicate<Outcome> add, Rung upTo) throws WireFault {
+        if (data.portal() == 0 && !data.nfs()) {
             for (Rung rung : List.of(Rung.PORT, Rung.TLS, Rung.SERVICE, Rung.IDENTITY, Rung.AS_PLANNED, Rung.SAFE)) {
-                add.test(Outcome.notMeasured(rung, ELSEWHERE));
+                if (rung.compareTo(upTo) <= 0) {
+                    add.test(Outcome.notMeasured(rung, ELSEWHERE));
+                }
             }
             return;
         }
-        PortState state = vantage.port(target.address(), data.portal(), CONNECT);
-        String port = String.valueOf(data.portal());
-        if (state != PortState.OPEN) {
-            add.test(Outcome.broken(Rung.PORT, state == PortState.REFUSED ? Trouble.PORT_REFUSED : Trouble.PORT_SILENT, port));
+        int number = data.nfs() ? NullCall.PORT : data.portal();
+        if (upTo == Rung.ANSWERS || !add.test(port(number)) || !add.test(Outcome.notMeasured(Rung.TLS, (data.nfs() ? "NFS" : "iSCSI") + " speaks without it"))) {
             return;
         }
-        add.test(Outcome.holds(Rung.PORT, port + " open"));
-        add.test(Outcome.notMeasured(Rung.TLS, "iSCSI speaks without it"));
         try {
-            portal(vantage.targets(target.address(), data.portal(), ASK), add);
+            if (data.nfs()) {
+                files(vantage.nfs(target.address(), ASK), add);
+            } else {
+                portal(vantage.targets(target.address(), data.portal(), ASK), add);
+            }
         } catch (WireFault e) {
-            add.test(RedfishWay.brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_PORTAL));
+            add.test(RedfishWay.brokenUnlessUndeclared(e, Rung.SERVICE, data.nfs() ? Trouble.NO_NFS : Trouble.NO_PORTAL));
         }
+    }
+
+    private Outcome port(int number) throws WireFault {
+        PortState state = vantage.port(target.address(), number, CONNECT);
+        return state == PortState.OPEN ? Outcome.holds(Rung.PORT, number + " open") : Outcome.broken(Rung.PORT, state == PortState.REFUSED ? Trouble.PORT_REFUSED : Trouble.PORT_SILENT, String.valueOf(number));
+    }
+
+    private void files(List<Integer> versions, Predicate<Outcome> add) {
+        String taken = versions.stream().map(String::valueOf).collect(Collectors.joining(" and "));
+        traits.put(Traits.NFS, taken);
+        boolean ignored = add.test(Outcome.holds(Rung.SERVICE, "NFS " + taken).with(List.of(Part.holds("null call", "taken in version " + taken))))
+                && add.test(Outcome.notMeasured(Rung.IDENTITY, ELSEWHERE))
+                && add.test(Outcome.notMeasured(Rung.AS_PLANNED, ELSEWHERE))
+                && add.test(Outcome.notMeasured(Rung.SAFE, ELSEWHERE));
+    }
+
+    /** What it shows of itself, by trait. */
+    Map<String, String> traits() {
+        return traits;
     }
 
     private void portal(List<Discovery.Found> found, Predicate<Outcome> add) {
@@ -61,15 +91,12 @@ final class DataWay {
             return;
         }
         List<Part> parts = found.stream().map(each -> Part.holds(each.name(), String.join(", ", each.addresses()))).toList();
-        add.test(Outcome.holds(Rung.SERVICE, "iSCSI, " + (found.size() == 1 ? found.get(0).name() : found.size() + " targets")).with(parts));
-        add.test(Outcome.notMeasured(Rung.IDENTITY, ELSEWHERE));
+        traits.put(Traits.TARGETS, found.stream().map(Discovery.Found::name).sorted().collect(Collectors.joining(", ")));
         String elsewhere = found.stream().flatMap(each -> each.addresses().stream()).distinct().filter(address -> !planned(address)).collect(Collectors.joining(", "));
-        if (!elsewhere.isEmpty()) {
-            add.test(Outcome.broken(Rung.AS_PLANNED, Trouble.NOT_AS_PLANNED, "It says that its targets are reached at " + elsewhere + ", which was not planned for it"));
-            return;
-        }
-        add.test(Outcome.holds(Rung.AS_PLANNED, "its targets are reached where it was planned"));
-        add.test(Outcome.notMeasured(Rung.SAFE, ELSEWHERE));
+        boolean ignored = add.test(Outcome.holds(Rung.SERVICE, "iSCSI, " + (found.size() == 1 ? found.get(0).name() : found.size() + " targets")).with(parts))
+                && add.test(Outcome.notMeasured(Rung.IDENTITY, ELSEWHERE))
+                && add.test(elsewhere.isEmpty() ? Outcome.holds(Rung.AS_PLANNED, "its targets are reached where it was planned") : Outcome.broken(Rung.AS_PLANNED, Trouble.NOT_AS_PLANNED, "It says that its targets are reached at " + elsewhere + ", which was not planned for it"))
+                && add.test(Outcome.notMeasured(Rung.SAFE, ELSEWHERE));
     }
 
     private boolean planned(String address) {

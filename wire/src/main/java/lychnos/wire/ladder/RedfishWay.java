@@ -2,9 +2,13 @@ package lychnos.wire.ladder;
 
 import java.time.Clock;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import lychnos.core.proof.Accepted;
 import lychnos.core.proof.Outcome;
+import lychnos.core.proof.Part;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
 import lychnos.core.proof.Trouble;
@@ -13,9 +17,13 @@ import lychnos.wire.WireFault;
 import lychnos.wire.redfish.Controller;
 import lychnos.wire.redfish.RedfishClient;
 import lychnos.wire.redfish.RedfishFault;
+import lychnos.wire.rmcp.Presence;
+import lychnos.wire.ssh.HostKey;
 
 /** The upper rungs of a Redfish service (DMTF DSP0266). */
 final class RedfishWay implements Way {
+
+    private static final Duration PRESENCE = Duration.ofSeconds(2);
 
     private final Vantage vantage;
     private final Target target;
@@ -35,7 +43,7 @@ final class RedfishWay implements Way {
     }
 
     static Outcome brokenUnlessUndeclared(WireFault fault, Rung rung, Trouble trouble) throws WireFault {
-        if (fault.kind() == WireFault.Kind.NOT_DECLARED) {
+        if (fault.ours()) {
             throw fault;
         }
         return Outcome.broken(rung, trouble, fault.getMessage());
@@ -43,12 +51,30 @@ final class RedfishWay implements Way {
 
     @Override
     public Outcome service() throws WireFault {
+        List<Part> parts = new ArrayList<>();
         try {
-            return Outcome.holds(Rung.SERVICE, "Redfish " + client.root().json().path("RedfishVersion").asText());
+            String version = "Redfish " + client.root().json().path("RedfishVersion").asText();
+            parts.add(Part.holds("service root", version));
+            return presence(parts).orElseGet(() -> Outcome.holds(Rung.SERVICE, version + (expected.presence() ? ", RMCP" : ""))).with(parts);
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_SERVICE);
         } catch (RedfishFault e) {
             return Outcome.broken(Rung.SERVICE, Trouble.NO_SERVICE, e.getMessage());
+        }
+    }
+
+    /** What keeps the rung from holding; nothing where it answers, or is not asked. */
+    private Optional<Outcome> presence(List<Part> parts) throws WireFault {
+        if (!expected.presence()) {
+            return Optional.empty();
+        }
+        try {
+            Presence.Seen seen = vantage.presence(target.address(), PRESENCE);
+            parts.add(Part.holds("presence ping", "answered" + (seen.ipmi() ? ", takes IPMI" : "")));
+            return Optional.empty();
+        } catch (WireFault e) {
+            parts.add(Part.broken("presence ping", e.getMessage()));
+            return Optional.of(brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_PRESENCE));
         }
     }
 
@@ -77,7 +103,7 @@ final class RedfishWay implements Way {
     @Override
     public Outcome asPlanned() throws WireFault {
         try {
-            fields = expected.plan().compare(new Controller(client).settings(expected.mac()));
+            fields = Accepted.apply(expected.plan().compare(new Controller(client).settings(expected.mac())), target.known().accepted());
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE);
         } catch (RedfishFault e) {
@@ -116,6 +142,16 @@ final class RedfishWay implements Way {
     @Override
     public String firmware() {
         return firmware;
+    }
+
+    @Override
+    public HostKey.Seen hostKey() {
+        return null;
+    }
+
+    @Override
+    public Map<String, String> traits() {
+        return Map.of();
     }
 
     @Override

@@ -2,22 +2,27 @@ package lychnos.wire.ladder;
 
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.Mac;
+import lychnos.core.proof.Accepted;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Outcome.Standing;
 import lychnos.core.proof.Part;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
+import lychnos.core.proof.Traits;
 import lychnos.core.proof.Trouble;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
 import lychnos.wire.pages.MachinePages;
 import lychnos.wire.pages.PageFault;
+import lychnos.wire.ssh.HostKey;
 
 /**
  * The upper rungs of a machine that people sign in to. Which one it is, it tells over the interface of its pages, or by its
@@ -34,6 +39,8 @@ final class SignInWay implements Way {
     private final Optional<Mac> neighbour;
     private final String shown;
     private final List<Settings.Field> fields = new ArrayList<>();
+    private final Map<String, String> traits = new LinkedHashMap<>();
+    private HostKey.Seen hostKey;
     private MachinePages pages;
 
     /**
@@ -68,15 +75,35 @@ final class SignInWay implements Way {
             return Outcome.broken(Rung.SERVICE, Trouble.NO_PAGE, page.fault()).with(parts);
         }
         parts.add(Part.holds("page", "HTTP " + page.status() + (page.title().isEmpty() ? "" : ", “" + page.title() + "”") + ", takes a password"));
-        if (expected.ssh()) {
-            try {
-                parts.add(Part.holds("SSH", vantage.greeting(target.address(), SSH, GREETING)));
-            } catch (WireFault e) {
-                parts.add(Part.broken("SSH", e.getMessage()));
-                return RedfishWay.brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_SSH).with(parts);
-            }
+        Optional<Outcome> ssh = expected.ssh() ? ssh(parts) : Optional.empty();
+        if (ssh.isPresent()) {
+            return ssh.get().with(parts);
         }
         return Outcome.holds(Rung.SERVICE, (page.title().isEmpty() ? "page to sign in" : "“" + page.title() + "”") + (expected.ssh() ? ", SSH greets" : "")).with(parts);
+    }
+
+    /** What keeps the rung from holding; nothing where it greets and has the host key that it had. */
+    private Optional<Outcome> ssh(List<Part> parts) throws WireFault {
+        try {
+            parts.add(Part.holds("SSH", vantage.greeting(target.address(), SSH, GREETING)));
+            hostKey = vantage.hostKey(target.address(), SSH, GREETING);
+        } catch (WireFault e) {
+            parts.add(Part.broken(parts.get(parts.size() - 1).name().equals("SSH") ? "host key" : "SSH", e.getMessage()));
+            return Optional.of(RedfishWay.brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_SSH));
+        }
+        traits.put(Traits.HOST_KEY, hostKey.fingerprint());
+        String known = target.known().hostKey();
+        if (known == null || known.equals(hostKey.fingerprint())) {
+            parts.add(Part.holds("host key", hostKey.fingerprint() + (known == null ? ", seen for the first time" : "")));
+            return Optional.empty();
+        }
+        parts.add(Part.broken("host key", hostKey.fingerprint() + ", was " + known));
+        return Optional.of(Outcome.broken(Rung.SERVICE, Trouble.HOST_KEY_CHANGED, shortened(known) + " then, " + shortened(hostKey.fingerprint()) + " now"));
+    }
+
+    private static String shortened(String key) {
+        int most = 15;
+        return key.length() <= most ? key : key.substring(0, most) + "…";
     }
 
     private MachinePages pages() throws WireFault {
@@ -164,20 +191,36 @@ final class SignInWay implements Way {
         }
         String off = parts.stream().filter(part -> part.standing() == Standing.BROKEN).map(part -> part.name() + ": " + part.seen()).collect(Collectors.joining("; "));
         if (!off.isEmpty()) {
-            return Outcome.broken(Rung.AS_PLANNED, Trouble.NOT_AS_PLANNED, off).with(parts);
+            return Outcome.broken(Rung.AS_PLANNED, fields.stream().allMatch(Settings.Field::agrees) ? Trouble.NOT_IN_STATE : Trouble.NOT_AS_PLANNED, off).with(parts);
         }
         long agreeing = fields.size();
         return Outcome.holds(Rung.AS_PLANNED, agreeing > 0 ? agreeing + " of " + agreeing + " values on its pages" : parts.get(0).seen()).with(parts);
     }
 
+    /** What was planned for a page and how it has been since its setup, against what it shows now. */
     private Part readBack(String page, Target.Fill fill) throws WireFault, PageFault {
         Map<String, String> is = pages().read(fill.resource(), login(expected.pages().ours()));
         List<PageFill.Difference> differences = fill.planned().differences(is);
+        List<Settings.Field> read = new ArrayList<>();
         fill.planned().planned().forEach((field, planned) -> {
             Optional<PageFill.Difference> off = differences.stream().filter(each -> each.field().equals(field)).findFirst();
-            fields.add(new Settings.Field(page + ", " + field, planned, off.map(PageFill.Difference::shown).orElse(planned), off.isEmpty()));
+            read.add(new Settings.Field(page + ", " + field, planned, off.map(PageFill.Difference::shown).orElse(planned), off.isEmpty()));
         });
-        return differences.isEmpty() ? Part.holds(page, "as planned") : Part.broken(page, differences.stream().map(Object::toString).collect(Collectors.joining(", ")));
+        List<Settings.Field> judged = Accepted.apply(read, target.known().accepted());
+        fields.addAll(judged);
+        Set<String> agreeing = judged.stream().filter(Settings.Field::agrees).map(Settings.Field::name).collect(Collectors.toSet());
+        String off = differences.stream().filter(each -> !agreeing.contains(page + ", " + each.field())).map(Object::toString).collect(Collectors.joining(", "));
+        if (!off.isEmpty()) {
+            return Part.broken(page, off);
+        }
+        Map<String, String> state = fill.planned().state(is);
+        state.forEach((at, value) -> traits.put(Traits.STATE + page + (state.size() > 1 ? at : ""), value));
+        List<String> missing = fill.planned().missing(is);
+        boolean taken = state.entrySet().stream().allMatch(each -> each.getValue().equals(target.known().accepted().get(Traits.STATE + page + (state.size() > 1 ? each.getKey() : ""))));
+        if (!(fill.planned().over(is) && missing.isEmpty()) && !taken) {
+            return Part.broken(page, missing.isEmpty() ? "it says “" + String.join(", ", state.values()) + "”" : String.join(", ", missing));
+        }
+        return Part.holds(page, state.isEmpty() ? "as planned" : "as planned, “" + String.join(", ", state.values()) + "”");
     }
 
     @Override
@@ -206,6 +249,16 @@ final class SignInWay implements Way {
     @Override
     public String firmware() {
         return null;
+    }
+
+    @Override
+    public HostKey.Seen hostKey() {
+        return hostKey;
+    }
+
+    @Override
+    public Map<String, String> traits() {
+        return traits;
     }
 
     @Override

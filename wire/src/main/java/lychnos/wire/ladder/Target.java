@@ -9,6 +9,7 @@ import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
+import lychnos.core.proof.Part;
 import lychnos.core.proof.Settings;
 
 /**
@@ -20,8 +21,14 @@ import lychnos.core.proof.Settings;
  * @param shut ports that must not answer
  * @param service what is expected behind the port
  * @param names what it is called, and where that is asked
+ * @param known what else is known of it from before
  */
-public record Target(Address address, int port, Mac mac, String fingerprint, List<Integer> shut, Service service, Names names) {
+public record Target(Address address, int port, Mac mac, String fingerprint, List<Integer> shut, Service service, Names names, Known known) {
+
+    /** One of which nothing is known from before. */
+    public Target(Address address, int port, Mac mac, String fingerprint, List<Integer> shut, Service service, Names names) {
+        this(address, port, mac, fingerprint, shut, service, names, Known.NOTHING);
+    }
 
     /** A server management controller that nobody's name is asked of. */
     public Target(Address address, int port, String serial, Mac mac, Settings plan, Login login, String fingerprint, Kind.Login factory, List<Integer> shut) {
@@ -30,7 +37,25 @@ public record Target(Address address, int port, Mac mac, String fingerprint, Lis
 
     /** The same with names. */
     public Target called(Names other) {
-        return new Target(address, port, mac, fingerprint, shut, service, other);
+        return new Target(address, port, mac, fingerprint, shut, service, other, known);
+    }
+
+    /** The same with what is known from before. */
+    public Target knowing(Known other) {
+        return new Target(address, port, mac, fingerprint, shut, service, names, other);
+    }
+
+    /**
+     * What is known from before.
+     *
+     * @param hostKey the fingerprint of its SSH host key, or null
+     * @param elsewhere where it must not answer any more, by what that address is; those that somebody else has now are not among them
+     * @param accepted by trait, what a person has taken for right although it was planned otherwise
+     * @param timeServers its time servers as they were measured
+     */
+    public record Known(String hostKey, Map<Address, String> elsewhere, Map<String, String> accepted, List<Part> timeServers) {
+
+        public static final Known NOTHING = new Known(null, Map.of(), Map.of(), List.of());
     }
 
     /** A log-in of ours; its phrase is null while no password of ours is on the machine. */
@@ -54,12 +79,13 @@ public record Target(Address address, int port, Mac mac, String fingerprint, Lis
      * Nothing that people sign in to: an address for data. It answers, and where it is an iSCSI portal it tells its targets.
      *
      * @param portal the port of an iSCSI portal, or 0 where it is none
+     * @param nfs whether it serves NFS
      * @param planned where its targets may say that they are reached
      */
-    public record DataAddress(int portal, Set<Address> planned) implements Service {
+    public record DataAddress(int portal, boolean nfs, Set<Address> planned) implements Service {
 
         /** One that answers and no more. */
-        public static final DataAddress PLAIN = new DataAddress(0, Set.of());
+        public static final DataAddress PLAIN = new DataAddress(0, false, Set.of());
     }
 
     /**
@@ -69,8 +95,15 @@ public record Target(Address address, int port, Mac mac, String fingerprint, Lis
      * @param mac as on the label
      * @param plan what was planned
      * @param factory the log-in that must be refused
+     * @param presence whether it answers a presence ping of RMCP
      */
-    public record Redfish(String serial, Mac mac, Settings plan, Login login, Kind.Login factory) implements Service {}
+    public record Redfish(String serial, Mac mac, Settings plan, Login login, Kind.Login factory, boolean presence) implements Service {
+
+        /** One that is not asked over RMCP. */
+        public Redfish(String serial, Mac mac, Settings plan, Login login, Kind.Login factory) {
+            this(serial, mac, plan, login, factory, false);
+        }
+    }
 
     /**
      * A page to sign in.

@@ -2,10 +2,12 @@ package lychnos.wire.ladder;
 
 import java.time.Duration;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Settings;
 import lychnos.wire.WireFault;
+import lychnos.wire.ssh.HostKey;
 
 /** How the upper rungs of one sort of service are climbed. Each is asked once, in this order, as long as the one below holds. */
 interface Way extends AutoCloseable {
@@ -24,6 +26,12 @@ interface Way extends AutoCloseable {
 
     /** The machine's own version, or null. */
     String firmware();
+
+    /** Its SSH host key, or null. */
+    HostKey.Seen hostKey();
+
+    /** What it shows of itself besides, by trait. */
+    Map<String, String> traits();
 
     /** How far the machine's clock is ahead of ours, where it tells it. */
     Optional<Duration> clockAhead();

@@ -149,6 +149,18 @@ public final class RedfishClient implements AutoCloseable {
         return warnings(json);
     }
 
+    /** Carries out an action (DSP0266, section 7.10) at the place that its resource gives for it. */
+    public JsonNode act(JsonNode action, ObjectNode parameters) throws WireFault, RedfishFault {
+        String target = action.path("target").asText();
+        if (target.isEmpty()) {
+            throw new WireFault(Kind.GARBAGE, "an action without a target");
+        }
+        HttpAnswer answer = exchange("POST", inside(target), bytes(parameters), Map.of());
+        JsonNode json = json(answer);
+        refuse(answer, json);
+        return json;
+    }
+
     private HttpAnswer send(String path, String etag, ObjectNode change) throws WireFault {
         return exchange("PATCH", path, bytes(change), etag == null ? Map.of() : Map.of("If-Match", etag));
     }

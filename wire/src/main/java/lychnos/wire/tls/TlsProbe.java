@@ -6,11 +6,8 @@ import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.net.SocketTimeoutException;
 import java.security.GeneralSecurityException;
-import java.security.MessageDigest;
-import java.security.cert.Certificate;
 import java.security.cert.X509Certificate;
 import java.time.Duration;
-import java.util.HexFormat;
 import javax.net.ssl.SSLContext;
 import javax.net.ssl.SSLEngine;
 import javax.net.ssl.SSLException;
@@ -20,6 +17,7 @@ import javax.net.ssl.TrustManager;
 import javax.net.ssl.X509ExtendedTrustManager;
 import lychnos.wire.WireFault;
 import lychnos.wire.WireFault.Kind;
+import lychnos.wire.tcp.Deadline;
 
 /** Shakes hands and looks at the certificate. Trusts anything, since to look is the purpose; sends nothing afterwards. */
 public final class TlsProbe {
@@ -41,42 +39,35 @@ public final class TlsProbe {
     /** @throws WireFault of kind SILENT, REFUSED or NO_TLS */
     public TlsSeen probe(InetSocketAddress peer, Duration timeout) throws WireFault {
         int millis = (int) timeout.toMillis();
-        try (Socket plain = new Socket()) {
+        Socket plain = new Socket();
+        Deadline deadline = Deadline.of(plain, timeout);
+        try (plain; deadline) {
             plain.connect(peer, millis);
             plain.setSoTimeout(millis);
             try (SSLSocket socket = (SSLSocket) context.getSocketFactory().createSocket(plain, null, peer.getPort(), true)) {
                 socket.startHandshake();
-                return seen(socket.getSession());
+                SSLSession session = socket.getSession();
+                return Shown.of(session.getProtocol(), session.getPeerCertificates());
             }
         } catch (SSLException e) {
+            if (deadline.over()) {
+                throw silent(timeout, e);
+            }
             throw new WireFault(Kind.NO_TLS, "the handshake failed", e);
         } catch (SocketTimeoutException e) {
-            throw new WireFault(Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", e);
+            throw silent(timeout, e);
         } catch (ConnectException e) {
             throw new WireFault(Kind.REFUSED, "the connection was refused", e);
         } catch (IOException e) {
+            if (deadline.over()) {
+                throw silent(timeout, e);
+            }
             throw new WireFault(Kind.NO_TLS, "the connection ended in the handshake", e);
         }
     }
 
-    private static TlsSeen seen(SSLSession session) throws SSLException {
-        X509Certificate certificate = (X509Certificate) session.getPeerCertificates()[0];
-        return new TlsSeen(
-                session.getProtocol(),
-                fingerprint(certificate),
-                certificate.getSubjectX500Principal().getName(),
-                certificate.getSubjectX500Principal().equals(certificate.getIssuerX500Principal()),
-                certificate.getNotBefore().toInstant(),
-                certificate.getNotAfter().toInstant());
-    }
-
-    /** SHA-256 over the certificate's DER form, in lower-case hexadecimal. */
-    public static String fingerprint(Certificate certificate) {
-        try {
-            return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(certificate.getEncoded()));
-        } catch (GeneralSecurityException e) {
-            throw new IllegalArgumentException("a certificate that came over the wire has an encoding", e);
-        }
+    private static WireFault silent(Duration timeout, IOException cause) {
+        return new WireFault(Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", cause);
     }
 
     private static final class TrustAnything extends X509ExtendedTrustManager {

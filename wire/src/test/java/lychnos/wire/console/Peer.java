@@ -16,7 +16,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 
 /** A program of somebody else's that a test talks to. What it prints can be waited for. */
-final class Peer implements AutoCloseable {
+public final class Peer implements AutoCloseable {
 
     private final Process process;
     private final BlockingQueue<String> lines = new LinkedBlockingQueue<>();
@@ -28,8 +28,13 @@ final class Peer implements AutoCloseable {
         reader.start();
     }
 
-    static Peer start(List<String> command) throws IOException {
-        return new Peer(new ProcessBuilder(command).redirectErrorStream(true).start());
+    public static Peer start(List<String> command) throws IOException {
+        ProcessBuilder program = new ProcessBuilder(command).redirectErrorStream(true);
+        // what was unpacked and not installed finds its libraries beside itself
+        Path unpacked = Path.of("..", ".tools", "debian").toAbsolutePath().normalize();
+        String libraries = Stream.of("usr/lib/x86_64-linux-gnu", "lib/x86_64-linux-gnu", "usr/lib/aarch64-linux-gnu", "lib/aarch64-linux-gnu", "usr/lib/ganesha").map(folder -> unpacked.resolve(folder).toString()).collect(java.util.stream.Collectors.joining(":"));
+        program.environment().put("LD_LIBRARY_PATH", libraries);
+        return new Peer(program.start());
     }
 
     private void read() {
@@ -43,7 +48,7 @@ final class Peer implements AutoCloseable {
     }
 
     /** Waits for a line that contains this. */
-    String await(String part) throws InterruptedException {
+    public String await(String part) throws InterruptedException {
         List<String> seen = new ArrayList<>();
         while (true) {
             String line = lines.poll(20, TimeUnit.SECONDS);
@@ -58,7 +63,7 @@ final class Peer implements AutoCloseable {
     }
 
     /** A program that the tests' own set-up brings; without it the test has no peer. */
-    static String program(String name) {
+    public static String program(String name) {
         return Stream.of((System.getenv("PATH") + ":/usr/sbin").split(":"))
                 .map(folder -> Path.of(folder, name))
                 .filter(Files::isExecutable)
@@ -70,7 +75,7 @@ final class Peer implements AutoCloseable {
                 });
     }
 
-    static int freePort() throws IOException {
+    public static int freePort() throws IOException {
         try (java.net.ServerSocket socket = new java.net.ServerSocket(0, 1, java.net.InetAddress.getByName("127.0.0.1"))) {
             return socket.getLocalPort();
         }

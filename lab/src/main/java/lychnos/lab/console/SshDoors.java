@@ -1,0 +1,115 @@
+package lychnos.lab.console;
+
+import java.io.IOException;
+import java.net.InetSocketAddress;
+import java.security.GeneralSecurityException;
+import java.security.KeyPair;
+import java.security.KeyPairGenerator;
+import java.security.spec.ECGenParameterSpec;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import org.apache.sshd.common.io.IoAcceptor;
+import org.apache.sshd.common.keyprovider.KeyPairProvider;
+import org.apache.sshd.common.session.Session;
+import org.apache.sshd.common.session.SessionContext;
+import org.apache.sshd.common.session.SessionListener;
+import org.apache.sshd.core.CoreModuleProperties;
+import org.apache.sshd.server.SshServer;
+
+/**
+ * The SSH servers of all machines of a hall, at an address each, with its own software and host key (RFC 4253). They exchange keys
+ * and refuse whoever logs in. One server for all of them: hundreds would have a thread each.
+ */
+final class SshDoors {
+
+    private static final int PORT = 22;
+    private static final Map<String, Door> DOORS = new ConcurrentHashMap<>();
+    private static Server server;
+
+    private SshDoors() {}
+
+    /** What is behind an address. */
+    record Door(String software, KeyPair key) {}
+
+    /** A server whose addresses come and go. */
+    private static final class Server extends SshServer {
+        IoAcceptor acceptor() {
+            return acceptor;
+        }
+    }
+
+    static KeyPair newKey() {
+        try {
+            KeyPairGenerator generator = KeyPairGenerator.getInstance("EC");
+            generator.initialize(new ECGenParameterSpec("secp256r1"));
+            return generator.generateKeyPair();
+        } catch (GeneralSecurityException e) {
+            throw new IllegalStateException("P-256 is part of every Java", e);
+        }
+    }
+
+    private static synchronized Server server() throws IOException {
+        if (server == null) {
+            Server made = new Server();
+            SshServer defaults = SshServer.setUpDefaultServer();
+            made.setKeyExchangeFactories(defaults.getKeyExchangeFactories());
+            made.setCipherFactories(defaults.getCipherFactories());
+            made.setMacFactories(defaults.getMacFactories());
+            made.setCompressionFactories(defaults.getCompressionFactories());
+            made.setSignatureFactories(defaults.getSignatureFactories());
+            made.setRandomFactory(defaults.getRandomFactory());
+            made.setChannelFactories(defaults.getChannelFactories());
+            made.setGlobalRequestHandlers(defaults.getGlobalRequestHandlers());
+            made.setNioWorkers(1);
+            made.setPasswordAuthenticator((user, phrase, session) -> false);
+            made.setKeyPairProvider(new KeyPairProvider() {
+                @Override
+                public Iterable<KeyPair> loadKeys(SessionContext session) {
+                    Door door = session == null ? null : DOORS.get(at(session));
+                    return door == null ? List.of() : List.of(door.key);
+                }
+            });
+            made.addSessionListener(new SessionListener() {
+                @Override
+                public void sessionEstablished(Session session) {
+                    Door door = DOORS.get(at(session));
+                    if (door != null) {
+                        CoreModuleProperties.SERVER_IDENTIFICATION.set(session, door.software);
+                    }
+                }
+            });
+            made.setHost("127.0.0.1");
+            made.start();
+            server = made;
+        }
+        return server;
+    }
+
+    private static String at(SessionContext session) {
+        return ((InetSocketAddress) session.getLocalAddress()).getAddress().getHostAddress();
+    }
+
+    private static InetSocketAddress peer(String address) {
+        return new InetSocketAddress(address, PORT);
+    }
+
+    static void open(String address, Door door) {
+        try {
+            DOORS.put(peer(address).getAddress().getHostAddress(), door);
+            server().acceptor().bind(peer(address));
+        } catch (IOException e) {
+            throw new IllegalStateException("no SSH at " + address, e);
+        }
+    }
+
+    static void close(String address) {
+        try {
+            if (DOORS.remove(peer(address).getAddress().getHostAddress()) != null) {
+                server().acceptor().unbind(peer(address));
+            }
+        } catch (IOException e) {
+            throw new IllegalStateException("SSH at " + address + " does not end", e);
+        }
+    }
+}

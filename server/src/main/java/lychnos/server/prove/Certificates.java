@@ -1,0 +1,170 @@
+package lychnos.server.prove;
+
+import io.quarkus.narayana.jta.QuarkusTransaction;
+import jakarta.enterprise.context.ApplicationScoped;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.locks.LockSupport;
+import lychnos.core.proof.Outcome;
+import lychnos.core.proof.Rung;
+import lychnos.core.proof.Traits;
+import lychnos.server.account.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.problem.Refusal;
+import lychnos.server.store.CertificateRequest;
+import lychnos.server.store.Claim;
+import lychnos.server.store.EndpointKey;
+import lychnos.server.store.Proof;
+import lychnos.wire.Vantage;
+import lychnos.wire.WireFault;
+import lychnos.wire.ladder.Target;
+import lychnos.wire.redfish.RedfishClient;
+import lychnos.wire.redfish.RedfishFault;
+import lychnos.wire.redfish.WebCertificate;
+import lychnos.wire.tls.SignedChain;
+import org.hibernate.Session;
+
+/**
+ * Certificates of machines, replaced by signed ones: the machine makes a key and a request, an authority elsewhere signs it, the
+ * chain is put in here. A private key is never seen.
+ */
+@ApplicationScoped
+public class Certificates {
+
+    private static final Duration LOOK = Duration.ofSeconds(3);
+    private static final Duration AT_MOST = Duration.ofSeconds(40);
+    private static final long PAUSE_NANOS = 300_000_000;
+
+    private final Session db;
+    private final Endpoints endpoints;
+    private final Proofs proofs;
+    private final SinceAccepted accepted;
+    private final Vantage vantage;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    Certificates(Session db, Endpoints endpoints, Proofs proofs, SinceAccepted accepted, Vantage vantage, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.endpoints = endpoints;
+        this.proofs = proofs;
+        this.accepted = accepted;
+        this.vantage = vantage;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** Whether it can be asked for one: it was told which machine it is, over an interface that has a standard way for it. */
+    boolean replaceable(Claim claim, Proof proof) {
+        return proof != null
+                && proof.outcomes.get(Rung.IDENTITY.ordinal()).standing() == Outcome.Standing.HOLDS
+                && endpoints.of(claim.unitId).stream().anyMatch(each -> each.claim().id.equals(claim.id) && each.target().service() instanceof Target.Redfish);
+    }
+
+    /** The request that waits for a chain. */
+    Optional<CertificateRequest> waiting(long claimId) {
+        return db.createQuery("from CertificateRequest where claimId = :claim and state = WAITING", CertificateRequest.class).setParameter("claim", claimId).getResultStream().findFirst();
+    }
+
+    @FunctionalInterface
+    private interface Doing<T> {
+        T with(RedfishClient client) throws WireFault, RedfishFault;
+    }
+
+    private Endpoints.Endpoint endpoint(long claimId) {
+        return QuarkusTransaction.requiringNew().call(() -> {
+            Claim claim = db.find(Claim.class, claimId);
+            return claim == null ? Optional.<Endpoints.Endpoint>empty() : endpoints.of(claim.unitId).stream().filter(each -> each.claim().id == claimId).findFirst();
+        }).filter(each -> each.target().service() instanceof Target.Redfish redfish && redfish.login().phrase() != null && each.target().fingerprint() != null)
+                .orElseThrow(() -> Refusal.conflict("This one has no standard way to have its certificate replaced, or it was not proven yet. Replace it on its own page, then check again."));
+    }
+
+    /** Logged in to the machine that is known, under the certificate that is known. */
+    private <T> T with(Endpoints.Endpoint endpoint, Doing<T> doing) {
+        Target target = endpoint.target();
+        Target.Redfish redfish = (Target.Redfish) target.service();
+        try (RedfishClient client = new RedfishClient(vantage, target.address(), target.port(), target.fingerprint())) {
+            client.logIn(redfish.login().user(), redfish.login().phrase());
+            return doing.with(client);
+        } catch (WireFault e) {
+            throw Refusal.conflict(endpoint.claim().hostName + " does not do that: " + e.getMessage() + ".");
+        } catch (RedfishFault e) {
+            throw Refusal.conflict(endpoint.claim().hostName + " refuses that: " + e.getMessage() + ".");
+        }
+    }
+
+    /** Has a machine make a key and a request for a certificate made out to its name. One that waited is dropped. */
+    public String request(long claimId, Who.Person person) {
+        Endpoints.Endpoint endpoint = endpoint(claimId);
+        Claim claim = endpoint.claim();
+        WebCertificate.Request made = with(endpoint, client -> new WebCertificate(client).request(claim.fqdn(), List.of(claim.fqdn(), claim.address.toString())));
+        QuarkusTransaction.requiringNew().run(() -> {
+            waiting(claimId).ifPresent(old -> {
+                old.state = CertificateRequest.State.DROPPED;
+                db.flush(); // of those that wait there is one
+            });
+            CertificateRequest row = new CertificateRequest();
+            row.claimId = claimId;
+            row.request = made.pem();
+            row.collection = made.collection();
+            row.askedBy = person.id();
+            row.askedAt = clock.instant();
+            db.persist(row);
+            journal.write(person, endpoint.unit().bringUpId, endpoint.unit().id, "had " + claim.hostName + " make a request for a certificate", null, null);
+            live.tell(endpoint.unit().bringUpId, "prove");
+        });
+        return made.pem();
+    }
+
+    /** Puts a signed chain in, waits until it is shown, and remembers it. */
+    public void putIn(long claimId, String pem, Who.Person person) {
+        Endpoints.Endpoint endpoint = endpoint(claimId);
+        CertificateRequest request = QuarkusTransaction.requiringNew().call(() -> waiting(claimId)).orElseThrow(() -> Refusal.conflict("No request waits for a certificate. Have the machine make one first."));
+        String chain;
+        try {
+            chain = SignedChain.check(pem, request.request, endpoint.claim().fqdn(), clock.instant());
+        } catch (IllegalArgumentException e) {
+            throw Refusal.fields(List.of(new Refusal.FieldFault("chain", e.getMessage())));
+        }
+        with(endpoint, client -> {
+            new WebCertificate(client).replace(request.collection, chain);
+            return null;
+        });
+        String shown = shownInstead(endpoint.target());
+        QuarkusTransaction.requiringNew().run(() -> {
+            CertificateRequest row = db.find(CertificateRequest.class, request.id);
+            row.state = CertificateRequest.State.PUT_IN;
+            row.chain = chain;
+            row.putInBy = person.id();
+            row.putInAt = clock.instant();
+            EndpointKey key = new EndpointKey(endpoint.unit().id, endpoint.claim().role);
+            proofs.remember(key, shown);
+            accepted.take(key, Traits.CERTIFICATE, shown, person);
+            journal.write(person, endpoint.unit().bringUpId, endpoint.unit().id, "put a signed certificate into " + endpoint.claim().hostName, endpoint.target().fingerprint(), shown);
+            live.tell(endpoint.unit().bringUpId, "prove");
+        });
+    }
+
+    /** What it shows once that is another certificate than before; some take a while. */
+    private String shownInstead(Target target) {
+        long end = System.nanoTime() + AT_MOST.toNanos();
+        while (System.nanoTime() < end) {
+            try {
+                String shown = vantage.tls(target.address(), target.port(), LOOK).fingerprint();
+                if (!shown.equals(target.fingerprint())) {
+                    return shown;
+                }
+            } catch (WireFault e) {
+                if (e.ours()) {
+                    throw Refusal.conflict(e.getMessage());
+                }
+            }
+            LockSupport.parkNanos(PAUSE_NANOS);
+        }
+        throw Refusal.conflict("It took the certificate, and shows the old one still after " + AT_MOST.toSeconds() + " s. It may want a restart; check again after that and accept the new one.");
+    }
+}

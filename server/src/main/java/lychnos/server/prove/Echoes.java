@@ -1,0 +1,89 @@
+package lychnos.server.prove;
+
+import io.quarkus.narayana.jta.QuarkusTransaction;
+import io.quarkus.runtime.ShutdownEvent;
+import io.quarkus.runtime.StartupEvent;
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.enterprise.event.Observes;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import lychnos.core.address.Address;
+import lychnos.wire.Vantage;
+import lychnos.wire.WireFault;
+import lychnos.wire.icmp.Echo;
+import org.hibernate.Session;
+import org.jboss.logging.Logger;
+
+/**
+ * Pings what is waiting to be checked, all of it together, before it is anybody's turn. Of many addresses those that are dead cost
+ * one time-out together then, and whoever answers is not kept waiting by them.
+ */
+@ApplicationScoped
+public class Echoes {
+
+    private static final Logger LOG = Logger.getLogger(Echoes.class);
+    private static final long LOOK_MILLIS = 300;
+    /** A few are pinged one by one, when it is their turn. */
+    private static final int FEW = 24;
+    private static final int MOST = 70_000;
+    private static final long FRESH_NANOS = 20_000_000_000L;
+    private static final Duration PATIENCE = Duration.ofMillis(700);
+
+    private final Session db;
+    private final Vantage vantage;
+    private final Map<Address, Heard> heard = new ConcurrentHashMap<>();
+    private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor();
+
+    Echoes(Session db, Vantage vantage) {
+        this.db = db;
+        this.vantage = vantage;
+    }
+
+    private record Heard(Echo echo, long at) {}
+
+    void start(@Observes StartupEvent event) {
+        clockwork.scheduleWithFixedDelay(this::look, LOOK_MILLIS, LOOK_MILLIS, TimeUnit.MILLISECONDS);
+    }
+
+    void stop(@Observes ShutdownEvent event) {
+        clockwork.shutdownNow();
+    }
+
+    /** What was heard of an address a moment ago, or null; each echo is given once. */
+    Echo of(Address address) {
+        Heard last = heard.remove(address);
+        return last == null || System.nanoTime() - last.at > FRESH_NANOS || last.echo.state() == Echo.State.NOT_PERMITTED ? null : last.echo;
+    }
+
+    private void look() {
+        try {
+            heard.values().removeIf(each -> System.nanoTime() - each.at > FRESH_NANOS);
+            List<Address> waiting = new ArrayList<>(QuarkusTransaction.requiringNew().call(this::waiting));
+            waiting.removeIf(address -> heard.containsKey(address) || !vantage.at(address).hearsSilence());
+            if (waiting.size() > FEW) {
+                Map<Address, Echo> echoes = vantage.sweep(waiting, PATIENCE);
+                long now = System.nanoTime();
+                echoes.forEach((address, echo) -> heard.put(address, new Heard(echo, now)));
+            }
+        } catch (WireFault e) {
+            LOG.debugf("Nothing is pinged ahead: %s", e.getMessage());
+        } catch (RuntimeException e) {
+            if (!clockwork.isShutdown()) {
+                LOG.warnf("What waits to be checked cannot be pinged ahead now (%s); trying again.", e.getMessage());
+            }
+        }
+    }
+
+    private List<Address> waiting() {
+        return db.createNativeQuery("select host(c.address) from run r join claim c on c.unit_id = r.unit_id and c.released_at is null where r.purpose = 'prove' and r.state = 'WAITING' order by r.id limit " + MOST, String.class)
+                .getResultStream()
+                .map(Address::parse)
+                .toList();
+    }
+}

@@ -1,0 +1,62 @@
+package lychnos.server.vantage;
+
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.DELETE;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.POST;
+import jakarta.ws.rs.PUT;
+import jakarta.ws.rs.Path;
+import java.util.List;
+import java.util.Set;
+import lychnos.server.account.Who;
+import lychnos.server.problem.Refusal;
+
+/** Vantages, for people. */
+@Path("/api/vantages")
+@RolesAllowed("viewer")
+public class VantageResource {
+
+    private final Vantages vantages;
+    private final VantageSocket socket;
+    private final Who who;
+
+    VantageResource(Vantages vantages, VantageSocket socket, Who who) {
+        this.vantages = vantages;
+        this.socket = socket;
+        this.who = who;
+    }
+
+    @GET
+    public List<Vantages.View> all() {
+        return vantages.all();
+    }
+
+    /** @param name what it is to be called */
+    public record Make(String name) {}
+
+    @POST
+    @RolesAllowed("lead")
+    public Vantages.Made make(Make make) {
+        return vantages.make(make == null ? null : make.name, who.person());
+    }
+
+    /** @param networks by id, those that it is to reach */
+    public record Give(Set<Long> networks) {}
+
+    @PUT
+    @Path("{id}/networks")
+    @RolesAllowed("lead")
+    public void give(long id, Give give) {
+        if (give == null || give.networks == null) {
+            throw Refusal.bad("Which networks?");
+        }
+        socket.changed(vantages.give(id, give.networks, who.person()));
+    }
+
+    @DELETE
+    @Path("{id}")
+    @RolesAllowed("lead")
+    public void revoke(long id) {
+        socket.changed(vantages.revoke(id, who.person()));
+    }
+}

@@ -1,0 +1,257 @@
+package lychnos.server.vantage;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.enterprise.inject.Produces;
+import jakarta.inject.Singleton;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.stream.Stream;
+import lychnos.core.address.Address;
+import lychnos.core.address.Prefix;
+import lychnos.server.LychnosConfig;
+import lychnos.server.account.Digest;
+import lychnos.server.account.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.prepare.DeclaredNetworks;
+import lychnos.server.problem.Refusal;
+import lychnos.server.store.Network;
+import lychnos.server.store.VantageRow;
+import lychnos.wire.LocalVantage;
+import lychnos.wire.Vantage;
+import lychnos.wire.dial.Dialler;
+import lychnos.wire.far.Codec;
+import lychnos.wire.far.FarVantage;
+import lychnos.wire.far.Link;
+import lychnos.wire.far.RoutedVantage;
+import org.hibernate.Session;
+
+/**
+ * The places from which machines are reached: this server, and vantages that have dialled in to it. Which one an address is reached
+ * from is stated with its network; everything that touches a machine goes through {@link Vantage}, which is routed here.
+ */
+@ApplicationScoped
+public class Vantages {
+
+    /** Whole programs ask for an address's place at every exchange. */
+    private static final long FRESH_NANOS = 500_000_000;
+
+    private final Session db;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+    private final Codec codec = new Codec();
+    private final Map<String, FarVantage> far = new ConcurrentHashMap<>();
+    private final ExecutorService events = Executors.newCachedThreadPool(work -> {
+        Thread thread = new Thread(work, "vantage");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private volatile Routes routes = new Routes(List.of(), System.nanoTime() - 2 * FRESH_NANOS);
+    private volatile Vantage local;
+
+    Vantages(Session db, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** Which network is reached from where. */
+    private record Route(Prefix prefix, String vantage) {}
+
+    private record Routes(List<Route> all, long readAt) {}
+
+    @Produces
+    @Singleton
+    Vantage vantage(LychnosConfig config, DeclaredNetworks declared, io.vertx.core.Vertx vertx) {
+        local = new LocalVantage(config.vantage().name(), config.vantage().hearsSilence(), Dialler.asking(declared::has, config.lab()), vertx);
+        return RoutedVantage.of(local, this::placeOf, name -> far.containsKey(name) ? far.get(name).vantage() : null);
+    }
+
+    Codec codec() {
+        return codec;
+    }
+
+    private Vantage placeOf(Address address) {
+        return routes().stream()
+                .filter(route -> route.prefix.contains(address))
+                .max(java.util.Comparator.comparing(route -> route.prefix.length()))
+                .map(route -> far(route.vantage).vantage())
+                .orElse(local);
+    }
+
+    private FarVantage far(String name) {
+        return far.computeIfAbsent(name, made -> new FarVantage(made, codec, events));
+    }
+
+    private List<Route> routes() {
+        Routes now = routes;
+        if (System.nanoTime() - now.readAt > FRESH_NANOS) {
+            now = new Routes(io.quarkus.narayana.jta.QuarkusTransaction.joiningExisting().call(this::readRoutes), System.nanoTime());
+            routes = now;
+        }
+        return now.all;
+    }
+
+    private List<Route> readRoutes() {
+        return db.createNativeQuery("select cast(n.prefix as text), v.name from network n join vantage v on v.id = n.vantage_id where v.revoked_at is null", Object[].class)
+                .getResultStream()
+                .map(row -> new Route(Prefix.parse((String) row[0]), (String) row[1]))
+                .toList();
+    }
+
+    /** This server, and every vantage that is linked to it now. */
+    public List<Vantage> linked() {
+        return Stream.concat(Stream.of(local), far.values().stream().filter(FarVantage::linked).map(FarVantage::vantage)).toList();
+    }
+
+    /** The link to a vantage, whether or not it stands. */
+    public FarVantage link(String name) {
+        return far(name);
+    }
+
+    /** The vantage that is for this address; nothing where the server itself is. */
+    public Optional<FarVantage> farOf(Address address) {
+        Vantage place = placeOf(address);
+        return far.values().stream().filter(each -> each.vantage() == place).findFirst();
+    }
+
+    // --- those who dial in ---
+
+    private static String digest(String token) {
+        return HexFormat.of().formatHex(Digest.of(token));
+    }
+
+    /** Who has this token, if it was not revoked. */
+    @Transactional
+    public Optional<String> nameOf(String token) {
+        return db.createQuery("select v.name from VantageRow v where v.tokenDigest = :digest and v.revokedAt is null", String.class).setParameter("digest", digest(token)).getResultStream().findFirst();
+    }
+
+    /** A vantage has dialled in. */
+    @Transactional
+    void linked(String name, Link link, JsonNode hello) {
+        far(name).linked(link, hello.path("hearsSilence").asBoolean(true));
+        seen(name);
+        live.tell(0, "vantages");
+    }
+
+    @Transactional
+    void cut(String name, Link link) {
+        if (!far(name).cut(link)) {
+            return; // another one stands by now
+        }
+        seen(name);
+        live.tell(0, "vantages");
+    }
+
+    private void seen(String name) {
+        db.createMutationQuery("update VantageRow set seenAt = :now where name = :name and revokedAt is null").setParameter("now", clock.instant()).setParameter("name", name).executeUpdate();
+    }
+
+    /** The networks that a vantage is for. */
+    @Transactional
+    List<String> networksOf(String name) {
+        return db.createNativeQuery("select cast(n.prefix as text) from network n join vantage v on v.id = n.vantage_id where v.name = :name and v.revoked_at is null order by n.prefix", String.class).setParameter("name", name).getResultList();
+    }
+
+    // --- for people ---
+
+    /**
+     * A vantage as it is shown.
+     *
+     * @param linked whether it is linked to this server now
+     * @param networks by id, the networks that it is for
+     */
+    public record View(long id, String name, Instant madeAt, Instant seenAt, boolean linked, Map<Long, String> networks) {}
+
+    @Transactional
+    public List<View> all() {
+        List<View> all = new ArrayList<>();
+        for (VantageRow row : db.createQuery("from VantageRow where revokedAt is null order by name", VantageRow.class).getResultList()) {
+            Map<Long, String> networks = new java.util.LinkedHashMap<>();
+            db.createQuery("from Network where vantageId = :id order by name", Network.class).setParameter("id", row.id).getResultStream().forEach(network -> networks.put(network.id, network.name + " " + network.prefix));
+            all.add(new View(row.id, row.name, row.madeAt, row.seenAt, far(row.name).linked(), networks));
+        }
+        return all;
+    }
+
+    /** A vantage that was made, with its token, which is shown this once. */
+    public record Made(long id, String name, String token) {}
+
+    @Transactional
+    public Made make(String name, Who.Person person) {
+        String wanted = name == null ? "" : name.strip();
+        if (!wanted.matches("[a-z0-9]([a-z0-9-]{0,38}[a-z0-9])?")) {
+            throw Refusal.fields(List.of(new Refusal.FieldFault("name", "A vantage is called by small letters, digits and hyphens, such as hall-3.")));
+        }
+        if (!db.createQuery("select v.id from VantageRow v where v.name = :name and v.revokedAt is null", Long.class).setParameter("name", wanted).getResultList().isEmpty()) {
+            throw Refusal.conflict("There is a vantage called " + wanted + " already.");
+        }
+        String token = Digest.token();
+        VantageRow row = new VantageRow();
+        row.name = wanted;
+        row.tokenDigest = digest(token);
+        row.madeBy = person.id();
+        row.madeAt = clock.instant();
+        db.persist(row);
+        journal.write(person, null, null, "made vantage " + wanted, null, null);
+        live.tell(0, "vantages");
+        return new Made(row.id, wanted, token);
+    }
+
+    private VantageRow get(long id) {
+        VantageRow row = db.find(VantageRow.class, id);
+        if (row == null || row.revokedAt != null) {
+            throw Refusal.notFound("There is no such vantage.");
+        }
+        return row;
+    }
+
+    /** Its token is taken no more; its networks are reached by the server again. */
+    @Transactional
+    public String revoke(long id, Who.Person person) {
+        VantageRow row = get(id);
+        row.revokedAt = clock.instant();
+        db.createMutationQuery("update Network set vantageId = null where vantageId = :id").setParameter("id", id).executeUpdate();
+        journal.write(person, null, null, "revoked vantage " + row.name, null, null);
+        live.tell(0, "vantages");
+        forget();
+        return row.name;
+    }
+
+    /** Says which networks a vantage is for; each has one place at most. */
+    @Transactional
+    public String give(long id, Collection<Long> networks, Who.Person person) {
+        VantageRow row = get(id);
+        db.createMutationQuery("update Network set vantageId = null where vantageId = :id").setParameter("id", id).executeUpdate();
+        for (long networkId : networks) {
+            Network network = db.find(Network.class, networkId);
+            if (network == null) {
+                throw Refusal.notFound("There is no such network.");
+            }
+            db.refresh(network);
+            network.vantageId = id;
+        }
+        journal.write(person, null, null, "has vantage " + row.name + " reach " + networks.size() + (networks.size() == 1 ? " network" : " networks"), null, null);
+        live.tell(0, "vantages");
+        forget();
+        return row.name;
+    }
+
+    private void forget() {
+        routes = new Routes(routes.all, System.nanoTime() - 2 * FRESH_NANOS);
+    }
+}

@@ -1,0 +1,157 @@
+package lychnos.wire.far;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import io.vertx.core.Vertx;
+import io.vertx.core.http.WebSocket;
+import io.vertx.core.http.WebSocketClient;
+import io.vertx.core.http.WebSocketClientOptions;
+import io.vertx.core.http.WebSocketConnectOptions;
+import java.io.IOException;
+import java.net.URI;
+import java.time.Duration;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import lychnos.core.fact.Secret;
+
+/**
+ * Dials out to a server over WebSocket (RFC 6455) and stays linked: tries again with growing pauses, tells within seconds when the
+ * server is gone. Nothing listens here, so that no port has to be opened into this network.
+ */
+public final class VantageClient implements AutoCloseable {
+
+    /** Where a server takes links. */
+    public static final String PATH = "/api/vantages/link";
+
+    private static final int LARGEST = 4_000_000;
+    private static final Duration PING = Duration.ofSeconds(4);
+    private static final Duration DEAD = Duration.ofSeconds(13);
+    private static final Duration LONGEST_PAUSE = Duration.ofSeconds(10);
+    private static final int REFUSED = 401;
+
+    private final Vertx vertx;
+    private final Codec codec;
+    private final URI server;
+    private final Secret token;
+    private final boolean hearsSilence;
+    private final Ears ears;
+    private final Consumer<String> says;
+    private final WebSocketClient client;
+    private final AtomicReference<WebSocket> socket = new AtomicReference<>();
+    private volatile boolean closed;
+    private long pause = 500;
+    private volatile long heardAt;
+
+    /** What happens with what the server says. */
+    public interface Ears {
+
+        /** The server has taken the link; these are the networks that this place is for. */
+        void linked(Link to, List<String> networks);
+
+        void heard(JsonNode message, Link from);
+
+        void cut();
+
+        /** What the server is told of this place besides, in its greeting. */
+        Supplier<JsonNode> holding();
+    }
+
+    /**
+     * Begins to dial.
+     *
+     * @param server such as {@code https://lychnos.ardal.example}
+     * @param says what people who look at this program should see
+     */
+    public VantageClient(Vertx vertx, Codec codec, URI server, Secret token, boolean hearsSilence, Ears ears, Consumer<String> says) {
+        this.vertx = vertx;
+        this.codec = codec;
+        this.server = server;
+        this.token = token;
+        this.hearsSilence = hearsSilence;
+        this.ears = ears;
+        this.says = says;
+        client = vertx.createWebSocketClient(new WebSocketClientOptions().setMaxMessageSize(LARGEST).setMaxFrameSize(65_536).setConnectTimeout(5000).setSsl(server.getScheme().equals("https")));
+        dial();
+        vertx.setPeriodic(PING.toMillis(), tick -> ping());
+    }
+
+    private void dial() {
+        int port = server.getPort() > 0 ? server.getPort() : server.getScheme().equals("https") ? 443 : 80;
+        WebSocketConnectOptions to = new WebSocketConnectOptions().setHost(server.getHost()).setPort(port).setURI(PATH);
+        token.use(word -> to.addHeader("Authorization", "Bearer " + word));
+        client.connect(to).onSuccess(this::stand).onFailure(fault -> {
+            boolean refused = fault instanceof io.vertx.core.http.UpgradeRejectedException rejected && rejected.getStatus() == REFUSED;
+            says.accept(refused ? server + " does not know this token, or it was revoked." : "no link to " + server + ": " + fault.getMessage());
+            again();
+        });
+    }
+
+    private void again() {
+        if (!closed) {
+            vertx.setTimer(pause, timer -> dial());
+            pause = Math.min(LONGEST_PAUSE.toMillis(), pause * 2);
+        }
+    }
+
+    private void stand(WebSocket made) {
+        socket.set(made);
+        heardAt = System.nanoTime();
+        Link link = message -> {
+            if (made.isClosed()) {
+                throw new IllegalStateException("the link is cut");
+            }
+            made.writeTextMessage(message);
+        };
+        made.textMessageHandler(text -> {
+            heardAt = System.nanoTime();
+            hear(text, link);
+        });
+        made.closeHandler(end -> {
+            socket.compareAndSet(made, null);
+            says.accept("the link to " + server + " is cut; what was begun goes on");
+            ears.cut();
+            again();
+        });
+        made.exceptionHandler(fault -> {}); // the close that follows it is enough
+        ObjectNode hello = codec.json().createObjectNode();
+        hello.putObject("hello").put("hearsSilence", hearsSilence).set("holding", ears.holding().get());
+        link.send(codec.write(hello));
+    }
+
+    private void hear(String text, Link link) {
+        try {
+            JsonNode message = codec.read(text);
+            if (message.has("welcome")) {
+                pause = 500;
+                List<String> networks = new java.util.ArrayList<>();
+                message.path("welcome").path("networks").forEach(each -> networks.add(each.asText()));
+                says.accept("linked to " + server + " as " + message.path("welcome").path("name").asText() + ", for " + (networks.isEmpty() ? "no network yet" : String.join(", ", networks)));
+                ears.linked(link, networks);
+            } else if (!message.has("alive")) {
+                ears.heard(message, link);
+            }
+        } catch (IOException e) {
+            says.accept("the server said something that cannot be read: " + e.getMessage());
+        }
+    }
+
+    private void ping() {
+        WebSocket now = socket.get();
+        if (now == null) {
+            return;
+        }
+        if (System.nanoTime() - heardAt > DEAD.toNanos()) {
+            now.close();
+        } else {
+            now.writeTextMessage("{\"alive\":true}");
+        }
+    }
+
+    @Override
+    public void close() {
+        closed = true;
+        client.close();
+    }
+}

@@ -1,0 +1,2 @@
+/** Remote management and control protocol (DMTF DSP0136). */
+package lychnos.wire.rmcp;
