@@ -98,14 +98,19 @@ export interface Endpoint {
 }
 /** One thing that explains several endpoints. */
 export interface SharedCause { title: string; sentence: string; press: string; endpoints: string[]; records: boolean }
-/** A certificate that is another one than before. */
-export interface CertificateChange { unitId: number; claimId: number; role: string; name: string; before: string; now: string; since: string }
-export interface ProveView { endpoints: Endpoint[]; checking: number; proven: number; lastAt: string | null; vantage: string; minutes: number; causes: SharedCause[]; changes: CertificateChange[] }
+/** Something that an endpoint shows otherwise than it was accepted. */
+export interface TraitChange { unitId: number; claimId: number; role: string; name: string; what: string; before: string; now: string; since: string; acceptable: boolean; fault: boolean; reason: string; by: string }
+export type RungName = 'ANSWERS' | 'PORT' | 'TLS' | 'SERVICE' | 'IDENTITY' | 'AS_PLANNED' | 'SAFE';
+/** A place in another network. */
+export interface VantageView { id: number; name: string; madeAt: string; seenAt: string | null; linked: boolean; networks: Record<string, string> }
+/** Where notices go. */
+export interface NoticeTarget { id: number; sort: 'webhook' | 'mail'; to: string; fingerprint: string | null; sentAt: string | null; fault: string }
+export interface ProveView { endpoints: Endpoint[]; checking: number; proven: number; lastAt: string | null; vantage: string; minutes: number; causes: SharedCause[]; changes: TraitChange[] }
 export interface Seen { title: string; standing: Standing; seen: string; parts: { name: string; standing: Standing; seen: string }[] }
 export interface Detail {
-  endpoint: Endpoint; press: string; rungs: Seen[]; marks: Seen[]; shown: string | null; before: { at: string; height: number; proven: boolean; sentence: string }[];
+  endpoint: Endpoint; press: string; rungs: Seen[]; marks: Seen[]; shown: string | null; before: { at: string; height: number; proven: boolean; sentence: string; standings: string }[];
   fields: { name: string; planned: string; found: string; agrees: boolean }[];
-  firmware: string | null; fingerprint: string | null; place: string | null; provenAt: string | null;
+  firmware: string | null; fingerprint: string | null; place: string | null; provenAt: string | null; changes: TraitChange[]; hostKey: string | null; replaceable: boolean; request: string | null;
   journal: { at: string; actor: string; act: string }[];
 }
 

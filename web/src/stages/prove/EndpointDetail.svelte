@@ -5,9 +5,12 @@
   import type { Detail, MarkName } from '../../lib/types';
   import B from '../../parts/B.svelte';
   import Mark from '../../parts/Mark.svelte';
+  import CertificatePart from './CertificatePart.svelte';
+  import ChangeCard from './ChangeCard.svelte';
+  import Strip from './Strip.svelte';
   import { m } from '../../messages';
 
-  let { unitId, claimId, oncheck, onsend, onaccept }: { unitId: number; claimId: number; oncheck: () => void; onsend: () => void; onaccept: (fingerprint: string) => void } = $props();
+  let { unitId, claimId, oncheck, onsend }: { unitId: number; claimId: number; oncheck: () => void; onsend: () => void } = $props();
   const detail = live<Detail>(() => `/units/${unitId}/proof?claim=${claimId}`);
   const marks: Record<string, MarkName> = { HOLDS: 'done', BROKEN: 'fault', NOT_REACHED: 'dark', NOT_MEASURED: 'dark' };
 </script>
@@ -29,6 +32,7 @@
       <span>
         {rung.seen || m.prove.standing[rung.standing]}
         {#each rung.parts as part (part.name)}<small class:off={part.standing === 'BROKEN'} class:skip={part.standing === 'NOT_MEASURED'}><Mark mark={marks[part.standing]!} size={11} word={m.prove.standing[part.standing]} /><span>{part.name}: {part.seen}</span></small>{/each}
+        {#if i < 7}<Strip rung={i} title={rung.title} before={detail.data.before} />{/if}
       </span>
     </div>
   {/each}
@@ -38,14 +42,18 @@
       <div class="pair" class:off={!field.agrees}><span class="sub">{field.name}</span><span class="mono">{field.planned}</span><span class="mono">{field.found || '—'}</span></div>
     {/each}
   {/if}
+  {#if detail.data.changes.length > 0}
+    <h3>{m.prove.changed}</h3>
+    {#each detail.data.changes as change (change.what)}<ChangeCard {change} />{/each}
+  {/if}
   {#if detail.data.fingerprint}
     <h3>{m.prove.certificate}</h3>
     <div class="mono print">{detail.data.fingerprint}</div>
-    {#if detail.data.shown && detail.data.shown !== detail.data.fingerprint}
-      {@const shown = detail.data.shown}
-      <div class="mono print off">{shown}</div>
-      {#if session.mayWork}<div class="row"><B onclick={() => onaccept(shown)}>{m.prove.accept}</B></div>{/if}
-    {/if}
+    {#if session.mayWork && detail.data.replaceable}<CertificatePart claimId={endpoint.claimId} request={detail.data.request} {oncheck} />{/if}
+  {/if}
+  {#if detail.data.hostKey}
+    <h3>{m.prove.hostKey}</h3>
+    <div class="mono print">{detail.data.hostKey}</div>
   {/if}
   {#if detail.data.firmware}<div class="sub">{m.prove.firmware} {detail.data.firmware}</div>{/if}
   {#if session.mayWork && !endpoint.settingUp}<div class="row"><B look={endpoint.proven ? 'plain' : 'go'} key="x" disabled={endpoint.checking} onclick={oncheck}>{m.prove.checkOne}</B>{#if endpoint.beside.NAME === 'BROKEN' || endpoint.beside.REVERSE === 'BROKEN'}<B onclick={onsend}>{m.prove.sendAgain}</B>{/if}{#if endpoint.at}<span class="sub" title={inFull(endpoint.at)}>{m.prove.last} {atTime(endpoint.at)} {m.prove.from} {detail.data.place}</span>{/if}</div>{/if}
@@ -65,7 +73,6 @@
   .rung b { font-weight: 600; } .rung > span { overflow-wrap: anywhere; min-width: 0; } small > span { min-width: 0; overflow-wrap: anywhere; }
   .pair { display: grid; grid-template-columns: 76px 1fr 1fr; gap: 6px; padding: 3px 0; border-bottom: 1px solid var(--line2); align-items: baseline; }
   .pair .mono { font-size: 11.5px; overflow-wrap: anywhere; }
-  .print.off { color: var(--fault); }
   .off .mono:last-child { color: var(--fault); font-weight: 650; }
   .print { font-size: 11px; overflow-wrap: anywhere; }
   .row { display: flex; gap: 10px; align-items: center; margin-top: 12px; }

@@ -7,14 +7,17 @@
   import { live, lookAgain } from '../../lib/query';
   import { session } from '../../lib/session.svelte';
   import { atTime, inFull } from '../../lib/time';
-  import type { Endpoint, MarkName, ProveView } from '../../lib/types';
+  import type { Endpoint, MarkName, ProveView, RungName } from '../../lib/types';
   import B from '../../parts/B.svelte';
   import Ladder from '../../parts/Ladder.svelte';
   import Mark from '../../parts/Mark.svelte';
   import Missing from '../../parts/Missing.svelte';
   import { m } from '../../messages';
   import { bringUpId, choose, chosenAddress, chosenUnit, go, route } from '../../routes';
+  import ChangeCard from './ChangeCard.svelte';
   import EndpointDetail from './EndpointDetail.svelte';
+  import NoticesDialog from './NoticesDialog.svelte';
+  import VantagesDialog from './VantagesDialog.svelte';
 
   const view = live<ProveView>(() => `/bring-ups/${bringUpId()}/prove`);
   /** The one chosen, else the first that does not hold. */
@@ -39,7 +42,10 @@
 
   const check = (units: number[] | null) => void post(`/bring-ups/${bringUpId()}/checks`, { units });
 
-  const accept = (endpoint: Endpoint, fingerprint: string) => void post(`/endpoints/${endpoint.claimId}/certificate`, { fingerprint }).then(() => check([endpoint.unitId]));
+  const RUNGS: RungName[] = ['ANSWERS', 'PORT', 'TLS', 'SERVICE', 'IDENTITY', 'AS_PLANNED', 'SAFE'];
+
+  /** Which dialog is open. */
+  let open = $state<'' | 'vantages' | 'notices'>('');
 
   function move(by: number): void {
     const at = shown.findIndex((endpoint) => endpoint.claimId === on?.claimId);
@@ -99,7 +105,7 @@
       <div class="head">
         <h2>{m.prove.title}</h2>
         <span class="sub">
-          {m.prove.endpoints(view.data.endpoints.length)}{#if view.data.lastAt}{' · '}{m.prove.last} <span title={inFull(view.data.lastAt)}>{atTime(view.data.lastAt)}</span> {m.prove.from} {view.data.vantage}{/if}
+          {m.prove.endpoints(view.data.endpoints.length)}{#if view.data.lastAt}{' · '}{m.prove.last} <span title={inFull(view.data.lastAt)}>{atTime(view.data.lastAt)}</span> {m.prove.from} <button type="button" class="place" onclick={() => (open = 'vantages')}>{view.data.vantage}</button>{/if}
         </span>
         <span class="end">
           <label class="sub"><input type="checkbox" checked={only} onchange={(event) => go(route.pathname + (event.currentTarget.checked ? '?only=broken' : ''))} /> {m.prove.onlyBroken}</label>
@@ -110,6 +116,7 @@
             <label class="sub">{m.prove.pace}
               <Select size="sm" value={view.data.minutes} items={[...new Set([0, 15, 60, 1440, view.data.minutes])].map((minutes) => ({ value: minutes, name: m.prove.paces[minutes] ?? `${minutes} min` }))} placeholder="" onchange={(event) => void pace(Number(event.currentTarget.value))} />
             </label>
+            <B onclick={() => (open = 'notices')}>{m.prove.notices}</B>
             {#if off.length > 0}<B onclick={() => check(off)}>{m.prove.checkOff(off.length)}</B>{/if}
             <B look="go" key="c" onclick={() => check(null)}>{m.prove.checkAll}</B>
           {/if}
@@ -117,7 +124,7 @@
       </div>
       <div class="sheet scroll">
         <table class="tbl">
-          <thead><tr><th>{m.prove.endpoint}</th><th>{m.prove.ladder}</th>{#each m.prove.cols as col (col)}<th class="k">{col}</th>{/each}{#each BESIDE as mark (mark)}<th class="k">{m.prove.beside[mark]}</th>{/each}<th>ms</th></tr></thead>
+          <thead><tr><th>{m.prove.endpoint}</th><th>{m.prove.ladder}</th>{#each m.prove.cols as col, i (col)}<th class="k">{#if session.mayWork}<button type="button" class="rung" title={m.prove.upTo(col)} aria-label={m.prove.upTo(col)} onclick={() => void post(`/bring-ups/${bringUpId()}/checks`, { units: null, rung: RUNGS[i] })}>{col}</button>{:else}{col}{/if}</th>{/each}{#each BESIDE as mark (mark)}<th class="k">{m.prove.beside[mark]}</th>{/each}<th>ms</th></tr></thead>
           <tbody>
             {#each racks as rack (rack)}
               <tr class="group"><th colspan="13" scope="rowgroup">Rack {rack}{#if session.mayWork}<button type="button" class="rack" onclick={() => check([...new Set(shown.filter((endpoint) => endpoint.position.startsWith(rack + ' ')).map((endpoint) => endpoint.unitId))])}>{m.prove.checkRack}</button>{/if}</th></tr>
@@ -139,23 +146,23 @@
           {#each view.data.causes as cause (cause.title)}
             <section class="sheet card"><h3>{m.prove.cause(cause.endpoints.length)}</h3><p><b>{cause.title}.</b> {cause.sentence}</p><p class="sub">{cause.press}</p>{#if cause.records && session.mayWork}<B onclick={() => sendAgain((view.data?.endpoints ?? []).filter((endpoint) => cause.endpoints.includes(endpoint.name)).map((endpoint) => endpoint.unitId))}>{m.prove.sendAgain}</B>{/if}</section>
           {/each}
-          {#each view.data.changes as change (change.claimId)}
-            <section class="sheet card">
-              <h3>{m.prove.changed}</h3>
-              <p>{m.prove.certificateOf(change.name, atTime(change.since))} {m.prove.was} <span class="mono">{change.before.slice(0, 12)}…</span>, {m.prove.is} <span class="mono">{change.now.slice(0, 12)}…</span></p>
-              <B onclick={() => choose(change.unitId, change.claimId)}>{m.prove.look}</B>
-            </section>
+          {#each view.data.changes as change (`${change.claimId} ${change.what}`)}
+            <section class="sheet card"><h3>{m.prove.changed}</h3><ChangeCard {change} brief onlook={() => choose(change.unitId, change.claimId)} /></section>
           {/each}
         </div>
       {/if}
     </div>
     <aside class="side" aria-label={m.prove.endpoint}>
-      {#if on}<EndpointDetail unitId={on.unitId} claimId={on.claimId} oncheck={() => on && check([on.unitId])} onsend={() => on && sendAgain([on.unitId])} onaccept={(fingerprint: string) => on && accept(on, fingerprint)} />{:else}<p class="sub">{m.prove.choose}</p>{/if}
+      {#if on}<EndpointDetail unitId={on.unitId} claimId={on.claimId} oncheck={() => on && check([on.unitId])} onsend={() => on && sendAgain([on.unitId])} />{:else}<p class="sub">{m.prove.choose}</p>{/if}
     </aside>
   </div>
 {/if}
 
+{#if open === 'vantages'}<VantagesDialog onclose={() => (open = '')} />{:else if open === 'notices'}<NoticesDialog onclose={() => (open = '')} />{/if}
+
 <style>
+  .place { font: inherit; color: inherit; text-decoration: underline dotted; text-underline-offset: 3px; } .place:hover { text-decoration-style: solid; }
+  .rung { font: inherit; color: inherit; padding: 2px 0; border-radius: 3px; } .rung:hover { text-decoration: underline; }
   .name { padding: 5px 8px; white-space: nowrap; }
   .name b { font-weight: 600; }
   .rack { float: right; font: inherit; font-weight: 400; color: var(--ink2); background: none; border: 0; cursor: pointer; } .rack:hover { text-decoration: underline; }

@@ -8,6 +8,7 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.net.http.WebSocket;
+import java.time.Duration;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionStage;
 import java.util.concurrent.ExecutionException;
@@ -19,11 +20,17 @@ final class Api {
 
     static final ObjectMapper JSON = new ObjectMapper();
 
+    private static final Duration PATIENCE = Duration.ofSeconds(40);
+
     private final HttpClient http = HttpClient.newHttpClient();
     private final String cookie;
 
     Api(String server) throws IOException, InterruptedException {
-        HttpResponse<String> answer = send(server, "POST", "/api/session", JSON.createObjectNode().put("login", "rack-one").put("password", "engineer-at-rack-one"), "none=1");
+        this(server, "rack-one", "engineer-at-rack-one");
+    }
+
+    Api(String server, String login, String password) throws IOException, InterruptedException {
+        HttpResponse<String> answer = send(server, "POST", "/api/session", JSON.createObjectNode().put("login", login).put("password", password), "none=1");
         cookie = answer.headers().firstValue("Set-Cookie").orElseThrow(() -> new IOException("not signed in: " + answer.body())).split(";", 2)[0];
     }
 
@@ -33,6 +40,7 @@ final class Api {
 
     private HttpResponse<String> send(String server, String method, String path, JsonNode body, String cookie) throws IOException, InterruptedException {
         HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(server + path))
+                .timeout(PATIENCE)
                 .header("Cookie", cookie)
                 .header("Content-Type", "application/json")
                 .method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(body.toString()));

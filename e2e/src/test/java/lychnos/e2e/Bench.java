@@ -55,12 +55,22 @@ final class Bench {
 
     /** Everything before the console: ground, facts, addresses, and names at the name server. */
     Bench prepare(String pool) throws IOException, InterruptedException {
+        return ground(pool).rest();
+    }
+
+    /** The networks alone. */
+    Bench ground(String pool) throws IOException, InterruptedException {
         ask("POST", "/api/bring-ups", Map.of("name", "Bench", "siteCode", "ben", "siteName", "Ardal", "positions", List.of()));
         Map<String, Object> network = new HashMap<>(Map.of("name", "Management", "prefix", "10.40.16.0/24", "gateway", "10.40.16.1", "domain", "ardal.example"));
         network.put("nameServers", List.of("10.40.8.3", "10.40.8.4"));
         network.put("timeServers", List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"));
         network.put("ranges", List.of(Map.of("purpose", "pool", "run", pool, "note", "")));
         ask("PUT", "/api/bring-ups/1/network", network);
+        return this;
+    }
+
+    /** Everything else. */
+    Bench rest() throws IOException, InterruptedException {
         thing("lines", "lines-1", Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "2001-2099"));
         thing("policy", "licence-terms", Map.of("answer", "yes", "reason", "bought with the hall", "who", "lead of the hall", "when", "2026-11-02"));
         thing("domain", "ardal.example", Map.of("primary", "10.40.8.3", "key-name", System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"), "key", System.getenv("LYCHNOS_TEST_NAME_KEY"), "reverse-zones", "16.40.10.in-addr.arpa"));

@@ -52,6 +52,11 @@ final class Stage implements AutoCloseable {
         return new Stage("", consoles, restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
     }
 
+    /** A hall of machines with a console, and the server in another network. */
+    static Stage ofConsolesAndOffice(String consoles, long restartMillis, Office office) throws IOException {
+        return new Stage("", consoles, restartMillis, Map.of("INSIDE", office.inside(), "QUARKUS_HTTP_HOST", Office.SERVER), List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+    }
+
     /** The same with what such machines lean on besides: a directory, a proxy, and a DHCP server that leases from this pool. */
     static Stage ofConsolesAndServices(String consoles, long restartMillis, String subnet, String pool) throws IOException {
         Path dhcp = Path.of(env("LYCHNOS_E2E_RUN"), "dhcp");
@@ -90,8 +95,12 @@ final class Stage implements AutoCloseable {
         }
         hallCommand = command;
         startHall();
-        try (ServerSocket free = new ServerSocket(0)) {
-            port = free.getLocalPort();
+        if (elsewhere()) {
+            port = Office.PORT;
+        } else {
+            try (ServerSocket free = new ServerSocket(0)) {
+                port = free.getLocalPort();
+            }
         }
         startServer();
     }
@@ -139,6 +148,11 @@ final class Stage implements AutoCloseable {
         return "http://127.0.0.1:" + other;
     }
 
+    /** The server stands in a network of its own. */
+    private boolean elsewhere() {
+        return settings.containsKey("INSIDE");
+    }
+
     private Process serverAt(int port, String log) throws IOException {
         Map<String, String> environment = new HashMap<>(settings);
         environment.putAll(Map.of(
@@ -152,13 +166,14 @@ final class Stage implements AutoCloseable {
                 "LYCHNOS_RUN_FOLLOW_AT_MOST", "25s",
                 "LYCHNOS_SEAL_KEY_FILE", directory.resolve("seal.key").toString(),
                 "LYCHNOS_DEMO_ACCOUNTS", "hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one"));
-        List<String> command = new ArrayList<>(List.of("java"));
+        List<String> command = new ArrayList<>(elsewhere() ? List.of(settings.get("INSIDE").split(" ")) : List.of());
+        command.add("java");
         command.addAll(options);
         command.addAll(List.of("-jar", ROOT.resolve("server/target/quarkus-app/quarkus-run.jar").toString()));
         Process started = start(command, environment, log);
         until("the server answers", Duration.ofSeconds(90), () -> {
             try (Socket socket = new Socket()) {
-                socket.connect(new InetSocketAddress("127.0.0.1", port), 500);
+                socket.connect(new InetSocketAddress(host(), port), 500);
                 return true;
             } catch (IOException e) {
                 return false;
@@ -173,7 +188,11 @@ final class Stage implements AutoCloseable {
     }
 
     String url() {
-        return "http://127.0.0.1:" + port;
+        return "http://" + host() + ":" + port;
+    }
+
+    private String host() {
+        return settings.getOrDefault("QUARKUS_HTTP_HOST", "127.0.0.1");
     }
 
     /** The true state of a machine, as the hall itself tells it. */

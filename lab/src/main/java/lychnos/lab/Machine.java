@@ -6,7 +6,6 @@ import io.vertx.core.http.HttpServer;
 import io.vertx.core.http.HttpServerOptions;
 import io.vertx.core.net.KeyCertOptions;
 import io.vertx.core.net.NetServer;
-import io.vertx.core.net.SSLOptions;
 import java.time.Duration;
 import java.util.function.Consumer;
 
@@ -40,7 +39,7 @@ public final class Machine {
         this.restart = restart;
         this.changed = changed;
         this.key = new WebKey(Certificates.selfSigned(spec.serial().toLowerCase(java.util.Locale.ROOT), -2, 730));
-        this.controller = new Controller(spec, key, this::move, () -> changed.accept(this), this::showOther);
+        this.controller = new Controller(spec, key, this::move, () -> changed.accept(this));
     }
 
     public void powerOn() {
@@ -114,13 +113,6 @@ public final class Machine {
     /** Shows a certificate of somebody's own making from now on, as after an update that nobody announced. */
     public void showOther(KeyCertOptions other) {
         key.show(other);
-        showOther();
-    }
-
-    private synchronized void showOther() {
-        if (server != null) {
-            server.updateSSLOptions(new SSLOptions().setKeyCertOptions(key.shown()));
-        }
     }
 
     /** Restarts at another address, as an address change makes it do. */

@@ -23,8 +23,8 @@ final class OneKey extends X509ExtendedKeyManager implements KeyCertOptions {
 
     private static final String ALIAS = "key";
 
-    private final PrivateKey key;
-    private final X509Certificate[] chain;
+    private volatile PrivateKey key;
+    private volatile X509Certificate[] chain;
 
     /**
      * A key with what is shown for it.
@@ -39,12 +39,18 @@ final class OneKey extends X509ExtendedKeyManager implements KeyCertOptions {
 
     @Override
     public KeyCertOptions copy() {
-        return this; // nothing in it changes
+        return this; // whoever has it shows what it is now
     }
 
     @Override
     public KeyManagerFactory getKeyManagerFactory(Vertx vertx) {
         return new KeyManagerFactory(new Factory(this), Security.getProvider("SunJSSE"), "one key") {};
+    }
+
+    /** Shows another key and chain from the next handshake on. */
+    synchronized void become(OneKey other) {
+        key = other.key;
+        chain = other.chain;
     }
 
     private static String aliasFor(String keyType) {

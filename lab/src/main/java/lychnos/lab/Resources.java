@@ -117,7 +117,7 @@ final class Resources {
     private ObjectNode manager() {
         ObjectNode manager = node(Controller.MANAGER, "#Manager.v1_19_1.Manager", "Controller")
                 .put("ManagerType", "BMC")
-                .put("FirmwareVersion", "4.18.2")
+                .put("FirmwareVersion", state.firmware())
                 .put("DateTime", Instant.now().plusSeconds(state.ahead()).truncatedTo(ChronoUnit.SECONDS).toString());
         manager.set("EthernetInterfaces", link(Controller.PORTS));
         manager.set("NetworkProtocol", link(Controller.PROTOCOL));

@@ -23,11 +23,11 @@ import org.bouncycastle.pkcs.jcajce.JcaPKCS10CertificationRequestBuilder;
 /** The key of a controller's web service: what it shows now, and the one that it has made a request for. */
 final class WebKey {
 
-    private KeyCertOptions shown;
+    private final OneKey shown;
     private KeyPair asked;
 
     WebKey(KeyCertOptions first) {
-        shown = first;
+        shown = (OneKey) first;
     }
 
     synchronized KeyCertOptions shown() {
@@ -35,7 +35,7 @@ final class WebKey {
     }
 
     synchronized void show(KeyCertOptions other) {
-        shown = other;
+        shown.become((OneKey) other);
     }
 
     /** Makes a new key and a request for it; the key that is in use stays until a certificate for the new one comes. */
@@ -62,7 +62,7 @@ final class WebKey {
         if (asked == null || certificates.isEmpty() || !certificates.get(0).getPublicKey().equals(asked.getPublic())) {
             return false;
         }
-        shown = new OneKey(asked.getPrivate(), certificates.toArray(X509Certificate[]::new));
+        shown.become(new OneKey(asked.getPrivate(), certificates.toArray(X509Certificate[]::new)));
         asked = null;
         return true;
     }

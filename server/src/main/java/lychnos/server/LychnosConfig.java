@@ -39,6 +39,10 @@ public interface LychnosConfig {
     /** Lease files of DHCP servers on this machine; an address that one of them has leased is given to nobody. */
     Optional<List<Path>> dhcpLeaseFiles();
 
+    /** How long the first change waits for others, so that all of them are told at once. */
+    @WithDefault("60s")
+    Duration notices();
+
     /** The place from which machines are reached. */
     interface Vantage {
         String name();

@@ -65,3 +65,25 @@ create table vantage (
 );
 create unique index vantage_name on vantage (name) where revoked_at is null;
 alter table network add column vantage_id bigint references vantage;
+
+-- The number of the newest step that a vantage has handed in.
+alter table dialogue add column handed_in bigint not null default 0;
+
+-- Who is told of changes, and how far they were told.
+create table notice_target (
+    id          bigint generated always as identity primary key,
+    bring_up_id bigint not null references bring_up,
+    sort        text not null check (sort in ('webhook', 'mail')),
+    target      text not null check (length(target) between 3 and 400),
+    key_id      text,
+    nonce       bytea check (length(nonce) = 12),
+    sealed      bytea,
+    fingerprint text check (fingerprint ~ '^[0-9a-f]{64}$'),
+    told_change bigint not null default 0,
+    told_trait  timestamptz not null,
+    sent_at     timestamptz,
+    fault       text not null default '',
+    tried_at    timestamptz,
+    made_by     bigint not null references account,
+    unique (bring_up_id, sort, target)
+);

@@ -38,6 +38,8 @@ import lychnos.wire.ntp.NtpClient;
 import lychnos.wire.proxy.ProxyProbe;
 import lychnos.wire.proxy.ProxyProbe.ProxySeen;
 import lychnos.wire.rmcp.Presence;
+import lychnos.wire.smtp.Letter;
+import lychnos.wire.smtp.Postman;
 import lychnos.wire.smtp.RelayProbe;
 import lychnos.wire.smtp.RelaySeen;
 import lychnos.wire.ssh.Greeting;
@@ -235,6 +237,12 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     @Override
     public RelaySeen relay(Address relay, int port, List<String> senders, String recipient, Duration timeout) throws WireFault {
         return relayProbe.probe(dialler.admit(relay, port), "lychnos.invalid", senders, recipient, timeout);
+    }
+
+    @Override
+    public Address mail(Address relay, int port, Letter letter, Duration timeout) throws WireFault {
+        Postman.send(dialler.admit(relay, port), letter, timeout);
+        return relay;
     }
 
     @Override

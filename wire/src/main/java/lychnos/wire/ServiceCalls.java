@@ -11,6 +11,7 @@ import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.Pushed;
 import lychnos.wire.dns.ZoneRecord;
 import lychnos.wire.proxy.ProxyProbe.ProxySeen;
+import lychnos.wire.smtp.Letter;
 import lychnos.wire.smtp.RelaySeen;
 
 /** The services that units lean on, reached from a {@link Vantage}; the same limits hold as there. */
@@ -36,6 +37,13 @@ public interface ServiceCalls {
 
     /** Talks to a mail relay without sending anything. */
     RelaySeen relay(Address relay, int port, List<String> senders, String recipient, Duration timeout) throws WireFault;
+
+    /**
+     * Sends a letter by a mail relay.
+     *
+     * @return the relay, for those who note what took it
+     */
+    Address mail(Address relay, int port, Letter letter, Duration timeout) throws WireFault;
 
     /** Asks a proxy to let a connection through. */
     ProxySeen proxy(Address proxy, int port, String target, Duration timeout) throws WireFault;

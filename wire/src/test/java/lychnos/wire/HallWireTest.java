@@ -1,6 +1,7 @@
 package lychnos.wire;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.vertx.core.Vertx;
@@ -11,7 +12,9 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.address.Run;
@@ -19,11 +22,14 @@ import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.proof.Rung;
+import lychnos.core.proof.Settings;
+import lychnos.core.proof.Trouble;
 import lychnos.core.proof.Verdict;
 import lychnos.lab.Controller;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.ladder.Climb;
+import lychnos.wire.ladder.Climbed;
 import lychnos.wire.ladder.Target;
 import lychnos.wire.tcp.PortState;
 import org.junit.jupiter.api.AfterAll;
@@ -95,6 +101,71 @@ class HallWireTest {
         Kind.Login factory = new Kind.Login(Controller.FACTORY_USER, Secret.of(Controller.FACTORY_PHRASE));
         Target target = new Target(at, 443, "HW-1", label, LoopbackHall.plan(), new Target.Login(Controller.FACTORY_USER, Secret.of("not-set-yet-at-all")), null, factory, List.of(23));
         return Verdict.of(new Climb(vantage, target, Clock.systemUTC()).climb().outcomes());
+    }
+
+    @Test
+    void manyArePingedAtOnce() throws WireFault {
+        List<Address> all = new ArrayList<>();
+        for (int i = 32; i < 232; i++) {
+            all.add(Address.parse("10.40.8." + i));
+        }
+        Map<Address, Echo> echoes = vantage.sweep(all, Duration.ofMillis(700));
+        assertEquals(200, echoes.size());
+        List<Address> answered = echoes.entrySet().stream().filter(each -> each.getValue().state() == Echo.State.ANSWERED).map(Map.Entry::getKey).sorted().toList();
+        assertEquals(List.of(AT, Address.parse("10.40.8.63")), answered);
+        assertTrue(echoes.get(AT).roundTrip().toMillis() < 700);
+        assertEquals(WireFault.Kind.NOT_DECLARED, assertThrows(WireFault.class, () -> vantage.sweep(List.of(AT, Address.parse("10.40.9.7")), Duration.ofMillis(100))).kind());
+    }
+
+    @Test
+    void whoeverClaimsAnAddressIsHeard() throws Exception {
+        assertEquals(List.of(FIRST), vantage.claimants(AT));
+        assertEquals(List.of(), vantage.claimants(Address.parse("10.40.8.98")));
+        // somebody gives a second machine the first one's address
+        onHall("ip", "addr", "add", "10.40.8.60/32", "dev", "m1");
+        try {
+            assertEquals(Set.of(FIRST, SECOND), Set.copyOf(vantage.claimants(AT)));
+            Verdict verdict = climb(AT, FIRST);
+            assertEquals(Rung.ANSWERS, verdict.broken());
+            assertTrue(verdict.sentence().startsWith("2 machines say that 10.40.8.60 is theirs: "), verdict.sentence());
+        } finally {
+            onHall("ip", "addr", "del", "10.40.8.60/32", "dev", "m1");
+            // the kernel here may have taken the second one for it
+            assertEquals(0, new ProcessBuilder("ip", "neigh", "flush", "to", "10.40.8.60").inheritIO().start().waitFor());
+        }
+    }
+
+    private static void onHall(String... command) throws Exception {
+        List<String> whole = new ArrayList<>(List.of(System.getenv("HALL").split(" ")));
+        whole.addAll(List.of(command));
+        assertEquals(0, new ProcessBuilder(whole).inheritIO().start().waitFor());
+    }
+
+    @Test
+    void aControllerAnswersAPresencePing() throws WireFault {
+        assertTrue(vantage.presence(AT, Duration.ofSeconds(2)).ipmi());
+        assertEquals(WireFault.Kind.SILENT, assertThrows(WireFault.class, () -> vantage.presence(Address.parse("10.40.8.98"), Duration.ofMillis(400))).kind());
+    }
+
+    /** Its certificate tells it, wherever it stands. */
+    @Test
+    void aMachineThatAnswersElsewhereTooIsTold() throws Exception {
+        Target.Redfish service = new Target.Redfish("HW-1", FIRST, here(), new Target.Login(Controller.FACTORY_USER, Secret.of(Controller.FACTORY_PHRASE)), new Kind.Login("nobody", Secret.of("nothing-at-all")));
+        Target target = new Target(AT, 443, FIRST, null, List.of(23), service, new Target.Names("", Map.of(), Map.of()));
+        Map<Address, String> elsewhere = Map.of(Address.parse("10.40.8.61"), "where it was before its setup");
+        assertEquals(null, new Climb(vantage, target.knowing(new Target.Known(null, elsewhere, Map.of(), List.of())), Clock.systemUTC()).climb().outcomes().get(6).trouble());
+        onHall("ip", "addr", "add", "10.40.8.61/32", "dev", "m0");
+        try {
+            Climbed climbed = new Climb(vantage, target.knowing(new Target.Known(null, elsewhere, Map.of(), List.of())), Clock.systemUTC()).climb();
+            assertEquals(Trouble.ELSEWHERE, climbed.outcomes().get(6).trouble(), climbed.outcomes()::toString);
+        } finally {
+            onHall("ip", "addr", "del", "10.40.8.61/32", "dev", "m0");
+        }
+    }
+
+    /** What the stand-in leaves the factory with. */
+    private static Settings here() {
+        return new Settings(AT, Address.parse("255.255.255.0"), null, true, "lc-unset", "lc-unset", List.of(), List.of(), false);
     }
 
     @Test

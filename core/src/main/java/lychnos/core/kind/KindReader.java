@@ -56,6 +56,11 @@ public final class KindReader {
         return read(resource("/kinds/" + id + ".yaml"));
     }
 
+    /** The description of a shipped kind as it is written, to tell whether two programs have the same. */
+    public static String asWritten(String id) {
+        return resource("/kinds/" + id + ".yaml");
+    }
+
     /** Every kind that is shipped, in the order in which they are offered. */
     public static List<Kind> allShipped() {
         return resource("/kinds/index.txt").lines().filter(line -> !line.isBlank()).map(KindReader::shipped).toList();

@@ -21,6 +21,7 @@ import lychnos.core.dialogue.Mode;
  * @param proven names of the passwords that have logged in
  * @param told values that the line has told
  * @param stretch what the time goes to from now on
+ * @param handed the number under which a vantage has handed it in; 0 where it is from here
  */
 record Change(
         long dialogueId,
@@ -39,7 +40,8 @@ record Change(
         List<String> tries,
         List<String> proven,
         Map<String, String> told,
-        Stretch stretch) {
+        Stretch stretch,
+        long handed) {
 
     /** Where a step stands now. */
     record Moved(Conversation.Progress progress, String evidence) {}

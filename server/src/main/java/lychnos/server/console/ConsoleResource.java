@@ -211,7 +211,7 @@ public class ConsoleResource {
         return consoles.atWork(dialogueId).orElseThrow(() -> Refusal.conflict("Nobody works at it on this server: its setup has ended, its gate is shut, a person does it by hand, or another server has it."));
     }
 
-    private MemberLine line(long dialogueId) {
+    private OpenLine line(long dialogueId) {
         return consoles.line(dialogueId).orElseThrow(() -> Refusal.conflict("This line is not open on this server: its setup has ended, its gate is shut, or another server has it."));
     }
 

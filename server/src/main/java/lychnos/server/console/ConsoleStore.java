@@ -223,7 +223,19 @@ public class ConsoleStore {
         return ours;
     }
 
+    /** Whether the unit of a dialogue is being set up, by whichever server. */
+    @Transactional
+    public boolean under(long dialogueId) {
+        return db.createQuery("select count(r) from MemberDialogue d join Run r on r.id = d.runId where d.id = :id and r.state = RUNNING", Long.class).setParameter("id", dialogueId).getSingleResult() > 0;
+    }
+
+    /** A step that a vantage has handed in before, and that was kept then. */
+    static final class KeptBefore extends RuntimeException {}
+
     private void more(Held held, Change change) {
+        if (change.handed() > 0 && db.createNativeMutationQuery("update dialogue set handed_in = :number where id = :id and handed_in < :number").setParameter("number", change.handed()).setParameter("id", change.dialogueId()).executeUpdate() == 0) {
+            throw new KeptBefore();
+        }
         passwords(held, change);
         if (!change.told().isEmpty()) {
             Rows.of(List.copyOf(change.told().entrySet()))

@@ -4,6 +4,7 @@ import io.quarkus.runtime.ShutdownEvent;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
+import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -28,6 +29,11 @@ import lychnos.server.store.MemberDialogue;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
 import lychnos.wire.console.ConsoleLine;
+import lychnos.wire.far.Codec;
+import lychnos.wire.far.FarVantage;
+import lychnos.wire.far.Link;
+import lychnos.server.vantage.VantageEars;
+import lychnos.server.vantage.Vantages;
 import org.jboss.logging.Logger;
 
 /**
@@ -35,7 +41,7 @@ import org.jboss.logging.Logger;
  * next one opens the same lines and goes on where each of them was.
  */
 @ApplicationScoped
-public class Consoles {
+public class Consoles implements VantageEars {
 
     private static final Logger LOG = Logger.getLogger(Consoles.class);
     private static final int MOST_UNITS = 400;
@@ -49,6 +55,8 @@ public class Consoles {
     private final FirstAddress firstAddress;
     private final Runs runs;
     private final Vantage vantage;
+    private final Vantages vantages;
+    private final Codec codec;
     private final LychnosConfig config;
     private final Clock clock;
     private final Map<Long, Bench> benches = new ConcurrentHashMap<>();
@@ -62,7 +70,9 @@ public class Consoles {
     });
     private volatile boolean stopping;
 
-    Consoles(ConsoleStore store, StepQueue queue, Openings openings, FirstAddress firstAddress, Runs runs, Vantage vantage, LychnosConfig config, Clock clock) {
+    Consoles(ConsoleStore store, StepQueue queue, Openings openings, FirstAddress firstAddress, Runs runs, Vantage vantage, Vantages vantages, LychnosConfig config, Clock clock) {
+        this.vantages = vantages;
+        this.codec = vantages.codec();
         this.store = store;
         this.queue = queue;
         this.openings = openings;
@@ -78,7 +88,7 @@ public class Consoles {
     }
 
     /** A unit's members, by the ids of their dialogues: those on a line, and those on whose pages is worked. */
-    private record Bench(Held held, Map<Long, MemberLine> members, Map<Long, RemoteWork> pages) {
+    private record Bench(Held held, Map<Long, OpenLine> members, Map<Long, RemoteWork> pages) {
 
         Bench(Held held) {
             this(held, new ConcurrentHashMap<>(), new ConcurrentHashMap<>());
@@ -131,7 +141,7 @@ public class Consoles {
     }
 
     /** The open line of a dialogue, if this server has it. */
-    Optional<MemberLine> line(long dialogueId) {
+    Optional<OpenLine> line(long dialogueId) {
         return benches.values().stream().map(bench -> bench.members.get(dialogueId)).filter(java.util.Objects::nonNull).findFirst();
     }
 
@@ -210,7 +220,7 @@ public class Consoles {
                 return; // every line is open already, and nothing comes after them
             }
             List<Openings.Opening> all = openings.of(bench.held.runId(), bench.held.unitId());
-            List<MemberLine> opened = new ArrayList<>();
+            List<OpenLine> opened = new ArrayList<>();
             for (Openings.Opening opening : all) {
                 MemberDialogue row = opening.kept().dialogue();
                 if (!row.gate.isEmpty() || row.state == MemberDialogue.State.DONE) {
@@ -226,7 +236,7 @@ public class Consoles {
             if (!shut.isEmpty()) {
                 store.opened(bench.held, shut, false);
             }
-            for (MemberLine line : opened) {
+            for (OpenLine line : opened) {
                 line.open();
                 if (all.stream().anyMatch(other -> other.kept().dialogue().id != line.dialogueId() && other.kept().dialogue().identified)) {
                     line.otherIsActive();
@@ -241,14 +251,52 @@ public class Consoles {
     }
 
     /** A member's line, not open yet; nothing where it has none and a person ticks its steps. */
-    private Optional<MemberLine> prepare(Bench bench, Openings.Opening opening, MemberDialogue row) throws HoldLost {
+    private Optional<OpenLine> prepare(Bench bench, Openings.Opening opening, MemberDialogue row) throws HoldLost {
         if (opening.line().isEmpty()) {
             store.opened(bench.held, List.of(row.id), true);
             return Optional.empty();
         }
-        MemberLine line = new MemberLine(bench.held, opening.kept(), opening.line().get(), opening.dialogue(), opening.values(), new Around(bench), pool, clockwork, clock);
+        Optional<FarVantage> far = vantages.farOf(opening.line().get().address());
+        OpenLine line = far.isPresent()
+                ? new VantageLine(bench.held, opening, () -> orderOf(bench, row.id), far.get(), codec, new Around(bench), pool, clockwork)
+                : new MemberLine(bench.held, opening.kept(), opening.line().get(), opening.dialogue(), opening.values(), new Around(bench), pool, clockwork, clock);
         bench.members.put(row.id, line);
         return Optional.of(line);
+    }
+
+    /** How far a dialogue is now, for a vantage that is to carry it on. */
+    private LineOrder orderOf(Bench bench, long dialogueId) {
+        return openings.of(bench.held.runId(), bench.held.unitId()).stream().filter(each -> each.kept().dialogue().id == dialogueId).findFirst().map(each -> LineOrder.of(bench.held, each)).orElseThrow();
+    }
+
+    private Stream<VantageLine> linesAt(String vantage) {
+        return benches.values().stream().flatMap(bench -> bench.members.values().stream()).filter(VantageLine.class::isInstance).map(VantageLine.class::cast).filter(line -> line.vantage().equals(vantage));
+    }
+
+    @Override
+    public void linked(String vantage, Link back, JsonNode holding) {
+        linesAt(vantage).forEach(VantageLine::linked);
+        Set<Long> known = linesAt(vantage).map(OpenLine::dialogueId).collect(java.util.stream.Collectors.toSet());
+        holding.forEach(id -> {
+            // what ended meanwhile, or what another server carries on with this vantage, is not for us; what nobody has any more is dropped there
+            if (!known.contains(id.asLong()) && !store.under(id.asLong())) {
+                back.send(codec.write(codec.json().createObjectNode().put("bench", id.asLong()).put("lost", Long.MAX_VALUE)));
+            }
+        });
+    }
+
+    @Override
+    public void cut(String vantage) {
+        linesAt(vantage).forEach(line -> line.cut(clock.instant()));
+    }
+
+    @Override
+    public boolean heard(String vantage, JsonNode message, Link back) {
+        if (!message.has("bench")) {
+            return false;
+        }
+        line(message.path("bench").asLong()).filter(VantageLine.class::isInstance).ifPresent(line -> ((VantageLine) line).heard(message, back));
+        return true;
     }
 
     /** Begins with a member's pages where nobody wants to fill them in by hand. */
@@ -303,6 +351,11 @@ public class Consoles {
         }
 
         @Override
+        public void save(Held held, List<Change.Piece> pieces) {
+            store.keep(pieces, Set.of());
+        }
+
+        @Override
         public void save(Held held, Change change) throws HoldLost {
             save(held, change, List.of());
         }
@@ -350,22 +403,22 @@ public class Consoles {
         }
 
         @Override
-        public void told(MemberLine from, String name, String value) {
+        public void told(OpenLine from, String name, String value) {
             bench.members.values().stream().filter(other -> other != from).forEach(other -> other.known(from.member().replace(' ', '-') + "." + name, value));
         }
 
         @Override
-        public void identified(MemberLine from) {
-            bench.members.values().stream().filter(other -> other != from).forEach(MemberLine::otherIsActive);
+        public void identified(OpenLine from) {
+            bench.members.values().stream().filter(other -> other != from).forEach(OpenLine::otherIsActive);
         }
 
         @Override
-        public void done(MemberLine line) {
+        public void done(OpenLine line) {
             pool.execute(() -> endOrOpenNext(bench));
         }
 
         @Override
-        public void lost(MemberLine line) {
+        public void lost(OpenLine line) {
             letGo(bench.held.runId());
         }
 

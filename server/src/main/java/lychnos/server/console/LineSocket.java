@@ -31,7 +31,7 @@ public class LineSocket {
     private final Consoles consoles;
     private final ObjectMapper json;
     private final SecurityIdentity identity;
-    private MemberLine line;
+    private OpenLine line;
     private FarLine far;
     private Onlooker onlooker;
 
@@ -55,7 +55,7 @@ public class LineSocket {
                 send(connection, Map.of("s", standing));
             }
         };
-        Optional<MemberLine> found = consoles.line(id);
+        Optional<OpenLine> found = consoles.line(id);
         if (found.isPresent()) {
             line = found.get();
             line.watch(onlooker);

@@ -15,6 +15,7 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import lychnos.core.dialogue.Blanker;
@@ -40,7 +41,7 @@ import org.jboss.logging.Logger;
  * One member's line, its conversation, and those who look at it. Everything of one line happens one after the other; what the
  * conversation wants sent goes out only after the database has kept that it will.
  */
-final class MemberLine implements LineEvents, AtWork {
+final class MemberLine implements LineEvents, OpenLine {
 
     private static final Logger LOG = Logger.getLogger(MemberLine.class);
     private static final String TOOL = "Lychnos";
@@ -55,19 +56,22 @@ final class MemberLine implements LineEvents, AtWork {
     interface Surroundings {
         void save(Held held, Change change, List<Change.Piece> pieces) throws HoldLost;
 
+        /** Keeps what was recorded, and nothing else. */
+        void save(Held held, List<Change.Piece> pieces) throws HoldLost;
+
         ConsoleLine open(MemberLine line) throws WireFault;
 
         /** The member's line has told something that others may wait for. */
-        void told(MemberLine line, String name, String value);
+        void told(OpenLine line, String name, String value);
 
         /** The member has told that it is the machine it should be, and that it takes setup. */
-        void identified(MemberLine line);
+        void identified(OpenLine line);
 
         /** The member is done. */
-        void done(MemberLine line);
+        void done(OpenLine line);
 
         /** This server has the unit no more. */
-        void lost(MemberLine line);
+        void lost(OpenLine line);
 
         boolean trusts(String server, String fingerprint);
     }
@@ -152,7 +156,8 @@ final class MemberLine implements LineEvents, AtWork {
         blanker = new Blanker(() -> secrets);
     }
 
-    long dialogueId() {
+    @Override
+    public long dialogueId() {
         return dialogueId;
     }
 
@@ -160,7 +165,8 @@ final class MemberLine implements LineEvents, AtWork {
         return held;
     }
 
-    String member() {
+    @Override
+    public String member() {
         return member;
     }
 
@@ -168,13 +174,15 @@ final class MemberLine implements LineEvents, AtWork {
         return address;
     }
 
-    Dialogue dialogue() {
+    @Override
+    public Dialogue dialogue() {
         return dialogue;
     }
 
     // --- the line ---
 
-    void open() {
+    @Override
+    public void open() {
         inOrder.add(this::tryToOpen);
     }
 
@@ -285,8 +293,8 @@ final class MemberLine implements LineEvents, AtWork {
         pieces.add(new Change.Piece(dialogueId, pieceNumber++, clock.instant(), 'm', text));
     }
 
-    /** What of the recording is not kept yet. */
-    synchronized List<Change.Piece> takePieces() {
+    @Override
+    public synchronized List<Change.Piece> takePieces() {
         List<Change.Piece> taken = pieces;
         pieces = new ArrayList<>();
         return taken;
@@ -425,7 +433,7 @@ final class MemberLine implements LineEvents, AtWork {
         if (moved.isEmpty() && told.isEmpty() && lastStanding != null && standing.kept().equals(lastStanding.kept())) {
             return null;
         }
-        return new Change(dialogueId, now, conversation.state(), conversation.hold().orElse(null), mode, wiped, identified, note, replanned ? dialogue.withPages(member, wiped) : null, moved, sends, by, "console", tries, proven, told, stretch());
+        return new Change(dialogueId, now, conversation.state(), conversation.hold().orElse(null), mode, wiped, identified, note, replanned ? dialogue.withPages(member, wiped) : null, moved, sends, by, "console", tries, proven, told, stretch(), 0);
     }
 
     /** A person's Enter stands for what was typed before it. */
@@ -524,8 +532,13 @@ final class MemberLine implements LineEvents, AtWork {
         }
     }
 
-    /** Shows what the line has said lately, and everything from now on. */
-    void watch(Onlooker onlooker) {
+    /** Tells how it stands, once everything that came before is done. */
+    void ask(Consumer<Standing> who) {
+        inOrder.add(() -> who.accept(standing()));
+    }
+
+    @Override
+    public void watch(Onlooker onlooker) {
         synchronized (this) {
             onlooker.shown(tail.toString());
             onlookers.add(onlooker);
@@ -533,7 +546,8 @@ final class MemberLine implements LineEvents, AtWork {
         inOrder.add(() -> onlooker.changed(standing()));
     }
 
-    void leave(Onlooker onlooker) {
+    @Override
+    public void leave(Onlooker onlooker) {
         onlookers.remove(onlooker);
     }
 
@@ -557,22 +571,24 @@ final class MemberLine implements LineEvents, AtWork {
         return answer;
     }
 
-    /** Takes the keyboard. */
-    void take(String login) {
+    @Override
+    public void take(String login) {
         inOrder.add(() -> {
             hand = login;
             apply(List.of());
         });
     }
 
-    CompletableFuture<Optional<String>> typed(String keys, String login) {
+    @Override
+    public CompletableFuture<Optional<String>> typed(String keys, String login) {
         return decide(login, () -> {
             apply(conversation.typed(keys, clock.instant()));
             return Optional.empty();
         });
     }
 
-    CompletableFuture<Optional<String>> sendBreak(String login) {
+    @Override
+    public CompletableFuture<Optional<String>> sendBreak(String login) {
         return decide(login, () -> {
             if (line != null) {
                 line.sendBreak();
@@ -583,7 +599,8 @@ final class MemberLine implements LineEvents, AtWork {
         });
     }
 
-    void resize(int columns, int rows) {
+    @Override
+    public void resize(int columns, int rows) {
         inOrder.add(() -> {
             if (line != null) {
                 line.resize(columns, rows);
@@ -651,8 +668,8 @@ final class MemberLine implements LineEvents, AtWork {
                 .orElse(List.of());
     }
 
-    /** Another member has told that it is the one that takes setup. */
-    void otherIsActive() {
+    @Override
+    public void otherIsActive() {
         inOrder.add(() -> apply(conversation.otherIsActive(clock.instant())));
     }
 

@@ -338,7 +338,7 @@ final class RemoteWork implements AtWork {
     /** Gives back whether it is kept and ours still. */
     private boolean keep(Map<Integer, Change.Moved> moved, Map<Integer, String> sends, List<String> tries, List<String> proven, Map<String, String> told) {
         try {
-            around.save(held, new Change(dialogueId, clock.instant(), state, hold, mode, wiped, identified, note, null, moved, sends, TOOL, "web", tries, proven, told, stretch()));
+            around.save(held, new Change(dialogueId, clock.instant(), state, hold, mode, wiped, identified, note, null, moved, sends, TOOL, "web", tries, proven, told, stretch(), 0));
             return true;
         } catch (HoldLost e) {
             LOG.infof("let go of the pages of run %d: %s", held.runId(), e.getMessage());

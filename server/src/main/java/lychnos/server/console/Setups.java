@@ -138,7 +138,7 @@ public class Setups {
     @Transactional
     @ReadsOnly
     public void refuseBlocked(long bringUpId, List<Long> unitIds) {
-        plans.findings(bringUps.get(bringUpId)).stream().filter(Finding::blocks).filter(finding -> unitIds.contains(finding.about().unitId())).findFirst().ifPresent(finding -> {
+        plans.findings(bringUps.get(bringUpId)).stream().filter(Finding::blocks).filter(finding -> finding.about().unitId() != null && unitIds.contains(finding.about().unitId())).findFirst().ifPresent(finding -> {
             throw Refusal.conflict(finding.what() + ". " + finding.why());
         });
     }

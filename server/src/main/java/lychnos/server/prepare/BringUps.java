@@ -59,6 +59,15 @@ public class BringUps {
         return found;
     }
 
+    /** What people call a bring-up, and the site that it is at. */
+    public record Named(String name, String site) {}
+
+    @Transactional
+    public Named named(long id) {
+        BringUp bringUp = get(id);
+        return new Named(bringUp.name, bringUp.site.name);
+    }
+
     public List<Unit> units(long bringUpId) {
         return db.createQuery("from Unit where bringUpId = :id order by number", Unit.class).setParameter("id", bringUpId).getResultList();
     }

@@ -22,6 +22,8 @@ public class DeclaredNetworks {
     private static final String STATED = "select cast(prefix as text) from network"
             + " union select server from network, unnest(name_servers || time_servers) server"
             + " union select coalesce(value ->> 'address', value ->> 'primary') from thing where sort in ('domain', 'time', 'relay', 'proxy', 'lines')"
+            // a webhook that a lead has stated by its address
+            + " union select substring(target from '^https://\\[?([0-9a-f.:]+?)\\]?(?::[0-9]+)?(?:/|$)') from notice_target where sort = 'webhook'"
             // a virtualisation host is reached for the lines of what runs on it
             + " union select value ->> 'address' from thing where sort = 'host' and value ->> 'line-ports' is not null";
 

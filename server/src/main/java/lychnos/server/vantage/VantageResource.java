@@ -31,6 +31,12 @@ public class VantageResource {
         return vantages.all();
     }
 
+    @GET
+    @Path("networks")
+    public List<Vantages.Reachable> networks() {
+        return vantages.networks();
+    }
+
     /** @param name what it is to be called */
     public record Make(String name) {}
 

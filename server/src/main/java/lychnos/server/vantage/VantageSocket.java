@@ -11,6 +11,7 @@ import io.quarkus.websockets.next.WebSocketConnection;
 import jakarta.annotation.security.PermitAll;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
+import jakarta.enterprise.inject.Instance;
 import java.io.IOException;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
@@ -33,6 +34,7 @@ public class VantageSocket {
     private static final long DEAD_NANOS = 13_000_000_000L;
 
     private final Vantages vantages;
+    private final Instance<VantageEars> ears;
     private final Map<String, Standing> links = new ConcurrentHashMap<>();
     private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor(work -> {
         Thread thread = new Thread(work, "vantage clock");
@@ -40,7 +42,8 @@ public class VantageSocket {
         return thread;
     });
 
-    VantageSocket(Vantages vantages) {
+    VantageSocket(Vantages vantages, Instance<VantageEars> ears) {
+        this.ears = ears;
         this.vantages = vantages;
         clockwork.scheduleWithFixedDelay(this::endWhatIsDead, LOOK_SECONDS, LOOK_SECONDS, TimeUnit.SECONDS);
     }
@@ -85,9 +88,10 @@ public class VantageSocket {
             if (message.has("hello")) {
                 vantages.linked(standing.name, standing.link, message.path("hello"));
                 welcome(standing);
+                ears.forEach(each -> each.linked(standing.name, standing.link, message.path("hello").path("holding")));
             } else if (message.has("alive")) {
                 standing.link.send(text);
-            } else if (!vantages.link(standing.name).heard(message)) {
+            } else if (!vantages.link(standing.name).heard(message) && ears.stream().noneMatch(each -> each.heard(standing.name, message, standing.link))) {
                 LOG.debugf("vantage %s says what nobody here understands", standing.name);
             }
         } catch (IOException | IllegalArgumentException | IllegalStateException e) {
@@ -129,7 +133,9 @@ public class VantageSocket {
     void over(WebSocketConnection connection) {
         Standing standing = links.remove(connection.id());
         if (standing != null) {
-            vantages.cut(standing.name, standing.link);
+            if (vantages.cut(standing.name, standing.link)) {
+                ears.forEach(each -> each.cut(standing.name));
+            }
         }
     }
 }

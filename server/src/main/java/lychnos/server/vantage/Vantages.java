@@ -30,6 +30,7 @@ import lychnos.server.store.Network;
 import lychnos.server.store.VantageRow;
 import lychnos.wire.LocalVantage;
 import lychnos.wire.Vantage;
+import lychnos.wire.console.LineAddress;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.FarVantage;
@@ -80,7 +81,8 @@ public class Vantages {
         return RoutedVantage.of(local, this::placeOf, name -> far.containsKey(name) ? far.get(name).vantage() : null);
     }
 
-    Codec codec() {
+    /** How is written what goes over links. */
+    public Codec codec() {
         return codec;
     }
 
@@ -122,9 +124,13 @@ public class Vantages {
         return far(name);
     }
 
-    /** The vantage that is for this address; nothing where the server itself is. */
-    public Optional<FarVantage> farOf(Address address) {
-        Vantage place = placeOf(address);
+    /** The vantage that a line is reached from; nothing where the server itself reaches it. */
+    public Optional<FarVantage> farOf(LineAddress line) {
+        if (line.protocol() == LineAddress.Protocol.DEVICE) {
+            int at = line.device().indexOf(RoutedVantage.OF);
+            return at < 0 ? Optional.empty() : Optional.of(far(line.device().substring(at + 1)));
+        }
+        Vantage place = placeOf(line.address());
         return far.values().stream().filter(each -> each.vantage() == place).findFirst();
     }
 
@@ -149,12 +155,13 @@ public class Vantages {
     }
 
     @Transactional
-    void cut(String name, Link link) {
+    boolean cut(String name, Link link) {
         if (!far(name).cut(link)) {
-            return; // another one stands by now
+            return false; // another one stands by now
         }
         seen(name);
         live.tell(0, "vantages");
+        return true;
     }
 
     private void seen(String name) {
@@ -186,6 +193,14 @@ public class Vantages {
             all.add(new View(row.id, row.name, row.madeAt, row.seenAt, far(row.name).linked(), networks));
         }
         return all;
+    }
+
+    /** A network that a vantage may be for. */
+    public record Reachable(long id, String name, String prefix) {}
+
+    @Transactional
+    public List<Reachable> networks() {
+        return db.createQuery("from Network order by name, prefix", Network.class).getResultStream().map(network -> new Reachable(network.id, network.name, network.prefix.toString())).toList();
     }
 
     /** A vantage that was made, with its token, which is shown this once. */

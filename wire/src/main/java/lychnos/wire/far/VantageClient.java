@@ -52,7 +52,7 @@ public final class VantageClient implements AutoCloseable {
 
         void heard(JsonNode message, Link from);
 
-        void cut();
+        void cut(Link which);
 
         /** What the server is told of this place besides, in its greeting. */
         Supplier<JsonNode> holding();
@@ -111,7 +111,7 @@ public final class VantageClient implements AutoCloseable {
         made.closeHandler(end -> {
             socket.compareAndSet(made, null);
             says.accept("the link to " + server + " is cut; what was begun goes on");
-            ears.cut();
+            ears.cut(link);
             again();
         });
         made.exceptionHandler(fault -> {}); // the close that follows it is enough

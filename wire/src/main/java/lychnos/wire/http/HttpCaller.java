@@ -32,32 +32,38 @@ public final class HttpCaller implements AutoCloseable {
     static final int LARGEST_ANSWER = 1_000_000;
 
     private static final int CONNECT_SECONDS = 4;
+    private static final int MOST_KEPT = 2;
+    private static final long FORGET_NANOS = 200_000_000;
+    private static final long OLD_ENDS_MILLIS = 60_000;
 
-    private final HttpClient client;
+    private final Vertx vertx;
+    private volatile HttpClient client;
+    private long madeAt;
 
     public HttpCaller(Vertx vertx) {
-        this.client = vertx.createHttpClient(new HttpClientOptions()
+        this.vertx = vertx;
+        client = client();
+        madeAt = System.nanoTime() - FORGET_NANOS;
+    }
+
+    private HttpClient client() {
+        return vertx.createHttpClient(new HttpClientOptions()
                 .setSsl(true)
                 .setTrustAll(true)
                 .setVerifyHost(false)
                 .setConnectTimeout(CONNECT_SECONDS * 1000)
                 .setSslHandshakeTimeout(CONNECT_SECONDS)
-                .setMaxPoolSize(2)
+                .setMaxPoolSize(MOST_KEPT)
                 .setKeepAliveTimeout(3)
                 .setDecompressionSupported(false));
     }
 
     /** Carries out one exchange and waits for it. */
     public HttpAnswer call(HttpCall call, InetSocketAddress peer) throws WireFault {
-        HttpClientRequest request = open(call, peer);
+        HttpClientRequest request = openPinned(call, peer);
         // a fault reaches the caller through the answer's future; the request's own handler has nothing to add
         request.exceptionHandler(fault -> {});
         String shown = fingerprint(request);
-        if (call.pinnedFingerprint() != null && !call.pinnedFingerprint().equals(shown)) {
-            request.reset();
-            request.connection().close();
-            throw new WireFault(Kind.OTHER_CERTIFICATE, "certificate " + shorten(shown) + " instead of " + shorten(call.pinnedFingerprint()));
-        }
         call.headers().forEach(request::putHeader);
         // the reader is attached before anything is sent: an answer that is quicker than this thread would pass unread
         CompletableFuture<HttpAnswer> future = request.response().compose(response -> read(response, shown)).toCompletionStage().toCompletableFuture();
@@ -81,6 +87,41 @@ public final class HttpCaller implements AutoCloseable {
             Thread.currentThread().interrupt();
             throw new WireFault(Kind.UNKNOWN_OUTCOME, "interrupted", e);
         }
+    }
+
+    /** A request on a connection that shows the certificate. */
+    private HttpClientRequest openPinned(HttpCall call, InetSocketAddress peer) throws WireFault {
+        HttpClientRequest request = open(call, peer);
+        String pinned = call.pinnedFingerprint();
+        if (pinned == null || pinned.equals(fingerprint(request))) {
+            return request;
+        }
+        drop(request);
+        // a connection that was kept, or a session that was resumed (RFC 8446, section 2.2), shows what it was made with
+        forget();
+        request = open(call, peer);
+        String shown = fingerprint(request);
+        if (!pinned.equals(shown)) {
+            drop(request);
+            throw new WireFault(Kind.OTHER_CERTIFICATE, "certificate " + shorten(shown) + " instead of " + shorten(pinned));
+        }
+        return request;
+    }
+
+    private static void drop(HttpClientRequest request) {
+        request.reset();
+        request.connection().close();
+    }
+
+    /** Goes on with a client that remembers no session; whoever is in the middle of an exchange ends it with the old one. */
+    private synchronized void forget() {
+        if (System.nanoTime() - madeAt < FORGET_NANOS) {
+            return; // somebody else has just done so
+        }
+        HttpClient old = client;
+        client = client();
+        madeAt = System.nanoTime();
+        vertx.setTimer(OLD_ENDS_MILLIS, timer -> old.close());
     }
 
     private HttpClientRequest open(HttpCall call, InetSocketAddress peer) throws WireFault {

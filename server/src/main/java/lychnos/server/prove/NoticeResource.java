@@ -1,0 +1,51 @@
+package lychnos.server.prove;
+
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.DELETE;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.POST;
+import jakarta.ws.rs.Path;
+import java.util.List;
+import lychnos.server.account.Who;
+
+/** Who is told of changes, for people. */
+@Path("/api")
+@RolesAllowed("viewer")
+public class NoticeResource {
+
+    private final NoticeTargets targets;
+    private final Who who;
+
+    NoticeResource(NoticeTargets targets, Who who) {
+        this.targets = targets;
+        this.who = who;
+    }
+
+    @GET
+    @Path("bring-ups/{id}/notices")
+    public List<NoticeTargets.View> all(long id) {
+        return targets.of(id);
+    }
+
+    /**
+     * Somebody who is to be told.
+     *
+     * @param sort webhook or mail
+     * @param to a URL or a mail address
+     */
+    public record Add(String sort, String to) {}
+
+    @POST
+    @Path("bring-ups/{id}/notices")
+    @RolesAllowed("lead")
+    public NoticeTargets.Added add(long id, Add add) {
+        return targets.add(id, add == null ? null : add.sort, add == null ? null : add.to, who.person());
+    }
+
+    @DELETE
+    @Path("notices/{id}")
+    @RolesAllowed("lead")
+    public void remove(long id) {
+        targets.remove(id, who.person());
+    }
+}

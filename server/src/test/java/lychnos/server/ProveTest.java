@@ -1,0 +1,257 @@
+package lychnos.server;
+
+import static org.hamcrest.Matchers.containsString;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.path.json.JsonPath;
+import io.vertx.core.Vertx;
+import io.vertx.core.http.HttpServer;
+import io.vertx.core.http.HttpServerOptions;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import lychnos.lab.Authority;
+import lychnos.lab.Certificates;
+import lychnos.lab.Hall;
+import lychnos.lab.Machine;
+import lychnos.lab.MachineSpec;
+import lychnos.lab.Plug;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** Checks of a machine that is set up: what has changed since, what people decide on it, and that nothing else is ever reached. */
+@QuarkusTest
+class ProveTest {
+
+    private static final int PORT = 18444;
+    /** Of each test its own machine: a serial belongs to one bring-up. */
+    private static int next = 70;
+
+    private final int net = next++;
+
+    private final Vertx vertx = Vertx.vertx();
+    private Client client;
+    private Hall hall;
+    private long id;
+    private int unit;
+    private int claim;
+
+    /** One machine, set up and proven. */
+    @BeforeEach
+    void prove() {
+        client = Client.engineer();
+        hall = new Hall(List.of(MachineSpec.of(serial(), mac(), at(10))), Plug.loopback(), PORT, Duration.ofMillis(50), null);
+        id = client.bringUp();
+        client.labels(id, "serial,mac,rack position,model,first address\n%s,%s,R1 u1,C4,%s\n".formatted(serial(), mac(), at(10)), false).then().statusCode(200);
+        client.network(id, Client.network(at(0) + "/24", at(1), "pool .101-.180"));
+        client.take(id).then().statusCode(200);
+        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 1)).then().statusCode(204);
+        ConsoleStage.until("it is set up", () -> client.get("/api/bring-ups/" + id + "/configure").getString("lanes[0].state").equals("DONE"));
+        JsonPath view = view();
+        unit = view.getInt("endpoints[0].unitId");
+        claim = view.getInt("endpoints[0].claimId");
+        check(null);
+        assertTrue(view().getBoolean("endpoints[0].proven"), view()::prettify);
+    }
+
+    @AfterEach
+    void close() {
+        hall.close();
+        vertx.close().toCompletionStage().toCompletableFuture().join();
+    }
+
+    private String serial() {
+        return "PV-" + net;
+    }
+
+    private String mac() {
+        return "02:4c:59:c1:00:%02x".formatted(net);
+    }
+
+    private String at(int number) {
+        return "127.40." + net + "." + number;
+    }
+
+    private Machine machine() {
+        return hall.machine(serial());
+    }
+
+    private JsonPath view() {
+        return client.get("/api/bring-ups/" + id + "/prove");
+    }
+
+    private JsonPath detail() {
+        return client.get("/api/units/" + unit + "/proof");
+    }
+
+    /** Checks it, and waits until that is over. */
+    private void check(String rung) {
+        String before = detail().getString("endpoint.at");
+        client.post("/api/bring-ups/" + id + "/checks", rung == null ? Map.of() : Map.of("rung", rung)).then().statusCode(200);
+        ConsoleStage.until("it is checked", () -> view().getInt("checking") == 0 && !String.valueOf(detail().getString("endpoint.at")).equals(before));
+    }
+
+    private void decide(String what, String now, boolean accept, String reason, int status) {
+        client.post("/api/endpoints/" + claim + "/changes", Map.of("what", what, "now", now, "accept", accept, "reason", reason)).then().statusCode(status);
+    }
+
+    @Test
+    void anotherCertificateIsShownWithBothAndAccepted() {
+        String before = detail().getString("fingerprint");
+        machine().showOther(Certificates.selfSigned("somebody-elses", -1, 30));
+        check(null);
+        JsonPath view = view();
+        assertEquals("certificate", view.getString("changes[0].what"));
+        assertEquals(before, view.getString("changes[0].before"));
+        String now = view.getString("changes[0].now");
+        assertEquals("bbb", detail().getString("before[0].standings").substring(2, 3).repeat(3), "the strip shows the rung");
+        decide("certificate", before, true, "", 409); // not the one that is shown
+        decide("certificate", now, true, "", 204);
+        check(null);
+        assertTrue(view().getBoolean("endpoints[0].proven"));
+        assertEquals(List.of(), view().getList("changes"));
+        assertEquals(now, detail().getString("fingerprint"));
+    }
+
+    @Test
+    void aSettingThatSomebodyChangedIsAcceptedOrHeldForAFault() {
+        machine().controller().setMask("255.255.0.0");
+        check(null);
+        assertEquals("setting: mask", view().getString("changes[0].what"));
+        assertFalse(view().getBoolean("endpoints[0].proven"));
+        decide("setting: mask", "255.255.0.0", false, "", 400); // why?
+        decide("setting: mask", "255.255.0.0", false, "the plan says /24", 204);
+        assertEquals("the plan says /24", view().getString("changes[0].reason"));
+        decide("setting: mask", "255.255.0.0", true, "", 204);
+        check(null);
+        assertTrue(view().getBoolean("endpoints[0].proven"), view()::prettify);
+        // accepted was that value and no other
+        machine().controller().setMask("255.0.0.0");
+        check(null);
+        assertFalse(view().getBoolean("endpoints[0].proven"));
+        assertEquals("255.0.0.0", view().getString("changes[0].now"));
+        machine().controller().setMask("255.255.255.0");
+        check(null);
+        assertTrue(view().getBoolean("endpoints[0].proven"), "as planned is right, whatever was accepted");
+        assertEquals(List.of(), view().getList("changes"));
+    }
+
+    @Test
+    void whatHasNoRungIsAChangeAllTheSame() {
+        machine().controller().setFirmware("4.17.0");
+        check(null);
+        assertEquals("firmware", view().getString("changes[0].what"));
+        assertTrue(view().getBoolean("endpoints[0].proven"), "nobody has called it a fault");
+        decide("firmware", "4.17.0", false, "older than agreed", 204);
+        check(null);
+        assertFalse(view().getBoolean("endpoints[0].proven"));
+        assertTrue(view().getString("endpoints[0].sentence").startsWith("Held for a fault: firmware was 4.18.2, is 4.17.0 (older than agreed)."), view()::prettify);
+        machine().controller().setFirmware("4.18.2");
+        check(null);
+        assertTrue(view().getBoolean("endpoints[0].proven"));
+    }
+
+    @Test
+    void aFactoryPasswordIsNeverAccepted() {
+        machine().controller().letFactoryIn();
+        check(null);
+        assertEquals("factory password", view().getString("changes[0].what"));
+        assertFalse(view().getBoolean("changes[0].acceptable"));
+        decide("factory password", "works", true, "", 409);
+    }
+
+    @Test
+    void aCheckUpToARungLeavesWhatIsAboveIt() {
+        int logins = machine().controller().refusedLogins();
+        check("TLS");
+        assertEquals(logins, machine().controller().refusedLogins(), "the seventh rung was not climbed");
+        assertTrue(view().getBoolean("endpoints[0].proven"));
+        machine().powerOff();
+        check("PORT");
+        assertEquals(List.of("NOT_MEASURED", "BROKEN", "NOT_REACHED", "NOT_REACHED", "NOT_REACHED", "NOT_REACHED", "NOT_REACHED"), view().getList("endpoints[0].standings"));
+    }
+
+    @Test
+    void aSignedCertificateIsPutInAndProvenAgain() {
+        assertTrue(detail().getBoolean("replaceable"));
+        String before = detail().getString("fingerprint");
+        client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", "x")).then().statusCode(409);
+        String request = client.post("/api/endpoints/" + claim + "/certificate-request", Map.of()).then().statusCode(200).extract().jsonPath().getString("request");
+        assertEquals(request, detail().getString("request"));
+        client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", new Authority().root())).then().statusCode(400).body("faults[0].reason", containsString("for the key that the machine has made"));
+        client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", new Authority().sign(request))).then().statusCode(204);
+        check(null);
+        assertTrue(view().getBoolean("endpoints[0].proven"), view()::prettify);
+        assertFalse(before.equals(detail().getString("fingerprint")));
+        assertEquals(List.of(), view().getList("changes"), "who put it in has accepted it");
+        assertTrue(detail().getString("rungs[2].parts.find { it.name == 'chain' }.seen").contains("2 certificates"), detail()::prettify);
+    }
+
+    // --- notices ---
+
+    @Test
+    void changesAreToldTogetherAndSigned() throws Exception {
+        BlockingQueue<String> told = new LinkedBlockingQueue<>();
+        BlockingQueue<String> signatures = new LinkedBlockingQueue<>();
+        HttpServer hook = vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(Certificates.selfSigned("hook", -1, 30))).requestHandler(request -> request.body().onSuccess(body -> {
+            signatures.add(request.getHeader("X-Lychnos-Signature"));
+            told.add(body.toString());
+            request.response().setStatusCode(204).end();
+        }));
+        hook.listen(18999, at(200)).toCompletionStage().toCompletableFuture().join();
+        Client lead = Client.lead();
+        lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "webhook", "to", "http://" + at(200) + "/")).then().statusCode(400).body("faults[0].reason", containsString("begins with https://"));
+        lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "no mail address")).then().statusCode(400);
+        client.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "duty@ardal.example")).then().statusCode(403);
+        String secret = lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "webhook", "to", "https://" + at(200) + ":18999/told")).then().statusCode(200).extract().jsonPath().getString("secret");
+        machine().controller().setMask("255.255.0.0");
+        machine().controller().setFirmware("4.17.0");
+        check(null);
+        String body = told.poll(30, TimeUnit.SECONDS);
+        JsonPath batch = JsonPath.from(body);
+        assertEquals(List.of("firmware", "ladder", "setting: mask"), batch.getList("changes.what").stream().sorted().toList(), body);
+        assertEquals("sha256=" + hmac(secret, body), signatures.poll());
+        assertEquals("", client.get("/api/bring-ups/" + id + "/notices").getString("[0].fault"));
+        // another certificate than the first gets nothing
+        hook.close().toCompletionStage().toCompletableFuture().join();
+        vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(Certificates.selfSigned("not-the-hook", -1, 30))).requestHandler(request -> told.add("leaked")).listen(18999, at(200)).toCompletionStage().toCompletableFuture().join();
+        machine().controller().setFirmware("4.16.0");
+        check(null);
+        ConsoleStage.until("it is told that it was not told", () -> client.get("/api/bring-ups/" + id + "/notices").getString("[0].fault").contains("instead of"));
+        assertEquals(null, told.poll());
+    }
+
+    private static String hmac(String secret, String body) throws Exception {
+        javax.crypto.Mac mac = javax.crypto.Mac.getInstance("HmacSHA256");
+        mac.init(new javax.crypto.spec.SecretKeySpec(secret.getBytes(java.nio.charset.StandardCharsets.UTF_8), "HmacSHA256"));
+        return java.util.HexFormat.of().formatHex(mac.doFinal(body.getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+    }
+
+    // --- vantages ---
+
+    @Test
+    void whatIsReachedFromElsewhereIsNotGuessedAt() {
+        Client lead = Client.lead();
+        String name = "cage-" + id;
+        client.post("/api/vantages", Map.of("name", name)).then().statusCode(403);
+        lead.post("/api/vantages", Map.of("name", "Not A Name")).then().statusCode(400);
+        int vantage = lead.post("/api/vantages", Map.of("name", name)).then().statusCode(200).extract().jsonPath().getInt("id");
+        lead.post("/api/vantages", Map.of("name", name)).then().statusCode(409);
+        long network = lead.get("/api/vantages/networks").getLong("findAll { it.prefix == '" + at(0) + "/24' }.last().id");
+        lead.request().body(Map.of("networks", List.of(network))).put("/api/vantages/" + vantage + "/networks").then().statusCode(204);
+        String before = detail().getString("endpoint.at");
+        client.post("/api/bring-ups/" + id + "/checks", Map.of()).then().statusCode(200);
+        ConsoleStage.until("nothing is under way", () -> view().getInt("checking") == 0);
+        assertEquals(before, detail().getString("endpoint.at"), "a vantage that is not linked says nothing of the machine");
+        lead.request().delete("/api/vantages/" + vantage).then().statusCode(204);
+        check(null);
+        assertTrue(view().getBoolean("endpoints[0].proven"));
+    }
+}

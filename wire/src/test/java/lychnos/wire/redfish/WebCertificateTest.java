@@ -1,0 +1,96 @@
+package lychnos.wire.redfish;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNotEquals;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import lychnos.lab.Authority;
+import lychnos.lab.Quirk;
+import lychnos.wire.LoopbackHall;
+import lychnos.wire.WireFault;
+import lychnos.wire.tls.SignedChain;
+import lychnos.wire.tls.TlsSeen;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** A certificate that is asked for, signed by an authority, looked at, and put in. */
+class WebCertificateTest {
+
+    private static final String NAME = "ard-srv-001-oob.ardal.example";
+
+    private static RedfishClient client(LoopbackHall lab) throws Exception {
+        RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null);
+        client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.FACTORY.phrase());
+        return client;
+    }
+
+    private static TlsSeen shown(LoopbackHall lab) throws WireFault {
+        return lab.vantage.tls(LoopbackHall.FIRST, LoopbackHall.PORT, Duration.ofSeconds(3));
+    }
+
+    @Test
+    void aMachineGetsACertificateThatAnAuthoritySigned() throws Exception {
+        try (LoopbackHall lab = new LoopbackHall(); RedfishClient client = client(lab)) {
+            TlsSeen before = shown(lab);
+            assertTrue(before.selfSigned());
+            WebCertificate slot = new WebCertificate(client);
+            WebCertificate.Request request = slot.request(NAME, List.of(NAME, LoopbackHall.FIRST.toString()));
+            assertEquals(before.fingerprint(), shown(lab).fingerprint(), "the one in use stays until another is put in");
+            String chain = SignedChain.check(new Authority().sign(request.pem()), request.pem(), NAME, Instant.now());
+            slot.replace(request.collection(), chain);
+            TlsSeen after = shown(lab);
+            assertNotEquals(before.fingerprint(), after.fingerprint());
+            assertFalse(after.selfSigned());
+            assertEquals(List.of(NAME, LoopbackHall.FIRST.toString()), after.names());
+            assertEquals("", after.chainFault());
+            assertEquals(2, after.pem().size());
+        }
+    }
+
+    @Test
+    void oneThatHasNoServiceForItSaysSo() throws Exception {
+        try (LoopbackHall lab = new LoopbackHall(Quirk.NO_CERTIFICATE_SERVICE); RedfishClient client = client(lab)) {
+            assertTrue(assertThrows(WireFault.class, () -> new WebCertificate(client).request(NAME, List.of(NAME))).getMessage().contains("no certificate service"));
+        }
+    }
+
+    private static String wrong(String pem, String request, String name) {
+        return assertThrows(IllegalArgumentException.class, () -> SignedChain.check(pem, request, name, Instant.now())).getMessage();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"", "not PEM at all", "-----BEGIN CERTIFICATE-----\nAAAA\n-----END CERTIFICATE-----\n"})
+    void whatIsNoCertificateIsNotPutIn(String pem) throws Exception {
+        try (LoopbackHall lab = new LoopbackHall(); RedfishClient client = client(lab)) {
+            String request = new WebCertificate(client).request(NAME, List.of(NAME)).pem();
+            assertTrue(wrong(pem, request, NAME).matches("(?s)(There is no certificate in it|That cannot be read as PEM).*"));
+        }
+    }
+
+    @Test
+    void aChainThatWouldShutUsOutIsNotPutIn() throws Exception {
+        try (LoopbackHall lab = new LoopbackHall(); RedfishClient client = client(lab)) {
+            WebCertificate slot = new WebCertificate(client);
+            Authority authority = new Authority();
+            String old = slot.request(NAME, List.of(NAME)).pem();
+            String request = slot.request(NAME, List.of(NAME)).pem();
+            String chain = authority.sign(request);
+            assertTrue(wrong(authority.sign(old), request, NAME).contains("for the key that the machine has made"));
+            assertTrue(wrong(chain, request, "ard-srv-002-oob.ardal.example").contains("the machine is called ard-srv-002-oob"));
+            String own = chain.substring(0, chain.indexOf("-----BEGIN", 20));
+            assertTrue(wrong(own, request, NAME).contains("Ardal hall signing, which signed it, is missing"));
+            assertTrue(wrong(own + new Authority().root(), request, NAME).contains("is missing") || wrong(own + new Authority().root(), request, NAME).contains("does not belong"));
+            String late = assertThrows(IllegalArgumentException.class, () -> SignedChain.check(chain, request, NAME, Instant.now().plus(Duration.ofDays(5000)))).getMessage();
+            assertTrue(late.contains("and not now"), late);
+            // in any order, with the root or without it
+            assertEquals(SignedChain.check(chain, request, NAME, Instant.now()), SignedChain.check(chain.substring(own.length()) + own, request, NAME, Instant.now()));
+            assertEquals(3, SignedChain.check(chain + authority.root(), request, NAME, Instant.now()).split("BEGIN CERT").length - 1);
+        }
+    }
+}
