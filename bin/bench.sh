@@ -1,7 +1,7 @@
 # Measures. Sourced by lychnos.
 if [ "${1:-}" = --help ]; then
   cat <<'TXT'
-usage: ./lychnos bench [placing|proving|hall|lines …]
+usage: ./lychnos bench [placing|proving|pings|hall|lines …]
 
 Measures speed as ratios within one run, on loopback in a network namespace. Absolute times depend on the
 machine; the ratios say how much more is done than the plainest thing with the same data. Without a word: everything.
@@ -24,13 +24,13 @@ if [ "${LYCHNOS_INSIDE:-}" != bench ]; then
   "${NS_COMMAND[@]}" "$ROOT/lychnos" bench "$@"
   exit
 fi
-[ $# -gt 0 ] || set -- placing proving hall lines
+[ $# -gt 0 ] || set -- placing proving pings hall lines
 ulimit -n "$(ulimit -Hn)"
 make_stage
 cd "$ROOT/e2e"
 for what in "$@"; do
   case $what in
-    placing | proving) module=wire main=lychnos.wire.bench.Bench ;;
+    placing | proving | pings) module=wire main=lychnos.wire.bench.Bench ;;
     hall) module=e2e main=lychnos.e2e.HallBench ;;
     lines) module=e2e main=lychnos.e2e.LinesBench ;;
     *) die "there is nothing called “$what” to measure: ./lychnos bench --help" ;;

@@ -87,7 +87,7 @@ class VantageTest {
                     assertTrue(List.of("", "1").contains(stage.kept(serial, "seen.phraseChanges")), serial);
                     assertEquals("", stage.kept(serial, "seen.refusedLogins"), serial);
                 }
-                assertEquals("0", stage.sql("select count(*) from (select dialogue_id, place from dialogue_step where progress = 'OPEN') t;").replaceAll("\\D", ""), "every step is known of");
+                assertTrue(stage.sql("select 'open: ' || count(*) from dialogue_step s join dialogue d on d.id = s.dialogue_id where s.progress = 'OPEN';").contains("open: 0"), "every step is known of");
                 checks(stage, lead, bench);
                 lead.ask(stage.url(), "DELETE", "/api/vantages/" + made.path("id").asLong(), null);
                 until("it is told that its token counts no more", () -> Files.readString(stage.directory().resolve("vantage.log")).contains("does not know this token, or it was revoked"));

@@ -15,6 +15,7 @@ import org.apache.sshd.common.session.Session;
 import org.apache.sshd.common.session.SessionContext;
 import org.apache.sshd.common.session.SessionListener;
 import org.apache.sshd.core.CoreModuleProperties;
+import org.apache.sshd.server.ServerBuilder;
 import org.apache.sshd.server.SshServer;
 
 /**
@@ -51,16 +52,7 @@ final class SshDoors {
 
     private static synchronized Server server() throws IOException {
         if (server == null) {
-            Server made = new Server();
-            SshServer defaults = SshServer.setUpDefaultServer();
-            made.setKeyExchangeFactories(defaults.getKeyExchangeFactories());
-            made.setCipherFactories(defaults.getCipherFactories());
-            made.setMacFactories(defaults.getMacFactories());
-            made.setCompressionFactories(defaults.getCompressionFactories());
-            made.setSignatureFactories(defaults.getSignatureFactories());
-            made.setRandomFactory(defaults.getRandomFactory());
-            made.setChannelFactories(defaults.getChannelFactories());
-            made.setGlobalRequestHandlers(defaults.getGlobalRequestHandlers());
+            Server made = (Server) ServerBuilder.builder().factory(Server::new).build();
             made.setNioWorkers(1);
             made.setPasswordAuthenticator((user, phrase, session) -> false);
             made.setKeyPairProvider(new KeyPairProvider() {

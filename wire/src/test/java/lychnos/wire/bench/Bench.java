@@ -10,6 +10,7 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Random;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
@@ -33,6 +34,9 @@ import lychnos.lab.Plug;
 import lychnos.wire.LocalVantage;
 import lychnos.wire.WireFault;
 import lychnos.wire.dial.Dialler;
+import lychnos.wire.icmp.Echo;
+import lychnos.wire.icmp.PingSweep;
+import lychnos.wire.icmp.Pinger;
 import lychnos.wire.ladder.Climb;
 import lychnos.wire.ladder.Target;
 
@@ -55,8 +59,10 @@ public final class Bench {
         System.out.println("what                                                   lychnos      plain    ratio");
         if (args[0].equals("placing")) {
             placing();
+        } else if (args[0].equals("pings")) {
+            pings();
         } else {
-            for (int count : new int[] {12, 1000}) {
+            for (int count : new int[] {12, 1000, 5000}) {
                 proving(count);
             }
         }
@@ -164,27 +170,94 @@ public final class Bench {
             for (int i = 0; i < count; i++) {
                 targets.add(target(hall.machines().get(i), i, user));
             }
-            int rounds = count > 100 ? 3 : ROUNDS;
+            int rounds = count > 1000 ? 1 : count > 100 ? 3 : ROUNDS;
             double[] ours = new double[rounds];
             double[] plain = new double[rounds];
-            for (int round = -1; round < rounds; round++) {
+            for (int round = count > 1000 ? 0 : -1; round < rounds; round++) {
                 double proof = timed(targets, target -> {
                     Verdict verdict = Verdict.of(new Climb(vantage, target, Clock.systemUTC()).climb().outcomes());
                     if (!verdict.proven()) {
                         throw new IllegalStateException(target.address() + ": " + verdict.sentence());
                     }
                 });
-                double shakes = timed(targets, target -> vantage.tls(target.address(), PORT, Duration.ofSeconds(10)));
+                // as many handshakes as a whole ladder takes: one to look, one to ask
+                double shakes = timed(targets, target -> {
+                    vantage.tls(target.address(), PORT, Duration.ofSeconds(10));
+                    vantage.tls(target.address(), PORT, Duration.ofSeconds(10));
+                });
                 if (round >= 0) {
                     ours[round] = proof;
                     plain[round] = shakes;
                 }
             }
-            row(String.format(Locale.ROOT, "%,d endpoints proven, against bare handshakes", count), median(ours), median(plain));
-            System.out.printf(Locale.ROOT, "  stand-ins and prover in one process: %d MB resident%n", residentMegabytes());
+            row(String.format(Locale.ROOT, "%,d endpoints proven, against the same handshakes alone", count), median(ours), median(plain));
+            if (count >= 1000) {
+                row(String.format(Locale.ROOT, "%,d endpoints proven, against a shell loop", count), median(ours), shellLoop(targets));
+            }
+            System.out.printf(Locale.ROOT, "  stand-ins and prover in one process: %d MB resident, %d open files%n", residentMegabytes(), Files.list(Path.of("/proc/self/fd")).count());
         } finally {
             vertx.close().toCompletionStage().toCompletableFuture().join();
         }
+    }
+
+    /** What an engineer would write: a ping and a look at the service root for each, sixty-four at once. */
+    private static double shellLoop(List<Target> targets) throws Exception {
+        Path list = Files.createTempFile("endpoints", ".txt");
+        Files.write(list, targets.stream().map(target -> target.address().toString()).toList());
+        String loop = "xargs -P64 -I{} sh -c 'ping -c1 -W1 {} >/dev/null 2>&1; curl -ks -m 10 -o /dev/null https://{}:" + PORT + "/redfish/v1/' <" + list;
+        long start = System.nanoTime();
+        Process process = new ProcessBuilder("sh", "-c", loop).inheritIO().start();
+        if (process.waitFor() != 0) {
+            throw new IllegalStateException("the loop does not run");
+        }
+        Files.delete(list);
+        return (System.nanoTime() - start) / 1e6;
+    }
+
+    // --- fifty thousand pings, and a dead /16 beside a thousand that answer ---
+
+    private static Map<Address, Echo> sweep(List<Address> addresses, Duration patience, double[] millis) {
+        long start = System.nanoTime();
+        Map<Address, Echo> echoes = new PingSweep().ping(addresses, patience);
+        millis[0] = (System.nanoTime() - start) / 1e6;
+        return echoes;
+    }
+
+    private static List<Address> from(String first, int count) {
+        List<Address> addresses = new ArrayList<>();
+        for (int i = 0; i < count; i++) {
+            addresses.add(Address.parse(first).plus(i));
+        }
+        return addresses;
+    }
+
+    private static void pings() throws Exception {
+        double[] millis = new double[1];
+        List<Address> many = from("127.40.0.1", 50_000);
+        Map<Address, Echo> echoes = sweep(many, Duration.ofSeconds(1), millis);
+        long answered = echoes.values().stream().filter(echo -> echo.state() == Echo.State.ANSWERED).count();
+        double together = millis[0];
+        Pinger pinger = new Pinger();
+        ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE);
+        long start = System.nanoTime();
+        List<Callable<Echo>> each = many.stream().map(address -> (Callable<Echo>) () -> pinger.ping(address, Duration.ofSeconds(1))).toList();
+        threads.invokeAll(each);
+        row(String.format(Locale.ROOT, "50,000 pings together (%,d answered), against one by one", answered), together, (System.nanoTime() - start) / 1e6);
+        threads.shutdown();
+        // behind a router that says nothing, as a dead network is
+        new ProcessBuilder("ip", "route", "add", "10.43.0.0/16", "via", "10.40.8.1").inheritIO().start().waitFor();
+        List<Address> living = from("127.40.0.1", 1000);
+        sweep(living, Duration.ofMillis(700), millis);
+        double alone = millis[0];
+        List<Address> mixed = new ArrayList<>(from("10.43.0.1", 65_000));
+        for (int i = 0; i < living.size(); i++) {
+            mixed.add(i * 65, living.get(i));
+        }
+        Map<Address, Echo> heard = sweep(mixed, Duration.ofMillis(700), millis);
+        long late = living.stream().filter(address -> heard.get(address).state() != Echo.State.ANSWERED).count();
+        double slowest = living.stream().map(heard::get).filter(echo -> echo.roundTrip() != null).mapToDouble(echo -> echo.roundTrip().toNanos() / 1e6).max().orElse(0);
+        row("1,000 that answer among 65,000 dead, against alone", millis[0], alone);
+        System.out.printf(Locale.ROOT, "  of the living %d were missed, and the slowest took %.1f ms; the dead cost %.2f ms each%n", late, slowest, millis[0] / 65_000);
     }
 
     private static Address address(int i) {
