@@ -4,8 +4,8 @@ if [ "${1:-}" = --help ] || [ $# -eq 0 ]; then
 usage: ./lychnos vantage --join URL [--join URL …] --token-file FILE [--only PREFIX …] [--state DIRECTORY]
 
 Stands in another network and does there what a server asks: checks, Redfish, console lines, serial ports of this
-machine. It dials out to the server over WebSocket; nothing listens here. A lead makes the token in Lychnos, under
-Allocate, Vantages, and can revoke it there; LYCHNOS_VANTAGE_TOKEN may hold it instead of a file.
+machine. It dials out to the server over WebSocket; nothing listens here. A lead makes the token in Lychnos, in
+Prove, at the place that checks run from, and can revoke it there; LYCHNOS_VANTAGE_TOKEN may hold it instead of a file.
 
   --join URL         the server, such as https://lychnos.ardal.example; of several servers each
   --only PREFIX      reach nothing outside of these networks, whatever the server says

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import io.vertx.core.http.HttpMethod;
 import io.vertx.core.http.HttpServerRequest;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -39,6 +40,7 @@ public final class Controller {
     static final String TASK = ROOT + "TaskService/Tasks/";
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final int LARGEST_BODY = 64_000;
+    private static final Duration UPDATE_AFTER = Duration.ofMinutes(1);
 
     private final MachineSpec spec;
     private final Consumer<String> move;
@@ -55,6 +57,7 @@ public final class Controller {
     private long ahead;
     private String firmware = "4.18.2";
     private boolean factoryToo;
+    private Instant phraseAt;
     boolean dhcp = true;
     String address;
     String mask = "255.255.255.0";
@@ -105,7 +108,8 @@ public final class Controller {
     }
 
     synchronized String firmware() {
-        return firmware;
+        boolean updated = spec.quirks().contains(Quirk.UPDATES_ITSELF) && phraseAt != null && Instant.now().isAfter(phraseAt.plus(UPDATE_AFTER));
+        return updated ? "4.19.0" : firmware;
     }
 
     /** Takes the factory's password beside its own from now on, as after a reset of its accounts. */
@@ -299,6 +303,7 @@ public final class Controller {
         }
         phrase = next;
         passwordChanges++;
+        phraseAt = Instant.now();
         sessions.clear();
         return Reply.empty(204);
     }

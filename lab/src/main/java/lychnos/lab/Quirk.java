@@ -36,6 +36,8 @@ public enum Quirk {
     FORGETS_TIME,
     /** A second factory account stays open. */
     KEEPS_FACTORY,
+    /** Brings itself to another version a minute after its password was set, and tells nobody. */
+    UPDATES_ITSELF,
     /** Has no way to put another certificate in. */
     NO_CERTIFICATE_SERVICE,
     /** Telnet stays open. */

@@ -57,6 +57,7 @@ public final class Story {
             send("POST", "/api/bring-ups/" + rowA + "/names/push", "{}", "application/json");
         }
         send("POST", "/api/bring-ups/" + rowA + "/rounds", JSON.createObjectNode().put("width", 3).toString(), "application/json");
+        send("PUT", "/api/bring-ups/" + rowA + "/checks/pace", JSON.createObjectNode().put("minutes", 1).toString(), "application/json");
         other.tell(Files.readString(directory.resolve("core-facts.csv")));
         send("DELETE", "/api/session", null, null);
     }

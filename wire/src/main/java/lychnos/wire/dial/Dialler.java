@@ -22,12 +22,17 @@ public final class Dialler {
     /** The interface that exists only inside the lab's namespace. */
     public static final String LAB_INTERFACE = "lych-jump";
 
+    /** Exchanges a second in one network, and how many after a pause. */
+    private static final int PER_SECOND = 2000;
+    private static final int AT_ONCE = 500;
+
     private static final Prefix LOOPBACK_V4 = Prefix.parse("127.0.0.0/8");
     private static final Prefix LOOPBACK_V6 = Prefix.parse("::1/128");
 
     private final Predicate<Address> declared;
     private final boolean lab;
     private final BooleanSupplier insideLab;
+    private final Pace pace = new Pace(PER_SECOND, AT_ONCE);
 
     /**
      * @param declared the networks that may be reached, asked at each call
@@ -57,7 +62,7 @@ public final class Dialler {
     }
 
     /**
-     * Lets an address pass.
+     * Lets an address pass, in its turn: no network is flooded.
      *
      * @throws WireFault of kind {@link WireFault.Kind#NOT_DECLARED} if it may not be reached
      */
@@ -69,6 +74,7 @@ public final class Dialler {
         if (!declared.test(address)) {
             throw new WireFault(WireFault.Kind.NOT_DECLARED, address + " lies in no declared network; nothing was sent to it.");
         }
+        pace.enter(address);
         try {
             return new InetSocketAddress(InetAddress.getByAddress(address.toBytes()), port);
         } catch (UnknownHostException e) {
