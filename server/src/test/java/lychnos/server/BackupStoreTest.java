@@ -114,14 +114,15 @@ class BackupStoreTest {
         assertTrue(cluster.getString("rungs[3].seen").contains("Seathwaite ardal-backup"), cluster::prettify);
         // somebody puts another certificate there
         sql("update known_certificate set fingerprint = repeat('0', 64) where role = 'cluster' and unit_id = " + unit);
+        sql("update accepted_trait set value = repeat('0', 64) where what = 'certificate' and role = 'cluster' and unit_id = " + unit);
         stage.client.post("/api/bring-ups/" + stage.bringUp + "/checks", Map.of("units", List.of(unit))).then().statusCode(200);
         ConsoleStage.until("it is told", () -> Boolean.FALSE.equals(endpoint("cluster").get("proven")));
         assertTrue(endpoint("cluster").get("sentence").toString().contains("another certificate than before"), () -> endpoint("cluster").toString());
         assertEquals("cluster", prove().getString("changes[0].role"));
         String now = prove().getString("changes[0].now");
-        String certificate = "/api/endpoints/" + prove().getLong("changes[0].claimId") + "/certificate";
-        stage.client.post(certificate, Map.of("fingerprint", "1".repeat(64))).then().statusCode(409);
-        stage.client.post(certificate, Map.of("fingerprint", now)).then().statusCode(204);
+        String changes = "/api/endpoints/" + prove().getLong("changes[0].claimId") + "/changes";
+        stage.client.post(changes, Map.of("what", "certificate", "now", "1".repeat(64), "accept", true)).then().statusCode(409);
+        stage.client.post(changes, Map.of("what", "certificate", "now", now, "accept", true)).then().statusCode(204);
         ConsoleStage.until("the checks are over", () -> prove().getInt("checking") == 0);
         stage.client.post("/api/bring-ups/" + stage.bringUp + "/checks", Map.of("units", List.of(unit))).then().statusCode(200);
         ConsoleStage.until("it is proven again", () -> prove().getInt("proven") == 7);

@@ -196,7 +196,7 @@ public class Checks {
                 .toList();
         int proven = (int) endpoints.stream().filter(Endpoint::proven).count();
         Instant last = proofs.values().stream().map(proof -> proof.at).max(Instant::compareTo).orElse(null);
-        return new View(endpoints, checking.size(), proven, last, vantage, minutes, causes(bringUpId, shown, units, proofs), accepted.of(shown));
+        return new View(endpoints, checking.size(), proven, last, vantage, minutes, causes(bringUpId, shown, units, proofs), accepted.of(bringUpId, shown));
     }
 
     private static EndpointKey key(Claim claim) {
@@ -303,7 +303,7 @@ public class Checks {
                 proof == null ? null : proof.place,
                 proof == null ? null : proof.provenAt,
                 before,
-                accepted.of(List.of(claim)),
+                accepted.of(unit.bringUpId, List.of(claim)),
                 known == null ? null : known.hostKey,
                 certificates.replaceable(claim, proof),
                 certificates.waiting(claim.id).map(request -> request.request).orElse(null),

@@ -53,6 +53,14 @@ public class SinceAccepted {
                 .setParameter("role", key.role())
                 .getResultStream()
                 .forEach(trait -> accepted.put(trait.key.what(), trait.value));
+        // what its setup has seen counts as well, where it was never proven since
+        KnownCertificate known = db.find(KnownCertificate.class, key);
+        if (known != null && known.fingerprint != null) {
+            accepted.putIfAbsent(Traits.CERTIFICATE, known.fingerprint);
+        }
+        if (known != null && known.hostKey != null) {
+            accepted.putIfAbsent(Traits.HOST_KEY, known.hostKey);
+        }
         return accepted;
     }
 
@@ -139,15 +147,13 @@ public class SinceAccepted {
      */
     public record Change(long unitId, long claimId, String role, String name, String what, String before, String now, Instant since, boolean acceptable, boolean fault, String reason, String by) {}
 
-    /** What stands, for these addresses. */
-    List<Change> of(Collection<Claim> claims) {
-        if (claims.isEmpty()) {
-            return List.of();
-        }
+    /** What stands in a bring-up, for these addresses of it. */
+    List<Change> of(long bringUpId, Collection<Claim> claims) {
         Map<Long, Claim> byId = claims.stream().collect(Collectors.toMap(claim -> claim.id, Function.identity()));
-        return db.createQuery("select c, a.name from TraitChange c left join Account a on a.id = c.decidedBy where c.claimId in :claims and c.state in (OPEN, FAULT) order by c.since desc, c.id", Object[].class)
-                .setParameter("claims", byId.keySet())
+        return db.createQuery("select c, a.name from TraitChange c join Claim k on k.id = c.claimId join Unit u on u.id = k.unitId left join Account a on a.id = c.decidedBy where u.bringUpId = :bringUp and c.state in (OPEN, FAULT) order by c.since desc, c.id", Object[].class)
+                .setParameter("bringUp", bringUpId)
                 .getResultStream()
+                .filter(row -> byId.containsKey(((TraitChange) row[0]).claimId))
                 .map(row -> change((TraitChange) row[0], (String) row[1], byId.get(((TraitChange) row[0]).claimId)))
                 .toList();
     }

@@ -86,17 +86,17 @@ public final class RoutedVantage implements InvocationHandler {
     }
 
     private static Address address(Object[] given) {
-        Object first = given[0] instanceof Mac ? given[1] : given[0];
-        if (first instanceof Address address) {
+        Object named = given[0] instanceof Mac ? given[1] : given[0];
+        if (named instanceof Address address) {
             return address;
         }
-        if (first instanceof HttpCall call) {
+        if (named instanceof HttpCall call) {
             return call.address();
         }
-        if (first instanceof LineAddress line) {
+        if (named instanceof LineAddress line) {
             return line.address();
         }
-        return ((Run) first).first();
+        return ((Run) named).first();
     }
 
     private Map<Address, Echo> sweep(Object addresses, Duration timeout) throws WireFault {
@@ -106,7 +106,14 @@ public final class RoutedVantage implements InvocationHandler {
         }
         Map<Address, Echo> all = new HashMap<>();
         for (Map.Entry<Vantage, List<Address>> place : places.entrySet()) {
-            all.putAll(place.getKey().sweep(place.getValue(), timeout));
+            try {
+                all.putAll(place.getKey().sweep(place.getValue(), timeout));
+            } catch (WireFault e) {
+                if (e.kind() != WireFault.Kind.NO_VANTAGE) {
+                    throw e;
+                }
+                // of what a place was to reach that is not linked nothing is said; the others are heard all the same
+            }
         }
         return all;
     }

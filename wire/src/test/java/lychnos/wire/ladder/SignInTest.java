@@ -163,14 +163,19 @@ class SignInTest {
 
     // --- pages that document an interface ---
 
-    private static DialogueStep.Page mtu() {
+    private static DialogueStep.Page mtu(String state) {
         Map<String, DialogueStep.Field> fields = new LinkedHashMap<>();
         fields.put("MTU", new DialogueStep.Field(Template.parse("{data-mtu}"), "/mtu", false));
-        return new DialogueStep.Page("Subnet", "", Template.parse(""), fields, false, "/subnets/data", "", java.util.Set.of(), List.of(), null, Map.of());
+        return new DialogueStep.Page("Subnet", "", Template.parse(""), fields, false, "/subnets/data", "", java.util.Set.of(), state.isEmpty() ? List.of() : List.of(new DialogueStep.Shown("/state", lychnos.core.dialogue.Look.parse(state))), null, Map.of());
     }
 
     private static Target.Pages pages(String ours) {
-        PageFill planned = new PageFill(mtu(), new Values() {
+        return pages("https://" + AT + ":" + PORT + "/open", ours, "");
+    }
+
+    /** @param state what they must say of it, or empty */
+    static Target.Pages pages(String at, String ours, String state) {
+        PageFill planned = new PageFill(mtu(state), new Values() {
             @Override
             public Optional<String> text(String name) {
                 return name.equals("data-mtu") ? Optional.of("9000") : Optional.empty();
@@ -196,7 +201,7 @@ class SignInTest {
                 return false;
             }
         });
-        return new Target.Pages("https://" + AT + ":" + PORT + "/open", new Target.Login("curator", Secret.of(ours)), new Target.Login("curator", Secret.of("sleddale-web")), "/about", Map.of("/serial", "BK-1"), Map.of("Subnet", new Target.Fill("/subnets/data", planned)));
+        return new Target.Pages(at, new Target.Login("curator", Secret.of(ours)), new Target.Login("curator", Secret.of("sleddale-web")), "/about", Map.of("/serial", "BK-1"), Map.of("Subnet", new Target.Fill("/subnets/data", planned)));
     }
 
     private void array(String serial, int mtu, String... admitted) {
