@@ -42,11 +42,16 @@ class MisbehaviourTest {
 
     @AfterEach
     void close() throws Exception {
+        closeAll();
+        lines.close();
+        vertx.close().toCompletionStage().toCompletableFuture().join();
+    }
+
+    private void closeAll() throws Exception {
         for (AutoCloseable each : open) {
             each.close();
         }
-        lines.close();
-        vertx.close().toCompletionStage().toCompletableFuture().join();
+        open.clear();
     }
 
     private ConsoleHall power(ConsoleSpec... specs) {
@@ -257,29 +262,46 @@ class MisbehaviourTest {
     /** Models whose second member is one of the same. */
     private static final Map<String, String> PAIRED = Map.of("wythop", "wythop", "bannisdale", "bannisdale");
 
-    /** Each with a machine and an engineer of its own, all at the same time. */
+    /** So many at once: machines keep time, and on a busy processor more of them would be slow besides what is wrong with each. */
+    private static final int AT_ONCE = 15;
+
+    /** Each with a machine and an engineer of its own. */
     @Test
     void everyMisbehaviourIsNoticedAndSaid() throws Exception {
+        List<org.junit.jupiter.api.function.Executable> verdicts = new ArrayList<>();
+        for (int from = 0; from < TABLE.size(); from += AT_ONCE) {
+            verdicts.addAll(verdicts(from, Math.min(TABLE.size(), from + AT_ONCE)));
+        }
+        assertAll(verdicts);
+    }
+
+    private List<org.junit.jupiter.api.function.Executable> verdicts(int from, int to) throws Exception {
         List<ConsoleSpec> specs = new ArrayList<>();
-        for (int i = 0; i < TABLE.size(); i++) {
+        for (int i = from; i < to; i++) {
             Row row = TABLE.get(i);
             specs.add(spec(row.model, 10 + i, row.model.equals("orrel") ? "left" : "1", row.habit));
             specs.add(spec(PAIRED.getOrDefault(row.model, "orrel"), 110 + i, PAIRED.containsKey(row.model) ? "2" : "right"));
         }
         power(specs.toArray(ConsoleSpec[]::new));
         List<Engineer> engineers = new ArrayList<>();
-        for (int i = 0; i < TABLE.size(); i++) {
-            engineers.add(begin(TABLE.get(i), specs.get(2 * i), specs.get(2 * i + 1)));
+        for (int i = from; i < to; i++) {
+            engineers.add(begin(TABLE.get(i), specs.get(2 * (i - from)), specs.get(2 * (i - from) + 1)));
         }
         Instant late = Instant.now().plusSeconds(90);
         List<org.junit.jupiter.api.function.Executable> verdicts = new ArrayList<>();
-        for (int i = 0; i < TABLE.size(); i++) {
+        for (int i = from; i < to; i++) {
             Row row = TABLE.get(i);
-            Engineer engineer = engineers.get(i);
-            String serial = specs.get(2 * i).serial();
-            verdicts.add(() -> judge(row, serial, engineer.end(Math.max(1, Duration.between(Instant.now(), late).toSeconds()))));
+            String serial = specs.get(2 * (i - from)).serial();
+            try {
+                judge(row, serial, engineers.get(i - from).end(Math.max(1, Duration.between(Instant.now(), late).toSeconds())));
+            } catch (AssertionError wrong) {
+                verdicts.add(() -> {
+                    throw wrong;
+                });
+            }
         }
-        assertAll(verdicts);
+        closeAll();
+        return verdicts;
     }
 
     /** A hundred pairs; every fifth of the left ones misbehaves, and stands in nobody else's way. */
