@@ -53,6 +53,7 @@ final class SshDoors {
     private static synchronized Server server() throws IOException {
         if (server == null) {
             Server made = (Server) ServerBuilder.builder().factory(Server::new).build();
+            CoreModuleProperties.SERVER_IDENTIFICATION.set(made, "Ardal_1");
             made.setNioWorkers(1);
             made.setPasswordAuthenticator((user, phrase, session) -> false);
             made.setKeyPairProvider(new KeyPairProvider() {
