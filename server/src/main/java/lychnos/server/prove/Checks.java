@@ -113,7 +113,9 @@ public class Checks {
     @Transactional
     public void askAgain(long bringUpId) {
         Set<Long> ready = ready(bringUpId);
-        if (queue(claims.primaries(bringUpId).keySet().stream().filter(ready::contains).toList(), Rung.SAFE) > 0) {
+        // what was never looked at waits for its setup: its silence is no fault yet
+        Set<Long> lookedAt = all(bringUpId).stream().map(proof -> proof.unitId).collect(Collectors.toSet());
+        if (queue(claims.primaries(bringUpId).keySet().stream().filter(ready::contains).filter(lookedAt::contains).toList(), Rung.SAFE) > 0) {
             live.tell(bringUpId, "prove");
         }
     }
