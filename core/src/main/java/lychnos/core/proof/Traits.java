@@ -41,15 +41,9 @@ public final class Traits {
      * @param before its value as accepted
      * @param now its value
      */
-    public record Change(String what, String before, String now) {
+    public record Change(String what, String before, String now) {}
 
-        /** Whether a person may take the new value for right; what may not is mended, or stands as a fault. */
-        public boolean acceptable() {
-            return Traits.acceptable(what);
-        }
-    }
-
-    /** Whether a person may take another value of this trait for right. */
+    /** Whether a person may take another value of this trait for right; what may not is mended, or stands as a fault. */
     public static boolean acceptable(String what) {
         return ACCEPTABLE.contains(what) || what.startsWith(SETTING) || what.startsWith(STATE);
     }

@@ -16,7 +16,6 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.Mode;
-import lychnos.core.sheet.MemberValues;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
 import lychnos.wire.WireFault;
@@ -40,7 +39,6 @@ final class VantageLine implements OpenLine {
     private final long dialogueId;
     private final String member;
     private final Dialogue dialogue;
-    private final MemberValues values;
     private final Supplier<LineOrder> order;
     private final FarVantage vantage;
     private final Codec codec;
@@ -60,7 +58,6 @@ final class VantageLine implements OpenLine {
         this.dialogueId = opening.kept().dialogue().id;
         this.member = opening.kept().dialogue().member;
         this.dialogue = opening.dialogue();
-        this.values = opening.values();
         this.order = order;
         this.vantage = vantage;
         this.codec = codec;
