@@ -447,6 +447,8 @@ export const m = {
     noticesSay: 'What changes is told together, a minute after the first of it.',
     noNotice: 'Nobody is told.',
     webhook: 'Webhook (https)',
+    webhookSample: 'full address of the hook',
+    mailSample: 'duty@ardal.example',
     mail: 'Mail to',
     add: 'Add',
     remove: 'Remove',

@@ -52,7 +52,7 @@
   {#if lead}
     <form onsubmit={(event) => { event.preventDefault(); void add(); }}>
       <Select size="sm" bind:value={sort} items={[{ value: 'webhook', name: m.prove.webhook }, { value: 'mail', name: m.prove.mail }]} placeholder="" aria-label={m.prove.notices} />
-      <Input size="sm" bind:value={to} required placeholder={sort === 'mail' ? 'duty@ardal.example' : 'https://10.40.8.30/notices'} aria-label={sort === 'mail' ? m.prove.mail : m.prove.webhook} spellcheck="false" />
+      <Input size="sm" bind:value={to} required placeholder={sort === 'mail' ? m.prove.mailSample : m.prove.webhookSample} aria-label={sort === 'mail' ? m.prove.mail : m.prove.webhook} spellcheck="false" />
       <B type="submit" look="go">{m.prove.add}</B>
     </form>
   {/if}

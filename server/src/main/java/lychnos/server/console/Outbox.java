@@ -2,14 +2,12 @@ package lychnos.server.console;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.FileOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.ByteBuffer;
-import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -195,9 +193,9 @@ final class Outbox {
 
     /** In the file, and on the disk, before anybody acts upon it. */
     private void write(LineOrder.Handed step) {
-        try (FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.APPEND)) {
-            channel.write(ByteBuffer.wrap((codec.write(step) + "\n").getBytes(StandardCharsets.UTF_8)));
-            channel.force(false);
+        try (FileOutputStream out = new FileOutputStream(file.toFile(), true)) {
+            out.write((codec.write(step) + "\n").getBytes(StandardCharsets.UTF_8));
+            out.getFD().sync();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
