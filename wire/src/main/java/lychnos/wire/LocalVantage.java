@@ -44,6 +44,7 @@ import lychnos.wire.smtp.RelayProbe;
 import lychnos.wire.smtp.RelaySeen;
 import lychnos.wire.ssh.Greeting;
 import lychnos.wire.ssh.HostKey;
+import lychnos.wire.ssh.Shell;
 import lychnos.wire.tcp.PortProbe;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.tls.TlsProbe;
@@ -71,6 +72,7 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     private final WhoHas whoHas = new WhoHas();
     private final PingSweep sweep = new PingSweep();
     private final HostKey hostKey = new HostKey();
+    private final Shell shell = new Shell();
     private final PortProbe portProbe = new PortProbe();
     private final TlsProbe tlsProbe = new TlsProbe();
     private final NtpClient ntp = new NtpClient();
@@ -106,7 +108,7 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     @Override
     public Optional<Mac> neighbour(Address address) throws WireFault {
         dialler.admit(address, 0);
-        return neighbours.of(address);
+        return address.isV4() ? neighbours.of(address) : whoHas.first(address, LISTEN);
     }
 
     @Override
@@ -178,6 +180,11 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     @Override
     public HostKey.Seen hostKey(Address address, int port, Duration timeout) throws WireFault {
         return hostKey.read(dialler.admit(address, port), timeout);
+    }
+
+    @Override
+    public Shell.Told shell(Address address, int port, Shell.Script script, Duration timeout) throws WireFault {
+        return shell.run(dialler.admit(address, port), script, timeout);
     }
 
     @Override
@@ -259,6 +266,7 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     public void close() {
         lines.close();
         hostKey.close();
+        shell.close();
         caller.close();
     }
 }

@@ -18,6 +18,7 @@ import lychnos.wire.icmp.Echo;
 import lychnos.wire.iscsi.Discovery;
 import lychnos.wire.rmcp.Presence;
 import lychnos.wire.ssh.HostKey;
+import lychnos.wire.ssh.Shell;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.tls.TlsSeen;
 
@@ -48,7 +49,7 @@ public interface Vantage extends ServiceCalls {
     /** The addresses of a run that a hardware address answers for now (RFC 826), found by asking the whole run. */
     Optional<Address> findByMac(Mac mac, Run run, Duration timeout) throws WireFault;
 
-    /** Everybody on the segment who says that the address is theirs (RFC 826); empty where that cannot be heard from here. */
+    /** Everybody on the segment who says that the address is theirs (RFC 826, RFC 4861); empty where that cannot be heard from here. */
     List<Mac> claimants(Address address) throws WireFault;
 
     /**
@@ -69,6 +70,9 @@ public interface Vantage extends ServiceCalls {
 
     /** The host key of an SSH server, seen in a key exchange that ends before a log-in. */
     HostKey.Seen hostKey(Address address, int port, Duration timeout) throws WireFault;
+
+    /** Signs in over SSH, types commands and leaves. */
+    Shell.Told shell(Address address, int port, Shell.Script script, Duration timeout) throws WireFault;
 
     /** What answers a presence ping of RMCP (DMTF DSP0136). */
     Presence.Seen presence(Address address, Duration timeout) throws WireFault;

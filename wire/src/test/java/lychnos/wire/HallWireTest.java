@@ -4,9 +4,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import io.vertx.core.Vertx;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
@@ -16,7 +14,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import lychnos.core.address.Address;
-import lychnos.core.address.Prefix;
 import lychnos.core.address.Run;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
@@ -26,7 +23,6 @@ import lychnos.core.proof.Settings;
 import lychnos.core.proof.Trouble;
 import lychnos.core.proof.Verdict;
 import lychnos.lab.Controller;
-import lychnos.wire.dial.Dialler;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.ladder.Climb;
 import lychnos.wire.ladder.Climbed;
@@ -46,33 +42,18 @@ class HallWireTest {
     private static final Mac SECOND = Mac.parse("02:4c:59:e0:00:02");
     private static final Address AT = Address.parse("10.40.8.60");
 
-    private static Process hall;
-    private static Vertx vertx;
+    private static HallOnTheWire hall;
     private static LocalVantage vantage;
 
     @BeforeAll
     static void open(@TempDir Path directory) throws IOException {
-        Path machines = Files.writeString(directory.resolve("hall.txt"), "HW-1 " + FIRST + " 10.40.8.60 -\nHW-2 " + SECOND + " 10.40.8.63 -\n");
-        List<String> command = new ArrayList<>(List.of(System.getenv("HALL").split(" ")));
-        command.addAll(List.of("java", "-cp", System.getProperty("java.class.path"), "lychnos.lab.Hall", "--machines", machines.toString()));
-        Path log = directory.resolve("hall.log");
-        hall = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(log.toFile()).start();
-        LoopbackHall.until("the hall is ready", () -> {
-            try {
-                return Files.readString(log).contains("hall ready");
-            } catch (IOException e) {
-                return false;
-            }
-        });
-        vertx = Vertx.vertx();
-        vantage = new LocalVantage("jump", true, new Dialler(() -> List.of(Prefix.parse("10.40.8.0/24")), true), vertx);
+        hall = new HallOnTheWire(directory, "HW-1 " + FIRST + " 10.40.8.60 -\nHW-2 " + SECOND + " 10.40.8.63 -\n");
+        vantage = hall.jump;
     }
 
     @AfterAll
-    static void close() {
-        vantage.close();
-        vertx.close().toCompletionStage().toCompletableFuture().join();
-        hall.destroy();
+    static void close() throws InterruptedException {
+        hall.close();
     }
 
     @Test
@@ -118,27 +99,39 @@ class HallWireTest {
     }
 
     @Test
+    void whoeverClaimsAnIpv6AddressIsHeard() throws Exception {
+        Address six = Address.parse("fd40:a4da:1:8::60");
+        assertEquals(List.of(), vantage.claimants(six));
+        hall.does("ip", "addr", "add", six + "/128", "dev", "m0", "nodad");
+        try {
+            assertEquals(List.of(FIRST), vantage.claimants(six));
+            assertEquals(Optional.of(FIRST), vantage.neighbour(six));
+            hall.does("ip", "addr", "add", six + "/128", "dev", "m1", "nodad");
+            assertEquals(Set.of(FIRST, SECOND), Set.copyOf(vantage.claimants(six)));
+            Verdict verdict = climb(six, FIRST);
+            assertTrue(verdict.sentence().startsWith("2 machines say that " + six + " is theirs: "), verdict.sentence());
+            hall.does("ip", "addr", "del", six + "/128", "dev", "m1");
+        } finally {
+            hall.does("ip", "addr", "del", six + "/128", "dev", "m0");
+            HallOnTheWire.forgetNeighbour(six);
+        }
+    }
+
+    @Test
     void whoeverClaimsAnAddressIsHeard() throws Exception {
         assertEquals(List.of(FIRST), vantage.claimants(AT));
         assertEquals(List.of(), vantage.claimants(Address.parse("10.40.8.98")));
         // somebody gives a second machine the first one's address
-        onHall("ip", "addr", "add", "10.40.8.60/32", "dev", "m1");
+        hall.does("ip", "addr", "add", "10.40.8.60/32", "dev", "m1");
         try {
             assertEquals(Set.of(FIRST, SECOND), Set.copyOf(vantage.claimants(AT)));
             Verdict verdict = climb(AT, FIRST);
             assertEquals(Rung.ANSWERS, verdict.broken());
             assertTrue(verdict.sentence().startsWith("2 machines say that 10.40.8.60 is theirs: "), verdict.sentence());
         } finally {
-            onHall("ip", "addr", "del", "10.40.8.60/32", "dev", "m1");
-            // the kernel here may have taken the second one for it
-            assertEquals(0, new ProcessBuilder("ip", "neigh", "flush", "to", "10.40.8.60").inheritIO().start().waitFor());
+            hall.does("ip", "addr", "del", "10.40.8.60/32", "dev", "m1");
+            HallOnTheWire.forgetNeighbour(AT);
         }
-    }
-
-    private static void onHall(String... command) throws Exception {
-        List<String> whole = new ArrayList<>(List.of(System.getenv("HALL").split(" ")));
-        whole.addAll(List.of(command));
-        assertEquals(0, new ProcessBuilder(whole).inheritIO().start().waitFor());
     }
 
     @Test
@@ -154,12 +147,12 @@ class HallWireTest {
         Target target = new Target(AT, 443, FIRST, null, List.of(23), service, new Target.Names("", Map.of(), Map.of()));
         Map<Address, String> elsewhere = Map.of(Address.parse("10.40.8.61"), "where it was before its setup");
         assertEquals(null, new Climb(vantage, target.knowing(new Target.Known(null, elsewhere, Map.of(), List.of())), Clock.systemUTC()).climb().outcomes().get(6).trouble());
-        onHall("ip", "addr", "add", "10.40.8.61/32", "dev", "m0");
+        hall.does("ip", "addr", "add", "10.40.8.61/32", "dev", "m0");
         try {
             Climbed climbed = new Climb(vantage, target.knowing(new Target.Known(null, elsewhere, Map.of(), List.of())), Clock.systemUTC()).climb();
             assertEquals(Trouble.ELSEWHERE, climbed.outcomes().get(6).trouble(), climbed.outcomes()::toString);
         } finally {
-            onHall("ip", "addr", "del", "10.40.8.61/32", "dev", "m0");
+            hall.does("ip", "addr", "del", "10.40.8.61/32", "dev", "m0");
         }
     }
 

@@ -30,6 +30,8 @@ public sealed interface DialogueStep {
         DIFFERS,
         /** The machine does not always ask it. */
         OPTIONAL,
+        /** A command that changes nothing: it is sent again over SSH whenever the machine is checked. */
+        AGAIN,
         /** Once it is taken, the password in it has logged in: it works, and the one before it is needed no more. */
         PROVES
     }

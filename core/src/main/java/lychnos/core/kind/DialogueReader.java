@@ -91,6 +91,12 @@ final class DialogueReader {
         return new Dialogue.PageInterface(template(place.at("at")), template(place.at("user")), password(place.at("phrase")), password(place.at("first")), identify.at("resource").text("/"), must);
     }
 
+    /** How one signs in over SSH to look at what the machine keeps. */
+    Kind.SignsIn signsIn(YamlPlace place) {
+        place.only(Set.of("user", "phrase"));
+        return new Kind.SignsIn(template(place.at("user")), password(place.at("phrase")));
+    }
+
     /** The name of a password, in braces as everywhere. */
     private String password(YamlPlace place) {
         Template template = template(place);
@@ -357,14 +363,17 @@ final class DialogueReader {
     }
 
     private DialogueStep asked(YamlPlace entry) {
-        entry.only(Set.of("asked", "answer", "at", "send", "read", "title", "on", "after", "suggested", "permanent", "destroys", "terms", "restarts", "warning", "differs", "optional", "proves", "row", "expect", "opens"));
+        entry.only(Set.of("asked", "answer", "at", "send", "read", "title", "on", "after", "suggested", "permanent", "destroys", "terms", "restarts", "warning", "differs", "optional", "proves", "row", "expect", "opens", "again"));
         if (entry.at("opens").there()) {
             return opens(entry);
         }
         boolean command = entry.at("at").there();
         Look look = look(entry.at(command ? "at" : "asked"));
         Template answer = entry.at("answer").isEmptyText() ? new Template("") : template(entry.at(command ? "send" : "answer"));
-        Set<Mark> marks = marks(entry, Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.RESTARTS, Mark.DIFFERS, Mark.OPTIONAL, Mark.PROVES);
+        Set<Mark> marks = marks(entry, Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.RESTARTS, Mark.DIFFERS, Mark.OPTIONAL, Mark.PROVES, Mark.AGAIN);
+        if (marks.contains(Mark.AGAIN) && (!command || marks.contains(Mark.RESTARTS) || marks.contains(Mark.DESTROYS))) {
+            entry.at("again").fault("Only a command that changes nothing is sent again at each check: at: and send:, without restarts or destroys.");
+        }
         String warning = entry.at("warning").text("");
         if (!warning.isEmpty() && !marks.contains(Mark.RESTARTS)) {
             entry.at("warning").fault("A warning belongs to what restarts: restarts: yes.");

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.Template;
 import lychnos.core.fact.DataSize;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.Secret;
@@ -99,11 +100,19 @@ public record Kind(
      * @param port the TCP port of the management service
      * @param shut TCP ports that must not answer
      * @param ssh whether it greets over SSH as well
+     * @param signsIn who signs in there to look at what it keeps; empty where nobody does
      * @param presence whether it answers the presence ping of RMCP
      * @param iscsi roles whose addresses are iSCSI portals
      * @param nfs roles whose addresses serve NFS
      */
-    public record Checks(int port, List<Integer> shut, boolean ssh, boolean presence, List<String> iscsi, List<String> nfs) {}
+    public record Checks(int port, List<Integer> shut, boolean ssh, Optional<SignsIn> signsIn, boolean presence, List<String> iscsi, List<String> nfs) {}
+
+    /**
+     * Whoever signs in.
+     *
+     * @param phrase the name of the password that is ours
+     */
+    public record SignsIn(Template user, String phrase) {}
 
     /** How long a restart usually takes, and after how long it is a fault. */
     public record Waits(Duration about, Duration atMost) {}
@@ -200,6 +209,6 @@ public record Kind(
 
     /** The same kind with its service at another port and without SSH, for a lab that cannot use the real ones. */
     public Kind withPort(int other) {
-        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, dialogue, machine, logins, new Checks(other, checks.shut, false, false, checks.iscsi, checks.nfs), waits, flows);
+        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, dialogue, machine, logins, new Checks(other, checks.shut, false, Optional.empty(), false, checks.iscsi, checks.nfs), waits, flows);
     }
 }

@@ -134,6 +134,7 @@ public final class KindReader {
         Members members = members(root.at("members"));
         List<FactSpec> facts = facts(root.at("facts"));
         List<AddressPlan> addresses = addresses(root.at("addresses"), members, facts);
+        DialogueReader dialogues = new DialogueReader(facts, members, addresses);
         return new Kind(
                 root.at("kind").read(KindReader::word, "none"),
                 root.at("title").text(),
@@ -146,10 +147,10 @@ public final class KindReader {
                 addresses,
                 names(root.at("names"), addresses),
                 setup(root.at("setup")),
-                root.at("dialogue").there() ? Optional.of(new DialogueReader(facts, members, addresses).read(root.at("dialogue"))) : Optional.empty(),
+                root.at("dialogue").there() ? Optional.of(dialogues.read(root.at("dialogue"))) : Optional.empty(),
                 machine(root.at("machine")),
                 logins(root.at("factory")),
-                checks(root.at("checks")),
+                checks(root.at("checks"), dialogues),
                 waits(root.at("waits").at("restart")),
                 flows(root.at("flows")));
     }
@@ -340,10 +341,12 @@ public final class KindReader {
         return logins;
     }
 
-    private static Kind.Checks checks(YamlPlace place) {
+    private static Kind.Checks checks(YamlPlace place, DialogueReader dialogues) {
         place.only(Set.of("port", "shut", "ssh", "presence", "iscsi", "nfs"));
         List<Integer> shut = place.at("shut").list().stream().map(item -> item.number(1, 65535, 1)).toList();
-        return new Kind.Checks(place.at("port").number(1, 65535, 443), shut, place.at("ssh").yes(false), place.at("presence").yes(false), place.at("iscsi").texts(), place.at("nfs").texts());
+        boolean signsIn = place.at("ssh").isMap();
+        return new Kind.Checks(
+                place.at("port").number(1, 65535, 443), shut, signsIn || place.at("ssh").yes(false), signsIn ? Optional.of(dialogues.signsIn(place.at("ssh"))) : Optional.empty(), place.at("presence").yes(false), place.at("iscsi").texts(), place.at("nfs").texts());
     }
 
     private static Kind.Waits waits(YamlPlace place) {

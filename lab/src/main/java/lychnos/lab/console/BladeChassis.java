@@ -22,6 +22,7 @@ final class BladeChassis extends ConsoleMachine {
     BladeChassis(ConsoleSpec spec, Memory memory, long restartMillis, Face face, Supplier<Optional<BladeChassis>> other) {
         super(spec, memory, restartMillis);
         this.face = face;
+        face.overSsh(this);
         this.other = other;
     }
 
@@ -109,7 +110,7 @@ final class BladeChassis extends ConsoleMachine {
             String phrase = ask("phrase> ", false);
             if (!active()) {
                 line("?this bay stands by and lets nobody in");
-            } else if (account.equals("chief") && phrase.equals(memory.has("chief") ? memory.get("chief") : FACTORY_CHIEF)) {
+            } else if (account.equals("chief") && signsIn(account, phrase)) {
                 memory.add("seen.logins");
                 return;
             } else {
@@ -143,7 +144,14 @@ final class BladeChassis extends ConsoleMachine {
         }
     }
 
-    private void shell() throws InterruptedException {
+    @Override
+    boolean signsIn(String user, String phrase) {
+        return user.equals("chief") && phrase.equals(memory.has("chief") ? memory.get("chief") : FACTORY_CHIEF)
+                || user.equals("applier") && phrase.equals(memory.has("applier") ? memory.get("applier") : FACTORY_APPLIER);
+    }
+
+    @Override
+    void shell() throws InterruptedException {
         while (true) {
             String[] word = ask("wythop bay " + spec.place() + "> ").split(" ", 3);
             switch (word[0]) {
@@ -206,7 +214,7 @@ final class BladeChassis extends ConsoleMachine {
 
     /** What the active one has applied reaches the other over the midplane. */
     private void taught(Memory active) {
-        for (String name : new String[] {"name", "domain", "bay1", "bay2", "shared", "bay1-6", "bay2-6", "shared-6", "chief", "applier", "applied"}) {
+        for (String name : new String[] {"name", "domain", "bay1", "bay2", "shared", "bay1-6", "bay2-6", "shared-6", "way", "way-6", "resolver", "clock", "hardened", "chief", "applier", "applied"}) {
             if (active.has(name)) {
                 memory.put(name, active.get(name));
             }
@@ -215,9 +223,9 @@ final class BladeChassis extends ConsoleMachine {
     }
 
     private void bays() {
-        line("bay " + spec.place() + "  active");
+        line("bay " + spec.place() + (active() ? "  active" : "  standing by, in step"));
         boolean seen = !spec.has(Habit.PEER_NOT_SEEN) && other.get().isPresent();
-        line("bay " + (spec.place().equals("1") ? "2" : "1") + (seen ? "  standing by, in step" : "  not seen"));
+        line("bay " + (spec.place().equals("1") ? "2" : "1") + (!seen ? "  not seen" : active() ? "  standing by, in step" : "  active"));
         line("blades  none yet");
     }
 }

@@ -40,6 +40,7 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
         super(spec, memory, restartMillis);
         this.vertx = vertx;
         this.face = face;
+        face.overSsh(this);
         this.other = other;
         face.serve(this);
     }
@@ -151,7 +152,7 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
             String phrase = ask("curator's pass phrase: ", false);
             if (!active()) {
                 line("-- not here: this controller stands by");
-            } else if (account.equals("curator") && phrase.equals(memory.has("phrase") ? memory.get("phrase") : FACTORY)) {
+            } else if (signsIn(account, phrase)) {
                 memory.add("seen.logins");
                 return;
             } else {
@@ -234,7 +235,13 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
         return spec.has(Habit.OLD_ADDRESS) && name.equals("management") && laid() ? keptAddress(memory.get(name)) : memory.get(name);
     }
 
-    private void shell() throws InterruptedException {
+    @Override
+    boolean signsIn(String user, String phrase) {
+        return user.equals("curator") && phrase.equals(memory.has("phrase") ? memory.get("phrase") : FACTORY);
+    }
+
+    @Override
+    void shell() throws InterruptedException {
         while (true) {
             switch (ask("bannisdale: ")) {
                 case "" -> {

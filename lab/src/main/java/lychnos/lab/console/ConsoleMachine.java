@@ -8,10 +8,13 @@ import java.util.function.Consumer;
 import java.util.regex.Pattern;
 
 /** A machine with a console: what it says and hears, its power and its memory. What it asks is each model's own. */
-abstract class ConsoleMachine implements SerialPort {
+abstract class ConsoleMachine implements SerialPort, SshDoors.Shell {
 
     private static final int LONGEST_LINE = 400;
     private static final int CUT_AFTER = 4;
+
+    /** Somebody at the machine over the network. */
+    private record Far(Consumer<byte[]> hears, BlockingQueue<Character> keys) {}
 
     /** The machine restarts. */
     static final class Restart extends Exception {
@@ -25,6 +28,8 @@ abstract class ConsoleMachine implements SerialPort {
     private final long restartMillis;
     private final BlockingQueue<Character> keys = new LinkedBlockingQueue<>();
     private final Thread thread;
+    /** Where somebody who signed in over the network types, and reads; of the thread that serves it. */
+    private final ThreadLocal<Far> far = new ThreadLocal<>();
     private volatile Consumer<byte[]> hears;
     private volatile Runnable cut;
     /** Nobody comes onto the line between a question's greeting and the question. */
@@ -97,6 +102,46 @@ abstract class ConsoleMachine implements SerialPort {
         return spec.has(Habit.OTHER_SERIAL) ? spec.serial() + "-X" : spec.serial();
     }
 
+    // --- over the network ---
+
+    /** Whether somebody may sign in over SSH; most models let nobody in. */
+    boolean signsIn(String user, String phrase) {
+        return false;
+    }
+
+    /** What it asks and tells whoever has signed in, on its line or over SSH. */
+    void shell() throws InterruptedException, Restart {
+        line("nothing is to be seen here");
+    }
+
+    @Override
+    public final boolean opensTo(String user, String phrase) {
+        boolean admitted = signsIn(user, phrase);
+        memory.add(admitted ? "seen.sshLogins" : "seen.refusedSshLogins");
+        return admitted;
+    }
+
+    @Override
+    public final void serve(BlockingQueue<Character> typed, Consumer<byte[]> listener) {
+        far.set(new Far(listener, typed));
+        try {
+            shell();
+        } catch (Restart restart) {
+            line("only on its own line");
+        } catch (InterruptedException gone) {
+            // whoever signed in has left
+        } finally {
+            far.remove();
+        }
+    }
+
+    private static char endsAtGone(char key) throws InterruptedException {
+        if (key == GONE) {
+            throw new InterruptedException("gone");
+        }
+        return key;
+    }
+
     // --- the line ---
 
     @Override
@@ -136,7 +181,7 @@ abstract class ConsoleMachine implements SerialPort {
     }
 
     final void print(String text) {
-        Consumer<byte[]> listener = hears;
+        Consumer<byte[]> listener = far.get() == null ? hears : far.get().hears;
         if (listener != null) {
             listener.accept(text.getBytes(StandardCharsets.ISO_8859_1));
         }
@@ -156,13 +201,13 @@ abstract class ConsoleMachine implements SerialPort {
     }
 
     final char key() throws InterruptedException {
-        return keys.take();
+        return far.get() == null ? keys.take() : endsAtGone(far.get().keys.take());
     }
 
     /** The next key, or 0 if none comes in time. */
     final char key(long millis) throws InterruptedException {
-        Character key = keys.poll(millis, TimeUnit.MILLISECONDS);
-        return key == null ? 0 : key;
+        Character key = (far.get() == null ? keys : far.get().keys).poll(millis, TimeUnit.MILLISECONDS);
+        return key == null ? 0 : endsAtGone(key);
     }
 
     final void pause(long millis) throws InterruptedException {
@@ -171,6 +216,10 @@ abstract class ConsoleMachine implements SerialPort {
 
     /** Asks, and reads up to Enter. */
     final String ask(String prompt, boolean echo) throws InterruptedException {
+        if (far.get() != null) {
+            print(prompt);
+            return read(prompt, echo);
+        }
         synchronized (asking) {
             if (missedGreeting) {
                 greet();

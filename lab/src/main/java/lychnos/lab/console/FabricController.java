@@ -16,6 +16,7 @@ final class FabricController extends ConsoleMachine {
     FabricController(ConsoleSpec spec, Memory memory, long restartMillis, Face face, Supplier<List<FabricController>> group) {
         super(spec, memory, restartMillis);
         this.face = face;
+        face.overSsh(this);
         this.group = group;
     }
 
@@ -69,6 +70,7 @@ final class FabricController extends ConsoleMachine {
             String address = memory.get("oob").replaceFirst("/.*", "");
             face.show(address);
             line("sallow is up at " + address);
+            signIn();
             shell();
         }
         firstSetup();
@@ -177,13 +179,13 @@ final class FabricController extends ConsoleMachine {
         }
     }
 
-    private void shell() throws InterruptedException {
-        while (!ask("To look inside, warden's password ", false).equals(memory.get("warden"))) {
-            memory.add("seen.refusedLogins");
-            line("! not that one");
-            introduce();
-        }
-        memory.add("seen.logins");
+    @Override
+    boolean signsIn(String user, String phrase) {
+        return user.equals("warden") && phrase.equals(memory.get("warden"));
+    }
+
+    @Override
+    void shell() throws InterruptedException {
         while (true) {
             switch (ask("sallow> ")) {
                 case "" -> introduce();
@@ -198,6 +200,15 @@ final class FabricController extends ConsoleMachine {
                 default -> line("! show me, show all");
             }
         }
+    }
+
+    private void signIn() throws InterruptedException {
+        while (!ask("To look inside, warden's password ", false).equals(memory.get("warden"))) {
+            memory.add("seen.refusedLogins");
+            line("! not that one");
+            introduce();
+        }
+        memory.add("seen.logins");
     }
 
     private void showAll() {

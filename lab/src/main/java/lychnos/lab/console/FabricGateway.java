@@ -1,6 +1,7 @@
 package lychnos.lab.console;
 
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
 
@@ -21,6 +22,7 @@ final class FabricGateway extends ConsoleMachine {
     FabricGateway(ConsoleSpec spec, Memory memory, long restartMillis, Face face) {
         super(spec, memory, restartMillis);
         this.face = face;
+        face.overSsh(this);
     }
 
     @Override
@@ -90,7 +92,7 @@ final class FabricGateway extends ConsoleMachine {
         while (true) {
             String who = ask("Who is there: ");
             String word = ask("Word: ", false);
-            if (who.equals("steward") && word.equals(memory.has("steward") ? memory.get("steward") : FACTORY)) {
+            if (who.equals("steward") && signsIn(who, word)) {
                 memory.add("seen.logins");
                 return;
             }
@@ -215,7 +217,13 @@ final class FabricGateway extends ConsoleMachine {
         print("\r                \r");
     }
 
-    private void shell() throws InterruptedException, Restart {
+    @Override
+    boolean signsIn(String user, String phrase) {
+        return List.of("steward", "watch").contains(user) && phrase.equals(memory.has(user) ? memory.get(user) : FACTORY);
+    }
+
+    @Override
+    void shell() throws InterruptedException, Restart {
         while (true) {
             switch (ask("brathay$ ")) {
                 case "" -> {

@@ -14,7 +14,7 @@ import lychnos.lab.Certificates;
 import lychnos.lab.MachineSpec;
 import lychnos.lab.Plug;
 
-/** What a machine shows the network at each address that it has: a sign-in page over HTTPS, and an SSH server that lets nobody in. */
+/** What a machine shows the network at each address that it has: a sign-in page over HTTPS, and an SSH server that lets nobody in unless the machine has a shell for it. */
 final class Face {
 
     private final Vertx vertx;
@@ -25,6 +25,7 @@ final class Face {
     private final String software;
     private final Supplier<String> title;
     private ServedPages interfaces;
+    private SshDoors.Shell shell;
     private KeyCertOptions certificate;
     private final Map<String, HttpServer> pages = new LinkedHashMap<>();
     private final KeyPair hostKey = SshDoors.newKey();
@@ -56,7 +57,7 @@ final class Face {
         page.listen(port, address).toCompletionStage().toCompletableFuture().join();
         pages.put(address, page);
         if (port == 443) {
-            SshDoors.open(address, new SshDoors.Door(software, hostKey));
+            SshDoors.open(address, new SshDoors.Door(software, hostKey, shell));
         }
     }
 
@@ -71,6 +72,11 @@ final class Face {
     /** Has the machine's documented interface beside its sign-in page. */
     void serve(ServedPages.Pages pages) {
         interfaces = new ServedPages(vertx, pages);
+    }
+
+    /** Lets people sign in over SSH. */
+    void overSsh(SshDoors.Shell to) {
+        shell = to;
     }
 
     /** Serves pages in the clear at an address, as a service port does. */

@@ -26,6 +26,7 @@ final class FileArray extends ConsoleMachine {
     FileArray(ConsoleSpec spec, Memory memory, long restartMillis, Face face, Vertx vertx) {
         super(spec, memory, restartMillis);
         this.face = face;
+        face.overSsh(this);
         this.vertx = vertx;
     }
 
@@ -95,7 +96,7 @@ final class FileArray extends ConsoleMachine {
         while (true) {
             String user = ask("user ? ");
             String secret = ask("secret ? ", false);
-            if (user.equals("warder") && secret.equals(memory.has("secret") ? memory.get("secret") : serial())) {
+            if (signsIn(user, secret)) {
                 memory.add("seen.logins");
                 return;
             }
@@ -193,7 +194,13 @@ final class FileArray extends ConsoleMachine {
         shown.forEach((name, value) -> line(String.format("  %-10s = %s", name, value)));
     }
 
-    private void shell() throws InterruptedException {
+    @Override
+    boolean signsIn(String user, String phrase) {
+        return user.equals("warder") && phrase.equals(memory.has("secret") ? memory.get("secret") : serial());
+    }
+
+    @Override
+    void shell() throws InterruptedException {
         while (true) {
             String[] word = ask("skeggle: ").split(" ");
             switch (word[0]) {

@@ -19,6 +19,7 @@ final class Interconnect extends ConsoleMachine {
     Interconnect(ConsoleSpec spec, Memory memory, long restartMillis, Face face, Supplier<Optional<Interconnect>> peer) {
         super(spec, memory, restartMillis);
         this.face = face;
+        face.overSsh(this);
         this.peer = peer;
         this.pairMillis = restartMillis / 2;
     }
@@ -104,7 +105,7 @@ final class Interconnect extends ConsoleMachine {
         while (true) {
             String user = ask("keeper login ");
             String phrase = ask("pass phrase ", false);
-            if (user.equals("keeper") && phrase.equals(memory.has("phrase") ? memory.get("phrase") : FACTORY)) {
+            if (signsIn(user, phrase)) {
                 memory.add("seen.logins");
                 return;
             }
@@ -203,7 +204,13 @@ final class Interconnect extends ConsoleMachine {
         memory.put("dns", ask("Name server [none] "));
     }
 
-    private void shell() throws InterruptedException, Restart {
+    @Override
+    boolean signsIn(String user, String phrase) {
+        return user.equals("keeper") && phrase.equals(memory.has("phrase") ? memory.get("phrase") : FACTORY);
+    }
+
+    @Override
+    void shell() throws InterruptedException, Restart {
         while (true) {
             String command = ask("orrel# ");
             String[] word = command.split(" +");

@@ -8,7 +8,9 @@ import java.security.KeyPairGenerator;
 import java.security.spec.ECGenParameterSpec;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Consumer;
 import org.apache.sshd.common.io.IoAcceptor;
 import org.apache.sshd.common.keyprovider.KeyPairProvider;
 import org.apache.sshd.common.session.Session;
@@ -20,7 +22,7 @@ import org.apache.sshd.server.SshServer;
 
 /**
  * The SSH servers of all machines of a hall, at an address each, with its own software and host key (RFC 4253). They exchange keys
- * and refuse whoever logs in. One server for all of them: hundreds would have a thread each.
+ * and let in whom the machine lets in. One server for all of them: hundreds would have a thread each.
  */
 final class SshDoors {
 
@@ -30,8 +32,20 @@ final class SshDoors {
 
     private SshDoors() {}
 
-    /** What is behind an address. */
-    record Door(String software, KeyPair key) {}
+    /** What a machine shows whoever signs in. */
+    interface Shell {
+
+        /** What stands among the typed keys once nobody types any more. */
+        char GONE = 4;
+
+        boolean opensTo(String user, String phrase);
+
+        /** Talks until it or the other one has had enough. Blocks. */
+        void serve(BlockingQueue<Character> typed, Consumer<byte[]> listener);
+    }
+
+    /** What is behind an address; where there is no shell, nobody is let in. */
+    record Door(String software, KeyPair key, Shell shell) {}
 
     /** A server whose addresses come and go. */
     private static final class Server extends SshServer {
@@ -54,8 +68,13 @@ final class SshDoors {
         if (server == null) {
             Server made = (Server) ServerBuilder.builder().factory(Server::new).build();
             CoreModuleProperties.SERVER_IDENTIFICATION.set(made, "Ardal_1");
+            CoreModuleProperties.TCP_NODELAY.set(made, true);
             made.setNioWorkers(1);
-            made.setPasswordAuthenticator((user, phrase, session) -> false);
+            made.setPasswordAuthenticator((user, phrase, session) -> {
+                Shell shell = shell(session);
+                return shell != null && shell.opensTo(user, phrase);
+            });
+            made.setShellFactory(channel -> new SshTalk(shell(channel.getSession())));
             made.setKeyPairProvider(new KeyPairProvider() {
                 @Override
                 public Iterable<KeyPair> loadKeys(SessionContext session) {
@@ -77,6 +96,11 @@ final class SshDoors {
             server = made;
         }
         return server;
+    }
+
+    private static Shell shell(SessionContext session) {
+        Door door = DOORS.get(at(session));
+        return door == null ? null : door.shell;
     }
 
     private static String at(SessionContext session) {

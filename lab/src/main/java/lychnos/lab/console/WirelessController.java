@@ -19,6 +19,7 @@ final class WirelessController extends ConsoleMachine {
     WirelessController(ConsoleSpec spec, Memory memory, long restartMillis, Face face) {
         super(spec, memory, restartMillis);
         this.face = face;
+        face.overSsh(this);
     }
 
     @Override
@@ -76,7 +77,7 @@ final class WirelessController extends ConsoleMachine {
         while (true) {
             String user = ask("Operator: ");
             String word = ask("Word: ", false);
-            if (user.equals(memory.get("operator")) && word.equals(memory.get("word"))) {
+            if (signsIn(user, word)) {
                 memory.add("seen.logins");
                 return;
             }
@@ -170,7 +171,13 @@ final class WirelessController extends ConsoleMachine {
         shown.forEach((name, value) -> line(String.format("   %-14s %s", name + ":", value)));
     }
 
-    private void shell() throws InterruptedException {
+    @Override
+    boolean signsIn(String user, String phrase) {
+        return user.equals(memory.get("operator")) && phrase.equals(memory.get("word"));
+    }
+
+    @Override
+    void shell() throws InterruptedException {
         while (true) {
             switch (ask("(mungris) > ")) {
                 case "" -> {

@@ -12,6 +12,7 @@ import lychnos.core.address.Address;
 import lychnos.core.dialogue.ControllerPlan;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.LookAgain;
 import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.FactType;
 import lychnos.core.fact.Mac;
@@ -133,7 +134,18 @@ public class Endpoints {
                 .findFirst();
         Target.SetUp seen = setUp.map(row -> new Target.SetUp(row.endedAt, own.text("serial").orElse(""), readBack(kind, row))).orElse(null);
         Target.Pages pages = kind.dialogue().filter(dialogue -> dialogue.over() != null).map(dialogue -> pages(unit, kind, dialogue, claim, member, own)).orElse(null);
-        return new Target.SignIn(kind.checks().ssh(), seen, pages);
+        return new Target.SignIn(kind.checks().ssh(), seen, pages, shell(unit, kind, member, own, seen != null, shared));
+    }
+
+    /** Who signs in over SSH, where somebody does since the machine's setup. */
+    private Target.ShellWay shell(Unit unit, Kind kind, String member, MemberValues own, boolean setUp, boolean shared) {
+        if (!setUp || kind.dialogue().isEmpty() || kind.checks().signsIn().isEmpty()) {
+            return null;
+        }
+        Kind.SignsIn signsIn = kind.checks().signsIn().get();
+        Target.Login ours = new Target.Login(signsIn.user().fill(own::text).orElse(""), proven(unit, signsIn.phrase()).orElse(null));
+        List<Kind.Login> factory = kind.logins().stream().filter(login -> login.way().equals("ssh")).map(Kind.FactoryLogin::login).toList();
+        return new Target.ShellWay(ours, factory, LookAgain.of(kind.dialogue().get(), member, own, shared));
     }
 
     /** Whether something that the machine shows was compared and agreed. */

@@ -1,13 +1,11 @@
 package lychnos.wire.arp;
 
 import com.sun.jna.LastErrorException;
-import com.sun.jna.Native;
 import java.net.InterfaceAddress;
 import java.net.NetworkInterface;
 import java.net.SocketException;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
 import java.time.Duration;
+import java.util.Collections;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
@@ -17,40 +15,27 @@ import lychnos.core.address.Prefix;
 import lychnos.core.fact.Mac;
 
 /**
- * Asks a segment who has an address (RFC 826) and hears everybody who says so: the kernel's own table keeps one of them alone. Wants
- * a packet socket, which Linux gives to root and to holders of CAP_NET_RAW.
+ * Asks a segment who has an address (ARP, RFC 826; neighbor discovery, RFC 4861) and hears everybody who says so: the kernel's own
+ * table keeps one of them alone. Wants a packet socket.
  */
 public final class WhoHas {
 
-    private static final int AF_PACKET = 17;
-    private static final int SOCK_DGRAM_CLOEXEC = 2 | 0x80000;
-    private static final short ETHER_ARP = 0x0806;
-    private static final short ETHERNET = 1;
-    private static final short IPV4 = 0x0800;
-    private static final short REQUEST = 1;
-    private static final short REPLY = 2;
-    private static final int PACKET = 28;
-    private static final int LINK_ADDRESS = 20;
-    private static final short POLLIN = 1;
-
-    static {
-        Native.register(WhoHas.class, "c");
-    }
-
-    private static native int socket(int domain, int type, int protocol) throws LastErrorException;
-
-    private static native int bind(int fd, byte[] address, int length) throws LastErrorException;
-
-    private static native int sendto(int fd, byte[] data, int length, int flags, byte[] address, int addressLength) throws LastErrorException;
-
-    private static native int recv(int fd, byte[] data, int length, int flags) throws LastErrorException;
-
-    private static native int poll(byte[] entries, int count, int timeoutMillis) throws LastErrorException;
-
-    private static native int close(int fd) throws LastErrorException;
-
     /** An interface of this machine on the segment of an address. */
-    private record Port(int index, byte[] mac, Address own) {}
+    record Port(int index, byte[] mac, Address own) {}
+
+    /** How a question is put, and its answer read. */
+    interface Asking {
+
+        short etherType();
+
+        /** Whom it is sent to on the link. */
+        byte[] to(Address wanted);
+
+        byte[] question(Port port, Address wanted);
+
+        /** Who says in this packet that the address is theirs. */
+        Optional<Mac> answer(byte[] packet, Address wanted);
+    }
 
     /**
      * Asks once and listens for the whole time.
@@ -59,43 +44,51 @@ public final class WhoHas {
      *     where packets of one's own are not permitted
      */
     public List<Mac> ask(Address address, Duration listen) {
-        Optional<Port> port = address.isV4() ? port(address) : Optional.empty();
+        return ask(address, listen, Integer.MAX_VALUE);
+    }
+
+    /** The first who says so; listens no longer than that takes. */
+    public Optional<Mac> first(Address address, Duration listen) {
+        return ask(address, listen, 1).stream().findFirst();
+    }
+
+    private static List<Mac> ask(Address address, Duration listen, int enough) {
+        Optional<Port> port = port(address);
         if (port.isEmpty()) {
             return List.of();
         }
-        int fd;
+        Asking asking = address.isV4() ? new ArpRequest() : new Solicitation();
         try {
-            fd = socket(AF_PACKET, SOCK_DGRAM_CLOEXEC, Short.toUnsignedInt(bigEndian(ETHER_ARP)));
+            Optional<PacketSocket> opened = PacketSocket.open(port.get().index, asking.etherType());
+            if (opened.isEmpty()) {
+                return List.of();
+            }
+            try (PacketSocket socket = opened.get()) {
+                long end = System.nanoTime() + listen.toNanos();
+                socket.send(asking.question(port.get(), address), asking.to(address));
+                Set<Mac> heard = new LinkedHashSet<>();
+                Optional<byte[]> packet = socket.receive(end);
+                while (packet.isPresent() && heard.size() < enough) {
+                    asking.answer(packet.get(), address).ifPresent(heard::add);
+                    packet = heard.size() < enough ? socket.receive(end) : packet;
+                }
+                return List.copyOf(heard);
+            }
         } catch (LastErrorException e) {
-            return List.of(); // not permitted here
+            return List.of(); // the interface went away meanwhile
         }
-        try {
-            byte[] here = linkAddress(port.get().index, new byte[6]);
-            bind(fd, here, here.length);
-            byte[] everybody = linkAddress(port.get().index, new byte[] {-1, -1, -1, -1, -1, -1});
-            byte[] request = request(port.get(), address);
-            sendto(fd, request, request.length, 0, everybody, everybody.length);
-            return listen(fd, address, System.nanoTime() + listen.toNanos());
-        } catch (LastErrorException e) {
-            return List.of();
-        } finally {
-            close(fd);
-        }
-    }
-
-    private static short bigEndian(short value) {
-        return ByteOrder.nativeOrder() == ByteOrder.LITTLE_ENDIAN ? Short.reverseBytes(value) : value;
     }
 
     private static Optional<Port> port(Address address) {
         try {
-            for (NetworkInterface each : java.util.Collections.list(NetworkInterface.getNetworkInterfaces())) {
+            for (NetworkInterface each : Collections.list(NetworkInterface.getNetworkInterfaces())) {
                 if (each.getHardwareAddress() == null || !each.isUp()) {
                     continue;
                 }
                 for (InterfaceAddress own : each.getInterfaceAddresses()) {
                     Address at = Address.of(own.getAddress().getAddress());
-                    if (at.isV4() && own.getNetworkPrefixLength() < 32 && Prefix.around(at, own.getNetworkPrefixLength()).contains(address) && !at.equals(address)) {
+                    int whole = at.isV4() ? 32 : 128;
+                    if (at.isV4() == address.isV4() && own.getNetworkPrefixLength() < whole && Prefix.around(at, own.getNetworkPrefixLength()).contains(address) && !at.equals(address)) {
                         return Optional.of(new Port(each.getIndex(), each.getHardwareAddress(), at));
                     }
                 }
@@ -103,41 +96,6 @@ public final class WhoHas {
             return Optional.empty();
         } catch (SocketException e) {
             return Optional.empty();
-        }
-    }
-
-    /** As {@code sockaddr_ll} has it. */
-    private static byte[] linkAddress(int index, byte[] mac) {
-        ByteBuffer buffer = ByteBuffer.allocate(LINK_ADDRESS).order(ByteOrder.nativeOrder());
-        buffer.putShort((short) AF_PACKET).putShort(bigEndian(ETHER_ARP)).putInt(index);
-        buffer.putShort((short) 0).put((byte) 0).put((byte) mac.length).put(mac);
-        return buffer.array();
-    }
-
-    private static byte[] request(Port port, Address wanted) {
-        return ByteBuffer.allocate(PACKET)
-                .putShort(ETHERNET).putShort(IPV4).put((byte) 6).put((byte) 4).putShort(REQUEST)
-                .put(port.mac).put(port.own.toBytes())
-                .put(new byte[6]).put(wanted.toBytes())
-                .array();
-    }
-
-    private static List<Mac> listen(int fd, Address wanted, long end) {
-        Set<Mac> heard = new LinkedHashSet<>();
-        byte[] packet = new byte[64];
-        while (true) {
-            int left = (int) ((end - System.nanoTime()) / 1_000_000);
-            byte[] entry = ByteBuffer.allocate(8).order(ByteOrder.nativeOrder()).putInt(fd).putShort(POLLIN).array();
-            if (left <= 0 || poll(entry, 1, left) == 0) {
-                return List.copyOf(heard);
-            }
-            int length = recv(fd, packet, packet.length, 0);
-            ByteBuffer answer = ByteBuffer.wrap(packet);
-            byte[] from = new byte[4];
-            answer.get(14, from);
-            if (length >= PACKET && answer.getShort(6) == REPLY && java.util.Arrays.equals(from, wanted.toBytes())) {
-                heard.add(new Mac(answer.getLong(6) & 0xffffffffffffL));
-            }
         }
     }
 }

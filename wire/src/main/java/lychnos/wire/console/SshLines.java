@@ -8,15 +8,14 @@ import java.time.Duration;
 import java.util.Map;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import lychnos.wire.ssh.SshClients;
 import org.apache.sshd.client.SshClient;
 import org.apache.sshd.client.channel.ChannelShell;
-import org.apache.sshd.client.config.hosts.HostConfigEntryResolver;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.AttributeRepository;
 import org.apache.sshd.common.SshConstants;
 import org.apache.sshd.common.config.keys.KeyUtils;
 import org.apache.sshd.common.digest.BuiltinDigests;
-import org.apache.sshd.common.keyprovider.KeyIdentityProvider;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.core.CoreModuleProperties;
 
@@ -27,7 +26,7 @@ final class SshLines implements AutoCloseable {
     private static final long BREAK_MILLIS = 500;
     private static final AttributeRepository.AttributeKey<LineEvents> EVENTS = new AttributeRepository.AttributeKey<>();
 
-    private final SshClient client = SshClient.setUpDefaultClient();
+    private final SshClient client = SshClients.make();
     private final ExecutorService openers = Executors.newCachedThreadPool(work -> {
         Thread thread = new Thread(work, "ssh line");
         thread.setDaemon(true);
@@ -35,14 +34,8 @@ final class SshLines implements AutoCloseable {
     });
 
     SshLines() {
-        client.setHostConfigEntryResolver(HostConfigEntryResolver.EMPTY);
-        client.setKeyIdentityProvider(KeyIdentityProvider.EMPTY_KEYS_PROVIDER);
         client.setServerKeyVerifier((session, peer, key) -> session.getConnectionContext().getAttribute(EVENTS).hostKey(fingerprint(key)));
         CoreModuleProperties.HEARTBEAT_INTERVAL.set(client, Duration.ofSeconds(30));
-        // the newest exchange, first by default, costs five times as much; these are as well kept
-        client.setKeyExchangeFactories(client.getKeyExchangeFactories().stream()
-                .sorted(java.util.Comparator.comparing(factory -> !factory.getName().startsWith("curve25519") && !factory.getName().startsWith("ecdh")))
-                .toList());
         client.start();
     }
 

@@ -33,6 +33,8 @@ import lychnos.wire.tls.TlsSeen;
 public final class Climb {
 
     private static final Duration CONNECT = Duration.ofSeconds(3);
+    /** A small controller that is busy besides takes seconds for the arithmetic. */
+    private static final Duration HANDSHAKE = Duration.ofSeconds(8);
 
     private final Vantage vantage;
     private final Target target;
@@ -221,7 +223,7 @@ public final class Climb {
 
     private boolean tls() throws WireFault {
         try {
-            shown = vantage.tls(target.address(), target.port(), CONNECT);
+            shown = vantage.tls(target.address(), target.port(), HANDSHAKE);
         } catch (WireFault e) {
             if (e.ours()) {
                 throw e;

@@ -186,15 +186,25 @@ final class SignInWay implements Way {
                 }
             }
         }
+        Optional<Outcome> told = shell().isEmpty() || expected.shell().ours().phrase() == null || expected.shell().asks().commands().isEmpty() ? Optional.empty() : shell().get().readBack(parts, fields, traits);
         if (parts.isEmpty()) {
             return Outcome.notMeasured(Rung.AS_PLANNED, "nothing of what it keeps can be read from here");
+        }
+        if (told.isPresent()) {
+            return told.get().with(parts);
         }
         String off = parts.stream().filter(part -> part.standing() == Standing.BROKEN).map(part -> part.name() + ": " + part.seen()).collect(Collectors.joining("; "));
         if (!off.isEmpty()) {
             return Outcome.broken(Rung.AS_PLANNED, fields.stream().allMatch(Settings.Field::agrees) ? Trouble.NOT_IN_STATE : Trouble.NOT_AS_PLANNED, off).with(parts);
         }
         long agreeing = fields.size();
-        return Outcome.holds(Rung.AS_PLANNED, agreeing > 0 ? agreeing + " of " + agreeing + " values on its pages" : parts.get(0).seen()).with(parts);
+        String where = expected.pages() != null && expected.pages().ours().phrase() != null ? " on its pages" : " over SSH";
+        return Outcome.holds(Rung.AS_PLANNED, agreeing > 0 ? agreeing + " of " + agreeing + " values" + where : parts.get(0).seen()).with(parts);
+    }
+
+    /** The way in over SSH, where there is one and its host key was seen. */
+    private Optional<ShellRead> shell() {
+        return expected.shell() == null || hostKey == null ? Optional.empty() : Optional.of(new ShellRead(vantage, target, expected.shell(), hostKey.fingerprint()));
     }
 
     /** What was planned for a page and how it has been since its setup, against what it shows now. */
@@ -225,6 +235,18 @@ final class SignInWay implements Way {
 
     @Override
     public Outcome factoryRefused() throws WireFault {
+        List<Part> parts = new ArrayList<>();
+        Optional<Outcome> taken = shell().isEmpty() ? Optional.empty() : shell().get().factory(parts);
+        if (taken.isPresent()) {
+            return taken.get().with(parts);
+        }
+        Outcome pages = factoryRefusedByPages();
+        boolean tried = parts.isEmpty() || !pages.seen().isEmpty();
+        parts.addAll(pages.parts());
+        return (tried ? pages : Outcome.holds(Rung.SAFE, "factory password refused")).with(parts);
+    }
+
+    private Outcome factoryRefusedByPages() throws WireFault {
         if (expected.pages() == null || expected.pages().factory().phrase() == null) {
             return Outcome.holds(Rung.SAFE, "").with(List.of(Part.notMeasured("factory password", "no way in at which it can be tried without a person")));
         }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import lychnos.core.address.Address;
+import lychnos.core.dialogue.LookAgain;
 import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
@@ -111,8 +112,24 @@ public record Target(Address address, int port, Mac mac, String fingerprint, Lis
      * @param ssh whether it greets over SSH as well
      * @param setUp what is known from its setup, or null where it was never set up
      * @param pages its documented interface, or null where it has none here
+     * @param shell who signs in over SSH and what is asked there, or null where nothing is
      */
-    public record SignIn(boolean ssh, SetUp setUp, Pages pages) implements Service {}
+    public record SignIn(boolean ssh, SetUp setUp, Pages pages, ShellWay shell) implements Service {
+
+        /** One that nobody signs in to over SSH. */
+        public SignIn(boolean ssh, SetUp setUp, Pages pages) {
+            this(ssh, setUp, pages, null);
+        }
+    }
+
+    /**
+     * The way in over SSH.
+     *
+     * @param ours what logs in since its setup
+     * @param factory what must be refused there
+     * @param asks what it is asked to show
+     */
+    public record ShellWay(Login ours, List<Kind.Login> factory, LookAgain asks) {}
 
     /**
      * What a setup has shown.

@@ -1,9 +1,7 @@
 package lychnos.wire.ssh;
 
 import java.io.IOException;
-import java.net.ConnectException;
 import java.net.InetSocketAddress;
-import java.net.SocketTimeoutException;
 import java.security.PublicKey;
 import java.time.Duration;
 import java.util.concurrent.CompletableFuture;
@@ -13,14 +11,12 @@ import java.util.concurrent.TimeoutException;
 import lychnos.wire.WireFault;
 import lychnos.wire.WireFault.Kind;
 import org.apache.sshd.client.SshClient;
-import org.apache.sshd.client.config.hosts.HostConfigEntryResolver;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.AttributeRepository;
 import org.apache.sshd.common.config.keys.KeyUtils;
 import org.apache.sshd.common.config.keys.PublicKeyEntry;
 import org.apache.sshd.common.digest.BuiltinDigests;
 import org.apache.sshd.common.future.CloseFuture;
-import org.apache.sshd.common.keyprovider.KeyIdentityProvider;
 import org.apache.sshd.common.session.Session;
 import org.apache.sshd.common.session.SessionListener;
 
@@ -29,7 +25,7 @@ public final class HostKey implements AutoCloseable {
 
     private static final AttributeRepository.AttributeKey<CompletableFuture<Seen>> SEEN = new AttributeRepository.AttributeKey<>();
 
-    private final SshClient client = SshClient.setUpDefaultClient();
+    private final SshClient client = SshClients.make();
 
     /**
      * A host key.
@@ -40,16 +36,11 @@ public final class HostKey implements AutoCloseable {
     public record Seen(String fingerprint, String line) {}
 
     public HostKey() {
-        client.setHostConfigEntryResolver(HostConfigEntryResolver.EMPTY);
-        client.setKeyIdentityProvider(KeyIdentityProvider.EMPTY_KEYS_PROVIDER);
         client.setNioWorkers(1);
         client.setServerKeyVerifier((session, peer, key) -> {
             session.getConnectionContext().getAttribute(SEEN).complete(seen(key));
             return false; // it was all that was wanted
         });
-        client.setKeyExchangeFactories(client.getKeyExchangeFactories().stream()
-                .sorted(java.util.Comparator.comparing(factory -> !factory.getName().startsWith("curve25519") && !factory.getName().startsWith("ecdh")))
-                .toList());
         client.addSessionListener(new SessionListener() {
             @Override
             public void sessionException(Session session, Throwable fault) {
@@ -70,7 +61,7 @@ public final class HostKey implements AutoCloseable {
         }
     }
 
-    private static Seen seen(PublicKey key) {
+    static Seen seen(PublicKey key) {
         return new Seen(KeyUtils.getFingerPrint(BuiltinDigests.sha256, key), PublicKeyEntry.toString(key));
     }
 
@@ -92,9 +83,7 @@ public final class HostKey implements AutoCloseable {
         } catch (ExecutionException e) {
             throw new WireFault(Kind.GARBAGE, "it exchanges no keys: " + e.getCause().getMessage(), e);
         } catch (IOException e) {
-            boolean refused = hasCause(e, ConnectException.class);
-            boolean silent = hasCause(e, SocketTimeoutException.class);
-            throw new WireFault(refused ? Kind.REFUSED : silent ? Kind.SILENT : Kind.GARBAGE, refused ? "the connection was refused" : silent ? "no connection" : String.valueOf(e.getMessage()), e);
+            throw SshClients.fault(e);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new WireFault(Kind.SILENT, "interrupted", e);
@@ -103,15 +92,6 @@ public final class HostKey implements AutoCloseable {
                 CloseFuture ignored = session.close(true);
             }
         }
-    }
-
-    private static boolean hasCause(Throwable fault, Class<? extends Throwable> type) {
-        for (Throwable each = fault; each != null; each = each.getCause()) {
-            if (type.isInstance(each)) {
-                return true;
-            }
-        }
-        return false;
     }
 
     @Override

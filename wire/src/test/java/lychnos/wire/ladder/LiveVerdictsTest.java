@@ -47,6 +47,7 @@ import lychnos.lab.Certificates;
 import lychnos.lab.Controller;
 import lychnos.lab.Quirk;
 import lychnos.wire.LocalVantage;
+import lychnos.wire.HallOnTheWire;
 import lychnos.wire.LoopbackHall;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.dns.NameKey;
@@ -92,8 +93,7 @@ class LiveVerdictsTest {
     private static final String FORM = "<title>Live</title><form><input type=password name=w></form>";
     private static final Map<Trouble, String> SENTENCES = new EnumMap<>(Trouble.class);
 
-    private static Process hall;
-    private static Vertx wire;
+    private static HallOnTheWire hall;
     private static LocalVantage jump;
 
     private final Vertx vertx = Vertx.vertx();
@@ -106,28 +106,13 @@ class LiveVerdictsTest {
 
     @BeforeAll
     static void open(@TempDir Path directory) throws IOException {
-        Path machines = Files.writeString(directory.resolve("hall.txt"), "LV-1 " + FIRST + " " + ON_THE_WIRE + " -\nLV-2 " + SECOND + " " + BESIDE_IT + " -\n");
-        List<String> command = new ArrayList<>(List.of(System.getenv("HALL").split(" ")));
-        command.addAll(List.of("java", "-cp", System.getProperty("java.class.path"), "lychnos.lab.Hall", "--machines", machines.toString()));
-        Path log = directory.resolve("hall.log");
-        hall = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(log.toFile()).start();
-        LoopbackHall.until("the hall is ready", () -> {
-            try {
-                return Files.readString(log).contains("hall ready");
-            } catch (IOException e) {
-                return false;
-            }
-        });
-        wire = Vertx.vertx();
-        jump = new LocalVantage("jump", true, new Dialler(() -> List.of(Prefix.parse("10.40.8.0/24"), Prefix.parse("127.40.0.0/16")), true), wire);
+        hall = new HallOnTheWire(directory, "LV-1 " + FIRST + " " + ON_THE_WIRE + " -\nLV-2 " + SECOND + " " + BESIDE_IT + " -\n", Prefix.parse("127.40.0.0/16"));
+        jump = hall.jump;
     }
 
     @AfterAll
     static void close() throws Exception {
-        jump.close();
-        wire.close().toCompletionStage().toCompletableFuture().join();
-        hall.destroy();
-        hall.waitFor();
+        hall.close();
         StringBuilder all = new StringBuilder();
         new TreeMap<>(SENTENCES).forEach((trouble, sentence) -> all.append(trouble).append(": ").append(sentence).append('\n'));
         Files.writeString(Path.of("target", "live-verdicts.txt"), all);
@@ -143,12 +128,6 @@ class LiveVerdictsTest {
     }
 
     // --- peers ---
-
-    private static void onHall(String... command) throws Exception {
-        List<String> whole = new ArrayList<>(List.of(System.getenv("HALL").split(" ")));
-        whole.addAll(List.of(command));
-        assertEquals(0, new ProcessBuilder(whole).inheritIO().start().waitFor());
-    }
 
     private void https(KeyCertOptions key, Handler<HttpServerRequest> pages) {
         vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(key)).requestHandler(pages).listen(PORT, AT.toString()).toCompletionStage().toCompletableFuture().join();
@@ -340,20 +319,20 @@ class LiveVerdictsTest {
         rows.put(Trouble.SILENT, () -> wire(Address.parse("10.40.8.98"), FIRST, Target.Known.NOTHING, NO_NAMES));
         rows.put(Trouble.OTHER_HARDWARE, () -> wire(ON_THE_WIRE, SECOND, Target.Known.NOTHING, NO_NAMES));
         rows.put(Trouble.TWO_MACHINES, () -> {
-            onHall("ip", "addr", "add", ON_THE_WIRE + "/32", "dev", "m1");
+            hall.does("ip", "addr", "add", ON_THE_WIRE + "/32", "dev", "m1");
             try {
                 return wire(ON_THE_WIRE, FIRST, Target.Known.NOTHING, NO_NAMES);
             } finally {
-                onHall("ip", "addr", "del", ON_THE_WIRE + "/32", "dev", "m1");
-                assertEquals(0, new ProcessBuilder("ip", "neigh", "flush", "to", ON_THE_WIRE.toString()).inheritIO().start().waitFor());
+                hall.does("ip", "addr", "del", ON_THE_WIRE + "/32", "dev", "m1");
+                HallOnTheWire.forgetNeighbour(ON_THE_WIRE);
             }
         });
         rows.put(Trouble.ELSEWHERE, () -> {
-            onHall("ip", "addr", "add", "10.40.8.71/32", "dev", "m0");
+            hall.does("ip", "addr", "add", "10.40.8.71/32", "dev", "m0");
             try {
                 return wire(ON_THE_WIRE, FIRST, new Target.Known(null, Map.of(Address.parse("10.40.8.71"), "where it was before its setup"), Map.of(), List.of()), NO_NAMES);
             } finally {
-                onHall("ip", "addr", "del", "10.40.8.71/32", "dev", "m0");
+                hall.does("ip", "addr", "del", "10.40.8.71/32", "dev", "m0");
             }
         });
         rows.put(Trouble.PORT_REFUSED, () -> climb(target(signIn(false))));
