@@ -1,6 +1,6 @@
 """A mail relay for the hall, on Debian's aiosmtpd: takes mail from domains that lead somewhere, and keeps it.
 
-usage: relay.py ADDRESS PORT NAME-SERVER CERTIFICATE KEY
+usage: relay.py ADDRESS PORT NAME-SERVER CERTIFICATE KEY [MAILBOX]
 """
 import asyncio
 import signal
@@ -12,8 +12,9 @@ from aiosmtpd.smtp import SMTP
 
 
 class Relay:
-    def __init__(self, name_server):
+    def __init__(self, name_server, mailbox):
         self.name_server = name_server
+        self.mailbox = mailbox
 
     async def leads_somewhere(self, domain):
         for kind in ("MX", "A", "AAAA"):
@@ -35,15 +36,18 @@ class Relay:
         return "250 OK"
 
     async def handle_DATA(self, server, session, envelope):
+        if self.mailbox:
+            with open(self.mailbox, "ab") as box:
+                box.write(f"to {', '.join(envelope.rcpt_tos)}\n".encode() + envelope.content + b"\n")
         return "250 2.0.0 taken; nothing leaves the hall"
 
 
-async def main(address, port, name_server, certificate, key):
+async def main(address, port, name_server, certificate, key, mailbox=None):
     tls = ssl.create_default_context(ssl.Purpose.CLIENT_AUTH)
     tls.load_cert_chain(certificate, key)
     loop = asyncio.get_running_loop()
     server = await loop.create_server(
-        lambda: SMTP(Relay(name_server), hostname="relay.ardal.example", ident="relay of the hall", tls_context=tls), address, int(port))
+        lambda: SMTP(Relay(name_server, mailbox), hostname="relay.ardal.example", ident="relay of the hall", tls_context=tls), address, int(port))
     for name in (signal.SIGTERM, signal.SIGINT):
         loop.add_signal_handler(name, server.close)
     print("relay ready", flush=True)

@@ -105,7 +105,7 @@ export type RungName = 'ANSWERS' | 'PORT' | 'TLS' | 'SERVICE' | 'IDENTITY' | 'AS
 export interface VantageView { id: number; name: string; madeAt: string; seenAt: string | null; linked: boolean; networks: Record<string, string> }
 /** Where notices go. */
 export interface NoticeTarget { id: number; sort: 'webhook' | 'mail'; to: string; fingerprint: string | null; sentAt: string | null; fault: string }
-export interface ProveView { endpoints: Endpoint[]; checking: number; proven: number; lastAt: string | null; vantage: string; minutes: number; causes: SharedCause[]; changes: TraitChange[] }
+export interface ProveView { endpoints: Endpoint[]; checking: number; proven: number; lastAt: string | null; vantage: string; minutes: number; causes: SharedCause[]; changes: TraitChange[]; strangers: { network: string; address: string; mac: string | null; sentence: string; firstHeard: string; lastHeard: string }[] }
 export interface Seen { title: string; standing: Standing; seen: string; parts: { name: string; standing: Standing; seen: string }[] }
 export interface Detail {
   endpoint: Endpoint; press: string; rungs: Seen[]; marks: Seen[]; shown: string | null; before: { at: string; height: number; proven: boolean; sentence: string; standings: string }[];

@@ -141,11 +141,24 @@
           </tbody>
         </table>
       </div>
-      {#if view.data.causes.length > 0 || view.data.changes.length > 0}
+      {#if view.data.causes.length > 0 || view.data.changes.length > 0 || view.data.strangers.length > 0}
         <div class="cards">
           {#each view.data.causes as cause (cause.title)}
             <section class="sheet card"><h3>{m.prove.cause(cause.endpoints.length)}</h3><p><b>{cause.title}.</b> {cause.sentence}</p><p class="sub">{cause.press}</p>{#if cause.records && session.mayWork}<B onclick={() => sendAgain((view.data?.endpoints ?? []).filter((endpoint) => cause.endpoints.includes(endpoint.name)).map((endpoint) => endpoint.unitId))}>{m.prove.sendAgain}</B>{/if}</section>
           {/each}
+          {#if view.data.strangers.length > 0}
+            <section class="sheet card">
+              <h3>{m.prove.strangers(view.data.strangers.length)}</h3>
+              <p>{m.prove.strangersSay}</p>
+              <ul>
+                {#each view.data.strangers.slice(0, 6) as stranger (stranger.address)}
+                  <li><b class="mono">{stranger.address}</b> {stranger.sentence}{#if stranger.mac}, <span class="mono">{stranger.mac}</span>{/if} <span class="sub" title={inFull(stranger.firstHeard)}>{m.allocate.firstHeard} {atTime(stranger.firstHeard)}</span></li>
+                {/each}
+                {#if view.data.strangers.length > 6}<li class="sub">{m.prove.more(view.data.strangers.length - 6)}</li>{/if}
+              </ul>
+              <p class="sub">{m.prove.strangersDo}</p>
+            </section>
+          {/if}
           {#each view.data.changes as change (`${change.claimId} ${change.what}`)}
             <section class="sheet card"><h3>{m.prove.changed}</h3><ChangeCard {change} brief onlook={() => choose(change.unitId, change.claimId)} /></section>
           {/each}
@@ -169,6 +182,7 @@
   .unready .name b { font-weight: 400; color: var(--ink2); }
   .cards { display: grid; grid-template-columns: repeat(auto-fill, minmax(280px, 1fr)); gap: 12px; margin-top: 12px; }
   .card { padding: 12px 14px; } .card p { margin: 4px 0; overflow-wrap: anywhere; }
+  .card ul { margin: 4px 0; padding-left: 1.1em; } .card li { margin: 2px 0; }
   .k { padding-left: 2px; padding-right: 2px; font-size: 11.5px; }
   label { display: flex; gap: 6px; align-items: center; }
   .side { width: 336px; }

@@ -12,7 +12,8 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** The server in one network, the machines in another, a firewall between, and a vantage that has dialled out. */
 class VantageTest {
@@ -49,8 +50,10 @@ class VantageTest {
         return Api.JSON.valueToTree(values);
     }
 
-    @Test
-    void aVantageWorksThroughASetupWhileItIsCutOff() throws Exception {
+    /** @param killed whether it is killed besides while nobody hears it: what it had done is handed in by the one that comes after */
+    @ParameterizedTest
+    @ValueSource(booleans = {false, true})
+    void aVantageWorksThroughASetupWhileItIsCutOff(boolean killed) throws Exception {
         try (Office office = new Office(); Stage stage = Stage.ofConsolesAndOffice(Bench.HALL.formatted("-", "-"), 4000, office)) {
             Api lead = new Api(stage.url(), "hall-lead", "lead-of-the-hall");
             Bench bench = new Bench(stage.url()).ground(".232-.247");
@@ -75,6 +78,11 @@ class VantageTest {
                 // the server knows nothing of what happens now
                 until("it logs in again while it is cut off", () -> stage.kept("ES-1", "seen.logins").equals("1"));
                 until("what happens is kept in a file", () -> Files.isDirectory(stage.directory().resolve("kept")) && list(stage.directory().resolve("kept")) > 0);
+                if (killed) {
+                    vantage.descendants().forEach(ProcessHandle::destroyForcibly);
+                    vantage.destroyForcibly().waitFor();
+                    vantage = vantage(stage.directory(), made.path("token").asText());
+                }
                 office.closed(false);
                 until("it is handed in, and ends", () -> {
                     for (String unit : List.of("ben-fdc-1", "ben-hv-01")) {

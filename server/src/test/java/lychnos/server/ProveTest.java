@@ -10,6 +10,9 @@ import io.restassured.path.json.JsonPath;
 import io.vertx.core.Vertx;
 import io.vertx.core.http.HttpServer;
 import io.vertx.core.http.HttpServerOptions;
+import java.io.BufferedReader;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -25,6 +28,7 @@ import lychnos.lab.Plug;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 
 /** Checks of a machine that is set up: what has changed since, what people decide on it, and that nothing else is ever reached. */
 @QuarkusTest
@@ -226,6 +230,26 @@ class ProveTest {
         check(null);
         ConsoleStage.until("it is told that it was not told", () -> client.get("/api/bring-ups/" + id + "/notices").getString("[0].fault").contains("instead of"));
         assertEquals(null, told.poll());
+    }
+
+    @Test
+    void aLetterGoesThroughTheSitesRelay(@TempDir Path directory) throws Exception {
+        Path mailbox = directory.resolve("mailbox");
+        assertEquals(0, new ProcessBuilder("openssl", "req", "-x509", "-newkey", "ec", "-pkeyopt", "ec_paramgen_curve:P-256", "-nodes", "-days", "2", "-subj", "/CN=relay", "-keyout", directory.resolve("key").toString(), "-out", directory.resolve("pem").toString()).start().waitFor());
+        Process relay = new ProcessBuilder("/usr/bin/python3", "../lab/services/relay.py", at(25), "25", "10.40.8.3", directory.resolve("pem").toString(), directory.resolve("key").toString(), mailbox.toString()).redirectErrorStream(true).start();
+        try (BufferedReader output = relay.inputReader()) {
+            assertEquals("relay ready", output.readLine());
+            client.request().body(Map.of("sort", "relay", "name", "relay", "values", Map.of("address", at(25)))).put("/api/bring-ups/" + id + "/things").then().statusCode(200);
+            Client.lead().post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "duty@ardal.example")).then().statusCode(200);
+            machine().controller().setFirmware("4.17.0");
+            check(null);
+            ConsoleStage.until("a letter has come", () -> Files.exists(mailbox));
+            String letter = Files.readString(mailbox);
+            assertTrue(letter.startsWith("to duty@ardal.example\n") && letter.contains(": 1 change, all proven") && letter.contains("firmware: 4.17.0"), letter);
+            assertEquals("", client.get("/api/bring-ups/" + id + "/notices").getString("[0].fault"));
+        } finally {
+            relay.destroy();
+        }
     }
 
     private static String hmac(String secret, String body) throws Exception {

@@ -23,6 +23,7 @@ import lychnos.wire.dial.Dialler;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.Pushed;
 import lychnos.wire.dns.ZoneRecord;
+import lychnos.wire.smtp.Letter;
 import lychnos.wire.smtp.RelaySeen;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -155,6 +156,16 @@ class ServicesWireTest {
         assertEquals("taken", seen.senders().get("arrays@ardal.example"));
         assertTrue(seen.senders().get("arrays@hall.lan").startsWith("refused: 550"), seen.toString());
         assertTrue(!vantage.relay(ABSENT, 25, List.of(), null, Duration.ofMillis(300)).answers());
+    }
+
+    @Test
+    void aLetterIsTakenByTheRelayOrNotWithItsReason() throws WireFault {
+        Address relay = Address.parse("10.40.8.20");
+        vantage.mail(relay, 25, new Letter("lychnos@ardal.example", "duty@ardal.example", "Ardal: 2 changes", "one\n.\ntwo\n"), SOON);
+        WireFault refused = assertThrows(WireFault.class, () -> vantage.mail(relay, 25, new Letter("lychnos@hall.lan", "duty@ardal.example", "Ardal", "text"), SOON));
+        assertEquals(WireFault.Kind.REFUSED, refused.kind());
+        assertTrue(refused.getMessage().startsWith("the relay says: 550 5.1.8"), refused.getMessage());
+        assertEquals(WireFault.Kind.SILENT, assertThrows(WireFault.class, () -> vantage.mail(ABSENT, 25, new Letter("a@ardal.example", "b@ardal.example", "s", "t"), Duration.ofMillis(300))).kind());
     }
 
     @Test

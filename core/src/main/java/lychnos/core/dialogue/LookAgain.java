@@ -1,6 +1,7 @@
 package lychnos.core.dialogue;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -40,6 +41,7 @@ public record LookAgain(List<Command> commands, Map<Look, String> paging) {
                 String found = look.last(output).map(Look.Seen::value).orElse("not shown");
                 fields.add(new Settings.Field(names.get(look), value, found, found.equals(value)));
             });
+            fields.sort(Comparator.comparing(Settings.Field::name));
             List<String> missing = expects.stream().filter(each -> each.required() && !each.look().in(output)).map(each -> each.look().toString()).toList();
             List<String> state = expects.stream().flatMap(each -> each.look().last(output).stream()).map(seen -> seen.text().strip()).distinct().toList();
             return new Told(fields, missing, state);

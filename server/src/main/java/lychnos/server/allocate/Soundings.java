@@ -173,6 +173,12 @@ public class Soundings {
         }
     }
 
+    /** Those that were heard to answer, not only read of. */
+    @Transactional
+    public List<Address> strangersThatAnswered(long networkId) {
+        return strangers(networkId).stream().filter(each -> each.sentence.startsWith("answers to ")).map(each -> each.key.address()).toList();
+    }
+
     public List<Stranger> strangers(long networkId) {
         return db.createQuery("from Stranger where key.networkId = :id order by key.address", Stranger.class).setParameter("id", networkId).getResultList();
     }

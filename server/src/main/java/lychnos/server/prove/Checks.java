@@ -48,10 +48,11 @@ public class Checks {
     private final Claims claims;
     private final SinceAccepted accepted;
     private final Certificates certificates;
+    private final Strangers strangers;
     private final Journal journal;
     private final Live live;
 
-    Checks(Session db, BringUps bringUps, Kinds kinds, Claims claims, SinceAccepted accepted, Certificates certificates, Journal journal, Live live) {
+    Checks(Session db, BringUps bringUps, Kinds kinds, Claims claims, SinceAccepted accepted, Certificates certificates, Strangers strangers, Journal journal, Live live) {
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
@@ -60,6 +61,7 @@ public class Checks {
         this.live = live;
         this.accepted = accepted;
         this.certificates = certificates;
+        this.strangers = strangers;
     }
 
     private List<Proof> all(long bringUpId) {
@@ -106,12 +108,16 @@ public class Checks {
         int asked = queue(placed, rung);
         journal.write(person, bringUpId, null, "asked for checks of " + asked + (asked == 1 ? " unit" : " units") + (rung == Rung.SAFE ? "" : ", up to “" + rung.title() + "”"), null, null);
         live.tell(bringUpId, "prove");
+        if (units == null) {
+            strangers.look(bringUpId);
+        }
         return asked;
     }
 
     /** Asks for checks of everything that is set up, because it is time again. */
     @Transactional
     public void askAgain(long bringUpId) {
+        strangers.look(bringUpId);
         Set<Long> ready = ready(bringUpId);
         // what was never looked at waits for its setup: its silence is no fault yet
         Set<Long> lookedAt = all(bringUpId).stream().map(proof -> proof.unitId).collect(Collectors.toSet());
@@ -177,7 +183,7 @@ public class Checks {
             boolean ready) {}
 
     /** What the stage shows. */
-    public record View(List<Endpoint> endpoints, int checking, int proven, Instant lastAt, String vantage, int minutes, List<SharedCause> causes, List<SinceAccepted.Change> changes) {}
+    public record View(List<Endpoint> endpoints, int checking, int proven, Instant lastAt, String vantage, int minutes, List<SharedCause> causes, List<SinceAccepted.Change> changes, List<Strangers.View> strangers) {}
 
     /**
      * What the stage shows.
@@ -198,7 +204,7 @@ public class Checks {
                 .toList();
         int proven = (int) endpoints.stream().filter(Endpoint::proven).count();
         Instant last = proofs.values().stream().map(proof -> proof.at).max(Instant::compareTo).orElse(null);
-        return new View(endpoints, checking.size(), proven, last, vantage, minutes, causes(bringUpId, shown, units, proofs), accepted.of(bringUpId, shown));
+        return new View(endpoints, checking.size(), proven, last, vantage, minutes, causes(bringUpId, shown, units, proofs), accepted.of(bringUpId, shown), strangers.of(bringUpId));
     }
 
     private static EndpointKey key(Claim claim) {

@@ -241,9 +241,11 @@ final class SignInWay implements Way {
             return taken.get().with(parts);
         }
         Outcome pages = factoryRefusedByPages();
-        boolean tried = parts.isEmpty() || !pages.seen().isEmpty();
+        if (!parts.isEmpty() && pages.seen().isEmpty() && pages.trouble() == null) {
+            return Outcome.holds(Rung.SAFE, "factory password refused").with(parts);
+        }
         parts.addAll(pages.parts());
-        return (tried ? pages : Outcome.holds(Rung.SAFE, "factory password refused")).with(parts);
+        return pages.with(parts);
     }
 
     private Outcome factoryRefusedByPages() throws WireFault {

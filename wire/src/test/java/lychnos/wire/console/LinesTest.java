@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import io.vertx.core.Vertx;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -13,12 +14,19 @@ import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.Executors;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.dialogue.LineSettings;
 import lychnos.core.fact.Secret;
+import lychnos.wire.LocalVantage;
+import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
 import lychnos.wire.dial.Dialler;
+import lychnos.wire.far.Codec;
+import lychnos.wire.far.FarVantage;
+import lychnos.wire.far.RoutedVantage;
+import lychnos.wire.far.VantageHost;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -186,6 +194,40 @@ class LinesTest {
         String output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
         assertEquals(0, process.waitFor(), output);
         return output;
+    }
+
+    /** The cable is in a laptop elsewhere: its device is opened there, over the messages of a link. */
+    @Test
+    void aSerialPortIsReachedThroughAVantage() throws Exception {
+        List<String> cable = cable("far");
+        Heard machine = new Heard();
+        ConsoleLine device = line(LineAddress.device(cable.get(1)), FAST, machine);
+        machine.awaitUp();
+        Codec codec = new Codec();
+        var pool = Executors.newCachedThreadPool();
+        open.add(pool::shutdownNow);
+        LocalVantage laptop = new LocalVantage("laptop", true, new Dialler(List::of, true), vertx);
+        open.add(laptop);
+        FarVantage far = new FarVantage("laptop", codec, pool);
+        VantageHost host = new VantageHost(laptop, codec, pool);
+        far.linked(message -> host.heard(read(codec, message), back -> far.heard(read(codec, back))), true);
+        Vantage routed = RoutedVantage.of(laptop, address -> laptop, name -> name.equals("laptop") ? far.vantage() : null);
+        Heard heard = new Heard();
+        ConsoleLine there = routed.line(LineAddress.device(cable.get(0) + "@laptop"), FAST, heard);
+        open.add(0, there);
+        heard.awaitUp();
+        device.send(bytes("login: \u00ff"));
+        heard.await("login: \u00ff");
+        there.send(bytes("keeper\r"));
+        machine.await("keeper\r");
+    }
+
+    private static JsonNode read(Codec codec, String text) {
+        try {
+            return codec.read(text);
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        }
     }
 
     @Test

@@ -93,6 +93,9 @@ class LiveVerdictsTest {
     private static final String FORM = "<title>Live</title><form><input type=password name=w></form>";
     private static final Map<Trouble, String> SENTENCES = new EnumMap<>(Trouble.class);
 
+    @TempDir
+    static Path directory;
+
     private static HallOnTheWire hall;
     private static LocalVantage jump;
 
@@ -105,7 +108,7 @@ class LiveVerdictsTest {
     }
 
     @BeforeAll
-    static void open(@TempDir Path directory) throws IOException {
+    static void open() throws IOException {
         hall = new HallOnTheWire(directory, "LV-1 " + FIRST + " " + ON_THE_WIRE + " -\nLV-2 " + SECOND + " " + BESIDE_IT + " -\n", Prefix.parse("127.40.0.0/16"));
         jump = hall.jump;
     }
@@ -290,26 +293,12 @@ class LiveVerdictsTest {
         return Map.of("10.40.8.3", PRIMARY, "10.40.8.4", SECONDARY);
     }
 
-    /** A name server that knows nothing yet. */
-    private Address lagging() throws IOException {
-        java.net.DatagramSocket socket = new java.net.DatagramSocket(new InetSocketAddress("127.40.43.53", 53));
-        opened.add(socket);
-        Thread thread = new Thread(() -> {
-            try {
-                while (true) {
-                    java.net.DatagramPacket packet = new java.net.DatagramPacket(new byte[512], 512);
-                    socket.receive(packet);
-                    packet.getData()[2] |= (byte) 0x84;
-                    packet.getData()[3] = 3; // there is no such name
-                    socket.send(packet);
-                }
-            } catch (IOException e) {
-                // closed
-            }
-        });
-        thread.setDaemon(true);
-        thread.start();
-        return Address.parse("127.40.43.53");
+    /** A second server that took the zone once and asks again in a quarter of an hour: its primary tells it nothing. */
+    private Climbed besideALaggingServer() throws Exception {
+        try (LaggingPair pair = new LaggingPair(directory)) {
+            pair.put(new ZoneRecord(NAME, "A", ON_THE_WIRE.toString()));
+            return named(Map.of(pair.primary.toString(), pair.primary, pair.lagging.toString(), pair.lagging), Map.of());
+        }
     }
 
     // --- what can go wrong, and how it is brought about ---
@@ -456,10 +445,7 @@ class LiveVerdictsTest {
         });
         rows.put(Trouble.NAME_MISSING, () -> named(both(), Map.of()));
         rows.put(Trouble.NAME_ELSEWHERE, () -> withRecord(new ZoneRecord(NAME, "A", "10.40.8.99"), "ardal.example", () -> named(both(), Map.of())));
-        rows.put(Trouble.NAME_LAGS, () -> {
-            Address lagging = lagging();
-            return withRecord(new ZoneRecord(NAME, "A", ON_THE_WIRE.toString()), "ardal.example", () -> named(Map.of("10.40.8.3", PRIMARY, lagging.toString(), lagging), Map.of()));
-        });
+        rows.put(Trouble.NAME_LAGS, this::besideALaggingServer);
         rows.put(Trouble.NAME_SERVER_SILENT, () -> withRecord(new ZoneRecord(NAME, "A", ON_THE_WIRE.toString()), "ardal.example", () -> named(Map.of("10.40.8.3", PRIMARY, "10.40.8.99", Address.parse("10.40.8.99")), Map.of())));
         rows.put(Trouble.REVERSE_MISSING, () -> named(Map.of(), both()));
         rows.put(Trouble.REVERSE_ELSEWHERE, () -> withRecord(new ZoneRecord(ON_THE_WIRE.reverseName(), "PTR", "somebody-else.ardal.example"), "8.40.10.in-addr.arpa", () -> named(Map.of(), both())));

@@ -1,0 +1,150 @@
+package lychnos.server.prove;
+
+import io.quarkus.narayana.jta.QuarkusTransaction;
+import io.quarkus.runtime.ShutdownEvent;
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.enterprise.event.Observes;
+import jakarta.transaction.Transactional;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import lychnos.core.address.Address;
+import lychnos.core.fact.Mac;
+import lychnos.server.allocate.Soundings;
+import lychnos.server.live.Live;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Groundworks;
+import lychnos.server.store.AddressRange;
+import lychnos.server.store.Network;
+import lychnos.server.store.Stranger;
+import lychnos.wire.Vantage;
+import lychnos.wire.WireFault;
+import lychnos.wire.icmp.Echo;
+import org.hibernate.Session;
+import org.jboss.logging.Logger;
+
+/** Looks for machines in the pools that answer at addresses which nobody here gave them: whenever everything is checked. */
+@ApplicationScoped
+public class Strangers {
+
+    private static final Logger LOG = Logger.getLogger(Strangers.class);
+    private static final Duration PATIENCE = Duration.ofMillis(700);
+    /** Of a pool that is larger, what lies behind is not asked: whoever settles does so near the front. */
+    private static final int MOST = 8192;
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Groundworks groundworks;
+    private final Soundings soundings;
+    private final Vantage vantage;
+    private final Live live;
+    private final Set<Long> looking = ConcurrentHashMap.newKeySet();
+    private final ExecutorService thread = Executors.newSingleThreadExecutor();
+
+    Strangers(Session db, BringUps bringUps, Groundworks groundworks, Soundings soundings, Vantage vantage, Live live) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.groundworks = groundworks;
+        this.soundings = soundings;
+        this.vantage = vantage;
+        this.live = live;
+    }
+
+    void stop(@Observes ShutdownEvent event) {
+        thread.shutdownNow();
+    }
+
+    /** One of them, as people are told. */
+    public record View(String network, String address, String mac, String sentence, Instant firstHeard, Instant lastHeard) {}
+
+    /** Free addresses of the pools of one network. */
+    private record Pool(Network network, List<Address> free) {}
+
+    @Transactional
+    public List<View> of(long bringUpId) {
+        List<Network> networks = groundworks.networks(bringUps.get(bringUpId));
+        Set<Address> ours = networks.isEmpty() ? Set.of() : groundworks.taken(networks);
+        List<View> all = new ArrayList<>();
+        for (Network network : networks) {
+            for (Stranger each : soundings.strangers(network.id)) {
+                if (!ours.contains(each.key.address())) {
+                    all.add(new View(network.name, each.key.address().toString(), each.mac == null ? null : each.mac.toString(), each.sentence, each.firstHeard, each.lastHeard));
+                }
+            }
+        }
+        return all;
+    }
+
+    /** Looks, away from whoever asks; does nothing where silence cannot be told from an answer, or while it looks there already. */
+    public void look(long bringUpId) {
+        if (soundings.possible() && looking.add(bringUpId)) {
+            thread.execute(() -> {
+                try {
+                    pools(bringUpId).forEach(pool -> look(bringUpId, pool));
+                } catch (RuntimeException e) {
+                    LOG.warnf("Strangers cannot be looked for now: %s", e.getMessage());
+                } finally {
+                    looking.remove(bringUpId);
+                    live.tell(bringUpId, "prove");
+                }
+            });
+        }
+    }
+
+    private List<Pool> pools(long bringUpId) {
+        return QuarkusTransaction.requiringNew().call(() -> {
+            List<Network> networks = groundworks.networks(bringUps.get(bringUpId));
+            Set<Address> ours = networks.isEmpty() ? Set.of() : groundworks.taken(networks);
+            return networks.stream().filter(network -> network.prefix.network().isV4()).map(network -> {
+                List<Address> free = new ArrayList<>();
+                for (AddressRange range : db.createQuery("from AddressRange where networkId = :id and purpose = 'pool' order by id", AddressRange.class).setParameter("id", network.id).getResultList()) {
+                    for (long i = 0; i < range.run().size() && free.size() < MOST; i++) {
+                        Address address = range.run().first().plus(i);
+                        if (!ours.contains(address)) {
+                            free.add(address);
+                        }
+                    }
+                }
+                return new Pool(network, free);
+            }).toList();
+        });
+    }
+
+    private void look(long bringUpId, Pool pool) {
+        Map<Address, Echo> echoes;
+        try {
+            echoes = vantage.sweep(pool.free, PATIENCE);
+        } catch (WireFault e) {
+            LOG.warnf("The pools of %s cannot be asked: %s", pool.network.name, e.getMessage());
+            return;
+        }
+        Map<Address, Soundings.Heard> strange = new HashMap<>();
+        echoes.forEach((address, echo) -> {
+            if (echo.state() == Echo.State.ANSWERED) {
+                strange.put(address, new Soundings.Heard(hardware(address), "answers to ping"));
+            }
+        });
+        if (!strange.isEmpty()) {
+            soundings.note(pool.network, bringUpId, strange);
+        }
+        // what was read in a list stays: it never said that it answers
+        soundings.strangersThatAnswered(pool.network.id).stream()
+                .filter(address -> echoes.containsKey(address) && echoes.get(address).state() == Echo.State.SILENT)
+                .forEach(address -> soundings.forget(pool.network.id, address, bringUpId));
+    }
+
+    private Mac hardware(Address address) {
+        try {
+            return vantage.neighbour(address).orElse(null);
+        } catch (WireFault e) {
+            return null; // the address itself is told all the same
+        }
+    }
+}
