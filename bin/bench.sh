@@ -13,6 +13,7 @@ if [ "${LYCHNOS_INSIDE:-}" != bench ]; then
   ensure_node
   ensure_chromium
   ensure_services
+  bring_program ping iputils-ping
   ensure_web_packages
   find_namespaces || die "this machine grants no network namespaces"
   say "building"

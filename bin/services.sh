@@ -4,7 +4,7 @@ NAME_KEY_NAME=lychnos.ardal.example
 # shared by the demo's name servers and nobody else
 NAME_KEY=bHljaG5vcyBpbiB0aGUgYXJkYWwgaGFsbCwgMzIgYnQ=
 
-PATH=$PATH:$ROOT/.tools/debian/usr/sbin:$ROOT/.tools/debian/usr/bin
+PATH=$PATH:$ROOT/.tools/debian/usr/sbin:$ROOT/.tools/debian/usr/bin:$ROOT/.tools/debian/bin
 
 ensure_services() {
   missing=()

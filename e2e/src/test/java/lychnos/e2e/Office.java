@@ -90,6 +90,7 @@ final class Office implements AutoCloseable {
     @Override
     public void close() throws IOException, InterruptedException {
         doors.forEach(Process::destroy);
+        run("ip", "link", "del", "lych-office");
         network.destroyForcibly().waitFor();
         nft("delete table inet wall");
         Files.writeString(Path.of("/proc/sys/net/ipv4/ip_forward"), "0");
