@@ -122,6 +122,7 @@ wait_for "the server" 90 "$RUN/server.log" port_open "$HTTP"
 [ -n "${NO_NAMESPACES:-}" ] || forget_reverse 103 104
 echo ready >"$RUN/ready"
 "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.ConsoleStory "http://127.0.0.1:$HTTP" &
+"${java[@]}" -cp "$(hall_classpath)" lychnos.lab.LeadStory "http://127.0.0.1:$HTTP" &
 if [ -z "${NO_NAMESPACES:-}" ]; then
   socat "UNIX-LISTEN:$RUN/door,fork,mode=600" "TCP:127.0.0.1:$HTTP" &
 fi

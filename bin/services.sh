@@ -30,6 +30,10 @@ ensure_line_peers() {
 
 # Peers that the tests of checks talk to, none of them started outside of a test.
 ensure_probe_peers() {
+  bring_program named-checkzone bind9-utils
+  missing=()
+  need gpg gnupg
+  install_missing
   bring_program nginx nginx
   bring_program nft nftables libnftables1 libnftnl11 libmnl0 libjansson4 libxtables12
   bring_program tgtd tgt libaio1 libibverbs1 librdmacm1 libnl-route-3-200 libnl-3-200

@@ -114,7 +114,10 @@ export interface Detail {
   journal: { at: string; actor: string; act: string }[];
 }
 
+export interface SignStanding { unitId: number; unit: string; kind: string; state: 'SIGNED' | 'READY' | 'BLOCKED'; why: string; face: string; digest: string | null; signedBy: string; signedAt: string | null; provenAt: string | null }
+export interface ChainLook { links: number; records: number; breaks: { number: number; why: string }[]; last: string }
 export interface HandoverView {
-  name: string; units: number; proven: number;
-  lines: { name: string; address: string; serial: string | null; mac: string; fingerprint: string | null; provenAt: string | null }[];
+  name: string; names: number; exports: string[]; units: SignStanding[];
+  lines: { unitId: number; claimId: number; name: string; role: string; address: string; serial: string; certificate: string; provenAt: string | null }[];
+  items: { id: number; unit: string; sort: string; text: string; reason: string; due: string; lead: string; late: boolean }[];
 }

@@ -63,7 +63,11 @@ public final class Story {
     }
 
     void signIn() throws IOException, InterruptedException {
-        send("POST", "/api/session", JSON.createObjectNode().put("login", "rack-one").put("password", "engineer-at-rack-one").toString(), "application/json");
+        signIn("rack-one", "engineer-at-rack-one");
+    }
+
+    void signIn(String login, String password) throws IOException, InterruptedException {
+        send("POST", "/api/session", JSON.createObjectNode().put("login", login).put("password", password).toString(), "application/json");
     }
 
     /** Takes everything that is proposed. */

@@ -111,9 +111,9 @@ class ConfigureTest {
             assertEquals("6 rungs hold; 1 cannot be measured from here.", view.getString("lanes[0].note"));
             JsonPath handover = client.get("/api/bring-ups/" + row.id + "/handover");
             assertEquals(5, handover.getInt("proven"));
-            String csv = client.request().get("/api/bring-ups/" + row.id + "/handover/endpoints.csv").asString();
+            String csv = client.request().get("/api/bring-ups/" + row.id + "/exports/endpoints.csv").asString();
             assertEquals(6, csv.lines().count());
-            assertTrue(csv.lines().skip(1).allMatch(line -> line.matches("t[0-9]+-srv-00[1-5]-oob\\.ardal\\.example,127\\.40\\.20\\.10[1-5],CF-20-[0-4],02:4c:59:c0:14:0[0-4],[0-9a-f]{64},2.*Z")), csv);
+            assertTrue(csv.lines().skip(1).allMatch(line -> line.matches("t[0-9]+-srv-00[1-5]-oob\\.ardal\\.example,127\\.40\\.20\\.10[1-5]/24,management,.*,CF-20-[0-4],02:4c:59:c0:14:0[0-4],.*,[0-9a-f]{64},2.*Z,.*")), csv);
         }
     }
 

@@ -7,13 +7,11 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.junit.QuarkusTest;
 import io.restassured.path.json.JsonPath;
-import io.vertx.core.Vertx;
 import io.vertx.core.http.HttpServer;
 import io.vertx.core.http.HttpServerOptions;
 import java.io.BufferedReader;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.BlockingQueue;
@@ -21,86 +19,12 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import lychnos.lab.Authority;
 import lychnos.lab.Certificates;
-import lychnos.lab.Hall;
-import lychnos.lab.Machine;
-import lychnos.lab.MachineSpec;
-import lychnos.lab.Plug;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Checks of a machine that is set up: what has changed since, what people decide on it, and that nothing else is ever reached. */
 @QuarkusTest
-class ProveTest {
-
-    private static final int PORT = 18444;
-    /** Of each test its own machine: a serial belongs to one bring-up. */
-    private static int next = 70;
-
-    private final int net = next++;
-
-    private final Vertx vertx = Vertx.vertx();
-    private Client client;
-    private Hall hall;
-    private long id;
-    private int unit;
-    private int claim;
-
-    /** One machine, set up and proven. */
-    @BeforeEach
-    void prove() {
-        client = Client.engineer();
-        hall = new Hall(List.of(MachineSpec.of(serial(), mac(), at(10))), Plug.loopback(), PORT, Duration.ofMillis(50), null);
-        id = client.bringUp();
-        client.labels(id, "serial,mac,rack position,model,first address\n%s,%s,R1 u1,C4,%s\n".formatted(serial(), mac(), at(10)), false).then().statusCode(200);
-        client.network(id, Client.network(at(0) + "/24", at(1), "pool .101-.180"));
-        client.take(id).then().statusCode(200);
-        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 1)).then().statusCode(204);
-        ConsoleStage.until("it is set up", () -> client.get("/api/bring-ups/" + id + "/configure").getString("lanes[0].state").equals("DONE"));
-        JsonPath view = view();
-        unit = view.getInt("endpoints[0].unitId");
-        claim = view.getInt("endpoints[0].claimId");
-        check(null);
-        assertTrue(view().getBoolean("endpoints[0].proven"), view()::prettify);
-    }
-
-    @AfterEach
-    void close() {
-        hall.close();
-        vertx.close().toCompletionStage().toCompletableFuture().join();
-    }
-
-    private String serial() {
-        return "PV-" + net;
-    }
-
-    private String mac() {
-        return "02:4c:59:c1:00:%02x".formatted(net);
-    }
-
-    private String at(int number) {
-        return "127.40." + net + "." + number;
-    }
-
-    private Machine machine() {
-        return hall.machine(serial());
-    }
-
-    private JsonPath view() {
-        return client.get("/api/bring-ups/" + id + "/prove");
-    }
-
-    private JsonPath detail() {
-        return client.get("/api/units/" + unit + "/proof");
-    }
-
-    /** Checks it, and waits until that is over. */
-    private void check(String rung) {
-        String before = detail().getString("endpoint.at");
-        client.post("/api/bring-ups/" + id + "/checks", rung == null ? Map.of() : Map.of("rung", rung)).then().statusCode(200);
-        ConsoleStage.until("it is checked", () -> view().getInt("checking") == 0 && !String.valueOf(detail().getString("endpoint.at")).equals(before));
-    }
+class ProveTest extends ProvenMachine {
 
     private void decide(String what, String now, boolean accept, String reason, int status) {
         client.post("/api/endpoints/" + claim + "/changes", Map.of("what", what, "now", now, "accept", accept, "reason", reason)).then().statusCode(status);

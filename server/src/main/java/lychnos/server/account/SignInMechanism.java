@@ -18,13 +18,16 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 
-/** Knows people by the token in their cookie. A bad or old token is nobody, not an error. */
+/** Knows people by the token in their cookie, and programs by theirs (RFC 6750). A bad or old token is nobody, not an error. */
 @ApplicationScoped
 public class SignInMechanism implements HttpAuthenticationMechanism {
 
     static final String COOKIE = "lychnos";
 
-    private static final List<String> ROLES = List.of("viewer", "engineer", "lead");
+    private static final String BEARER = "Bearer ";
+    private static final int LONGEST = 100;
+
+    static final List<String> ROLES = List.of("viewer", "engineer", "lead");
 
     /** Asks who holds a token. */
     static final class TokenRequest extends BaseAuthenticationRequest {
@@ -38,8 +41,12 @@ public class SignInMechanism implements HttpAuthenticationMechanism {
 
     @Override
     public Uni<SecurityIdentity> authenticate(RoutingContext context, IdentityProviderManager manager) {
+        String header = context.request().getHeader("Authorization");
+        if (header != null && header.startsWith(BEARER + ApiTokens.PREFIX) && header.length() < LONGEST) {
+            return manager.authenticate(new TokenRequest(header.substring(BEARER.length())));
+        }
         Cookie cookie = context.request().getCookie(COOKIE);
-        if (cookie == null || cookie.getValue().length() > 100) {
+        if (cookie == null || cookie.getValue().length() > LONGEST) {
             return Uni.createFrom().nullItem();
         }
         return manager.authenticate(new TokenRequest(cookie.getValue()));
@@ -60,9 +67,11 @@ public class SignInMechanism implements HttpAuthenticationMechanism {
     static class Provider implements IdentityProvider<TokenRequest> {
 
         private final Accounts accounts;
+        private final ApiTokens tokens;
 
-        Provider(Accounts accounts) {
+        Provider(Accounts accounts, ApiTokens tokens) {
             this.accounts = accounts;
+            this.tokens = tokens;
         }
 
         @Override
@@ -72,7 +81,7 @@ public class SignInMechanism implements HttpAuthenticationMechanism {
 
         @Override
         public Uni<SecurityIdentity> authenticate(TokenRequest request, AuthenticationRequestContext context) {
-            return context.runBlocking(() -> identity(accounts.holder(request.token)));
+            return context.runBlocking(() -> identity(request.token.startsWith(ApiTokens.PREFIX) ? tokens.holder(request.token) : accounts.holder(request.token)));
         }
 
         private static SecurityIdentity identity(Optional<Who.Person> person) {

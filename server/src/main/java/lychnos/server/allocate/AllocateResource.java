@@ -9,6 +9,7 @@ import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
 import jakarta.ws.rs.core.MediaType;
+import com.fasterxml.jackson.core.type.TypeReference;
 import io.quarkus.narayana.jta.QuarkusTransaction;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -21,6 +22,7 @@ import java.util.UUID;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.address.Run;
+import lychnos.server.account.Once;
 import lychnos.server.account.Who;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Groundworks;
@@ -31,6 +33,7 @@ import lychnos.server.store.Claim;
 import lychnos.server.store.Network;
 import lychnos.server.store.ReadsOnly;
 import lychnos.server.store.Unit;
+import org.jboss.resteasy.reactive.RestHeader;
 
 /** Stage 2: where everything sits, a proposal, the taking of it. */
 @Path("/api")
@@ -48,8 +51,10 @@ public class AllocateResource {
     private final Existing existing;
     private final Session db;
     private final Who who;
+    private final Once once;
 
-    AllocateResource(Claims claims, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Existing existing, Session db, Who who) {
+    AllocateResource(Claims claims, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Existing existing, Session db, Once once, Who who) {
+        this.once = once;
         this.placings = placings;
         this.soundings = soundings;
         this.names = names;
@@ -298,11 +303,11 @@ public class AllocateResource {
     @POST
     @Path("bring-ups/{id}/takings")
     @RolesAllowed("engineer")
-    public Taken take(long id, Claims.Taking taking) {
+    public Taken take(long id, @RestHeader("Idempotency-Key") String key, Claims.Taking taking) {
         if (taking == null) {
             throw Refusal.bad("There is nothing to take.");
         }
-        return new Taken(claims.take(id, taking, who.person()));
+        return once.once(key, who.person(), "take " + id, taking, new TypeReference<>() {}, () -> new Taken(claims.take(id, taking, who.person())));
     }
 
     @POST

@@ -31,6 +31,7 @@ import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Groundworks;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;
+import lychnos.server.signed.SignedUnits;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Claim;
@@ -49,12 +50,14 @@ public class Claims {
     private final Placings placings;
     private final Soundings soundings;
     private final Names names;
+    private final SignedUnits signedUnits;
     private final Journal journal;
     private final Live live;
     private final LychnosConfig config;
     private final Clock clock;
 
-    Claims(Session db, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Journal journal, Live live, LychnosConfig config, Clock clock) {
+    Claims(Session db, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, SignedUnits signedUnits, Journal journal, Live live, LychnosConfig config, Clock clock) {
+        this.signedUnits = signedUnits;
         this.db = db;
         this.bringUps = bringUps;
         this.groundworks = groundworks;
@@ -279,6 +282,7 @@ public class Claims {
         if (claims.isEmpty()) {
             throw Refusal.conflict("That taking is undone already.");
         }
+        signedUnits.refuse(claims.stream().map(claim -> claim.unitId).distinct().toList());
         refuseTold(claims, "A machine of this taking was told its address already, or is about to be.");
         letGo(claims, names.pushed(claims));
         journal.write(person, bringUpId, null, "undid the taking of " + claims.size() + " addresses", null, null);
@@ -293,6 +297,7 @@ public class Claims {
         if (claims.isEmpty()) {
             throw Refusal.conflict(unit.label() + " has no address.");
         }
+        signedUnits.refuse(List.of(unitId));
         refuseTold(claims, unit.label() + " was told its address already, or is about to be.");
         letGo(claims, true);
         journal.write(person, unit.bringUpId, unitId, "released " + claims.size() + " addresses", null, null);

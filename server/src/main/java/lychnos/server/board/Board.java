@@ -9,6 +9,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
@@ -28,6 +29,7 @@ import lychnos.server.prepare.Kinds;
 import lychnos.server.prepare.Plans;
 import lychnos.server.prepare.Plans.Seat;
 import lychnos.server.prove.Checks;
+import lychnos.server.signed.SignedUnits;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.MemberDialogue;
 import lychnos.server.store.Proof;
@@ -45,10 +47,12 @@ public class Board {
     private final AtBench atBench;
     private final Setups setups;
     private final Checks checks;
+    private final SignedUnits signedUnits;
     private final Kinds kinds;
     private final Kind kind;
 
-    Board(BringUps bringUps, Plans plans, Facts facts, Rounds rounds, AtBench atBench, Setups setups, Checks checks, Kinds kinds, Kind kind) {
+    Board(BringUps bringUps, Plans plans, Facts facts, Rounds rounds, AtBench atBench, Setups setups, Checks checks, SignedUnits signedUnits, Kinds kinds, Kind kind) {
+        this.signedUnits = signedUnits;
         this.bringUps = bringUps;
         this.plans = plans;
         this.facts = facts;
@@ -120,12 +124,13 @@ public class Board {
         Map<Long, Run> runs = rounds.newest(bringUpId);
         Map<Long, AtBench.Unit> benches = atBench.of(bringUpId);
         Map<Long, Proof> proofs = checks.proofs(bringUpId);
+        Set<Long> signed = signedUnits.of(bringUpId);
         Plan plan = plans.plan(bringUp, sheet, seats);
         List<Finding> findings = Rule.lookAt(plan);
         Map<Long, Readiness> readiness = Readiness.of(plan);
         List<Row> rows = new ArrayList<>();
         Map<Long, String> heldUp = heldUp(sheet.keySet(), findings, setups.goingAlone(bringUpId));
-        sheet.forEach((unit, known) -> rows.add(row(unit, known, seats.getOrDefault(unit.id, List.of()), readiness.get(unit.id), heldUp.get(unit.id), runs.get(unit.id), benches.get(unit.id), proofs.get(unit.id))));
+        sheet.forEach((unit, known) -> rows.add(row(unit, known, seats.getOrDefault(unit.id, List.of()), readiness.get(unit.id), heldUp.get(unit.id), runs.get(unit.id), benches.get(unit.id), proofs.get(unit.id), signed.contains(unit.id))));
         List<Todo> todos = benchTodos(rows, benches);
         todos.addAll(todos(bringUp, rows, findings, Rounds.startable(sheet.keySet(), seats.keySet(), runs.values(), kinds), runs));
         List<Todo> waiting = new ArrayList<>(rows.stream()
@@ -150,7 +155,7 @@ public class Board {
                 waiting);
     }
 
-    private static Row row(Unit unit, UnitFacts known, List<Seat> seats, Readiness readiness, String heldUp, Run run, AtBench.Unit bench, Proof proof) {
+    private static Row row(Unit unit, UnitFacts known, List<Seat> seats, Readiness readiness, String heldUp, Run run, AtBench.Unit bench, Proof proof, boolean signed) {
         Seat claim = seats.isEmpty() ? null : seats.get(0);
         String name = unit.name != null || claim == null ? unit.label() : claim.hostName();
         boolean settingUp = run != null && run.state == RunState.RUNNING;
@@ -167,7 +172,7 @@ public class Board {
                 claim == null ? Cell.of("dark", "—") : Cell.of("done", span(seats)),
                 bench != null ? atBench(bench) : run == null ? unbegun(known, claim, readiness, heldUp) : configure(run),
                 prove(proof, settingUp),
-                handover(proof),
+                handover(proof, signed),
                 proof == null ? List.of() : proof.outcomes.stream().map(Outcome::standing).toList(),
                 proof == null ? "" : proof.sentence);
     }
@@ -299,8 +304,8 @@ public class Board {
         return proof.proven ? new Cell("lit", "", proof.at) : Cell.of("fault", proof.sentence);
     }
 
-    private static Cell handover(Proof proof) {
-        return proof != null && proof.proven ? Cell.of("set", "in the list") : Cell.of("dark", "—");
+    private static Cell handover(Proof proof, boolean signed) {
+        return signed ? Cell.of("done", "signed") : proof != null && proof.proven ? Cell.of("set", "to be signed") : Cell.of("dark", "—");
     }
 
     private static int percent(long part, int whole) {
@@ -324,13 +329,15 @@ public class Board {
         long ready = count(rows, Row::configure, "set") - waiting;
         long proven = count(rows, Row::prove, "lit");
         long broken = count(rows, Row::prove, "fault");
+        long signed = count(rows, Row::handover, "done");
+        long toSign = count(rows, Row::handover, "set");
         String configure = (running > 0 ? running + " under way" : set + " set") + (waiting > 0 ? " · " + waiting + " waiting" : "") + (ready > 0 ? " · " + ready + " ready" : "");
         return Map.of(
                 "prepare", new Stage(prepareFault, known + " of " + all + " known", percent(known, all)),
                 "allocate", new Stage("", placed + " placed" + (placed < all ? " · " + (all - placed) + " to place" : ""), percent(placed, all)),
                 "configure", new Stage(stopped > 0 ? stopped + " stopped" : "", configure, percent(set, all)),
                 "prove", new Stage(broken > 0 ? broken + " not up" : "", proven + " proven", percent(proven, all)),
-                "handover", new Stage("", proven + " to hand over", percent(proven, all)));
+                "handover", new Stage("", signed + " signed" + (toSign > 0 ? " · " + toSign + " to sign" : ""), percent(signed, all)));
     }
 
     private static List<Todo> todos(BringUp bringUp, List<Row> rows, List<Finding> findings, List<Unit> ready, Map<Long, Run> runs) {
@@ -366,9 +373,9 @@ public class Board {
         if (!ready.isEmpty() && todos.stream().noneMatch(todo -> todo.mark.equals("fault") && todo.stage.equals("prepare"))) {
             todos.add(new Todo("work", "Start the setup of " + ready.size() + " units", "the first goes alone until it is proven; the first surprise stops the rest", "configure", null));
         }
-        long proven = count(rows, Row::prove, "lit");
-        if (proven > 0 && proven == rows.size()) {
-            todos.add(new Todo("work", "Hand over all " + proven, "every endpoint is proven", "handover", null));
+        long toSign = count(rows, Row::handover, "set");
+        if (toSign > 0 && unread == 0 && unplaced == 0 && ready.isEmpty()) {
+            todos.add(new Todo("work", "Sign " + toSign + (toSign == 1 ? " unit" : " units"), "proven, and not signed yet: a lead signs in Hand over", "handover", null));
         }
         return todos;
     }

@@ -29,6 +29,7 @@ import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Kinds;
 import lychnos.server.prepare.Plans;
 import lychnos.server.problem.Refusal;
+import lychnos.server.signed.SignedUnits;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.MemberDialogue;
 import lychnos.server.store.ReadsOnly;
@@ -48,6 +49,7 @@ public class Setups {
 
     private final Session db;
     private final BringUps bringUps;
+    private final SignedUnits signedUnits;
     private final Kinds kinds;
     private final Plans plans;
     private final Answers answers;
@@ -57,7 +59,8 @@ public class Setups {
     private final Live live;
     private final Clock clock;
 
-    Setups(Session db, BringUps bringUps, Kinds kinds, Plans plans, Answers answers, ConsoleLines lines, ConsoleStore store, Journal journal, Live live, Clock clock) {
+    Setups(Session db, BringUps bringUps, Kinds kinds, Plans plans, Answers answers, ConsoleLines lines, ConsoleStore store, Journal journal, Live live, Clock clock, SignedUnits signedUnits) {
+        this.signedUnits = signedUnits;
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
@@ -82,6 +85,7 @@ public class Setups {
         // everything is read before it is written here: nothing is gained by comparing all of it at each question
         db.setHibernateFlushMode(FlushMode.COMMIT);
         Begun begun = begun(bringUpId);
+        signedUnits.refuse(unitIds);
         for (long id : unitIds.stream().distinct().sorted().toList()) {
             Unit unit = bringUps.unit(id);
             if (!unit.bringUpId.equals(bringUpId)) {

@@ -1,85 +1,162 @@
 package lychnos.server.handover;
 
+import com.fasterxml.jackson.core.type.TypeReference;
 import jakarta.annotation.security.RolesAllowed;
-import org.hibernate.Session;
 import jakarta.transaction.Transactional;
+import jakarta.ws.rs.DELETE;
 import jakarta.ws.rs.GET;
+import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
-import jakarta.ws.rs.Produces;
 import jakarta.ws.rs.core.Response;
+import jakarta.ws.rs.core.StreamingOutput;
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.io.OutputStreamWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.time.Instant;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
-import java.util.stream.Collectors;
-import lychnos.core.record.HandoverCsv;
-import lychnos.core.record.HandoverLine;
-import lychnos.server.allocate.Claims;
+import lychnos.core.record.PackHtml;
+import lychnos.server.account.Once;
+import lychnos.server.account.Who;
 import lychnos.server.prepare.BringUps;
-import lychnos.server.prove.Checks;
-import lychnos.server.store.BringUp;
-import lychnos.server.store.Claim;
-import lychnos.server.store.KnownCertificate;
-import lychnos.server.store.Proof;
-import lychnos.server.store.Unit;
+import org.jboss.resteasy.reactive.RestHeader;
+import org.jboss.resteasy.reactive.RestQuery;
 
-/** Stage 5: what is handed over. */
+/** Stage 5: what is handed over, signed, packed and given to others. */
 @Path("/api")
 @RolesAllowed("viewer")
 public class HandoverResource {
 
     private final BringUps bringUps;
-    private final Claims claims;
-    private final Checks checks;
-    private final Session db;
+    private final Inventory inventory;
+    private final SignOff signOff;
+    private final OpenItems items;
+    private final Exports exports;
+    private final Packs packs;
+    private final Credentials credentials;
+    private final Chaining chaining;
+    private final Who who;
+    private final Once once;
 
-    HandoverResource(BringUps bringUps, Claims claims, Checks checks, Session db) {
+    HandoverResource(BringUps bringUps, Inventory inventory, SignOff signOff, OpenItems items, Exports exports, Packs packs, Credentials credentials, Chaining chaining, Once once, Who who) {
+        this.once = once;
         this.bringUps = bringUps;
-        this.claims = claims;
-        this.checks = checks;
-        this.db = db;
+        this.inventory = inventory;
+        this.signOff = signOff;
+        this.items = items;
+        this.exports = exports;
+        this.packs = packs;
+        this.credentials = credentials;
+        this.chaining = chaining;
+        this.who = who;
     }
 
-    /** The lines, and how many units are not among them. */
-    public record View(String name, List<HandoverLine> lines, int units, int proven) {}
+    /** One endpoint as the page shows it. */
+    public record Line(long unitId, long claimId, String name, String role, String address, String serial, String certificate, Instant provenAt) {}
+
+    /** What the page shows. */
+    public record View(String name, List<Line> lines, List<SignOff.Standing> units, int proven, int names, List<OpenItems.View> items, List<String> exports) {}
 
     @GET
     @Path("bring-ups/{id}/handover")
     @Transactional
     public View view(long id) {
-        BringUp bringUp = bringUps.get(id);
-        List<HandoverLine> lines = lines(id);
-        return new View(bringUp.name, lines, bringUps.units(id).size(), (int) lines.stream().filter(line -> line.provenAt() != null).count());
+        List<Inventory.Entry> entries = inventory.of(id, null);
+        List<Line> lines = entries.stream()
+                .map(each -> new Line(each.unitId(), each.claimId(), each.endpoint().name(), each.endpoint().role(), each.endpoint().address(), each.endpoint().serial(), each.endpoint().certificate(), each.endpoint().provenAt()))
+                .toList();
+        Map<String, Exports.File> files = exports.of(id, null);
+        List<SignOff.Standing> units = signOff.standings(id, entries);
+        int proven = (int) units.stream().filter(each -> each.provenAt() != null).count();
+        return new View(bringUps.named(id).name(), lines, units, proven, exports.names(id), items.of(id), List.copyOf(files.keySet()));
+    }
+
+    /** What is to be signed. */
+    public record Sign(List<SignOff.Seen> units) {}
+
+    @POST
+    @Path("bring-ups/{id}/signatures")
+    @RolesAllowed("lead")
+    public List<SignOff.Signed> sign(long id, @RestHeader("Idempotency-Key") String key, Sign sign) {
+        return once.once(key, who.person(), "sign " + id, sign, new TypeReference<>() {}, () -> signOff.sign(id, sign == null ? null : sign.units, who.person()));
+    }
+
+    /** @param why the reason */
+    public record Reopen(String why) {}
+
+    @POST
+    @Path("units/{id}/reopenings")
+    @RolesAllowed("lead")
+    public void reopen(long id, Reopen reopen) {
+        signOff.reopen(id, reopen == null ? null : reopen.why, who.person());
+    }
+
+    @POST
+    @Path("bring-ups/{id}/items")
+    @RolesAllowed("lead")
+    public Map<String, Long> note(long id, OpenItems.Note note) {
+        return Map.of("id", items.note(id, note, who.person()));
+    }
+
+    @DELETE
+    @Path("items/{id}")
+    @RolesAllowed("lead")
+    public void close(long id) {
+        items.close(id, who.person());
+    }
+
+    /** Recomputes the chain of everything that was ever signed or noted. */
+    @POST
+    @Path("chain/verifications")
+    public Chaining.Looked verify() {
+        return chaining.look();
     }
 
     @GET
-    @Path("bring-ups/{id}/handover/endpoints.csv")
-    @Produces("text/csv; charset=UTF-8")
-    @Transactional
-    public Response csv(long id) {
-        String file = bringUps.get(id).name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "") + "-endpoints.csv";
-        return Response.ok(HandoverCsv.write(lines(id))).header("Content-Disposition", "attachment; filename=\"" + file + "\"").build();
+    @Path("bring-ups/{id}/exports/{file:.+}")
+    public Response export(long id, String file) {
+        Exports.File found = exports.file(id, file);
+        StreamingOutput stream = out -> {
+            BufferedWriter writer = new BufferedWriter(new OutputStreamWriter(out, StandardCharsets.UTF_8));
+            found.writer().write(writer);
+            writer.flush();
+        };
+        return Response.ok(stream, found.type()).header("Content-Disposition", attachment(id, file.substring(file.lastIndexOf('/') + 1))).build();
     }
 
-    private List<HandoverLine> lines(long id) {
-        Map<Long, Claim> placed = claims.primaries(id);
-        Map<Long, Proof> proofs = checks.proofs(id);
-        Map<Long, String> certificates = db.createQuery("select k from KnownCertificate k join Unit u on u.id = k.key.unitId join Claim c on c.unitId = u.id and c.role = k.key.role where u.bringUpId = :id and c.place = 0 and c.releasedAt is null", KnownCertificate.class)
-                .setParameter("id", id)
-                .getResultStream()
-                .collect(Collectors.toMap(known -> known.key.unitId(), known -> known.fingerprint));
-        return bringUps.units(id).stream()
-                .filter(unit -> placed.containsKey(unit.id))
-                .map(unit -> line(unit, placed.get(unit.id), proofs.get(unit.id), certificates.get(unit.id)))
-                .toList();
+    private String attachment(long id, String file) {
+        String name = bringUps.named(id).name().toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
+        return "attachment; filename=\"" + name + "-" + file + "\"";
     }
 
-    /** A time of proof stands only while the newest check still holds. */
-    private static HandoverLine line(Unit unit, Claim claim, Proof proof, String fingerprint) {
-        return new HandoverLine(
-                claim.fqdn(),
-                claim.address.toString(),
-                unit.serial,
-                unit.mac == null ? "" : unit.mac.toString(),
-                fingerprint,
-                proof != null && proof.proven ? proof.provenAt : null);
+    /** @param paper a4 or letter */
+    @POST
+    @Path("bring-ups/{id}/packs")
+    @RolesAllowed("engineer")
+    public Response pack(long id, @RestQuery String paper) throws IOException {
+        java.nio.file.Path pack = packs.make(id, "letter".equals(paper) ? PackHtml.Paper.LETTER : PackHtml.Paper.A4, who.person());
+        StreamingOutput stream = out -> {
+            try {
+                Files.copy(pack, out);
+            } finally {
+                Files.deleteIfExists(pack);
+                Files.deleteIfExists(pack.getParent());
+            }
+        };
+        return Response.ok(stream, "application/zip").header("Content-Disposition", attachment(id, "pack.zip")).build();
+    }
+
+    /** @param key a public key of OpenPGP, in ASCII armour */
+    public record ForKey(String key) {}
+
+    @POST
+    @Path("bring-ups/{id}/credentials")
+    @RolesAllowed("lead")
+    public Response credentials(long id, ForKey forKey) {
+        String sealed = credentials.sealedFor(id, forKey == null ? null : forKey.key, who.person());
+        return Response.ok(sealed, "application/pgp-encrypted").header("Content-Disposition", attachment(id, "credentials.asc")).header("Cache-Control", "no-store").build();
     }
 }

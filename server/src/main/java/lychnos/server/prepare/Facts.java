@@ -25,6 +25,7 @@ import lychnos.server.account.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;
+import lychnos.server.signed.SignedUnits;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.GivenFact;
 import lychnos.server.store.SealedStore;
@@ -44,11 +45,13 @@ public class Facts {
     private final Things things;
     private final Kinds kinds;
     private final SealedStore sealed;
+    private final SignedUnits signedUnits;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
 
-    Facts(Session db, BringUps bringUps, Things things, Kinds kinds, SealedStore sealed, Journal journal, Live live, Clock clock) {
+    Facts(Session db, BringUps bringUps, Things things, Kinds kinds, SealedStore sealed, SignedUnits signedUnits, Journal journal, Live live, Clock clock) {
+        this.signedUnits = signedUnits;
         this.db = db;
         this.bringUps = bringUps;
         this.things = things;
@@ -203,6 +206,7 @@ public class Facts {
         private final Fact.Source source;
         private final Who.Person person;
         private final Map<Long, Unit> units = new HashMap<>();
+        private final Set<Long> signed;
         private final Map<GivenFact.Key, GivenFact> rows = new HashMap<>();
         private final Map<String, Unit> bySerial = new HashMap<>();
         private final Map<Mac, Unit> byMac = new HashMap<>();
@@ -214,6 +218,7 @@ public class Facts {
             this.bringUp = bringUp;
             this.source = source;
             this.person = person;
+            signed = signedUnits.of(bringUp.id);
             bringUps.units(bringUp.id).forEach(unit -> units.put(unit.id, unit));
             db.createQuery("select f from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = :id", GivenFact.class)
                     .setParameter("id", bringUp.id)
@@ -234,6 +239,10 @@ public class Facts {
             String member = cell.member() == null ? "" : cell.member();
             if (spec.isEmpty()) {
                 faults.add(fault(cell, unit == null ? "This unit is not in the bring-up." : kind.title() + " never asks for this."));
+                return;
+            }
+            if (signed.contains(unit.id)) {
+                faults.add(fault(cell, unit.label() + " is signed: open it again in Hand over first."));
                 return;
             }
             if (!UnitFacts.owners(kind, unit.members, spec.get()).contains(member)) {

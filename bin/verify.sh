@@ -1,0 +1,15 @@
+# Verifies a pack without a server. Sourced by lychnos.
+if [ "${1:-}" = --help ] || [ $# -ne 1 ]; then
+  cat <<'TXT'
+usage: ./lychnos verify FILE
+
+Looks whether a pack that was handed over is as it was made: every file in it, every record, and the chain that they
+stand in. Wants neither a server nor a database. Ends with 0 where it holds, 1 where it does not.
+TXT
+  [ "${1:-}" = --help ] && exit 0
+  exit 2
+fi
+[ -n "$(command -v java)" ] || { ensure_base; }
+[ -d "$ROOT/server/target/quarkus-app/lib/main" ] || { ensure_base; ensure_node; ensure_built; }
+app=$ROOT/server/target/quarkus-app
+exec java -XX:TieredStopAtLevel=1 -cp "$app/app/*:$app/lib/main/*:$app/lib/boot/*" lychnos.server.handover.VerifyMain "$1"

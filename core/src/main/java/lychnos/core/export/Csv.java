@@ -1,0 +1,35 @@
+package lychnos.core.export;
+
+import java.io.IOException;
+import java.util.List;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
+
+/**
+ * CSV for other programs (RFC 4180): CRLF and a heading. A value that a spreadsheet would take for a formula gets an apostrophe in
+ * front, so that nothing that came from a label or a machine is ever carried out there.
+ */
+final class Csv implements AutoCloseable {
+
+    private static final String FORMULA = "=+-@\t\r";
+
+    private final CSVPrinter printer;
+
+    Csv(Appendable out, String... heading) throws IOException {
+        printer = new CSVPrinter(out, CSVFormat.RFC4180.builder().setHeader(heading).get());
+    }
+
+    void line(Object... values) throws IOException {
+        printer.printRecord(List.of(values).stream().map(Csv::guarded).toList());
+    }
+
+    private static Object guarded(Object value) {
+        String text = value.toString();
+        return !text.isEmpty() && FORMULA.indexOf(text.charAt(0)) >= 0 ? "'" + text : text;
+    }
+
+    @Override
+    public void close() throws IOException {
+        printer.flush();
+    }
+}

@@ -1,0 +1,68 @@
+package lychnos.server.handover;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.util.List;
+import java.util.TreeSet;
+import lychnos.core.fact.Secret;
+import lychnos.core.record.CanonicalJson;
+import lychnos.server.account.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Kinds;
+import lychnos.server.problem.Refusal;
+import lychnos.server.store.SealedStore;
+import lychnos.server.store.SignedRecord;
+import lychnos.server.store.Unit;
+import org.hibernate.Session;
+
+/** Passes the passwords of signed units to whoever holds a key; they are in no pack and in no record. */
+@ApplicationScoped
+public class Credentials {
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Kinds kinds;
+    private final SealedStore sealed;
+    private final Journal journal;
+    private final Clock clock;
+
+    Credentials(Session db, BringUps bringUps, Kinds kinds, SealedStore sealed, Journal journal, Clock clock) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.kinds = kinds;
+        this.sealed = sealed;
+        this.journal = journal;
+        this.clock = clock;
+    }
+
+    /** @return a message of OpenPGP in ASCII armour, which holds YAML */
+    @Transactional
+    public String sealedFor(long bringUpId, String key, Who.Person person) {
+        bringUps.get(bringUpId);
+        SealedForKey recipient;
+        try {
+            recipient = SealedForKey.read(key, clock.instant());
+        } catch (IllegalArgumentException e) {
+            throw Refusal.fields(List.of(new Refusal.FieldFault("key", e.getMessage())));
+        }
+        StringBuilder text = new StringBuilder("credentials:\n");
+        TreeSet<String> units = new TreeSet<>();
+        int count = 0;
+        for (SignedRecord record : db.createQuery("select r from SignedRecord r join Unit u on u.id = r.unitId where r.bringUpId = :id and r.endedAt is null order by u.number", SignedRecord.class).setParameter("id", bringUpId).getResultList()) {
+            Unit unit = bringUps.unit(record.unitId);
+            for (String name : db.createNativeQuery("select distinct name from sealed_secret where unit_id = :unit and state = 'proven' order by name", String.class).setParameter("unit", unit.id).getResultList()) {
+                Secret phrase = sealed.open(unit.id, name, SealedStore.State.PROVEN).orElseThrow();
+                text.append("  - unit: ").append(CanonicalJson.write(unit.label())).append("\n    name: ").append(CanonicalJson.write(name)).append("\n    account: ").append(CanonicalJson.write(kinds.of(unit).factory().user())).append("\n    password: ").append(phrase.use(CanonicalJson::write)).append('\n');
+                units.add(unit.label());
+                count++;
+            }
+        }
+        if (count == 0) {
+            throw Refusal.conflict("No unit is signed yet of which a password is known to work.");
+        }
+        journal.write(person, bringUpId, null, "passed " + count + " passwords of " + units.size() + (units.size() == 1 ? " unit to " : " units to ") + recipient.user() + ", key " + recipient.fingerprint(), null, units);
+        return recipient.seal(text.toString(), "credentials.yaml");
+    }
+}

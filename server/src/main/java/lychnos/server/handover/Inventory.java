@@ -1,0 +1,127 @@
+package lychnos.server.handover;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import lychnos.core.export.Endpoint;
+import lychnos.core.export.Flow;
+import lychnos.core.export.Flows;
+import lychnos.core.kind.Kind;
+import lychnos.core.proof.Traits;
+import lychnos.core.site.ThingSort;
+import lychnos.server.allocate.Claims;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Kinds;
+import lychnos.server.prepare.Things;
+import lychnos.server.store.Claim;
+import lychnos.server.store.Network;
+import lychnos.server.store.Proof;
+import lychnos.server.store.SiteThing;
+import lychnos.server.store.Unit;
+import org.hibernate.Session;
+
+/** Everything that has an address in a bring-up, as other teams are told of it. */
+@ApplicationScoped
+public class Inventory {
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Claims claims;
+    private final Kinds kinds;
+    private final Things things;
+
+    Inventory(Session db, BringUps bringUps, Claims claims, Kinds kinds, Things things) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.claims = claims;
+        this.kinds = kinds;
+        this.things = things;
+    }
+
+    /** By unit, in the order of units and of their addresses. */
+    @Transactional
+    public List<Entry> of(long bringUpId, Set<Long> only) {
+        Map<Long, Unit> units = bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
+        Map<Long, Proof> proofs = db.createQuery("select p from Proof p join Unit u on u.id = p.unitId join Claim c on c.id = p.claimId where u.bringUpId = :id and c.releasedAt is null", Proof.class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .collect(Collectors.toMap(proof -> proof.claimId, Function.identity()));
+        Map<String, String> hardware = texts("select unit_id || ' ' || role, value from accepted_trait t join unit u on u.id = t.unit_id where u.bring_up_id = :id and t.what = '" + Traits.HARDWARE + "'", bringUpId);
+        Map<String, String> serials = texts("select unit_id || ' ' || member, value from fact f join unit u on u.id = f.unit_id where u.bring_up_id = :id and f.name = 'serial'", bringUpId);
+        Map<Long, Network> networks = new HashMap<>();
+        Map<Long, String> names = new HashMap<>();
+        List<Entry> entries = new ArrayList<>();
+        for (Claim claim : claims.live(bringUpId)) {
+            if (only == null || only.contains(claim.unitId)) {
+                Unit unit = units.get(claim.unitId);
+                Network network = networks.computeIfAbsent(claim.networkId, id -> db.find(Network.class, id));
+                // what has no name of its own goes by the one of its first address
+                String name = unit.name != null ? unit.name : names.computeIfAbsent(unit.id, none -> claim.hostName);
+                entries.add(new Entry(unit.id, claim.id, endpoint(name, unit, kinds.of(unit), claim, network, Optional.ofNullable(proofs.get(claim.id)), hardware, serials)));
+            }
+        }
+        return entries;
+    }
+
+    /** An endpoint with its ids in the database. */
+    public record Entry(long unitId, long claimId, Endpoint endpoint) {}
+
+    private Map<String, String> texts(String sql, long bringUpId) {
+        Map<String, String> texts = new HashMap<>();
+        db.createNativeQuery(sql, Object[].class).setParameter("id", bringUpId).getResultStream().forEach(row -> texts.put((String) row[0], (String) row[1]));
+        return texts;
+    }
+
+    private static Endpoint endpoint(String name, Unit unit, Kind kind, Claim claim, Network network, Optional<Proof> proof, Map<String, String> hardware, Map<String, String> serials) {
+        String label = unit.mac != null && claim.place == 0 ? unit.mac.toString() : "";
+        String member = kind.members().labels().stream().filter(each -> claim.role.equals(each) || claim.role.startsWith(each + " ")).findFirst().orElse("");
+        String serial = unit.serial != null ? unit.serial : serials.getOrDefault(unit.id + " " + member, serials.getOrDefault(unit.id + " ", ""));
+        return new Endpoint(
+                name,
+                unit.kind,
+                unit.place(),
+                claim.role,
+                claim.fqdn(),
+                claim.address.toString(),
+                network.name,
+                network.prefix.toString(),
+                network.prefix.length(),
+                network.vlan,
+                network.gateway == null ? "" : network.gateway.toString(),
+                List.copyOf(network.nameServers),
+                List.copyOf(network.timeServers),
+                serial,
+                hardware.getOrDefault(unit.id + " " + claim.role, label),
+                proof.map(each -> each.firmware).orElse(""),
+                proof.map(each -> each.fingerprint).orElse(""),
+                proof.map(each -> each.chain).orElse(List.of()),
+                proof.map(each -> each.hostKey).orElse(""),
+                network.purpose.equals("management") ? kind.port() : 0,
+                proof.filter(each -> each.proven).map(each -> each.provenAt).orElse(null),
+                proof.filter(each -> each.proven).map(each -> each.place).orElse(""));
+    }
+
+    /** What firewalls are to let through for these. */
+    @Transactional
+    public List<Flow> flows(long bringUpId, List<Entry> entries) {
+        List<SiteThing> rows = things.rows(bringUps.get(bringUpId).site.id);
+        List<Flows.Peer> engineers = rows.stream().filter(row -> row.sort.equals(ThingSort.SOURCE.word())).map(row -> new Flows.Peer(row.name, row.value.getOrDefault("prefix", ""))).toList();
+        Map<String, List<Flows.Peer>> services = Map.of("mail relay", peers(rows, ThingSort.RELAY), "proxy", peers(rows, ThingSort.PROXY), "syslog", peers(rows, ThingSort.SYSLOG));
+        Map<Long, List<Endpoint>> byUnit = entries.stream().collect(Collectors.groupingBy(Entry::unitId, java.util.LinkedHashMap::new, Collectors.mapping(Entry::endpoint, Collectors.toList())));
+        List<Flow> flows = new ArrayList<>();
+        byUnit.values().forEach(unit -> flows.addAll(Flows.of(kinds.get(unit.get(0).kind()), unit, new Flows.Site(engineers, services))));
+        return flows;
+    }
+
+    private static List<Flows.Peer> peers(List<SiteThing> rows, ThingSort sort) {
+        List<Flows.Peer> peers = rows.stream().filter(row -> row.sort.equals(sort.word())).map(row -> new Flows.Peer(row.name, row.value.getOrDefault("address", ""))).toList();
+        return peers.isEmpty() ? List.of(new Flows.Peer(sort.title().toLowerCase(java.util.Locale.ROOT) + ", not stated", "")) : peers;
+    }
+}

@@ -1,0 +1,129 @@
+package lychnos.server.handover;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import lychnos.server.account.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.problem.Refusal;
+import lychnos.server.problem.Refusal.FieldFault;
+import lychnos.server.store.OpenItem;
+import lychnos.server.store.Unit;
+import org.hibernate.Session;
+
+/** Exceptions that were accepted, and what is still to come: each with a reason, a date and a lead who answers for it. */
+@ApplicationScoped
+public class OpenItems {
+
+    private static final int LONGEST = 400;
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    OpenItems(Session db, BringUps bringUps, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** One of them. */
+    public record View(long id, Long unitId, String unit, String sort, String text, String reason, LocalDate due, String lead, boolean late) {
+
+        Map<String, Object> body() {
+            return new TreeMap<>(Map.of("unit", unit, "sort", sort, "text", text, "reason", reason, "due", due.toString(), "lead", lead));
+        }
+
+        /** In one sentence. */
+        String sentence() {
+            return (unit.isEmpty() ? "" : unit + ": ") + text + ", due " + due + ": " + reason + " (" + lead + ")";
+        }
+    }
+
+    /** What is to be noted. */
+    public record Note(Long unit, String sort, String text, String reason, LocalDate due) {}
+
+    /** Those that are not closed, the earliest first. */
+    @Transactional
+    public List<View> of(long bringUpId) {
+        LocalDate today = LocalDate.now(clock);
+        return db.createNativeQuery("select i.id, i.unit_id, i.sort, i.text, i.reason, i.due, a.name from open_item i join account a on a.id = i.lead where i.bring_up_id = :id and i.closed_at is null order by i.due, i.id", Object[].class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .map(row -> {
+                    Long unit = row[1] == null ? null : ((Number) row[1]).longValue();
+                    LocalDate due = row[5] instanceof LocalDate date ? date : ((java.sql.Date) row[5]).toLocalDate();
+                    return new View(((Number) row[0]).longValue(), unit, unit == null ? "" : bringUps.unit(unit).label(), (String) row[2], (String) row[3], (String) row[4], due, (String) row[6], due.isBefore(today));
+                })
+                .toList();
+    }
+
+    @Transactional
+    public long note(long bringUpId, Note note, Who.Person person) {
+        bringUps.get(bringUpId);
+        List<FieldFault> faults = new ArrayList<>();
+        if (note == null || !List.of(OpenItem.EXCEPTION, OpenItem.OPEN).contains(String.valueOf(note.sort))) {
+            throw Refusal.bad("It is an exception that is accepted, or something that is open.");
+        }
+        text(note.text, "text", "What is it? Up to " + LONGEST + " letters.", faults);
+        text(note.reason, "reason", "Why is it so? Up to " + LONGEST + " letters.", faults);
+        if (note.due == null) {
+            faults.add(new FieldFault("due", "Until when? Nothing is accepted without a date."));
+        } else if (note.due.isBefore(LocalDate.now(clock))) {
+            faults.add(new FieldFault("due", note.due + " has passed."));
+        }
+        if (!faults.isEmpty()) {
+            throw Refusal.fields(faults);
+        }
+        Unit unit = note.unit == null ? null : bringUps.unit(note.unit);
+        if (unit != null && !unit.bringUpId.equals(bringUpId)) {
+            throw Refusal.bad("That unit is of another bring-up.");
+        }
+        OpenItem item = new OpenItem();
+        item.bringUpId = bringUpId;
+        item.unitId = note.unit;
+        item.sort = note.sort;
+        item.text = note.text.strip();
+        item.reason = note.reason.strip();
+        item.due = note.due;
+        item.lead = person.id();
+        item.madeAt = clock.instant();
+        db.persist(item);
+        db.flush();
+        journal.write(person, bringUpId, note.unit, (note.sort.equals(OpenItem.EXCEPTION) ? "accepted for the time being: “" : "noted as open: “") + item.text + "”, due " + item.due, null, note);
+        live.tell(bringUpId, "handover");
+        return item.id;
+    }
+
+    private static void text(String text, String field, String reason, List<FieldFault> faults) {
+        if (text == null || text.isBlank() || text.strip().length() > LONGEST) {
+            faults.add(new FieldFault(field, reason));
+        }
+    }
+
+    @Transactional
+    public void close(long id, Who.Person person) {
+        OpenItem item = db.find(OpenItem.class, id);
+        if (item == null) {
+            throw Refusal.notFound("There is no such item.");
+        }
+        if (item.closedAt != null) {
+            throw Refusal.conflict("It was closed already.");
+        }
+        item.closedAt = clock.instant();
+        item.closedBy = person.id();
+        journal.write(person, item.bringUpId, item.unitId, "closed “" + item.text + "”", null, null);
+        live.tell(item.bringUpId, "handover");
+    }
+}

@@ -1,0 +1,183 @@
+package lychnos.server.handover;
+
+import com.fasterxml.jackson.core.type.TypeReference;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
+import lychnos.core.record.CanonicalJson;
+import lychnos.core.record.Chain;
+
+/** Looks whether a pack is as it was made, without a server: every file, every record, the chain, and the pack itself byte by byte. */
+final class PackCheck {
+
+    private static final long LARGEST = 2_000_000_000;
+    private static final TypeReference<Map<String, Object>> MAP = new TypeReference<>() {};
+
+    private final ObjectMapper json = new ObjectMapper();
+    private final List<String> faults = new ArrayList<>();
+    private int records;
+    private String last = "";
+
+    /** What was found: faults in sentences, none where it holds. */
+    record Found(List<String> faults, int files, int records, String manifest, String chain) {}
+
+    /** @throws IOException where the file cannot be read at all */
+    Found check(Path pack) throws IOException {
+        Path directory = Files.createTempDirectory("lychnos-verify");
+        SortedMap<String, Path> files = new TreeMap<>();
+        try {
+            unpack(pack, directory, files);
+            Path manifest = files.remove(PackFile.MANIFEST);
+            if (manifest == null) {
+                faults.add("It has no manifest.json, or cannot be read up to there.");
+                return new Found(faults, files.size(), 0, "", "");
+            }
+            manifest(manifest, files);
+            if (files.containsKey(Packs.RECORDS)) {
+                records(files.get(Packs.RECORDS), files);
+            } else {
+                faults.add("It has no " + Packs.RECORDS + ".");
+            }
+            if (faults.isEmpty() && !same(pack, files)) {
+                faults.add("Something in the file itself, outside of what it holds, is not as it was made.");
+            }
+            return new Found(faults, files.size(), records, CanonicalJson.sha256(Files.readAllBytes(manifest)), last);
+        } finally {
+            for (Path each : files.values()) {
+                Files.deleteIfExists(each);
+            }
+            Files.deleteIfExists(directory.resolve("manifest"));
+            Files.deleteIfExists(directory);
+        }
+    }
+
+    private void unpack(Path pack, Path directory, SortedMap<String, Path> files) throws IOException {
+        long total = 0;
+        try (InputStream in = Files.newInputStream(pack); ZipInputStream zip = new ZipInputStream(in)) {
+            for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
+                Path to = directory.resolve(entry.getName().equals(PackFile.MANIFEST) ? "manifest" : String.valueOf(files.size()));
+                total += Files.copy(zip, to);
+                files.put(entry.getName(), to);
+                if (total > LARGEST) {
+                    throw new IOException("it holds more than " + LARGEST + " bytes");
+                }
+            }
+        } catch (java.util.zip.ZipException | java.io.EOFException | IllegalArgumentException | java.nio.file.FileAlreadyExistsException e) {
+            faults.add("It cannot be read to its end: " + e.getMessage() + ".");
+        }
+    }
+
+    private void manifest(Path file, SortedMap<String, Path> files) throws IOException {
+        byte[] bytes = Files.readAllBytes(file);
+        Map<String, Object> manifest;
+        try {
+            manifest = json.readValue(bytes, MAP);
+        } catch (IOException e) {
+            faults.add("manifest.json is no JSON.");
+            return;
+        }
+        if (!(manifest.get("files") instanceof Map<?, ?> digests) || !(manifest.get("chain") instanceof String chain)) {
+            faults.add("manifest.json is not that of a pack.");
+            return;
+        }
+        last = chain;
+        Map<String, Object> named = new TreeMap<>();
+        digests.forEach((name, digest) -> named.put(String.valueOf(name), digest));
+        if (!java.util.Arrays.equals(bytes, PackFile.manifest(named, chain))) {
+            faults.add("manifest.json is not in the form that it was made in.");
+        }
+        Set<String> all = new HashSet<>(named.keySet());
+        all.addAll(files.keySet());
+        for (String name : new java.util.TreeSet<>(all)) {
+            if (!files.containsKey(name)) {
+                faults.add(name + " is missing.");
+            } else if (!named.containsKey(name)) {
+                faults.add(name + " is not in the manifest: it was put in later.");
+            } else if (!CanonicalJson.sha256(Files.readAllBytes(files.get(name))).equals(named.get(name))) {
+                faults.add(name + " is not as it was made.");
+            }
+        }
+    }
+
+    private void records(Path file, SortedMap<String, Path> files) throws IOException {
+        Map<String, Object> whole;
+        try {
+            whole = json.readValue(Files.readAllBytes(file), MAP);
+        } catch (IOException e) {
+            faults.add(Packs.RECORDS + " is no JSON.");
+            return;
+        }
+        List<Chain.Link> links = new ArrayList<>();
+        Set<String> chained = new HashSet<>();
+        for (Map<String, Object> each : maps(whole.get("chain"))) {
+            links.add(new Chain.Link(each.get("number") instanceof Number number ? number.longValue() : 0, text(each, "sort"), text(each, "body"), text(each, "previous"), text(each, "digest")));
+            if (text(each, "sort").equals("record")) {
+                chained.add(text(each, "body"));
+            }
+        }
+        Chain.broken(links).ifPresent(broken -> faults.add("The chain breaks at link " + broken.number() + ": " + broken.why()));
+        if (links.isEmpty() || !links.get(links.size() - 1).digest().equals(last)) {
+            faults.add("The chain does not end as the manifest says.");
+        }
+        for (Map<String, Object> each : maps(whole.get("records"))) {
+            records++;
+            Map<String, Object> body = each.get("body") instanceof Map<?, ?> map ? new LinkedHashMap<>(json.convertValue(map, MAP)) : Map.of();
+            String unit = text(body, "unit");
+            String digest;
+            try {
+                digest = CanonicalJson.digest(body);
+            } catch (IllegalArgumentException e) {
+                digest = "";
+            }
+            if (!digest.equals(text(each, "digest"))) {
+                faults.add("The record of " + unit + " is not as it was signed.");
+            } else if (!chained.contains(digest)) {
+                faults.add("The record of " + unit + " is not in the chain.");
+            }
+            for (Map<String, Object> recording : maps(body.get("recordings"))) {
+                Path cast = files.get("recordings/" + text(recording, "file"));
+                if (cast == null || !CanonicalJson.sha256(Files.readAllBytes(cast)).equals(text(recording, "sha256"))) {
+                    faults.add("The recording " + text(recording, "file") + " is not the one that was signed with " + unit + ".");
+                }
+            }
+        }
+    }
+
+    private List<Map<String, Object>> maps(Object list) {
+        List<Map<String, Object>> maps = new ArrayList<>();
+        if (list instanceof List<?> all) {
+            all.forEach(each -> maps.add(each instanceof Map<?, ?> map ? json.convertValue(map, MAP) : Map.of()));
+        }
+        return maps;
+    }
+
+    private static String text(Map<String, Object> of, String name) {
+        Object value = of.get(name);
+        return value == null ? "" : value.toString();
+    }
+
+    /** Made anew from what it holds, it must be the same file. */
+    private boolean same(Path pack, SortedMap<String, Path> files) throws IOException {
+        Path again = Files.createTempFile("lychnos-verify", ".zip");
+        try {
+            try (var out = Files.newOutputStream(again)) {
+                PackFile.write(out, files, last);
+            }
+            return Files.mismatch(pack, again) < 0;
+        } finally {
+            Files.delete(again);
+        }
+    }
+}

@@ -1,0 +1,261 @@
+package lychnos.server.handover;
+
+import com.fasterxml.jackson.core.type.TypeReference;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import io.quarkus.narayana.jta.QuarkusTransaction;
+import jakarta.enterprise.context.ApplicationScoped;
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import lychnos.core.record.CanonicalJson;
+import lychnos.core.record.Chain;
+import lychnos.core.record.PackHtml;
+import lychnos.server.account.Who;
+import lychnos.server.console.Recordings;
+import lychnos.server.journal.Journal;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.problem.Refusal;
+import lychnos.server.store.SignedRecord;
+import org.hibernate.Session;
+
+/** Makes the pack of a bring-up: what was signed, in every form that other teams ask for, in one file that can be verified without a server. */
+@ApplicationScoped
+public class Packs {
+
+    static final String RECORDS = "records.json";
+    static final String FORMAT = "lychnos records 1";
+    private static final int UNITS_A_VOLUME = 400;
+    private static final TypeReference<Map<String, Object>> MAP = new TypeReference<>() {};
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Exports exports;
+    private final OpenItems items;
+    private final Chaining chaining;
+    private final Recordings recordings;
+    private final Journal journal;
+    private final ObjectMapper json;
+    private final Clock clock;
+
+    Packs(Session db, BringUps bringUps, Exports exports, OpenItems items, Chaining chaining, Recordings recordings, Journal journal, ObjectMapper json, Clock clock) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.exports = exports;
+        this.items = items;
+        this.chaining = chaining;
+        this.recordings = recordings;
+        this.journal = journal;
+        this.json = json;
+        this.clock = clock;
+    }
+
+    /** A record as it was signed, read again. */
+    private record Read(SignedRecord record, Map<String, Object> body) {
+
+        String text(String name) {
+            return Packs.text(body, name);
+        }
+
+        List<Map<String, Object>> list(String name) {
+            return Packs.list(body, name);
+        }
+    }
+
+    private static String text(Map<String, Object> of, String name) {
+        Object value = of.get(name);
+        return value == null ? "" : value.toString();
+    }
+
+    @SuppressWarnings("unchecked")
+    private static List<Map<String, Object>> list(Map<String, Object> of, String name) {
+        return of.get(name) instanceof List<?> list ? (List<Map<String, Object>>) list : List.of();
+    }
+
+    private List<Read> signed(long bringUpId) {
+        return db.createQuery("select r from SignedRecord r join Unit u on u.id = r.unitId where r.bringUpId = :id and r.endedAt is null order by u.number", SignedRecord.class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .map(record -> new Read(record, read(record)))
+                .toList();
+    }
+
+    private Map<String, Object> read(SignedRecord record) {
+        try {
+            return json.readValue(record.body, MAP);
+        } catch (IOException e) {
+            throw new IllegalStateException("record " + record.id + " is no JSON any more", e);
+        }
+    }
+
+    /**
+     * Makes a pack in a directory of its own, for somebody to stream and to delete.
+     *
+     * @throws Refusal where nothing is signed yet
+     */
+    public Path make(long bringUpId, PackHtml.Paper paper, Who.Person person) throws IOException {
+        Path directory = Files.createTempDirectory("lychnos-pack");
+        SortedMap<String, Path> files = new TreeMap<>();
+        Path pack = directory.resolve("pack.zip");
+        QuarkusTransaction.requiringNew().timeout(600).call(() -> {
+            List<Read> signed = signed(bringUpId);
+            if (signed.isEmpty()) {
+                throw Refusal.conflict("Nothing is signed yet: a pack holds what was signed.");
+            }
+            for (Exports.File file : exports.of(bringUpId, signed.stream().map(each -> each.record.unitId).collect(Collectors.toSet())).values()) {
+                write(directory, files, file.name(), file.writer());
+            }
+            List<Chain.Link> chain = chaining.since(bringUpId);
+            write(directory, files, RECORDS, out -> records(out, bringUpId, signed, chain));
+            copySchema(directory, files);
+            for (Read each : signed) {
+                recordings(directory, files, each);
+            }
+            pdf(directory, files, bringUpId, paper, signed, chain.get(chain.size() - 1).digest());
+            String manifest;
+            try (OutputStream out = Files.newOutputStream(pack)) {
+                manifest = PackFile.write(out, files, chain.get(chain.size() - 1).digest());
+            }
+            long id = ((Number) db.createNativeQuery("insert into pack (bring_up_id, manifest, made_by, made_at) values (:bringUp, :manifest, :by, :at) returning id", Long.class)
+                            .setParameter("bringUp", bringUpId)
+                            .setParameter("manifest", manifest)
+                            .setParameter("by", person.id())
+                            .setParameter("at", clock.instant())
+                            .getSingleResult())
+                    .longValue();
+            journal.write(person, bringUpId, null, "made a pack of " + signed.size() + (signed.size() == 1 ? " unit" : " units") + ", manifest " + SignOff.shortened(manifest), null, null);
+            chaining.append(Chaining.PACK, id, manifest);
+            return null;
+        });
+        for (Path each : files.values()) {
+            Files.delete(each);
+        }
+        return pack;
+    }
+
+    private static void write(Path directory, SortedMap<String, Path> files, String name, Exports.Writer writer) throws IOException {
+        Path file = directory.resolve(String.valueOf(files.size()));
+        try (BufferedWriter out = Files.newBufferedWriter(file)) {
+            writer.write(out);
+        }
+        files.put(name, file);
+    }
+
+    private static void copySchema(Path directory, SortedMap<String, Path> files) throws IOException {
+        Path file = directory.resolve("schema");
+        try (InputStream in = Packs.class.getResourceAsStream("/records.schema.json")) {
+            Files.copy(in, file);
+        }
+        files.put("records.schema.json", file);
+    }
+
+    private void recordings(Path directory, SortedMap<String, Path> files, Read unit) throws IOException {
+        for (Map<String, Object> each : unit.list("recordings")) {
+            long dialogue = ((Number) each.get("dialogue")).longValue();
+            write(directory, files, "recordings/" + text(each, "file"), out -> out.append(recordings.asciicast(dialogue)));
+        }
+    }
+
+    /** Everything, machine-readable: each record with its body as it was signed, and the chain that they stand in. */
+    private void records(Appendable out, long bringUpId, List<Read> signed, List<Chain.Link> chain) throws IOException {
+        BringUps.Named named = bringUps.named(bringUpId);
+        out.append("{\"format\":").append(CanonicalJson.write(FORMAT)).append(",\"site\":").append(CanonicalJson.write(named.site())).append(",\"bringUp\":").append(CanonicalJson.write(named.name())).append(",\"records\":[\n");
+        for (int i = 0; i < signed.size(); i++) {
+            SignedRecord record = signed.get(i).record;
+            out.append(i == 0 ? "" : ",\n").append("{\"digest\":\"").append(record.digest).append("\",\"body\":").append(record.body).append('}');
+        }
+        out.append("\n],\"chain\":[\n");
+        for (int i = 0; i < chain.size(); i++) {
+            Chain.Link link = chain.get(i);
+            Map<String, Object> written = new LinkedHashMap<>(Map.of("number", link.number(), "sort", link.sort(), "body", link.body(), "previous", link.previous(), "digest", link.digest()));
+            out.append(i == 0 ? "" : ",\n").append(CanonicalJson.write(written));
+        }
+        out.append("\n]}\n");
+    }
+
+    // --- the pages ---
+
+    private void pdf(Path directory, SortedMap<String, Path> files, long bringUpId, PackHtml.Paper paper, List<Read> signed, String digest) throws IOException {
+        int volumes = (signed.size() + UNITS_A_VOLUME - 1) / UNITS_A_VOLUME;
+        for (int volume = 0; volume < volumes; volume++) {
+            List<Read> of = signed.subList(volume * UNITS_A_VOLUME, Math.min(signed.size(), (volume + 1) * UNITS_A_VOLUME));
+            StringBuilder html = new StringBuilder();
+            PackHtml.write(html, paper, PackPdf.FONT, front(bringUpId, signed, digest, volumes == 1 ? "" : ", volume " + (volume + 1) + " of " + volumes), lines(of), of.stream().map(Packs::sheet).toList());
+            String name = volumes == 1 ? "pack.pdf" : String.format("pack-%02d.pdf", volume + 1);
+            Path file = directory.resolve(name);
+            try (OutputStream out = Files.newOutputStream(file)) {
+                PackPdf.write(html.toString(), out);
+            }
+            files.put(name, file);
+        }
+    }
+
+    private PackHtml.Front front(long bringUpId, List<Read> signed, String digest, String volume) {
+        BringUps.Named named = bringUps.named(bringUpId);
+        int units = bringUps.units(bringUpId).size();
+        long endpoints = signed.stream().mapToLong(each -> each.list("endpoints").size()).sum();
+        long places = signed.stream().flatMap(each -> each.list("endpoints").stream()).map(each -> text(each, "from")).filter(from -> !from.isEmpty()).distinct().count();
+        long names = signed.stream().mapToLong(each -> each.list("names").size()).sum();
+        List<OpenItems.View> open = items.of(bringUpId);
+        String at = minute(clock.instant());
+        return new PackHtml.Front(
+                named.name() + ": management endpoints" + volume,
+                named.site() + ", made on " + at + " UTC",
+                digest,
+                List.of(
+                        new PackHtml.Figure(String.valueOf(signed.size()), "units signed of " + units),
+                        new PackHtml.Figure(String.valueOf(endpoints), "endpoints, seen from " + places + (places == 1 ? " place" : " places")),
+                        new PackHtml.Figure(String.valueOf(names), "name records"),
+                        new PackHtml.Figure(String.valueOf(open.size()), open.size() == 1 ? "open item" : "open items")),
+                open.stream().map(OpenItems.View::sentence).toList());
+    }
+
+    private static List<PackHtml.Line> lines(List<Read> signed) {
+        List<PackHtml.Line> lines = new ArrayList<>();
+        for (Read unit : signed) {
+            for (Map<String, Object> each : unit.list("endpoints")) {
+                String certificate = text(each, "certificate");
+                lines.add(new PackHtml.Line(unit.text("unit"), text(each, "name"), text(each, "role"), text(each, "address"), text(each, "serial"), certificate.isEmpty() ? "" : certificate.substring(0, 12) + "…", text(each, "provenAt").isEmpty() ? "" : minute(Instant.parse(text(each, "provenAt")))));
+            }
+        }
+        return lines;
+    }
+
+    private static PackHtml.UnitSheet sheet(Read unit) {
+        List<String> known = new ArrayList<>();
+        unit.list("accepted").forEach(each -> known.add(text(each, "endpoint") + ", " + text(each, "what") + ": " + text(each, "now") + " instead of " + text(each, "before") + (text(each, "reason").isEmpty() ? "" : ", " + text(each, "reason")) + " (" + text(each, "by") + ")"));
+        unit.list("items").stream().filter(each -> !text(each, "unit").isEmpty()).forEach(each -> known.add(text(each, "text") + ", due " + text(each, "due") + ": " + text(each, "reason") + " (" + text(each, "lead") + ")"));
+        List<String> how = new ArrayList<>();
+        unit.list("journal").forEach(each -> how.add(minute(Instant.parse(text(each, "at"))) + "  " + text(each, "actor") + " " + text(each, "act")));
+        unit.list("recordings").forEach(each -> how.add("Console recording " + text(each, "file") + ", sha256 " + text(each, "sha256")));
+        List<String> seen = new ArrayList<>();
+        for (Map<String, Object> each : unit.list("endpoints")) {
+            String rungs = list(each, "seen").stream().filter(rung -> text(rung, "standing").equals("HOLDS") && !text(rung, "seen").isEmpty()).map(rung -> text(rung, "what") + ": " + text(rung, "seen")).collect(Collectors.joining("; "));
+            seen.add(text(each, "name") + " " + text(each, "address") + (text(each, "from").isEmpty() ? "" : ", from " + text(each, "from")) + ". " + rungs);
+            if (!text(each, "certificate").isEmpty()) {
+                seen.add("Certificate sha256 " + text(each, "certificate") + (text(each, "firmware").isEmpty() ? "" : ", firmware " + text(each, "firmware")));
+            }
+        }
+        List<String> facts = unit.list("facts").stream().map(each -> (text(each, "member").isEmpty() ? "" : text(each, "member") + ", ") + text(each, "title") + ": " + text(each, "value")).toList();
+        String place = unit.text("place");
+        return new PackHtml.UnitSheet(
+                unit.text("unit"), unit.text("kindTitle") + (place.isEmpty() ? "" : ", " + place) + (unit.text("serial").isEmpty() ? "" : ", serial " + unit.text("serial")),
+                "Signed by " + unit.text("signedBy") + " on " + minute(unit.record.signedAt) + " UTC, record " + unit.record.digest, facts, how, seen, known);
+    }
+
+    private static String minute(Instant at) {
+        return at.truncatedTo(ChronoUnit.MINUTES).toString().replace('T', ' ').replaceAll(":00Z$|Z$", "");
+    }
+}

@@ -1,0 +1,211 @@
+package lychnos.server.handover;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import lychnos.core.record.CanonicalJson;
+import lychnos.core.record.Chain;
+import lychnos.server.account.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.problem.Refusal;
+import lychnos.server.prove.Checks;
+import lychnos.server.store.Proof;
+import lychnos.server.store.SignedRecord;
+import lychnos.server.store.Unit;
+import org.hibernate.Session;
+import org.hibernate.exception.ConstraintViolationException;
+
+/** Signs units: what is proven is frozen as it stands, and put into the chain. All of what is asked for, or nothing. */
+@ApplicationScoped
+public class SignOff {
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Checks checks;
+    private final Inventory inventory;
+    private final Bodies bodies;
+    private final Chaining chaining;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    SignOff(Session db, BringUps bringUps, Checks checks, Inventory inventory, Bodies bodies, Chaining chaining, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.checks = checks;
+        this.inventory = inventory;
+        this.bodies = bodies;
+        this.chaining = chaining;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** What a unit is on its way to being signed. */
+    public enum State {
+        /** Signed, and that counts. */
+        SIGNED,
+        /** Proven, and nothing stands in the way. */
+        READY,
+        /** Something stands in the way. */
+        BLOCKED
+    }
+
+    /**
+     * One unit.
+     *
+     * @param face what is shown of it, as a digest: whoever signs says which one they saw
+     * @param why what stands in the way; empty where nothing does
+     * @param digest of its record, or null
+     */
+    public record Standing(long unitId, String unit, String kind, State state, String why, String face, String digest, String signedBy, Instant signedAt, Instant provenAt) {}
+
+    /** A unit as whoever signs it has seen it. */
+    public record Seen(long unit, String face) {}
+
+    /** Of each unit of a bring-up, where it stands. */
+    @Transactional
+    public List<Standing> standings(long bringUpId) {
+        return standings(bringUpId, inventory.of(bringUpId, null));
+    }
+
+    List<Standing> standings(long bringUpId, List<Inventory.Entry> entries) {
+        Map<Long, List<Inventory.Entry>> byUnit = entries.stream().collect(Collectors.groupingBy(Inventory.Entry::unitId));
+        Map<Long, Proof> proofs = checks.proofs(bringUpId);
+        Map<Long, SignedRecord> records = records(bringUpId);
+        Map<Long, String> changes = changes(bringUpId);
+        Set<Long> busy = Set.copyOf(db.createQuery("select r.unitId from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose in ('configure', 'console') and r.state in (RUNNING, STOPPED)", Long.class).setParameter("id", bringUpId).getResultList());
+        Map<Long, String> names = new HashMap<>();
+        List<Standing> standings = new ArrayList<>();
+        for (Unit unit : bringUps.units(bringUpId)) {
+            SignedRecord record = records.get(unit.id);
+            Proof proof = proofs.get(unit.id);
+            List<Inventory.Entry> own = byUnit.getOrDefault(unit.id, List.of());
+            String why = own.isEmpty() ? "It has no address yet."
+                    : busy.contains(unit.id) ? "It is being set up."
+                    : proof == null ? "It was not checked yet, or not all of it."
+                    : !proof.proven ? proof.sentence
+                    : changes.getOrDefault(unit.id, "");
+            State state = record != null ? State.SIGNED : why.isEmpty() ? State.READY : State.BLOCKED;
+            String by = record == null ? "" : names.computeIfAbsent(record.signedBy, id -> (String) db.createNativeQuery("select name from account where id = :id", String.class).setParameter("id", id).getSingleResult());
+            standings.add(new Standing(unit.id, own.isEmpty() ? unit.label() : own.get(0).endpoint().unit(), unit.kind, state, why, face(own), record == null ? null : record.digest, by, record == null ? null : record.signedAt, proof == null || !proof.proven ? null : proof.provenAt));
+        }
+        return standings;
+    }
+
+    /** Of what people read of a unit before they sign it. */
+    private static String face(List<Inventory.Entry> entries) {
+        return CanonicalJson.digest(entries.stream().map(Inventory.Entry::endpoint).map(each -> List.of(each.role(), each.name(), each.address(), each.serial(), each.mac(), each.firmware(), each.certificate(), each.hostKey())).toList()).substring(0, 16);
+    }
+
+    private Map<Long, SignedRecord> records(long bringUpId) {
+        return db.createQuery("from SignedRecord where bringUpId = :id and endedAt is null", SignedRecord.class).setParameter("id", bringUpId).getResultStream().collect(Collectors.toMap(record -> record.unitId, Function.identity()));
+    }
+
+    private Map<Long, String> changes(long bringUpId) {
+        Map<Long, String> changes = new HashMap<>();
+        db.createNativeQuery("select c.unit_id, t.what, c.host_name from trait_change t join claim c on c.id = t.claim_id join unit u on u.id = c.unit_id where u.bring_up_id = :id and c.released_at is null and t.state in ('OPEN', 'FAULT') order by t.id", Object[].class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .forEach(row -> changes.putIfAbsent(((Number) row[0]).longValue(), "Something has changed since it was accepted: " + row[1] + " of " + row[2] + ". Decide on it in Prove."));
+        return changes;
+    }
+
+    /** What was signed. */
+    public record Signed(long unit, String name, String digest, long link) {}
+
+    /** Signs these, all or none. */
+    @Transactional
+    public List<Signed> sign(long bringUpId, List<Seen> wanted, Who.Person person) {
+        bringUps.get(bringUpId);
+        if (wanted == null || wanted.isEmpty()) {
+            throw Refusal.bad("Which units?");
+        }
+        Map<Long, String> faces = new LinkedHashMap<>();
+        wanted.forEach(seen -> faces.put(seen.unit, seen.face));
+        // whatever a check finds from here on comes after what is signed; in one order, since two leads may sign at once
+        db.createNativeQuery("select p.claim_id from proof p where p.unit_id in (:units) order by p.claim_id for update", Long.class).setParameter("units", new TreeSet<>(faces.keySet())).getResultList();
+        db.clear();
+        List<Inventory.Entry> entries = inventory.of(bringUpId, null);
+        Map<Long, Standing> standings = standings(bringUpId, entries).stream().collect(Collectors.toMap(Standing::unitId, Function.identity()));
+        faces.forEach((unit, face) -> refuse(standings.get(unit), face));
+        Map<Long, List<Inventory.Entry>> byUnit = entries.stream().collect(Collectors.groupingBy(Inventory.Entry::unitId));
+        Instant now = clock.instant().truncatedTo(ChronoUnit.MICROS);
+        List<Signed> signed = new ArrayList<>();
+        for (Long id : new TreeSet<>(faces.keySet())) {
+            signed.add(sign(bringUps.unit(id), byUnit.get(id), person, now));
+        }
+        live.tell(bringUpId, "handover");
+        return signed;
+    }
+
+    private static void refuse(Standing standing, String face) {
+        if (standing == null) {
+            throw Refusal.notFound("There is no such unit in this bring-up.");
+        }
+        if (standing.state == State.SIGNED) {
+            throw Refusal.conflict(standing.unit + " was signed by " + standing.signedBy + " already; nothing was signed now.");
+        }
+        if (standing.state == State.BLOCKED) {
+            throw Refusal.conflict(standing.unit + " cannot be signed, and nothing was: " + standing.why);
+        }
+        if (face != null && !face.equals(standing.face)) {
+            throw Refusal.conflict(standing.unit + " is not as you saw it: something of it has changed meanwhile. Nothing was signed; look again.");
+        }
+    }
+
+    private Signed sign(Unit unit, List<Inventory.Entry> entries, Who.Person person, Instant now) {
+        String body = CanonicalJson.write(bodies.of(unit, entries, person, now));
+        SignedRecord record = new SignedRecord();
+        record.bringUpId = unit.bringUpId;
+        record.unitId = unit.id;
+        record.body = body;
+        record.digest = CanonicalJson.sha256(body.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        record.signedBy = person.id();
+        record.signedAt = now;
+        try {
+            db.persist(record);
+            db.flush();
+        } catch (ConstraintViolationException e) {
+            throw Refusal.conflict(unit.label() + " was signed by somebody else a moment ago; nothing was signed now.");
+        }
+        String name = entries.get(0).endpoint().unit();
+        journal.write(person, unit.bringUpId, unit.id, "signed " + name + ", record " + shortened(record.digest), null, null);
+        Chain.Link link = chaining.append(Chaining.RECORD, record.id, record.digest);
+        return new Signed(unit.id, name, record.digest, link.number());
+    }
+
+    static String shortened(String digest) {
+        return digest.substring(0, 4) + "…" + digest.substring(60);
+    }
+
+    /** Opens a signed unit for a change: its record counts no more, and stays. */
+    @Transactional
+    public void reopen(long unitId, String why, Who.Person person) {
+        Unit unit = bringUps.unit(unitId);
+        if (why == null || why.isBlank() || why.strip().length() > 400) {
+            throw Refusal.fields(List.of(new Refusal.FieldFault("why", "Why is it opened again? Up to 400 letters.")));
+        }
+        SignedRecord record = db.createQuery("from SignedRecord where unitId = :unit and endedAt is null", SignedRecord.class).setParameter("unit", unitId).getResultStream().findFirst().orElseThrow(() -> Refusal.conflict(unit.label() + " is not signed."));
+        record.endedAt = clock.instant().truncatedTo(ChronoUnit.MICROS);
+        record.endedBy = person.id();
+        record.endedWhy = why.strip();
+        db.flush();
+        journal.write(person, unit.bringUpId, unitId, "opened " + unit.label() + " again: " + record.endedWhy, null, null);
+        chaining.append(Chaining.END, record.id, Chaining.end(record.endedAt, record.endedBy, record.endedWhy));
+        live.tell(unit.bringUpId, "handover");
+    }
+}
