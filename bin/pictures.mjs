@@ -10,12 +10,12 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
 });
 
-async function screen(options = {}) {
+async function screen(options = {}, login = 'rack-one', password = 'engineer-at-rack-one') {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, ...options });
   const page = await context.newPage();
   await page.goto(url);
-  await page.getByLabel('Login').fill('rack-one');
-  await page.getByLabel('Password').fill('engineer-at-rack-one');
+  await page.getByLabel('Login').fill(login);
+  await page.getByLabel('Password').fill(password);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.getByRole('heading', { name: 'Bring-ups' }).waitFor();
   return page;
@@ -55,7 +55,12 @@ await shoot(page, '/b/1/configure', 'configure');
 await shoot(page, '/b/3/configure', 'bench', async () => page.getByText('recording', { exact: true }).waitFor());
 await shoot(page, '/b/3/configure?unit=' + (await arrayOf(page)), 'pages', async () => page.getByText('Pages of ard-blk-1').waitFor());
 await shoot(page, '/b/1/prove', 'prove', async () => page.getByText('Planned and read back').waitFor());
-await shoot(page, '/b/1/handover', 'handover');
+const lead = await screen({}, 'hall-lead', 'lead-of-the-hall');
+await shoot(lead, '/b/1/handover', 'handover', async () => {
+  await lead.getByText('Signed', { exact: true }).waitFor();
+  await lead.keyboard.press('v');
+  await lead.getByText('The record holds').waitFor();
+});
 await prepareRowB(page);
 await shoot(page, '/b/2/prepare', 'labels', async () => {
   await page.getByRole('button', { name: 'Read labels' }).click();

@@ -114,7 +114,7 @@ export interface Detail {
   journal: { at: string; actor: string; act: string }[];
 }
 
-export interface SignStanding { unitId: number; unit: string; kind: string; state: 'SIGNED' | 'READY' | 'BLOCKED'; why: string; face: string; digest: string | null; signedBy: string; signedAt: string | null; provenAt: string | null }
+export interface SignStanding { unitId: number; unit: string; kind: string; state: 'SIGNED' | 'READY' | 'BLOCKED'; why: string; fault: boolean; face: string; digest: string | null; signedBy: string; signedAt: string | null; provenAt: string | null }
 export interface ChainLook { links: number; records: number; breaks: { number: number; why: string }[]; last: string }
 export interface HandoverView {
   name: string; names: number; exports: string[]; units: SignStanding[];

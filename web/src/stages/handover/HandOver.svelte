@@ -22,6 +22,13 @@
   const signed = $derived(units.filter((unit) => unit.state === 'SIGNED'));
   const ready = $derived(units.filter((unit) => unit.state === 'READY'));
   const blocked = $derived(units.filter((unit) => unit.state === 'BLOCKED'));
+  const MOST_REASONS = 6;
+  /** What stands in the way, and of whom; an address in it is each unit's own. */
+  const reasons = $derived.by(() => {
+    const groups: Record<string, SignStanding[]> = {};
+    for (const unit of blocked) (groups[unit.why] ??= []).push(unit);
+    return Object.entries(groups).sort(([, a], [, b]) => Number(b[0]?.fault) - Number(a[0]?.fault));
+  });
   const byUnit = $derived(new Map(units.map((unit) => [unit.unitId, unit])));
   let open = $state<'' | 'sign' | 'item' | 'credentials'>('');
   let reopening = $state<SignStanding | null>(null);
@@ -101,11 +108,11 @@
     <aside class="side" aria-label={m.handover.give}>
       <h2>{m.handover.between}</h2>
       <div class="gap"></div>
-      {#if ready.length > 0}<div class="note ready"><span class="t">{m.handover.ready(ready.length)}</span><br /><span class="sub">{named(ready)}</span></div>{/if}
-      {#each blocked.slice(0, 6) as unit (unit.unitId)}
-        <a class="note" href={path(bringUpId(), 'prove')} onclick={() => choose(unit.unitId)}><span class="t">{unit.unit}</span><br /><span class="sub">{unit.why}</span></a>
+      {#if ready.length > 0}<div class="note"><span class="t">{m.handover.ready(ready.length)}</span><br /><span class="sub">{named(ready)}</span></div>{/if}
+      {#each reasons.slice(0, MOST_REASONS) as [why, of] (why)}
+        <a class="note" class:fault={of[0]?.fault} class:quiet={!of[0]?.fault} href={path(bringUpId(), 'prove')} onclick={() => of[0] && choose(of[0].unitId)}><span class="t">{of.length === 1 ? of[0]?.unit : m.handover.units(of.length)}</span><br /><span class="sub">{why}{of.length > 1 ? ` ${named(of)}` : ''}</span></a>
       {/each}
-      {#if blocked.length > 6}<p class="sub">{m.handover.more(blocked.length - 6)}</p>{/if}
+      {#if reasons.length > MOST_REASONS}<p class="sub">{m.handover.more(reasons.slice(MOST_REASONS).reduce((sum, [, of]) => sum + of.length, 0))}</p>{/if}
       {#if units.length > 0 && signed.length === units.length}<p class="sub">{m.handover.none}</p>{/if}
       <div class="do">
         {#if lead}<B look="go" key="s" disabled={ready.length === 0} onclick={() => (open = 'sign')}>{m.handover.sign(ready.length)}</B>{:else if ready.length > 0}<p class="sub">{m.handover.leadSigns}</p>{/if}
@@ -113,7 +120,7 @@
         {#if lead}<B onclick={() => (open = 'item')}>{m.handover.item}</B>{/if}
       </div>
       {#if looked}
-        <div class="note" class:ready={looked.breaks.length === 0} role="status">
+        <div class="note" class:fault={looked.breaks.length > 0} role="status">
           {#if looked.breaks.length === 0}<span class="t">{m.handover.holds}</span><br /><span class="sub">{m.handover.links(looked.links, looked.records)} <span class="mono" title={looked.last}>{looked.last.slice(0, 4)}…{looked.last.slice(60)}</span></span>
           {:else}<span class="t">{m.handover.broken(looked.breaks.length)}</span>{#each looked.breaks as each (each.number + each.why)}<br /><span class="sub">{m.handover.link} {each.number}: {each.why}</span>{/each}{/if}
         </div>
@@ -142,9 +149,9 @@
   .proof { font-size: 13px; }
   .proof :global(svg) { display: inline; vertical-align: -3px; }
   .record { margin: 3px 0; } .record b { font-weight: 600; } .late { color: var(--fault); font-weight: 600; }
-  .again { font: inherit; font-size: 12.5px; color: var(--ink2); text-decoration: underline dotted; text-underline-offset: 3px; }
+  .again { margin-left: 6px; font: inherit; font-size: 12.5px; color: var(--ink2); text-decoration: underline dotted; text-underline-offset: 3px; }
   .side { width: 344px; }
-  .note.ready { border-color: var(--work); }
+  .note.quiet { border-color: var(--line); }
   .do { display: flex; flex-wrap: wrap; gap: 8px; margin: 12px 0; }
   .give { display: flex; justify-content: space-between; align-items: center; gap: 8px; border-bottom: 1px solid var(--line2); padding: 4px 0; font-size: 13.5px; } .give span { min-width: 0; overflow-wrap: anywhere; } .two { display: flex; gap: 6px; }
   .gap { height: 10px; }

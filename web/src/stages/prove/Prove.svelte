@@ -149,7 +149,7 @@
           {#if view.data.strangers.length > 0}
             <section class="sheet card">
               <h3>{m.prove.strangers(view.data.strangers.length)}</h3>
-              <p>{m.prove.strangersSay}</p>
+              <p>{m.prove.strangersSay(view.data.strangers.length)}</p>
               <ul>
                 {#each view.data.strangers.slice(0, 6) as stranger (stranger.address)}
                   <li><b class="mono">{stranger.address}</b> {stranger.sentence}{#if stranger.mac}, <span class="mono">{stranger.mac}</span>{/if} <span class="sub" title={inFull(stranger.firstHeard)}>{m.allocate.firstHeard} {atTime(stranger.firstHeard)}</span></li>

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import lychnos.core.record.CanonicalJson;
@@ -55,11 +56,13 @@ final class PackCheck {
             }
             return new Found(faults, files.size(), records, CanonicalJson.sha256(Files.readAllBytes(manifest)), last);
         } finally {
-            for (Path each : files.values()) {
-                Files.deleteIfExists(each);
+            // what was broken off in the middle is among no files
+            try (Stream<Path> left = Files.list(directory)) {
+                for (Path each : left.toList()) {
+                    Files.delete(each);
+                }
             }
-            Files.deleteIfExists(directory.resolve("manifest"));
-            Files.deleteIfExists(directory);
+            Files.delete(directory);
         }
     }
 

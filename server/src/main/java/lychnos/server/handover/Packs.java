@@ -212,7 +212,7 @@ public class Packs {
         String at = minute(clock.instant());
         return new PackHtml.Front(
                 named.name() + ": management endpoints" + volume,
-                named.site() + ", made on " + at + " UTC",
+                named.site() + ", made on " + at + "; all times are UTC",
                 digest,
                 List.of(
                         new PackHtml.Figure(String.valueOf(signed.size()), "units signed of " + units),
@@ -252,7 +252,7 @@ public class Packs {
         String place = unit.text("place");
         return new PackHtml.UnitSheet(
                 unit.text("unit"), unit.text("kindTitle") + (place.isEmpty() ? "" : ", " + place) + (unit.text("serial").isEmpty() ? "" : ", serial " + unit.text("serial")),
-                "Signed by " + unit.text("signedBy") + " on " + minute(unit.record.signedAt) + " UTC, record " + unit.record.digest, facts, how, seen, known);
+                "Signed by " + unit.text("signedBy") + " on " + minute(unit.record.signedAt) + ", record " + unit.record.digest, facts, how, seen, known);
     }
 
     private static String minute(Instant at) {

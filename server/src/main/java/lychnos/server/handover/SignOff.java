@@ -67,11 +67,12 @@ public class SignOff {
     /**
      * One unit.
      *
+     * @param fault whether a person must mend something; else it is only not so far yet
      * @param face what is shown of it, as a digest: whoever signs says which one they saw
      * @param why what stands in the way; empty where nothing does
      * @param digest of its record, or null
      */
-    public record Standing(long unitId, String unit, String kind, State state, String why, String face, String digest, String signedBy, Instant signedAt, Instant provenAt) {}
+    public record Standing(long unitId, String unit, String kind, State state, String why, boolean fault, String face, String digest, String signedBy, Instant signedAt, Instant provenAt) {}
 
     /** A unit as whoever signs it has seen it. */
     public record Seen(long unit, String face) {}
@@ -99,9 +100,10 @@ public class SignOff {
                     : proof == null ? "It was not checked yet, or not all of it."
                     : !proof.proven ? proof.sentence
                     : changes.getOrDefault(unit.id, "");
+            boolean fault = proof != null && !proof.proven && !busy.contains(unit.id) || changes.containsKey(unit.id);
             State state = record != null ? State.SIGNED : why.isEmpty() ? State.READY : State.BLOCKED;
             String by = record == null ? "" : names.computeIfAbsent(record.signedBy, id -> (String) db.createNativeQuery("select name from account where id = :id", String.class).setParameter("id", id).getSingleResult());
-            standings.add(new Standing(unit.id, own.isEmpty() ? unit.label() : own.get(0).endpoint().unit(), unit.kind, state, why, face(own), record == null ? null : record.digest, by, record == null ? null : record.signedAt, proof == null || !proof.proven ? null : proof.provenAt));
+            standings.add(new Standing(unit.id, own.isEmpty() ? unit.label() : own.get(0).endpoint().unit(), unit.kind, state, why, fault && record == null, face(own), record == null ? null : record.digest, by, record == null ? null : record.signedAt, proof == null || !proof.proven ? null : proof.provenAt));
         }
         return standings;
     }
