@@ -13,7 +13,6 @@ TXT
 fi
 ensure_base
 [ -f "$DATA/pg/PG_VERSION" ] || die "there is no database in $DATA: nothing was ever started there"
-[ -f "$DATA/seal.key" ] || die "there is no key in $DATA"
 DATA=$(cd "$DATA" && pwd)
 umask 077
 [ ! -e "$1" ] && [ ! -e "$1.key" ] || die "$1 is there already: a backup is never written over another"
@@ -25,5 +24,6 @@ if ! PORT=$(sed -n 4p "$DATA/pg/postmaster.pid" 2>/dev/null) || ! port_open "$PO
 fi
 trap '[ -z "$started" ] || pg_stop "$DATA/pg"' EXIT
 PGPASSWORD=$(cat "$DATA/pg.password") "$(pg_bin)/pg_dump" -h 127.0.0.1 -p "$PORT" -U lychnos -d lychnos --format=custom --no-owner --file="$1" || { rm -f "$1"; die "the database could not be written to $1"; }
-cp "$DATA/seal.key" "$1.key"
+# as long as no password was ever sealed there is no key, and its file is empty
+if [ -f "$DATA/seal.key" ]; then cp "$DATA/seal.key" "$1.key"; else : >"$1.key"; fi
 say "written: $1 ($(du -h "$1" | cut -f1)), and its key: $1.key"

@@ -32,5 +32,5 @@ pg_createdb "$PORT" lychnos "$PGPASSWORD"
 pg_stop "$DATA/pg"
 # half a database would be taken for a whole one
 [ -n "$restored" ] || { rm -rf "$DATA/pg" "$DATA/pg.password"; die "$1 could not be restored; nothing was kept of it"; }
-cp "$1.key" "$DATA/seal.key"
+[ ! -s "$1.key" ] || cp "$1.key" "$DATA/seal.key"
 say "restored into $DATA. Now: ./lychnos start, and verify the record in Hand over"
