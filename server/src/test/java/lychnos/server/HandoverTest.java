@@ -28,6 +28,7 @@ import java.util.concurrent.Executors;
 import java.util.stream.IntStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
+import lychnos.lab.Controller;
 import lychnos.server.handover.HandoverTestAccess;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
@@ -313,6 +314,7 @@ class HandoverTest extends ProvenMachine {
         Files.writeString(directory.resolve("sealed"), sealed);
         assertEquals(0, run("gpg", "--homedir", home.toString(), "--batch", "--quiet", "--output", directory.resolve("open").toString(), "--decrypt", directory.resolve("sealed").toString()), () -> read("said"));
         String open = read("open");
+        assertTrue(open.contains("account: \"" + Controller.FACTORY_USER + "\""), open);
         String password = open.lines().filter(line -> line.contains("password: ")).findFirst().orElseThrow().replaceFirst(".*password: \"", "").replaceFirst("\"$", "");
         assertTrue(machine().controller().admits(password.replace("\\\\", "\\").replace("\\\"", "\"")), "it is the one that works");
         assertTrue(verify().getList("breaks").isEmpty());

@@ -2,6 +2,7 @@ package lychnos.core.export;
 
 import java.io.IOException;
 import java.util.List;
+import lychnos.core.fact.CsvText;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 
@@ -11,8 +12,6 @@ import org.apache.commons.csv.CSVPrinter;
  */
 final class Csv implements AutoCloseable {
 
-    private static final String FORMULA = "=+-@\t\r";
-
     private final CSVPrinter printer;
 
     Csv(Appendable out, String... heading) throws IOException {
@@ -20,12 +19,7 @@ final class Csv implements AutoCloseable {
     }
 
     void line(Object... values) throws IOException {
-        printer.printRecord(List.of(values).stream().map(Csv::guarded).toList());
-    }
-
-    private static Object guarded(Object value) {
-        String text = value.toString();
-        return !text.isEmpty() && FORMULA.indexOf(text.charAt(0)) >= 0 ? "'" + text : text;
+        printer.printRecord(List.of(values).stream().map(value -> CsvText.safe(value.toString())).toList());
     }
 
     @Override

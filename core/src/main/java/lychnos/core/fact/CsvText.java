@@ -21,6 +21,9 @@ public final class CsvText {
     /** The most lines that are read. */
     public static final int MAX_LINES = 10_000;
 
+    /** What a formula begins with, in the spreadsheets that there are. */
+    private static final String FORMULA = "=+-@\t\r";
+
     private CsvText() {}
 
     /**
@@ -55,6 +58,11 @@ public final class CsvText {
         } catch (IOException | UncheckedIOException | IllegalStateException e) {
             return fault(line, "A quotation mark opens here and is never closed; nothing behind it was read.");
         }
+    }
+
+    /** What is written into a cell: a value that a spreadsheet would take for a formula gets an apostrophe in front. */
+    public static String safe(String value) {
+        return !value.isEmpty() && FORMULA.indexOf(value.charAt(0)) >= 0 ? "'" + value : value;
     }
 
     private static List<LabelFault> fault(int line, String reason) {

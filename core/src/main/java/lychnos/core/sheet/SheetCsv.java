@@ -60,9 +60,9 @@ public final class SheetCsv {
             for (Line line : lines) {
                 List<String> members = line.members();
                 for (int i = 0; i < members.size(); i++) {
-                    List<String> row = new ArrayList<>(List.of(safe(line.key), safe(members.get(i))));
+                    List<String> row = new ArrayList<>(List.of(CsvText.safe(line.key), CsvText.safe(members.get(i))));
                     for (FactSpec column : columns) {
-                        row.add(safe(value(line, column.name(), members.get(i), i == 0)));
+                        row.add(CsvText.safe(value(line, column.name(), members.get(i), i == 0)));
                     }
                     printer.printRecord(row);
                 }
@@ -79,10 +79,6 @@ public final class SheetCsv {
             return "";
         }
         return line.facts.fact(own.get().scope() == FactSpec.Scope.UNIT ? "" : member, name).map(Fact::value).orElse("");
-    }
-
-    private static String safe(String value) {
-        return value.matches("(?s)[=+\\-@\t\r].*") ? "'" + value : value;
     }
 
     /**

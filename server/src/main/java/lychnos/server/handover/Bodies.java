@@ -131,8 +131,7 @@ public class Bodies {
         return db.createNativeQuery("select n.zone, n.owner, n.type, n.data from name_record n join claim c on c.id = n.claim_id where c.unit_id = :unit and c.released_at is null and n.state = 'MADE' order by n.owner, n.type", Object[].class)
                 .setParameter("unit", unit.id)
                 .getResultStream()
-                .map(row -> new TreeMap<String, Object>(Map.of("zone", row[0], "owner", row[1], "type", row[2], "data", row[3])))
-                .map(each -> (Map<String, Object>) each)
+                .<Map<String, Object>>map(row -> new TreeMap<>(Map.of("zone", row[0], "owner", row[1], "type", row[2], "data", row[3])))
                 .toList();
     }
 

@@ -6,6 +6,7 @@ import java.time.Clock;
 import java.util.List;
 import java.util.TreeSet;
 import lychnos.core.fact.Secret;
+import lychnos.core.kind.Kind;
 import lychnos.core.record.CanonicalJson;
 import lychnos.server.account.Who;
 import lychnos.server.journal.Journal;
@@ -37,6 +38,12 @@ public class Credentials {
         this.clock = clock;
     }
 
+    /** Its line, where the kind says whose password it is; others are told by their names alone. */
+    private static String account(Kind kind, String name) {
+        boolean factorys = kind.driven() || kind.checks().signsIn().filter(way -> way.phrase().equals(name) && way.user().text().equals("{factory.user}")).isPresent();
+        return factorys ? "\n    account: " + CanonicalJson.write(kind.factory().user()) : "";
+    }
+
     /** @return a message of OpenPGP in ASCII armour, which holds YAML */
     @Transactional
     public String sealedFor(long bringUpId, String key, Who.Person person) {
@@ -54,7 +61,7 @@ public class Credentials {
             Unit unit = bringUps.unit(record.unitId);
             for (String name : db.createNativeQuery("select distinct name from sealed_secret where unit_id = :unit and state = 'proven' order by name", String.class).setParameter("unit", unit.id).getResultList()) {
                 Secret phrase = sealed.open(unit.id, name, SealedStore.State.PROVEN).orElseThrow();
-                text.append("  - unit: ").append(CanonicalJson.write(unit.label())).append("\n    name: ").append(CanonicalJson.write(name)).append("\n    account: ").append(CanonicalJson.write(kinds.of(unit).factory().user())).append("\n    password: ").append(phrase.use(CanonicalJson::write)).append('\n');
+                text.append("  - unit: ").append(CanonicalJson.write(unit.label())).append("\n    name: ").append(CanonicalJson.write(name)).append(account(kinds.of(unit), name)).append("\n    password: ").append(phrase.use(CanonicalJson::write)).append('\n');
                 units.add(unit.label());
                 count++;
             }
