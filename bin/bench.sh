@@ -1,7 +1,7 @@
 # Measures. Sourced by lychnos.
 if [ "${1:-}" = --help ]; then
   cat <<'TXT'
-usage: ./lychnos bench [placing|proving|pings|hall|lines …]
+usage: ./lychnos bench [placing|proving|pings|hall|keeping|lines …]
 
 Measures speed as ratios within one run, on loopback in a network namespace. Absolute times depend on the
 machine; the ratios say how much more is done than the plainest thing with the same data. Without a word: everything.
@@ -25,7 +25,7 @@ if [ "${LYCHNOS_INSIDE:-}" != bench ]; then
   "${NS_COMMAND[@]}" "$ROOT/lychnos" bench "$@"
   exit
 fi
-[ $# -gt 0 ] || set -- placing proving pings hall lines
+[ $# -gt 0 ] || set -- placing proving pings hall keeping lines
 ulimit -n "$(ulimit -Hn)"
 make_stage
 cd "$ROOT/e2e"
@@ -33,6 +33,7 @@ for what in "$@"; do
   case $what in
     placing | proving | pings) module=wire main=lychnos.wire.bench.Bench ;;
     hall) module=e2e main=lychnos.e2e.HallBench ;;
+    keeping) module=e2e main=lychnos.e2e.KeepingBench ;;
     lines) module=e2e main=lychnos.e2e.LinesBench ;;
     *) die "there is nothing called “$what” to measure: ./lychnos bench --help" ;;
   esac

@@ -41,11 +41,6 @@ public final class HallBench {
             bench.take();
             bench.look();
         }
-        // behind a router that says nothing: what is measured is how fast outcomes are kept
-        new ProcessBuilder("ip", "route", "add", "10.42.0.0/16", "via", "10.40.8.1").inheritIO().start().waitFor();
-        try (Stage stage = new Stage("", 500, Map.of("LYCHNOS_VANTAGE_HEARS_SILENCE", "true"), List.of())) {
-            new HallBench(stage).keep();
-        }
     }
 
     private JsonNode ask(String method, String path, JsonNode body) throws IOException, InterruptedException {
@@ -91,41 +86,6 @@ public final class HallBench {
             }
         }
         row("10,000 addresses taken, with names and journal; COPY", median(ours), median(copies));
-    }
-
-    /** 5,000 endpoints that are silent, through the running server: each is judged, and what it came to is kept. */
-    private void keep() throws Exception {
-        int count = 5000;
-        ObjectNode begin = Api.JSON.createObjectNode().put("name", "Silent").put("siteCode", "ard").put("siteName", "Ardal");
-        begin.putArray("positions");
-        bringUp = api.ask(stage.url(), "POST", "/api/bring-ups", begin).path("id").asLong();
-        ask("PUT", "network", Api.JSON.readTree("""
-                {"name":"Management","prefix":"10.42.0.0/16","gateway":"10.42.0.1","vlan":500,"domain":"ardal.example","nameServers":[],"timeServers":[],
-                 "ranges":[{"purpose":"pool","run":"10.42.1.0-10.42.250.255","note":""}]}"""));
-        StringBuilder labels = new StringBuilder("serial,mac,rack position,model\n");
-        for (int i = 0; i < count; i++) {
-            labels.append(String.format(Locale.ROOT, "SI-%d,02:4c:59:f0:%02x:%02x,R%d u%d,C4%n", i, i / 256, i % 256, i / 40, 1 + i % 40));
-        }
-        if (api.text(stage.url(), "/api/bring-ups/" + bringUp + "/labels", labels.toString()).statusCode() != 200) {
-            throw new IllegalStateException("the labels were not taken");
-        }
-        ObjectNode taking = Api.JSON.createObjectNode();
-        ArrayNode lines = taking.putArray("lines");
-        ask("GET", "proposal", null).path("lines").forEach(lines::add);
-        ask("POST", "takings", taking);
-        System.out.println();
-        for (String what : List.of("for the first time", "again, with nothing new")) {
-            long start = System.nanoTime();
-            ask("POST", "checks", Api.JSON.createObjectNode());
-            int left = count;
-            while (left > 0) {
-                Thread.sleep(100);
-                left = Integer.parseInt(stage.sql("select 'left ' || count(*) from run where purpose = 'prove' and state in ('WAITING', 'RUNNING');").replaceAll("(?s).*left (\\d+).*", "$1"));
-            }
-            double seconds = (System.nanoTime() - start) / 1e9;
-            System.out.printf(Locale.ROOT, "%,d silent endpoints judged and kept %s: %.1f s, %.0f a second%n", count, what, seconds, count / seconds);
-        }
-        System.out.printf(Locale.ROOT, "server after that: %d MB resident%n", stage.residentMegabytes());
     }
 
     /** The same rows of the same three tables by COPY, into twins with the same indexes, checks and foreign keys. */

@@ -148,6 +148,11 @@ final class Stage implements AutoCloseable {
         return "http://127.0.0.1:" + other;
     }
 
+    /** A vantage that dials in to a server; what it keeps stays for one that comes after. */
+    Process vantage(String server, String token) throws IOException {
+        return start(List.of(ROOT.resolve("lychnos").toString(), "vantage", "--join", server, "--state", directory.resolve("kept").toString()), Map.of("LYCHNOS_LAB", "true", "LYCHNOS_VANTAGE_TOKEN", token), "vantage.log");
+    }
+
     /** The server stands in a network of its own. */
     private boolean elsewhere() {
         return settings.containsKey("INSIDE");

@@ -6,6 +6,8 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -81,6 +83,61 @@ class TwoServersTest {
                 assertEquals(far ? 409 : 204, status, server);
             }
             assertEquals(1, watched);
+        }
+    }
+
+    /** A vantage dials in to one of them; whatever is asked for at the other one is done where the way is. */
+    @Test
+    void whatAVantageReachesIsDoneByTheServerThatItIsLinkedTo() throws Exception {
+        try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 500)) {
+            String other = stage.startSecondServer();
+            Api lead = new Api(stage.url(), "hall-lead", "lead-of-the-hall");
+            ObjectNode begin = Api.JSON.createObjectNode().put("name", "Row B").put("siteCode", "two").put("siteName", "Ardal");
+            begin.putArray("positions");
+            lead.ask(stage.url(), "POST", "/api/bring-ups", begin);
+            lead.ask(stage.url(), "PUT", "/api/bring-ups/1/network", Api.JSON.readTree("""
+                    {"name":"Management","prefix":"10.40.9.0/24","gateway":"10.40.9.1","domain":"ardal.example","nameServers":[],"timeServers":[],
+                     "ranges":[{"purpose":"pool","run":".101-.140","note":""}]}"""));
+            assertEquals(200, lead.text(stage.url(), "/api/bring-ups/1/labels", Files.readString(Machines.labels())).statusCode());
+            ObjectNode taking = Api.JSON.createObjectNode();
+            lead.ask(stage.url(), "GET", "/api/bring-ups/1/proposal", null).path("lines").forEach(taking.putArray("lines")::add);
+            lead.ask(stage.url(), "POST", "/api/bring-ups/1/takings", taking);
+            JsonNode made = lead.ask(stage.url(), "POST", "/api/vantages", Api.JSON.createObjectNode().put("name", "cage-4"));
+            ObjectNode networks = Api.JSON.createObjectNode();
+            lead.ask(stage.url(), "GET", "/api/vantages/networks", null).forEach(each -> networks.withArray("networks").add(each.path("id").asLong()));
+            lead.ask(stage.url(), "PUT", "/api/vantages/" + made.path("id").asLong() + "/networks", networks);
+            Process vantage = stage.vantage(stage.url(), made.path("token").asText());
+            try {
+                for (String server : List.of(stage.url(), other)) {
+                    Stage.until("every server knows that it is linked", Duration.ofSeconds(60), () -> linked(lead, server));
+                }
+                for (int round = 0; round < 3; round++) {
+                    lead.ask(other, "POST", "/api/bring-ups/1/checks", Api.JSON.createObjectNode());
+                    Stage.until("all are looked at", Duration.ofSeconds(90), () -> left(stage).contains("left: 0"));
+                }
+                assertTrue(stage.sql("select 'places: ' || string_agg(distinct place, ', ') || ' ' || count(*) from proof;").contains("places: cage-4 12"), () -> left(stage));
+            } finally {
+                vantage.descendants().forEach(ProcessHandle::destroyForcibly);
+                vantage.destroyForcibly().waitFor();
+            }
+        }
+    }
+
+    private static boolean linked(Api lead, String server) {
+        try {
+            return lead.ask(server, "GET", "/api/vantages", null).path(0).path("linked").asBoolean();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private static String left(Stage stage) {
+        try {
+            return stage.sql("select 'left: ' || count(*) from run where purpose = 'prove' and state in ('WAITING', 'RUNNING');");
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
         }
     }
 

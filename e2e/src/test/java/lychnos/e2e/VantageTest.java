@@ -19,15 +19,6 @@ import org.junit.jupiter.params.provider.ValueSource;
 class VantageTest {
 
     private static final Duration LONG = Duration.ofSeconds(90);
-    private static final String ROOT = Path.of("..").toAbsolutePath().normalize().toString();
-
-    private static Process vantage(Path directory, String token) throws IOException {
-        ProcessBuilder builder = new ProcessBuilder(ROOT + "/lychnos", "vantage", "--join", "http://" + Office.SERVER + ":" + Office.PORT, "--state", directory.resolve("kept").toString())
-                .redirectErrorStream(true)
-                .redirectOutput(ProcessBuilder.Redirect.appendTo(directory.resolve("vantage.log").toFile()));
-        builder.environment().putAll(Map.of("LYCHNOS_LAB", "true", "LYCHNOS_VANTAGE_TOKEN", token));
-        return builder.start();
-    }
 
     private interface Look {
         boolean look() throws IOException, InterruptedException;
@@ -63,7 +54,7 @@ class VantageTest {
             lead.ask(stage.url(), "GET", "/api/vantages/networks", null).forEach(each -> networks.add(each.path("id").asLong()));
             assertEquals(2, networks.size());
             lead.ask(stage.url(), "PUT", "/api/vantages/" + made.path("id").asLong() + "/networks", object(Map.of("networks", networks)));
-            Process vantage = vantage(stage.directory(), made.path("token").asText());
+            Process vantage = stage.vantage("http://" + Office.SERVER + ":" + Office.PORT, made.path("token").asText());
             try {
                 until("it is linked", () -> lead.ask(stage.url(), "GET", "/api/vantages", null).path(0).path("linked").asBoolean());
                 bench.rest();
@@ -81,7 +72,7 @@ class VantageTest {
                 if (killed) {
                     vantage.descendants().forEach(ProcessHandle::destroyForcibly);
                     vantage.destroyForcibly().waitFor();
-                    vantage = vantage(stage.directory(), made.path("token").asText());
+                    vantage = stage.vantage("http://" + Office.SERVER + ":" + Office.PORT, made.path("token").asText());
                 }
                 office.closed(false);
                 until("it is handed in, and ends", () -> {

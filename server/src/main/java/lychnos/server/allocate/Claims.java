@@ -304,6 +304,16 @@ public class Claims {
         live.tell(unit.bringUpId, "allocate");
     }
 
+    /** Gives back everything that a unit had that goes out of use, whatever was told of it; gives how many addresses. */
+    @Transactional(Transactional.TxType.MANDATORY)
+    public int giveUp(Unit unit) {
+        List<Claim> claims = db.createQuery("from Claim where unitId = :unit and releasedAt is null", Claim.class).setParameter("unit", unit.id).getResultList();
+        if (!claims.isEmpty()) {
+            letGo(claims, true);
+        }
+        return claims.size();
+    }
+
     private void refuseTold(List<Claim> claims, String why) {
         List<Long> units = claims.stream().map(claim -> claim.unitId).distinct().toList();
         boolean told = db.createQuery("select count(*) from Run r where r.purpose = 'configure' and r.unitId in :units", Long.class).setParameter("units", units).getSingleResult() > 0;

@@ -136,7 +136,8 @@ public class Names {
     }
 
     private List<NameRecord> of(long bringUpId) {
-        return db.createQuery("select n from NameRecord n join Claim c on c.id = n.claimId join Unit u on u.id = c.unitId where u.bringUpId = :id order by n.id", NameRecord.class)
+        // those of retired units as well: their names are still to be withdrawn
+        return db.createNativeQuery("select n.* from name_record n join claim c on c.id = n.claim_id join unit u on u.id = c.unit_id where u.bring_up_id = :id order by n.id", NameRecord.class)
                 .setParameter("id", bringUpId)
                 .getResultList();
     }

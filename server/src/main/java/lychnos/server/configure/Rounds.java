@@ -69,7 +69,7 @@ public class Rounds {
 
     /** The newest setup run of each unit. */
     public Map<Long, Run> newest(long bringUpId) {
-        return db.createQuery("select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'configure' order by r.id", Run.class)
+        return db.createQuery("select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'configure' and r.earlier = false order by r.id", Run.class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .collect(Collectors.toMap(run -> run.unitId, Function.identity(), (older, newer) -> newer));

@@ -54,7 +54,7 @@ public class AtBench {
     /** By unit; those that were never begun or were put away are left out. */
     public Map<Long, Unit> of(long bringUpId) {
         Map<Long, Run> newest = new LinkedHashMap<>();
-        db.createQuery("select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'console' order by r.id", Run.class)
+        db.createQuery("select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'console' and r.earlier = false order by r.id", Run.class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .forEach(run -> newest.put(run.unitId, run));

@@ -227,7 +227,7 @@ public class BenchViews {
     public Lanes lanes(long bringUpId) {
         BringUp bringUp = bringUps.get(bringUpId);
         Map<Long, Run> newest = new LinkedHashMap<>();
-        for (Run run : db.createQuery("select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'console' order by r.id", Run.class).setParameter("id", bringUpId).getResultList()) {
+        for (Run run : db.createQuery("select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'console' and r.earlier = false order by r.id", Run.class).setParameter("id", bringUpId).getResultList()) {
             newest.put(run.unitId, run);
         }
         newest.values().removeIf(run -> run.state == RunState.CANCELLED);

@@ -12,7 +12,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
 import java.util.stream.IntStream;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Conversation.Progress;
@@ -24,6 +23,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
+import lychnos.server.run.ThisServer;
 import lychnos.server.store.MemberDialogue;
 import lychnos.server.store.ReadsOnly;
 import lychnos.server.store.Rows;
@@ -37,7 +37,6 @@ import org.hibernate.Session;
 public class ConsoleStore {
 
     static final String CONSOLE = "console";
-    private static final String OWNER = UUID.randomUUID().toString();
 
     static final String LOST = "another server has this unit now, or its setup has ended";
 
@@ -68,14 +67,14 @@ public class ConsoleStore {
     public List<Held> claim(int most) {
         List<Held> held = new ArrayList<>();
         for (Run run : db.createNativeQuery(
-                        "select * from run where purpose = 'console' and (state = 'WAITING' or state = 'RUNNING' and lease_until < now()) order by id limit " + most + " for update skip locked", Run.class)
+                        "select * from run where purpose = 'console' and (state = 'WAITING' or state = 'RUNNING' and lease_until < now()) and " + ThisServer.REACHES + " order by id limit " + most + " for update skip locked", Run.class)
                 .getResultList()) {
             if (run.state == RunState.WAITING) {
                 run.become(RunState.RUNNING, clock.instant());
                 run.startedAt = clock.instant();
             }
             run.fence++;
-            run.leaseOwner = OWNER;
+            run.leaseOwner = ThisServer.ID;
             run.leaseUntil = clock.instant().plus(config.run().lease());
             Unit unit = db.find(Unit.class, run.unitId);
             held.add(new Held(run.id, run.unitId, unit.bringUpId, CONSOLE, run.fence));

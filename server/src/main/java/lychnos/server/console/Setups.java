@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import lychnos.core.dialogue.ControllerPlan;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
@@ -112,9 +113,14 @@ public class Setups {
         run.state = RunState.WAITING;
         run.createdAt = clock.instant();
         db.persist(run);
+        Set<String> kept = keepOthers(unit, run);
         int place = 0;
         String before = "";
         for (String member : kind.members().of(unit.members)) {
+            if (kept.contains(member)) {
+                place++;
+                continue;
+            }
             MemberDialogue row = new MemberDialogue();
             row.runId = run.id;
             row.unitId = unit.id;
@@ -133,6 +139,13 @@ public class Setups {
         begun.underWay.add(unit.id);
         begun.firstOfKind.putIfAbsent(unit.kind, unit.label());
         journal.write(person, unit.bringUpId, unit.id, "began its setup on the console" + (reason.isBlank() ? "" : ", although it is not the first of its kind: " + reason), null, null);
+    }
+
+    /** After one machine of a unit was replaced the others' setups stand, and belong to the new one. */
+    private Set<String> keepOthers(Unit unit, Run run) {
+        List<MemberDialogue> standing = db.createQuery("from MemberDialogue d where d.unitId = :unit and d.earlier = false and d.state = DONE and d.runId = (select max(r.id) from Run r where r.unitId = :unit and r.purpose = 'console' and r.earlier = true and r.state = DONE)", MemberDialogue.class).setParameter("unit", unit.id).getResultList();
+        standing.forEach(row -> row.runId = run.id);
+        return standing.stream().map(row -> row.member).collect(Collectors.toSet());
     }
 
     /**
@@ -207,7 +220,7 @@ public class Setups {
     }
 
     Optional<Run> newest(long unitId) {
-        return db.createQuery("from Run where unitId = :unit and purpose = 'console' order by id desc", Run.class).setParameter("unit", unitId).setMaxResults(1).getResultStream().findFirst();
+        return db.createQuery("from Run where unitId = :unit and purpose = 'console' and earlier = false order by id desc", Run.class).setParameter("unit", unitId).setMaxResults(1).getResultStream().findFirst();
     }
 
     /** Puts a unit's setup away; what is set on it already stays. */

@@ -158,7 +158,7 @@ public class Bodies {
 
     /** Those of its newest setup of which something was recorded. */
     private List<MemberDialogue> dialogues(Unit unit) {
-        return db.createQuery("from MemberDialogue d where d.unitId = :unit and d.runId = (select max(r.id) from Run r where r.unitId = :unit and r.purpose = 'console') order by d.place", MemberDialogue.class)
+        return db.createQuery("from MemberDialogue d where d.unitId = :unit and d.runId = (select max(r.id) from Run r where r.unitId = :unit and r.purpose = 'console' and r.earlier = false) order by d.place", MemberDialogue.class)
                 .setParameter("unit", unit.id)
                 .getResultStream()
                 .filter(dialogue -> !db.createNativeQuery("select 1 from line_piece where dialogue_id = :id limit 1", Integer.class).setParameter("id", dialogue.id).getResultList().isEmpty())

@@ -22,6 +22,7 @@ import lychnos.core.record.PackHtml;
 import lychnos.server.account.Once;
 import lychnos.server.account.Who;
 import lychnos.server.prepare.BringUps;
+import lychnos.server.problem.Refusal;
 import org.jboss.resteasy.reactive.RestHeader;
 import org.jboss.resteasy.reactive.RestQuery;
 
@@ -34,6 +35,7 @@ public class HandoverResource {
     private final Inventory inventory;
     private final SignOff signOff;
     private final OpenItems items;
+    private final LifeAfter lifeAfter;
     private final Exports exports;
     private final Packs packs;
     private final Credentials credentials;
@@ -41,12 +43,13 @@ public class HandoverResource {
     private final Who who;
     private final Once once;
 
-    HandoverResource(BringUps bringUps, Inventory inventory, SignOff signOff, OpenItems items, Exports exports, Packs packs, Credentials credentials, Chaining chaining, Once once, Who who) {
+    HandoverResource(BringUps bringUps, Inventory inventory, SignOff signOff, OpenItems items, LifeAfter lifeAfter, Exports exports, Packs packs, Credentials credentials, Chaining chaining, Once once, Who who) {
         this.once = once;
         this.bringUps = bringUps;
         this.inventory = inventory;
         this.signOff = signOff;
         this.items = items;
+        this.lifeAfter = lifeAfter;
         this.exports = exports;
         this.packs = packs;
         this.credentials = credentials;
@@ -58,7 +61,7 @@ public class HandoverResource {
     public record Line(long unitId, long claimId, String name, String role, String address, String serial, String certificate, Instant provenAt) {}
 
     /** What the page shows. */
-    public record View(String name, List<Line> lines, List<SignOff.Standing> units, int proven, int names, List<OpenItems.View> items, List<String> exports) {}
+    public record View(String name, List<Line> lines, List<SignOff.Standing> units, int proven, int names, List<OpenItems.View> items, List<OpenItems.Proposal> proposed, List<LifeAfter.Retired> retired, List<String> exports) {}
 
     @GET
     @Path("bring-ups/{id}/handover")
@@ -71,7 +74,7 @@ public class HandoverResource {
         Map<String, Exports.File> files = exports.of(id, null);
         List<SignOff.Standing> units = signOff.standings(id, entries);
         int proven = (int) units.stream().filter(each -> each.provenAt() != null).count();
-        return new View(bringUps.named(id).name(), lines, units, proven, exports.names(id), items.of(id), List.copyOf(files.keySet()));
+        return new View(bringUps.named(id).name(), lines, units, proven, exports.names(id), items.of(id), items.proposed(id), lifeAfter.retired(id), List.copyOf(files.keySet()));
     }
 
     /** What is to be signed. */
@@ -92,6 +95,33 @@ public class HandoverResource {
     @RolesAllowed("lead")
     public void reopen(long id, Reopen reopen) {
         signOff.reopen(id, reopen == null ? null : reopen.why, who.person());
+    }
+
+    /** The machines of a unit that can be replaced, with what tells them apart. */
+    @GET
+    @Path("units/{id}/parts")
+    public List<LifeAfter.Part> parts(long id) {
+        return lifeAfter.parts(id);
+    }
+
+    @POST
+    @Path("units/{id}/replacements")
+    @RolesAllowed("lead")
+    public void replace(long id, LifeAfter.New machine) {
+        if (machine == null) {
+            throw Refusal.bad("Which machine, and what does the new one bear?");
+        }
+        lifeAfter.replace(id, machine, who.person());
+    }
+
+    /** @param why the reason */
+    public record Retire(String why) {}
+
+    @POST
+    @Path("units/{id}/retirement")
+    @RolesAllowed("lead")
+    public void retire(long id, Retire retire) {
+        lifeAfter.retire(id, retire == null ? null : retire.why, who.person());
     }
 
     @POST

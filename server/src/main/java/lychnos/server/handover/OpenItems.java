@@ -5,8 +5,10 @@ import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import lychnos.server.account.Who;
 import lychnos.server.journal.Journal;
@@ -22,6 +24,8 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class OpenItems {
 
+    /** The fact that says until when a temporary licence key holds. */
+    private static final String KEY_ENDS = "licence-end";
     private static final int LONGEST = 400;
 
     private final Session db;
@@ -49,6 +53,21 @@ public class OpenItems {
         String sentence() {
             return (unit.isEmpty() ? "" : unit + ": ") + text + ", due " + due + ": " + reason + " (" + lead + ")";
         }
+    }
+
+    /** Something that should be noted before its unit is signed: what a machine was given for a time only. */
+    public record Proposal(long unitId, String unit, String text, LocalDate due) {}
+
+    /** Keys that end on a day and of which nothing is noted for their unit. */
+    @Transactional
+    public List<Proposal> proposed(long bringUpId) {
+        Set<Long> noted = new HashSet<>(db.createQuery("select i.unitId from OpenItem i where i.bringUpId = :id and i.unitId is not null and i.closedAt is null", Long.class).setParameter("id", bringUpId).getResultList());
+        return db.createQuery("select u, f.value from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = :id and f.key.name = '" + KEY_ENDS + "' order by u.number", Object[].class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .filter(row -> !noted.contains(((Unit) row[0]).id))
+                .map(row -> new Proposal(((Unit) row[0]).id, ((Unit) row[0]).label(), "temporary licence key, ends on " + row[1], LocalDate.parse((String) row[1])))
+                .toList();
     }
 
     /** What is to be noted. */

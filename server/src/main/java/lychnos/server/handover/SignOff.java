@@ -10,6 +10,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
@@ -32,22 +33,26 @@ import org.hibernate.exception.ConstraintViolationException;
 @ApplicationScoped
 public class SignOff {
 
+    private static final int LONGEST_WHY = 400;
+
     private final Session db;
     private final BringUps bringUps;
     private final Checks checks;
     private final Inventory inventory;
     private final Bodies bodies;
+    private final OpenItems items;
     private final Chaining chaining;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
 
-    SignOff(Session db, BringUps bringUps, Checks checks, Inventory inventory, Bodies bodies, Chaining chaining, Journal journal, Live live, Clock clock) {
+    SignOff(Session db, BringUps bringUps, Checks checks, Inventory inventory, Bodies bodies, OpenItems items, Chaining chaining, Journal journal, Live live, Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.checks = checks;
         this.inventory = inventory;
         this.bodies = bodies;
+        this.items = items;
         this.chaining = chaining;
         this.journal = journal;
         this.live = live;
@@ -89,6 +94,7 @@ public class SignOff {
         Map<Long, SignedRecord> records = records(bringUpId);
         Map<Long, String> changes = changes(bringUpId);
         Set<Long> busy = Set.copyOf(db.createQuery("select r.unitId from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose in ('configure', 'console') and r.state in (RUNNING, STOPPED)", Long.class).setParameter("id", bringUpId).getResultList());
+        Map<Long, String> unnoted = items.proposed(bringUpId).stream().collect(Collectors.toMap(OpenItems.Proposal::unitId, OpenItems.Proposal::text, (a, b) -> a));
         Map<Long, String> names = new HashMap<>();
         List<Standing> standings = new ArrayList<>();
         for (Unit unit : bringUps.units(bringUpId)) {
@@ -99,7 +105,8 @@ public class SignOff {
                     : busy.contains(unit.id) ? "It is being set up."
                     : proof == null ? "It was not checked yet, or not all of it."
                     : !proof.proven ? proof.sentence
-                    : changes.getOrDefault(unit.id, "");
+                    : changes.containsKey(unit.id) ? changes.get(unit.id)
+                    : unnoted.containsKey(unit.id) ? "Note what is open of it, with a reason and a day: " + unnoted.get(unit.id) + "." : "";
             boolean fault = proof != null && !proof.proven && !busy.contains(unit.id) || changes.containsKey(unit.id);
             State state = record != null ? State.SIGNED : why.isEmpty() ? State.READY : State.BLOCKED;
             String by = record == null ? "" : names.computeIfAbsent(record.signedBy, id -> (String) db.createNativeQuery("select name from account where id = :id", String.class).setParameter("id", id).getSingleResult());
@@ -198,16 +205,28 @@ public class SignOff {
     @Transactional
     public void reopen(long unitId, String why, Who.Person person) {
         Unit unit = bringUps.unit(unitId);
-        if (why == null || why.isBlank() || why.strip().length() > 400) {
+        if (why == null || why.isBlank() || why.strip().length() > LONGEST_WHY) {
             throw Refusal.fields(List.of(new Refusal.FieldFault("why", "Why is it opened again? Up to 400 letters.")));
         }
-        SignedRecord record = db.createQuery("from SignedRecord where unitId = :unit and endedAt is null", SignedRecord.class).setParameter("unit", unitId).getResultStream().findFirst().orElseThrow(() -> Refusal.conflict(unit.label() + " is not signed."));
+        if (!end(unit, why.strip(), person)) {
+            throw Refusal.conflict(unit.label() + " is not signed.");
+        }
+        journal.write(person, unit.bringUpId, unitId, "opened " + unit.label() + " again: " + why.strip(), null, null);
+        live.tell(unit.bringUpId, "handover");
+    }
+
+    /** Ends the record of a unit, if it has one that counts. */
+    boolean end(Unit unit, String why, Who.Person person) {
+        Optional<SignedRecord> counts = db.createQuery("from SignedRecord where unitId = :unit and endedAt is null", SignedRecord.class).setParameter("unit", unit.id).getResultStream().findFirst();
+        if (counts.isEmpty()) {
+            return false;
+        }
+        SignedRecord record = counts.get();
         record.endedAt = clock.instant().truncatedTo(ChronoUnit.MICROS);
         record.endedBy = person.id();
-        record.endedWhy = why.strip();
+        record.endedWhy = why.length() > LONGEST_WHY ? why.substring(0, LONGEST_WHY) : why;
         db.flush();
-        journal.write(person, unit.bringUpId, unitId, "opened " + unit.label() + " again: " + record.endedWhy, null, null);
         chaining.append(Chaining.END, record.id, Chaining.end(record.endedAt, record.endedBy, record.endedWhy));
-        live.tell(unit.bringUpId, "handover");
+        return true;
     }
 }

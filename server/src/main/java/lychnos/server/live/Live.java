@@ -1,24 +1,115 @@
 package lychnos.server.live;
 
+import io.quarkus.runtime.ShutdownEvent;
 import jakarta.enterprise.context.ApplicationScoped;
-import org.hibernate.Session;
+import jakarta.enterprise.event.Observes;
+import jakarta.transaction.Status;
+import jakarta.transaction.Synchronization;
+import jakarta.transaction.TransactionSynchronizationRegistry;
 import jakarta.transaction.Transactional;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.LinkedHashSet;
+import java.util.Set;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
+import javax.sql.DataSource;
+import org.jboss.logging.Logger;
 
-/** Tells every screen that looks at a bring-up that something in it changed. Goes out when the transaction is committed. */
+/**
+ * Tells every screen that looks at a bring-up that something in it changed, a moment after the transaction is committed.
+ *
+ * <p>The telling has a transaction of its own. PostgreSQL lets transactions that notify commit one after another, each with its wait
+ * for the disk: with the telling inside, whatever works in parallel would do so at the pace of one. What is told again within
+ * that moment is told once.
+ */
 @ApplicationScoped
 public class Live {
 
     static final String CHANNEL = "lychnos";
 
-    private final Session db;
+    private static final Logger LOG = Logger.getLogger(Live.class);
+    private static final long GATHER_MILLIS = 15;
+    private static final long AGAIN_MILLIS = 1000;
 
-    Live(Session db) {
-        this.db = db;
+    private final DataSource database;
+    private final TransactionSynchronizationRegistry transaction;
+    private final Set<String> untold = new LinkedHashSet<>();
+    private final AtomicBoolean due = new AtomicBoolean();
+    private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor();
+
+    Live(DataSource database, TransactionSynchronizationRegistry transaction) {
+        this.database = database;
+        this.transaction = transaction;
     }
+
+    void stop(@Observes ShutdownEvent event) {
+        clockwork.shutdownNow();
+    }
+
+    /** What one transaction has told already. */
+    private record Told(String message) {}
 
     /** @param topic the stage that changed, in one word */
     @Transactional(Transactional.TxType.MANDATORY)
     public void tell(long bringUpId, String topic) {
-        db.createNativeQuery("select pg_notify('" + CHANNEL + "', :message)", Object.class).setParameter("message", bringUpId + " " + topic).getResultList();
+        Told told = new Told(bringUpId + " " + topic);
+        if (transaction.getResource(told) != null) {
+            return;
+        }
+        transaction.putResource(told, told);
+        transaction.registerInterposedSynchronization(new Synchronization() {
+            @Override
+            public void beforeCompletion() {}
+
+            @Override
+            public void afterCompletion(int status) {
+                if (status == Status.STATUS_COMMITTED) {
+                    put(told.message);
+                }
+            }
+        });
+    }
+
+    private void put(String message) {
+        synchronized (untold) {
+            untold.add(message);
+        }
+        schedule(GATHER_MILLIS);
+    }
+
+    private void schedule(long afterMillis) {
+        if (!clockwork.isShutdown() && due.compareAndSet(false, true)) {
+            clockwork.schedule(this::send, afterMillis, TimeUnit.MILLISECONDS);
+        }
+    }
+
+    private void send() {
+        due.set(false);
+        Set<String> now;
+        synchronized (untold) {
+            now = new LinkedHashSet<>(untold);
+            untold.clear();
+        }
+        try (Connection connection = database.getConnection()) {
+            connection.setAutoCommit(false);
+            try (Statement lax = connection.createStatement(); PreparedStatement notify = connection.prepareStatement("select pg_notify('" + CHANNEL + "', message) from unnest(?) as message")) {
+                // nothing is lost with it: whoever was cut off looks at everything again
+                lax.execute("set local synchronous_commit = off");
+                notify.setArray(1, connection.createArrayOf("text", now.toArray()));
+                notify.execute();
+            }
+            connection.commit();
+        } catch (SQLException e) {
+            LOG.warnf("Screens cannot be told now (%s); trying again.", e.getMessage());
+            synchronized (untold) {
+                untold.addAll(now);
+            }
+            schedule(AGAIN_MILLIS);
+        }
     }
 }

@@ -124,8 +124,17 @@ public class Facts {
         return label;
     }
 
-    /** One cell as it is typed; an empty value takes back what stood there. */
-    public record CellText(long unitId, String member, String name, String value) {}
+    /**
+     * One cell as it is typed; an empty value takes back what stood there.
+     *
+     * @param seen what stood there when it was typed, empty where nothing did; null changes whatever stands there
+     */
+    public record CellText(long unitId, String member, String name, String value, String seen) {
+
+        public CellText(long unitId, String member, String name, String value) {
+            this(unitId, member, name, value, null);
+        }
+    }
 
     /** What is wrong with a cell. */
     public record CellFault(long unitId, String member, String name, String value, String reason) {}
@@ -256,6 +265,9 @@ public class Facts {
                     return;
                 }
                 String before = stands(unit, member, cell.name());
+                if (cell.seen() != null && !cell.seen().equals(before == null ? "" : before) && !java.util.Objects.equals(before, value)) {
+                    throw new IllegalArgumentException(before == null ? "Somebody has emptied it since you looked." : "Somebody has set it to " + before + " since you looked.");
+                }
                 if (!java.util.Objects.equals(before, value)) {
                     refuseTwin(unit, member, cell.name(), value);
                     store(unit, member, cell.name(), value);

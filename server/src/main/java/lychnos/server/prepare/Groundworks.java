@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.address.Run;
@@ -25,6 +26,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;
+import lychnos.server.problem.Seen;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Network;
@@ -53,7 +55,11 @@ public class Groundworks {
     /** A row of addresses as it is typed: {@code 10.40.8.101-180}. */
     public record RangeText(String purpose, String run, String note) {}
 
-    /** A network as it is typed. Empty texts stand for what is not stated. */
+    /**
+     * A network as it is typed. Empty texts stand for what is not stated.
+     *
+     * @param version the state that was seen; null changes whatever stands there
+     */
     public record Statement(
             Long id,
             String name,
@@ -68,7 +74,8 @@ public class Groundworks {
             String segment,
             Integer mtu,
             Boolean permanent,
-            String realm) {}
+            String realm,
+            String version) {}
 
     /** What is stated, and what would go wrong with it. */
     public record View(Statement network, List<Statement> networks, List<Finding> findings, long toPlace, long free, Long undoableImport) {}
@@ -124,7 +131,24 @@ public class Groundworks {
                 .getSingleResult();
     }
 
+    /** A network of the site of a bring-up. */
+    @Transactional
+    public Statement one(long bringUpId, long networkId) {
+        Network network = db.find(Network.class, networkId);
+        if (!ofSite(network, bringUps.get(bringUpId).site.id)) {
+            throw Refusal.notFound("There is no such network at this site.");
+        }
+        return statement(network);
+    }
+
+    private static String version(Network network, String realm, List<RangeText> ranges) {
+        List<String> state = new ArrayList<>(Stream.of(network.name, network.prefix, network.gateway, network.vlan, network.domain, network.nameServers, network.timeServers, network.purpose, network.segment, network.mtu, network.permanent, realm).map(String::valueOf).toList());
+        ranges.forEach(range -> state.add(range.purpose + " " + range.run + " " + range.note));
+        return Seen.version(state);
+    }
+
     public Statement statement(Network network) {
+        String realm = realmName(network.realmId);
         List<RangeText> texts = ranges(network.id).stream().filter(range -> !range.purpose.equals(AddressRange.GROWTH)).map(range -> new RangeText(range.purpose, range.run().toString(), range.note)).toList();
         return new Statement(
                 network.id,
@@ -140,7 +164,8 @@ public class Groundworks {
                 network.segment,
                 network.mtu,
                 network.permanent,
-                realmName(network.realmId));
+                realm,
+                version(network, realm, texts));
     }
 
     private String realmName(long id) {
@@ -216,10 +241,16 @@ public class Groundworks {
         long bringUpId = bringUp.id;
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
         Read read = new Read(statement);
+        if (network.id != null) {
+            db.refresh(network);
+        }
+        Statement before = network.id == null ? null : statement(network);
+        if (before != null) {
+            Seen.require(statement.version, before.version, "The network " + before.name);
+        }
         if (network.permanent && !read.prefix.equals(network.prefix)) {
             throw Refusal.fields(List.of(new FieldFault("prefix", network.prefix + " was typed into machines that never forget it; it cannot be changed.")));
         }
-        Statement before = network.id == null ? null : statement(network);
         read.into(network);
         long realm = bringUps.realm(bringUp.site.id, read.realm);
         if (network.id != null && realm != network.realmId && anyTaken(network.id)) {

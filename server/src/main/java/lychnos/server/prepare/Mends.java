@@ -56,13 +56,13 @@ public class Mends {
 
     private void times(long bringUpId, Mend mend, Who.Person person, List<String> servers) {
         Groundworks.Statement s = groundworks.statement(network(mend));
-        groundworks.stateAny(bringUpId, new Groundworks.Statement(s.id(), s.name(), s.prefix(), s.gateway(), s.vlan(), s.domain(), s.nameServers(), servers, s.ranges(), s.purpose(), s.segment(), s.mtu(), s.permanent(), s.realm()), person);
+        groundworks.stateAny(bringUpId, new Groundworks.Statement(s.id(), s.name(), s.prefix(), s.gateway(), s.vlan(), s.domain(), s.nameServers(), servers, s.ranges(), s.purpose(), s.segment(), s.mtu(), s.permanent(), s.realm(), s.version()), person);
     }
 
     private void range(long bringUpId, Mend mend, Who.Person person) {
         Groundworks.Statement s = groundworks.statement(network(mend));
         List<Groundworks.RangeText> ranges = new ArrayList<>();
         s.ranges().forEach(range -> ranges.add(range.run().equals(mend.field()) ? new Groundworks.RangeText(range.purpose(), mend.value(), range.note()) : range));
-        groundworks.stateAny(bringUpId, new Groundworks.Statement(s.id(), s.name(), s.prefix(), s.gateway(), s.vlan(), s.domain(), s.nameServers(), s.timeServers(), ranges, s.purpose(), s.segment(), s.mtu(), s.permanent(), s.realm()), person);
+        groundworks.stateAny(bringUpId, new Groundworks.Statement(s.id(), s.name(), s.prefix(), s.gateway(), s.vlan(), s.domain(), s.nameServers(), s.timeServers(), ranges, s.purpose(), s.segment(), s.mtu(), s.permanent(), s.realm(), s.version()), person);
     }
 }

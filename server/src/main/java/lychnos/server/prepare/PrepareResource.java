@@ -11,6 +11,10 @@ import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.Produces;
 import jakarta.ws.rs.QueryParam;
+import jakarta.ws.rs.core.Context;
+import jakarta.ws.rs.core.EntityTag;
+import jakarta.ws.rs.core.Request;
+import jakarta.ws.rs.core.Response;
 import jakarta.ws.rs.core.MediaType;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -35,10 +39,12 @@ import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.ThingSort;
 import lychnos.server.account.Who;
 import lychnos.server.problem.Refusal;
+import lychnos.server.problem.Seen;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.ReadsOnly;
 import lychnos.server.store.SiteThing;
 import lychnos.server.store.Unit;
+import org.jboss.resteasy.reactive.RestHeader;
 
 /** Stage 1: bring-ups, label lists, the network. */
 @Path("/api")
@@ -120,7 +126,7 @@ public class PrepareResource {
     }
 
     /** A thing of the site. */
-    public record Item(long id, String sort, String name, Map<String, String> values) {}
+    public record Item(long id, String sort, String name, Map<String, String> values, String version) {}
 
     /** A network that may be chosen. */
     public record Choice(long id, String name, String prefix, Integer vlan) {}
@@ -174,7 +180,7 @@ public class PrepareResource {
         if (thing.sealed != null) {
             values.put("key", Things.SEALED);
         }
-        return new Item(thing.id, thing.sort, thing.name, values);
+        return new Item(thing.id, thing.sort, thing.name, values, Things.version(thing));
     }
 
     private static List<SheetRow> rows(Map<Unit, UnitFacts> sheet) {
@@ -253,18 +259,34 @@ public class PrepareResource {
         return Stream.of(ThingSort.values()).map(Sort::of).toList();
     }
 
+    /** One thing; its tag goes into If-Match of whoever changes it. */
+    @GET
+    @Path("bring-ups/{id}/things/{thing}")
+    @Transactional
+    public Response oneThing(long id, long thing, @Context Request request) {
+        Item item = item(things.one(id, thing));
+        return tagged(item, item.version, request);
+    }
+
+    private static Response tagged(Object entity, String version, Request request) {
+        EntityTag tag = new EntityTag(version);
+        Response.ResponseBuilder unchanged = request.evaluatePreconditions(tag);
+        return unchanged != null ? unchanged.tag(tag).build() : Response.ok(entity).tag(tag).build();
+    }
+
     @PUT
     @Path("bring-ups/{id}/things")
     @RolesAllowed("engineer")
-    public long stateThing(long id, Things.Statement statement) {
-        return things.state(id, required(statement), who.person());
+    public long stateThing(long id, @RestHeader("If-Match") String ifMatch, Things.Statement statement) {
+        Things.Statement typed = required(statement);
+        return things.state(id, new Things.Statement(typed.id(), typed.sort(), typed.name(), typed.values(), Seen.of(ifMatch, typed.version())), who.person());
     }
 
     @DELETE
     @Path("bring-ups/{id}/things/{thing}")
     @RolesAllowed("engineer")
-    public void removeThing(long id, long thing) {
-        things.remove(id, thing, who.person());
+    public void removeThing(long id, long thing, @RestHeader("If-Match") String ifMatch) {
+        things.remove(id, thing, Seen.of(ifMatch, null), who.person());
     }
 
     @POST
@@ -323,11 +345,24 @@ public class PrepareResource {
         return facts.readTable(id, text == null ? "" : text, preview, who.person());
     }
 
+    private static Groundworks.Statement seen(String ifMatch, Groundworks.Statement typed) {
+        Groundworks.Statement s = required(typed);
+        return new Groundworks.Statement(s.id(), s.name(), s.prefix(), s.gateway(), s.vlan(), s.domain(), s.nameServers(), s.timeServers(), s.ranges(), s.purpose(), s.segment(), s.mtu(), s.permanent(), s.realm(), Seen.of(ifMatch, s.version()));
+    }
+
+    /** One network; its tag goes into If-Match of whoever changes it. */
+    @GET
+    @Path("bring-ups/{id}/networks/{network}")
+    public Response oneNetwork(long id, long network, @Context Request request) {
+        Groundworks.Statement statement = groundworks.one(id, network);
+        return tagged(statement, statement.version(), request);
+    }
+
     @PUT
     @Path("bring-ups/{id}/networks")
     @RolesAllowed("engineer")
-    public void stateAnyNetwork(long id, Groundworks.Statement statement) {
-        groundworks.stateAny(id, required(statement), who.person());
+    public void stateAnyNetwork(long id, @RestHeader("If-Match") String ifMatch, Groundworks.Statement statement) {
+        groundworks.stateAny(id, seen(ifMatch, statement), who.person());
     }
 
     @POST
@@ -348,8 +383,8 @@ public class PrepareResource {
     @PUT
     @Path("bring-ups/{id}/network")
     @RolesAllowed("engineer")
-    public void stateNetwork(long id, Groundworks.Statement statement) {
-        groundworks.state(id, required(statement), who.person());
+    public void stateNetwork(long id, @RestHeader("If-Match") String ifMatch, Groundworks.Statement statement) {
+        groundworks.state(id, seen(ifMatch, statement), who.person());
     }
 
     @POST

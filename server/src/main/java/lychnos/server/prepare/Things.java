@@ -1,6 +1,7 @@
 package lychnos.server.prepare;
 
 import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.persistence.LockModeType;
 import jakarta.transaction.TransactionSynchronizationRegistry;
 import jakarta.transaction.Transactional;
 import java.util.ArrayList;
@@ -18,6 +19,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;
+import lychnos.server.problem.Seen;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.SealedStore;
 import lychnos.server.store.SiteThing;
@@ -48,8 +50,27 @@ public class Things {
         this.transaction = transaction;
     }
 
-    /** A thing as it is typed; an id changes the one that is there. */
-    public record Statement(Long id, String sort, String name, Map<String, String> values) {}
+    /**
+     * A thing as it is typed; an id changes the one that is there.
+     *
+     * @param version the state that was seen; null changes whatever stands there
+     */
+    public record Statement(Long id, String sort, String name, Map<String, String> values, String version) {}
+
+    /** The version of what stands there. */
+    public static String version(SiteThing thing) {
+        return Seen.version(List.of(thing.name, thing.value, thing.nonce == null ? "" : java.util.HexFormat.of().formatHex(thing.nonce)));
+    }
+
+    /** A thing of the site of a bring-up. */
+    @Transactional
+    public SiteThing one(long bringUpId, long thingId) {
+        SiteThing thing = db.find(SiteThing.class, thingId);
+        if (thing == null || !thing.siteId.equals(bringUps.get(bringUpId).site.id)) {
+            throw Refusal.notFound("There is no such entry at this site.");
+        }
+        return thing;
+    }
 
     /** What a transaction has read of a site. */
     private record Read(long siteId) {}
@@ -100,6 +121,10 @@ public class Things {
         SiteThing thing = statement.id() == null ? new SiteThing() : db.find(SiteThing.class, statement.id());
         if (thing == null || thing.id != null && (!thing.siteId.equals(bringUp.site.id) || !thing.sort.equals(sort.word()))) {
             throw Refusal.notFound("There is no such entry at this site.");
+        }
+        if (thing.id != null) {
+            db.lock(thing, LockModeType.PESSIMISTIC_WRITE);
+            Seen.require(statement.version(), version(thing), thing.sort + " “" + thing.name + "”");
         }
         List<FieldFault> faults = new ArrayList<>();
         String name = statement.name() == null ? "" : statement.name().strip();
@@ -169,12 +194,10 @@ public class Things {
     }
 
     @Transactional
-    public void remove(long bringUpId, long thingId, Who.Person person) {
-        BringUp bringUp = bringUps.get(bringUpId);
-        SiteThing thing = db.find(SiteThing.class, thingId);
-        if (thing == null || !thing.siteId.equals(bringUp.site.id)) {
-            throw Refusal.notFound("There is no such entry at this site.");
-        }
+    public void remove(long bringUpId, long thingId, String seen, Who.Person person) {
+        SiteThing thing = one(bringUpId, thingId);
+        db.lock(thing, LockModeType.PESSIMISTIC_WRITE);
+        Seen.require(seen, version(thing), thing.sort + " “" + thing.name + "”");
         db.remove(thing);
         readAgain(thing.siteId);
         journal.write(person, bringUpId, null, "removed " + thing.sort + " “" + thing.name + "”", thing.value, null);

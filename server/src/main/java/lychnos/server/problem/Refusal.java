@@ -50,6 +50,11 @@ public class Refusal extends RuntimeException {
         return conflict(detail, Map.of());
     }
 
+    /** What somebody wants to change is not as they saw it. */
+    public static Refusal outdated(String detail, Map<String, Object> members) {
+        return new Refusal(412, "Changed meanwhile", detail, members);
+    }
+
     public static Refusal unauthorised(String detail) {
         return new Refusal(401, "Not signed in", detail, Map.of());
     }

@@ -137,7 +137,7 @@ public class Checks {
 
     /** Units that can be expected to answer: those that are set over Redfish as soon as they are placed, others once they are set up. */
     private Set<Long> ready(long bringUpId) {
-        Set<Long> ready = new HashSet<>(db.createQuery("select r.unitId from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'console' and r.state = DONE", Long.class).setParameter("id", bringUpId).getResultList());
+        Set<Long> ready = new HashSet<>(db.createQuery("select r.unitId from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'console' and r.earlier = false and r.state = DONE", Long.class).setParameter("id", bringUpId).getResultList());
         claims.primaries(bringUpId).keySet().stream().filter(unit -> kinds.of(bringUps.unit(unit)).driven()).forEach(ready::add);
         return ready;
     }

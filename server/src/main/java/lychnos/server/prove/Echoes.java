@@ -7,8 +7,11 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
@@ -31,12 +34,16 @@ public class Echoes {
     private static final long LOOK_MILLIS = 300;
     /** A few are pinged one by one, when it is their turn. */
     private static final int FEW = 24;
-    private static final int MOST = 70_000;
+    /** With so many known, the next ones are asked for later. */
+    private static final int MANY = 4000;
+    private static final int MOST = 16_000;
     private static final long FRESH_NANOS = 20_000_000_000L;
     private static final Duration PATIENCE = Duration.ofMillis(700);
 
     private final Session db;
     private final Vantage vantage;
+    private volatile Sweep sweep = new Sweep(Set.of(), CompletableFuture.completedFuture(null));
+    private volatile long sweptAt;
     private final Map<Address, Heard> heard = new ConcurrentHashMap<>();
     private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor();
 
@@ -47,6 +54,9 @@ public class Echoes {
 
     private record Heard(Echo echo, long at) {}
 
+    /** Addresses that nothing is known of and that are being pinged. */
+    private record Sweep(Set<Address> addresses, CompletableFuture<Void> over) {}
+
     void start(@Observes StartupEvent event) {
         clockwork.scheduleWithFixedDelay(this::look, LOOK_MILLIS, LOOK_MILLIS, TimeUnit.MILLISECONDS);
     }
@@ -55,21 +65,28 @@ public class Echoes {
         clockwork.shutdownNow();
     }
 
-    /** What was heard of an address a moment ago, or null; each echo is given once. */
+    /** What was heard of an address a moment ago, or null; each echo is given once. Where it is just being pinged with others, that is waited for. */
     Echo of(Address address) {
+        Sweep going = sweep;
+        if (going.addresses.contains(address)) {
+            going.over.join();
+        }
         Heard last = heard.remove(address);
         return last == null || System.nanoTime() - last.at > FRESH_NANOS || last.echo.state() == Echo.State.NOT_PERMITTED ? null : last.echo;
     }
 
     private void look() {
         try {
-            heard.values().removeIf(each -> System.nanoTime() - each.at > FRESH_NANOS);
+            long now = System.nanoTime();
+            heard.values().removeIf(each -> now - each.at > FRESH_NANOS);
+            if (heard.size() > MANY && now - sweptAt < FRESH_NANOS / 2) {
+                return;
+            }
             List<Address> waiting = new ArrayList<>(QuarkusTransaction.requiringNew().call(this::waiting));
-            waiting.removeIf(address -> heard.containsKey(address) || !vantage.at(address).hearsSilence());
+            // what would soon be too old is pinged again before it is
+            waiting.removeIf(address -> heard.containsKey(address) && now - heard.get(address).at < FRESH_NANOS / 2 || !vantage.at(address).hearsSilence());
             if (waiting.size() > FEW) {
-                Map<Address, Echo> echoes = vantage.sweep(waiting, PATIENCE);
-                long now = System.nanoTime();
-                echoes.forEach((address, echo) -> heard.put(address, new Heard(echo, now)));
+                ping(waiting);
             }
         } catch (WireFault e) {
             LOG.debugf("Nothing is pinged ahead: %s", e.getMessage());
@@ -77,6 +94,19 @@ public class Echoes {
             if (!clockwork.isShutdown()) {
                 LOG.warnf("What waits to be checked cannot be pinged ahead now (%s); trying again.", e.getMessage());
             }
+        }
+    }
+
+    private void ping(List<Address> waiting) throws WireFault {
+        Set<Address> fresh = new HashSet<>(waiting);
+        fresh.removeAll(heard.keySet());
+        sweep = new Sweep(fresh, new CompletableFuture<>());
+        try {
+            Map<Address, Echo> echoes = vantage.sweep(waiting, PATIENCE);
+            sweptAt = System.nanoTime();
+            echoes.forEach((address, echo) -> heard.put(address, new Heard(echo, sweptAt)));
+        } finally {
+            sweep.over.complete(null);
         }
     }
 

@@ -2,6 +2,8 @@ package lychnos.server.prove;
 
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -21,7 +23,6 @@ import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.console.Answers;
 import lychnos.server.console.ConsoleStore;
-import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Kinds;
 import lychnos.server.store.Claim;
 import lychnos.server.store.EndpointKey;
@@ -42,16 +43,14 @@ public class Endpoints {
     private static final int ISCSI = 3260;
 
     private final Session db;
-    private final BringUps bringUps;
     private final Kinds kinds;
     private final Targets targets;
     private final Answers answers;
     private final ConsoleStore consoles;
     private final SealedStore sealed;
 
-    Endpoints(Session db, BringUps bringUps, Kinds kinds, Targets targets, Answers answers, ConsoleStore consoles, SealedStore sealed) {
+    Endpoints(Session db, Kinds kinds, Targets targets, Answers answers, ConsoleStore consoles, SealedStore sealed) {
         this.db = db;
-        this.bringUps = bringUps;
         this.kinds = kinds;
         this.targets = targets;
         this.answers = answers;
@@ -63,34 +62,54 @@ public class Endpoints {
     public record Endpoint(Unit unit, Claim claim, Target target) {}
 
     /** All of a unit; none where its label is not read or it has no address. */
-    @Transactional
     public List<Endpoint> of(long unitId) {
-        Unit unit = bringUps.unit(unitId);
-        Kind kind = kinds.of(unit);
-        if (kind.driven()) {
-            return targets.subject(unitId).map(subject -> new Endpoint(unit, subject.claim(), targets.target(subject))).stream().toList();
-        }
-        List<Claim> claims = db.createQuery("from Claim where unitId = :id and releasedAt is null order by place", Claim.class).setParameter("id", unitId).getResultList();
-        Optional<Run> run = newest(unitId);
+        return of(Set.of(unitId)).getOrDefault(unitId, List.of());
+    }
+
+    /** By unit, all endpoints of several. */
+    @Transactional
+    public Map<Long, List<Endpoint>> of(Collection<Long> unitIds) {
+        UnitRows rows = targets.read(unitIds);
+        Map<EndpointKey, Map<Address, String>> elsewhere = targets.elsewhere(rows);
+        Map<Long, Map<String, Secret>> secrets = sealed.open(unitIds, SealedStore.State.PROVEN);
+        Map<Long, List<Endpoint>> all = new HashMap<>();
+        rows.units().values().forEach(unit -> {
+            About about = new About(unit, kinds.of(unit), rows, elsewhere, secrets.getOrDefault(unit.id, Map.of()));
+            all.put(unit.id, about.kind.driven()
+                    ? targets.subject(rows, unit.id).map(subject -> new Endpoint(unit, subject.claim(), targets.target(subject, rows, elsewhere, about.secrets.get(SealedStore.ONLY)))).stream().toList()
+                    : dialogued(about));
+        });
+        return all;
+    }
+
+    /** A unit with what was read for all that are looked at together, and its passwords that have logged in. */
+    private record About(Unit unit, Kind kind, UnitRows rows, Map<EndpointKey, Map<Address, String>> elsewhere, Map<String, Secret> secrets) {}
+
+    private List<Endpoint> dialogued(About about) {
+        Unit unit = about.unit;
+        List<Claim> claims = about.rows.claims().getOrDefault(unit.id, List.of());
+        Optional<Run> run = newest(unit.id);
         List<MemberDialogue> dialogues = run.map(each -> db.createQuery("from MemberDialogue where runId = :run order by place", MemberDialogue.class).setParameter("run", each.id).getResultList()).orElse(List.of());
         Map<String, MemberValues> values = answers.of(unit, run.map(each -> consoles.toldByAll(each.id)).orElse(Map.of()));
         Set<Address> planned = claims.stream().map(claim -> claim.address).collect(Collectors.toSet());
-        return claims.stream().map(claim -> new Endpoint(unit, claim, target(unit, kind, claim, values, dialogues, planned))).toList();
+        return claims.stream().map(claim -> new Endpoint(unit, claim, target(about, claim, values, dialogues, planned))).toList();
     }
 
     private Optional<Run> newest(long unitId) {
-        return db.createQuery("from Run where unitId = :unit and purpose = 'console' order by id desc", Run.class).setParameter("unit", unitId).setMaxResults(1).getResultStream().findFirst();
+        return db.createQuery("from Run where unitId = :unit and purpose = 'console' and earlier = false order by id desc", Run.class).setParameter("unit", unitId).setMaxResults(1).getResultStream().findFirst();
     }
 
-    private Target target(Unit unit, Kind kind, Claim claim, Map<String, MemberValues> values, List<MemberDialogue> dialogues, Set<Address> planned) {
+    private Target target(About about, Claim claim, Map<String, MemberValues> values, List<MemberDialogue> dialogues, Set<Address> planned) {
+        Unit unit = about.unit;
+        Kind kind = about.kind;
         Network network = db.find(Network.class, claim.networkId);
         String member = memberOf(claim.role, values);
         MemberValues own = values.get(member);
-        KnownCertificate known = db.find(KnownCertificate.class, new EndpointKey(unit.id, claim.role));
-        Optional<Target.Redfish> controller = kind.dialogue().flatMap(dialogue -> controller(unit, claim.role, dialogue, member, own));
+        KnownCertificate known = about.rows.remembered().get(UnitRows.key(claim));
+        Optional<Target.Redfish> controller = kind.dialogue().flatMap(dialogue -> controller(about, claim.role, dialogue, member, own));
         Optional<Mac> mac = controller.map(Target.Redfish::mac).or(() -> hardware(kind, claim, member, own));
-        Target.Service service = controller.isPresent() ? controller.get() : network.purpose.equals("management") ? signIn(unit, kind, claim, member, own, dialogues) : data(kind, claim, planned);
-        return new Target(claim.address, kind.port(), mac.orElse(null), known == null ? null : known.fingerprint, kind.shut(), service, targets.names(unit, claim, network), targets.known(unit, claim, network));
+        Target.Service service = controller.isPresent() ? controller.get() : network.purpose.equals("management") ? signIn(about, claim, member, own, dialogues) : data(kind, claim, planned);
+        return new Target(claim.address, kind.port(), mac.orElse(null), known == null ? null : known.fingerprint, kind.shut(), service, targets.names(unit, claim, network), targets.known(about.rows, about.elsewhere, unit, claim, network));
     }
 
     private static Target.DataAddress data(Kind kind, Claim claim, Set<Address> planned) {
@@ -108,11 +127,7 @@ public class Endpoints {
         return its ? kind.facts().stream().filter(fact -> fact.type() == FactType.MAC && fact.name().equals("mac")).findFirst().flatMap(fact -> own.text(fact.name())).map(Mac::parse) : Optional.empty();
     }
 
-    private Optional<Secret> proven(Unit unit, String name) {
-        return sealed.open(unit.id, name, SealedStore.State.PROVEN);
-    }
-
-    private Optional<Target.Redfish> controller(Unit unit, String role, Dialogue dialogue, String member, MemberValues own) {
+    private Optional<Target.Redfish> controller(About about, String role, Dialogue dialogue, String member, MemberValues own) {
         return dialogue.withPages(member, false).stream()
                 .filter(DialogueStep.Controller.class::isInstance)
                 .map(DialogueStep.Controller.class::cast)
@@ -121,29 +136,31 @@ public class Endpoints {
                 .findFirst()
                 .map(step -> {
                     ControllerPlan plan = new ControllerPlan(step, own);
-                    Secret ours = proven(unit, step.phrase()).orElse(null);
+                    Secret ours = about.secrets.get(step.phrase());
                     return new Target.Redfish(plan.serial(), plan.mac().orElseThrow(), plan.settings(), new Target.Login(plan.user(), ours), new Kind.Login(plan.user(), plan.delivered()));
                 });
     }
 
-    private Target.SignIn signIn(Unit unit, Kind kind, Claim claim, String member, MemberValues own, List<MemberDialogue> dialogues) {
+    private Target.SignIn signIn(About about, Claim claim, String member, MemberValues own, List<MemberDialogue> dialogues) {
+        Kind kind = about.kind;
         boolean shared = !claim.role.equals(member) && !claim.role.startsWith(member + " ");
         Optional<MemberDialogue> setUp = dialogues.stream()
                 .filter(row -> row.state == MemberDialogue.State.DONE && row.endedAt != null)
                 .filter(row -> shared ? row.identified || row.line.isEmpty() : row.member.equals(member))
                 .findFirst();
         Target.SetUp seen = setUp.map(row -> new Target.SetUp(row.endedAt, own.text("serial").orElse(""), readBack(kind, row))).orElse(null);
-        Target.Pages pages = kind.dialogue().filter(dialogue -> dialogue.over() != null).map(dialogue -> pages(unit, kind, dialogue, claim, member, own)).orElse(null);
-        return new Target.SignIn(kind.checks().ssh(), seen, pages, shell(unit, kind, member, own, seen != null, shared));
+        Target.Pages pages = kind.dialogue().filter(dialogue -> dialogue.over() != null).map(dialogue -> pages(about, dialogue, claim, member, own)).orElse(null);
+        return new Target.SignIn(kind.checks().ssh(), seen, pages, shell(about, member, own, seen != null, shared));
     }
 
     /** Who signs in over SSH, where somebody does since the machine's setup. */
-    private Target.ShellWay shell(Unit unit, Kind kind, String member, MemberValues own, boolean setUp, boolean shared) {
+    private Target.ShellWay shell(About about, String member, MemberValues own, boolean setUp, boolean shared) {
+        Kind kind = about.kind;
         if (!setUp || kind.dialogue().isEmpty() || kind.checks().signsIn().isEmpty()) {
             return null;
         }
         Kind.SignsIn signsIn = kind.checks().signsIn().get();
-        Target.Login ours = new Target.Login(signsIn.user().fill(own::text).orElse(""), proven(unit, signsIn.phrase()).orElse(null));
+        Target.Login ours = new Target.Login(signsIn.user().fill(own::text).orElse(""), about.secrets.get(signsIn.phrase()));
         List<Kind.Login> factory = kind.logins().stream().filter(login -> login.way().equals("ssh")).map(Kind.FactoryLogin::login).toList();
         return new Target.ShellWay(ours, factory, LookAgain.of(kind.dialogue().get(), member, own, shared));
     }
@@ -155,7 +172,7 @@ public class Endpoints {
     }
 
     /** The interface of the machine's pages, where it is served at this address. */
-    private Target.Pages pages(Unit unit, Kind kind, Dialogue dialogue, Claim claim, String member, MemberValues own) {
+    private Target.Pages pages(About about, Dialogue dialogue, Claim claim, String member, MemberValues own) {
         Dialogue.PageInterface over = dialogue.over();
         String at = over.at().fill(own::text).orElse("");
         if (!at.matches("https://\\Q" + claim.address + "\\E[:/].*")) {
@@ -169,7 +186,7 @@ public class Endpoints {
                 fills.put(page.title(), new Target.Fill(page.resource(), new PageFill(page, own)));
             }
         }
-        Secret factory = kind.logins().stream().filter(login -> ("factory." + login.way() + ".phrase").equals(over.first())).map(login -> login.login().phrase()).findFirst().orElse(null);
-        return new Target.Pages(at, new Target.Login(user, proven(unit, over.phrase()).orElse(null)), new Target.Login(user, factory), over.about(), must, fills);
+        Secret factory = about.kind.logins().stream().filter(login -> ("factory." + login.way() + ".phrase").equals(over.first())).map(login -> login.login().phrase()).findFirst().orElse(null);
+        return new Target.Pages(at, new Target.Login(user, about.secrets.get(over.phrase())), new Target.Login(user, factory), over.about(), must, fills);
     }
 }

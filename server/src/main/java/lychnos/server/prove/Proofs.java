@@ -1,5 +1,6 @@
 package lychnos.server.prove;
 
+import io.quarkus.narayana.jta.QuarkusTransaction;
 import jakarta.enterprise.context.ApplicationScoped;
 import org.hibernate.Session;
 import jakarta.transaction.Transactional;
@@ -7,6 +8,9 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Verdict;
@@ -15,6 +19,7 @@ import lychnos.server.store.EndpointKey;
 import lychnos.server.store.KnownCertificate;
 import lychnos.server.store.Proof;
 import lychnos.server.store.ProofChange;
+import lychnos.server.store.Rows;
 import lychnos.server.vantage.Vantages;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
@@ -56,23 +61,49 @@ public class Proofs {
 
     /** Climbs to the top now; blocks while it does. */
     public Verdict climb(Endpoints.Endpoint endpoint) throws WireFault {
-        return climb(endpoint, Rung.SAFE, null);
+        Found found = look(endpoint, Rung.SAFE, null);
+        // cut short by this server being stopped: what broke off is no finding about the machine
+        return Thread.currentThread().isInterrupted() ? verdict(endpoint, found.climbed) : QuarkusTransaction.requiringNew().call(() -> keep(found));
     }
 
+    /** What was found at an endpoint, and where it was looked at from. */
+    record Found(Endpoints.Endpoint endpoint, Climbed climbed, Rung upTo, String place) {}
+
     /**
-     * Climbs now; blocks while it does.
+     * Climbs now; blocks while it does, and keeps nothing.
      *
-     * @param upTo the rung that is looked at last; what was found above it before stays as long as everything up to it holds
+     * @param upTo the rung that is looked at last
      * @param heard an echo that was heard right before, or null
      */
-    Verdict climb(Endpoints.Endpoint endpoint, Rung upTo, Echo heard) throws WireFault {
+    Found look(Endpoints.Endpoint endpoint, Rung upTo, Echo heard) throws WireFault {
         Vantage from = vantage.at(endpoint.target().address());
         Climbed climbed = new Climb(from, endpoint.target(), clock, new Climb.Company(patience, names, others(from))).climb(upTo, heard);
-        if (Thread.currentThread().isInterrupted()) {
-            // cut short by this server being stopped: what broke off is no finding about the machine
-            return verdict(endpoint, climbed);
+        return new Found(endpoint, climbed, upTo, from.name());
+    }
+
+    Verdict keep(Found found) {
+        return keep(List.of(found)).get(0);
+    }
+
+    /** Keeps what was found at several; what was found before above the rung that was looked at last stays as long as everything up to it holds. */
+    List<Verdict> keep(List<Found> all) {
+        if (all.isEmpty()) {
+            return List.of();
         }
-        return io.quarkus.narayana.jta.QuarkusTransaction.requiringNew().call(() -> keep(endpoint, completed(endpoint, climbed, upTo), from.name()));
+        // asked for at once; they are there when each asks for its own
+        Map<Long, Proof> before = db.createQuery("from Proof where claimId in :claims", Proof.class).setParameter("claims", all.stream().map(found -> found.endpoint.claim().id).toList()).getResultStream().collect(Collectors.toMap(proof -> proof.claimId, Function.identity()));
+        SinceAccepted.Rows rows = accepted.rows(all.stream().map(found -> found.endpoint.claim()).toList());
+        List<ProofChange> changes = new ArrayList<>();
+        List<Verdict> verdicts = all.stream().map(found -> keep(found, before.get(found.endpoint.claim().id), rows, changes)).toList();
+        Rows.of(changes)
+                .column("bigint", change -> change.claimId)
+                .column("timestamptz", change -> change.at)
+                .column("integer", change -> change.height)
+                .column("boolean", change -> change.proven)
+                .column("text", change -> change.sentence)
+                .column("text", change -> change.standings)
+                .write(db, "insert into proof_change (claim_id, at, height, proven, sentence, standings) select * from %s");
+        return verdicts;
     }
 
     /** Other places, from which what must be shut is tried as well. */
@@ -85,9 +116,8 @@ public class Proofs {
     }
 
     /** A climb that was to end below the top, with what was found above before. */
-    private Climbed completed(Endpoints.Endpoint endpoint, Climbed climbed, Rung upTo) {
-        Proof before = upTo == Rung.SAFE ? null : db.find(Proof.class, endpoint.claim().id);
-        if (before == null) {
+    private static Climbed completed(Climbed climbed, Rung upTo, Proof before) {
+        if (before == null || upTo == Rung.SAFE) {
             return climbed;
         }
         boolean holds = climbed.outcomes().subList(0, upTo.ordinal() + 1).stream().noneMatch(outcome -> outcome.standing() == Outcome.Standing.BROKEN);
@@ -100,22 +130,26 @@ public class Proofs {
         return new Climbed(outcomes, before.beside, climbed.fields().isEmpty() ? before.fields : climbed.fields(), climbed.tls(), climbed.hostKey(), climbed.firmware() == null ? before.firmware : climbed.firmware(), climbed.roundTrip(), climbed.traits());
     }
 
-    private Verdict keep(Endpoints.Endpoint endpoint, Climbed climbed, String place) {
+    /**
+     * @param proof what stands of it, or null
+     * @param changes gets what is something else than before
+     */
+    private Verdict keep(Found seen, Proof proof, SinceAccepted.Rows rows, List<ProofChange> changes) {
+        Endpoints.Endpoint endpoint = seen.endpoint;
+        Climbed climbed = completed(seen.climbed, seen.upTo, proof);
         Instant now = clock.instant();
-        EndpointKey key = new EndpointKey(endpoint.unit().id, endpoint.claim().role);
         Verdict found = verdict(endpoint, climbed);
-        Verdict verdict = accepted.look(endpoint.claim(), climbed.traits(), found.proven()).map(fault -> found.heldForFault(fault)).orElse(found);
-        Proof proof = db.find(Proof.class, endpoint.claim().id);
+        Verdict verdict = accepted.look(endpoint.claim(), climbed.traits(), found.proven(), rows).map(fault -> found.heldForFault(fault)).orElse(found);
         boolean isNew = proof == null;
         String standings = standings(climbed.outcomes());
         if (isNew || !proof.sentence.equals(verdict.sentence()) || proof.proven != verdict.proven() || !standings(proof.outcomes).equals(standings)) {
-            changed(endpoint.claim().id, verdict, standings, now);
+            changes.add(change(endpoint.claim().id, verdict, standings, now));
         }
         proof = isNew ? new Proof() : proof;
         proof.claimId = endpoint.claim().id;
         proof.unitId = endpoint.unit().id;
         proof.at = now;
-        proof.place = place;
+        proof.place = seen.place;
         proof.height = verdict.height();
         proof.broken = verdict.broken() == null ? null : verdict.broken().name();
         proof.mark = verdict.beside() == null ? null : verdict.beside().name();
@@ -137,7 +171,7 @@ public class Proofs {
             db.persist(proof);
         }
         if (identified(climbed)) {
-            rememberFirst(key, climbed);
+            rememberFirst(UnitRows.key(endpoint.claim()), climbed);
         }
         live.tell(endpoint.unit().bringUpId, "prove");
         return verdict;
@@ -170,7 +204,7 @@ public class Proofs {
         }
     }
 
-    private void changed(long claimId, Verdict verdict, String standings, Instant now) {
+    private static ProofChange change(long claimId, Verdict verdict, String standings, Instant now) {
         ProofChange change = new ProofChange();
         change.claimId = claimId;
         change.at = now;
@@ -178,7 +212,7 @@ public class Proofs {
         change.proven = verdict.proven();
         change.sentence = verdict.sentence();
         change.standings = standings;
-        db.persist(change);
+        return change;
     }
 
     /** Remembers the certificate that a unit showed when its identity was seen for the first time. */

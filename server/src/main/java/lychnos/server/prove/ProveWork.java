@@ -3,6 +3,9 @@ package lychnos.server.prove;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Verdict;
 import lychnos.server.run.Held;
@@ -11,22 +14,35 @@ import lychnos.server.run.Runs;
 import lychnos.server.run.Work;
 import lychnos.server.store.Run;
 import lychnos.wire.WireFault;
+import org.jboss.logging.Logger;
 
-/** Checks the endpoints of one unit. A check that finds something is done all the same: what it found stands in the proof. */
+/**
+ * Checks the endpoints of one unit. A check that finds something is done all the same: what it found stands in the proof. There may
+ * be thousands of these that take no time, so what they need is read for all that were taken together, and what they come to is
+ * written by {@link Keeping} for all that are ready together.
+ */
 @ApplicationScoped
 public class ProveWork implements Work {
+
+    private static final Logger LOG = Logger.getLogger(ProveWork.class);
 
     private final Runs runs;
     private final Endpoints endpoints;
     private final Proofs proofs;
+    private final Keeping keeping;
     private final Echoes echoes;
+    private final Map<Held, Brief> briefs = new ConcurrentHashMap<>();
 
-    ProveWork(Runs runs, Endpoints endpoints, Proofs proofs, Echoes echoes) {
-        this.echoes = echoes;
+    ProveWork(Runs runs, Endpoints endpoints, Proofs proofs, Keeping keeping, Echoes echoes) {
         this.runs = runs;
         this.endpoints = endpoints;
         this.proofs = proofs;
+        this.keeping = keeping;
+        this.echoes = echoes;
     }
+
+    /** What a check looks at. */
+    private record Brief(List<Endpoints.Endpoint> endpoints, Rung upTo) {}
 
     @Override
     public String purpose() {
@@ -34,34 +50,69 @@ public class ProveWork implements Work {
     }
 
     @Override
-    public void carryOut(Held held) throws HoldLost {
-        if (runs.cancelled(held)) {
-            return;
+    public void takenOn(List<Held> together) {
+        try {
+            briefs.putAll(read(together));
+        } catch (RuntimeException e) {
+            // one of them may be at fault: each reads for itself then
+            LOG.debugf(e, "%d checks cannot be read together", together.size());
         }
-        List<Endpoints.Endpoint> all = endpoints.of(held.unitId());
-        if (all.isEmpty()) {
+    }
+
+    private Map<Held, Brief> read(List<Held> together) {
+        Map<Long, Integer> rungs = runs.rungs(together);
+        Map<Long, List<Endpoints.Endpoint>> all = endpoints.of(together.stream().map(Held::unitId).toList());
+        Map<Held, Brief> read = new ConcurrentHashMap<>();
+        for (Held held : together) {
+            Integer rung = rungs.get(held.runId());
+            read.put(held, new Brief(all.getOrDefault(held.unitId(), List.of()), rung == null ? Rung.SAFE : Rung.values()[rung]));
+        }
+        return read;
+    }
+
+    @Override
+    public void carryOut(Held held) throws HoldLost {
+        Brief brief = briefs.remove(held);
+        if (brief == null) {
+            brief = read(List.of(held)).get(held);
+        }
+        if (brief.endpoints.isEmpty()) {
             runs.done(held, "It has no address any more.");
             return;
         }
-        Integer rung = runs.look(held).rung;
-        Rung upTo = rung == null ? Rung.SAFE : Rung.values()[rung];
         List<String> off = new ArrayList<>();
-        for (Endpoints.Endpoint endpoint : all) {
-            try {
-                Verdict verdict = proofs.climb(endpoint, upTo, echoes.of(endpoint.target().address()));
-                if (!verdict.proven()) {
-                    off.add(all.size() == 1 ? verdict.sentence() : endpoint.claim().hostName + ": " + verdict.sentence());
-                }
-            } catch (WireFault e) {
-                off.add(e.getMessage());
-            }
+        int all = brief.endpoints.size();
+        for (int i = 0; i < all; i++) {
+            Endpoints.Endpoint endpoint = brief.endpoints.get(i);
+            Proofs.Found found = look(endpoint, brief.upTo, off);
             if (Thread.currentThread().isInterrupted()) {
                 throw new HoldLost("this server is stopping");
             }
-            if (runs.cancelled(held)) {
+            boolean last = i == all - 1;
+            Keeping.Kept kept = keeping.keep(new Keeping.Result(held, found, verdict -> last ? note(all, Stream.concat(off.stream(), off(endpoint, all, verdict)).toList()) : null));
+            if (kept.over()) {
                 return;
             }
+            off(endpoint, all, kept.verdict()).forEach(off::add);
         }
-        runs.done(held, off.isEmpty() ? all.size() == 1 ? "It is proven." : "All " + all.size() + " endpoints are proven." : String.join(" ", off));
+    }
+
+    /** What is found there; null where this server itself could not look. */
+    private Proofs.Found look(Endpoints.Endpoint endpoint, Rung upTo, List<String> off) {
+        try {
+            return proofs.look(endpoint, upTo, echoes.of(endpoint.target().address()));
+        } catch (WireFault e) {
+            off.add(e.getMessage());
+            return null;
+        }
+    }
+
+    /** What is wrong with an endpoint, if anything is. */
+    private static Stream<String> off(Endpoints.Endpoint endpoint, int all, Verdict verdict) {
+        return verdict == null || verdict.proven() ? Stream.empty() : Stream.of(all == 1 ? verdict.sentence() : endpoint.claim().hostName + ": " + verdict.sentence());
+    }
+
+    private static String note(int all, List<String> off) {
+        return !off.isEmpty() ? String.join(" ", off) : all == 1 ? "It is proven." : "All " + all + " endpoints are proven.";
     }
 }

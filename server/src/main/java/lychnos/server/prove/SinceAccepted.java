@@ -5,10 +5,12 @@ import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import lychnos.core.proof.Traits;
@@ -46,22 +48,42 @@ public class SinceAccepted {
         this.clock = clock;
     }
 
-    private Map<String, String> accepted(EndpointKey key) {
-        Map<String, String> accepted = new LinkedHashMap<>();
-        db.createQuery("from AcceptedTrait t where t.key.unitId = :unit and t.key.role = :role", AcceptedTrait.class)
-                .setParameter("unit", key.unitId())
-                .setParameter("role", key.role())
+    /**
+     * What was accepted of several endpoints, and the changes that stand.
+     *
+     * @param traits by endpoint and trait
+     * @param standing by claim and trait
+     */
+    record Rows(Map<EndpointKey, Map<String, String>> traits, Map<EndpointKey, KnownCertificate> known, Map<Long, Map<String, TraitChange>> standing) {
+
+        private Map<String, String> accepted(EndpointKey key) {
+            Map<String, String> accepted = new LinkedHashMap<>(traits.getOrDefault(key, Map.of()));
+            // what its setup has seen counts as well, where it was never proven since
+            KnownCertificate seen = known.get(key);
+            if (seen != null && seen.fingerprint != null) {
+                accepted.putIfAbsent(Traits.CERTIFICATE, seen.fingerprint);
+            }
+            if (seen != null && seen.hostKey != null) {
+                accepted.putIfAbsent(Traits.HOST_KEY, seen.hostKey);
+            }
+            return accepted;
+        }
+    }
+
+    Rows rows(Collection<Claim> claims) {
+        Set<Long> units = claims.stream().map(claim -> claim.unitId).collect(Collectors.toSet());
+        Map<EndpointKey, Map<String, String>> traits = new HashMap<>();
+        db.createQuery("from AcceptedTrait t where t.key.unitId in :units", AcceptedTrait.class)
+                .setParameter("units", units)
                 .getResultStream()
-                .forEach(trait -> accepted.put(trait.key.what(), trait.value));
-        // what its setup has seen counts as well, where it was never proven since
-        KnownCertificate known = db.find(KnownCertificate.class, key);
-        if (known != null && known.fingerprint != null) {
-            accepted.putIfAbsent(Traits.CERTIFICATE, known.fingerprint);
-        }
-        if (known != null && known.hostKey != null) {
-            accepted.putIfAbsent(Traits.HOST_KEY, known.hostKey);
-        }
-        return accepted;
+                .forEach(trait -> traits.computeIfAbsent(new EndpointKey(trait.key.unitId(), trait.key.role()), key -> new LinkedHashMap<>()).put(trait.key.what(), trait.value));
+        Map<EndpointKey, KnownCertificate> known = db.createQuery("from KnownCertificate k where k.key.unitId in :units", KnownCertificate.class).setParameter("units", units).getResultStream().collect(Collectors.toMap(row -> row.key, Function.identity()));
+        Map<Long, Map<String, TraitChange>> standing = new HashMap<>();
+        db.createQuery("from TraitChange where claimId in :claims and state in (OPEN, FAULT)", TraitChange.class)
+                .setParameter("claims", claims.stream().map(claim -> claim.id).toList())
+                .getResultStream()
+                .forEach(change -> standing.computeIfAbsent(change.claimId, claim -> new HashMap<>()).put(change.what, change));
+        return new Rows(traits, known, standing);
     }
 
     private Map<String, TraitChange> standing(long claimId) {
@@ -77,12 +99,12 @@ public class SinceAccepted {
      *
      * @return what is held for a fault, in words; nothing where nothing is
      */
-    Optional<String> look(Claim claim, Map<String, String> shown, boolean proven) {
+    Optional<String> look(Claim claim, Map<String, String> shown, boolean proven, Rows rows) {
         EndpointKey key = new EndpointKey(claim.unitId, claim.role);
         Map<String, String> seen = new LinkedHashMap<>();
         shown.forEach((what, value) -> seen.put(what, value.length() > LONGEST_VALUE ? value.substring(0, LONGEST_VALUE) : value));
-        Map<String, String> accepted = accepted(key);
-        Map<String, TraitChange> standing = standing(claim.id);
+        Map<String, String> accepted = rows.accepted(key);
+        Map<String, TraitChange> standing = rows.standing.computeIfAbsent(claim.id, id -> new HashMap<>());
         Instant now = clock.instant();
         Map<String, Traits.Change> changes = Traits.changes(accepted, seen).stream().collect(Collectors.toMap(Traits.Change::what, Function.identity(), (a, b) -> a, LinkedHashMap::new));
         if (proven) {

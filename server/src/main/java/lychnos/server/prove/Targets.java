@@ -5,10 +5,14 @@ import org.hibernate.Session;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
@@ -18,12 +22,10 @@ import lychnos.core.proof.Settings;
 import lychnos.core.service.Measured;
 import lychnos.core.service.ServiceKind;
 import lychnos.core.site.ThingSort;
-import lychnos.server.allocate.Claims;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Kinds;
 import lychnos.server.prepare.Measures;
 import lychnos.server.prepare.Things;
-import lychnos.server.store.AcceptedTrait;
 import lychnos.server.store.Claim;
 import lychnos.server.store.EndpointKey;
 import lychnos.server.store.KnownCertificate;
@@ -42,17 +44,15 @@ public class Targets {
 
     private final Session db;
     private final BringUps bringUps;
-    private final Claims claims;
     private final SealedStore sealed;
     private final Things things;
     private final Kind kind;
     private final Kinds kinds;
     private final Clock clock;
 
-    Targets(Session db, BringUps bringUps, Claims claims, SealedStore sealed, Things things, Kind kind, Kinds kinds, Clock clock) {
+    Targets(Session db, BringUps bringUps, SealedStore sealed, Things things, Kind kind, Kinds kinds, Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
-        this.claims = claims;
         this.sealed = sealed;
         this.things = things;
         this.kind = kind;
@@ -81,24 +81,41 @@ public class Targets {
     /** The unit, if its label is read and it has an address. */
     @Transactional
     public Optional<Subject> subject(long unitId) {
-        Unit unit = bringUps.unit(unitId);
-        return claims.ofUnit(unitId).filter(claim -> unit.known()).map(claim -> new Subject(unit, claim, db.find(Network.class, claim.networkId)));
+        return subject(read(Set.of(unitId)), unitId);
+    }
+
+    UnitRows read(Collection<Long> units) {
+        return UnitRows.read(db, units, clock.instant().minus(REMEMBERED));
+    }
+
+    Optional<Subject> subject(UnitRows rows, long unitId) {
+        Unit unit = rows.units().get(unitId);
+        return rows.claims().getOrDefault(unitId, List.of()).stream().filter(claim -> claim.place == 0 && unit.known()).map(claim -> new Subject(unit, claim, db.find(Network.class, claim.networkId))).findFirst();
     }
 
     @Transactional
     public Target target(Subject subject) {
-        Secret ours = sealed.open(subject.unit().id, SealedStore.State.PROVEN).orElse(null);
+        UnitRows rows = read(Set.of(subject.unit().id));
+        return target(subject, rows, elsewhere(rows), sealed.open(subject.unit().id, SealedStore.State.PROVEN).orElse(null));
+    }
+
+    /**
+     * @param elsewhere by endpoint, where its machine was before
+     * @param ours the password that the machine was given, or null
+     */
+    Target target(Subject subject, UnitRows rows, Map<EndpointKey, Map<Address, String>> elsewhere, Secret ours) {
         Unit unit = subject.unit();
         Target.Redfish service = new Target.Redfish(unit.serial, unit.mac, subject.plan(), new Target.Login(kind.factory().user(), ours), kind.factory(), kind.checks().presence());
+        KnownCertificate known = rows.remembered().get(UnitRows.key(subject.claim()));
         return new Target(
                 subject.claim().address,
                 kind.port(),
                 unit.mac,
-                fingerprint(subject),
+                known == null ? null : known.fingerprint,
                 kind.shut(),
                 service,
                 names(unit, subject.claim(), subject.network()),
-                known(unit, subject.claim(), subject.network()));
+                known(rows, elsewhere, unit, subject.claim(), subject.network()));
     }
 
     /** What an endpoint is called, and every name server that its network leans on, where a zone is stated that it lies in. */
@@ -110,33 +127,33 @@ public class Targets {
     }
 
     /** What is known of an endpoint from before. */
-    Target.Known known(Unit unit, Claim claim, Network network) {
-        EndpointKey key = new EndpointKey(unit.id, claim.role);
-        KnownCertificate remembered = db.find(KnownCertificate.class, key);
-        Map<String, String> accepted = new LinkedHashMap<>();
-        db.createQuery("from AcceptedTrait t where t.key.unitId = :unit and t.key.role = :role and t.acceptedBy is not null", AcceptedTrait.class)
-                .setParameter("unit", unit.id)
-                .setParameter("role", claim.role)
-                .getResultStream()
-                .forEach(trait -> accepted.put(trait.key.what(), trait.value));
-        return new Target.Known(remembered == null ? null : remembered.hostKey, elsewhere(unit, claim), accepted, timeServers(unit, network));
+    Target.Known known(UnitRows rows, Map<EndpointKey, Map<Address, String>> elsewhere, Unit unit, Claim claim, Network network) {
+        EndpointKey key = UnitRows.key(claim);
+        KnownCertificate remembered = rows.remembered().get(key);
+        return new Target.Known(remembered == null ? null : remembered.hostKey, elsewhere.getOrDefault(key, Map.of()), rows.accepted().getOrDefault(key, Map.of()), timeServers(unit, network));
     }
 
-    /** Where the machine was before: its first address, one that was given back, the one that every copy leaves the factory with. */
-    private Map<Address, String> elsewhere(Unit unit, Claim claim) {
-        Map<Address, String> elsewhere = new LinkedHashMap<>();
-        db.createQuery("select r.foundAt from Run r where r.unitId = :unit and r.foundAt is not null", Address.class).setParameter("unit", unit.id).getResultStream().forEach(address -> elsewhere.put(address, "where it was before its setup"));
-        db.createQuery("from Claim where unitId = :unit and role = :role and releasedAt > :since", Claim.class)
-                .setParameter("unit", unit.id)
-                .setParameter("role", claim.role)
-                .setParameter("since", clock.instant().minus(REMEMBERED))
-                .getResultStream()
-                .forEach(before -> elsewhere.put(before.address, "which it had before"));
-        Kind own = kinds.of(unit);
-        if (own.setup().factoryAddress() != null) {
-            elsewhere.put(Address.parse(own.setup().factoryAddress()), "its address as delivered");
+    /** By endpoint, where its machine was before: its first address, one that was given back, the one that every copy leaves the factory with. */
+    Map<EndpointKey, Map<Address, String>> elsewhere(UnitRows rows) {
+        Map<EndpointKey, Map<Address, String>> elsewhere = new HashMap<>();
+        for (List<Claim> claims : rows.claims().values()) {
+            for (Claim claim : claims) {
+                Map<Address, String> before = new LinkedHashMap<>();
+                rows.found().getOrDefault(claim.unitId, List.of()).forEach(address -> before.put(address, "where it was before its setup"));
+                rows.returned().getOrDefault(UnitRows.key(claim), List.of()).forEach(address -> before.put(address, "which it had before"));
+                Kind own = kinds.of(rows.units().get(claim.unitId));
+                if (own.setup().factoryAddress() != null) {
+                    before.put(Address.parse(own.setup().factoryAddress()), "its address as delivered");
+                }
+                before.keySet().remove(claim.address);
+                elsewhere.merge(UnitRows.key(claim), before, (one, other) -> {
+                    one.putAll(other);
+                    return one;
+                });
+            }
         }
-        elsewhere.keySet().removeIf(address -> address.equals(claim.address) || claims.has(address));
+        Set<Address> taken = UnitRows.taken(db, elsewhere.values().stream().flatMap(each -> each.keySet().stream()).collect(Collectors.toSet()));
+        elsewhere.values().forEach(each -> each.keySet().removeAll(taken));
         return elsewhere;
     }
 

@@ -1,6 +1,7 @@
 package lychnos.server.run;
 
 import jakarta.enterprise.context.ApplicationScoped;
+import org.hibernate.LockMode;
 import org.hibernate.Session;
 import jakarta.persistence.LockModeType;
 import jakarta.transaction.Transactional;
@@ -10,8 +11,8 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
@@ -29,9 +30,6 @@ import lychnos.server.store.Unit;
 /** Runs as the database keeps them: claimed with a lease, advanced step by step under a fence, ended. */
 @ApplicationScoped
 public class Runs {
-
-    /** Who this server is, for the lease. */
-    private static final String OWNER = UUID.randomUUID().toString();
 
     private final Session db;
     private final LychnosConfig config;
@@ -51,12 +49,8 @@ public class Runs {
     @Transactional
     public List<Held> claim(int most) {
         List<Held> held = new ArrayList<>();
-        for (Run run : lock("purpose <> 'console' and state = 'RUNNING' and lease_until < now()", most)) {
-            held.add(hold(run));
-        }
-        for (Run run : lock("state = 'WAITING' and purpose = 'prove'", most - held.size())) {
-            held.add(hold(run));
-        }
+        held.addAll(hold(lock("purpose <> 'console' and state = 'RUNNING' and lease_until < now()", most)));
+        held.addAll(hold(lock("state = 'WAITING' and purpose = 'prove'", most - held.size())));
         for (Round round : waitingRounds()) {
             held.addAll(startOf(round, most - held.size()));
         }
@@ -66,7 +60,7 @@ public class Runs {
     private List<Run> lock(String condition, int most) {
         return most <= 0
                 ? List.of()
-                : db.createNativeQuery("select * from run where " + condition + " order by id limit " + most + " for update skip locked", Run.class).getResultList();
+                : db.createNativeQuery("select * from run where " + condition + " and " + ThisServer.REACHES + " order by id limit " + most + " for update skip locked", Run.class).getResultList();
     }
 
     private List<Round> waitingRounds() {
@@ -84,7 +78,16 @@ public class Runs {
                 .getResultList();
         runs.forEach(db::refresh);
         List<Integer> start = RoundOrder.decide(runs.stream().map(run -> run.state).toList(), round.width).start();
-        return start.stream().limit(Math.max(0, most)).map(index -> hold(runs.get(index))).toList();
+        List<Run> ours = start.stream().limit(Math.max(0, most)).map(runs::get).toList();
+        return hold(ours.isEmpty() ? ours : db.createNativeQuery("select * from run where id in :ids and " + ThisServer.REACHES + " order by place", Run.class).setParameter("ids", ours.stream().map(run -> run.id).toList()).getResultList());
+    }
+
+    private List<Held> hold(List<Run> runs) {
+        if (!runs.isEmpty()) {
+            // they are asked for one by one below, and are there then
+            db.createQuery("from Unit where id in :ids", Unit.class).setParameter("ids", runs.stream().map(run -> run.unitId).toList()).getResultList();
+        }
+        return runs.stream().map(this::hold).toList();
     }
 
     private Held hold(Run run) {
@@ -94,7 +97,7 @@ public class Runs {
             run.startedAt = now;
         }
         run.fence++;
-        run.leaseOwner = OWNER;
+        run.leaseOwner = ThisServer.ID;
         run.leaseUntil = now.plus(config.run().lease());
         run.stepAt = now;
         Unit unit = db.find(Unit.class, run.unitId);
@@ -123,12 +126,35 @@ public class Runs {
     }
 
     private Run held(Held held) throws HoldLost {
-        Run run = db.find(Run.class, held.runId(), LockModeType.PESSIMISTIC_WRITE);
-        db.refresh(run);
-        if (run.fence != held.fence() || run.state != RunState.RUNNING) {
+        Run run = db.find(Run.class, held.runId());
+        if (db.getCurrentLockMode(run) != LockMode.PESSIMISTIC_WRITE) {
+            db.refresh(run, LockModeType.PESSIMISTIC_WRITE);
+        }
+        if (!holds(held, run)) {
             throw new HoldLost("another server has taken this over");
         }
         return run;
+    }
+
+    /** Locks several runs at once, for whoever does something with all of them in this transaction; gives those that are still theirs. */
+    @Transactional(Transactional.TxType.MANDATORY)
+    public Set<Held> stillHeld(Collection<Held> all) {
+        Map<Long, Run> runs = db.createQuery("from Run where id in :ids order by id", Run.class)
+                .setParameter("ids", all.stream().map(Held::runId).toList())
+                .setLockMode(LockModeType.PESSIMISTIC_WRITE)
+                .getResultStream()
+                .collect(Collectors.toMap(run -> run.id, Function.identity()));
+        return all.stream().filter(held -> runs.containsKey(held.runId()) && holds(held, runs.get(held.runId()))).collect(Collectors.toSet());
+    }
+
+    private static boolean holds(Held held, Run run) {
+        return run.fence == held.fence() && run.state == RunState.RUNNING;
+    }
+
+    /** By run, the rung up to which it looks; those that look at everything are missing. */
+    @Transactional
+    public Map<Long, Integer> rungs(Collection<Held> all) {
+        return all.isEmpty() ? Map.of() : db.createQuery("select r.id, r.rung from Run r where r.id in :ids and r.rung is not null", Object[].class).setParameter("ids", all.stream().map(Held::runId).toList()).getResultStream().collect(Collectors.toMap(row -> (Long) row[0], row -> (Integer) row[1]));
     }
 
     /** The run as it stands, for its holder alone. */

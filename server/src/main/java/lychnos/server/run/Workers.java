@@ -26,7 +26,6 @@ public class Workers {
 
     private static final Logger LOG = Logger.getLogger(Workers.class);
     private static final long CLAIM_MILLIS = 250;
-    private static final int FEW = 4;
 
     private final Runs runs;
     private final Instance<Work> works;
@@ -67,6 +66,9 @@ public class Workers {
         try {
             List<Held> claimed = runs.claim(most);
             more = claimed.size() == most;
+            for (Work work : works) {
+                work.takenOn(claimed.stream().filter(held -> work.purpose().equals(held.purpose())).toList());
+            }
             for (Held held : claimed) {
                 room.acquireUninterruptibly();
                 // registered under a lock that the work takes first, so that it cannot end before it is known
@@ -113,7 +115,7 @@ public class Workers {
             atWork.remove(held);
             room.release();
             // many short ones wait for nobody's clock; one by one they would cost a transaction each
-            if (more && !stopping && room.availablePermits() >= FEW) {
+            if (more && !stopping && room.availablePermits() >= config.run().workers() / 4) {
                 more = false;
                 clockwork.execute(this::claim);
             }

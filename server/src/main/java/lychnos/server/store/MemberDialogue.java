@@ -58,6 +58,9 @@ public class MemberDialogue {
     @Enumerated(EnumType.STRING)
     public State state;
 
+    /** Of a machine that was replaced since. */
+    public boolean earlier;
+
     public boolean wiped;
     public boolean identified;
 

@@ -32,6 +32,9 @@ public class Run {
 
     public String purpose;
 
+    /** Of a machine that was replaced since. */
+    public boolean earlier;
+
     /** Its place in the round's order. */
     public int place;
 

@@ -11,8 +11,11 @@ import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.security.GeneralSecurityException;
 import java.security.SecureRandom;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import javax.crypto.Cipher;
 import javax.crypto.spec.GCMParameterSpec;
@@ -28,7 +31,8 @@ import lychnos.server.LychnosConfig;
 public class SealedStore {
 
     /** The name of a unit's password where it has but one. */
-    private static final String ONLY = "password";
+    /** The name of the password of a unit that has only one. */
+    public static final String ONLY = "password";
 
     private static final int KEY_BYTES = 32;
     private static final int NONCE_BYTES = 12;
@@ -141,17 +145,29 @@ public class SealedStore {
     /** Opens one of a unit's passwords. */
     @Transactional
     public Optional<Secret> open(long unitId, String name, State state) {
-        List<Object[]> rows = db.createNativeQuery("select key_id, nonce, sealed from sealed_secret where unit_id = :unit and name = :name and state = :state", Object[].class)
-                .setParameter("unit", unitId)
-                .setParameter("name", name)
+        return Optional.ofNullable(open(List.of(unitId), state).getOrDefault(unitId, Map.of()).get(name));
+    }
+
+    /** Opens what several units have, by unit and name. */
+    @Transactional
+    public Map<Long, Map<String, Secret>> open(Collection<Long> units, State state) {
+        Map<Long, Map<String, Secret>> all = new HashMap<>();
+        if (units.isEmpty()) {
+            return all;
+        }
+        List<Object[]> rows = db.createNativeQuery("select unit_id, name, key_id, nonce, sealed from sealed_secret where unit_id in :units and state = :state", Object[].class)
+                .setParameter("units", units)
                 .setParameter("state", state.column())
                 .getResultList();
-        return rows.stream().findFirst().map(row -> {
-            if (!keyId.equals(row[0])) {
-                throw new IllegalStateException("the password of unit " + unitId + " was sealed with key " + row[0] + ", this server has " + keyId);
+        for (Object[] row : rows) {
+            long unit = ((Long) row[0]);
+            String name = (String) row[1];
+            if (!keyId.equals(row[2])) {
+                throw new IllegalStateException("the password of unit " + unit + " was sealed with key " + row[2] + ", this server has " + keyId);
             }
-            return Secret.of(new String(crypt(Cipher.DECRYPT_MODE, place(unitId, name), (byte[]) row[1], (byte[]) row[2]), StandardCharsets.UTF_8));
-        });
+            all.computeIfAbsent(unit, id -> new HashMap<>()).put(name, Secret.of(new String(crypt(Cipher.DECRYPT_MODE, place(unit, name), (byte[]) row[3], (byte[]) row[4]), StandardCharsets.UTF_8)));
+        }
+        return all;
     }
 
     /** The password that was made has logged in: it takes the place of the old one. */
@@ -169,6 +185,12 @@ public class SealedStore {
                 .setParameter("name", name)
                 .executeUpdate();
         db.createNativeMutationQuery("update sealed_secret set state = 'proven' where unit_id = :unit and name = :name and state = 'made'").setParameter("unit", unitId).setParameter("name", name).executeUpdate();
+    }
+
+    /** Forgets every password of a unit: the machine that they were for is there no more. */
+    @Transactional
+    public void forget(long unitId) {
+        db.createNativeMutationQuery("delete from sealed_secret where unit_id = :unit").setParameter("unit", unitId).executeUpdate();
     }
 
     private byte[] crypt(int mode, String place, byte[] nonce, byte[] text) {

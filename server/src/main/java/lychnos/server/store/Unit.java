@@ -5,13 +5,16 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
+import java.time.Instant;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.RackPosition;
+import org.hibernate.annotations.SQLRestriction;
 import org.hibernate.annotations.Type;
 
 /** A machine to be commissioned. Serial and hardware address are null until its label is read. */
 @Entity
+@SQLRestriction("retired_at is null")
 public class Unit {
 
     @Id
@@ -47,6 +50,10 @@ public class Unit {
     @Type(InetType.class)
     @Column(name = "first_address")
     public Address firstAddress;
+
+    /** Since when it is out of use; whatever lists units leaves those out. */
+    @Column(name = "retired_at")
+    public Instant retiredAt;
 
     /** Where it is mounted; null for what lives on a host or was never said to be anywhere. */
     public RackPosition position() {

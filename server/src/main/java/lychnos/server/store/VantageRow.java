@@ -35,4 +35,8 @@ public class VantageRow {
     /** When a link to it stood last. */
     @Column(name = "seen_at")
     public Instant seenAt;
+
+    /** Until when it is linked to a server, unless that one says so again; null where it never was. */
+    @Column(name = "linked_until")
+    public Instant linkedUntil;
 }

@@ -121,7 +121,12 @@ public class VantageSocket {
     }
 
     private void endWhatIsDead() {
-        links.values().stream().filter(standing -> System.nanoTime() - standing.heardAt > DEAD_NANOS).forEach(this::end);
+        try {
+            links.values().stream().filter(standing -> System.nanoTime() - standing.heardAt > DEAD_NANOS).forEach(this::end);
+            vantages.stillLinked(links.values().stream().map(standing -> standing.name).distinct().toList());
+        } catch (RuntimeException e) {
+            LOG.warnf("It cannot be said now which vantages are linked here (%s); trying again.", e.getMessage());
+        }
     }
 
     private void end(Standing standing) {

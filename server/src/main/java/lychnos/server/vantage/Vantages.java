@@ -27,6 +27,7 @@ import lychnos.server.live.Live;
 import lychnos.server.prepare.DeclaredNetworks;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.Network;
+import lychnos.server.run.ThisServer;
 import lychnos.server.store.VantageRow;
 import lychnos.wire.LocalVantage;
 import lychnos.wire.Vantage;
@@ -47,6 +48,8 @@ public class Vantages {
 
     /** Whole programs ask for an address's place at every exchange. */
     private static final long FRESH_NANOS = 500_000_000;
+    /** A server that dies says no more that a vantage is linked to it. */
+    private static final String LINKED_FOR = "15 s";
 
     private final Session db;
     private final Journal journal;
@@ -151,6 +154,7 @@ public class Vantages {
     void linked(String name, Link link, JsonNode hello) {
         far(name).linked(link, hello.path("hearsSilence").asBoolean(true));
         seen(name);
+        stillLinked(List.of(name));
         live.tell(0, "vantages");
     }
 
@@ -160,8 +164,21 @@ public class Vantages {
             return false; // another one stands by now
         }
         seen(name);
+        db.createNativeMutationQuery("update vantage set linked_until = now() where name = :name and linked_to = :here").setParameter("name", name).setParameter("here", ThisServer.ID).executeUpdate();
         live.tell(0, "vantages");
         return true;
+    }
+
+    /** Says for other servers on this database that these are linked to this one. */
+    @Transactional
+    void stillLinked(Collection<String> names) {
+        if (!names.isEmpty()) {
+            db.createNativeMutationQuery("update vantage set linked_to = :here, linked_until = now() + cast(:for as interval) where name in :names and revoked_at is null")
+                    .setParameter("here", ThisServer.ID)
+                    .setParameter("for", LINKED_FOR)
+                    .setParameter("names", names)
+                    .executeUpdate();
+        }
     }
 
     private void seen(String name) {
@@ -179,7 +196,7 @@ public class Vantages {
     /**
      * A vantage as it is shown.
      *
-     * @param linked whether it is linked to this server now
+     * @param linked whether it is linked now, to this server or another one
      * @param networks by id, the networks that it is for
      */
     public record View(long id, String name, Instant madeAt, Instant seenAt, boolean linked, Map<Long, String> networks) {}
@@ -190,7 +207,7 @@ public class Vantages {
         for (VantageRow row : db.createQuery("from VantageRow where revokedAt is null order by name", VantageRow.class).getResultList()) {
             Map<Long, String> networks = new java.util.LinkedHashMap<>();
             db.createQuery("from Network where vantageId = :id order by name", Network.class).setParameter("id", row.id).getResultStream().forEach(network -> networks.put(network.id, network.name + " " + network.prefix));
-            all.add(new View(row.id, row.name, row.madeAt, row.seenAt, far(row.name).linked(), networks));
+            all.add(new View(row.id, row.name, row.madeAt, row.seenAt, far(row.name).linked() || row.linkedUntil != null && row.linkedUntil.isAfter(clock.instant()), networks));
         }
         return all;
     }

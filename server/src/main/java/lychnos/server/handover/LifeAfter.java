@@ -1,0 +1,253 @@
+package lychnos.server.handover;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.persistence.LockModeType;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
+import lychnos.core.kind.Kind;
+import lychnos.core.sheet.UnitFacts;
+import lychnos.server.account.Who;
+import lychnos.server.allocate.Claims;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.Facts;
+import lychnos.server.prepare.Kinds;
+import lychnos.server.problem.Refusal;
+import lychnos.server.problem.Refusal.FieldFault;
+import lychnos.server.store.Claim;
+import lychnos.server.store.Replacement;
+import lychnos.server.store.SealedStore;
+import lychnos.server.store.Unit;
+import org.hibernate.Session;
+
+/** What happens to units that were in use: they are retired, or a machine of theirs is replaced. Records that were signed stay. */
+@ApplicationScoped
+public class LifeAfter {
+
+    private static final int LONGEST = 400;
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Kinds kinds;
+    private final Facts facts;
+    private final Claims claims;
+    private final SignOff signOff;
+    private final SealedStore sealed;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    LifeAfter(Session db, BringUps bringUps, Kinds kinds, Facts facts, Claims claims, SignOff signOff, SealedStore sealed, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.kinds = kinds;
+        this.facts = facts;
+        this.claims = claims;
+        this.signOff = signOff;
+        this.sealed = sealed;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    private static String reason(String why) {
+        if (why == null || why.isBlank() || why.strip().length() > LONGEST) {
+            throw Refusal.fields(List.of(new FieldFault("why", "Say why, in up to " + LONGEST + " letters.")));
+        }
+        return why.strip();
+    }
+
+    /** The unit, locked, at rest. */
+    private Unit atRest(long unitId) {
+        Unit unit = bringUps.unit(unitId);
+        db.lock(unit, LockModeType.PESSIMISTIC_WRITE);
+        boolean busy = !db.createQuery("select r.id from Run r where r.unitId = :unit and r.purpose in ('configure', 'console') and r.state in (WAITING, RUNNING)", Long.class).setParameter("unit", unitId).getResultList().isEmpty();
+        if (busy) {
+            throw Refusal.conflict(unit.label() + " is being set up. Put its setup away in Configure first.");
+        }
+        db.createNativeMutationQuery("update run set state = 'CANCELLED', ended_at = now() where unit_id = :unit and purpose = 'prove' and state = 'WAITING'").setParameter("unit", unitId).executeUpdate();
+        return unit;
+    }
+
+    // --- retired ---
+
+    /** A unit that is no more. */
+    public record Retired(String name, String serial, String place, String why, String by, Instant at) {}
+
+    @Transactional
+    public List<Retired> retired(long bringUpId) {
+        return db.createNativeQuery("select r.name, r.serial, r.place, r.why, a.name as by_whom, r.retired_at from retirement r join unit u on u.id = r.unit_id join account a on a.id = r.retired_by where u.bring_up_id = :id order by r.retired_at desc", Object[].class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .map(row -> new Retired((String) row[0], (String) row[1], (String) row[2], (String) row[3], (String) row[4], (Instant) row[5]))
+                .toList();
+    }
+
+    /**
+     * Takes a unit out of use for good: its addresses cool off, its names are withdrawn at the name servers, what it bore (serial,
+     * hardware address, place in a rack) is free for others. Its record stays and counts no more.
+     */
+    @Transactional
+    public void retire(long unitId, String why, Who.Person person) {
+        String reason = reason(why);
+        Unit unit = atRest(unitId);
+        Instant now = clock.instant();
+        String name = nameOf(unit);
+        signOff.end(unit, "retired: " + reason, person);
+        int addresses = claims.giveUp(unit);
+        db.createNativeMutationQuery("insert into retirement (unit_id, name, serial, mac, place, why, retired_by, retired_at) select id, :name, coalesce(serial, ''), mac, :place, :why, :by, :at from unit where id = :unit")
+                .setParameter("name", name)
+                .setParameter("place", unit.place())
+                .setParameter("why", reason)
+                .setParameter("by", person.id())
+                .setParameter("at", now)
+                .setParameter("unit", unitId)
+                .executeUpdate();
+        db.createMutationQuery("update OpenItem set closedAt = :now, closedBy = :by where unitId = :unit and closedAt is null").setParameter("now", now).setParameter("by", person.id()).setParameter("unit", unitId).executeUpdate();
+        journal.write(person, unit.bringUpId, unitId, "retired " + name + ": " + reason + ". Its " + addresses + (addresses == 1 ? " address cools" : " addresses cool") + " off, its names are withdrawn", null, null);
+        unit.serial = null;
+        unit.mac = null;
+        unit.rack = null;
+        unit.rackUnit = null;
+        unit.retiredAt = now;
+        db.flush();
+        live.tell(unit.bringUpId, "handover");
+        live.tell(unit.bringUpId, "allocate");
+    }
+
+    private String nameOf(Unit unit) {
+        return unit.name != null ? unit.name : claims.ofUnit(unit.id).map(claim -> claim.hostName).orElse(unit.label());
+    }
+
+    // --- replaced ---
+
+    /**
+     * What tells one of a unit's machines from another.
+     *
+     * @param member its label; empty for the unit itself
+     * @param facts serial and hardware addresses, by the name of the fact
+     */
+    public record Part(String member, Map<String, Bears> facts) {}
+
+    /** A fact that a machine bears by itself. */
+    public record Bears(String title, String value) {}
+
+    /** The machines of a unit that can be replaced. */
+    @Transactional
+    public List<Part> parts(long unitId) {
+        Unit unit = bringUps.unit(unitId);
+        Kind kind = kinds.of(unit);
+        UnitFacts known = facts.of(unit, bringUps.get(unit.bringUpId));
+        Map<String, Map<String, Bears>> parts = new LinkedHashMap<>();
+        for (FactSpec spec : kind.facts()) {
+            if (spec.type() == FactType.SERIAL || spec.type() == FactType.MAC) {
+                UnitFacts.owners(kind, unit.members, spec).forEach(member -> parts.computeIfAbsent(member, none -> new LinkedHashMap<>()).put(spec.name(), new Bears(spec.title(), known.fact(member, spec.name()).map(fact -> fact.value()).orElse(""))));
+            }
+        }
+        return parts.entrySet().stream().map(part -> new Part(part.getKey(), part.getValue())).toList();
+    }
+
+    /**
+     * A machine that takes the place of another.
+     *
+     * @param member whose
+     * @param facts by name, what the new one bears
+     */
+    public record New(String member, Map<String, String> facts, String why) {}
+
+    /**
+     * Puts another machine in the place of one: addresses and names stay, serial and hardware addresses are the new one's, and
+     * whatever was remembered of the old one (certificate, host key, what it showed when it was accepted) is forgotten. The unit is
+     * to be set up, proven and signed anew.
+     */
+    @Transactional
+    public void replace(long unitId, New machine, Who.Person person) {
+        String reason = reason(machine.why);
+        String member = machine.member == null ? "" : machine.member;
+        Part part = parts(unitId).stream().filter(each -> each.member.equals(member)).findFirst().orElseThrow(() -> Refusal.bad("It has no machine “" + member + "” that is told by a serial."));
+        Unit unit = atRest(unitId);
+        Kind kind = kinds.of(unit);
+        Map<String, String> after = read(kind, part, machine.facts == null ? Map.of() : machine.facts);
+        Map<String, String> before = new LinkedHashMap<>();
+        part.facts.forEach((name, bears) -> before.put(name, bears.value));
+        String what = nameOf(unit) + (member.isEmpty() ? "" : " " + member);
+        signOff.end(unit, "a machine was replaced: " + reason, person);
+        store(unit, member, after, person);
+        forget(unit, kind, member);
+        Replacement row = new Replacement();
+        row.unitId = unitId;
+        row.member = member;
+        row.before = before;
+        row.after = after;
+        row.why = reason;
+        row.replacedBy = person.id();
+        row.replacedAt = clock.instant();
+        db.persist(row);
+        journal.write(person, unit.bringUpId, unitId, "replaced " + what + ": " + String.join(", ", after.entrySet().stream().map(each -> part.facts.get(each.getKey()).title + " " + before.get(each.getKey()) + " is now " + each.getValue()).toList()) + " (" + reason + ")", before, after);
+        live.tell(unit.bringUpId, "handover");
+        live.tell(unit.bringUpId, "configure");
+        live.tell(unit.bringUpId, "prove");
+    }
+
+    /** What the new machine bears, each fact that the old one is known by. */
+    private static Map<String, String> read(Kind kind, Part part, Map<String, String> typed) {
+        List<FieldFault> faults = new ArrayList<>();
+        Map<String, String> after = new LinkedHashMap<>();
+        part.facts.forEach((name, bears) -> {
+            String text = typed.getOrDefault(name, "").strip();
+            FactSpec spec = kind.fact(name).orElseThrow();
+            if (text.isEmpty() && (!bears.value.isEmpty() || spec.wanted())) {
+                faults.add(new FieldFault(name, "This is missing: the new machine's own."));
+            } else if (!text.isEmpty()) {
+                try {
+                    after.put(name, spec.read(text));
+                } catch (IllegalArgumentException e) {
+                    faults.add(new FieldFault(name, e.getMessage()));
+                }
+                if (bears.value.equals(after.get(name))) {
+                    faults.add(new FieldFault(name, "That is the old machine's."));
+                }
+            }
+        });
+        if (!faults.isEmpty()) {
+            throw Refusal.fields(faults);
+        }
+        return after;
+    }
+
+    private void store(Unit unit, String member, Map<String, String> after, Who.Person person) {
+        Facts.Report report = facts.set(unit.bringUpId, after.entrySet().stream().map(each -> new Facts.CellText(unit.id, member, each.getKey(), each.getValue())).toList(), lychnos.core.fact.Fact.Source.TYPED, person);
+        if (!report.faults().isEmpty()) {
+            throw Refusal.fields(report.faults().stream().map(fault -> new FieldFault(fault.name(), fault.reason())).toList());
+        }
+        unit.firstAddress = null; // where the label said that the old one would be met
+    }
+
+    private void forget(Unit unit, Kind kind, String member) {
+        List<Claim> own = claims.live(unit.bringUpId).stream().filter(claim -> claim.unitId.equals(unit.id) && (member.isEmpty() || claim.role.equals(member) || claim.role.startsWith(member + " "))).toList();
+        Set<String> roles = new TreeSet<>(own.stream().map(claim -> claim.role).toList());
+        List<Long> ids = own.stream().map(claim -> claim.id).toList();
+        if (!own.isEmpty()) {
+            db.createMutationQuery("delete from KnownCertificate k where k.key.unitId = :unit and k.key.role in :roles").setParameter("unit", unit.id).setParameter("roles", roles).executeUpdate();
+            db.createMutationQuery("delete from AcceptedTrait t where t.key.unitId = :unit and t.key.role in :roles").setParameter("unit", unit.id).setParameter("roles", roles).executeUpdate();
+            db.createMutationQuery("update TraitChange set state = GONE, decidedBy = null, decidedAt = null where claimId in :claims and state in (OPEN, FAULT)").setParameter("claims", ids).executeUpdate();
+        }
+        // until the unit is set up again nothing that was found of it says anything
+        db.createMutationQuery("delete from Proof where unitId = :unit").setParameter("unit", unit.id).executeUpdate();
+        if (kind.driven()) {
+            sealed.forget(unit.id);
+        }
+        db.createMutationQuery("update Run set earlier = true where unitId = :unit and purpose in ('configure', 'console')").setParameter("unit", unit.id).executeUpdate();
+        db.createMutationQuery("update MemberDialogue set earlier = true where unitId = :unit and (:whole = true or member = :member)").setParameter("unit", unit.id).setParameter("whole", member.isEmpty()).setParameter("member", member).executeUpdate();
+    }
+}
