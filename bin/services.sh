@@ -33,6 +33,9 @@ ensure_probe_peers() {
   bring_program named-checkzone bind9-utils
   missing=()
   need gpg gnupg
+  need curl curl
+  need jq jq
+  need unzip unzip
   install_missing
   bring_program nginx nginx
   bring_program nft nftables libnftables1 libnftnl11 libmnl0 libjansson4 libxtables12

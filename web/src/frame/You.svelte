@@ -2,9 +2,11 @@
   import { session } from '../lib/session.svelte';
   import { theme } from '../lib/theme.svelte';
   import { m } from '../messages';
+  import TokensDialog from './TokensDialog.svelte';
 
   let { onkeyshelp }: { onkeyshelp: () => void } = $props();
   let open = $state(false);
+  let tokens = $state(false);
   let root: HTMLDivElement;
 
   function leave(event: FocusEvent): void {
@@ -22,10 +24,12 @@
       <p class="sub">{session.me?.name} · {session.me?.role}</p>
       <button type="button" onclick={() => theme.turn()}>{theme.dark ? m.frame.toLight : m.frame.toDark}</button>
       <button type="button" onclick={() => { open = false; onkeyshelp(); }}>{m.frame.keys} <kbd>?</kbd></button>
+      <button type="button" onclick={() => { open = false; tokens = true; }}>{m.signIn.tokens}</button>
       <button type="button" onclick={() => void session.signOut()}>{m.signIn.signOut}</button>
     </div>
   {/if}
 </div>
+{#if tokens}<TokensDialog onclose={() => (tokens = false)} />{/if}
 
 <style>
   .you { position: relative; display: flex; gap: 14px; align-items: center; color: var(--moon); }

@@ -23,7 +23,7 @@ export interface BoardView {
 export interface RangeText { purpose: 'pool' | 'kept' | 'dhcp'; run: string; note: string }
 export interface Statement {
   id: number; purpose: string; segment: string; realm: string; mtu: number | null; permanent: boolean;
-  name: string; prefix: string; gateway: string; vlan: number | null; domain: string; nameServers: string[]; timeServers: string[]; ranges: RangeText[];
+  name: string; prefix: string; gateway: string; vlan: number | null; domain: string; nameServers: string[]; timeServers: string[]; ranges: RangeText[]; version: string;
 }
 export interface Mend { label: string; act: string; id: number; member: string; field: string; value: string }
 export interface Finding { code: string; blocks: boolean; what: string; why: string; about: { networkId: number | null; unitId: number | null }; mend: Mend | null }
@@ -39,7 +39,7 @@ export interface Asks {
 }
 export interface KindBrief { id: string; title: string; about: string; counts: number[]; bring: string[]; plug: string; facts: Asks[] }
 export interface Sort { sort: string; title: string; example: string; fields: Asks[] }
-export interface Item { id: number; sort: string; name: string; values: Record<string, string> }
+export interface Item { id: number; sort: string; name: string; values: Record<string, string>; version: string }
 export interface Measured {
   kind: 'GATEWAY' | 'NAME' | 'TIME' | 'RELAY' | 'PROXY'; address: string; state: 'FINE' | 'ODD' | 'LIES' | 'SILENT'; sentence: string; detail: Record<string, string>; at: string;
 }
@@ -48,7 +48,7 @@ export interface PrepareView {
   choices: { id: number; name: string; prefix: string; vlan: number | null }[];
   units: UnitLabel[]; rows: SheetRow[]; services: Measured[]; things: Item[]; knownUnits: number;
 }
-export interface CellText { unitId: number; member: string; name: string; value: string }
+export interface CellText { unitId: number; member: string; name: string; value: string; seen?: string }
 export interface FactsReport { changeId: number | null; changed: number; faults: (CellText & { reason: string })[] }
 export interface TableReport { changeId: number | null; cells: number; faults: { line: number; column: string; value: string; reason: string }[] }
 export interface LabelReport {
@@ -115,9 +115,13 @@ export interface Detail {
 }
 
 export interface SignStanding { unitId: number; unit: string; kind: string; state: 'SIGNED' | 'READY' | 'BLOCKED'; why: string; fault: boolean; face: string; digest: string | null; signedBy: string; signedAt: string | null; provenAt: string | null }
+export interface UnitPart { member: string; facts: Record<string, { title: string; value: string }> }
+export interface TokenView { id: number; name: string; role: string; endsAt: string; usedAt: string | null }
 export interface ChainLook { links: number; records: number; breaks: { number: number; why: string }[]; last: string }
 export interface HandoverView {
   name: string; names: number; exports: string[]; units: SignStanding[];
   lines: { unitId: number; claimId: number; name: string; role: string; address: string; serial: string; certificate: string; provenAt: string | null }[];
+  proposed: { unitId: number; unit: string; text: string; due: string }[];
+  retired: { name: string; serial: string; place: string; why: string; by: string; at: string }[];
   items: { id: number; unit: string; sort: string; text: string; reason: string; due: string; lead: string; late: boolean }[];
 }

@@ -8,12 +8,13 @@
   import { atTime, inFull } from '../../lib/time';
   import type { ChainLook, HandoverView, SignStanding } from '../../lib/types';
   import B from '../../parts/B.svelte';
+  import ManyRows from '../../parts/ManyRows.svelte';
   import Mark from '../../parts/Mark.svelte';
   import { m } from '../../messages';
   import { bringUpId, choose, path } from '../../routes';
   import CredentialsDialog from './CredentialsDialog.svelte';
   import ItemDialog from './ItemDialog.svelte';
-  import ReopenDialog from './ReopenDialog.svelte';
+  import LifeDialog from './LifeDialog.svelte';
   import SignDialog from './SignDialog.svelte';
 
   const view = live<HandoverView>(() => `/bring-ups/${bringUpId()}/handover`);
@@ -23,6 +24,8 @@
   const ready = $derived(units.filter((unit) => unit.state === 'READY'));
   const blocked = $derived(units.filter((unit) => unit.state === 'BLOCKED'));
   const MOST_REASONS = 6;
+  const MOST_RECORDS = 40;
+  let all = $state(false);
   /** What stands in the way, and of whom; an address in it is each unit's own. */
   const reasons = $derived.by(() => {
     const groups: Record<string, SignStanding[]> = {};
@@ -31,7 +34,8 @@
   });
   const byUnit = $derived(new Map(units.map((unit) => [unit.unitId, unit])));
   let open = $state<'' | 'sign' | 'item' | 'credentials'>('');
-  let reopening = $state<SignStanding | null>(null);
+  let changing = $state<SignStanding | null>(null);
+  let noting = $state<HandoverView['proposed'][number] | null>(null);
   let looked = $state<ChainLook | null>(null);
   let busy = $state(false);
 
@@ -71,30 +75,32 @@
           <div><b>{view.data.items.length}</b><span class="sub">{m.handover.openItems(view.data.items.length)}</span></div>
         </div>
         {#if view.data.lines.length > 0}
-          <div class="scroll">
-            <table class="tbl">
-              <thead><tr>{#each m.handover.cols as col (col)}<th>{col}</th>{/each}</tr></thead>
-              <tbody>
-                {#each view.data.lines as line (line.claimId)}
-                  {@const unit = byUnit.get(line.unitId)}
-                  <tr>
-                    <td class="mono"><b>{line.name}</b></td><td>{line.role}</td><td class="mono">{line.address}</td><td class="mono">{line.serial || '—'}</td>
-                    <td class="mono sub" title={line.certificate}>{line.certificate ? line.certificate.slice(0, 8) + '…' : '—'}</td>
-                    <td class="proof">
-                      {#if unit?.state === 'SIGNED'}<Mark mark="done" size={15} /> {m.handover.signedWord} <span title={unit.signedAt ? inFull(unit.signedAt) : ''}>{unit.signedAt ? atTime(unit.signedAt) : ''}</span>
-                      {:else if line.provenAt}<Mark mark="lit" size={15} /> {m.handover.proven} <span title={inFull(line.provenAt)}>{atTime(line.provenAt)}</span>
-                      {:else}<Mark mark="dark" size={15} /> {m.handover.notProven}{/if}
-                    </td>
-                  </tr>
-                {/each}
-              </tbody>
-            </table>
-          </div>
+          <ManyRows items={view.data.lines} cols={m.handover.cols} label={m.handover.title}>
+            {#snippet row(line: HandoverView['lines'][number])}
+              {@const unit = byUnit.get(line.unitId)}
+              <tr>
+                <td class="mono"><b>{line.name}</b></td><td>{line.role}</td><td class="mono">{line.address}</td><td class="mono">{line.serial || '—'}</td>
+                <td class="mono sub" title={line.certificate}>{line.certificate ? line.certificate.slice(0, 8) + '…' : '—'}</td>
+                <td class="proof">
+                  {#if unit?.state === 'SIGNED'}<Mark mark="done" size={15} /> {m.handover.signedWord} <span title={unit.signedAt ? inFull(unit.signedAt) : ''}>{unit.signedAt ? atTime(unit.signedAt) : ''}</span>
+                  {:else if line.provenAt}<Mark mark="lit" size={15} /> {m.handover.proven} <span title={inFull(line.provenAt)}>{atTime(line.provenAt)}</span>
+                  {:else}<Mark mark="dark" size={15} /> {m.handover.notProven}{/if}
+                </td>
+              </tr>
+            {/snippet}
+          </ManyRows>
         {:else}<p>{m.handover.empty}</p>{/if}
         {#if signed.length > 0}
           <h3>{m.handover.records}</h3>
-          {#each signed as unit (unit.unitId)}
-            <p class="record"><b class="mono">{unit.unit}</b> <span class="sub">{m.handover.signedBy(unit.signedBy)} <span title={unit.signedAt ? inFull(unit.signedAt) : ''}>{unit.signedAt ? atTime(unit.signedAt) : ''}</span> · {m.handover.record} <span class="mono" title={unit.digest ?? ''}>{unit.digest?.slice(0, 4)}…{unit.digest?.slice(60)}</span></span>{#if lead} <button type="button" class="again" onclick={() => (reopening = unit)}>{m.handover.reopen}</button>{/if}</p>
+          {#each signed.slice(0, all ? signed.length : MOST_RECORDS) as unit (unit.unitId)}
+            <p class="record"><b class="mono">{unit.unit}</b> <span class="sub">{m.handover.signedBy(unit.signedBy)} <span title={unit.signedAt ? inFull(unit.signedAt) : ''}>{unit.signedAt ? atTime(unit.signedAt) : ''}</span> · {m.handover.record} <span class="mono" title={unit.digest ?? ''}>{unit.digest?.slice(0, 4)}…{unit.digest?.slice(60)}</span></span>{#if lead} <button type="button" class="again" onclick={() => (changing = unit)}>{m.handover.life.open}</button>{/if}</p>
+          {/each}
+          {#if !all && signed.length > MOST_RECORDS}<button type="button" class="again" onclick={() => (all = true)}>{m.handover.allRecords(signed.length)}</button>{/if}
+        {/if}
+        {#if view.data.retired.length > 0}
+          <h3>{m.handover.life.retired}</h3>
+          {#each view.data.retired as unit (unit.at + unit.name)}
+            <p class="record"><b class="mono">{unit.name}</b> <span class="sub">{unit.serial}{unit.serial && unit.place ? ', ' : ''}{unit.place} <span title={inFull(unit.at)}>{atTime(unit.at)}</span>. {m.handover.life.retiredSay(unit.why, unit.by)}</span></p>
           {/each}
         {/if}
         {#if view.data.items.length > 0}
@@ -112,12 +118,16 @@
       {#each reasons.slice(0, MOST_REASONS) as [why, of] (why)}
         <a class="note" class:fault={of[0]?.fault} class:quiet={!of[0]?.fault} href={path(bringUpId(), 'prove')} onclick={() => of[0] && choose(of[0].unitId)}><span class="t">{of.length === 1 ? of[0]?.unit : m.handover.units(of.length)}</span><br /><span class="sub">{why}{of.length > 1 ? ` ${named(of)}` : ''}</span></a>
       {/each}
+      {#each view.data.proposed.slice(0, MOST_REASONS) as each (each.unitId)}
+        <div class="note"><span class="t">{each.unit}</span><br /><span class="sub">{each.text}</span>{#if lead}<br /><button type="button" class="again first" onclick={() => { noting = each; open = 'item'; }}>{m.handover.noteThis}</button>{/if}</div>
+      {/each}
       {#if reasons.length > MOST_REASONS}<p class="sub">{m.handover.more(reasons.slice(MOST_REASONS).reduce((sum, [, of]) => sum + of.length, 0))}</p>{/if}
       {#if units.length > 0 && signed.length === units.length}<p class="sub">{m.handover.none}</p>{/if}
       <div class="do">
         {#if lead}<B look="go" key="s" disabled={ready.length === 0} onclick={() => (open = 'sign')}>{m.handover.sign(ready.length)}</B>{:else if ready.length > 0}<p class="sub">{m.handover.leadSigns}</p>{/if}
         <B key="v" disabled={busy} onclick={() => void verify()}>{m.handover.verify}</B>
-        {#if lead}<B onclick={() => (open = 'item')}>{m.handover.item}</B>{/if}
+        {#if lead}<B onclick={() => { noting = null; open = 'item'; }}>{m.handover.item}</B>{/if}
+        {#if lead && units[0]}<B onclick={() => (changing = units[0] ?? null)}>{m.handover.life.title}</B>{/if}
       </div>
       {#if looked}
         <div class="note" class:fault={looked.breaks.length > 0} role="status">
@@ -135,8 +145,8 @@
   </div>
 {/if}
 
-{#if open === 'sign'}<SignDialog {ready} onclose={() => (open = '')} />{:else if open === 'item'}<ItemDialog {units} onclose={() => (open = '')} />{:else if open === 'credentials'}<CredentialsDialog onclose={() => (open = '')} />{/if}
-{#if reopening}<ReopenDialog unit={reopening} onclose={() => (reopening = null)} />{/if}
+{#if open === 'sign'}<SignDialog {ready} onclose={() => (open = '')} />{:else if open === 'item'}<ItemDialog {units} start={noting} onclose={() => (open = '')} />{:else if open === 'credentials'}<CredentialsDialog onclose={() => (open = '')} />{/if}
+{#if changing}<LifeDialog {units} start={changing} onclose={() => (changing = null)} />{/if}
 
 <style>
   article { padding: 26px 34px; }
@@ -144,12 +154,12 @@
   h3 { margin: 18px 0 4px; }
   .figures { display: grid; grid-template-columns: repeat(4, 1fr); gap: 14px; margin-bottom: 12px; padding-bottom: 8px; border-bottom: 1px solid var(--line); }
   .figures b { display: block; font-size: 21px; font-weight: 680; }
-  td { white-space: nowrap; height: 29px; }
+  td { white-space: nowrap; height: 30px; }
   td b { font-weight: 600; }
   .proof { font-size: 13px; }
   .proof :global(svg) { display: inline; vertical-align: -3px; }
   .record { margin: 3px 0; } .record b { font-weight: 600; } .late { color: var(--fault); font-weight: 600; }
-  .again { margin-left: 6px; font: inherit; font-size: 12.5px; color: var(--ink2); text-decoration: underline dotted; text-underline-offset: 3px; }
+  .again.first { margin-left: 0; } .again { margin-left: 6px; font: inherit; font-size: 12.5px; color: var(--ink2); text-decoration: underline dotted; text-underline-offset: 3px; }
   .side { width: 344px; }
   .note.quiet { border-color: var(--line); }
   .do { display: flex; flex-wrap: wrap; gap: 8px; margin: 12px 0; }

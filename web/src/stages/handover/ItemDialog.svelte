@@ -2,18 +2,21 @@
   import { Input, Select } from 'flowbite-svelte';
   import { api, Problem } from '../../lib/api';
   import { lookAgain } from '../../lib/query';
-  import type { SignStanding } from '../../lib/types';
+  import type { HandoverView, SignStanding } from '../../lib/types';
   import B from '../../parts/B.svelte';
   import Dialog from '../../parts/Dialog.svelte';
   import { m } from '../../messages';
   import { bringUpId } from '../../routes';
 
-  let { units, onclose }: { units: SignStanding[]; onclose: () => void } = $props();
+  let { units, start = null, onclose }: { units: SignStanding[]; start?: HandoverView['proposed'][number] | null; onclose: () => void } = $props();
   let sort = $state<'open' | 'exception'>('open');
-  let unit = $state(0);
-  let text = $state('');
+  // svelte-ignore state_referenced_locally
+  let unit = $state(start?.unitId ?? 0);
+  // svelte-ignore state_referenced_locally
+  let text = $state(start?.text ?? '');
   let reason = $state('');
-  let due = $state('');
+  // svelte-ignore state_referenced_locally
+  let due = $state(start?.due ?? '');
   let faults = $state<Record<string, string>>({});
   let fault = $state('');
 

@@ -16,7 +16,7 @@
   const g = m.prepare.ground;
   const sorts = createQuery(() => ({ queryKey: ['sorts'], queryFn: () => api.get<Sort[]>('/things/sorts') }));
   let open = $state('network');
-  let draft = $state<{ id: number | null; name: string; values: Record<string, string> } | null>(null);
+  let draft = $state<{ id: number | null; name: string; values: Record<string, string>; version: string | null } | null>(null);
   let faults = $state<Record<string, string>>({});
   const sort = $derived(sorts.data?.find((each) => each.sort === open));
   const items = $derived(view.things.filter((thing) => thing.sort === open));
@@ -24,20 +24,25 @@
 
   function begin(item: Item | null): void {
     faults = {};
-    draft = item ? { id: item.id, name: item.name, values: { ...item.values } } : { id: null, name: '', values: {} };
+    draft = item ? { id: item.id, name: item.name, values: { ...item.values }, version: item.version } : { id: null, name: '', values: {}, version: null };
   }
 
   async function save(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     if (!draft) return;
     try {
-      await api.put(`/bring-ups/${bringUpId()}/things`, { id: draft.id, sort: open, name: draft.name, values: draft.values });
+      await api.put(`/bring-ups/${bringUpId()}/things`, { id: draft.id, sort: open, name: draft.name, values: draft.values, version: draft.version });
       draft = null;
       faults = {};
       lookAgain();
       void api.post(`/bring-ups/${bringUpId()}/measure`);
     } catch (error) {
       faults = error instanceof Problem ? error.faults : {};
+      if (draft && error instanceof Problem && error.status === 412) {
+        // whoever has been told may save again
+        draft.version = String(error.members.version);
+        lookAgain();
+      }
       if (Object.keys(faults).length === 0) notices.fault(error);
       await tick();
       document.querySelector<HTMLElement>('form [aria-invalid="true"]')?.focus();

@@ -15,14 +15,14 @@
   const f = m.prepare.fields;
   const purposes = Object.entries(m.prepare.purpose).map(([value, name]) => ({ value, name }));
 
-  interface Draft { name: string; prefix: string; gateway: string; vlan: string; domain: string; nameServers: string; timeServers: string; ranges: RangeText[]; purpose: string; segment: string; realm: string; mtu: string; permanent: boolean }
+  interface Draft { name: string; prefix: string; gateway: string; vlan: string; domain: string; nameServers: string; timeServers: string; ranges: RangeText[]; purpose: string; segment: string; realm: string; mtu: string; permanent: boolean; version: string | null }
 
   function fresh(): Draft {
     const kept = sessionStorage.getItem(key);
     if (kept) return JSON.parse(kept) as Draft;
     return start
       ? { ...start, vlan: start.vlan === null ? '' : String(start.vlan), nameServers: start.nameServers.join(' '), timeServers: start.timeServers.join(' '), mtu: start.mtu === null ? '' : String(start.mtu), ranges: start.ranges.map((range) => ({ ...range })) }
-      : { name: '', prefix: '', gateway: '', vlan: '', domain: '', nameServers: '', timeServers: '', purpose: untrack(() => further) ? 'storage-data' : 'management', segment: '', realm: '', mtu: '', permanent: false, ranges: [{ purpose: 'pool', run: '', note: '' }, { purpose: 'dhcp', run: '', note: '' }] };
+      : { name: '', prefix: '', gateway: '', vlan: '', domain: '', nameServers: '', timeServers: '', purpose: untrack(() => further) ? 'storage-data' : 'management', segment: '', realm: '', mtu: '', permanent: false, version: null, ranges: [{ purpose: 'pool', run: '', note: '' }, { purpose: 'dhcp', run: '', note: '' }] };
   }
 
   const draft = $state(untrack(fresh));
@@ -58,6 +58,11 @@
       onclose();
     } catch (error) {
       faults = error instanceof Problem ? error.faults : {};
+      if (error instanceof Problem && error.status === 412) {
+        // whoever has been told may save again
+        draft.version = String(error.members.version);
+        lookAgain();
+      }
       fault = Object.keys(faults).length === 0 ? (error instanceof Problem ? error.detail : String(error)) : '';
       await tick();
       document.querySelector<HTMLElement>('form [aria-invalid="true"]')?.focus();

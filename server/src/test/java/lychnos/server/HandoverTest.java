@@ -282,7 +282,9 @@ class HandoverTest extends ProvenMachine {
         for (String zone : zones) {
             Path file = Files.writeString(directory.resolve("zone"), export(zone));
             assertEquals(0, run("named-checkzone", zone.substring(6, zone.length() - 5), file.toString()), () -> read("said"));
+            Files.copy(file, directory.resolve(zone.substring(6)));
         }
+        served(zones.stream().map(zone -> zone.substring(6, zone.length() - 5)).toList());
         Path reservations = Files.writeString(directory.resolve("kea.json"), export("reservations.json"));
         assertTrue(Files.readString(reservations).contains(mac()));
         assertEquals(0, run("../lab/services/dhcp-check.sh", reservations.toString()), () -> read("said"));
@@ -290,6 +292,29 @@ class HandoverTest extends ProvenMachine {
         assertEquals(0, run("openssl", "x509", "-in", directory.resolve("certificate").toString(), "-noout"), () -> read("said"));
         assertTrue(export("endpoints.csv").contains(",127.40." + net + ".101/24,"));
         client.request().get("/api/bring-ups/" + id + "/exports/passwd").then().statusCode(404);
+    }
+
+    /** A name server that has never heard of anything answers with what it is given. */
+    private void served(List<String> zones) throws Exception {
+        int port;
+        try (java.net.DatagramSocket free = new java.net.DatagramSocket(0)) {
+            port = free.getLocalPort();
+        }
+        StringBuilder settings = new StringBuilder("options { directory \"%1$s\"; pid-file none; session-keyfile none; managed-keys-directory \"%1$s\"; listen-on port %2$d { 127.0.0.1; }; listen-on-v6 { none; }; recursion no; dnssec-validation no; };\ncontrols { };\n".formatted(directory, port));
+        zones.forEach(zone -> settings.append("zone \"%1$s\" { type primary; file \"%1$s.zone\"; };\n".formatted(zone)));
+        Path file = Files.writeString(directory.resolve("named.conf"), settings);
+        Path log = directory.resolve("named.log");
+        Process named = new ProcessBuilder("named", "-c", file.toString(), "-n", "1", "-g", "-4").redirectErrorStream(true).redirectOutput(log.toFile()).start();
+        try {
+            ConsoleStage.until("it serves", () -> read("named.log").contains("running") || !named.isAlive());
+            String name = client.get("/api/bring-ups/" + id + "/handover").getString("lines[0].name");
+            javax.naming.directory.DirContext dns = new javax.naming.directory.InitialDirContext(new java.util.Hashtable<>(Map.of("java.naming.factory.initial", "com.sun.jndi.dns.DnsContextFactory", "java.naming.provider.url", "dns://127.0.0.1:" + port)));
+            assertEquals(at(101), dns.getAttributes(name, new String[] {"A"}).get("A").get(), () -> read("named.log"));
+            assertEquals(name + ".", dns.getAttributes("101." + net + ".40.127.in-addr.arpa", new String[] {"PTR"}).get("PTR").get());
+        } finally {
+            named.destroy();
+            named.waitFor();
+        }
     }
 
     private String read(String name) {

@@ -34,7 +34,7 @@ abstract class ProvenMachine {
     @BeforeEach
     void prove() {
         client = Client.engineer();
-        hall = new Hall(List.of(MachineSpec.of(serial(), mac(), at(10))), Plug.loopback(), PORT, Duration.ofMillis(50), null);
+        hall = new Hall(machines(), Plug.loopback(), PORT, Duration.ofMillis(50), null);
         id = client.bringUp();
         client.labels(id, "serial,mac,rack position,model,first address\n%s,%s,R1 u1,C4,%s\n".formatted(serial(), mac(), at(10)), false).then().statusCode(200);
         client.network(id, Client.network(at(0) + "/24", at(1), "pool .101-.180"));
@@ -46,6 +46,11 @@ abstract class ProvenMachine {
         claim = view.getInt("endpoints[0].claimId");
         check(null);
         assertTrue(view().getBoolean("endpoints[0].proven"), view()::prettify);
+    }
+
+    /** What stands in the hall. */
+    List<MachineSpec> machines() {
+        return List.of(MachineSpec.of(serial(), mac(), at(10)));
     }
 
     @AfterEach

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
+import lychnos.core.address.Address;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.kind.Kind;
@@ -162,8 +163,9 @@ public class LifeAfter {
      *
      * @param member whose
      * @param facts by name, what the new one bears
+     * @param firstAddress where it is met before its setup, if that is known; only for what is set over the network
      */
-    public record New(String member, Map<String, String> facts, String why) {}
+    public record New(String member, Map<String, String> facts, String firstAddress, String why) {}
 
     /**
      * Puts another machine in the place of one: addresses and names stay, serial and hardware addresses are the new one's, and
@@ -180,9 +182,11 @@ public class LifeAfter {
         Map<String, String> after = read(kind, part, machine.facts == null ? Map.of() : machine.facts);
         Map<String, String> before = new LinkedHashMap<>();
         part.facts.forEach((name, bears) -> before.put(name, bears.value));
+        Address first = first(machine.firstAddress);
         String what = nameOf(unit) + (member.isEmpty() ? "" : " " + member);
         signOff.end(unit, "a machine was replaced: " + reason, person);
         store(unit, member, after, person);
+        unit.firstAddress = first;
         forget(unit, kind, member);
         Replacement row = new Replacement();
         row.unitId = unitId;
@@ -230,7 +234,15 @@ public class LifeAfter {
         if (!report.faults().isEmpty()) {
             throw Refusal.fields(report.faults().stream().map(fault -> new FieldFault(fault.name(), fault.reason())).toList());
         }
-        unit.firstAddress = null; // where the label said that the old one would be met
+    }
+
+    /** Where the label said that the old one would be met says nothing of the new one. */
+    private static Address first(String text) {
+        try {
+            return text == null || text.isBlank() ? null : Address.parse(text.strip());
+        } catch (IllegalArgumentException e) {
+            throw Refusal.fields(List.of(new FieldFault("firstAddress", e.getMessage())));
+        }
     }
 
     private void forget(Unit unit, Kind kind, String member) {

@@ -67,6 +67,7 @@ public final class Bench {
             // behind a router that says nothing, as a dead network is
             new ProcessBuilder("ip", "route", "add", "10.43.0.0/16", "via", "10.40.8.1").inheritIO().start().waitFor();
             fewLiving();
+            sameQuestions();
             for (int count : new int[] {12, 1000, 5000}) {
                 proving(count);
             }
@@ -248,16 +249,63 @@ public final class Bench {
 
     /** What an engineer would write: a ping, and where that is heard a look at the service root, sixty-four at once. */
     private static double shellLoop(List<Target> targets) throws Exception {
+        return shellLoop(targets, "ping -c1 -W1 $1 >/dev/null || exit 0; curl -ks -m 10 -o /dev/null https://$1:" + PORT + "/redfish/v1/");
+    }
+
+    /** Two hundred endpoints, and a shell loop that asks each of them what the ladder asks, as far as ping and curl can. */
+    private static void sameQuestions() throws Exception {
+        int count = 200;
+        List<MachineSpec> specs = new ArrayList<>();
+        for (int i = 0; i < count; i++) {
+            specs.add(MachineSpec.of("BN-" + i, new Mac(0x024c59000000L + i).toString(), address(i).toString()));
+        }
+        Vertx vertx = Vertx.vertx();
+        try (Hall hall = new Hall(specs, Plug.loopback(), PORT, Duration.ofSeconds(1), null);
+                LocalVantage vantage = new LocalVantage("bench", true, new Dialler(() -> List.of(Prefix.parse("127.40.0.0/13")), true), vertx)) {
+            List<Target> targets = new ArrayList<>();
+            for (int i = 0; i < count; i++) {
+                targets.add(target(hall.machines().get(i), i, Controller.FACTORY_USER));
+            }
+            double[] ours = new double[3];
+            for (int round = -2; round < ours.length; round++) {
+                ours[Math.max(0, round)] = timed(targets, target -> new Climb(vantage, target, Clock.systemUTC()).climb());
+            }
+            row("200 endpoints proven, against a loop that asks the same", median(ours), shellLoop(targets, QUESTIONS));
+        } finally {
+            vertx.close().toCompletionStage().toCompletableFuture().join();
+        }
+    }
+
+    /** A ping; certificate and service root; a log-in, and the five resources that hold serial, hardware address and settings; the factory's password. */
+    private static final String QUESTIONS = """
+            ping -c1 -W1 $1 >/dev/null || exit 0
+            at=https://$1:%1$d
+            get() { curl -ksf -m 10 -o /dev/null -H "X-Auth-Token: $token" $at$1 || exit 1; }
+            login() { curl -ks -m 10 -D- -o /dev/null -H 'Content-Type: application/json' -d "{\\"UserName\\":\\"%2$s\\",\\"Password\\":\\"$1\\"}" $at/redfish/v1/SessionService/Sessions; }
+            curl -ksf -m 10 -o /dev/null -w '%%{certs}' $at/redfish/v1/ >/dev/null || exit 1
+            token=$(login %3$s | tr -d '\\r' | sed -n 's/^[Xx]-[Aa]uth-[Tt]oken: *//p')
+            [ -n "$token" ] || exit 1
+            get /redfish/v1/Managers/lc
+            get /redfish/v1/Systems/node
+            get /redfish/v1/Managers/lc/EthernetInterfaces
+            get /redfish/v1/Managers/lc/EthernetInterfaces/oob
+            get /redfish/v1/Managers/lc/NetworkProtocol
+            login %4$s | grep -q ' 401 ' || exit 1
+            """.formatted(PORT, Controller.FACTORY_USER, OURS.use(text -> text), Controller.FACTORY_PHRASE);
+
+    private static double shellLoop(List<Target> targets, String script) throws Exception {
         Path list = Files.createTempFile("endpoints", ".txt");
+        Path each = Files.writeString(Files.createTempFile("endpoint", ".sh"), script);
         Files.write(list, targets.stream().map(target -> target.address().toString()).toList());
-        String loop = "xargs -P64 -I{} sh -c 'ping -c1 -W1 {} >/dev/null || exit 0; curl -ks -m 10 -o /dev/null https://{}:" + PORT + "/redfish/v1/' <" + list;
         long start = System.nanoTime();
-        Process process = new ProcessBuilder("sh", "-c", loop).inheritIO().start();
+        Process process = new ProcessBuilder("sh", "-c", "xargs -P64 -n1 sh " + each + " <" + list).inheritIO().start();
         if (process.waitFor() != 0) {
             throw new IllegalStateException("the loop does not run");
         }
+        double millis = (System.nanoTime() - start) / 1e6;
         Files.delete(list);
-        return (System.nanoTime() - start) / 1e6;
+        Files.delete(each);
+        return millis;
     }
 
     // --- fifty thousand pings, and a dead /16 beside a thousand that answer ---

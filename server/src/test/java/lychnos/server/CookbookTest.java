@@ -1,0 +1,70 @@
+package lychnos.server;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import io.quarkus.test.common.http.TestHTTPResource;
+import io.quarkus.test.junit.QuarkusTest;
+import java.io.IOException;
+import java.net.URL;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Runs docs/cookbook.md as it stands there: each block of shell, and what it prints against the block below it. */
+@QuarkusTest
+class CookbookTest extends ProvenMachine {
+
+    private static final Pattern RECIPE = Pattern.compile("```sh\n(.*?)```\n```text\n(.*?)```", Pattern.DOTALL);
+    private static final String END = "--- end of recipe ---";
+
+    @TestHTTPResource
+    URL server;
+
+    @TempDir
+    Path directory;
+
+    private record Recipe(String script, String prints) {
+
+        /** Where three dots stand, anything may. */
+        Pattern pattern() {
+            return Pattern.compile(List.of(prints.split("\n")).stream().map(line -> List.of(line.split("…", -1)).stream().map(Pattern::quote).collect(Collectors.joining(".*"))).collect(Collectors.joining("\n")) + "\n");
+        }
+    }
+
+    private static List<Recipe> recipes() throws IOException {
+        List<Recipe> recipes = new ArrayList<>();
+        Matcher found = RECIPE.matcher(Files.readString(Path.of("../docs/cookbook.md")));
+        while (found.find()) {
+            recipes.add(new Recipe(found.group(1), found.group(2)));
+        }
+        return recipes;
+    }
+
+    @Test
+    void everyRecipeDoesWhatItSays() throws Exception {
+        List<Recipe> recipes = recipes();
+        assertTrue(recipes.size() >= 9, () -> recipes.size() + " recipes");
+        String token = Client.lead().post("/api/tokens", Map.of("name", "cookbook " + net, "role", "lead", "days", 1)).then().statusCode(200).extract().jsonPath().getString("token");
+        StringBuilder script = new StringBuilder("set -euo pipefail\n");
+        recipes.forEach(recipe -> script.append(recipe.script).append("echo '").append(END).append("'\n"));
+        Path file = Files.writeString(directory.resolve("cookbook.sh"), script);
+        ProcessBuilder builder = new ProcessBuilder("bash", file.toString()).redirectErrorStream(true).redirectOutput(directory.resolve("printed").toFile());
+        builder.environment().putAll(Map.of("LYCHNOS", server.toString().replaceFirst("/$", ""), "BRING_UP", String.valueOf(id), "LEAD_TOKEN", token));
+        int exit = builder.start().waitFor();
+        String printed = Files.readString(directory.resolve("printed"));
+        assertEquals(0, exit, printed);
+        String[] parts = printed.split(Pattern.quote(END + "\n"));
+        for (int i = 0; i < recipes.size(); i++) {
+            Recipe recipe = recipes.get(i);
+            assertTrue(recipe.pattern().matcher(parts[i]).matches(), recipe.script + "printed\n" + parts[i] + "instead of\n" + recipe.prints);
+        }
+    }
+}
