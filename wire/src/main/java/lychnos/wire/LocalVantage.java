@@ -169,7 +169,18 @@ public final class LocalVantage implements Vantage, AutoCloseable {
 
     @Override
     public TlsSeen tls(Address address, int port, Duration timeout) throws WireFault {
-        return tlsProbe.probe(dialler.admit(address, port), timeout);
+        InetSocketAddress peer = dialler.admit(address, port);
+        long begun = System.nanoTime();
+        try {
+            return caller.look(peer, timeout);
+        } catch (WireFault e) {
+            Duration left = timeout.minusNanos(System.nanoTime() - begun);
+            if (left.compareTo(timeout.dividedBy(2)) < 0) {
+                throw new WireFault(WireFault.Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", e);
+            }
+            // what is wrong with it is said more exactly by a handshake that wants nothing else
+            return tlsProbe.probe(peer, left);
+        }
     }
 
     @Override

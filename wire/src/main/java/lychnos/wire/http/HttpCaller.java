@@ -10,17 +10,22 @@ import io.vertx.core.http.HttpMethod;
 import io.vertx.core.http.RequestOptions;
 import java.net.ConnectException;
 import java.net.InetSocketAddress;
+import java.time.Duration;
 import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import javax.net.ssl.SSLException;
+import javax.net.ssl.SSLPeerUnverifiedException;
+import javax.net.ssl.SSLSession;
 import lychnos.wire.WireFault;
 import lychnos.wire.WireFault.Kind;
 import lychnos.wire.tls.Shown;
+import lychnos.wire.tls.TlsSeen;
 
 /**
  * HTTPS exchanges. The certificate is compared with the remembered one after the handshake and before the request leaves,
@@ -32,11 +37,18 @@ public final class HttpCaller implements AutoCloseable {
     static final int LARGEST_ANSWER = 1_000_000;
 
     private static final int CONNECT_SECONDS = 4;
+    /** A small controller that is busy besides takes seconds for the arithmetic. */
+    private static final int HANDSHAKE_SECONDS = 8;
+    private static final Duration PATIENCE = Duration.ofSeconds(CONNECT_SECONDS + HANDSHAKE_SECONDS);
+    private static final int FRESH_TRIES = 3;
+    private static final long LOOKED_FOR_MILLIS = 3000;
     private static final int MOST_KEPT = 2;
     private static final long FORGET_NANOS = 200_000_000;
     private static final long OLD_ENDS_MILLIS = 60_000;
 
     private final Vertx vertx;
+    /** By peer, a request that nothing of was sent yet: its connection was looked at and waits for what comes next. */
+    private final Map<InetSocketAddress, HttpClientRequest> looked = new ConcurrentHashMap<>();
     private volatile HttpClient client;
     private long madeAt;
 
@@ -52,10 +64,55 @@ public final class HttpCaller implements AutoCloseable {
                 .setTrustAll(true)
                 .setVerifyHost(false)
                 .setConnectTimeout(CONNECT_SECONDS * 1000)
-                .setSslHandshakeTimeout(CONNECT_SECONDS)
+                .setSslHandshakeTimeout(HANDSHAKE_SECONDS)
                 .setMaxPoolSize(MOST_KEPT)
                 .setKeepAliveTimeout(3)
                 .setDecompressionSupported(false));
+    }
+
+    /**
+     * Shakes hands anew and looks at what the peer shows. The connection serves the next exchange with it, if one comes soon: a
+     * handshake is what costs a small controller most.
+     *
+     * @throws WireFault as an exchange does before anything is sent
+     */
+    public TlsSeen look(InetSocketAddress peer, Duration timeout) throws WireFault {
+        let(looked.remove(peer));
+        for (int i = 0; i < FRESH_TRIES; i++) {
+            long begun = System.currentTimeMillis();
+            HttpClientRequest request = open("GET", "/", peer, timeout);
+            request.exceptionHandler(fault -> {});
+            request.connection().closeHandler(closed -> looked.remove(peer, request));
+            SSLSession session = request.connection().sslSession();
+            // a connection that was kept, or a session that was resumed, shows what was shown before
+            if (session.getCreationTime() >= begun) {
+                HttpClientRequest other = looked.put(peer, request);
+                let(other);
+                vertx.setTimer(LOOKED_FOR_MILLIS, timer -> {
+                    if (looked.remove(peer, request)) {
+                        let(request);
+                    }
+                });
+                return seen(session);
+            }
+            drop(request);
+            forget();
+        }
+        throw new WireFault(Kind.NO_TLS, "there is no handshake of its own");
+    }
+
+    private static TlsSeen seen(SSLSession session) throws WireFault {
+        try {
+            return Shown.of(session.getProtocol(), session.getPeerCertificates());
+        } catch (SSLPeerUnverifiedException e) {
+            throw new WireFault(Kind.NO_TLS, "the peer showed no certificate", e);
+        }
+    }
+
+    private static void let(HttpClientRequest request) {
+        if (request != null) {
+            drop(request);
+        }
     }
 
     /** Carries out one exchange and waits for it. */
@@ -125,18 +182,23 @@ public final class HttpCaller implements AutoCloseable {
     }
 
     private HttpClientRequest open(HttpCall call, InetSocketAddress peer) throws WireFault {
+        HttpClientRequest waiting = looked.remove(peer);
+        return waiting != null ? waiting.setMethod(HttpMethod.valueOf(call.method())).setURI(call.path()) : open(call.method(), call.path(), peer, PATIENCE);
+    }
+
+    private HttpClientRequest open(String method, String path, InetSocketAddress peer, Duration timeout) throws WireFault {
         RequestOptions options = new RequestOptions()
                 .setHost(peer.getAddress().getHostAddress())
                 .setPort(peer.getPort())
-                .setURI(call.path())
-                .setMethod(HttpMethod.valueOf(call.method()))
+                .setURI(path)
+                .setMethod(HttpMethod.valueOf(method))
                 .setFollowRedirects(false);
         CompletableFuture<HttpClientRequest> opening = client.request(options).toCompletionStage().toCompletableFuture();
         try {
-            return opening.get(CONNECT_SECONDS * 2L, TimeUnit.SECONDS);
+            return opening.get(timeout.toMillis(), TimeUnit.MILLISECONDS);
         } catch (TimeoutException e) {
             opening.thenAccept(HttpClientRequest::reset);
-            throw new WireFault(Kind.SILENT, "no connection in " + CONNECT_SECONDS * 2 + " s", e);
+            throw new WireFault(Kind.SILENT, "no connection in " + timeout.toSeconds() + " s", e);
         } catch (ExecutionException e) {
             Throwable cause = e.getCause();
             if (cause instanceof SSLException) {

@@ -26,7 +26,7 @@ public final class Shown {
     private Shown() {}
 
     /** @param chain from the server's own upwards, one at least */
-    static TlsSeen of(String protocol, Certificate[] chain) {
+    public static TlsSeen of(String protocol, Certificate[] chain) {
         X509Certificate own = (X509Certificate) chain[0];
         return new TlsSeen(
                 protocol,
