@@ -72,6 +72,11 @@ public class BringUps {
         return db.createQuery("from Unit where bringUpId = :id order by number", Unit.class).setParameter("id", bringUpId).getResultList();
     }
 
+    /** The number of the next unit; that of a retired one is not given again. */
+    int nextNumber(long bringUpId) {
+        return db.createNativeQuery("select coalesce(max(number), 0) + 1 from unit where bring_up_id = :id", Integer.class).setParameter("id", bringUpId).getSingleResult();
+    }
+
     /** @throws Refusal if there is none */
     public Unit unit(long id) {
         Unit unit = db.find(Unit.class, id);

@@ -59,7 +59,7 @@ public class Labels {
         List<Unit> units = bringUps.units(bringUpId);
         Map<RackPosition, Unit> byPosition = new HashMap<>();
         units.stream().filter(unit -> unit.rack != null).forEach(unit -> byPosition.put(unit.position(), unit));
-        int next = units.stream().mapToInt(unit -> unit.number).max().orElse(0) + 1;
+        int next = bringUps.nextNumber(bringUpId);
         Elsewhere elsewhere = elsewhere(list);
         List<Taken> taken = new ArrayList<>();
         List<LabelFault> faults = new ArrayList<>(list.faults());

@@ -52,16 +52,16 @@ public class Units {
         if (request.count() < 1 || there.size() + request.count() > BringUps.MOST_UNITS) {
             throw Refusal.fields(List.of(new FieldFault("count", "A bring-up has 1 to " + BringUps.MOST_UNITS + " units; " + there.size() + " are there.")));
         }
-        Set<String> names = new HashSet<>(db.createQuery("select u.name from Unit u join BringUp b on b.id = u.bringUpId where b.site.id = :site and u.name is not null", String.class)
+        Set<String> names = new HashSet<>(db.createNativeQuery("select u.name from unit u join bring_up b on b.id = u.bring_up_id where b.site_id = :site and u.name is not null", String.class)
                 .setParameter("site", bringUp.site.id)
                 .getResultList());
-        int number = there.stream().mapToInt(unit -> unit.number).max().orElse(0);
+        int number = bringUps.nextNumber(bringUpId);
         List<Long> ids = new ArrayList<>();
         int counter = 1;
         for (int i = 0; i < request.count(); i++) {
             Unit unit = new Unit();
             unit.bringUpId = bringUpId;
-            unit.number = ++number;
+            unit.number = number++;
             unit.kind = kind.id();
             unit.members = members;
             unit.model = "";
