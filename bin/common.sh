@@ -127,6 +127,14 @@ pg_start() {
   wait_for "the database" 30 "$dir.log" port_open "$port"
 }
 
+# Makes the database's password where there is none yet; sets PWFILE to a copy that whoever makes the database may read.
+pg_password() {
+  [ -f "$DATA/pg.password" ] || head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n' >"$DATA/pg.password"
+  PWFILE=$(mktemp)
+  cp "$DATA/pg.password" "$PWFILE"
+  [ "$(id -u)" != 0 ] || [ -n "${LYCHNOS_MAPPED:-}" ] || chown postgres: "$PWFILE"
+}
+
 pg_stop() { # pg_stop DIR: the fast way, which ends sessions and loses nothing
   kill -INT "$(head -n1 "$1/postmaster.pid")" && wait "$PG_PID"
 }

@@ -19,11 +19,10 @@ ensure_base
 mkdir -p "$DATA"
 DATA=$(cd "$DATA" && pwd)
 umask 077
-head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n' >"$DATA/pg.password"
-pwfile=$(mktemp); cp "$DATA/pg.password" "$pwfile"; [ "$(id -u)" != 0 ] || chown postgres: "$pwfile"
+pg_password
 PORT=$(free_port 5450)
-pg_start "$DATA/pg" "$PORT" durable "$pwfile"
-rm -f "$pwfile"
+pg_start "$DATA/pg" "$PORT" durable "$PWFILE"
+rm -f "$PWFILE"
 PGPASSWORD=$(cat "$DATA/pg.password")
 export PGPASSWORD
 restored=

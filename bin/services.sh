@@ -88,9 +88,18 @@ name_server() {
 
 # time_server DIR ADDRESS
 time_server() {
-  mkdir -p "$1"
-  printf 'port 123\nbindaddress %s\nallow 10.40.0.0/13\nlocal stratum 3\ncmdport 0\nbindcmdaddress /\npidfile %s/pid\n' "$2" "$1" >"$1/chrony.conf"
+  mkdir -p -m 700 "$1"
+  printf 'port 123\nbindaddress %s\nallow 10.40.0.0/13\nlocal stratum 3\nmanual\ncmdport 0\nbindcmdaddress %s/commands\npidfile %s/pid\n' "$2" "$1" "$1" >"$1/chrony.conf"
   $HALL chronyd -x -d -u root -f "$1/chrony.conf" >"$1/log" 2>&1 &
+}
+
+# let_lie DIR SECONDS: a time server tells another time from now on, as one does that was set by hand
+let_lie() {
+  wait_for "the time server that is to lie" 20 "$1/log" told_time "$1" "$2"
+}
+
+told_time() {
+  $HALL chronyc -h "$1/commands" settime "$(date -d "+$2 seconds" '+%b %d, %Y %H:%M:%S')" 2>/dev/null | grep -q 'Clock was'
 }
 
 # start_services DIR: everything that row A leans on, at its own addresses in the hall
@@ -104,7 +113,8 @@ start_services() {
   wait_for "the first name server" 20 "$dir/ns1/log" knows_its_zones 10.40.8.3
   name_server "$dir/ns2" 10.40.8.4 secondary
   for address in 6 7 8; do time_server "$dir/ntp$address" "10.40.8.$address"; done
-  $HALL /usr/bin/python3 "$ROOT/lab/services/clock.py" 10.40.8.9 123 120 >"$dir/clock.log" 2>&1 &
+  time_server "$dir/ntp9" 10.40.8.9
+  let_lie "$dir/ntp9" 120
   $HALL /usr/bin/python3 "$ROOT/lab/services/relay.py" 10.40.8.20 25 10.40.8.3 "$dir/relay.pem" "$dir/relay.key" >"$dir/relay.log" 2>&1 &
   wait_for "the relay" 20 "$dir/relay.log" line_in '^relay ready' "$dir/relay.log"
   wait_for "the second name server" 20 "$dir/ns2/log" knows_its_zones 10.40.8.4

@@ -24,22 +24,21 @@ ensure_built
 mkdir -p "$DATA"
 DATA=$(cd "$DATA" && pwd)
 [ ! -f "$DATA/start.pid" ] || ! kill -0 "$(cat "$DATA/start.pid")" 2>/dev/null || die "it runs already: ./lychnos status"
-if [ "$(id -u)" = 0 ] && ! setpriv --reuid=postgres --regid=postgres --init-groups test -x "$DATA"; then
+if [ "$(id -u)" = 0 ] && [ -z "${LYCHNOS_MAPPED:-}" ] && ! setpriv --reuid=postgres --regid=postgres --init-groups test -x "$DATA"; then
   die "the database runs as postgres, who cannot reach $DATA: set LYCHNOS_DATA to a directory that others may enter, such as /var/lib/lychnos"
 fi
 umask 077
-if [ ! -f "$DATA/pg.password" ]; then head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n' >"$DATA/pg.password"; fi
-pwfile=$(mktemp); cp "$DATA/pg.password" "$pwfile"; [ "$(id -u)" != 0 ] || chown postgres: "$pwfile"
+pg_password
 PORT=$(free_port "${LYCHNOS_HTTP_PORT:-8080}")
 [ "$PORT" = "${LYCHNOS_HTTP_PORT:-8080}" ] || die "port ${LYCHNOS_HTTP_PORT:-8080} is taken: set LYCHNOS_HTTP_PORT"
 fresh=; [ -f "$DATA/pg/PG_VERSION" ] || fresh=1
-export PORT DATA fresh pwfile
+export PORT DATA fresh PWFILE
 # one process that holds both, so that stop ends them in order
 setsid bash -c '
   . "$ROOT/bin/common.sh"
   PG=$(free_port 5450)
-  pg_start "$DATA/pg" "$PG" durable "$pwfile"
-  rm -f "$pwfile"
+  pg_start "$DATA/pg" "$PG" durable "$PWFILE"
+  rm -f "$PWFILE"
   password=$(cat "$DATA/pg.password")
   [ -z "$fresh" ] || pg_createdb "$PG" lychnos "$password"
   QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=$password \

@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.common.http.TestHTTPResource;
 import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.path.json.JsonPath;
 import java.io.IOException;
 import java.net.URL;
 import java.nio.file.Files;
@@ -46,6 +47,18 @@ class CookbookTest extends ProvenMachine {
             recipes.add(new Recipe(found.group(1), found.group(2)));
         }
         return recipes;
+    }
+
+    /** Programs are written against the description: what they do most has an example there, of things that there are. */
+    @Test
+    void theDescriptionHasExamples() {
+        JsonPath described = io.restassured.RestAssured.given().accept("application/json").get("/q/openapi?format=json").then().statusCode(200).extract().jsonPath();
+        assertEquals("BK-40718", described.getString("paths.'/api/bring-ups/{id}/facts'.put.requestBody.content.'application/json'.example.cells[0].value"));
+        assertEquals(64, described.getString("paths.'/api/bring-ups/{id}/signatures'.post.responses.'200'.content.'application/json'.example[0].digest").length());
+        Map<String, Object> cell = described.getMap("components.schemas.CellText.properties");
+        assertTrue(cell.keySet().containsAll(described.getMap("paths.'/api/bring-ups/{id}/facts'.put.requestBody.content.'application/json'.example.cells[0]").keySet()), cell::toString);
+        Map<String, Object> seen = described.getMap("components.schemas.Seen.properties");
+        assertTrue(seen.keySet().containsAll(described.getMap("paths.'/api/bring-ups/{id}/signatures'.post.requestBody.content.'application/json'.example.units[0]").keySet()), seen::toString);
     }
 
     @Test

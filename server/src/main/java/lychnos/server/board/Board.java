@@ -29,6 +29,7 @@ import lychnos.server.prepare.Kinds;
 import lychnos.server.prepare.Plans;
 import lychnos.server.prepare.Plans.Seat;
 import lychnos.server.prove.Checks;
+import lychnos.server.handover.SignOff;
 import lychnos.server.signed.SignedUnits;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.MemberDialogue;
@@ -48,11 +49,13 @@ public class Board {
     private final Setups setups;
     private final Checks checks;
     private final SignedUnits signedUnits;
+    private final SignOff signOff;
     private final Kinds kinds;
     private final Kind kind;
 
-    Board(BringUps bringUps, Plans plans, Facts facts, Rounds rounds, AtBench atBench, Setups setups, Checks checks, SignedUnits signedUnits, Kinds kinds, Kind kind) {
+    Board(BringUps bringUps, Plans plans, Facts facts, Rounds rounds, AtBench atBench, Setups setups, Checks checks, SignedUnits signedUnits, SignOff signOff, Kinds kinds, Kind kind) {
         this.signedUnits = signedUnits;
+        this.signOff = signOff;
         this.bringUps = bringUps;
         this.plans = plans;
         this.facts = facts;
@@ -125,12 +128,13 @@ public class Board {
         Map<Long, AtBench.Unit> benches = atBench.of(bringUpId);
         Map<Long, Proof> proofs = checks.proofs(bringUpId);
         Set<Long> signed = signedUnits.of(bringUpId);
+        Map<Long, String> held = signOff.held(bringUpId);
         Plan plan = plans.plan(bringUp, sheet, seats);
         List<Finding> findings = Rule.lookAt(plan);
         Map<Long, Readiness> readiness = Readiness.of(plan);
         List<Row> rows = new ArrayList<>();
         Map<Long, String> heldUp = heldUp(sheet.keySet(), findings, setups.goingAlone(bringUpId));
-        sheet.forEach((unit, known) -> rows.add(row(unit, known, seats.getOrDefault(unit.id, List.of()), readiness.get(unit.id), heldUp.get(unit.id), runs.get(unit.id), benches.get(unit.id), proofs.get(unit.id), signed.contains(unit.id))));
+        sheet.forEach((unit, known) -> rows.add(row(unit, known, seats.getOrDefault(unit.id, List.of()), readiness.get(unit.id), heldUp.get(unit.id), runs.get(unit.id), benches.get(unit.id), proofs.get(unit.id), signed.contains(unit.id) ? "signed" : held.getOrDefault(unit.id, ""))));
         List<Todo> todos = benchTodos(rows, benches);
         todos.addAll(todos(bringUp, rows, findings, Rounds.startable(sheet.keySet(), seats.keySet(), runs.values(), kinds), runs));
         List<Todo> waiting = new ArrayList<>(rows.stream()
@@ -155,7 +159,7 @@ public class Board {
                 waiting);
     }
 
-    private static Row row(Unit unit, UnitFacts known, List<Seat> seats, Readiness readiness, String heldUp, Run run, AtBench.Unit bench, Proof proof, boolean signed) {
+    private static Row row(Unit unit, UnitFacts known, List<Seat> seats, Readiness readiness, String heldUp, Run run, AtBench.Unit bench, Proof proof, String sign) {
         Seat claim = seats.isEmpty() ? null : seats.get(0);
         String name = unit.name != null || claim == null ? unit.label() : claim.hostName();
         boolean settingUp = run != null && run.state == RunState.RUNNING;
@@ -172,7 +176,7 @@ public class Board {
                 claim == null ? Cell.of("dark", "—") : Cell.of("done", span(seats)),
                 bench != null ? atBench(bench) : run == null ? unbegun(known, claim, readiness, heldUp) : configure(run),
                 prove(proof, settingUp),
-                handover(proof, signed),
+                handover(proof, sign),
                 proof == null ? List.of() : proof.outcomes.stream().map(Outcome::standing).toList(),
                 proof == null ? "" : proof.sentence);
     }
@@ -304,8 +308,10 @@ public class Board {
         return proof.proven ? new Cell("lit", "", proof.at) : Cell.of("fault", proof.sentence);
     }
 
-    private static Cell handover(Proof proof, boolean signed) {
-        return signed ? Cell.of("done", "signed") : proof != null && proof.proven ? Cell.of("set", "to be signed") : Cell.of("dark", "—");
+    /** @param sign "signed", or what stands between a proven unit and that; empty where nothing does */
+    private static Cell handover(Proof proof, String sign) {
+        boolean proven = proof != null && proof.proven;
+        return sign.equals("signed") ? Cell.of("done", sign) : !proven ? Cell.of("dark", "—") : sign.isEmpty() ? Cell.of("set", "to be signed") : Cell.of("dark", sign);
     }
 
     private static int percent(long part, int whole) {

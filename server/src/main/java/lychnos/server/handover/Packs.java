@@ -14,11 +14,14 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import lychnos.core.record.CanonicalJson;
 import lychnos.core.record.Chain;
@@ -84,12 +87,50 @@ public class Packs {
         return of.get(name) instanceof List<?> list ? (List<Map<String, Object>>) list : List.of();
     }
 
-    private List<Read> signed(long bringUpId) {
-        return db.createQuery("select r from SignedRecord r join Unit u on u.id = r.unitId where r.bringUpId = :id and r.endedAt is null order by u.number", SignedRecord.class)
+    /** A record that counts, and its unit. */
+    private record Signed(long id, long unit) {}
+
+    private List<Signed> signed(long bringUpId) {
+        return db.createQuery("select r.id, r.unitId from SignedRecord r join Unit u on u.id = r.unitId where r.bringUpId = :id and r.endedAt is null order by u.number", Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
-                .map(record -> new Read(record, read(record)))
+                .map(row -> new Signed((Long) row[0], (Long) row[1]))
                 .toList();
+    }
+
+    /** What is done with the units of one volume. */
+    @FunctionalInterface
+    private interface Volume {
+        void take(int number, List<Read> units) throws IOException;
+    }
+
+    /** Volume by volume, so that however many units there are, no more than those of one are held. */
+    private void each(List<Signed> signed, Volume volume) throws IOException {
+        for (int from = 0; from < signed.size(); from += UNITS_A_VOLUME) {
+            List<Long> ids = signed.subList(from, Math.min(signed.size(), from + UNITS_A_VOLUME)).stream().map(Signed::id).toList();
+            Map<Long, SignedRecord> records = db.createQuery("from SignedRecord where id in :ids", SignedRecord.class).setParameter("ids", ids).getResultStream().collect(Collectors.toMap(record -> record.id, Function.identity()));
+            volume.take(from / UNITS_A_VOLUME + 1, ids.stream().map(records::get).map(record -> new Read(record, read(record))).toList());
+            records.values().forEach(db::detach);
+        }
+    }
+
+    /** What the first page counts. */
+    private static final class Totals {
+        int units;
+        long endpoints;
+        long names;
+        final Set<String> places = new HashSet<>();
+
+        void add(Read unit) {
+            units++;
+            names += unit.list("names").size();
+            for (Map<String, Object> endpoint : unit.list("endpoints")) {
+                endpoints++;
+                if (!text(endpoint, "from").isEmpty()) {
+                    places.add(text(endpoint, "from"));
+                }
+            }
+        }
     }
 
     private Map<String, Object> read(SignedRecord record) {
@@ -110,20 +151,23 @@ public class Packs {
         SortedMap<String, Path> files = new TreeMap<>();
         Path pack = directory.resolve("pack.zip");
         QuarkusTransaction.requiringNew().timeout(600).call(() -> {
-            List<Read> signed = signed(bringUpId);
+            List<Signed> signed = signed(bringUpId);
             if (signed.isEmpty()) {
                 throw Refusal.conflict("Nothing is signed yet: a pack holds what was signed.");
             }
-            for (Exports.File file : exports.of(bringUpId, signed.stream().map(each -> each.record.unitId).collect(Collectors.toSet())).values()) {
+            for (Exports.File file : exports.of(bringUpId, signed.stream().map(Signed::unit).collect(Collectors.toSet())).values()) {
                 write(directory, files, file.name(), file.writer());
             }
             List<Chain.Link> chain = chaining.since(bringUpId);
-            write(directory, files, RECORDS, out -> records(out, bringUpId, signed, chain));
+            Totals totals = new Totals();
+            write(directory, files, RECORDS, out -> records(out, bringUpId, signed, totals, chain));
             copySchema(directory, files);
-            for (Read each : signed) {
-                recordings(directory, files, each);
-            }
-            pdf(directory, files, bringUpId, paper, signed, chain.get(chain.size() - 1).digest());
+            each(signed, (number, units) -> {
+                for (Read each : units) {
+                    recordings(directory, files, each);
+                }
+            });
+            pdf(directory, files, bringUpId, paper, signed, totals, chain.get(chain.size() - 1).digest());
             String manifest;
             try (OutputStream out = Files.newOutputStream(pack)) {
                 manifest = PackFile.write(out, files, chain.get(chain.size() - 1).digest());
@@ -169,13 +213,15 @@ public class Packs {
     }
 
     /** Everything, machine-readable: each record with its body as it was signed, and the chain that they stand in. */
-    private void records(Appendable out, long bringUpId, List<Read> signed, List<Chain.Link> chain) throws IOException {
+    private void records(Appendable out, long bringUpId, List<Signed> signed, Totals totals, List<Chain.Link> chain) throws IOException {
         BringUps.Named named = bringUps.named(bringUpId);
         out.append("{\"format\":").append(CanonicalJson.write(FORMAT)).append(",\"site\":").append(CanonicalJson.write(named.site())).append(",\"bringUp\":").append(CanonicalJson.write(named.name())).append(",\"records\":[\n");
-        for (int i = 0; i < signed.size(); i++) {
-            SignedRecord record = signed.get(i).record;
-            out.append(i == 0 ? "" : ",\n").append("{\"digest\":\"").append(record.digest).append("\",\"body\":").append(record.body).append('}');
-        }
+        each(signed, (number, units) -> {
+            for (Read unit : units) {
+                out.append(totals.units == 0 ? "" : ",\n").append("{\"digest\":\"").append(unit.record.digest).append("\",\"body\":").append(unit.record.body).append('}');
+                totals.add(unit);
+            }
+        });
         out.append("\n],\"chain\":[\n");
         for (int i = 0; i < chain.size(); i++) {
             Chain.Link link = chain.get(i);
@@ -187,27 +233,24 @@ public class Packs {
 
     // --- the pages ---
 
-    private void pdf(Path directory, SortedMap<String, Path> files, long bringUpId, PackHtml.Paper paper, List<Read> signed, String digest) throws IOException {
+    private void pdf(Path directory, SortedMap<String, Path> files, long bringUpId, PackHtml.Paper paper, List<Signed> signed, Totals totals, String digest) throws IOException {
         int volumes = (signed.size() + UNITS_A_VOLUME - 1) / UNITS_A_VOLUME;
-        for (int volume = 0; volume < volumes; volume++) {
-            List<Read> of = signed.subList(volume * UNITS_A_VOLUME, Math.min(signed.size(), (volume + 1) * UNITS_A_VOLUME));
+        each(signed, (volume, of) -> {
             StringBuilder html = new StringBuilder();
-            PackHtml.write(html, paper, PackPdf.FONT, front(bringUpId, signed, digest, volumes == 1 ? "" : ", volume " + (volume + 1) + " of " + volumes), lines(of), of.stream().map(Packs::sheet).toList());
-            String name = volumes == 1 ? "pack.pdf" : String.format("pack-%02d.pdf", volume + 1);
+            PackHtml.write(html, paper, PackPdf.FONT, front(bringUpId, totals, digest, volumes == 1 ? "" : ", volume " + volume + " of " + volumes), lines(of), of.stream().map(Packs::sheet).toList());
+            String name = volumes == 1 ? "pack.pdf" : String.format("pack-%02d.pdf", volume);
             Path file = directory.resolve(name);
             try (OutputStream out = Files.newOutputStream(file)) {
                 PackPdf.write(html.toString(), out);
             }
             files.put(name, file);
-        }
+        });
     }
 
-    private PackHtml.Front front(long bringUpId, List<Read> signed, String digest, String volume) {
+    private PackHtml.Front front(long bringUpId, Totals totals, String digest, String volume) {
         BringUps.Named named = bringUps.named(bringUpId);
         int units = bringUps.units(bringUpId).size();
-        long endpoints = signed.stream().mapToLong(each -> each.list("endpoints").size()).sum();
-        long places = signed.stream().flatMap(each -> each.list("endpoints").stream()).map(each -> text(each, "from")).filter(from -> !from.isEmpty()).distinct().count();
-        long names = signed.stream().mapToLong(each -> each.list("names").size()).sum();
+        int places = totals.places.size();
         List<OpenItems.View> open = items.of(bringUpId);
         String at = minute(clock.instant());
         return new PackHtml.Front(
@@ -215,9 +258,9 @@ public class Packs {
                 named.site() + ", made on " + at + "; all times are UTC",
                 digest,
                 List.of(
-                        new PackHtml.Figure(String.valueOf(signed.size()), "units signed of " + units),
-                        new PackHtml.Figure(String.valueOf(endpoints), "endpoints, seen from " + places + (places == 1 ? " place" : " places")),
-                        new PackHtml.Figure(String.valueOf(names), "name records"),
+                        new PackHtml.Figure(String.valueOf(totals.units), "units signed of " + units),
+                        new PackHtml.Figure(String.valueOf(totals.endpoints), "endpoints, seen from " + places + (places == 1 ? " place" : " places")),
+                        new PackHtml.Figure(String.valueOf(totals.names), "name records"),
                         new PackHtml.Figure(String.valueOf(open.size()), open.size() == 1 ? "open item" : "open items")),
                 open.stream().map(OpenItems.View::sentence).toList());
     }

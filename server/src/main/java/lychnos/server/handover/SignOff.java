@@ -124,6 +124,15 @@ public class SignOff {
         return db.createQuery("from SignedRecord where bringUpId = :id and endedAt is null", SignedRecord.class).setParameter("id", bringUpId).getResultStream().collect(Collectors.toMap(record -> record.unitId, Function.identity()));
     }
 
+    /** By unit, what must be decided or noted before it is signed, in a few words. */
+    @Transactional
+    public Map<Long, String> held(long bringUpId) {
+        Map<Long, String> held = new HashMap<>();
+        items.proposed(bringUpId).forEach(proposal -> held.put(proposal.unitId(), "an open item to note"));
+        changes(bringUpId).keySet().forEach(unit -> held.put(unit, "a change to decide on"));
+        return held;
+    }
+
     private Map<Long, String> changes(long bringUpId) {
         Map<Long, String> changes = new HashMap<>();
         db.createNativeQuery("select c.unit_id, t.what, c.host_name from trait_change t join claim c on c.id = t.claim_id join unit u on u.id = c.unit_id where u.bring_up_id = :id and c.released_at is null and t.state in ('OPEN', 'FAULT') order by t.id", Object[].class)
