@@ -1,10 +1,11 @@
 # Measures. Sourced by lychnos.
 if [ "${1:-}" = --help ]; then
   cat <<'TXT'
-usage: ./lychnos bench [placing|proving|pings|hall|keeping|lines …]
+usage: ./lychnos bench [placing|proving|pings|hall|keeping|lines|load …]
 
 Measures speed as ratios within one run, on loopback in a network namespace. Absolute times depend on the
-machine; the ratios say how much more is done than the plainest thing with the same data. Without a word: everything.
+machine; the ratios say how much more is done than the plainest thing with the same data. Without a word: everything
+but load, which has twenty engineers at work on 5,000 units for ten minutes (LYCHNOS_LOAD_SECONDS).
 TXT
   exit 0
 fi
@@ -34,6 +35,7 @@ for what in "$@"; do
     placing | proving | pings) module=wire main=lychnos.wire.bench.Bench ;;
     hall) module=e2e main=lychnos.e2e.HallBench ;;
     keeping) module=e2e main=lychnos.e2e.KeepingBench ;;
+    load) module=e2e main=lychnos.e2e.LoadBench ;;
     lines) module=e2e main=lychnos.e2e.LinesBench ;;
     *) die "there is nothing called “$what” to measure: ./lychnos bench --help" ;;
   esac

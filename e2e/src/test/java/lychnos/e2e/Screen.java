@@ -48,9 +48,13 @@ final class Screen implements AutoCloseable {
     }
 
     void signIn(String url) {
+        signIn(url, "rack-one", "engineer-at-rack-one");
+    }
+
+    void signIn(String url, String login, String password) {
         page.navigate(url);
-        page.getByLabel("Login").fill("rack-one");
-        page.getByLabel("Password").fill("engineer-at-rack-one");
+        page.getByLabel("Login").fill(login);
+        page.getByLabel("Password").fill(password);
         button("Sign in").click();
         page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Bring-ups")).waitFor();
     }

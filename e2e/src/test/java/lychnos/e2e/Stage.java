@@ -170,7 +170,7 @@ final class Stage implements AutoCloseable {
                 "LYCHNOS_RUN_LEASE", "3s",
                 "LYCHNOS_RUN_FOLLOW_AT_MOST", "25s",
                 "LYCHNOS_SEAL_KEY_FILE", directory.resolve("seal.key").toString(),
-                "LYCHNOS_DEMO_ACCOUNTS", "hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one"));
+                "LYCHNOS_DEMO_ACCOUNTS", "hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one;night-watch:Night watch:viewer:only-looking-around"));
         List<String> command = new ArrayList<>(elsewhere() ? List.of(settings.get("INSIDE").split(" ")) : List.of());
         command.add("java");
         command.addAll(options);
