@@ -128,13 +128,14 @@ public final class HallBench {
                     """
                     window.firstSeen = {};
                     new MutationObserver(() => {
-                      for (const selector of ['tr[id^=unit-]', 'td[id^=fact-]']) {
+                      for (const selector of ['tr[id^=unit-]', 'td[id^=fact-]', 'td.proof']) {
                         if (!(selector in window.firstSeen) && document.querySelector(selector)) window.firstSeen[selector] = performance.now();
                       }
                     }).observe(document, { childList: true, subtree: true });""");
             screen.signIn(stage.url());
             look(screen.page, "Board", "/b/" + bringUp, "tr[id^=unit-]", ".many");
             look(screen.page, "fact sheet", "/b/" + bringUp + "/prepare", "td[id^=fact-]", ".windowed");
+            look(screen.page, "hand over", "/b/" + bringUp + "/handover", "td.proof", ".windowed");
         }
         System.out.printf(Locale.ROOT, "server after that: %d MB resident%n", stage.residentMegabytes());
     }

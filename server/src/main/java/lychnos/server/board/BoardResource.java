@@ -1,14 +1,20 @@
 package lychnos.server.board;
 
 import jakarta.annotation.security.RolesAllowed;
-import lychnos.server.store.ReadsOnly;
-import org.hibernate.Session;
 import jakarta.transaction.Transactional;
 import jakarta.ws.rs.DefaultValue;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
+import jakarta.ws.rs.core.Context;
+import jakarta.ws.rs.core.HttpHeaders;
+import jakarta.ws.rs.core.Request;
+import jakarta.ws.rs.core.Response;
 import java.util.List;
+import lychnos.server.live.SharedViews;
+import lychnos.server.store.ReadsOnly;
+import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
+import org.hibernate.Session;
 
 /** The Board, and the find box. */
 @Path("/api")
@@ -18,9 +24,11 @@ public class BoardResource {
     private static final int MOST_FOUND = 12;
 
     private final Board board;
+    private final SharedViews shared;
     private final Session db;
 
-    BoardResource(Board board, Session db) {
+    BoardResource(Board board, SharedViews shared, Session db) {
+        this.shared = shared;
         this.board = board;
         this.db = db;
     }
@@ -32,8 +40,9 @@ public class BoardResource {
     @Path("bring-ups/{id}/board")
     @Transactional
     @ReadsOnly
-    public Board.View view(long id, @QueryParam("rows") @DefaultValue("true") boolean rows) {
-        return board.view(id, rows);
+    @APIResponseSchema(value = Board.View.class, responseCode = "200")
+    public Response view(long id, @QueryParam("rows") @DefaultValue("true") boolean rows, @Context Request request, @Context HttpHeaders headers) {
+        return shared.of("board " + id + " " + rows, id, request, headers, () -> board.view(id, rows));
     }
 
     /** Looks for a unit by name, address, serial, hardware address in any notation, or position. */

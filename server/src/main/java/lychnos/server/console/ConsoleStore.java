@@ -23,7 +23,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
-import lychnos.server.run.ThisServer;
+import lychnos.server.store.ThisServer;
 import lychnos.server.store.MemberDialogue;
 import lychnos.server.store.ReadsOnly;
 import lychnos.server.store.Rows;

@@ -7,6 +7,9 @@ import jakarta.ws.rs.DELETE;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
+import jakarta.ws.rs.core.Context;
+import jakarta.ws.rs.core.HttpHeaders;
+import jakarta.ws.rs.core.Request;
 import jakarta.ws.rs.core.Response;
 import jakarta.ws.rs.core.StreamingOutput;
 import java.io.BufferedWriter;
@@ -21,8 +24,10 @@ import java.util.Map;
 import lychnos.core.record.PackHtml;
 import lychnos.server.account.Once;
 import lychnos.server.account.Who;
+import lychnos.server.live.SharedViews;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.problem.Refusal;
+import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 import org.jboss.resteasy.reactive.RestHeader;
 import org.jboss.resteasy.reactive.RestQuery;
 
@@ -31,6 +36,7 @@ import org.jboss.resteasy.reactive.RestQuery;
 @RolesAllowed("viewer")
 public class HandoverResource {
 
+    private final SharedViews shared;
     private final BringUps bringUps;
     private final Inventory inventory;
     private final SignOff signOff;
@@ -43,7 +49,8 @@ public class HandoverResource {
     private final Who who;
     private final Once once;
 
-    HandoverResource(BringUps bringUps, Inventory inventory, SignOff signOff, OpenItems items, LifeAfter lifeAfter, Exports exports, Packs packs, Credentials credentials, Chaining chaining, Once once, Who who) {
+    HandoverResource(BringUps bringUps, Inventory inventory, SignOff signOff, OpenItems items, LifeAfter lifeAfter, Exports exports, Packs packs, Credentials credentials, Chaining chaining, Once once, Who who, SharedViews shared) {
+        this.shared = shared;
         this.once = once;
         this.bringUps = bringUps;
         this.inventory = inventory;
@@ -66,7 +73,12 @@ public class HandoverResource {
     @GET
     @Path("bring-ups/{id}/handover")
     @Transactional
-    public View view(long id) {
+    @APIResponseSchema(value = View.class, responseCode = "200")
+    public Response view(long id, @Context Request request, @Context HttpHeaders headers) {
+        return shared.of("handover " + id, id, request, headers, () -> view(id));
+    }
+
+    private View view(long id) {
         List<Inventory.Entry> entries = inventory.of(id, null);
         List<Line> lines = entries.stream()
                 .map(each -> new Line(each.unitId(), each.claimId(), each.endpoint().name(), each.endpoint().role(), each.endpoint().address(), each.endpoint().serial(), each.endpoint().certificate(), each.endpoint().provenAt()))

@@ -12,12 +12,16 @@ import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.LinkedHashSet;
+import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicLong;
 import javax.sql.DataSource;
+import lychnos.server.store.ThisServer;
 import org.jboss.logging.Logger;
 
 /**
@@ -39,6 +43,7 @@ public class Live {
     private final DataSource database;
     private final TransactionSynchronizationRegistry transaction;
     private final Set<String> untold = new LinkedHashSet<>();
+    private final Map<Long, AtomicLong> versions = new ConcurrentHashMap<>();
     private final AtomicBoolean due = new AtomicBoolean();
     private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor();
 
@@ -75,7 +80,18 @@ public class Live {
         });
     }
 
+    /** Grows with whatever is told of a bring-up, by any server. */
+    public long version(long bringUpId) {
+        return versions.computeIfAbsent(0L, all -> new AtomicLong()).get() + versions.computeIfAbsent(bringUpId, none -> new AtomicLong()).get();
+    }
+
+    /** Something of a bring-up has changed; of all of them where it is 0. */
+    void changed(long bringUpId) {
+        versions.computeIfAbsent(bringUpId, none -> new AtomicLong()).incrementAndGet();
+    }
+
     private void put(String message) {
+        changed(Long.parseLong(message.split(" ")[0]));
         synchronized (untold) {
             untold.add(message);
         }
@@ -100,7 +116,7 @@ public class Live {
             try (Statement lax = connection.createStatement(); PreparedStatement notify = connection.prepareStatement("select pg_notify('" + CHANNEL + "', message) from unnest(?) as message")) {
                 // nothing is lost with it: whoever was cut off looks at everything again
                 lax.execute("set local synchronous_commit = off");
-                notify.setArray(1, connection.createArrayOf("text", now.toArray()));
+                notify.setArray(1, connection.createArrayOf("text", now.stream().map(message -> message + " " + ThisServer.ID).toArray()));
                 notify.execute();
             }
             connection.commit();

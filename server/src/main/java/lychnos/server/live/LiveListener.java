@@ -10,6 +10,7 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.concurrent.TimeUnit;
 import javax.sql.DataSource;
+import lychnos.server.store.ThisServer;
 import org.jboss.logging.Logger;
 import org.postgresql.PGConnection;
 import org.postgresql.PGNotification;
@@ -23,10 +24,12 @@ public class LiveListener {
 
     private final DataSource database;
     private final OpenConnections connections;
+    private final Live live;
     private volatile boolean stopped;
     private Thread thread;
 
-    LiveListener(DataSource database, OpenConnections connections) {
+    LiveListener(DataSource database, OpenConnections connections, Live live) {
+        this.live = live;
         this.database = database;
         this.connections = connections;
     }
@@ -48,12 +51,13 @@ public class LiveListener {
                 connection.setAutoCommit(true);
                 statement.execute("listen " + Live.CHANNEL);
                 // what was told while nobody listened is lost: let every screen look again
+                live.changed(0);
                 broadcast("0 all");
                 PGConnection postgres = connection.unwrap(PGConnection.class);
                 while (!stopped) {
                     PGNotification[] heard = postgres.getNotifications(PATIENCE_MILLIS);
                     for (PGNotification notification : heard == null ? new PGNotification[0] : heard) {
-                        broadcast(notification.getParameter());
+                        hear(notification.getParameter().split(" "));
                     }
                 }
             } catch (SQLException e) {
@@ -63,6 +67,14 @@ public class LiveListener {
                 }
             }
         }
+    }
+
+    /** @param told bring-up, topic, and which server tells it */
+    private void hear(String[] told) {
+        if (!told[2].equals(ThisServer.ID)) {
+            live.changed(Long.parseLong(told[0]));
+        }
+        broadcast(told[0] + " " + told[1]);
     }
 
     private void broadcast(String message) {

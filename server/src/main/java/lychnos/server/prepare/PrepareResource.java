@@ -13,37 +13,40 @@ import jakarta.ws.rs.Produces;
 import jakarta.ws.rs.QueryParam;
 import jakarta.ws.rs.core.Context;
 import jakarta.ws.rs.core.EntityTag;
+import jakarta.ws.rs.core.HttpHeaders;
+import jakarta.ws.rs.core.MediaType;
 import jakarta.ws.rs.core.Request;
 import jakarta.ws.rs.core.Response;
-import jakarta.ws.rs.core.MediaType;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.DryRun;
 import lychnos.core.fact.Fact;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.kind.Kind;
-import lychnos.core.dialogue.Dialogue;
-import lychnos.core.dialogue.DryRun;
-import lychnos.core.kind.Recording;
 import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindReader;
+import lychnos.core.kind.Recording;
 import lychnos.core.rule.Mend;
 import lychnos.core.rule.Rule;
 import lychnos.core.service.Measured;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.ThingSort;
 import lychnos.server.account.Who;
+import lychnos.server.live.SharedViews;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Seen;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.ReadsOnly;
 import lychnos.server.store.SiteThing;
 import lychnos.server.store.Unit;
+import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 import org.jboss.resteasy.reactive.RestHeader;
 
 /** Stage 1: bring-ups, label lists, the network. */
@@ -51,6 +54,7 @@ import org.jboss.resteasy.reactive.RestHeader;
 @RolesAllowed("viewer")
 public class PrepareResource {
 
+    private final SharedViews shared;
     private final BringUps bringUps;
     private final Labels labels;
     private final Groundworks groundworks;
@@ -63,7 +67,8 @@ public class PrepareResource {
     private final Things things;
     private final Who who;
 
-    PrepareResource(BringUps bringUps, Labels labels, Groundworks groundworks, Units units, Kinds kinds, Facts facts, Plans plans, Mends mends, Measures measures, Things things, Who who) {
+    PrepareResource(BringUps bringUps, Labels labels, Groundworks groundworks, Units units, Kinds kinds, Facts facts, Plans plans, Mends mends, Measures measures, Things things, Who who, SharedViews shared) {
+        this.shared = shared;
         this.units = units;
         this.kinds = kinds;
         this.facts = facts;
@@ -158,7 +163,12 @@ public class PrepareResource {
     @Path("bring-ups/{id}/prepare")
     @Transactional
     @ReadsOnly
-    public Sheet sheet(long id) {
+    @APIResponseSchema(value = Sheet.class, responseCode = "200")
+    public Response sheet(long id, @Context Request request, @Context HttpHeaders headers) {
+        return shared.of("prepare " + id, id, request, headers, () -> sheet(id));
+    }
+
+    private Sheet sheet(long id) {
         BringUp bringUp = bringUps.get(id);
         Map<Unit, UnitFacts> sheet = facts.of(bringUp);
         List<UnitLabel> labelled = sheet.entrySet().stream().map(entry -> UnitLabel.of(entry.getKey(), entry.getValue().known())).toList();

@@ -6,11 +6,16 @@ import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
+import jakarta.ws.rs.core.Context;
+import jakarta.ws.rs.core.HttpHeaders;
+import jakarta.ws.rs.core.Response;
 import java.util.Set;
 import lychnos.core.proof.Rung;
 import lychnos.server.account.Who;
+import lychnos.server.live.SharedViews;
 import lychnos.server.problem.Refusal;
 import lychnos.wire.Vantage;
+import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 import org.jboss.resteasy.reactive.RestQuery;
 
 /** Stage 4: how far up every endpoint answers. */
@@ -18,6 +23,7 @@ import org.jboss.resteasy.reactive.RestQuery;
 @RolesAllowed("viewer")
 public class ProveResource {
 
+    private final SharedViews shared;
     private final Checks checks;
     private final Paces paces;
     private final SinceAccepted accepted;
@@ -25,7 +31,8 @@ public class ProveResource {
     private final Vantage vantage;
     private final Who who;
 
-    ProveResource(Checks checks, Paces paces, SinceAccepted accepted, Certificates certificates, Vantage vantage, Who who) {
+    ProveResource(Checks checks, Paces paces, SinceAccepted accepted, Certificates certificates, Vantage vantage, Who who, SharedViews shared) {
+        this.shared = shared;
         this.accepted = accepted;
         this.certificates = certificates;
         this.checks = checks;
@@ -47,8 +54,9 @@ public class ProveResource {
 
     @GET
     @Path("bring-ups/{id}/prove")
-    public Checks.View view(long id) {
-        return checks.view(id, vantage.name(), paces.of(id));
+    @APIResponseSchema(value = Checks.View.class, responseCode = "200")
+    public Response view(long id, @Context jakarta.ws.rs.core.Request request, @Context HttpHeaders headers) {
+        return shared.of("prove " + id, id, request, headers, () -> checks.view(id, vantage.name(), paces.of(id)));
     }
 
     @GET

@@ -25,6 +25,7 @@ import lychnos.server.live.Live;
 import lychnos.server.store.Round;
 import lychnos.server.store.Run;
 import lychnos.server.store.RunStep;
+import lychnos.server.store.ThisServer;
 import lychnos.server.store.Unit;
 
 /** Runs as the database keeps them: claimed with a lease, advanced step by step under a fence, ended. */

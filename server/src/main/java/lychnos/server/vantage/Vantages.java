@@ -27,7 +27,7 @@ import lychnos.server.live.Live;
 import lychnos.server.prepare.DeclaredNetworks;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.Network;
-import lychnos.server.run.ThisServer;
+import lychnos.server.store.ThisServer;
 import lychnos.server.store.VantageRow;
 import lychnos.wire.LocalVantage;
 import lychnos.wire.Vantage;

@@ -1,4 +1,4 @@
-package lychnos.server.run;
+package lychnos.server.store;
 
 import java.util.UUID;
 
