@@ -47,9 +47,9 @@
     <div class="made"><p>{t.once}</p><pre class="mono">{made}</pre><B onclick={() => void navigator.clipboard.writeText(made).then(() => notices.say(m.prove.copied))}>{m.prove.copy}</B></div>
   {/if}
   <form onsubmit={(event) => { event.preventDefault(); void make(); }}>
-    <label>{t.name}<Input size="sm" bind:value={name} placeholder="monitoring" aria-invalid={'name' in faults} spellcheck="false" />{#if faults.name}<span class="fault">{faults.name}</span>{/if}</label>
-    <label>{t.role}<Select size="sm" bind:value={role} items={roles.map((each) => ({ value: each, name: t.may[each] ?? each }))} placeholder="" />{#if faults.role}<span class="fault">{faults.role}</span>{/if}</label>
-    <label>{t.days}<Input size="sm" inputmode="numeric" bind:value={days} aria-invalid={'days' in faults} />{#if faults.days}<span class="fault">{faults.days}</span>{/if}</label>
+    <label>{t.name}<Input bind:value={name} placeholder="monitoring" aria-invalid={'name' in faults} spellcheck="false" />{#if faults.name}<span class="fault">{faults.name}</span>{/if}</label>
+    <label>{t.role}<Select bind:value={role} items={roles.map((each) => ({ value: each, name: t.may[each] ?? each }))} placeholder="" />{#if faults.role}<span class="fault">{faults.role}</span>{/if}</label>
+    <label>{t.days}<Input inputmode="numeric" bind:value={days} aria-invalid={'days' in faults} />{#if faults.days}<span class="fault">{faults.days}</span>{/if}</label>
     <B type="submit" look="go" disabled={!name.trim()}>{t.make}</B>
   </form>
   {#if fault}<p class="fault" role="alert">{fault}</p>{/if}

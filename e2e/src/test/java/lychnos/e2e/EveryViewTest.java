@@ -77,6 +77,7 @@ class EveryViewTest {
             open(screen, who + "“" + name + "”");
         }
         screen.page.navigate(stage.url() + "/b/1/prove");
+        screen.page.locator("main table").first().waitFor();
         screen.page.keyboard().press("?");
         open(screen, who + "keys");
         screen.page.locator(".you > button").click();

@@ -13,14 +13,21 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** Views that are worked out once for all who ask are never older than what whoever asks has done. */
 @QuarkusTest
 class SharedViewsTest {
 
-    private final Client client = Client.engineer();
-    private final long id = client.bringUp();
+    private Client client;
+    private long id;
+
+    @BeforeEach
+    void begin() {
+        client = Client.engineer();
+        id = client.bringUp();
+    }
 
     private Response board(String tag) {
         return (tag == null ? client.request() : client.request().header("If-None-Match", tag)).get("/api/bring-ups/" + id + "/board");
@@ -45,11 +52,7 @@ class SharedViewsTest {
         board(tag).then().statusCode(304);
         announce(1);
         assertNotEquals(tag, board(tag).then().statusCode(200).extract().header("ETag"));
-        // packed or not, it is the same
-        Response plain = client.request().header("Accept-Encoding", "identity").get("/api/bring-ups/" + id + "/board");
-        Response packed = client.request().header("Accept-Encoding", "gzip").get("/api/bring-ups/" + id + "/board");
-        assertEquals(plain.jsonPath().getList("rows"), packed.jsonPath().getList("rows"));
-        assertEquals(null, plain.header("Content-Encoding"));
+        assertEquals("gzip", client.request().header("Accept-Encoding", "gzip").get("/api/bring-ups/" + id + "/board").then().statusCode(200).extract().header("Content-Encoding"));
     }
 
     @Test

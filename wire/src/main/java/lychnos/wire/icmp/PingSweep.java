@@ -35,6 +35,8 @@ public final class PingSweep {
     private static final int BUFFER = 4 << 20;
     private static final int LENGTH = 24;
     private static final int TRIES = 2;
+    private static final int TIMES_THE_SLOWEST = 4;
+    private static final Duration SHORTEST_AGAIN = Duration.ofMillis(250);
     private static final long WHEN_FULL_NANOS = 2_000_000;
     private static final int WHEN_FULL_TRIES = 50;
 
@@ -87,7 +89,7 @@ public final class PingSweep {
             Map<Address, Echo> heard = new HashMap<>();
             List<Address> left = addresses;
             for (int round = 0; round < TRIES && !left.isEmpty(); round++) {
-                new Round(fd, v4, left, heard).carryOut(timeout);
+                new Round(fd, v4, left, heard).carryOut(round == 0 ? timeout : again(timeout, heard));
                 left = left.stream().filter(address -> !heard.containsKey(address)).toList();
             }
             left.forEach(address -> heard.put(address, new Echo(Echo.State.SILENT, null)));
@@ -95,6 +97,13 @@ public final class PingSweep {
         } finally {
             close(fd);
         }
+    }
+
+    /** Where others have answered quickly, the second echo of a silent one is not waited for as long as the first. */
+    private static Duration again(Duration timeout, Map<Address, Echo> heard) {
+        Duration slowest = heard.values().stream().map(Echo::roundTrip).max(Duration::compareTo).orElse(timeout).multipliedBy(TIMES_THE_SLOWEST);
+        Duration patience = slowest.compareTo(SHORTEST_AGAIN) < 0 ? SHORTEST_AGAIN : slowest;
+        return patience.compareTo(timeout) < 0 ? patience : timeout;
     }
 
     /** One echo to each, and what comes back meanwhile. */

@@ -14,6 +14,8 @@ import java.util.Base64;
 import java.util.Collection;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 
 /** Reads what stands in certificates. */
 public final class Shown {
@@ -22,6 +24,8 @@ public final class Shown {
     private static final int IP_ADDRESS = 7;
     private static final int LEAST_RSA = 2048;
     private static final int LEAST_EC = 224;
+    private static final int MOST_REMEMBERED = 50_000;
+    private static final Map<String, Boolean> SELF_SIGNED = new ConcurrentHashMap<>();
 
     private Shown() {}
 
@@ -33,7 +37,7 @@ public final class Shown {
                 fingerprint(own),
                 own.getSubjectX500Principal().getName(),
                 own.getIssuerX500Principal().getName(),
-                signedBy(own, own),
+                selfSigned(own, fingerprint(own)),
                 own.getNotBefore().toInstant(),
                 own.getNotAfter().toInstant(),
                 names(own),
@@ -87,6 +91,14 @@ public final class Shown {
 
     private static boolean weak(PublicKey key) {
         return key instanceof RSAPublicKey && bits(key) < LEAST_RSA || key instanceof ECPublicKey && bits(key) < LEAST_EC;
+    }
+
+    /** Looked at once for each certificate: it takes as much arithmetic as a handshake, and most are seen again at each check. */
+    private static boolean selfSigned(X509Certificate certificate, String fingerprint) {
+        if (SELF_SIGNED.size() > MOST_REMEMBERED) {
+            SELF_SIGNED.clear();
+        }
+        return SELF_SIGNED.computeIfAbsent(fingerprint, none -> signedBy(certificate, certificate));
     }
 
     private static boolean signedBy(X509Certificate certificate, X509Certificate issuer) {
