@@ -11,9 +11,9 @@
   const last = $derived(windowed ? Math.min(items.length, Math.ceil((scrolled + seen) / height) + BESIDE) : items.length);
 </script>
 
-<!-- a box that scrolls is reached by keyboard -->
+<!-- a box that scrolls, to its side on a phone, is reached by keyboard -->
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<div class="scroll" class:windowed role="region" aria-label={label} tabindex={windowed ? 0 : undefined} bind:clientHeight={seen} onscroll={(event) => (scrolled = event.currentTarget.scrollTop)}>
+<div class="scroll" class:windowed role="region" aria-label={label} tabindex={0} bind:clientHeight={seen} onscroll={(event) => (scrolled = event.currentTarget.scrollTop)}>
   <table class="tbl" aria-rowcount={items.length + 1}>
     <thead><tr>{#each cols as col (col)}<th>{col}</th>{/each}</tr></thead>
     <tbody>
