@@ -169,9 +169,9 @@
       const network = groundwork.networks.find((each) => each.id === ribbon.data?.networkId);
       if (!network) return;
       const before = network.ranges;
-      const put = (ranges: typeof before) => api.put(`/bring-ups/${bringUpId()}/networks`, { ...network, ranges });
-      await put([...before, { purpose: 'kept', run: `${first}-${last}`, note: a.keptNote }]);
-      notices.say(a.keptSaid(span([first, last])), () => void tried(() => put(before)));
+      const put = (ranges: typeof before, version: string | null) => api.put(`/bring-ups/${bringUpId()}/networks`, { ...network, ranges, version });
+      await put([...before, { purpose: 'kept', run: `${first}-${last}`, note: a.keptNote }], network.version);
+      notices.say(a.keptSaid(span([first, last])), () => void tried(() => put(before, null)));
     });
   }
 

@@ -10,6 +10,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import io.quarkus.test.junit.QuarkusTest;
 import io.restassured.path.json.JsonPath;
 import jakarta.inject.Inject;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import lychnos.lab.console.Habit;
@@ -56,6 +57,33 @@ class ConsoleTest {
             assertTrue(cast.contains("orrel# "), "a prompt is no password, though the maker's is the same word");
             assertFalse(cast.contains(ours), "no password is in a recording");
             assertFalse(bench.prettify().contains(ours), "nor on a screen");
+        }
+    }
+
+    /** The other one's setup stands, and what is still on the line is told from the new machine by its serial. */
+    @Test
+    void ofAPairTheReplacedMemberAloneIsSetUpAgain() {
+        try (ConsoleStage stage = new ConsoleStage()) {
+            int unit = stage.pair(PLAIN);
+            stage.ready().begin(unit, "run");
+            assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
+            long first = stage.dialogue(unit, 0);
+            long second = stage.dialogue(unit, 1);
+            JsonPath parts = stage.client.get("/api/units/" + unit + "/parts");
+            Map<String, String> facts = new HashMap<>();
+            parts.getMap("[1].facts").keySet().forEach(name -> facts.put(name.toString(), name.toString().contains("mac") ? "02:4c:59:d9:00:" + String.format("%02x", unit % 256) : stage.serial(1) + "N"));
+            Client lead = Client.lead();
+            Map<String, Object> other = Map.of("member", parts.getString("[1].member"), "facts", facts, "why", "its fan is dead");
+            lead.post("/api/units/" + unit + "/replacements", other).then().statusCode(204);
+            assertEquals("", stage.bench(unit).getString("runState"), "it is to be begun");
+            stage.begin(unit, "run");
+            lead.post("/api/units/" + unit + "/replacements", other).then().statusCode(409).body("detail", containsString("is being set up"));
+            stage.held(unit, 1, "WRONG_MACHINE");
+            assertEquals(first, stage.dialogue(unit, 0));
+            assertNotEquals(second, stage.dialogue(unit, 1));
+            assertEquals("DONE", stage.bench(unit).getString("members[0].state"));
+            assertEquals("1", stage.hall().kept(stage.serial(0), "seen.phraseChanges"));
+            assertEquals("2", stage.hall().kept(stage.serial(1), "seen.logins"), "nothing was sent to the old one");
         }
     }
 

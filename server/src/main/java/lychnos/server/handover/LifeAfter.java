@@ -71,6 +71,8 @@ public class LifeAfter {
     /** The unit, locked, at rest. */
     private Unit atRest(long unitId) {
         Unit unit = bringUps.unit(unitId);
+        // in the order in which everybody else who changes units locks them
+        db.lock(bringUps.get(unit.bringUpId), LockModeType.PESSIMISTIC_WRITE);
         db.lock(unit, LockModeType.PESSIMISTIC_WRITE);
         boolean busy = !db.createQuery("select r.id from Run r where r.unitId = :unit and r.purpose in ('configure', 'console') and r.state in (WAITING, RUNNING)", Long.class).setParameter("unit", unitId).getResultList().isEmpty();
         if (busy) {

@@ -37,6 +37,7 @@ public class Live {
     static final String CHANNEL = "lychnos";
 
     private static final Logger LOG = Logger.getLogger(Live.class);
+    private static final AtomicLong NEVER = new AtomicLong();
     private static final long GATHER_MILLIS = 15;
     private static final long AGAIN_MILLIS = 1000;
 
@@ -82,7 +83,7 @@ public class Live {
 
     /** Grows with whatever is told of a bring-up, by any server. */
     public long version(long bringUpId) {
-        return versions.computeIfAbsent(0L, all -> new AtomicLong()).get() + versions.computeIfAbsent(bringUpId, none -> new AtomicLong()).get();
+        return versions.getOrDefault(0L, NEVER).get() + versions.getOrDefault(bringUpId, NEVER).get();
     }
 
     /** Something of a bring-up has changed; of all of them where it is 0. */

@@ -11,9 +11,11 @@ import jakarta.ws.rs.core.Response;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
 import java.util.zip.GZIPOutputStream;
 import lychnos.core.record.CanonicalJson;
 
@@ -34,7 +36,7 @@ public class SharedViews {
     private final Live live;
     private final ObjectMapper json;
     private final Map<String, Kept> kept = new ConcurrentHashMap<>();
-    private final Map<String, Object> locks = new ConcurrentHashMap<>();
+    private final List<Object> locks = Stream.generate(Object::new).limit(MOST).toList();
 
     SharedViews(Live live, ObjectMapper json) {
         this.live = live;
@@ -73,7 +75,7 @@ public class SharedViews {
             return last;
         }
         // whoever comes while it is being worked out waits for that instead of doing the same
-        synchronized (locks.computeIfAbsent(key, made -> new Object())) {
+        synchronized (locks.get(Math.floorMod(key.hashCode(), MOST))) {
             long version = live.version(bringUpId);
             last = kept.get(key);
             if (last != null && last.holds(version)) {
@@ -84,7 +86,6 @@ public class SharedViews {
             Kept made = new Kept(plain, plain.length < LEAST_COMPRESSED ? null : packed(plain), new EntityTag(CanonicalJson.sha256(plain).substring(0, 16)), version, System.nanoTime(), System.nanoTime() - begun);
             if (kept.size() >= MOST) {
                 kept.clear();
-                locks.keySet().removeIf(other -> !other.equals(key));
             }
             kept.put(key, made);
             return made;

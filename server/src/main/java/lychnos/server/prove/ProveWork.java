@@ -51,6 +51,9 @@ public class ProveWork implements Work {
 
     @Override
     public void takenOn(List<Held> together) {
+        if (together.isEmpty()) {
+            return;
+        }
         try {
             briefs.putAll(read(together));
         } catch (RuntimeException e) {
