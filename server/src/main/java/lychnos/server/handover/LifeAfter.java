@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import lychnos.core.address.Address;
+import lychnos.core.fact.Fact;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.kind.Kind;
@@ -232,7 +233,7 @@ public class LifeAfter {
     }
 
     private void store(Unit unit, String member, Map<String, String> after, Who.Person person) {
-        Facts.Report report = facts.set(unit.bringUpId, after.entrySet().stream().map(each -> new Facts.CellText(unit.id, member, each.getKey(), each.getValue())).toList(), lychnos.core.fact.Fact.Source.TYPED, person);
+        Facts.Report report = facts.set(unit.bringUpId, after.entrySet().stream().map(each -> new Facts.CellText(unit.id, member, each.getKey(), each.getValue())).toList(), Fact.Source.TYPED, person);
         if (!report.faults().isEmpty()) {
             throw Refusal.fields(report.faults().stream().map(fault -> new FieldFault(fault.name(), fault.reason())).toList());
         }
