@@ -83,11 +83,6 @@ public class Claims {
                 .getResultList();
     }
 
-    /** Whether somebody has an address now. */
-    public boolean has(Address address) {
-        return db.createQuery("select count(c) from Claim c where c.address = :address and c.releasedAt is null", Long.class).setParameter("address", address).getSingleResult() > 0;
-    }
-
     /** By unit, the address that it is managed at. */
     public Map<Long, Claim> primaries(long bringUpId) {
         return live(bringUpId).stream().filter(claim -> claim.place == 0).collect(Collectors.toMap(claim -> claim.unitId, Function.identity()));

@@ -13,10 +13,10 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lychnos.core.address.Address;
+import lychnos.server.store.AcceptedTrait;
 import lychnos.server.store.Claim;
 import lychnos.server.store.EndpointKey;
 import lychnos.server.store.KnownCertificate;
-import lychnos.server.store.AcceptedTrait;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
