@@ -13,8 +13,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BooleanSupplier;
 import java.util.function.Predicate;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import lychnos.lab.Dhcp;
 import lychnos.lab.Plug;
@@ -231,6 +233,16 @@ final class ConsoleStage implements AutoCloseable {
         return client.get("/api/units/" + unit + "/proof?claim=" + claim);
     }
 
+    /** Waits until an endpoint is proven, and gives what was found there; what stands in the way is shown where it never is. */
+    JsonPath proven(int unit, String role) {
+        AtomicReference<JsonPath> last = new AtomicReference<>();
+        until(role + " is proven", () -> {
+            last.set(proof(unit, role));
+            return last.get().getBoolean("endpoint.proven");
+        }, () -> last.get().prettify());
+        return last.get();
+    }
+
     long dialogue(int unit, int member) {
         return bench(unit).getLong("members[" + member + "].dialogueId");
     }
@@ -293,9 +305,14 @@ final class ConsoleStage implements AutoCloseable {
     }
 
     static void until(String what, BooleanSupplier holds) {
+        until(what, holds, () -> "");
+    }
+
+    /** @param shown what is said of it where it never holds */
+    static void until(String what, BooleanSupplier holds, Supplier<String> shown) {
         long end = System.nanoTime() + PATIENCE.toNanos();
         while (!holds.getAsBoolean()) {
-            assertTrue(System.nanoTime() < end, what);
+            assertTrue(System.nanoTime() < end, () -> what + " " + shown.get());
             pause();
         }
     }

@@ -70,14 +70,12 @@ class PagesTest {
             assertEquals("1", kept("seen.webPhraseChanges"));
             assertEquals("LEFT_OUT", bench.getString("members[1].steps[0].progress"), "the one that stands by was not asked");
             assertTrue(stage.client.get("/api/bring-ups/" + stage.bringUp + "/lanes").getList("lanes.state").contains("STANDS_BY"));
-            ConsoleStage.until("it is proven by what its pages show", () -> stage.proof(unit, "management").getBoolean("endpoint.proven"));
-            JsonPath proof = stage.proof(unit, "management");
+            JsonPath proof = stage.proven(unit, "management");
             assertTrue(proof.getString("rungs[4].seen").contains(stage.serial(0) + " as on the label"), proof::prettify);
             assertTrue(proof.getString("rungs[5].parts.name").contains("Target portal and data ports"), proof::prettify);
             assertTrue(proof.getString("rungs[6].seen").startsWith("factory password refused"), proof::prettify);
             assertEquals("1", kept("seen.refusedWebLogins"), "the factory password, tried once");
-            ConsoleStage.until("its portal tells its targets", () -> stage.proof(unit, "target portal").getBoolean("endpoint.proven"));
-            JsonPath portal = stage.proof(unit, "target portal");
+            JsonPath portal = stage.proven(unit, "target portal");
             assertTrue(portal.getString("rungs[3].seen").startsWith("iSCSI, iqn.2026-11.example.bannisdale:"), portal::prettify);
             assertTrue(portal.getString("rungs[3].parts[0].seen").contains("127.40.16."), portal::prettify);
         }
@@ -133,7 +131,7 @@ class PagesTest {
         assertEquals("1", kept("seen.webPhraseChanges"));
         assertEquals("1", kept("seen.phraseChanges"));
         assertEquals("in service", kept("service"));
-        ConsoleStage.until("it is proven", () -> stage.proof(unit, "management").getBoolean("endpoint.proven"));
+        stage.proven(unit, "management");
         assertEquals("1", kept("seen.refusedWebLogins"), "the factory password, tried once when it was proven");
     }
 
