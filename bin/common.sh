@@ -164,7 +164,7 @@ wait_for() {
 find_namespaces() {
   [ -z "${LYCHNOS_NO_NAMESPACES:-}" ] || return 1 # to try the fall-back where there are namespaces
   local flags=(--net --mount --pid --fork --kill-child --mount-proc)
-  if [ "$(id -u)" = 0 ] && unshare "${flags[@]}" true 2>/dev/null; then NS_COMMAND=(unshare "${flags[@]}"); NS_MAPPED=
+  if [ "$(id -u)" = 0 ] && unshare "${flags[@]}" true 2>/dev/null; then NS_COMMAND=(unshare "${flags[@]}"); NS_MAPPED=${LYCHNOS_MAPPED:-} # root of a namespace already, perhaps
   elif unshare --user --map-root-user "${flags[@]}" true 2>/dev/null; then NS_COMMAND=(unshare --user --map-root-user "${flags[@]}"); NS_MAPPED=$(id -u)
   else return 1; fi
 }

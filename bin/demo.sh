@@ -2,16 +2,32 @@
 if [ "${1:-}" = --help ]; then
   cat <<'TXT'
 usage: ./lychnos demo [--port PORT]
+       ./lychnos demo --run-through [--say-yes] [--pack FILE]
 
 Starts a hall of stand-in machines in a network of its own that has no way out, a database and the
 server, and prints the address to open and the accounts. Ends, and cleans up, with Ctrl+C or ./lychnos stop.
+
+--run-through takes an untouched hall from its labels to a signed pack without a person, prints what it does, and ends.
+  --say-yes   agrees to licence terms, types the values that can never be changed, and says yes to wipes and restarts;
+              without it the run-through stops at the first of them, says which, and ends with 3
+  --pack      where the pack goes (ardal-hall-2-pack.zip)
 TXT
   exit 0
 fi
-PORT=8080
-[ "${1:-}" != --port ] || PORT=${2:?--port wants a number}
-
 if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
+  PORT=8080
+  THROUGH= SAY_YES= PACK=$PWD/ardal-hall-2-pack.zip
+  while [ $# -gt 0 ]; do
+    case $1 in
+      --port) PORT=${2:?--port wants a number}; shift ;;
+      --run-through) THROUGH=1 ;;
+      --say-yes) SAY_YES=--say-yes ;;
+      --pack) PACK=$(realpath -m "${2:?--pack wants a file}"); shift ;;
+      *) die "demo knows no “$1”: ./lychnos demo --help" ;;
+    esac
+    shift
+  done
+  [ -n "$THROUGH" ] || [ -z "$SAY_YES" ] || die "--say-yes is for --run-through"
   ensure_base
   ensure_node
   ensure_services
@@ -39,12 +55,22 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   LABELS=$ROOT/lab/labels/hall-2-row-b.csv
   if find_namespaces; then
     export LYCHNOS_MAPPED=$NS_MAPPED
+    if [ -n "$THROUGH" ]; then
+      export THROUGH SAY_YES PACK
+      "${NS_COMMAND[@]}" "$ROOT/lychnos" demo &
+      inside=$!
+      if wait "$inside"; then over=0; else over=$?; fi
+      [ -e "$RUN/through" ] || tail -n 20 "$RUN/log" >&2
+      if [ $over = 0 ]; then "$ROOT/lychnos" verify "$PACK" || over=1; fi
+      exit $over
+    fi
     "${NS_COMMAND[@]}" "$ROOT/lychnos" demo &
     inside=$!
     wait_for "the demo" 120 "$RUN/log" test -S "$RUN/door"
     socat "TCP-LISTEN:$DOOR,bind=127.0.0.1,reuseaddr,fork" "UNIX-CONNECT:$RUN/door" &
     door=$!
   else
+    [ -z "$THROUGH" ] || die "this machine grants no namespaces, and a run-through needs the hall's own network"
     say "this machine grants no namespaces: the hall is at 127.40.0.0/13 instead."
     say "what that cannot show: silence, hardware addresses (ARP), and the rung “answers”; it is left out, not green."
     export NO_NAMESPACES=1
@@ -76,6 +102,7 @@ TXT
 fi
 
 # --- from here on inside the namespace, or on plain loopback where there is none ---
+[ -z "${THROUGH:-}" ] || exec 3>&1
 exec >>"$RUN/log" 2>&1
 mkdir "$RUN/tmp"
 java=(java -XX:TieredStopAtLevel=1 -XX:ReservedCodeCacheSize=160m "-Djava.io.tmpdir=$RUN/tmp")
@@ -88,8 +115,15 @@ HTTP=8080
 if [ -z "${NO_NAMESPACES:-}" ]; then
   make_hall_network
   start_services "$RUN/services"
-  # somebody's machine that nobody here knows of
-  $HALL ip addr add 10.40.8.150/32 dev lych-hall
+  if [ -n "${THROUGH:-}" ]; then
+    # an untouched hall in which nothing is broken on purpose, and a laptop that can be put on a service port
+    sed -i 's/never-back/-/; s/telnet-open/-/' "$RUN/hall.txt"
+    ip addr add 10.47.254.5/24 dev lych-jump
+    $HALL ip route add 10.47.254.0/24 dev lych-hall
+  else
+    # somebody's machine that nobody here knows of
+    $HALL ip addr add 10.40.8.150/32 dev lych-hall
+  fi
   hall=(--device lych-hall --port 443 --directory 10.40.8.21 --proxy 10.40.8.25)
   BASE=10.40
 else
@@ -112,11 +146,16 @@ export LYCHNOS_DHCP_LEASE_FILES=$RUN/services/dhcp/leases.csv
 PG=$(free_port 5440)
 pg_start "$RUN/pg" "$PG" fast
 pg_createdb "$PG" lychnos
-$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" --consoles "$RUN/consoles.txt" --lines "$BASE.8.2" --dhcp 127.0.0.1:10067/127.0.0.2:10068 "${hall[@]}" --restart-millis 14000 --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
+$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" --consoles "$RUN/consoles.txt" --lines "$BASE.8.2" --dhcp 127.0.0.1:10067/127.0.0.2:10068 "${hall[@]}" --restart-millis "${LYCHNOS_DEMO_RESTART_MILLIS:-14000}" --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
 QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=none \
   QUARKUS_HTTP_PORT=$HTTP "${java[@]}" -jar "$SERVER_JAR" >"$RUN/server.log" 2>&1 &
 wait_for "the hall" 60 "$RUN/hall.log" line_in '^hall ready' "$RUN/hall.log"
 wait_for "the server" 90 "$RUN/server.log" port_open "$HTTP"
+if [ -n "${THROUGH:-}" ]; then
+  touch "$RUN/through"
+  # shellcheck disable=SC2086 # nothing where it is not asked for
+  if "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.RunThrough "http://127.0.0.1:$HTTP" "$RUN" "$PACK" "$NAME_KEY_NAME" "$NAME_KEY" $SAY_YES >&3; then exit 0; else exit $?; fi
+fi
 "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN" "$NAME_KEY_NAME" "$NAME_KEY"
 # and somebody has taken two records out of a zone
 [ -n "${NO_NAMESPACES:-}" ] || forget_reverse 103 104

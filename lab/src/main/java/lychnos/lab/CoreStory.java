@@ -36,11 +36,8 @@ final class CoreStory {
     void tell(String facts) throws IOException, InterruptedException {
         JsonNode choices = story.send("GET", at("prepare"), null, null).path("choices");
         send("POST", "network/choice", JSON.createObjectNode().put("networkId", choices.path(0).path("id").asLong()));
-        send("PUT", "networks", data());
+        networks();
         boolean real = base.equals("10.40");
-        if (real) {
-            send("PUT", "networks", six());
-        }
         announce("interconnect-pair", 2, 2);
         announce("infiniband-gateway", 2, 1);
         announce("fabric-controller", 1, 3);
@@ -63,6 +60,14 @@ final class CoreStory {
         place();
         if (real) {
             send("POST", "names/push", JSON.createObjectNode());
+        }
+    }
+
+    /** The networks that stand beside the one of management. */
+    void networks() throws IOException, InterruptedException {
+        send("PUT", "networks", data());
+        if (base.equals("10.40")) {
+            send("PUT", "networks", six());
         }
     }
 
@@ -117,7 +122,7 @@ final class CoreStory {
         send("PUT", "things", thing);
     }
 
-    private void announce(String kind, int count, int members) throws IOException, InterruptedException {
+    void announce(String kind, int count, int members) throws IOException, InterruptedException {
         send("POST", "units", JSON.createObjectNode().put("kind", kind).put("count", count).put("members", members));
     }
 

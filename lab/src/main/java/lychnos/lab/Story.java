@@ -9,6 +9,7 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -78,7 +79,7 @@ public final class Story {
         send("POST", "/api/bring-ups/" + bringUp + "/takings", JSON.writeValueAsString(taking), "application/json");
     }
 
-    private long begin(String name, int dueInDays, String... racks) throws IOException, InterruptedException {
+    long begin(String name, int dueInDays, String... racks) throws IOException, InterruptedException {
         ObjectNode request = JSON.createObjectNode()
                 .put("name", name)
                 .put("siteCode", "ard")
@@ -115,7 +116,26 @@ public final class Story {
         new ArrayList<>(texts).forEach(array::add);
     }
 
+    JsonNode get(String path) throws IOException, InterruptedException {
+        return send("GET", path, null, null);
+    }
+
+    JsonNode post(String path, JsonNode body) throws IOException, InterruptedException {
+        return send("POST", path, body.toString(), "application/json");
+    }
+
     JsonNode send(String method, String path, String body, String type) throws IOException, InterruptedException {
+        HttpResponse<byte[]> answer = exchange(method, path, body, type);
+        String text = new String(answer.body(), StandardCharsets.UTF_8);
+        return text.startsWith("{") || text.startsWith("[") ? JSON.readTree(text) : JSON.createObjectNode();
+    }
+
+    /** The body as it came, of an answer that is neither refused nor amiss. */
+    byte[] bytes(String method, String path, String body) throws IOException, InterruptedException {
+        return exchange(method, path, body, "application/json").body();
+    }
+
+    private HttpResponse<byte[]> exchange(String method, String path, String body, String type) throws IOException, InterruptedException {
         HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(server + path))
                 .method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(body));
         if (type != null) {
@@ -124,12 +144,11 @@ public final class Story {
         if (!cookie.isEmpty()) {
             request.header("Cookie", cookie);
         }
-        HttpResponse<String> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+        HttpResponse<byte[]> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
         if (answer.statusCode() >= 300) {
-            throw new IOException(method + " " + path + ": " + answer.statusCode() + " " + answer.body());
+            throw new IOException(method + " " + path + ": " + answer.statusCode() + " " + new String(answer.body(), StandardCharsets.UTF_8));
         }
         answer.headers().firstValue("Set-Cookie").ifPresent(value -> cookie = value.split(";", 2)[0]);
-        boolean json = answer.body().startsWith("{") || answer.body().startsWith("[");
-        return json ? JSON.readTree(answer.body()) : JSON.createObjectNode();
+        return answer;
     }
 }

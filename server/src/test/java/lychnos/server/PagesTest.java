@@ -184,6 +184,8 @@ class PagesTest {
         assertTrue(address.startsWith("127.40.8."), address);
         assertEquals("10.40.8.20", stage.hall().kept(stage.serial(0), "Relay"));
         assertTrue(stage.hall().kept(stage.serial(0), "Password").length() >= 10);
+        // it was looked at while it still restarted, and again after that
+        stage.proven(unit, "management");
     }
 
     private String password(long dialogue, Map<String, Object> step) {

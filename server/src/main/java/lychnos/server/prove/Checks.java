@@ -126,7 +126,8 @@ public class Checks {
         }
     }
 
-    private int queue(List<Long> units, Rung rung) {
+    /** Asks for checks of these, without a word to anybody; gives how many were not under way already. */
+    int queue(List<Long> units, Rung rung) {
         // a unit in the middle of its setup is not a fault: it is left alone until that is over
         return Rows.of(units)
                 .column("bigint", unit -> unit)

@@ -38,16 +38,18 @@ public class Paces {
     private final Session db;
     private final BringUps bringUps;
     private final Checks checks;
+    private final Settling settling;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
     private final RandomGenerator random = new SecureRandom();
     private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor();
 
-    Paces(Session db, BringUps bringUps, Checks checks, Journal journal, Live live, Clock clock) {
+    Paces(Session db, BringUps bringUps, Checks checks, Settling settling, Journal journal, Live live, Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.checks = checks;
+        this.settling = settling;
         this.journal = journal;
         this.live = live;
         this.clock = clock;
@@ -64,6 +66,7 @@ public class Paces {
     private void look() {
         try {
             askWhatIsDue();
+            settling.look();
         } catch (RuntimeException e) {
             if (!clockwork.isShutdown()) {
                 LOG.warnf("Checks cannot be repeated now (%s); trying again.", e.getMessage());

@@ -1,0 +1,119 @@
+package lychnos.lab;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * What a person does at the bench: says yes where the work stops for one, types what must be typed, fills in the pages that nobody
+ * else fills in, and ticks them.
+ */
+final class Hands {
+
+    private static final ObjectMapper JSON = new ObjectMapper();
+
+    /** What stands for a while and passes without anybody. */
+    private static final Set<String> PASSES = Set.of("GATE", "PEER", "STANDBY");
+
+    /** Pages of the value sheet at which something is compared, and nothing typed. */
+    private static final Set<String> LOOKED_AT = Set.of("Is it the one?", "Production cable");
+
+    private final Story person;
+    /** Whether terms, permanent values, wipes and restarts are agreed to. */
+    private final boolean sayYes;
+    private final Map<Long, String> said = new HashMap<>();
+    private final Map<String, Integer> yeses = new LinkedHashMap<>();
+    private final Set<String> ticked = new HashSet<>();
+
+    Hands(Story person, boolean sayYes) {
+        this.person = person;
+        this.sayYes = sayYes;
+    }
+
+    /** How often yes was said, by what for. */
+    Map<String, Integer> yeses() {
+        return yeses;
+    }
+
+    int ticks() {
+        return ticked.size();
+    }
+
+    /**
+     * Does what can be done at a unit now.
+     *
+     * @return what only somebody else can pass, in one sentence, or empty
+     */
+    String work(JsonNode bench) throws IOException, InterruptedException {
+        for (JsonNode member : bench.path("members")) {
+            String stands = member.path("state").asText().equals("HELD") ? pass(member) : "";
+            if (!stands.isEmpty()) {
+                return bench.path("name").asText() + " " + member.path("label").asText() + ": " + stands;
+            }
+            tick(bench, member);
+        }
+        return "";
+    }
+
+    private String pass(JsonNode member) throws IOException, InterruptedException {
+        JsonNode hold = member.path("hold");
+        String why = hold.path("why").asText();
+        long dialogue = member.path("dialogueId").asLong();
+        if (PASSES.contains(why)) {
+            return "";
+        }
+        if (!hold.path("passable").asBoolean()) {
+            return hold.path("sentence").asText();
+        }
+        if (!sayYes) {
+            return "it wants a yes (" + why.toLowerCase(java.util.Locale.ROOT) + "): " + hold.path("sentence").asText();
+        }
+        // said once to each; the dialogue moves on in its own time
+        if (!hold.toString().equals(said.put(dialogue, hold.toString()))) {
+            person.post("/api/dialogues/" + dialogue + "/go-on", JSON.createObjectNode().put("typed", hold.path("typed").asText()));
+            yeses.merge(why, 1, Integer::sum);
+        }
+        return "";
+    }
+
+    private void tick(JsonNode bench, JsonNode member) throws IOException, InterruptedException {
+        boolean byHand = member.path("state").asText().equals("BY_HAND") && !member.path("fillsPages").asBoolean();
+        for (JsonNode step : member.path("steps")) {
+            boolean first = false;
+            for (JsonNode mark : step.path("marks")) {
+                first |= mark.asText().equals("FIRST");
+            }
+            boolean open = Set.of("OPEN", "SENT").contains(step.path("progress").asText());
+            if (open && (byHand || first) && ticked.add(member.path("dialogueId").asText() + " " + step.path("place"))) {
+                fillIn(bench, member, step);
+                person.post("/api/dialogues/" + member.path("dialogueId").asLong() + "/tick", JSON.createObjectNode().put("place", step.path("place").asInt()).put("done", true));
+            }
+        }
+    }
+
+    /** Types the value sheet's page into the machine, where it is one that an appliance shows on its service port. */
+    private void fillIn(JsonNode bench, JsonNode member, JsonNode step) throws IOException, InterruptedException {
+        String title = step.path("title").asText();
+        if (!bench.path("kindTitle").asText().equals("Index appliance") || LOOKED_AT.contains(title)) {
+            return; // what comes first at a virtual machine is done on its host, where the lab has done it already
+        }
+        ServicePort port = new ServicePort("10.47.254.1");
+        if (!port.shows(title)) {
+            throw new IOException(bench.path("name").asText() + " does not show its page “" + title + "” on its service port");
+        }
+        Map<String, String> fields = new LinkedHashMap<>();
+        for (Map.Entry<String, JsonNode> field : step.path("fields").properties()) {
+            fields.put(field.getKey(), field.getValue().asText().startsWith("•") ? password(member, step, field.getKey()) : field.getValue().asText());
+        }
+        port.fill(fields);
+    }
+
+    private String password(JsonNode member, JsonNode step, String field) throws IOException, InterruptedException {
+        return person.post("/api/dialogues/" + member.path("dialogueId").asLong() + "/steps/" + step.path("place").asInt() + "/password?field=" + java.net.URLEncoder.encode(field, java.nio.charset.StandardCharsets.UTF_8), JSON.createObjectNode()).path("text").asText();
+    }
+}

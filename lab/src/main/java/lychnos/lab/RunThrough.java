@@ -1,0 +1,202 @@
+package lychnos.lab;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.TimeUnit;
+
+/**
+ * A whole untouched hall, from its labels to a signed pack, without a person. Everything goes through the interface that people
+ * and other teams' programs have; where the work stops for a person, yes is said only if that was asked for.
+ *
+ * <pre>
+ * RunThrough SERVER-URL DIRECTORY PACK-FILE KEY-NAME KEY [--say-yes]
+ * </pre>
+ *
+ * Ends with 0 when the pack is written, 1 when something went wrong, 3 when only a yes is wanting.
+ */
+public final class RunThrough {
+
+    private static final ObjectMapper JSON = new ObjectMapper();
+    private static final String BASE = "10.40";
+    private static final long LOOK_MILLIS = 500;
+    private static final long LONGEST_MINUTES = 15;
+    private static final int WIDTH = 4;
+
+    /** What the hall has besides its servers: kind, how many, members of each. */
+    private static final List<String> OTHERS = List.of(
+            "interconnect-pair 2 2",
+            "infiniband-gateway 2 1",
+            "fabric-controller 1 3",
+            "block-array 1 2",
+            "backup-store 1 2",
+            "blade-chassis 1 2",
+            "hypervisor-host 2 1",
+            "file-array 1 1",
+            "server-controller-by-hand 1 1",
+            "wireless-controller 1 1",
+            "index-appliance 1 1");
+
+    private final Story engineer;
+    private final Story lead;
+    private final Path directory;
+    private final Hands hands;
+    private final long begun = System.nanoTime();
+    private final Map<String, String> told = new LinkedHashMap<>();
+    private long bringUp;
+
+    private RunThrough(String server, Path directory, boolean sayYes) {
+        engineer = new Story(server, BASE);
+        lead = new Story(server, BASE);
+        this.directory = directory;
+        hands = new Hands(engineer, sayYes);
+    }
+
+    /** Something that a person has to see to. */
+    private static final class Stuck extends Exception {
+        private static final long serialVersionUID = 1;
+        private final int exit;
+
+        Stuck(int exit, String message) {
+            super(message);
+            this.exit = exit;
+        }
+    }
+
+    public static void main(String[] args) throws InterruptedException {
+        RunThrough run = new RunThrough(args[0], Path.of(args[1]), args.length > 5 && args[5].equals("--say-yes"));
+        int exit = 1;
+        try {
+            run.prepare(args[3], args[4]);
+            run.allocate();
+            run.configureAndProve();
+            run.handOver(Path.of(args[2]));
+            exit = 0;
+        } catch (Stuck stuck) {
+            run.say("stopped: " + stuck.getMessage());
+            exit = stuck.exit;
+        } catch (IOException e) {
+            run.say("stopped: " + e.getMessage());
+        }
+        System.exit(exit);
+    }
+
+    private void say(String what) {
+        long seconds = (System.nanoTime() - begun) / 1_000_000_000;
+        System.out.printf(Locale.ROOT, "%2d:%02d  %s%n", seconds / 60, seconds % 60, what);
+    }
+
+    private String at(String path) {
+        return "/api/bring-ups/" + bringUp + "/" + path;
+    }
+
+    private void prepare(String keyName, String key) throws IOException, InterruptedException {
+        engineer.signIn();
+        lead.signIn("hall-lead", "lead-of-the-hall");
+        bringUp = engineer.begin("Ardal Hall 2, whole", 9, "R1", "R2");
+        CoreStory core = new CoreStory(engineer, BASE, bringUp);
+        core.ground(keyName, key);
+        engineer.send("PUT", at("network"), engineer.network(8, "Management", 408).toString(), "application/json");
+        core.networks();
+        say("ground: three networks, name and time servers, policies, lines and hosts stated");
+        engineer.send("POST", at("labels"), Files.readString(directory.resolve("hall-2-row-a.csv")), "text/plain");
+        for (String other : OTHERS) {
+            String[] word = other.split(" ");
+            core.announce(word[0], Integer.parseInt(word[1]), Integer.parseInt(word[2]));
+        }
+        JsonNode read = engineer.send("POST", at("facts.csv"), Files.readString(directory.resolve("whole-hall-facts.csv")), "text/plain");
+        int units = engineer.get(at("prepare")).path("units").size();
+        say("labels and facts read: " + units + " units" + (read.path("faults").isEmpty() ? "" : ", " + read.path("faults").size() + " cells not taken: " + read.path("faults")));
+    }
+
+    private void allocate() throws IOException, InterruptedException {
+        JsonNode proposal = engineer.get(at("proposal"));
+        engineer.take(bringUp, proposal);
+        int lines = 0;
+        Set<Long> placed = new HashSet<>();
+        proposal.path("lines").forEach(line -> placed.add(line.path("unitId").asLong()));
+        for (JsonNode unit : engineer.get(at("prepare")).path("units")) {
+            if (placed.contains(unit.path("id").asLong())) {
+                continue;
+            }
+            JsonNode fit = engineer.get(at("fits?unit=" + unit.path("id").asLong())).path("fits").path(0);
+            engineer.take(bringUp, fit);
+            lines += fit.path("lines").size();
+        }
+        engineer.post(at("names/push"), JSON.createObjectNode());
+        say("addresses taken: " + (proposal.path("lines").size() + lines) + ", and their names pushed to the name servers");
+    }
+
+    private void configureAndProve() throws IOException, InterruptedException, Stuck {
+        engineer.post(at("rounds"), JSON.createObjectNode().put("width", WIDTH));
+        say("setup begun: servers " + WIDTH + " at a time behind the first, consoles side by side, the first of each kind alone");
+        while (true) {
+            begin();
+            String stands = "";
+            boolean all = true;
+            for (JsonNode lane : engineer.get(at("lanes")).path("lanes")) {
+                JsonNode bench = engineer.get("/api/units/" + lane.path("unitId").asLong() + "/bench");
+                String here = hands.work(bench);
+                stands = stands.isEmpty() ? here : stands;
+            }
+            for (JsonNode unit : lead.get(at("handover")).path("units")) {
+                all &= unit.path("state").asText().equals("READY");
+                tell(unit);
+            }
+            if (all) {
+                return;
+            }
+            if (!stands.isEmpty()) {
+                throw new Stuck(stands.contains(" it wants a yes (") ? 3 : 1, stands);
+            }
+            if (System.nanoTime() - begun > TimeUnit.MINUTES.toNanos(LONGEST_MINUTES)) {
+                throw new Stuck(1, "not all of it is ready after " + LONGEST_MINUTES + " minutes");
+            }
+            TimeUnit.MILLISECONDS.sleep(LOOK_MILLIS);
+        }
+    }
+
+    private void begin() throws IOException, InterruptedException {
+        for (JsonNode unit : engineer.get(at("lanes")).path("startable")) {
+            if (!unit.path("alone").asBoolean()) {
+                engineer.post("/api/units/" + unit.path("unitId").asLong() + "/console", JSON.createObjectNode().put("mode", "run"));
+            }
+        }
+    }
+
+    /** Says what is new of a unit. */
+    private void tell(JsonNode unit) {
+        String name = unit.path("unit").asText();
+        boolean ready = unit.path("state").asText().equals("READY");
+        String now = ready ? "proven" : unit.path("why").asText();
+        if (!now.equals(told.put(name, now)) && (ready || unit.path("fault").asBoolean())) {
+            say(name + " (" + unit.path("kind").asText() + "): " + now);
+        }
+    }
+
+    private void handOver(Path file) throws IOException, InterruptedException, Stuck {
+        JsonNode view = lead.get(at("handover"));
+        ArrayNode seen = JSON.createArrayNode();
+        view.path("units").forEach(unit -> seen.addObject().put("unit", unit.path("unitId").asLong()).put("face", unit.path("face").asText()));
+        JsonNode signed = lead.post(at("signatures"), JSON.createObjectNode().set("units", seen));
+        JsonNode looked = lead.post("/api/chain/verifications", JSON.createObjectNode());
+        if (!looked.path("breaks").isEmpty()) {
+            throw new Stuck(1, "the chain of records does not hold: " + looked);
+        }
+        byte[] pack = lead.bytes("POST", at("packs?paper=a4"), "{}");
+        Files.write(file, pack);
+        say(signed.size() + " records signed, " + view.path("lines").size() + " endpoints; the pack: " + file + ", " + pack.length / 1024 + " KiB");
+        hands.yeses().forEach((why, times) -> System.out.printf("       said yes to %s: %d%n", why.toLowerCase(Locale.ROOT), times));
+        System.out.printf("       pages filled in by hand and ticked: %d%n", hands.ticks());
+    }
+}
