@@ -26,9 +26,10 @@ install_missing() {
   [ ${#missing[@]} -gt 0 ] || return 0
   command -v apt-get >/dev/null || die "missing: ${missing[*]}. This is not Debian: install them by hand"
   say "installing Debian packages: ${missing[*]}"
-  as_root env DEBIAN_FRONTEND=noninteractive apt-get update -qq
   # the package's own cluster is not wanted: the database runs in a directory of ours
-  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null
+  as_root env DEBIAN_FRONTEND=noninteractive apt-get update -qq \
+    && as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null \
+    || die "Debian's packages could not be fetched: ${missing[*]}. Is there a network, and does apt-get update pass? Everything else waits for these"
   missing=()
 }
 
@@ -74,7 +75,8 @@ ensure_web_packages() {
   local stamp=$ROOT/web/node_modules/.lychnos-lock
   cmp -s "$ROOT/web/package-lock.json" "$stamp" && return
   say "fetching the web application's packages"
-  (cd "$ROOT/web" && npm ci --ignore-scripts --loglevel=error)
+  (cd "$ROOT/web" && npm ci --ignore-scripts --loglevel=error) \
+    || die "the web application's packages (web/package-lock.json) could not be fetched. Is npm's registry to be reached from here?"
   cp "$ROOT/web/package-lock.json" "$stamp"
 }
 
@@ -85,7 +87,8 @@ ensure_built() {
   fi
   ensure_web_packages
   say "building (a few minutes the first time)"
-  (cd "$ROOT" && mvn -B -q -Dmaven.test.skip=true -Dstyle.color=never -pl core,wire,lab,server package) || die "the build failed"
+  (cd "$ROOT" && mvn -B -q -Dmaven.test.skip=true -Dstyle.color=never -pl core,wire,lab,server package) \
+    || die "the build failed. Where the lines above say that something could not be transferred, Maven's repository is not to be reached from here"
   touch "$SERVER_JAR"
 }
 

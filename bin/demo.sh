@@ -89,10 +89,11 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
                rack-one     / engineer-at-rack-one   (engineer)
                night-watch  / only-looking-around    (viewer)
 
-  Row A is being set up right now, over Redfish; one machine will not come back, on purpose.
-  In the core a host and a blade chassis are set up on their consoles by themselves, an array has come to a page that a relay
-  refuses, a store for backups has its controllers set and waits at its name, and a pair of interconnects waits at its first answers.
-  The core has thirteen kinds of machine to prepare and place: some known, some not, one stranger on the wire.
+  42 units in three racks and on two virtualisation hosts. Row A is being set up right now, over Redfish; one machine will not come
+  back, on purpose, one leaves a port open, and one name server lags behind another.
+  In the core four are set up on their consoles by themselves, an array has come to a page that a relay refuses, a store for
+  backups has its controllers set and waits at its name, and a pair of interconnects waits at its first answers.
+  The others of its twelve kinds wait: some known, some not; there is one stranger on the wire, and one clock that lies.
   Row B waits for you. Its label list: $LABELS
   Ctrl+C ends it all.
 
@@ -146,7 +147,7 @@ export LYCHNOS_DHCP_LEASE_FILES=$RUN/services/dhcp/leases.csv
 PG=$(free_port 5440)
 pg_start "$RUN/pg" "$PG" fast
 pg_createdb "$PG" lychnos
-$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" --consoles "$RUN/consoles.txt" --lines "$BASE.8.2" --dhcp 127.0.0.1:10067/127.0.0.2:10068 "${hall[@]}" --restart-millis "${LYCHNOS_DEMO_RESTART_MILLIS:-14000}" --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
+$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" --consoles "$RUN/consoles.txt" --lines "$BASE.8.2" --dhcp 127.0.0.1:10067/127.0.0.2:10068 "${hall[@]}" --restart-millis "${LYCHNOS_DEMO_RESTART_MILLIS:-8000}" --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
 QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=none \
   QUARKUS_HTTP_PORT=$HTTP "${java[@]}" -jar "$SERVER_JAR" >"$RUN/server.log" 2>&1 &
 wait_for "the hall" 60 "$RUN/hall.log" line_in '^hall ready' "$RUN/hall.log"
@@ -158,7 +159,11 @@ if [ -n "${THROUGH:-}" ]; then
 fi
 "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN" "$NAME_KEY_NAME" "$NAME_KEY"
 # and somebody has taken two records out of a zone
-[ -n "${NO_NAMESPACES:-}" ] || forget_reverse 103 104
+if [ -z "${NO_NAMESPACES:-}" ]; then
+  forget_reverse 103 104
+  # while the second name server has not heard of a third
+  lag_behind "$RUN/services/ns2" 10.40.8.4 ard-srv-008-oob
+fi
 echo ready >"$RUN/ready"
 "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.ConsoleStory "http://127.0.0.1:$HTTP" &
 "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.LeadStory "http://127.0.0.1:$HTTP" &

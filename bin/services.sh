@@ -86,6 +86,32 @@ name_server() {
   $HALL named -c "$dir/named.conf" -n 1 -g -4 >"$dir/log" 2>&1 &
 }
 
+# lag_behind DIR ADDRESS NAME: a secondary that has not heard of a name yet, though it knows everything before and after
+lag_behind() {
+  local dir=$1 copy=$1/ardal.example.copy pid
+  # what it is told while it is away would be asked for only after the refresh time of the zone
+  wait_for "the second name server's transfers" 20 "$dir/log" knows_what_the_first_knows "$2"
+  # what it knows, and not its journal: the same state of the zone, and one name less
+  $HALL dig -y "hmac-sha256:$NAME_KEY_NAME:$NAME_KEY" "@$2" ardal.example AXFR | awk -v name="$3.ardal.example." '/^[^;]/ && $3 == "IN" && $1 != name && !($4 == "SOA" && soa++)' >"$copy.less"
+  pid=$(cat "$dir/pid")
+  kill -TERM "$pid"
+  wait_for "the end of the second name server" 20 "$dir/log" eval "! kill -0 $pid 2>/dev/null"
+  mv "$copy.less" "$copy"
+  rm -f "$copy.jnl"
+  $HALL named -c "$dir/named.conf" -n 1 -g -4 >"$dir/log" 2>&1 &
+  wait_for "the second name server" 20 "$dir/log" knows_its_zones "$2"
+}
+
+# knows_what_the_first_knows ADDRESS
+knows_what_the_first_knows() {
+  local zone
+  for zone in $HALL_ZONES; do
+    [ "$(soa "$1" "$zone")" = "$(soa 10.40.8.3 "$zone")" ] || return 1
+  done
+}
+
+soa() { $HALL dig +short +time=1 +tries=1 "@$1" "$2" SOA; }
+
 # time_server DIR ADDRESS
 time_server() {
   mkdir -p -m 700 "$1"
@@ -136,6 +162,6 @@ forget_reverse() {
 knows_its_zones() {
   local zone
   for zone in $HALL_ZONES; do
-    $HALL dig +short +time=1 +tries=1 "@$1" "$zone" SOA 2>/dev/null | grep -q 2026 || return 1
+    soa "$1" "$zone" 2>/dev/null | grep -q 2026 || return 1
   done
 }

@@ -22,7 +22,7 @@ if [ "${LYCHNOS_INSIDE:-}" != test ]; then
   say "fetching what the build needs"
   # everything but the tests; one of them that needs nothing is run, so that what runs them is fetched too
   (cd "$ROOT" && mvn -B -q -Dstyle.color=never -Dtest=CanonicalJsonTest -Dsurefire.failIfNoSpecifiedTests=false -Dweb.skip package quarkus:go-offline >/dev/null) \
-    || die "the build failed; see: mvn package -DskipTests"
+    || die "the build failed, or what it needs could not be fetched; see: mvn package -DskipTests"
   RUN=$(mktemp -d "${TMPDIR:-/tmp}/lychnos-test.XXXXXX")
   chmod 755 "$RUN"
   trap 'rm -rf "$RUN"' EXIT

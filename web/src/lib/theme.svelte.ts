@@ -5,12 +5,14 @@ function wanted(): boolean {
   return kept ? kept === 'dark' : matchMedia('(prefers-color-scheme: dark)').matches;
 }
 
-/** Light or dark: as chosen, else as the machine has it. */
+/** Light or dark: as chosen, else as the machine has it. Paper is light. */
 class Theme {
   dark = $state(wanted());
 
   constructor() {
     this.show();
+    addEventListener('beforeprint', () => document.documentElement.classList.remove('dark'));
+    addEventListener('afterprint', () => this.show());
   }
 
   turn(): void {

@@ -48,10 +48,8 @@ class JourneyTest {
         screen.field("Site").fill("Ardal");
         screen.page.getByLabel("Site’s word for host names").fill("ard");
         StringBuilder positions = new StringBuilder();
-        for (String rack : new String[] {"R3", "R4"}) {
-            for (int unit = 5; unit <= 15; unit += 2) {
-                positions.append(rack).append(" u").append(unit).append('\n');
-            }
+        for (int i = 0; i < 6; i++) {
+            positions.append("R3 u").append(5 + 2 * i).append("\nR1 u").append(17 + 2 * i).append('\n');
         }
         screen.page.getByLabel("Where units are expected").fill(positions.toString());
         screen.button("Begin").last().click();
@@ -82,7 +80,7 @@ class JourneyTest {
 
         screen.button("Read labels").click();
         String labels = Files.readString(Machines.labels());
-        screen.page.getByLabel("or paste here").fill(labels.replace("R4 u15", "somewhere"));
+        screen.page.getByLabel("or paste here").fill(labels.replace("R1 u27", "somewhere"));
         screen.button("Look it over").click();
         assertThat(screen.text("“somewhere” is no rack position")).isVisible();
         assertThat(screen.page.getByRole(AriaRole.DIALOG).getByText("filled in")).hasCount(11);

@@ -4,12 +4,15 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.concurrent.TimeUnit;
 
 /**
- * What goes on at the consoles of the demo hall when somebody comes to look: a host and a blade chassis are set up to their end by
- * somebody who says yes to everything, an array has come to a page that its mail relay takes amiss, a store for backups has its controllers set and
+ * What goes on at the consoles of the demo hall when somebody comes to look: a host, a blade chassis, a file array and a server by hand are
+ * set up to their end by somebody who says yes to everything, an array has come to a page that its mail relay takes amiss, a store for backups has its controllers set and
  * waits at a name that can never be changed, and a pair of interconnects stands at the question after its log-in.
  */
 public final class ConsoleStory {
@@ -18,9 +21,22 @@ public final class ConsoleStory {
     private static final Set<String> PASSED = Set.of("NEXT", "RESTARTS", "PERMANENT", "TERMS");
     private static final long PAUSE_MILLIS = 400;
     private static final int MOST_LOOKS = 600;
-    private static final int ANSWERS_OF_THE_PAIR = 6;
-    /** Its restart, and the layout of its pool; it comes as far as the page of which its relay will have none. */
-    private static final int ANSWERS_OF_THE_ARRAY = 2;
+    private static final int TO_THE_END = Integer.MAX_VALUE;
+
+    /**
+     * How it is answered, and how often yes is said. To the array to its restart and the layout of its pool, so that it comes to the page
+     * of which its relay will have none; to the store never, so that it stands at its name.
+     */
+    private record Begun(String mode, int yeses) {}
+
+    private static final Map<String, Begun> BEGUN = Map.of(
+            "ard-hv-01", new Begun("run", TO_THE_END),
+            "ard-bch-1", new Begun("run", TO_THE_END),
+            "ard-fil-1", new Begun("run", TO_THE_END),
+            "ard-srh-001-oob", new Begun("run", TO_THE_END),
+            "ard-blk-1", new Begun("run", 2),
+            "ard-obj-1", new Begun("run", 0),
+            "ard-fic-1", new Begun("ask", 6));
 
     private final Story story;
 
@@ -35,25 +51,23 @@ public final class ConsoleStory {
     }
 
     private void tell() throws IOException, InterruptedException {
-        for (JsonNode bringUp : story.send("GET", "/api/bring-ups", null, null)) {
-            for (JsonNode unit : story.send("GET", "/api/bring-ups/" + bringUp.path("id").asLong() + "/lanes", null, null).path("startable")) {
-                long id = unit.path("unitId").asLong();
-                if (unit.path("name").asText().equals("ard-hv-01") || unit.path("name").asText().equals("ard-bch-1")) {
-                    begin(id, "run");
-                } else if (unit.path("name").asText().equals("ard-blk-1") || unit.path("name").asText().equals("ard-obj-1")) {
-                    begin(id, "run");
-                } else if (unit.path("name").asText().equals("ard-fic-1")) {
-                    begin(id, "ask");
-                    follow(id, ANSWERS_OF_THE_PAIR);
+        Map<Long, Integer> left = new TreeMap<>();
+        for (JsonNode bringUp : story.get("/api/bring-ups")) {
+            for (JsonNode unit : story.get("/api/bring-ups/" + bringUp.path("id").asLong() + "/lanes").path("startable")) {
+                Begun begun = BEGUN.get(unit.path("name").asText());
+                if (begun != null) {
+                    begin(unit.path("unitId").asLong(), begun.mode);
+                    left.put(unit.path("unitId").asLong(), begun.yeses);
                 }
             }
-            for (JsonNode lane : story.send("GET", "/api/bring-ups/" + bringUp.path("id").asLong() + "/lanes", null, null).path("lanes")) {
-                if (lane.path("name").asText().startsWith("ard-hv-01") || lane.path("name").asText().equals("ard-bch-1 bay 1")) {
-                    follow(lane.path("unitId").asLong(), Integer.MAX_VALUE);
-                } else if (lane.path("name").asText().equals("ard-blk-1 controller a")) {
-                    follow(lane.path("unitId").asLong(), ANSWERS_OF_THE_ARRAY);
-                }
+        }
+        // side by side, as the machines are
+        for (int look = 0; look < MOST_LOOKS && !left.isEmpty(); look++) {
+            for (long unit : List.copyOf(left.keySet())) {
+                int after = follow(unit, left.get(unit));
+                left.merge(unit, after, (before, now) -> now == 0 ? null : now);
             }
+            TimeUnit.MILLISECONDS.sleep(PAUSE_MILLIS);
         }
     }
 
@@ -70,21 +84,16 @@ public final class ConsoleStory {
         story.send("POST", path, body.toString(), "application/json");
     }
 
-    /** Says yes so many times, or until it is done. */
-    private void follow(long unit, int times) throws IOException, InterruptedException {
-        int passed = 0;
-        for (int look = 0; look < MOST_LOOKS && passed < times; look++) {
-            JsonNode bench = story.send("GET", "/api/units/" + unit + "/bench", null, null);
-            if (bench.path("runState").asText().equals("DONE")) {
-                return;
+    /** Says yes where it can be said now; gives how often it may be said still, which is never once it is done. */
+    private int follow(long unit, int times) throws IOException, InterruptedException {
+        int left = times;
+        JsonNode bench = story.get("/api/units/" + unit + "/bench");
+        for (JsonNode member : bench.path("members")) {
+            if (left > 0 && member.path("state").asText().equals("HELD") && PASSED.contains(member.path("hold").path("why").asText())) {
+                send("/api/dialogues/" + member.path("dialogueId").asLong() + "/go-on", JSON.createObjectNode().put("typed", member.path("hold").path("typed").asText()));
+                left--;
             }
-            for (JsonNode member : bench.path("members")) {
-                if (passed < times && member.path("state").asText().equals("HELD") && PASSED.contains(member.path("hold").path("why").asText())) {
-                    send("/api/dialogues/" + member.path("dialogueId").asLong() + "/go-on", JSON.createObjectNode().put("typed", member.path("hold").path("typed").asText()));
-                    passed++;
-                }
-            }
-            TimeUnit.MILLISECONDS.sleep(PAUSE_MILLIS);
         }
+        return bench.path("runState").asText().equals("DONE") ? 0 : left;
     }
 }

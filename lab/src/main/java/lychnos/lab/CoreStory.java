@@ -93,7 +93,7 @@ final class CoreStory {
     }
 
     private void things(boolean real, String keyName, String key) throws IOException, InterruptedException {
-        for (String rack : List.of("R1", "R2", "R3", "R5")) {
+        for (String rack : List.of("R1", "R2", "R3")) {
             thing("rack", rack, Map.of("room", "Hall 2", "units", "42"));
         }
         thing("host", "hv-01", Map.of("cores", "32", "memory", "128 GiB", "disk", "2 TiB", "line-ports", "2001-2016", "address", base + ".8.23"));

@@ -103,7 +103,7 @@ public final class RunThrough {
     private void prepare(String keyName, String key) throws IOException, InterruptedException {
         engineer.signIn();
         lead.signIn("hall-lead", "lead-of-the-hall");
-        bringUp = engineer.begin("Ardal Hall 2, whole", 9, "R1", "R2");
+        bringUp = engineer.begin("Ardal Hall 2, whole", 9, "R1 5", "R2 5");
         CoreStory core = new CoreStory(engineer, BASE, bringUp);
         core.ground(keyName, key);
         engineer.send("PUT", at("network"), engineer.network(8, "Management", 408).toString(), "application/json");

@@ -45,8 +45,8 @@ public final class Story {
 
     private void tell(Path directory, String keyName, String key) throws IOException, InterruptedException {
         signIn();
-        long rowA = begin("Ardal Hall 2, row A", 4, "R1", "R2");
-        begin("Ardal Hall 2, row B", 11, "R3", "R4");
+        long rowA = begin("Ardal Hall 2, row A", 4, "R1 5", "R2 5");
+        begin("Ardal Hall 2, row B", 11, "R3 5", "R1 17");
         long core = begin("Ardal Hall 2, core", 9);
         CoreStory other = new CoreStory(this, base, core);
         other.ground(keyName, key);
@@ -79,16 +79,18 @@ public final class Story {
         send("POST", "/api/bring-ups/" + bringUp + "/takings", JSON.writeValueAsString(taking), "application/json");
     }
 
-    long begin(String name, int dueInDays, String... racks) throws IOException, InterruptedException {
+    /** @param rows of six machines each, two height units apart: the rack, and where the lowest is */
+    long begin(String name, int dueInDays, String... rows) throws IOException, InterruptedException {
         ObjectNode request = JSON.createObjectNode()
                 .put("name", name)
                 .put("siteCode", "ard")
                 .put("siteName", "Ardal")
                 .put("due", LocalDate.now().plusDays(dueInDays).toString());
         ArrayNode positions = request.putArray("positions");
-        for (String rack : racks) {
-            for (int unit = 5; unit <= 15; unit += 2) {
-                positions.add(rack + " u" + unit);
+        for (String row : rows) {
+            String[] word = row.split(" ");
+            for (int i = 0; i < 6; i++) {
+                positions.add(word[0] + " u" + (Integer.parseInt(word[1]) + 2 * i));
             }
         }
         return send("POST", "/api/bring-ups", request.toString(), "application/json").path("id").asLong();
