@@ -120,7 +120,7 @@ class JourneyTest {
 
     private static void prove(Screen screen) throws IOException {
         screen.stage("4 Prove");
-        screen.page.getByText("ard-srv-003-oob").first().click();
+        screen.page.getByText("ard-srv-009-oob").first().click();
         assertThat(screen.text("All seven rungs hold.").first()).isVisible();
         assertThat(screen.text("BF-01225 and 02:4c:59:b2:03:6f as on the label").first()).isVisible();
         screen.page.keyboard().press("c");

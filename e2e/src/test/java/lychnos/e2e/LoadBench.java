@@ -18,6 +18,8 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /**
  * Twenty engineers at once on a hall of 5,000 units, for so many seconds: each opens views, looks at units, types facts, and pauses
@@ -44,11 +46,20 @@ public final class LoadBench {
 
     public static void main(String[] args) throws Exception {
         int seconds = Integer.parseInt(System.getenv().getOrDefault("LYCHNOS_LOAD_SECONDS", "600"));
-        try (Stage stage = new Stage("", 500, Map.of("LYCHNOS_VANTAGE_HEARS_SILENCE", "false"), List.of())) {
+        Map<String, String> settings = Map.of("LYCHNOS_VANTAGE_HEARS_SILENCE", "false", "LYCHNOS_DEMO_ACCOUNTS", "rack-one:Engineer at rack one:engineer:engineer-at-rack-one;" + IntStream.range(0, ENGINEERS).mapToObj(LoadBench::account).collect(Collectors.joining(";")));
+        try (Stage stage = new Stage("", 500, settings, List.of())) {
             LoadBench bench = new LoadBench(stage);
             bench.fill();
             bench.run(seconds);
         }
+    }
+
+    private static String account(int number) {
+        return "engineer-" + number + ":Engineer " + number + ":engineer:" + password(number);
+    }
+
+    private static String password(int number) {
+        return "one-of-twenty-people-" + number;
     }
 
     private JsonNode ask(String method, String path, JsonNode body) throws IOException, InterruptedException {
@@ -73,11 +84,15 @@ public final class LoadBench {
 
     private void run(int seconds) throws Exception {
         ExecutorService people = Executors.newFixedThreadPool(ENGINEERS);
+        List<Api> signedIn = new ArrayList<>();
+        for (int i = 0; i < ENGINEERS; i++) {
+            signedIn.add(new Api(stage.url(), "engineer-" + i, password(i)));
+        }
         long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(seconds);
         List<Future<?>> all = new ArrayList<>();
         for (int i = 0; i < ENGINEERS; i++) {
             int number = i;
-            all.add(people.submit(() -> work(number, end)));
+            all.add(people.submit(() -> work(number, signedIn.get(number), end)));
         }
         for (Future<?> person : all) {
             person.get();
@@ -105,9 +120,8 @@ public final class LoadBench {
         return sorted.isEmpty() ? 0 : sorted.get((int) Math.min(sorted.size() - 1, Math.floor(sorted.size() * part)));
     }
 
-    private Void work(int number, long end) throws Exception {
+    private Void work(int number, Api own, long end) throws Exception {
         Random random = new Random(number);
-        Api own = api; // one sign-in: a login that is tried twenty times at once is somebody guessing
         while (System.nanoTime() < end) {
             String view = List.of("board", "prepare", "prove", "handover", "ribbon").get(random.nextInt(5));
             look(own, "view " + view, "/api/bring-ups/1/" + view);

@@ -159,8 +159,7 @@ final class Stage implements AutoCloseable {
     }
 
     private Process serverAt(int port, String log) throws IOException {
-        Map<String, String> environment = new HashMap<>(settings);
-        environment.putAll(Map.of(
+        Map<String, String> environment = new HashMap<>(Map.of(
                 "QUARKUS_DATASOURCE_JDBC_URL", "jdbc:postgresql://127.0.0.1:" + env("LYCHNOS_E2E_PG") + "/" + database,
                 "QUARKUS_DATASOURCE_USERNAME", "lychnos",
                 "QUARKUS_DATASOURCE_PASSWORD", "none",
@@ -171,6 +170,7 @@ final class Stage implements AutoCloseable {
                 "LYCHNOS_RUN_FOLLOW_AT_MOST", "25s",
                 "LYCHNOS_SEAL_KEY_FILE", directory.resolve("seal.key").toString(),
                 "LYCHNOS_DEMO_ACCOUNTS", "hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one;night-watch:Night watch:viewer:only-looking-around"));
+        environment.putAll(settings);
         List<String> command = new ArrayList<>(elsewhere() ? List.of(settings.get("INSIDE").split(" ")) : List.of());
         command.add("java");
         command.addAll(options);

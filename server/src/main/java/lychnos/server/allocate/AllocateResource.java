@@ -8,7 +8,11 @@ import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
+import jakarta.ws.rs.core.Context;
+import jakarta.ws.rs.core.HttpHeaders;
 import jakarta.ws.rs.core.MediaType;
+import jakarta.ws.rs.core.Request;
+import jakarta.ws.rs.core.Response;
 import com.fasterxml.jackson.core.type.TypeReference;
 import io.quarkus.narayana.jta.QuarkusTransaction;
 import java.time.Instant;
@@ -24,6 +28,7 @@ import lychnos.core.address.Prefix;
 import lychnos.core.address.Run;
 import lychnos.server.account.Once;
 import lychnos.server.account.Who;
+import lychnos.server.live.SharedViews;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Groundworks;
 import lychnos.server.problem.Refusal;
@@ -33,6 +38,7 @@ import lychnos.server.store.Claim;
 import lychnos.server.store.Network;
 import lychnos.server.store.ReadsOnly;
 import lychnos.server.store.Unit;
+import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 import org.jboss.resteasy.reactive.RestHeader;
 
 /** Stage 2: where everything sits, a proposal, the taking of it. */
@@ -52,8 +58,10 @@ public class AllocateResource {
     private final Session db;
     private final Who who;
     private final Once once;
+    private final SharedViews shared;
 
-    AllocateResource(Claims claims, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Existing existing, Session db, Once once, Who who) {
+    AllocateResource(Claims claims, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Existing existing, Session db, Once once, SharedViews shared, Who who) {
+        this.shared = shared;
         this.once = once;
         this.placings = placings;
         this.soundings = soundings;
@@ -106,7 +114,12 @@ public class AllocateResource {
     @Path("bring-ups/{id}/ribbon")
     @Transactional
     @ReadsOnly
-    public Ribbon ribbon(long id, @QueryParam("network") Long networkId) {
+    @APIResponseSchema(value = Ribbon.class, responseCode = "200")
+    public Response ribbon(long id, @QueryParam("network") Long networkId, @Context Request request, @Context HttpHeaders headers) {
+        return shared.of("ribbon " + id + " " + networkId, id, request, headers, () -> ribbon(id, networkId));
+    }
+
+    private Ribbon ribbon(long id, Long networkId) {
         BringUp bringUp = bringUps.get(id);
         List<Network> networks = groundworks.networks(bringUp);
         Network network = networks.stream().filter(each -> networkId == null || each.id.equals(networkId)).findFirst().orElse(networks.isEmpty() ? null : networks.get(0));

@@ -116,11 +116,16 @@ public class Board {
             List<Row> rows,
             Map<String, Stage> course,
             List<Todo> todos,
-            List<Todo> waiting) {}
+            List<Todo> waiting) {
 
-    /** @param withRows whether the units themselves are wanted, or only how far they all are */
+        /** The same without the units themselves: only how far they all are. */
+        View withoutRows() {
+            return new View(id, name, due, network, kindTitle, units, List.of(), course, todos, waiting);
+        }
+    }
+
     @Transactional
-    public View view(long bringUpId, boolean withRows) {
+    public View view(long bringUpId) {
         BringUp bringUp = bringUps.get(bringUpId);
         Map<Unit, UnitFacts> sheet = facts.of(bringUp);
         Map<Long, List<Seat>> seats = plans.seats(bringUpId);
@@ -153,7 +158,7 @@ public class Board {
                 bringUp.network == null ? "" : bringUp.network.prefix.toString(),
                 kind.title(),
                 rows.size(),
-                withRows ? rows : List.of(),
+                rows,
                 course(bringUp, rows, findings, runs, sheet.values().stream().mapToLong(known -> known.missing().size()).sum()),
                 todos,
                 waiting);

@@ -42,7 +42,7 @@ public class BoardResource {
     @ReadsOnly
     @APIResponseSchema(value = Board.View.class, responseCode = "200")
     public Response view(long id, @QueryParam("rows") @DefaultValue("true") boolean rows, @Context Request request, @Context HttpHeaders headers) {
-        return shared.of("board " + id + " " + rows, id, request, headers, () -> board.view(id, rows));
+        return shared.of("board " + id, id, request, headers, () -> board.view(id), rows ? "" : "course", view -> rows ? view : view.withoutRows());
     }
 
     /** Looks for a unit by name, address, serial, hardware address in any notation, or position. */

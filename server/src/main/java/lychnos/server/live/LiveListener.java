@@ -2,7 +2,6 @@ package lychnos.server.live;
 
 import io.quarkus.runtime.ShutdownEvent;
 import io.quarkus.runtime.StartupEvent;
-import io.quarkus.websockets.next.OpenConnections;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
 import java.sql.Connection;
@@ -23,15 +22,15 @@ public class LiveListener {
     private static final int PATIENCE_MILLIS = 5000;
 
     private final DataSource database;
-    private final OpenConnections connections;
+    private final Screens screens;
     private final Live live;
     private volatile boolean stopped;
     private Thread thread;
 
-    LiveListener(DataSource database, OpenConnections connections, Live live) {
+    LiveListener(DataSource database, Screens screens, Live live) {
         this.live = live;
         this.database = database;
-        this.connections = connections;
+        this.screens = screens;
     }
 
     void start(@Observes StartupEvent event) {
@@ -52,7 +51,7 @@ public class LiveListener {
                 statement.execute("listen " + Live.CHANNEL);
                 // what was told while nobody listened is lost: let every screen look again
                 live.changed(0);
-                broadcast("0 all");
+                screens.tell(0, "all");
                 PGConnection postgres = connection.unwrap(PGConnection.class);
                 while (!stopped) {
                     PGNotification[] heard = postgres.getNotifications(PATIENCE_MILLIS);
@@ -71,14 +70,11 @@ public class LiveListener {
 
     /** @param told bring-up, topic, and which server tells it */
     private void hear(String[] told) {
+        long bringUp = Long.parseLong(told[0]);
         if (!told[2].equals(ThisServer.ID)) {
-            live.changed(Long.parseLong(told[0]));
+            live.changed(bringUp);
         }
-        broadcast(told[0] + " " + told[1]);
-    }
-
-    private void broadcast(String message) {
-        connections.findByEndpointId(LiveSocket.class.getName()).forEach(connection -> connection.sendText(message).subscribe().with(sent -> {}, fault -> LOG.debug("a screen is gone", fault)));
+        screens.tell(bringUp, told[1]);
     }
 
     private static void pause() {

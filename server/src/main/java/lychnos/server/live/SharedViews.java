@@ -2,7 +2,9 @@ package lychnos.server.live;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import io.quarkus.runtime.ShutdownEvent;
 import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.enterprise.event.Observes;
 import jakarta.ws.rs.core.EntityTag;
 import jakarta.ws.rs.core.HttpHeaders;
 import jakarta.ws.rs.core.MediaType;
@@ -13,40 +15,88 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import java.util.zip.GZIPOutputStream;
 import lychnos.core.record.CanonicalJson;
+import lychnos.server.store.Reading;
+import org.jboss.logging.Logger;
 
 /**
  * Views of a bring-up that everybody sees alike. Every screen asks for them again whenever something is told; of thousands of units they
  * are worked out, written and compressed once for all who ask, as long as nothing else was told. What is never told does not stay
  * for longer than a moment either: for ten times as long as the view took, and two seconds at most.
+ *
+ * <p>What takes long is worked out anew behind what is shown: whoever asks meanwhile sees the one before at once, and their screen is told
+ * when the new one is there. Only who has changed something since waits for it.
  */
 @ApplicationScoped
 public class SharedViews {
 
+    private static final Logger LOG = Logger.getLogger(SharedViews.class);
     private static final int MOST = 24;
     private static final long LONGEST_NANOS = 2_000_000_000L;
     private static final int TIMES = 10;
+    /** Whoever asks waits for what takes less than this. */
+    private static final long LONG_NANOS = 150_000_000L;
+    /** Nothing older than this is shown. */
+    private static final long LATEST_NANOS = 15_000_000_000L;
     /** Less is not worth the work. */
     private static final int LEAST_COMPRESSED = 2000;
 
     private final Live live;
+    private final OwnWrites own;
+    private final Screens screens;
+    private final Reading reading;
     private final ObjectMapper json;
+    /** One at a time: what is asked for besides has the other processors. */
+    private final ExecutorService behind = Executors.newSingleThreadExecutor();
+    private final Set<String> awaited = ConcurrentHashMap.newKeySet();
     private final Map<String, Kept> kept = new ConcurrentHashMap<>();
     private final List<Object> locks = Stream.generate(Object::new).limit(MOST).toList();
 
-    SharedViews(Live live, ObjectMapper json) {
+    SharedViews(Live live, OwnWrites own, Screens screens, Reading reading, ObjectMapper json) {
         this.live = live;
+        this.own = own;
+        this.screens = screens;
+        this.reading = reading;
         this.json = json;
     }
 
-    private record Kept(byte[] plain, byte[] packed, EntityTag tag, long version, long at, long took) {
+    void stop(@Observes ShutdownEvent event) {
+        behind.shutdownNow();
+    }
+
+    /** As it goes over the wire. */
+    private record Rendered(byte[] plain, byte[] packed, EntityTag tag) {}
+
+    /** A view, and those of its parts that were asked for; the whole is the part without a name. */
+    private static final class Kept {
+        final Object view;
+        final long version;
+        final long begun;
+        final long took;
+        final Map<String, Rendered> rendered = new ConcurrentHashMap<>();
+        final Map<String, Function<Object, Object>> parts = new ConcurrentHashMap<>();
+
+        Kept(Object view, long version, long begun) {
+            this.view = view;
+            this.version = version;
+            this.begun = begun;
+            took = System.nanoTime() - begun;
+        }
 
         boolean holds(long version) {
-            return this.version == version && System.nanoTime() - at < Math.min(LONGEST_NANOS, TIMES * took);
+            return this.version == version && System.nanoTime() - begun - took < Math.min(LONGEST_NANOS, TIMES * took);
+        }
+
+        boolean maySeemOld() {
+            return took > LONG_NANOS && System.nanoTime() - begun < LATEST_NANOS;
         }
     }
 
@@ -57,7 +107,17 @@ public class SharedViews {
      * @param bringUpId of which it is
      */
     public Response of(String key, long bringUpId, Request request, HttpHeaders headers, Supplier<?> view) {
-        Kept shown = kept(key, bringUpId, view);
+        return of(key, bringUpId, request, headers, view, "", whole -> whole);
+    }
+
+    /**
+     * Answers with a part of a view that is worked out for others too.
+     *
+     * @param part tells it from other parts
+     */
+    @SuppressWarnings("unchecked")
+    public <V> Response of(String key, long bringUpId, Request request, HttpHeaders headers, Supplier<V> view, String part, Function<V, ?> partOf) {
+        Rendered shown = rendered(kept(key, bringUpId, view), part, (Function<Object, Object>) partOf);
         Response.ResponseBuilder answer = request.evaluatePreconditions(shown.tag);
         if (answer == null) {
             boolean packed = shown.packed != null && String.valueOf(headers.getHeaderString(HttpHeaders.ACCEPT_ENCODING)).contains("gzip");
@@ -69,21 +129,55 @@ public class SharedViews {
         return answer.tag(shown.tag).header(HttpHeaders.CACHE_CONTROL, "private, no-cache").header(HttpHeaders.VARY, HttpHeaders.ACCEPT_ENCODING).build();
     }
 
+    private Rendered rendered(Kept kept, String part, Function<Object, Object> partOf) {
+        kept.parts.putIfAbsent(part, partOf);
+        return kept.rendered.computeIfAbsent(part, none -> {
+            byte[] plain = written(partOf.apply(kept.view));
+            return new Rendered(plain, plain.length < LEAST_COMPRESSED ? null : packed(plain), new EntityTag(CanonicalJson.sha256(plain).substring(0, 16)));
+        });
+    }
+
     private Kept kept(String key, long bringUpId, Supplier<?> view) {
         Kept last = kept.get(key);
         if (last != null && last.holds(live.version(bringUpId))) {
             return last;
         }
+        if (last != null && last.maySeemOld() && own.noneSince(last.begun)) {
+            renewBehind(key, bringUpId, view, last);
+            return last;
+        }
+        return renewed(key, bringUpId, view);
+    }
+
+    private void renewBehind(String key, long bringUpId, Supplier<?> view, Kept last) {
+        if (awaited.add(key)) {
+            behind.execute(() -> {
+                awaited.remove(key);
+                try {
+                    Kept now = renewed(key, bringUpId, () -> reading.of(view));
+                    // what was shown before is made ready now, and looked at whether it is another
+                    last.parts.forEach((part, partOf) -> rendered(now, part, partOf));
+                    if (last.rendered.entrySet().stream().anyMatch(part -> !now.rendered.get(part.getKey()).tag.equals(part.getValue().tag))) {
+                        screens.tell(bringUpId, "view");
+                    }
+                } catch (RuntimeException e) {
+                    // whoever asks next finds it too old, and is told
+                    LOG.warnf("%s cannot be worked out behind (%s).", key, e.getMessage());
+                }
+            });
+        }
+    }
+
+    private Kept renewed(String key, long bringUpId, Supplier<?> view) {
         // whoever comes while it is being worked out waits for that instead of doing the same
         synchronized (locks.get(Math.floorMod(key.hashCode(), MOST))) {
             long version = live.version(bringUpId);
-            last = kept.get(key);
+            Kept last = kept.get(key);
             if (last != null && last.holds(version)) {
                 return last;
             }
             long begun = System.nanoTime();
-            byte[] plain = written(view.get());
-            Kept made = new Kept(plain, plain.length < LEAST_COMPRESSED ? null : packed(plain), new EntityTag(CanonicalJson.sha256(plain).substring(0, 16)), version, System.nanoTime(), System.nanoTime() - begun);
+            Kept made = new Kept(view.get(), version, begun);
             if (kept.size() >= MOST) {
                 kept.clear();
             }

@@ -1,0 +1,39 @@
+package lychnos.server.live;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.ws.rs.HttpMethod;
+import jakarta.ws.rs.container.ContainerRequestContext;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import lychnos.server.account.Who;
+import org.jboss.resteasy.reactive.server.ServerResponseFilter;
+
+/** When people have last changed something at this server: nobody is shown a view from before their own change. */
+@ApplicationScoped
+public class OwnWrites {
+
+    private static final Set<String> READS = Set.of(HttpMethod.GET, HttpMethod.HEAD, HttpMethod.OPTIONS);
+
+    private final Who who;
+    private final Map<Long, Long> at = new ConcurrentHashMap<>();
+
+    OwnWrites(Who who) {
+        this.who = who;
+    }
+
+    @ServerResponseFilter
+    void note(ContainerRequestContext request) {
+        Who.Person person = READS.contains(request.getMethod()) ? null : who.person();
+        if (person != null) {
+            at.put(person.id(), System.nanoTime());
+        }
+    }
+
+    /** Whether whoever asks now has changed nothing since then. */
+    boolean noneSince(long nanos) {
+        Who.Person person = who.person();
+        Long last = person == null ? null : at.get(person.id());
+        return last == null || last - nanos < 0;
+    }
+}
