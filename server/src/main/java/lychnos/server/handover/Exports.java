@@ -66,7 +66,24 @@ public class Exports {
      */
     @Transactional
     Map<String, File> of(long bringUpId, Set<Long> only) {
-        List<Inventory.Entry> entries = inventory.of(bringUpId, only);
+        Map<String, File> files = of(inventory.of(bringUpId, only), bringUpId);
+        zones(bringUpId, only).forEach((name, writer) -> add(files, zoneFile(name), "text/dns; charset=UTF-8", writer));
+        return files;
+    }
+
+    /** The names of all files that can be had of a bring-up. */
+    List<String> fileNames(long bringUpId) {
+        List<String> names = new ArrayList<>(of(List.of(), bringUpId).keySet());
+        zones(bringUpId, null).keySet().forEach(zone -> names.add(zoneFile(zone)));
+        return names;
+    }
+
+    private static String zoneFile(String zone) {
+        return "zones/" + zone + ".zone";
+    }
+
+    /** Those that are worked out from the endpoints. */
+    private Map<String, File> of(List<Inventory.Entry> entries, long bringUpId) {
         List<Endpoint> endpoints = entries.stream().map(Inventory.Entry::endpoint).toList();
         List<Flow> flows = inventory.flows(bringUpId, entries);
         Map<String, File> files = new LinkedHashMap<>();
@@ -78,7 +95,6 @@ public class Exports {
         add(files, "reservations.json", JSON, out -> Reservations.write(out, endpoints.iterator()));
         add(files, "targets.json", JSON, out -> TargetsFile.write(out, endpoints.iterator()));
         add(files, "inventory.yaml", "application/yaml", out -> InventoryYaml.write(out, endpoints.iterator()));
-        zones(bringUpId, only).forEach((name, writer) -> add(files, "zones/" + name + ".zone", "text/dns; charset=UTF-8", writer));
         return files;
     }
 

@@ -27,6 +27,7 @@ import lychnos.server.account.Who;
 import lychnos.server.live.SharedViews;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.problem.Refusal;
+import lychnos.server.store.ReadsOnly;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 import org.jboss.resteasy.reactive.RestHeader;
 import org.jboss.resteasy.reactive.RestQuery;
@@ -73,6 +74,7 @@ public class HandoverResource {
     @GET
     @Path("bring-ups/{id}/handover")
     @Transactional
+    @ReadsOnly
     @APIResponseSchema(value = View.class, responseCode = "200")
     public Response view(long id, @Context Request request, @Context HttpHeaders headers) {
         return shared.of("handover " + id, id, request, headers, () -> view(id));
@@ -83,10 +85,9 @@ public class HandoverResource {
         List<Line> lines = entries.stream()
                 .map(each -> new Line(each.unitId(), each.claimId(), each.endpoint().name(), each.endpoint().role(), each.endpoint().address(), each.endpoint().serial(), each.endpoint().certificate(), each.endpoint().provenAt()))
                 .toList();
-        Map<String, Exports.File> files = exports.of(id, null);
         List<SignOff.Standing> units = signOff.standings(id, entries);
         int proven = (int) units.stream().filter(each -> each.provenAt() != null).count();
-        return new View(bringUps.named(id).name(), lines, units, proven, exports.names(id), items.of(id), items.proposed(id), lifeAfter.retired(id), List.copyOf(files.keySet()));
+        return new View(bringUps.named(id).name(), lines, units, proven, exports.names(id), items.of(id), items.proposed(id), lifeAfter.retired(id), exports.fileNames(id));
     }
 
     /** What is to be signed. */

@@ -5,6 +5,7 @@ import org.hibernate.Session;
 import jakarta.transaction.Transactional;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -136,10 +137,14 @@ public class Checks {
                         + " on conflict (unit_id, purpose) where state in ('WAITING', 'RUNNING', 'STOPPED') do nothing");
     }
 
-    /** Units that can be expected to answer: those that are set over Redfish as soon as they are placed, others once they are set up. */
     private Set<Long> ready(long bringUpId) {
+        return ready(bringUpId, bringUps.units(bringUpId), claims.primaries(bringUpId).keySet());
+    }
+
+    /** Units that can be expected to answer: those that are set over Redfish as soon as they are placed, others once they are set up. */
+    private Set<Long> ready(long bringUpId, Collection<Unit> units, Set<Long> placed) {
         Set<Long> ready = new HashSet<>(db.createQuery("select r.unitId from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'console' and r.earlier = false and r.state = DONE", Long.class).setParameter("id", bringUpId).getResultList());
-        claims.primaries(bringUpId).keySet().stream().filter(unit -> kinds.of(bringUps.unit(unit)).driven()).forEach(ready::add);
+        units.stream().filter(unit -> placed.contains(unit.id) && kinds.of(unit).driven()).forEach(unit -> ready.add(unit.id));
         return ready;
     }
 
@@ -197,9 +202,10 @@ public class Checks {
         Set<Long> checking = busy(bringUpId, "prove");
         Set<Long> settingUp = new HashSet<>(busy(bringUpId, "configure"));
         settingUp.addAll(busy(bringUpId, "console"));
-        Set<Long> ready = ready(bringUpId);
         Map<Long, Unit> units = bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
-        List<Claim> shown = claims.live(bringUpId).stream().filter(claim -> claim.place == 0 || !kinds.of(units.get(claim.unitId)).driven()).toList();
+        List<Claim> live = claims.live(bringUpId);
+        Set<Long> ready = ready(bringUpId, units.values(), live.stream().filter(claim -> claim.place == 0).map(claim -> claim.unitId).collect(Collectors.toSet()));
+        List<Claim> shown = live.stream().filter(claim -> claim.place == 0 || !kinds.of(units.get(claim.unitId)).driven()).toList();
         List<Endpoint> endpoints = shown.stream()
                 .map(claim -> endpoint(units.get(claim.unitId), claim, proofs.get(claim.id), checking.contains(claim.unitId), settingUp.contains(claim.unitId), ready.contains(claim.unitId)))
                 .toList();

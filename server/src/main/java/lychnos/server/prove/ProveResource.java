@@ -1,6 +1,7 @@
 package lychnos.server.prove;
 
 import jakarta.annotation.security.RolesAllowed;
+import jakarta.transaction.Transactional;
 import jakarta.ws.rs.DefaultValue;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
@@ -15,6 +16,7 @@ import lychnos.server.account.Who;
 import lychnos.server.live.SharedViews;
 import lychnos.server.problem.Refusal;
 import lychnos.wire.Vantage;
+import lychnos.server.store.ReadsOnly;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 import org.jboss.resteasy.reactive.RestQuery;
 
@@ -54,6 +56,8 @@ public class ProveResource {
 
     @GET
     @Path("bring-ups/{id}/prove")
+    @Transactional
+    @ReadsOnly
     @APIResponseSchema(value = Checks.View.class, responseCode = "200")
     public Response view(long id, @Context jakarta.ws.rs.core.Request request, @Context HttpHeaders headers) {
         return shared.of("prove " + id, id, request, headers, () -> checks.view(id, vantage.name(), paces.of(id)));
