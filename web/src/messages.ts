@@ -550,9 +550,9 @@ export const m = {
     seal: 'Seal them',
     forKey: 'for a key',
     files: {
-      'endpoints.csv': 'Addresses and names', 'flows.csv': 'Flows to open', hosts: 'Host list', known_hosts: 'SSH host keys', 'certificates.pem': 'Certificates', 'reservations.json': 'DHCP reservations', 'targets.json': 'Targets for monitoring', 'inventory.yaml': 'Inventory',
+      'endpoints.csv': 'Addresses and names', 'flows.csv': 'Flows to open', hosts: 'Host list', known_hosts: 'SSH host keys', ssh_config: 'SSH client settings', 'certificates.pem': 'Certificates', 'reservations.json': 'DHCP reservations', 'targets.json': 'Targets for monitoring', 'inventory.yaml': 'Inventory',
     } as Record<string, string>,
-    ends: { 'endpoints.csv': 'CSV', 'flows.csv': 'CSV', hosts: 'hosts', known_hosts: 'known_hosts', 'certificates.pem': 'PEM', 'reservations.json': 'Kea JSON', 'targets.json': 'JSON', 'inventory.yaml': 'YAML' } as Record<string, string>,
+    ends: { 'endpoints.csv': 'CSV', 'flows.csv': 'CSV', hosts: 'hosts', known_hosts: 'known_hosts', ssh_config: 'ssh_config', 'certificates.pem': 'PEM', 'reservations.json': 'Kea JSON', 'targets.json': 'JSON', 'inventory.yaml': 'YAML' } as Record<string, string>,
     zone: (name: string) => name,
     zoneEnd: 'zone file',
     cols: ['Name', 'Role', 'Address', 'Serial', 'Certificate', 'Proof'],

@@ -16,7 +16,7 @@ final class CoreStory {
     private static final ObjectMapper JSON = new ObjectMapper();
 
     /** Placed already; the others wait for whoever looks at the demo. */
-    private static final List<String> PLACED = List.of("ard-fic-1", "ard-fic-2", "ard-blk-1", "ard-bch-1", "ard-iog-1", "ard-hv-01", "ard-fdc-1", "ard-fil-1", "ard-srh-001-oob", "ard-wlc-1", "ard-idx-1", "ard-obj-1");
+    private static final List<String> PLACED = List.of("ard-fic-1", "ard-fic-2", "ard-blk-1", "ard-bch-1", "ard-iog-1", "ard-hv-01", "ard-fdc-1", "ard-fil-1", "ard-srh-001-oob", "ard-wlc-1", "ard-idx-1", "ard-obj-1", "ard-cmg-1");
 
     private final Story story;
     private final String base;
@@ -50,6 +50,7 @@ final class CoreStory {
         announce("server-controller-by-hand", 1, 1);
         announce("wireless-controller", 1, 1);
         announce("index-appliance", 1, 1);
+        announce("console-manager", 1, 1);
         story.send("POST", at("facts.csv"), facts, "text/plain");
         if (real) {
             // somebody's address is known before anything is placed beside it

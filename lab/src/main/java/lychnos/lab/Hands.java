@@ -29,6 +29,7 @@ final class Hands {
     private final Map<Long, String> said = new HashMap<>();
     private final Map<String, Integer> yeses = new LinkedHashMap<>();
     private final Set<String> ticked = new HashSet<>();
+    private final Map<Long, Integer> typed = new HashMap<>();
 
     Hands(Story person, boolean sayYes) {
         this.person = person;
@@ -38,6 +39,11 @@ final class Hands {
     /** How often yes was said, by what for. */
     Map<String, Integer> yeses() {
         return yeses;
+    }
+
+    /** Keys and clicks at a dialogue: each yes and each tick is one, and what was typed besides. */
+    int typedAt(long dialogue) {
+        return typed.getOrDefault(dialogue, 0);
     }
 
     int ticks() {
@@ -77,6 +83,7 @@ final class Hands {
         if (!hold.toString().equals(said.put(dialogue, hold.toString()))) {
             person.post("/api/dialogues/" + dialogue + "/go-on", JSON.createObjectNode().put("typed", hold.path("typed").asText()));
             yeses.merge(why, 1, Integer::sum);
+            typed.merge(dialogue, 1 + hold.path("typed").asText().length(), Integer::sum);
         }
         return "";
     }
@@ -90,17 +97,17 @@ final class Hands {
             }
             boolean open = Set.of("OPEN", "SENT").contains(step.path("progress").asText());
             if (open && (byHand || first) && ticked.add(member.path("dialogueId").asText() + " " + step.path("place"))) {
-                fillIn(bench, member, step);
+                typed.merge(member.path("dialogueId").asLong(), 1 + fillIn(bench, member, step), Integer::sum);
                 person.post("/api/dialogues/" + member.path("dialogueId").asLong() + "/tick", JSON.createObjectNode().put("place", step.path("place").asInt()).put("done", true));
             }
         }
     }
 
-    /** Types the value sheet's page into the machine, where it is one that an appliance shows on its service port. */
-    private void fillIn(JsonNode bench, JsonNode member, JsonNode step) throws IOException, InterruptedException {
+    /** Types the value sheet's page into the machine, where it is one that an appliance shows on its service port; gives how much that was. */
+    private int fillIn(JsonNode bench, JsonNode member, JsonNode step) throws IOException, InterruptedException {
         String title = step.path("title").asText();
         if (!bench.path("kindTitle").asText().equals("Index appliance") || LOOKED_AT.contains(title)) {
-            return; // what comes first at a virtual machine is done on its host, where the lab has done it already
+            return 0; // what comes first at a virtual machine is done on its host, where the lab has done it already
         }
         ServicePort port = new ServicePort("10.47.254.1");
         if (!port.shows(title)) {
@@ -111,6 +118,7 @@ final class Hands {
             fields.put(field.getKey(), field.getValue().asText().startsWith("•") ? password(member, step, field.getKey()) : field.getValue().asText());
         }
         port.fill(fields);
+        return fields.values().stream().mapToInt(value -> value.length() + 1).sum();
     }
 
     private String password(JsonNode member, JsonNode step, String field) throws IOException, InterruptedException {

@@ -45,7 +45,8 @@ public final class RunThrough {
             "file-array 1 1",
             "server-controller-by-hand 1 1",
             "wireless-controller 1 1",
-            "index-appliance 1 1");
+            "index-appliance 1 1",
+            "console-manager 1 1");
 
     private final Story engineer;
     private final Story lead;
@@ -198,5 +199,8 @@ public final class RunThrough {
         say(signed.size() + " records signed, " + view.path("lines").size() + " endpoints; the pack: " + file + ", " + pack.length / 1024 + " KiB");
         hands.yeses().forEach((why, times) -> System.out.printf("       said yes to %s: %d%n", why.toLowerCase(Locale.ROOT), times));
         System.out.printf("       pages filled in by hand and ticked: %d%n", hands.ticks());
+        Keystrokes keystrokes = new Keystrokes(Files.readString(directory.resolve("whole-hall-facts.csv")));
+        keystrokes.count(engineer, view, hands);
+        say(keystrokes.told());
     }
 }

@@ -45,6 +45,7 @@ public interface Rule {
             new ProxyNotPossible(),
             new FewNameServers(),
             new FewTimeServers(),
+            new ServerTwice(),
             new TimeServerSilent(),
             new NameServerOdd(),
             new UpdatesRefused(),

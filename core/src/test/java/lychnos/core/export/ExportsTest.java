@@ -54,6 +54,7 @@ class ExportsTest {
     void eachToolGetsWhatItReads() throws IOException {
         assertEquals("10.40.8.40\tard-fic-1-l.ardal.example\tard-fic-1-l", written(HostsFile::write, PAIR).lines().findFirst().orElseThrow());
         assertEquals("ard-fic-1-l.ardal.example,10.40.8.40 ssh-ed25519 AAAA", written(KnownHosts::write, PAIR).lines().findFirst().orElseThrow());
+        assertEquals("Host ard-fic-1-l ard-fic-1-l.ardal.example\n    HostName 10.40.8.40\n    HostKeyAlias ard-fic-1-l.ardal.example\n    StrictHostKeyChecking yes", written(SshConfig::write, PAIR.subList(0, 1)).strip());
         assertTrue(written(CertificateList::write, PAIR).startsWith("# ard-fic-1-l.ardal.example 10.40.8.40 sha256 " + "ab".repeat(32) + "\n-----BEGIN CERTIFICATE-----\n"));
         String targets = written(TargetsFile::write, PAIR);
         assertTrue(targets.contains("\"targets\":[\"10.40.8.42:443\"]") && targets.contains("\"role\":\"shared\""), targets);

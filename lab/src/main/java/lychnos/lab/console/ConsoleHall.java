@@ -75,6 +75,7 @@ public final class ConsoleHall implements AutoCloseable {
             case "bannisdale" -> new BlockArray(spec, memory, restart, vertx, face(spec, plug, index, webPort, "Bannisdale_2", () -> "Bannisdale " + memory.get("array")), () -> other(spec, BlockArray.class));
             case "harrop" -> new IndexAppliance(spec, memory, restart, face(spec, plug, index, webPort, "Harrop_4", () -> "Harrop " + memory.get("Host name")));
             case "seathwaite" -> new StoreNode(spec, memory, restart, vertx, plug, index, webPort, dhcp, face(spec, spec.beside(), plug, index, webPort, "Seathwaite_2", () -> "Seathwaite " + memory.get("cluster")), () -> nodes(spec));
+            case "dunmail" -> new ConsoleManager(spec, memory, restart, face(spec, plug, index, webPort, "Dunmail_1", () -> "Dunmail " + memory.get("host")));
             case "mungris" -> new WirelessController(spec, memory, restart, face(spec, plug, index, webPort, "Mungris_6", () -> "Mungris " + memory.get("name")));
             default -> throw new IllegalArgumentException("no stand-in is called " + spec.model());
         };

@@ -20,6 +20,7 @@ import lychnos.core.export.HostsFile;
 import lychnos.core.export.InventoryYaml;
 import lychnos.core.export.KnownHosts;
 import lychnos.core.export.Reservations;
+import lychnos.core.export.SshConfig;
 import lychnos.core.export.TargetsFile;
 import lychnos.core.export.ZoneFile;
 import lychnos.core.site.ThingSort;
@@ -91,6 +92,7 @@ public class Exports {
         add(files, "flows.csv", CSV, out -> Flows.write(out, flows));
         add(files, "hosts", TEXT, out -> HostsFile.write(out, endpoints.iterator()));
         add(files, "known_hosts", TEXT, out -> KnownHosts.write(out, endpoints.iterator()));
+        add(files, "ssh_config", TEXT, out -> SshConfig.write(out, endpoints.iterator()));
         add(files, "certificates.pem", "application/x-pem-file", out -> CertificateList.write(out, endpoints.iterator()));
         add(files, "reservations.json", JSON, out -> Reservations.write(out, endpoints.iterator()));
         add(files, "targets.json", JSON, out -> TargetsFile.write(out, endpoints.iterator()));

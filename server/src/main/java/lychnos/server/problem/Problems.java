@@ -9,7 +9,9 @@ import jakarta.ws.rs.WebApplicationException;
 import jakarta.ws.rs.core.Response;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
+import lychnos.server.store.DatabaseTrouble;
 import org.jboss.logging.Logger;
 import org.jboss.resteasy.reactive.server.ServerExceptionMapper;
 
@@ -47,9 +49,20 @@ public class Problems {
 
     @ServerExceptionMapper
     public Response unexpected(Exception e) {
+        Optional<DatabaseTrouble> trouble = DatabaseTrouble.of(e);
+        if (trouble.isPresent()) {
+            LOG.warnf("the database: %s (%s)", trouble.get(), e.getMessage());
+            return database(trouble.get());
+        }
         String id = UUID.randomUUID().toString().substring(0, 8);
         LOG.errorf(e, "unexpected, %s", id);
         return problem(500, "A fault of ours", "This should not have happened. The server's log has it as " + id + ".", Map.of());
+    }
+
+    private static Response database(DatabaseTrouble trouble) {
+        return trouble == DatabaseTrouble.FULL
+                ? problem(503, "The database's disk is full", "Nothing was changed: the database's disk is full. Whoever runs this server has to make room; then do it again.", Map.of())
+                : problem(503, "The database does not answer", "The server stands, its database does not answer now. What you sent last may not be kept: look again once this is over. What runs goes on by itself then.", Map.of());
     }
 
     private static Response problem(int status, String title, String detail, Map<String, Object> members) {

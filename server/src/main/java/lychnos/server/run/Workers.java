@@ -15,6 +15,7 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import lychnos.server.LychnosConfig;
+import lychnos.server.store.DatabaseTrouble;
 import org.jboss.logging.Logger;
 
 /**
@@ -107,7 +108,10 @@ public class Workers {
         } catch (HoldLost e) {
             LOG.infof("let go of run %d: %s", held.runId(), e.getMessage());
         } catch (RuntimeException e) {
-            if (!stopping) {
+            if (DatabaseTrouble.of(e).isPresent()) {
+                // it stays where the database has it; whoever finds its lease over goes on from there
+                LOG.warnf("let go of run %d: %s", held.runId(), e.getMessage());
+            } else if (!stopping) {
                 LOG.errorf(e, "run %d", held.runId());
                 stopUnexpected(held, e);
             }

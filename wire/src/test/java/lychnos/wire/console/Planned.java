@@ -29,6 +29,7 @@ final class Planned {
             "wythop", "blade-chassis",
             "ullock", "server-controller-by-hand",
             "mungris", "wireless-controller",
+            "dunmail", "console-manager",
             "bannisdale", "block-array");
 
     private Planned() {}
@@ -120,6 +121,7 @@ final class Planned {
             case "bannisdale" -> texts(
                     "factory.user curator", "federation ardal-blocks", "management.name ard-blk-1", "management.address 127.40.9." + last, "management.length 24", "management.gateway 127.40.9.1", "check-a.address 127.40.11." + last, "check-b.address 127.40.12." + last);
             case "ullock" -> texts("factory.user keeper", "own-tag 0");
+            case "dunmail" -> texts("account custodian");
             case "mungris" -> texts("operator aerial", "own-tag 408", "port 1", "relay 127.40.8.22", "redirect 127.47.255.1", "roaming ardal-air");
             default -> texts("factory.user root", "keyboard us", "links 1", "vlan 0");
         };

@@ -1,0 +1,23 @@
+package lychnos.core.rule;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/** A name or time server that is stated twice: where it fails, both fail. */
+final class ServerTwice implements Rule {
+
+    @Override
+    public List<Finding> look(Plan plan) {
+        return plan.networks().stream().flatMap(network -> Stream.concat(twice(network, "name server", network.nameServers()), twice(network, "time server", network.timeServers()))).toList();
+    }
+
+    private static Stream<Finding> twice(PlannedNetwork network, String what, List<String> servers) {
+        Set<String> seen = new HashSet<>();
+        return servers.stream()
+                .filter(server -> !seen.add(server))
+                .distinct()
+                .map(server -> Finding.warns("server-twice", Finding.About.network(network), network.name() + ": " + what + " " + server + " is stated twice", "One machine counts once. Where it does not answer, none does."));
+    }
+}

@@ -1,0 +1,197 @@
+package lychnos.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.BooleanSupplier;
+import org.junit.jupiter.api.Test;
+
+/** The database away, its disk full, the clock an hour off: what is said, and that nothing is lost that was acknowledged. */
+class AccidentsTest {
+
+    private static final Duration LONG = Duration.ofSeconds(120);
+    private static final List<String> OPTIONS = List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC");
+    /** Longer than what a server holds is left to it. */
+    private static final Duration AWAY = Duration.ofSeconds(7);
+    private static final int MACHINES = 3;
+
+    private Stage stage;
+    private Api api;
+    private long unit;
+
+    /** Three servers with labels and addresses, and a host whose facts are typed. */
+    private void prepare() throws Exception {
+        api = new Api(stage.url());
+        ask("POST", "/api/bring-ups", Api.JSON.readTree("{\"name\":\"Row B\",\"siteCode\":\"ard\",\"siteName\":\"Ardal\",\"positions\":[]}"));
+        ask("PUT", "/api/bring-ups/1/network", Api.JSON.readTree("""
+                {"name":"Management","prefix":"10.40.9.0/24","gateway":"10.40.9.1","domain":"ardal.example","nameServers":["10.40.9.3","10.40.9.4"],"timeServers":["10.40.9.6","10.40.9.7","10.40.9.8"],
+                 "ranges":[{"purpose":"pool","run":".101-.180","note":""},{"purpose":"dhcp","run":".10-.31","note":""}]}"""));
+        List<String> labels = Files.readAllLines(Machines.labels());
+        assertEquals(200, api.text(stage.url(), "/api/bring-ups/1/labels", String.join("\n", labels.subList(0, MACHINES + 1)) + "\n").statusCode());
+        ObjectNode taking = Api.JSON.createObjectNode();
+        ArrayNode lines = taking.putArray("lines");
+        ask("GET", "/api/bring-ups/1/proposal", null).path("lines").forEach(lines::add);
+        ask("POST", "/api/bring-ups/1/takings", taking);
+        unit = ask("POST", "/api/bring-ups/1/units", Api.JSON.readTree("{\"kind\":\"hypervisor-host\",\"count\":1,\"members\":1}")).path(0).asLong();
+    }
+
+    private JsonNode ask(String method, String path, JsonNode body) throws IOException, InterruptedException {
+        return api.ask(stage.url(), method, path, body);
+    }
+
+    private HttpResponse<String> send(String method, String path, JsonNode body) {
+        try {
+            return api.send(stage.url(), method, path, body);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** Types where the host stands: each time at another height. */
+    private HttpResponse<String> type(int number) {
+        ObjectNode cells = Api.JSON.createObjectNode();
+        cells.putArray("cells").addObject().put("unitId", unit).put("member", "").put("name", "location").put("value", "R" + (1 + number / 40) + " u" + (1 + number % 40));
+        return send("PUT", "/api/bring-ups/1/facts", cells);
+    }
+
+    /** Which of them stands there now. */
+    private int typed() {
+        String position = json(send("GET", "/api/units/" + unit + "/bench", null)).path("position").asText();
+        String[] part = position.split(" u");
+        return (Integer.parseInt(part[0].substring(1)) - 1) * 40 + Integer.parseInt(part[1]) - 1;
+    }
+
+    private static JsonNode json(HttpResponse<String> answer) {
+        try {
+            return Api.JSON.readTree(answer.body());
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private boolean all(String state) {
+        JsonNode lanes = json(send("GET", "/api/bring-ups/1/configure", null)).path("lanes");
+        int in = 0;
+        for (JsonNode lane : lanes) {
+            assertTrue(!lane.path("state").asText().equals("STOPPED"), lane::toString);
+            in += lane.path("state").asText().equals(state) ? 1 : 0;
+        }
+        return in == MACHINES;
+    }
+
+    private void everyMachineWasSetOnce() throws IOException {
+        for (String serial : Machines.serials().subList(0, MACHINES)) {
+            String machine = stage.machine(serial);
+            assertTrue(machine.contains("\"passwordChanges\":1") && machine.contains("\"restarts\":1") && machine.contains("\"factoryPhraseWorks\":false"), machine);
+        }
+    }
+
+    private static BooleanSupplier lasts(Duration time, BooleanSupplier holds) {
+        long end = System.nanoTime() + time.toNanos();
+        return () -> {
+            assertTrue(holds.getAsBoolean(), "it lasts");
+            return System.nanoTime() > end;
+        };
+    }
+
+    private Map<String, String> and(Map<String, String> some, Map<String, String> more) {
+        Map<String, String> all = new HashMap<>(some);
+        all.putAll(more);
+        return all;
+    }
+
+    @Test
+    void aDatabaseThatIsAwayIsSaidAndWaitedFor() throws Exception {
+        try (OwnDatabase database = new OwnDatabase("away", 400);
+                Stage hall = new Stage(Machines.hallFile(Machines.rowB().subList(0, MACHINES)), 1500, database.settings(), OPTIONS);
+                Screen screen = new Screen()) {
+            stage = hall;
+            prepare();
+            screen.signIn(stage.url());
+            screen.page.navigate(stage.url() + "/b/1");
+            assertThat(screen.text("0 proven").first()).isVisible();
+            ask("POST", "/api/bring-ups/1/rounds", Api.JSON.createObjectNode().put("width", 3));
+            AtomicInteger last = new AtomicInteger(-1);
+            Stage.until("a machine is at work, and facts are typed meanwhile", LONG, () -> {
+                if (type(last.get() + 1).statusCode() == 200) {
+                    last.incrementAndGet();
+                }
+                return last.get() >= 8 && send("GET", "/api/bring-ups/1/configure", null).body().contains("RUNNING");
+            });
+            database.stop();
+            HttpResponse<String> refused = type(last.get() + 1);
+            assertEquals(503, refused.statusCode(), refused::body);
+            assertTrue(refused.body().contains("its database does not answer now"), refused::body);
+            assertEquals(503, send("GET", "/api/bring-ups/1/board", null).statusCode(), "nobody is signed out by it");
+            screen.stage("1 Prepare");
+            assertThat(screen.text("its database does not answer now").first()).isVisible();
+            Stage.until("it stays away for longer than a lease", LONG, lasts(AWAY, () -> type(last.get() + 1).statusCode() == 503));
+            database.start();
+            Stage.until("facts are taken again", LONG, () -> send("GET", "/api/bring-ups/1/prepare", null).statusCode() == 200);
+            assertTrue(typed() >= last.get(), () -> "what was acknowledged is kept: " + last.get() + ", " + typed());
+            assertThat(screen.text("Fact sheet").first()).isVisible();
+            assertThat(screen.text("its database does not answer now")).hasCount(0);
+            Stage.until("every machine is set up", LONG, () -> all("DONE"));
+            everyMachineWasSetOnce();
+        }
+    }
+
+    @Test
+    void aDiskThatIsFullIsSaidAndNothingHalfIsKept() throws Exception {
+        try (OwnDatabase database = new OwnDatabase("full", 260);
+                Stage hall = new Stage("", 1500, database.settings(), OPTIONS)) {
+            stage = hall;
+            api = new Api(stage.url());
+            ask("POST", "/api/bring-ups", Api.JSON.readTree("{\"name\":\"Row B\",\"siteCode\":\"ard\",\"siteName\":\"Ardal\",\"positions\":[]}"));
+            JsonNode many = Api.JSON.readTree("{\"kind\":\"hypervisor-host\",\"count\":800,\"members\":1}");
+            assertEquals(800, ask("POST", "/api/bring-ups/1/units", many).size());
+            database.fill();
+            HttpResponse<String> refused = send("POST", "/api/bring-ups/1/units", many);
+            assertEquals(503, refused.statusCode(), refused::body);
+            assertTrue(refused.body().contains("the database's disk is full"), refused::body);
+            assertEquals(800, json(send("GET", "/api/bring-ups/1/board", null)).path("units").asInt(), "reading goes on, and nothing half is there");
+            database.makeRoom();
+            assertEquals(800, ask("POST", "/api/bring-ups/1/units", many).size());
+            assertEquals(1600, json(send("GET", "/api/bring-ups/1/board", null)).path("units").asInt());
+        }
+    }
+
+    /** Forwards by an hour in the middle of a setup, and back again. Only the server's clock jumps; the others are right. */
+    @Test
+    void aClockThatJumpsEndsNoSessionAndDoesNothingTwice() throws Exception {
+        Path stamp = Path.of(System.getenv("LYCHNOS_E2E_RUN"), "clock");
+        Files.writeString(stamp, "+0\n");
+        Map<String, String> clock = Map.of("LD_PRELOAD", System.getenv("LYCHNOS_FAKETIME"), "FAKETIME_TIMESTAMP_FILE", stamp.toString(), "FAKETIME_NO_CACHE", "1", "DONT_FAKE_MONOTONIC", "1");
+        try (Stage hall = new Stage(Machines.hallFile(Machines.rowB().subList(0, MACHINES)), 1500, and(Map.of(), clock), OPTIONS)) {
+            stage = hall;
+            prepare();
+            ask("POST", "/api/bring-ups/1/rounds", Api.JSON.createObjectNode().put("width", 3));
+            Stage.until("a machine is at work", LONG, () -> send("GET", "/api/bring-ups/1/configure", null).body().contains("RUNNING"));
+            Files.writeString(stamp, "+3600\n");
+            assertEquals(200, type(1).statusCode(), "nobody is signed out");
+            Stage.until("the first is set up", LONG, () -> send("GET", "/api/bring-ups/1/configure", null).body().contains("DONE"));
+            Files.writeString(stamp, "+0\n");
+            assertEquals(200, type(2).statusCode(), "nobody is signed out");
+            Stage.until("every machine is set up", LONG, () -> all("DONE"));
+            everyMachineWasSetOnce();
+            assertEquals(2, typed());
+        }
+    }
+}
