@@ -186,7 +186,11 @@ class AccidentsTest {
             Stage.until("a machine is at work", LONG, () -> send("GET", "/api/bring-ups/1/configure", null).body().contains("RUNNING"));
             Files.writeString(stamp, "+3600\n");
             assertEquals(200, type(1).statusCode(), "nobody is signed out");
-            Stage.until("the first is set up", LONG, () -> send("GET", "/api/bring-ups/1/configure", null).body().contains("DONE"));
+            try {
+                Stage.until("the first is set up", LONG, () -> send("GET", "/api/bring-ups/1/configure", null).body().contains("DONE"));
+            } catch (AssertionError e) {
+                throw new AssertionError(send("GET", "/api/bring-ups/1/configure", null).body(), e);
+            }
             Files.writeString(stamp, "+0\n");
             assertEquals(200, type(2).statusCode(), "nobody is signed out");
             Stage.until("every machine is set up", LONG, () -> all("DONE"));

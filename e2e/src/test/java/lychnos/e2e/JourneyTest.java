@@ -139,7 +139,7 @@ class JourneyTest {
         assertEquals("ardal-hall-2-row-b-endpoints.csv", download.suggestedFilename());
         List<String> lines = Files.readAllLines(download.path());
         assertEquals(13, lines.size());
-        assertTrue(lines.get(1).matches("ard-srv-001-oob\\.ardal\\.example,10\\.40\\.9\\.101/24,management,.*,BF-01208,02:4c:59:b2:01:25,.*,[0-9a-f]{64},20.*Z,.*"), lines.get(1));
+        assertTrue(lines.get(1).matches("ard-srv-001-oob\\.ardal\\.example,10\\.40\\.9\\.101/24,management,.*,BF-01253,02:4c:59:b2:07:08,.*,[0-9a-f]{64},20.*Z,.*"), lines.get(1));
     }
 
     /** The same pages in the dark theme and on a phone at the rack. */

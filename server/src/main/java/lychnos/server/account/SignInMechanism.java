@@ -18,6 +18,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 
+import lychnos.server.store.DatabaseTrouble;
+
 /** Knows people by the token in their cookie, and programs by theirs (RFC 6750). A bad or old token is nobody, not an error. */
 @ApplicationScoped
 public class SignInMechanism implements HttpAuthenticationMechanism {
@@ -81,7 +83,18 @@ public class SignInMechanism implements HttpAuthenticationMechanism {
 
         @Override
         public Uni<SecurityIdentity> authenticate(TokenRequest request, AuthenticationRequestContext context) {
-            return context.runBlocking(() -> identity(request.token.startsWith(ApiTokens.PREFIX) ? tokens.holder(request.token) : accounts.holder(request.token)));
+            return context.runBlocking(() -> {
+                try {
+                    return identity(request.token.startsWith(ApiTokens.PREFIX) ? tokens.holder(request.token) : accounts.holder(request.token));
+                } catch (RuntimeException e) {
+                    // nobody is signed out because the database is away
+                    return untold(DatabaseTrouble.of(e).orElseThrow(() -> e));
+                }
+            });
+        }
+
+        private static SecurityIdentity untold(DatabaseTrouble trouble) {
+            return QuarkusSecurityIdentity.builder().setAnonymous(true).addAttribute(DatabaseTrouble.ATTRIBUTE, trouble).build();
         }
 
         private static SecurityIdentity identity(Optional<Who.Person> person) {

@@ -23,6 +23,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
+import lychnos.server.store.DatabaseClock;
 import lychnos.server.store.ThisServer;
 import lychnos.server.store.MemberDialogue;
 import lychnos.server.store.ReadsOnly;
@@ -49,8 +50,10 @@ public class ConsoleStore {
     private final Live live;
     private final LychnosConfig config;
     private final Clock clock;
+    private final DatabaseClock databaseClock;
 
-    ConsoleStore(Session db, StepWriter writer, SealedStore sealed, Journal journal, Live live, LychnosConfig config, Clock clock) {
+    ConsoleStore(Session db, StepWriter writer, SealedStore sealed, Journal journal, Live live, LychnosConfig config, Clock clock, DatabaseClock databaseClock) {
+        this.databaseClock = databaseClock;
         this.db = db;
         this.writer = writer;
         this.sealed = sealed;
@@ -75,7 +78,7 @@ public class ConsoleStore {
             }
             run.fence++;
             run.leaseOwner = ThisServer.ID;
-            run.leaseUntil = clock.instant().plus(config.run().lease());
+            run.leaseUntil = databaseClock.now().plus(config.run().lease());
             Unit unit = db.find(Unit.class, run.unitId);
             held.add(new Held(run.id, run.unitId, unit.bringUpId, CONSOLE, run.fence));
         }

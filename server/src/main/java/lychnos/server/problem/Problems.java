@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.exc.MismatchedInputException;
 import io.quarkus.security.AuthenticationFailedException;
 import io.quarkus.security.ForbiddenException;
 import io.quarkus.security.UnauthorizedException;
+import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.ws.rs.WebApplicationException;
 import jakarta.ws.rs.core.Response;
 import java.util.LinkedHashMap;
@@ -20,6 +21,12 @@ public class Problems {
 
     private static final Logger LOG = Logger.getLogger(Problems.class);
 
+    private final SecurityIdentity identity;
+
+    Problems(SecurityIdentity identity) {
+        this.identity = identity;
+    }
+
     @ServerExceptionMapper
     public Response refusal(Refusal refusal) {
         return problem(refusal.status(), refusal.title(), refusal.getMessage(), refusal.members());
@@ -27,7 +34,8 @@ public class Problems {
 
     @ServerExceptionMapper({UnauthorizedException.class, AuthenticationFailedException.class})
     public Response unauthorised(Exception e) {
-        return problem(401, "Not signed in", "Sign in first.", Map.of());
+        DatabaseTrouble trouble = identity.getAttribute(DatabaseTrouble.ATTRIBUTE);
+        return trouble != null ? database(trouble) : problem(401, "Not signed in", "Sign in first.", Map.of());
     }
 
     @ServerExceptionMapper

@@ -22,6 +22,7 @@ import lychnos.core.order.SetupStep;
 import lychnos.server.LychnosConfig;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.store.DatabaseClock;
 import lychnos.server.store.Round;
 import lychnos.server.store.Run;
 import lychnos.server.store.RunStep;
@@ -37,8 +38,10 @@ public class Runs {
     private final Journal journal;
     private final Live live;
     private final Clock clock;
+    private final DatabaseClock databaseClock;
 
-    Runs(Session db, LychnosConfig config, Journal journal, Live live, Clock clock) {
+    Runs(Session db, LychnosConfig config, Journal journal, Live live, Clock clock, DatabaseClock databaseClock) {
+        this.databaseClock = databaseClock;
         this.db = db;
         this.config = config;
         this.journal = journal;
@@ -99,7 +102,7 @@ public class Runs {
         }
         run.fence++;
         run.leaseOwner = ThisServer.ID;
-        run.leaseUntil = now.plus(config.run().lease());
+        run.leaseUntil = databaseClock.now().plus(config.run().lease());
         run.stepAt = now;
         Unit unit = db.find(Unit.class, run.unitId);
         live.tell(unit.bringUpId, run.purpose);
@@ -113,9 +116,9 @@ public class Runs {
             return List.of();
         }
         // all in one statement: no lock waits for another's
-        Set<String> renewed = new HashSet<>(db.createNativeQuery("with renewed as (update run set lease_until = :until from unnest(cast(:ids as bigint[]), cast(:fences as bigint[])) as mine (id, fence)"
+        Set<String> renewed = new HashSet<>(db.createNativeQuery("with renewed as (update run set lease_until = clock_timestamp() + :millis * interval '1 millisecond' from unnest(cast(:ids as bigint[]), cast(:fences as bigint[])) as mine (id, fence)"
                         + " where run.id = mine.id and run.fence = mine.fence and run.state = 'RUNNING' returning run.id || ' ' || run.fence as held) select held from renewed", String.class)
-                .setParameter("until", clock.instant().plus(config.run().lease()))
+                .setParameter("millis", config.run().lease().toMillis())
                 .setParameter("ids", array(all, Held::runId))
                 .setParameter("fences", array(all, Held::fence))
                 .getResultList());

@@ -10,6 +10,9 @@ public enum DatabaseTrouble {
     /** Its disk is full. */
     FULL;
 
+    /** The attribute of the security identity of somebody of whom the database does not tell now who it is. */
+    public static final String ATTRIBUTE = "database trouble";
+
     private static final int DEEPEST = 20;
 
     /** What the database has to do with a fault; empty where it has nothing. */
