@@ -1,6 +1,7 @@
 package lychnos.core.proof;
 
 import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -12,6 +13,17 @@ public final class ClockMark {
     static final Duration IN_STEP = Duration.ofMillis(2500);
 
     private ClockMark() {}
+
+    /**
+     * How far a clock is ahead of ours at least, negative where it is behind: an exchange that took a while is no fault of the clock's.
+     *
+     * @param told what the machine told
+     * @param before when it was asked, by our clock
+     * @param after when it had answered, by our clock
+     */
+    public static Duration ahead(Instant told, Instant before, Instant after) {
+        return told.isAfter(after) ? Duration.between(after, told) : told.isBefore(before) ? Duration.between(before, told) : Duration.ZERO;
+    }
 
     /**
      * Judges.

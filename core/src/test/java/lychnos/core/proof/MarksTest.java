@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -67,6 +68,13 @@ class MarksTest {
         Beside mark = ClockMark.of(java.util.Optional.of(Duration.ofMillis(millis)), List.of());
         assertTrue(mark.seen().startsWith(says), mark.seen());
         assertEquals(says.equals("in step") ? null : Trouble.CLOCK_OFF, mark.trouble());
+    }
+
+    /** Asked at 100 s, answered at 110 s. */
+    @ParameterizedTest
+    @CsvSource({"100, 0", "105, 0", "110, 0", "113, 3", "90, -10"})
+    void anExchangeThatTookAWhileIsNoFaultOfAClock(long told, long ahead) {
+        assertEquals(Duration.ofSeconds(ahead), ClockMark.ahead(Instant.ofEpochSecond(told), Instant.ofEpochSecond(100), Instant.ofEpochSecond(110)));
     }
 
     private static List<Outcome> allHold() {

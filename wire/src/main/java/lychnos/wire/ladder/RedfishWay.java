@@ -2,11 +2,13 @@ package lychnos.wire.ladder;
 
 import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import lychnos.core.proof.Accepted;
+import lychnos.core.proof.ClockMark;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Part;
 import lychnos.core.proof.Rung;
@@ -85,9 +87,10 @@ final class RedfishWay implements Way {
         }
         try {
             client.logIn(expected.login().user(), expected.login().phrase());
+            Instant before = clock.instant();
             Controller.Identity identity = new Controller(client).identity();
             firmware = identity.firmware();
-            clockAhead = identity.clock().map(told -> Duration.between(clock.instant(), told)).orElse(null);
+            clockAhead = identity.clock().map(told -> ClockMark.ahead(told, before, clock.instant())).orElse(null);
             Optional<String> other = identity.differsFrom(expected.serial(), expected.mac());
             return other.isPresent()
                     ? Outcome.broken(Rung.IDENTITY, Trouble.OTHER_MACHINE, other.get())
