@@ -213,9 +213,6 @@ make_stage() {
   mkdir -p "$RUN/playwright"
   ln -s "$ROOT/web/node_modules/playwright-core" "$RUN/playwright/package"
   export PLAYWRIGHT_CLI_DIR=$RUN/playwright
-  # a clock that a test can set for one process
-  LYCHNOS_FAKETIME=$(compgen -G "/usr/lib/*/faketime/libfaketime.so.1" || compgen -G "$ROOT/.tools/debian/usr/lib/*/faketime/libfaketime.so.1" || true)
-  export LYCHNOS_FAKETIME
 }
 
 hall_classpath() { echo "$ROOT/lab/target/classes:$ROOT/lab/target/lib/*"; }

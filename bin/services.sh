@@ -38,7 +38,6 @@ ensure_probe_peers() {
   need unzip unzip
   install_missing
   bring_program nginx nginx
-  bring_program faketime faketime libfaketime
   bring_program nft nftables libnftables1 libnftnl11 libmnl0 libjansson4 libxtables12
   bring_program tgtd tgt libaio1 libibverbs1 librdmacm1 libnl-route-3-200 libnl-3-200
   bring_program ipmi_sim openipmi libopenipmi0 libsnmp40 libpopt0
