@@ -3,7 +3,8 @@ if [ "${1:-}" = --help ]; then
   cat <<'TXT'
 usage: ./lychnos record
 
-Sets every stand-in with a console up once and writes what its line showed into kinds/recordings.
+Sets every stand-in with a console up once and writes what its line showed into kinds/recordings,
+and writes docs/kind-reference.md from the descriptions.
 To be run where a stand-in or a description has changed.
 TXT
   exit 0
@@ -19,4 +20,4 @@ if [ "${LYCHNOS_INSIDE:-}" != record ]; then
 fi
 ip link set lo up
 cd "$ROOT"
-java -cp "wire/target/test-classes:wire/target/classes:$(cat wire/target/record.classpath)" lychnos.wire.console.Recorder kinds/recordings
+java -cp "wire/target/test-classes:wire/target/classes:$(cat wire/target/record.classpath)" lychnos.wire.console.Recorder kinds/recordings docs/kind-reference.md

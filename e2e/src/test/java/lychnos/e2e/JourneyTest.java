@@ -14,15 +14,15 @@ import java.nio.file.Files;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
-/** From a label list to lit endpoints, in the browser, over the real wire of the lab. */
+/** From a label list to lit and signed endpoints, in the browser and by keyboard alone, over the real wire of the lab. */
 class JourneyTest {
 
     private static final LocatorAssertions.ContainsTextOptions LONG = new LocatorAssertions.ContainsTextOptions().setTimeout(180_000);
 
     @Test
-    void fromALabelListToLitEndpoints() throws Exception {
+    void byKeyboardAloneFromALabelListToSignedEndpoints() throws Exception {
         try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 800); Screen screen = new Screen()) {
-            screen.signIn(stage.url());
+            screen.signInByKeyboard(stage.url(), "hall-lead", "lead-of-the-hall");
             begin(screen);
             clean(screen, "Board, dark");
             prepare(screen);
@@ -42,61 +42,68 @@ class JourneyTest {
         assertEquals(List.of(), screen.axe(), where);
     }
 
+    /** The keys of the stages, which the page tells with "?". */
+    private static void stage(Screen screen, int number) {
+        screen.page.keyboard().press("g");
+        screen.page.keyboard().press(number == 0 ? "b" : String.valueOf(number));
+    }
+
     private static void begin(Screen screen) {
-        screen.button("Begin a bring-up").click();
-        screen.field("Name").fill("Ardal Hall 2, row B");
-        screen.field("Site").fill("Ardal");
-        screen.page.getByLabel("Site’s word for host names").fill("ard");
+        screen.press(screen.button("Begin a bring-up"));
+        screen.type(screen.field("Name"), "Ardal Hall 2, row B");
+        screen.type(screen.field("Site"), "Ardal");
+        screen.type(screen.page.getByLabel("Site’s word for host names"), "ard");
         StringBuilder positions = new StringBuilder();
         for (int i = 0; i < 6; i++) {
             positions.append("R3 u").append(5 + 2 * i).append("\nR1 u").append(17 + 2 * i).append('\n');
         }
-        screen.page.getByLabel("Where units are expected").fill(positions.toString());
-        screen.button("Begin").last().click();
+        screen.type(screen.page.getByLabel("Where units are expected"), positions.toString());
+        screen.press(screen.button("Begin").last());
         assertThat(screen.text("Rack R3 · 6 units, 0 proven")).isVisible();
         assertThat(screen.text("2 facts to find out")).hasCount(12);
     }
 
     private static void prepare(Screen screen) throws IOException {
-        screen.stage("1 Prepare");
-        screen.button("State the network").click();
-        screen.field("Name").fill("Management, row B");
-        screen.field("Prefix").fill("10.40.9.7/24");
-        screen.field("Gateway").fill("10.40.9.1");
-        screen.field("VLAN").fill("409");
-        screen.field("Domain").fill("ardal.example");
-        screen.field("Name servers").fill("10.40.8.3, 10.40.8.4");
-        screen.field("Time servers").fill("10.40.8.6 10.40.8.7 10.40.8.8");
-        screen.page.getByLabel("Pools and kept ranges 1").fill(".101-.180");
-        screen.page.getByLabel("Pools and kept ranges 2").fill(".10-.31");
-        screen.button("State it").click();
+        stage(screen, 1);
+        screen.press(screen.button("State the network"));
+        screen.type(screen.field("Name"), "Management, row B");
+        screen.type(screen.field("Prefix"), "10.40.9.7/24");
+        screen.type(screen.field("Gateway"), "10.40.9.1");
+        screen.type(screen.field("VLAN"), "409");
+        screen.type(screen.field("Domain"), "ardal.example");
+        screen.type(screen.field("Name servers"), "10.40.8.3, 10.40.8.4");
+        screen.type(screen.field("Time servers"), "10.40.8.6 10.40.8.7 10.40.8.8");
+        screen.type(screen.page.getByLabel("Pools and kept ranges 1"), ".101-.180");
+        screen.type(screen.page.getByLabel("Pools and kept ranges 2"), ".10-.31");
+        screen.press(screen.button("State it"));
         // host bits: the field says which network is meant, and nothing typed is lost
         assertThat(screen.field("Prefix")).isFocused();
         assertThat(screen.text("the network is 10.40.9.0/24")).isVisible();
         clean(screen, "the network form with a fault");
-        screen.field("Prefix").fill("10.40.9.0/24");
-        screen.button("State it").click();
+        screen.type(screen.field("Prefix"), "10.40.9.0/24");
+        screen.page.keyboard().press("Enter");
         assertThat(screen.text("80 free in its pools")).isVisible();
 
-        screen.button("Read labels").click();
+        screen.press(screen.button("Read labels"));
         String labels = Files.readString(Machines.labels());
-        screen.page.getByLabel("or paste here").fill(labels.replace("R1 u27", "somewhere"));
-        screen.button("Look it over").click();
+        screen.type(screen.page.getByLabel("or paste here"), labels.replace("R1 u27", "somewhere"));
+        screen.press(screen.button("Look it over"));
         assertThat(screen.text("“somewhere” is no rack position")).isVisible();
         assertThat(screen.page.getByRole(AriaRole.DIALOG).getByText("filled in")).hasCount(11);
-        screen.button("Take 11 right lines").click();
+        screen.press(screen.button("Take 11 right lines"));
         assertThat(screen.text("11 of 12 known").last()).isVisible();
-        screen.button("Undo").last().click();
+        screen.press(screen.button("Undo").last());
         assertThat(screen.text("0 of 12 known").last()).isVisible();
-        screen.button("Read labels").click();
+        screen.press(screen.button("Read labels"));
+        // the one thing that is the browser's own: its dialog for files
         screen.page.getByLabel("Choose a file").setInputFiles(Machines.labels());
-        screen.button("Take 12 right lines").click();
+        screen.press(screen.button("Take 12 right lines"));
         assertThat(screen.text("12 of 12 known").last()).isVisible();
         clean(screen, "Prepare");
     }
 
     private static void allocate(Screen screen) throws IOException {
-        screen.stage("2 Allocate");
+        stage(screen, 2);
         assertThat(screen.text(".101 – .112")).isVisible();
         assertThat(screen.page.getByRole(AriaRole.CELL).getByText("ard-srv-001-oob")).isVisible();
         assertThat(screen.text("101.9.40.10.in-addr.arpa. IN PTR ard-srv-001-oob.ardal.example.")).isVisible();
@@ -106,11 +113,11 @@ class JourneyTest {
     }
 
     private static void configure(Screen screen) throws IOException {
-        screen.stage("3 Configure");
+        stage(screen, 3);
         assertThat(screen.button("Start 12 units")).isVisible();
         screen.page.keyboard().press("s");
         assertThat(screen.text("ard-srv-001-oob … ard-srv-012-oob").last()).isVisible();
-        screen.button("Start").last().click();
+        screen.press(screen.button("Start").last());
         assertThat(screen.text("The first goes alone until it is proven")).isVisible();
         Locator course = screen.page.getByRole(AriaRole.NAVIGATION);
         assertThat(course).containsText("12 set", LONG);
@@ -119,27 +126,33 @@ class JourneyTest {
     }
 
     private static void prove(Screen screen) throws IOException {
-        screen.stage("4 Prove");
-        screen.page.getByText("ard-srv-009-oob").first().click();
+        stage(screen, 4);
+        screen.page.getByText("ard-srv-009-oob").first().waitFor();
+        for (int i = 0; i < 9; i++) {
+            screen.page.keyboard().press("j");
+        }
         assertThat(screen.text("All seven rungs hold.").first()).isVisible();
         assertThat(screen.text("BF-01225 and 02:4c:59:b2:03:6f as on the label").first()).isVisible();
         screen.page.keyboard().press("c");
         assertThat(screen.text("being checked")).hasCount(0, new LocatorAssertions.HasCountOptions().setTimeout(60_000));
         assertThat(screen.page.getByRole(AriaRole.IMG, new com.microsoft.playwright.Page.GetByRoleOptions().setName("7/7"))).hasCount(12);
         clean(screen, "Prove");
-        screen.stage("Board");
+        stage(screen, 0);
         assertThat(screen.text("Rack R3 · 6 units, 6 proven")).isVisible();
         clean(screen, "Board, lit");
     }
 
     private static void handOver(Screen screen) throws IOException {
-        screen.stage("5 Hand over");
+        stage(screen, 5);
         clean(screen, "Hand over");
         Download download = screen.page.waitForDownload(() -> screen.page.keyboard().press("d"));
         assertEquals("ardal-hall-2-row-b-endpoints.csv", download.suggestedFilename());
         List<String> lines = Files.readAllLines(download.path());
         assertEquals(13, lines.size());
         assertTrue(lines.get(1).matches("ard-srv-001-oob\\.ardal\\.example,10\\.40\\.9\\.101/24,management,.*,BF-01253,02:4c:59:b2:07:08,.*,[0-9a-f]{64},20.*Z,.*"), lines.get(1));
+        screen.page.keyboard().press("s");
+        screen.press(screen.page.getByRole(AriaRole.DIALOG).getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Sign 12 units")));
+        assertThat(screen.page.getByRole(AriaRole.NAVIGATION)).containsText("12 signed");
     }
 
     /** The same pages in the dark theme and on a phone at the rack. */

@@ -18,6 +18,8 @@ import java.util.Map;
 /** A browser window with a person before it. */
 final class Screen implements AutoCloseable {
 
+    /** More than this nobody presses to come to a control. */
+    private static final int MOST_TABS = 150;
     private static final Path AXE = Path.of("../web/node_modules/axe-core/axe.min.js");
 
     private final Playwright playwright;
@@ -59,6 +61,15 @@ final class Screen implements AutoCloseable {
         page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Bring-ups")).waitFor();
     }
 
+    /** The same by keyboard alone. */
+    void signInByKeyboard(String url, String login, String password) {
+        page.navigate(url);
+        type(page.getByLabel("Login"), login);
+        type(page.getByLabel("Password"), password);
+        page.keyboard().press("Enter");
+        page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Bring-ups")).waitFor();
+    }
+
     Locator button(String name) {
         return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name));
     }
@@ -74,6 +85,35 @@ final class Screen implements AutoCloseable {
 
     void stage(String name) {
         page.getByRole(AriaRole.NAVIGATION).getByText(name).click();
+    }
+
+    /** Goes to a control by Tab alone, as people without a mouse do, and sees there where they are. */
+    void reach(Locator control) {
+        control.waitFor();
+        int tabs = 0;
+        while (!(Boolean) control.evaluate("control => control === document.activeElement")) {
+            if (++tabs > MOST_TABS) {
+                throw new AssertionError(control + " is not reached by Tab; the last was " + page.evaluate("document.activeElement.outerHTML.slice(0, 120)"));
+            }
+            page.keyboard().press("Tab");
+        }
+        boolean seen = (Boolean) control.evaluate("control => { const look = getComputedStyle(control); return look.outlineStyle !== 'none' || look.boxShadow !== 'none'; }");
+        if (tabs > 0 && !seen) {
+            complaints.add("nobody sees that the focus is at " + control.evaluate("control => control.outerHTML.slice(0, 120)"));
+        }
+    }
+
+    /** Presses a button or a link by keyboard alone. */
+    void press(Locator control) {
+        reach(control);
+        page.keyboard().press("Enter");
+    }
+
+    /** Types into a field by keyboard alone, over what stands there. */
+    void type(Locator field, String text) {
+        reach(field);
+        page.keyboard().press("Control+a");
+        page.keyboard().insertText(text);
     }
 
     /** What axe finds against WCAG 2.2 AA on the page as it is. */

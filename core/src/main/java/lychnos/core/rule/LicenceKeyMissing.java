@@ -8,7 +8,7 @@ final class LicenceKeyMissing implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         return plan.asked("licence-key").stream()
-                .filter(unit -> unit.kind().fact("licence-key").isPresent() && unit.unitFact("licence-key").isEmpty())
+                .filter(unit -> unit.unitFact("licence-key").isEmpty())
                 .map(unit -> Finding.blocks(
                         "licence-key-missing",
                         Finding.About.unit(unit),

@@ -1,6 +1,5 @@
 package lychnos.core.rule;
 
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -11,20 +10,25 @@ final class NameTwice implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        Map<String, List<PlannedUnit.Seat>> byName = new HashMap<>();
+        Map<String, Map<String, Integer>> counts = new HashMap<>();
         for (PlannedUnit unit : plan.units()) {
             for (PlannedUnit.Seat seat : unit.seats()) {
                 if (seat.address().isV4()) {
-                    byName.computeIfAbsent(seat.hostName() + "." + seat.domain(), name -> new ArrayList<>(1)).add(seat);
+                    counts.computeIfAbsent(seat.domain(), domain -> new HashMap<>()).merge(seat.hostName(), 1, Integer::sum);
                 }
             }
         }
-        byName.values().removeIf(seats -> seats.size() < 2);
-        return new TreeMap<>(byName).entrySet().stream()
+        Map<String, Integer> twice = new TreeMap<>();
+        counts.forEach((domain, names) -> names.forEach((name, count) -> {
+            if (count > 1) {
+                twice.put(name + "." + domain, count);
+            }
+        }));
+        return twice.entrySet().stream()
                 .map(entry -> Finding.blocks(
                         "name-twice",
                         Finding.About.SITE,
-                        entry.getKey() + " stands for " + entry.getValue().size() + " addresses",
+                        entry.getKey() + " stands for " + entry.getValue() + " addresses",
                         "Whoever asks for the name gets the one or the other. Give each its own."))
                 .toList();
     }

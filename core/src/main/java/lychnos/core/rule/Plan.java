@@ -1,6 +1,7 @@
 package lychnos.core.rule;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -33,7 +34,20 @@ public record Plan(
     /** Units of kinds that are so; a kind is looked at once, however many units it has. */
     List<PlannedUnit> units(Predicate<Kind> so) {
         Map<Kind, Boolean> seen = new IdentityHashMap<>();
-        return units.stream().filter(unit -> seen.computeIfAbsent(unit.kind(), so::test)).toList();
+        List<PlannedUnit> these = new ArrayList<>();
+        Kind last = null;
+        boolean wanted = false;
+        for (PlannedUnit unit : units) {
+            // units of a kind mostly stand together
+            if (unit.kind() != last) {
+                last = unit.kind();
+                wanted = seen.computeIfAbsent(last, so::test);
+            }
+            if (wanted) {
+                these.add(unit);
+            }
+        }
+        return these;
     }
 
     /** Units whose kind asks for a fact. */

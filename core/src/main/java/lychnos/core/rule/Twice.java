@@ -15,17 +15,18 @@ final class Twice {
 
     /** By value, the units where it stands, as often as it stands there. */
     static Map<String, List<PlannedUnit>> find(Plan plan, String fact) {
-        Map<String, List<PlannedUnit>> byValue = new HashMap<>();
+        Map<String, PlannedUnit> first = new HashMap<>();
+        Map<String, List<PlannedUnit>> twice = new TreeMap<>();
         for (PlannedUnit unit : plan.asked(fact)) {
             for (Map<String, Fact> facts : unit.known().facts().values()) {
                 Fact stands = facts.get(fact);
-                if (stands != null) {
-                    byValue.computeIfAbsent(stands.value(), value -> new ArrayList<>(1)).add(unit);
+                PlannedUnit other = stands == null ? null : first.putIfAbsent(stands.value(), unit);
+                if (other != null) {
+                    twice.computeIfAbsent(stands.value(), value -> new ArrayList<>(List.of(other))).add(unit);
                 }
             }
         }
-        byValue.values().removeIf(units -> units.size() < 2);
-        return new TreeMap<>(byValue);
+        return twice;
     }
 
     static String names(List<PlannedUnit> units) {

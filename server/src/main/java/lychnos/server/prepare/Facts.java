@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import lychnos.core.fact.Fact;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
@@ -67,16 +68,19 @@ public class Facts {
         return of(bringUp, Set.of());
     }
 
+    /** A given fact, for reading: rows of thousands of units are not watched for changes. */
+    record Given(long unitId, String member, String name, String value, Fact.Source source) {}
+
     /** The same without some units, of which nothing is read. */
     public Map<Unit, UnitFacts> of(BringUp bringUp, Set<Long> without) {
         Map<Long, Map<String, Map<String, Fact>>> given = new HashMap<>();
         // a list that is never empty is one text of a query, and numbers of units begin at 1
         List<Long> left = without.isEmpty() ? List.of(0L) : List.copyOf(without);
-        db.createQuery("select f from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = :id and u.id not in (:without)", GivenFact.class)
+        db.createQuery("select new lychnos.server.prepare.Facts$Given(f.key.unitId, f.key.member, f.key.name, f.value, f.source) from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = :id and u.id not in (:without)", Given.class)
                 .setParameter("id", bringUp.id)
                 .setParameter("without", left)
                 .getResultStream()
-                .forEach(fact -> given.computeIfAbsent(fact.key.unitId(), id -> new HashMap<>()).computeIfAbsent(fact.key.member(), m -> new HashMap<>()).put(fact.key.name(), fact.fact()));
+                .forEach(fact -> given.computeIfAbsent(fact.unitId, id -> new HashMap<>()).computeIfAbsent(fact.member, m -> new HashMap<>()).put(fact.name, new Fact(fact.value, fact.source)));
         Map<String, String> policies = things.policies(bringUp.site.id);
         Map<Unit, UnitFacts> all = new LinkedHashMap<>();
         for (Unit unit : bringUps.units(bringUp.id)) {
@@ -150,7 +154,7 @@ public class Facts {
         }
         BringUp bringUp = bringUps.get(bringUpId);
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
-        Setter setter = new Setter(bringUp, source, person);
+        Setter setter = new Setter(bringUp, source, person, cells.stream().map(CellText::unitId).collect(Collectors.toSet()), cells);
         cells.forEach(setter::take);
         return setter.done();
     }
@@ -193,7 +197,7 @@ public class Facts {
             throw Refusal.conflict("That change is undone already.");
         }
         change.undoneAt = clock.instant();
-        Setter setter = new Setter(bringUps.get(change.bringUpId), Fact.Source.TYPED, person);
+        Setter setter = new Setter(bringUps.get(change.bringUpId), Fact.Source.TYPED, person, change.cells.stream().map(SheetChange.Cell::unitId).collect(Collectors.toSet()), List.of());
         int undone = 0;
         for (SheetChange.Cell cell : change.cells) {
             Unit unit = setter.units.get(cell.unitId());
@@ -217,28 +221,19 @@ public class Facts {
         private final Map<Long, Unit> units = new HashMap<>();
         private final Set<Long> signed;
         private final Map<GivenFact.Key, GivenFact> rows = new HashMap<>();
-        private final Map<String, Unit> bySerial = new HashMap<>();
-        private final Map<Mac, Unit> byMac = new HashMap<>();
-        private final Map<RackPosition, Unit> byPosition = new HashMap<>();
+        private final Twins twins;
         private final List<SheetChange.Cell> changed = new ArrayList<>();
         private final List<CellFault> faults = new ArrayList<>();
 
-        Setter(BringUp bringUp, Fact.Source source, Who.Person person) {
+        /** @param touched units whose cells are set, and {@code typed} what may be borne by another one already */
+        Setter(BringUp bringUp, Fact.Source source, Who.Person person, Set<Long> touched, List<CellText> typed) {
             this.bringUp = bringUp;
             this.source = source;
             this.person = person;
             signed = signedUnits.of(bringUp.id);
-            bringUps.units(bringUp.id).forEach(unit -> units.put(unit.id, unit));
-            db.createQuery("select f from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = :id", GivenFact.class)
-                    .setParameter("id", bringUp.id)
-                    .getResultStream()
-                    .forEach(fact -> rows.put(fact.key, fact));
-            // serials and hardware addresses are unique everywhere, positions within the bring-up
-            db.createQuery("from Unit where serial is not null or mac is not null", Unit.class).getResultStream().forEach(unit -> {
-                bySerial.put(unit.serial, unit);
-                byMac.put(unit.mac, unit);
-            });
-            units.values().forEach(unit -> byPosition.put(unit.position(), unit));
+            db.createQuery("from Unit where bringUpId = :id and id in (:touched)", Unit.class).setParameter("id", bringUp.id).setParameter("touched", touched).getResultStream().forEach(unit -> units.put(unit.id, unit));
+            db.createQuery("from GivenFact where key.unitId in (:touched)", GivenFact.class).setParameter("touched", units.keySet()).getResultStream().forEach(fact -> rows.put(fact.key, fact));
+            twins = new Twins(db, bringUp.id, units.values(), typed);
         }
 
         void take(CellText cell) {
@@ -286,12 +281,7 @@ public class Facts {
             if (!member.isEmpty() || value == null) {
                 return;
             }
-            Unit twin = switch (name) {
-                case "serial" -> bySerial.get(value);
-                case "mac" -> byMac.get(Mac.parse(value));
-                case "location" -> byPosition.get(RackPosition.parse(value));
-                default -> null;
-            };
+            Unit twin = twins.of(name, value);
             if (twin != null && twin != unit && !twin.id.equals(unit.id)) {
                 throw new IllegalArgumentException(value + " stands at " + twin.label() + " already.");
             }
@@ -309,13 +299,9 @@ public class Facts {
         void store(Unit unit, String member, String name, String value) {
             boolean own = member.isEmpty();
             if (own && name.equals("serial")) {
-                bySerial.remove(unit.serial);
-                unit.serial = value;
-                bySerial.put(value, unit);
+                twins.change(unit, () -> unit.serial = value);
             } else if (own && name.equals("mac")) {
-                byMac.remove(unit.mac);
-                unit.mac = value == null ? null : Mac.parse(value);
-                byMac.put(unit.mac, unit);
+                twins.change(unit, () -> unit.mac = value == null ? null : Mac.parse(value));
             } else if (own && name.equals("location")) {
                 place(unit, value);
             } else {
@@ -328,11 +314,11 @@ public class Facts {
 
         /** Where its first member is mounted, so is the unit. */
         private void place(Unit unit, String value) {
-            byPosition.remove(unit.position());
             RackPosition position = value == null ? null : RackPosition.parse(value);
-            unit.rack = position == null ? null : position.rack();
-            unit.rackUnit = position == null ? null : position.unit();
-            byPosition.put(position, unit);
+            twins.change(unit, () -> {
+                unit.rack = position == null ? null : position.rack();
+                unit.rackUnit = position == null ? null : position.unit();
+            });
         }
 
         private GivenFact row(Unit unit, String member, String name, String value) {

@@ -19,6 +19,7 @@ import lychnos.core.address.Prefix;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep.Asked;
 import lychnos.core.dialogue.DialogueStep.Mark;
+import lychnos.core.kind.KindPage;
 import lychnos.core.kind.KindReader;
 import lychnos.lab.Plug;
 import lychnos.lab.console.AnyName;
@@ -38,9 +39,10 @@ public final class Recorder {
 
     private Recorder() {}
 
-    /** Writes one file for each kind with a console into a directory. */
+    /** Writes one file for each kind with a console into a directory, and the reference of kinds into a file. */
     public static void main(String[] args) throws Exception {
         Path directory = Files.createDirectories(Path.of(args[0]));
+        Files.writeString(Path.of(args[1]), KindPage.reference(KindReader.allShipped()));
         Vertx vertx = Vertx.vertx();
         int number = 0;
         for (String model : Planned.models()) {
