@@ -41,6 +41,7 @@ ensure_probe_peers() {
   bring_program nft nftables libnftables1 libnftnl11 libmnl0 libjansson4 libxtables12
   bring_program tgtd tgt libaio1 libibverbs1 librdmacm1 libnl-route-3-200 libnl-3-200
   bring_program ipmi_sim openipmi libopenipmi0 libsnmp40 libpopt0
+  bring_program snmpd snmpd libsnmp40 libpci3 libsensors5 libkmod2 libperl5.36
   bring_program ganesha.nfsd nfs-ganesha nfs-ganesha-mem libntirpc4.3 liburcu8 libnfsidmap1 libwbclient0 libdbus-1-3 libgssapi-krb5-2 libkrb5-3 libk5crypto3 libkrb5support0 libkeyutils1
 }
 

@@ -27,6 +27,7 @@ public final class Machine {
     private HttpServer server;
     private NetServer telnet;
     private PresencePort presence;
+    private AgentPort agent;
     private volatile String address;
     private volatile int restarts;
 
@@ -86,6 +87,9 @@ public final class Machine {
         if (port == 443) {
             presence = new PresencePort(vertx, at);
         }
+        if (spec.quirks().contains(Quirk.ANSWERS_SNMP)) {
+            agent = new AgentPort(vertx, at);
+        }
         address = at;
         changed.accept(this);
     }
@@ -103,6 +107,9 @@ public final class Machine {
         }
         if (presence != null) {
             presence.close();
+        }
+        if (agent != null) {
+            agent.close();
         }
         plug.removeAddress(spec, index, address);
         address = null;

@@ -41,7 +41,9 @@ public enum Quirk {
     /** Has no way to put another certificate in. */
     NO_CERTIFICATE_SERVICE,
     /** Telnet stays open. */
-    TELNET_OPEN;
+    TELNET_OPEN,
+    /** Answers SNMP to the community that it was delivered with. */
+    ANSWERS_SNMP;
 
     /** Reads {@code etag-required,dhcp-first}; a hyphen alone means none. */
     static Set<Quirk> parse(String text) {

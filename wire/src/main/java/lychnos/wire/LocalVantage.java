@@ -42,6 +42,7 @@ import lychnos.wire.smtp.Letter;
 import lychnos.wire.smtp.Postman;
 import lychnos.wire.smtp.RelayProbe;
 import lychnos.wire.smtp.RelaySeen;
+import lychnos.wire.snmp.Community;
 import lychnos.wire.ssh.Greeting;
 import lychnos.wire.ssh.HostKey;
 import lychnos.wire.ssh.Shell;
@@ -201,6 +202,11 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     @Override
     public Presence.Seen presence(Address address, Duration timeout) throws WireFault {
         return Presence.ask(dialler.admit(address, RMCP_PORT), timeout);
+    }
+
+    @Override
+    public boolean answersTo(Address address, String community, Duration timeout) throws WireFault {
+        return Community.answers(dialler.admit(address, Community.PORT), community, timeout);
     }
 
     @Override

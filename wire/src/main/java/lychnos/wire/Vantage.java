@@ -77,6 +77,9 @@ public interface Vantage extends ServiceCalls {
     /** What answers a presence ping of RMCP (DMTF DSP0136). */
     Presence.Seen presence(Address address, Duration timeout) throws WireFault;
 
+    /** Whether an SNMP agent answers whoever says a community (RFC 1157). */
+    boolean answersTo(Address address, String community, Duration timeout) throws WireFault;
+
     /** The versions that an NFS server takes a null call in. */
     List<Integer> nfs(Address address, Duration timeout) throws WireFault;
 

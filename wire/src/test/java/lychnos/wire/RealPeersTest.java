@@ -29,6 +29,7 @@ import lychnos.wire.ladder.Climbed;
 import lychnos.wire.ladder.Target;
 import lychnos.wire.nfs.NullCall;
 import lychnos.wire.rmcp.Presence;
+import lychnos.wire.snmp.Community;
 import lychnos.wire.ssh.HostKey;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -215,5 +216,22 @@ class RealPeersTest {
         start("sh", "-c", "tail -f /dev/null | exec " + simulator + " -c " + lan + " -f " + commands + " -n -s " + folder.resolve("state"));
         assertTrue(whenUp(() -> Presence.ask(at(port), PATIENCE)).ipmi());
         assertFalse(assertThrows(WireFault.class, () -> Presence.ask(at(Peer.freePort()), Duration.ofMillis(600))).getMessage().isEmpty());
+    }
+
+    @Test
+    void anAgentAnswersTheCommunityThatItKnowsAndNoOther() throws Exception {
+        String agent = Peer.program("snmpd");
+        int port = Peer.freePort();
+        Path settings = Files.writeString(folder.resolve("agent.conf"), "rocommunity openly " + HERE + "\n");
+        start("env", "MIBS=", "SNMP_PERSISTENT_DIR=" + folder.resolve("agent"), agent, "-f", "-Lo", "-C", "-c", settings.toString(), "udp:" + HERE + ":" + port);
+        LoopbackHall.until("the agent answers", () -> {
+            try {
+                return Community.answers(at(port), "openly", PATIENCE);
+            } catch (WireFault e) {
+                return false;
+            }
+        });
+        assertFalse(Community.answers(at(port), "public", Duration.ofMillis(800)));
+        assertFalse(Community.answers(at(Peer.freePort()), "openly", Duration.ofMillis(600)));
     }
 }

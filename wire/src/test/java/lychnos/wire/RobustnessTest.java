@@ -1,6 +1,7 @@
 package lychnos.wire;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -35,6 +36,7 @@ import lychnos.wire.ntp.NtpClient;
 import lychnos.wire.redfish.RedfishClient;
 import lychnos.wire.redfish.RedfishFault;
 import lychnos.wire.rmcp.Presence;
+import lychnos.wire.snmp.Community;
 import lychnos.wire.ssh.Greeting;
 import lychnos.wire.ssh.HostKey;
 import lychnos.wire.tls.TlsProbe;
@@ -303,6 +305,9 @@ class RobustnessTest {
                     assertEquals(0, new NtpClient().ask(peer, PATIENCE).orElseThrow().stratum(), "stratum 0 is what tells it (RFC 5905, section 7.4)");
                 }),
                 DynamicTest.dynamicTest("a presence ping that is answered with noise", () -> fault("noise", peer -> Presence.ask(peer, PATIENCE), udp(question -> new byte[] {6, 0, 1}, null))),
+                DynamicTest.dynamicTest("a community that is answered with noise", () -> fault("no SNMP", peer -> Community.answers(peer, "public", PATIENCE), udp(question -> new byte[] {0x30, 2, 1}, null))),
+                DynamicTest.dynamicTest("a community that is answered with a length beyond its end", () -> fault("no SNMP", peer -> Community.answers(peer, "public", PATIENCE), udp(question -> changed(question, 1, 0x7f), null))),
+                DynamicTest.dynamicTest("a community whose answer is to somebody else's question", () -> assertFalse(Community.answers(udp(question -> changed(changed(question, 13, 0xa2), 17, question[17] ^ 1), null), "public", PATIENCE))),
                 DynamicTest.dynamicTest("a presence ping that is answered with another tag", () -> fault("tag", peer -> Presence.ask(peer, PATIENCE), udp(question -> changed(changed(Arrays.copyOf(question, 28), 8, 0x40), 9, question[9] ^ 1), null))));
     }
 }

@@ -99,13 +99,14 @@ public record Kind(
      *
      * @param port the TCP port of the management service
      * @param shut TCP ports that must not answer
+     * @param community what the maker's SNMP agent answers to and must not; empty where there is none
      * @param ssh whether it greets over SSH as well
      * @param signsIn who signs in there to look at what it keeps; empty where nobody does
      * @param presence whether it answers the presence ping of RMCP
      * @param iscsi roles whose addresses are iSCSI portals
      * @param nfs roles whose addresses serve NFS
      */
-    public record Checks(int port, List<Integer> shut, boolean ssh, Optional<SignsIn> signsIn, boolean presence, List<String> iscsi, List<String> nfs) {}
+    public record Checks(int port, List<Integer> shut, String community, boolean ssh, Optional<SignsIn> signsIn, boolean presence, List<String> iscsi, List<String> nfs) {}
 
     /**
      * Whoever signs in.
@@ -209,6 +210,6 @@ public record Kind(
 
     /** The same kind with its service at another port and without SSH, for a lab that cannot use the real ones. */
     public Kind withPort(int other) {
-        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, dialogue, machine, logins, new Checks(other, checks.shut, false, Optional.empty(), false, checks.iscsi, checks.nfs), waits, flows);
+        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, dialogue, machine, logins, new Checks(other, checks.shut, "", false, Optional.empty(), false, checks.iscsi, checks.nfs), waits, flows);
     }
 }

@@ -211,6 +211,9 @@ public final class KindPage {
         if (!checks.shut().isEmpty()) {
             all.add("shut: TCP " + checks.shut().stream().map(String::valueOf).collect(Collectors.joining(", ")));
         }
+        if (!checks.community().isEmpty()) {
+            all.add("answers no SNMP to “" + checks.community() + "”");
+        }
         List<String> ways = kind.logins().stream().map(Kind.FactoryLogin::way).distinct().toList();
         all.add("the maker's way in is refused (" + String.join(", ", ways) + ")");
         line("**Proven of it:** " + String.join("; ", all) + ". A restart takes " + length(kind.waits().about()) + ", and is a fault after " + length(kind.waits().atMost()) + ".");

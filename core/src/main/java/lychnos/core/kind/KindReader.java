@@ -342,11 +342,15 @@ public final class KindReader {
     }
 
     private static Kind.Checks checks(YamlPlace place, DialogueReader dialogues) {
-        place.only(Set.of("port", "shut", "ssh", "presence", "iscsi", "nfs"));
+        place.only(Set.of("port", "shut", "community", "ssh", "presence", "iscsi", "nfs"));
         List<Integer> shut = place.at("shut").list().stream().map(item -> item.number(1, 65535, 1)).toList();
+        String community = place.at("community").text("");
+        if (!community.matches("[!-~]{0,32}")) {
+            place.at("community").fault("A community is at most 32 letters without a space.");
+        }
         boolean signsIn = place.at("ssh").isMap();
         return new Kind.Checks(
-                place.at("port").number(1, 65535, 443), shut, signsIn || place.at("ssh").yes(false), signsIn ? Optional.of(dialogues.signsIn(place.at("ssh"))) : Optional.empty(), place.at("presence").yes(false), place.at("iscsi").texts(), place.at("nfs").texts());
+                place.at("port").number(1, 65535, 443), shut, community, signsIn || place.at("ssh").yes(false), signsIn ? Optional.of(dialogues.signsIn(place.at("ssh"))) : Optional.empty(), place.at("presence").yes(false), place.at("iscsi").texts(), place.at("nfs").texts());
     }
 
     private static Kind.Waits waits(YamlPlace place) {

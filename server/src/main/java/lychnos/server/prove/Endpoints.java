@@ -109,7 +109,7 @@ public class Endpoints {
         Optional<Target.Redfish> controller = kind.dialogue().flatMap(dialogue -> controller(about, claim.role, dialogue, member, own));
         Optional<Mac> mac = controller.map(Target.Redfish::mac).or(() -> hardware(kind, claim, member, own));
         Target.Service service = controller.isPresent() ? controller.get() : network.purpose.equals("management") ? signIn(about, claim, member, own, dialogues) : data(kind, claim, planned);
-        return new Target(claim.address, kind.port(), mac.orElse(null), known == null ? null : known.fingerprint, kind.shut(), service, targets.names(unit, claim, network), targets.known(about.rows, about.elsewhere, unit, claim, network));
+        return new Target(claim.address, kind.port(), mac.orElse(null), known == null ? null : known.fingerprint, kind.shut(), network.purpose.equals("management") ? kind.checks().community() : "", service, targets.names(unit, claim, network), targets.known(about.rows, about.elsewhere, unit, claim, network));
     }
 
     private static Target.DataAddress data(Kind kind, Claim claim, Set<Address> planned) {

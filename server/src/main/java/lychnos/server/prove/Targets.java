@@ -113,6 +113,7 @@ public class Targets {
                 unit.mac,
                 known == null ? null : known.fingerprint,
                 kind.shut(),
+                kind.checks().community(),
                 service,
                 names(unit, subject.claim(), subject.network()),
                 known(rows, elsewhere, unit, subject.claim(), subject.network()));

@@ -45,6 +45,9 @@ final class SafeWay {
         if (open.isPresent()) {
             return Outcome.broken(Rung.SAFE, Trouble.MUST_BE_SHUT, open.get()).with(parts);
         }
+        if (answersToCommunity()) {
+            return Outcome.broken(Rung.SAFE, Trouble.COMMUNITY_ANSWERS, target.community()).with(parts);
+        }
         Optional<String> elsewhere = elsewhere();
         if (elsewhere.isPresent()) {
             return Outcome.broken(Rung.SAFE, Trouble.ELSEWHERE, elsewhere.get()).with(parts);
@@ -78,6 +81,24 @@ final class SafeWay {
             }
         }
         return first;
+    }
+
+    private boolean answersToCommunity() throws WireFault {
+        if (target.community().isEmpty()) {
+            return false;
+        }
+        String name = "SNMP as “" + target.community() + "”";
+        try {
+            boolean answers = vantage.answersTo(target.address(), target.community(), SHUT);
+            parts.add(answers ? Part.broken(name, "answered") : Part.holds(name, "not answered"));
+            return answers;
+        } catch (WireFault e) {
+            if (e.ours()) {
+                throw e;
+            }
+            parts.add(Part.notMeasured(name, e.getMessage()));
+            return false;
+        }
     }
 
     private Optional<Part> from(Vantage other, int port) {

@@ -20,15 +20,16 @@ import lychnos.core.proof.Settings;
  * @param mac the hardware address that must answer, or null where none is known for this address
  * @param fingerprint the certificate remembered, or null
  * @param shut ports that must not answer
+ * @param community what its SNMP agent must not answer to; empty where that is not asked
  * @param service what is expected behind the port
  * @param names what it is called, and where that is asked
  * @param known what else is known of it from before
  */
-public record Target(Address address, int port, Mac mac, String fingerprint, List<Integer> shut, Service service, Names names, Known known) {
+public record Target(Address address, int port, Mac mac, String fingerprint, List<Integer> shut, String community, Service service, Names names, Known known) {
 
     /** One of which nothing is known from before. */
     public Target(Address address, int port, Mac mac, String fingerprint, List<Integer> shut, Service service, Names names) {
-        this(address, port, mac, fingerprint, shut, service, names, Known.NOTHING);
+        this(address, port, mac, fingerprint, shut, "", service, names, Known.NOTHING);
     }
 
     /** A server management controller that nobody's name is asked of. */
@@ -38,12 +39,17 @@ public record Target(Address address, int port, Mac mac, String fingerprint, Lis
 
     /** The same with names. */
     public Target called(Names other) {
-        return new Target(address, port, mac, fingerprint, shut, service, other, known);
+        return new Target(address, port, mac, fingerprint, shut, community, service, other, known);
     }
 
     /** The same with what is known from before. */
     public Target knowing(Known other) {
-        return new Target(address, port, mac, fingerprint, shut, service, names, other);
+        return new Target(address, port, mac, fingerprint, shut, community, service, names, other);
+    }
+
+    /** The same, asked over SNMP. */
+    public Target refusing(String other) {
+        return new Target(address, port, mac, fingerprint, shut, other, service, names, known);
     }
 
     /**

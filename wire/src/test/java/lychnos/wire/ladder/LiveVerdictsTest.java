@@ -241,7 +241,7 @@ class LiveVerdictsTest {
     private static Climbed wire(Address at, Mac label, Target.Known known, Target.Names names) throws Exception {
         Settings asDelivered = new Settings(at, Address.parse("255.255.255.0"), null, true, "lc-unset", "lc-unset", List.of(), List.of(), false);
         Target.Redfish service = new Target.Redfish("LV-1", FIRST, asDelivered, new Target.Login(Controller.FACTORY_USER, Secret.of(Controller.FACTORY_PHRASE)), new Kind.Login("nobody", Secret.of("nothing-at-all")));
-        return new Climb(jump, new Target(at, 443, label, null, List.of(23), service, names, known), Clock.systemUTC()).climb();
+        return new Climb(jump, new Target(at, 443, label, null, List.of(23), "", service, names, known), Clock.systemUTC()).climb();
     }
 
     private static Climbed named(Map<String, Address> servers, Map<String, Address> reverse) throws Exception {
@@ -262,7 +262,7 @@ class LiveVerdictsTest {
         Settings here = new Settings(LoopbackHall.FIRST, plan.mask(), plan.gateway(), plan.dhcp(), plan.hostName(), plan.fqdn(), plan.nameServers(), plan.timeServers(), plan.ntp());
         Target as = lab.target(LoopbackHall.FIRST, null);
         Target.Redfish service = (Target.Redfish) as.service();
-        return new Climb(lab.vantage, new Target(as.address(), as.port(), service.serial(), as.mac(), here, service.login(), null, service.factory(), as.shut()), Clock.systemUTC()).climb();
+        return new Climb(lab.vantage, new Target(as.address(), as.port(), service.serial(), as.mac(), here, service.login(), null, service.factory(), as.shut()).refusing("public"), Clock.systemUTC()).climb();
     }
 
     private static final Breaking NOT_AT_ALL = lab -> {};
@@ -401,6 +401,7 @@ class LiveVerdictsTest {
             ServerSocket open = new ServerSocket(23, 5, InetAddress.getByName(LoopbackHall.FIRST.toString()));
             opened.add(open);
         }));
+        rows.put(Trouble.COMMUNITY_ANSWERS, () -> standIn(NOT_AT_ALL, Quirk.ANSWERS_SNMP));
         rows.put(Trouble.NO_PAGE, () -> {
             https(own(), request -> request.response().end("<title>It works?</title>"));
             return climb(target(signIn(false)));

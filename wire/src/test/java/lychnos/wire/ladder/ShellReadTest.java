@@ -223,7 +223,7 @@ class ShellReadTest {
                 Map.of(Look.parse("-- more --"), " "));
         Target.ShellWay way = new Target.ShellWay(new Target.Login("keeper", Secret.of(OURS)), List.of(new Kind.Login("watch", Secret.of("orrel"))), asks);
         Target.SignIn signIn = new Target.SignIn(true, new Target.SetUp(Instant.EPOCH, "FE-1", true), null, way);
-        Target target = new Target(AT, PORT, null, null, List.of(), signIn, new Target.Names("fell-1.ardal.example", Map.of(), Map.of()), new Target.Known(null, Map.of(), accepted, List.of()));
+        Target target = new Target(AT, PORT, null, null, List.of(), "", signIn, new Target.Names("fell-1.ardal.example", Map.of(), Map.of()), new Target.Known(null, Map.of(), accepted, List.of()));
         return new Climb(vantage, target, Clock.systemUTC()).climb();
     }
 

@@ -1,0 +1,2 @@
+/** What machines tell over SNMP without being asked who one is. */
+package lychnos.wire.snmp;
