@@ -5,7 +5,7 @@ usage: ./lychnos bench [placing|proving|pings|hall|keeping|lines|load …]
 
 Measures speed as ratios within one run, on loopback in a network namespace. Absolute times depend on the
 machine; the ratios say how much more is done than the plainest thing with the same data. Without a word: everything
-but load, which has twenty engineers at work on 5,000 units for ten minutes (LYCHNOS_LOAD_SECONDS).
+but load, which has twenty engineers at work on 5,000 units for ten minutes (LYCHNOS_LOAD_ENGINEERS, LYCHNOS_LOAD_SECONDS).
 TXT
   exit 0
 fi

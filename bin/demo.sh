@@ -115,10 +115,12 @@ cp "$ROOT"/lab/labels/*.csv "$RUN/"
 HTTP=8080
 if [ -z "${NO_NAMESPACES:-}" ]; then
   make_hall_network
-  start_services "$RUN/services"
+  start_services "$RUN/services" &
+  services=$!
   if [ -n "${THROUGH:-}" ]; then
     # an untouched hall in which nothing is broken on purpose, and a laptop that can be put on a service port
     sed -i 's/never-back/-/; s/telnet-open/-/' "$RUN/hall.txt"
+    sed -i 's/,never-returns//' "$RUN/consoles.txt"
     ip addr add 10.47.254.5/24 dev lych-jump
     $HALL ip route add 10.47.254.0/24 dev lych-hall
   else
@@ -147,9 +149,10 @@ export LYCHNOS_DHCP_LEASE_FILES=$RUN/services/dhcp/leases.csv
 PG=$(free_port 5440)
 pg_start "$RUN/pg" "$PG" fast
 pg_createdb "$PG" lychnos
-$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" --consoles "$RUN/consoles.txt" --lines "$BASE.8.2" --dhcp 127.0.0.1:10067/127.0.0.2:10068 "${hall[@]}" --restart-millis "${LYCHNOS_DEMO_RESTART_MILLIS:-8000}" --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
+$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" --consoles "$RUN/consoles.txt" --lines "$BASE.8.2" --dhcp 127.0.0.1:10067/127.0.0.2:10068 "${hall[@]}" --restart-millis "${LYCHNOS_DEMO_RESTART_MILLIS:-3000}" --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
 QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=none \
   QUARKUS_HTTP_PORT=$HTTP "${java[@]}" -jar "$SERVER_JAR" >"$RUN/server.log" 2>&1 &
+[ -z "${services:-}" ] || wait "$services" || die "the services of the hall did not come up"
 wait_for "the hall" 60 "$RUN/hall.log" line_in '^hall ready' "$RUN/hall.log"
 wait_for "the server" 90 "$RUN/server.log" port_open "$HTTP"
 if [ -n "${THROUGH:-}" ]; then
@@ -159,15 +162,13 @@ if [ -n "${THROUGH:-}" ]; then
 fi
 "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN" "$NAME_KEY_NAME" "$NAME_KEY"
 # and somebody has taken two records out of a zone
-if [ -z "${NO_NAMESPACES:-}" ]; then
-  forget_reverse 103 104
-  # while the second name server has not heard of a third
-  lag_behind "$RUN/services/ns2" 10.40.8.4 ard-srv-008-oob
-fi
+[ -n "${NO_NAMESPACES:-}" ] || forget_reverse 103 104
 echo ready >"$RUN/ready"
 "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.ConsoleStory "http://127.0.0.1:$HTTP" &
 "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.LeadStory "http://127.0.0.1:$HTTP" &
 if [ -z "${NO_NAMESPACES:-}" ]; then
   socat "UNIX-LISTEN:$RUN/door,fork,mode=600" "TCP:127.0.0.1:$HTTP" &
+  # while the second name server has not heard of a third
+  lag_behind "$RUN/services/ns2" 10.40.8.4 ard-srv-008-oob
 fi
 wait

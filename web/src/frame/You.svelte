@@ -4,7 +4,8 @@
   import { m } from '../messages';
   import TokensDialog from './TokensDialog.svelte';
 
-  let { onkeyshelp }: { onkeyshelp: () => void } = $props();
+  /** Without it the page has no keys of its own to tell of. */
+  let { onkeyshelp }: { onkeyshelp?: () => void } = $props();
   let open = $state(false);
   let tokens = $state(false);
   let root: HTMLDivElement;
@@ -23,7 +24,7 @@
     <div id="you-menu" class="sheet">
       <p class="sub">{session.me?.name} · {session.me?.role}</p>
       <button type="button" onclick={() => theme.turn()}>{theme.dark ? m.frame.toLight : m.frame.toDark}</button>
-      <button type="button" onclick={() => { open = false; onkeyshelp(); }}>{m.frame.keys} <kbd>?</kbd></button>
+      {#if onkeyshelp}<button type="button" onclick={() => { open = false; onkeyshelp(); }}>{m.frame.keys} <kbd>?</kbd></button>{/if}
       <button type="button" onclick={() => { open = false; tokens = true; }}>{m.signIn.tokens}</button>
       <button type="button" onclick={() => void session.signOut()}>{m.signIn.signOut}</button>
     </div>

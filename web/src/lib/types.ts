@@ -5,7 +5,7 @@ export type StageName = 'board' | 'prepare' | 'allocate' | 'configure' | 'prove'
 
 export interface Door { firstLeadWanted: boolean; lab: boolean }
 export interface Me { login: string; name: string; role: 'viewer' | 'engineer' | 'lead'; vantage: string }
-export interface Brief { id: number; name: string; due: string | null; site: string }
+export interface Brief { id: number; name: string; due: string | null; site: string; units: number; signed: number }
 export interface Found { bringUpId: number; bringUp: string; unitId: number; name: string; text: string }
 
 export interface Cell { mark: MarkName; text: string; since: string | null }

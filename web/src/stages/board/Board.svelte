@@ -5,6 +5,7 @@
   import { notices } from '../../lib/notices.svelte';
   import { live } from '../../lib/query';
   import type { BoardView, Row } from '../../lib/types';
+  import ManyRows from '../../parts/ManyRows.svelte';
   import Todos from '../../parts/Todos.svelte';
   import { m } from '../../messages';
   import { bringUpId, choose, chosenUnit, go, path, route } from '../../routes';
@@ -19,31 +20,9 @@
   const racks = $derived([...new Set(shown.map((row) => row.rack))].map((rack) => ({ rack, rows: shown.filter((row) => row.rack === rack) })));
   const up = (rows: Row[]) => rows.filter((row) => row.prove.mark === 'lit').length;
 
-  /** Rows of one height can be told by where the page is scrolled: of thousands only those in sight are drawn. */
-  const ROW = 42;
-  const GROUP = 28;
-  const MANY = 150;
   type Line = { rack: string | null; rows: Row[]; row: null } | { row: Row };
   const lines = $derived<Line[]>(racks.flatMap(({ rack, rows }) => [{ rack, rows, row: null }, ...rows.map((row) => ({ row }))]));
-  const tops = $derived(lines.reduce<number[]>((sums, line) => { sums.push(sums.at(-1)! + (line.row ? ROW : GROUP)); return sums; }, [0]));
-  let scrolled = $state(0);
-  let seen = $state(700);
-  let box = $state<HTMLElement>();
-  const many = $derived(lines.length > MANY);
-  const first = $derived(many ? Math.max(0, below(scrolled) - 8) : 0);
-  const last = $derived(many ? Math.min(lines.length, below(scrolled + seen) + 8) : lines.length);
-
-  /** The first line that ends below a height. */
-  function below(height: number): number {
-    let low = 0;
-    let high = lines.length;
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if (tops[middle + 1]! <= height) low = middle + 1;
-      else high = middle;
-    }
-    return low;
-  }
+  let table = $state<{ show: (index: number) => void }>();
 
   function move(by: number): void {
     const order = racks.flatMap((group) => group.rows);
@@ -51,8 +30,7 @@
     const at = order.findIndex((row) => row.unitId === chosenUnit());
     const next = order[at < 0 ? 0 : Math.max(0, Math.min(order.length - 1, at + by))]!;
     choose(next.unitId);
-    const top = tops[lines.findIndex((line) => line.row === next)] ?? 0;
-    if (many && box && (top < box.scrollTop || top > box.scrollTop + seen - 2 * ROW)) box.scrollTop = top - seen / 2;
+    table?.show(lines.findIndex((line) => line.row === next));
     void tick().then(() => document.getElementById(`unit-${next.unitId}`)?.scrollIntoView({ block: 'nearest' }));
   }
 
@@ -85,24 +63,19 @@
         <span class="hint">{m.board.move} <kbd>J</kbd> <kbd>K</kbd> {m.board.open} <kbd>↵</kbd></span>
       </span>
     </div>
-    <div class="sheet scroll" class:many bind:this={box} bind:clientHeight={seen} onscroll={(event) => (scrolled = event.currentTarget.scrollTop)}>
-      <table class="tbl" aria-rowcount={lines.length}>
-        <thead><tr><th>{m.board.unit}</th>{#each ['prepare', 'allocate', 'configure', 'prove', 'handover'] as const as stage (stage)}<th>{m.stages[stage].slice(2)}</th>{/each}</tr></thead>
-        <tbody>
-          {#if first > 0}<tr style="height:{tops[first]}px" aria-hidden="true"></tr>{/if}
-          {#each lines.slice(first, last) as line (line.row ? line.row.unitId : `rack ${line.rack}`)}
-            {#if line.row}
-              {@const row = line.row}
-              <BoardRow {row} on={row.unitId === chosenUnit()} onchoose={() => choose(row.unitId)} onopen={() => open(row)} />
-            {:else}
-              <tr class="group"><th colspan="6" scope="rowgroup">{m.board.rack(line.rack, line.rows.length, up(line.rows))}</th></tr>
-            {/if}
+    <div class="sheet">
+      <ManyRows bind:this={table} items={lines} key={(line: Line) => (line.row ? line.row.unitId : `rack ${line.rack}`)} height={(line: Line) => (line.row ? 42 : 28)} cols={6} label={m.board.title}>
+        {#snippet head()}<tr><th>{m.board.unit}</th>{#each ['prepare', 'allocate', 'configure', 'prove', 'handover'] as const as stage (stage)}<th>{m.stages[stage].slice(2)}</th>{/each}</tr>{/snippet}
+        {#snippet row(line: Line)}
+          {#if line.row}
+            {@const row = line.row}
+            <BoardRow {row} on={row.unitId === chosenUnit()} onchoose={() => choose(row.unitId)} onopen={() => open(row)} />
           {:else}
-            {#if board.data}<tr><td colspan="6" class="none">{only ? m.board.noneMatch : m.board.none}</td></tr>{/if}
-          {/each}
-          {#if last < lines.length}<tr style="height:{tops.at(-1)! - tops[last]!}px" aria-hidden="true"></tr>{/if}
-        </tbody>
-      </table>
+            <tr class="group"><th colspan="6" scope="rowgroup">{m.board.rack(line.rack, line.rows.length, up(line.rows))}</th></tr>
+          {/if}
+        {/snippet}
+      </ManyRows>
+      {#if board.data && lines.length === 0}<p class="none">{only ? m.board.noneMatch : m.board.none}{#if !only}{' '}<a href={path(bringUpId(), 'prepare')}>{m.stages.prepare.slice(2)}</a>{/if}</p>{/if}
     </div>
   </div>
   <aside class="side" aria-label={m.board.now}>
@@ -118,9 +91,7 @@
 
 <style>
   .gap { height: 10px; }
-  .many { max-height: calc(100vh - 190px); overflow: auto; }
-  .many thead th { position: sticky; top: 0; background: var(--sheet); z-index: 1; }
-  .none { padding: 18px 8px; }
+  .none { padding: 18px 8px; margin: 0; }
   .side { width: 262px; }
   label { display: flex; gap: 6px; align-items: center; }
   @media (max-width: 900px) { .side { width: auto; } .hint { display: none; } }

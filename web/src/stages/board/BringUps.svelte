@@ -39,14 +39,14 @@
   }
 </script>
 
-<header><Lamp /> {m.name} <span></span> <You onkeyshelp={() => undefined} /></header>
+<header><Lamp /> {m.name} <span></span> <You /></header>
 <main>
   <h1>{m.bringUps.title}</h1>
   <div class="sheet">
     {#each list.data ?? [] as brief (brief.id)}
-      <a href={path(brief.id, 'board')}><b>{brief.name}</b> <span class="sub">{brief.site}{brief.due ? ` · ${m.frame.due} ${onDay(brief.due)}` : ''}</span></a>
+      <a href={path(brief.id, 'board')}><b>{brief.name}</b> <span class="sub">{brief.site} · {m.bringUps.size(brief.units, brief.signed)}{brief.due ? ` · ${m.frame.due} ${onDay(brief.due)}` : ''}</span></a>
     {:else}
-      <p>{m.bringUps.none}</p>
+      {#if list.data}<p>{m.bringUps.none}</p>{/if}
     {/each}
   </div>
   {#if session.mayWork}<B look="go" onclick={() => (beginning = true)}>{m.bringUps.begin}</B>{/if}

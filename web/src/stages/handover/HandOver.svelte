@@ -75,7 +75,8 @@
           <div><b>{view.data.items.length}</b><span class="sub">{m.handover.openItems(view.data.items.length)}</span></div>
         </div>
         {#if view.data.lines.length > 0}
-          <ManyRows items={view.data.lines} cols={m.handover.cols} label={m.handover.title}>
+          <ManyRows items={view.data.lines} key={(line: HandoverView['lines'][number]) => line.claimId} cols={m.handover.cols.length} label={m.handover.title}>
+            {#snippet head()}<tr>{#each m.handover.cols as col (col)}<th>{col}</th>{/each}</tr>{/snippet}
             {#snippet row(line: HandoverView['lines'][number])}
               {@const unit = byUnit.get(line.unitId)}
               <tr>

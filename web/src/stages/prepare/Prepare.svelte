@@ -118,15 +118,17 @@
         <h2>{m.prepare.facts}</h2>
         {#if units.length > 0}<span class="sub">{m.prepare.factsText(known, units.length)}</span>{/if}
         <span class="end">
-          <label class="sub"><input type="checkbox" bind:checked={all} /> {m.prepare.allFacts}</label>
+          {#if units.length > 0}<label class="sub"><input type="checkbox" bind:checked={all} /> {m.prepare.allFacts}</label>{/if}
           {#if session.mayWork}
             {#if view.groundwork.undoableImport}<B onclick={() => void undoLabels()}>{m.prepare.undo}</B>{/if}
             <B key="a" look={units.length === 0 ? 'go' : 'plain'} onclick={() => (open = 'units')}>{m.prepare.add.title}</B>
             <B key="i" look={known < units.length ? 'go' : 'plain'} onclick={() => (open = 'labels')}>{m.prepare.importTitle}</B>
             <B key="t" onclick={() => (open = 'table')}>{m.prepare.table.short}</B>
           {/if}
-          <a class="button" href="/api/bring-ups/{bringUpId()}/facts.csv" download="facts.csv">CSV</a>
-          <B onclick={() => print()}>{m.prepare.print}</B>
+          {#if units.length > 0}
+            <a class="button" href="/api/bring-ups/{bringUpId()}/facts.csv" download="facts.csv">CSV</a>
+            <B onclick={() => print()}>{m.prepare.print}</B>
+          {/if}
         </span>
       </div>
       {#if kinds.data}
@@ -158,7 +160,7 @@
         {#if finding.mend && session.mayWork}<br /><button type="button" class="mend" onclick={() => void mend(finding)}>{finding.mend.label}</button>{/if}
       </div>
     {:else}
-      {#if sheet.data?.groundwork.network}<p class="sub">{m.prepare.fine}</p>{/if}
+      {#if sheet.data}<p class="sub">{sheet.data.groundwork.network ? m.prepare.fine : m.prepare.nothingYet}</p>{/if}
     {/each}
   </aside>
 </div>

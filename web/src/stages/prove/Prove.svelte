@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import { Select } from 'flowbite-svelte';
   import { tail } from '../../lib/address';
   import { api } from '../../lib/api';
@@ -10,6 +11,7 @@
   import type { Endpoint, MarkName, ProveView, RungName } from '../../lib/types';
   import B from '../../parts/B.svelte';
   import Ladder from '../../parts/Ladder.svelte';
+  import ManyRows from '../../parts/ManyRows.svelte';
   import Mark from '../../parts/Mark.svelte';
   import Missing from '../../parts/Missing.svelte';
   import { m } from '../../messages';
@@ -28,7 +30,14 @@
   });
   const only = $derived((route.search as Record<string, unknown>).only === 'broken');
   const shown = $derived((view.data?.endpoints ?? []).filter((endpoint) => !only || !endpoint.proven));
-  const racks = $derived([...new Set(shown.map((endpoint) => endpoint.position.split(' ')[0]!))]);
+  /** Rack by rack; what lives on a host is in none. */
+  type Line = { rack: string; units: number[]; endpoint: null } | { endpoint: Endpoint };
+  const lines = $derived.by(() => {
+    const racks: Record<string, Endpoint[]> = {};
+    for (const endpoint of shown) (racks[endpoint.position.split(' ')[0]!] ??= []).push(endpoint);
+    return Object.entries(racks).flatMap<Line>(([rack, all]) => [{ rack, units: [...new Set(all.map((endpoint) => endpoint.unitId))], endpoint: null }, ...all.map((endpoint) => ({ endpoint }))]);
+  });
+  let table = $state<{ show: (index: number) => void }>();
   const marks: Record<string, MarkName> = { HOLDS: 'done', BROKEN: 'fault', NOT_REACHED: 'dark', NOT_MEASURED: 'dark' };
 
   async function post(path: string, body?: unknown): Promise<void> {
@@ -48,9 +57,13 @@
   let open = $state<'' | 'vantages' | 'notices'>('');
 
   function move(by: number): void {
-    const at = shown.findIndex((endpoint) => endpoint.claimId === on?.claimId);
-    const next = shown[Math.max(0, Math.min(shown.length - 1, at + by))];
-    if (next) choose(next.unitId, next.claimId);
+    const order = lines.flatMap((line) => line.endpoint ?? []);
+    const at = order.findIndex((endpoint) => endpoint.claimId === on?.claimId);
+    const next = order[Math.max(0, Math.min(order.length - 1, at + by))];
+    if (!next) return;
+    choose(next.unitId, next.claimId);
+    table?.show(lines.findIndex((line) => line.endpoint === next));
+    void tick().then(() => document.getElementById(`endpoint-${next.claimId}`)?.scrollIntoView({ block: 'nearest' }));
   }
 
   /** Units of which something was checked and does not hold. */
@@ -122,24 +135,26 @@
           {/if}
         </span>
       </div>
-      <div class="sheet scroll">
-        <table class="tbl">
-          <thead><tr><th>{m.prove.endpoint}</th><th>{m.prove.ladder}</th>{#each m.prove.cols as col, i (col)}<th class="k">{#if session.mayWork}<button type="button" class="rung" title={m.prove.upTo(col)} aria-label={m.prove.upTo(col)} onclick={() => void post(`/bring-ups/${bringUpId()}/checks`, { units: null, rung: RUNGS[i] })}>{col}</button>{:else}{col}{/if}</th>{/each}{#each BESIDE as mark (mark)}<th class="k">{m.prove.beside[mark]}</th>{/each}<th>ms</th></tr></thead>
-          <tbody>
-            {#each racks as rack (rack)}
-              <tr class="group"><th colspan="13" scope="rowgroup">Rack {rack}{#if session.mayWork}<button type="button" class="rack" onclick={() => check([...new Set(shown.filter((endpoint) => endpoint.position.startsWith(rack + ' ')).map((endpoint) => endpoint.unitId))])}>{m.prove.checkRack}</button>{/if}</th></tr>
-              {#each shown.filter((endpoint) => endpoint.position.startsWith(rack + ' ')) as endpoint (endpoint.claimId)}
-                <tr class:on={endpoint.claimId === on?.claimId} class:unready={!endpoint.ready && !endpoint.at} onclick={() => choose(endpoint.unitId, endpoint.claimId)}>
-                  <td class="name"><button type="button" onclick={() => choose(endpoint.unitId, endpoint.claimId)}><b class="mono">{endpoint.name}</b></button> <span class="sub">{endpoint.role === 'management' ? '' : endpoint.role} <span class="mono">{tail(endpoint.address)}</span></span></td>
-                  <td><Ladder standings={endpoint.settingUp ? [] : endpoint.standings} /></td>
-                  {#each cells(endpoint) as cell, i (i)}<td class="k">{#if endpoint.checking && i === 0}<Mark mark="work" size={16} />{:else}<Mark mark={cell.mark} size={16} word={cell.word} />{/if}</td>{/each}
-                  {#each besideOf(endpoint) as cell, i (i)}<td class="k">{#if endpoint.at}<Mark mark={cell.mark} size={16} word={cell.word} />{/if}</td>{/each}
-                  <td class="mono sub">{endpoint.millis === null ? '' : endpoint.millis.toFixed(1)}</td>
-                </tr>
-              {/each}
-            {/each}
-          </tbody>
-        </table>
+      <div class="sheet">
+        <ManyRows bind:this={table} items={lines} key={(line: Line) => line.endpoint?.claimId ?? `rack ${'rack' in line ? line.rack : ''}`} height={(line: Line) => (line.endpoint ? 30 : 26)} cols={13} label={m.prove.title}>
+          {#snippet head()}
+            <tr><th>{m.prove.endpoint}</th><th>{m.prove.ladder}</th>{#each m.prove.cols as col, i (col)}<th class="k">{#if session.mayWork}<button type="button" class="rung" title={m.prove.upTo(col)} aria-label={m.prove.upTo(col)} onclick={() => void post(`/bring-ups/${bringUpId()}/checks`, { units: null, rung: RUNGS[i] })}>{col}</button>{:else}{col}{/if}</th>{/each}{#each BESIDE as mark (mark)}<th class="k">{m.prove.beside[mark]}</th>{/each}<th>ms</th></tr>
+          {/snippet}
+          {#snippet row(line: Line)}
+            {#if line.endpoint}
+              {@const endpoint = line.endpoint}
+              <tr id="endpoint-{endpoint.claimId}" class:on={endpoint.claimId === on?.claimId} class:unready={!endpoint.ready && !endpoint.at} onclick={() => choose(endpoint.unitId, endpoint.claimId)}>
+                <td class="name"><button type="button" onclick={() => choose(endpoint.unitId, endpoint.claimId)}><b class="mono">{endpoint.name}</b></button> <span class="sub">{endpoint.role === 'management' ? '' : endpoint.role} <span class="mono">{tail(endpoint.address)}</span></span></td>
+                <td><Ladder standings={endpoint.settingUp ? [] : endpoint.standings} /></td>
+                {#each cells(endpoint) as cell, i (i)}<td class="k">{#if endpoint.checking && i === 0}<Mark mark="work" size={16} />{:else}<Mark mark={cell.mark} size={16} word={cell.word} />{/if}</td>{/each}
+                {#each besideOf(endpoint) as cell, i (i)}<td class="k">{#if endpoint.at}<Mark mark={cell.mark} size={16} word={cell.word} />{/if}</td>{/each}
+                <td class="mono sub">{endpoint.millis === null ? '' : endpoint.millis.toFixed(1)}</td>
+              </tr>
+            {:else}
+              <tr class="group"><th colspan="13" scope="rowgroup">{m.prove.rack(line.rack)}{#if session.mayWork}<button type="button" class="rack" onclick={() => check(line.units)}>{line.rack ? m.prove.checkRack : m.prove.checkThese}</button>{/if}</th></tr>
+            {/if}
+          {/snippet}
+        </ManyRows>
       </div>
       {#if view.data.causes.length > 0 || view.data.changes.length > 0 || view.data.strangers.length > 0}
         <div class="cards">
@@ -176,7 +191,8 @@
 <style>
   .place { font: inherit; color: inherit; text-decoration: underline dotted; text-underline-offset: 3px; } .place:hover { text-decoration-style: solid; }
   .rung { font: inherit; color: inherit; padding: 2px 0; border-radius: 3px; } .rung:hover { text-decoration: underline; }
-  .name { padding: 5px 8px; white-space: nowrap; }
+  tr { height: 30px; } .group { height: 26px; }
+  .name { padding: 2px 8px; white-space: nowrap; }
   .name b { font-weight: 600; }
   .rack { float: right; font: inherit; font-weight: 400; color: var(--ink2); background: none; border: 0; cursor: pointer; } .rack:hover { text-decoration: underline; }
   .unready .name b { font-weight: 400; color: var(--ink2); }

@@ -86,10 +86,20 @@
     if (hold && hold.typed === '' && hold.why !== 'NEXT') await post(`/dialogues/${now.dialogueId}/go-on`, { typed: '' });
   }
 
+  let panel = $state<HTMLElement>();
+
+  /** To what is to be decided, out of the terminal, which gives every plain key to the machine. */
+  function leave(): void {
+    (panel?.querySelector<HTMLElement>('.foot button:enabled') ?? panel)?.focus();
+  }
+
+  const enter = () => document.querySelector<HTMLElement>('.con textarea')?.focus();
+
   /** The tool's own keys on a live line are chords that no machine and no browser takes. */
   function chord(event: KeyboardEvent): void {
-    if (!event.ctrlKey || !event.shiftKey || !begun || !session.mayWork || index === COMPARE) return;
-    const act = ({ Enter: () => decide('go-on', { typed: '' }), ArrowRight: () => void runOn(), KeyL: () => decide('mode', { mode: 'ask' }), KeyY: () => decide('mode', { mode: 'watch' }), Period: () => decide('stop') } as Record<string, () => void>)[event.code];
+    if (!event.ctrlKey || !event.shiftKey || index === COMPARE) return;
+    const moves = ({ ArrowUp: leave, ArrowDown: enter } as Record<string, () => void>)[event.code];
+    const act = moves ?? (begun && session.mayWork ? ({ Enter: () => decide('go-on', { typed: '' }), ArrowRight: () => void runOn(), KeyL: () => decide('mode', { mode: 'ask' }), KeyY: () => decide('mode', { mode: 'watch' }), Period: () => decide('stop') } as Record<string, () => void>)[event.code] : undefined);
     if (act) {
       event.preventDefault();
       act();
@@ -100,7 +110,7 @@
 <svelte:window onkeydowncapture={chord} />
 {#if bench.data && now}
   <div class="two">
-    <section class="sheet dlg" class:whole={index === COMPARE} aria-label={m.bench.dialogue(bench.data.name)}>
+    <section class="sheet dlg" bind:this={panel} tabindex="-1" class:whole={index === COMPARE} aria-label={m.bench.dialogue(bench.data.name)}>
       <div class="tabs" role="tablist" aria-label={m.bench.members}>
         {#each members as each, i (each.label)}
           {#if members.length > 1 || each.label}<button type="button" role="tab" aria-selected={i === index} onclick={() => onmember(i)}>{each.label}</button>{/if}

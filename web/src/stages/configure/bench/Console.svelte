@@ -45,7 +45,10 @@
     });
     terminal.loadAddon(fit);
     const away = withAdoptedStyles(() => terminal.open(box));
-    terminal.attachCustomKeyEventHandler((event) => !(event.ctrlKey && event.shiftKey));
+    // nobody comes here by Tab on the way to somewhere else: the next Tab would be the machine's
+    terminal.textarea!.tabIndex = -1;
+    // who may not type here is not held here either
+    terminal.attachCustomKeyEventHandler((event) => session.mayWork && !(event.ctrlKey && event.shiftKey));
     const own = new LineLink(member.dialogueId!, (text) => terminal.write(text), () => terminal.reset(), (sentence) => notices.say(sentence), onstanding);
     link = own;
     const typing = terminal.onData((keys) => own.type(keys));
@@ -113,6 +116,7 @@
     {:else}
       <span>{m.bench.says[standing?.state ?? ''] ?? ''}</span>
     {/if}
+    {#if session.mayWork}<span class="out"><kbd>^⇧↓</kbd> {m.bench.intoTerminal} · <kbd>^⇧↑</kbd> {m.bench.outOfTerminal}</span>{/if}
   </footer>
 </section>
 {#if pasting !== null}
@@ -131,8 +135,8 @@
   .rec { color: #f3b43a; } .rec i { display: inline-block; width: 9px; height: 9px; border-radius: 50%; background: #f3b43a; margin-right: 5px; }
   .down { color: #f0a08c; }
   footer { color: #8fd3c7; }
+  .out { margin-left: auto; color: #c3baad; white-space: nowrap; }
   header button, footer button { color: #f4efe6; border: 1px solid #8d7f6e; border-radius: 4px; padding: 1px 8px; font-size: 12px; }
-  footer button { margin-left: auto; }
   .body { flex: 1; min-height: 300px; padding: 8px 4px 4px 10px; overflow: auto; }
   pre { max-height: 300px; overflow: auto; background: var(--line2); padding: 8px; border-radius: 4px; white-space: pre-wrap; }
   .row { display: flex; gap: 8px; margin-top: 12px; }

@@ -14,7 +14,7 @@ import java.time.Duration;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
-/** Three machines set up through the browser, each in one of the three ways to work. */
+/** Three machines set up through the browser and by keyboard alone, each in one of the three ways to work. */
 class ConsoleJourneyTest {
 
     private static final Duration LONG = Duration.ofSeconds(120);
@@ -23,7 +23,7 @@ class ConsoleJourneyTest {
     void eachWayToWorkLeadsToTheEnd() throws Exception {
         try (Stage stage = Stage.ofConsoles(Bench.HALL.formatted("-", "-"), 800); Screen screen = new Screen(1280, 800, ColorScheme.LIGHT)) {
             Bench bench = new Bench(stage.url()).prepare(".232-.247");
-            screen.signIn(stage.url());
+            screen.signInByKeyboard(stage.url(), "rack-one", "engineer-at-rack-one");
             askedAtEach(stage, screen, bench);
             typedByThePerson(stage, screen, bench);
             runToTheNextStop(stage, screen, bench);
@@ -50,7 +50,7 @@ class ConsoleJourneyTest {
     /** A pair, answer by answer with the keys of the bench. */
     private static void askedAtEach(Stage stage, Screen screen, Bench bench) throws Exception {
         open(stage, screen, bench.unit("ben-fic-1"));
-        screen.button("Begin, ask me at each").click();
+        screen.press(screen.button("Begin, ask me at each"));
         assertThat(screen.text("the serial that it tells = serial on the label")).isVisible();
         assertThat(screen.button("Send this")).isEnabled();
         assertEquals(List.of(), screen.axe(), "the bench");
@@ -59,9 +59,9 @@ class ConsoleJourneyTest {
         Stage.until("the pair is set up", LONG, () -> {
             for (int side = 0; side < 2 && !done(bench, "ben-fic-1"); side++) {
                 if (tabs.nth(side).isVisible()) {
-                    tabs.nth(side).click();
+                    screen.press(tabs.nth(side));
                     if (restart.isVisible()) {
-                        restart.click();
+                        screen.press(restart);
                     } else if (screen.button("Send this").isVisible() && screen.button("Send this").isEnabled()) {
                         screen.page.keyboard().press("Control+Shift+Enter");
                     }
@@ -70,7 +70,7 @@ class ConsoleJourneyTest {
             return done(bench, "ben-fic-1");
         });
         assertEquals("yes", stage.kept("EO-2", "paired"));
-        tabs.nth(2).click();
+        screen.press(tabs.nth(2));
         assertThat(screen.text("Equal where it must be")).isVisible();
         assertEquals(List.of(), screen.axe(), "compare");
     }
@@ -78,9 +78,16 @@ class ConsoleJourneyTest {
     /** A controller, typed at the terminal; a wrong answer is kept back before it does harm. */
     private static void typedByThePerson(Stage stage, Screen screen, Bench bench) throws Exception {
         open(stage, screen, bench.unit("ben-fdc-1"));
-        screen.button("Begin, I type").click();
-        Locator terminal = screen.page.locator(".xterm");
-        terminal.click();
+        screen.press(screen.button("Begin, I type"));
+        Locator terminal = screen.page.locator(".xterm textarea");
+        terminal.waitFor(new Locator.WaitForOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED));
+        // nobody falls into it by Tab, which would be the machine's then: a chord leads in and out
+        screen.page.keyboard().press("Control+Shift+ArrowDown");
+        assertThat(terminal).isFocused();
+        screen.page.keyboard().press("Control+Shift+ArrowUp");
+        assertThat(terminal).not().isFocused();
+        screen.page.keyboard().press("Control+Shift+ArrowDown");
+        assertThat(terminal).isFocused();
         screen.page.keyboard().press("Control+L");
         shows(screen, "1/9 Fabric");
         screen.page.keyboard().press("Enter");
@@ -123,12 +130,12 @@ class ConsoleJourneyTest {
     /** A host, by the tool, up to the one stop that it has; then its recording is played and its addresses are asked. */
     private static void runToTheNextStop(Stage stage, Screen screen, Bench bench) throws Exception {
         open(stage, screen, bench.unit("ben-hv-01"));
-        screen.button("Begin and run to the next stop").click();
-        screen.button("Go on, it may restart").click();
+        screen.press(screen.button("Begin and run to the next stop"));
+        screen.press(screen.button("Go on, it may restart"));
         assertThat(screen.text("Set up, and read back")).isVisible(new com.microsoft.playwright.assertions.LocatorAssertions.IsVisibleOptions().setTimeout(LONG.toMillis()));
-        screen.button("Ask its addresses").click();
+        screen.press(screen.button("Ask its addresses"));
         assertThat(screen.text("answers ping, port 443 is open, port 22 is open").first()).isVisible();
-        screen.button("Play the recording").click();
+        screen.press(screen.button("Play the recording"));
         assertThat(screen.page.getByRole(AriaRole.DIALOG, new Page.GetByRoleOptions().setName("as its line showed it"))).isVisible();
         assertThat(screen.page.locator(".ap-player").first()).isVisible();
         assertEquals("own check passed", lastWords(stage, screen, bench));

@@ -31,6 +31,9 @@ class EveryViewTest {
         VIEWS.put("hand over", "/b/1/handover");
     }
 
+    /** Those of row B, and of a virtual machine, which is in no rack. */
+    private static final int ENDPOINTS = 13;
+
     private final List<String> wrong = new ArrayList<>();
 
     @Test
@@ -54,6 +57,9 @@ class EveryViewTest {
                 screen.page.navigate(stage.url() + view.getValue());
                 screen.page.locator("main h1, main h2, main table").first().waitFor();
                 note(screen, who + view.getKey());
+                if (view.getKey().equals("prove") && screen.page.locator("tr[id^=endpoint-]").count() != ENDPOINTS) {
+                    wrong.add(who + "not every endpoint is listed");
+                }
                 int over = ((Number) screen.page.evaluate("() => document.documentElement.scrollWidth - window.innerWidth")).intValue();
                 if (over > 0) {
                     wrong.add(who + view.getKey() + " is " + over + " pixels too wide");
@@ -94,7 +100,7 @@ class EveryViewTest {
         dialog.waitFor(new Locator.WaitForOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.HIDDEN));
     }
 
-    /** Twelve machines: set up and proven, one of them signed, one broken. */
+    /** Twelve machines: set up and proven, one of them signed, one broken; and one that lives on a host. */
     private static void fill(Stage stage) throws Exception {
         Api lead = new Api(stage.url(), "hall-lead", "lead-of-the-hall");
         ObjectNode begin = Api.JSON.createObjectNode().put("name", "Row B").put("siteCode", "ard").put("siteName", "Ardal");
@@ -104,6 +110,7 @@ class EveryViewTest {
                 {"name":"Management","prefix":"10.40.9.0/24","gateway":"10.40.9.1","vlan":408,"domain":"ardal.example","nameServers":["10.40.9.3"],"timeServers":["10.40.9.6"],
                  "ranges":[{"purpose":"pool","run":".141-.180","note":""},{"purpose":"dhcp","run":".10-.31","note":""}]}"""));
         lead.text(stage.url(), "/api/bring-ups/1/labels", Files.readString(Machines.labels()));
+        lead.ask(stage.url(), "POST", "/api/bring-ups/1/units", Api.JSON.createObjectNode().put("kind", "console-manager").put("count", 1).put("members", 0));
         ObjectNode taking = Api.JSON.createObjectNode();
         ArrayNode lines = taking.putArray("lines");
         lead.ask(stage.url(), "GET", "/api/bring-ups/1/proposal", null).path("lines").forEach(lines::add);

@@ -27,7 +27,7 @@ import java.util.stream.IntStream;
  */
 public final class LoadBench {
 
-    private static final int ENGINEERS = 20;
+    private static final int ENGINEERS = Integer.parseInt(System.getenv().getOrDefault("LYCHNOS_LOAD_ENGINEERS", "20"));
     private static final int UNITS = 5000;
     /** What people pause for between two looks, in milliseconds, at least and at most. */
     private static final int LEAST_PAUSE = 400;

@@ -13,7 +13,7 @@ import java.util.concurrent.TimeUnit;
 /**
  * What goes on at the consoles of the demo hall when somebody comes to look: a host, a blade chassis, a file array and a server by hand are
  * set up to their end by somebody who says yes to everything, an array has come to a page that its mail relay takes amiss, a store for backups has its controllers set and
- * waits at a name that can never be changed, and a pair of interconnects stands at the question after its log-in.
+ * waits at a name that can never be changed, a gateway is waited for that will not come back, and a pair of interconnects stands at the question after its log-in.
  */
 public final class ConsoleStory {
 
@@ -36,6 +36,7 @@ public final class ConsoleStory {
             "ard-srh-001-oob", new Begun("run", TO_THE_END),
             "ard-blk-1", new Begun("run", 2),
             "ard-obj-1", new Begun("run", 0),
+            "ard-iog-1", new Begun("run", TO_THE_END),
             "ard-fic-1", new Begun("ask", 6));
 
     private final Story story;

@@ -7,8 +7,10 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.time.LocalDate;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /** The core of the demo hall: units of every kind, some known and placed, some with facts missing, some that would go wrong. */
 final class CoreStory {
@@ -127,22 +129,24 @@ final class CoreStory {
         send("POST", "units", JSON.createObjectNode().put("kind", kind).put("count", count).put("members", members));
     }
 
-    /** Each of them at the best of its fits. */
+    /** Those that are to be placed already, together, as the wire is asked once for all of them. */
     private void place() throws IOException, InterruptedException {
-        for (JsonNode unit : story.send("GET", at("prepare"), null, null).path("units")) {
-            if (PLACED.contains(unit.path("name").asText())) {
-                JsonNode fits = story.send("GET", at("fits?unit=" + unit.path("id").asLong()), null, null).path("fits");
-                ObjectNode first = JSON.createObjectNode();
-                first.set("lines", wanted(fits.path(0).path("lines")));
-                first.set("growth", fits.path(0).path("growth"));
-                story.take(core, first);
+        JsonNode proposal = story.send("GET", at("proposal"), null, null);
+        ObjectNode taking = JSON.createObjectNode();
+        ArrayNode lines = taking.putArray("lines");
+        Set<Long> placed = new HashSet<>();
+        for (JsonNode line : proposal.path("lines")) {
+            if (PLACED.contains(line.path("unit").asText())) {
+                lines.add(line);
+                placed.add(line.path("unitId").asLong());
             }
         }
-    }
-
-    private static ArrayNode wanted(JsonNode lines) {
-        ArrayNode wanted = JSON.createArrayNode();
-        lines.forEach(wanted::add);
-        return wanted;
+        ArrayNode growth = taking.putArray("growth");
+        proposal.path("growth").forEach(run -> {
+            if (placed.contains(run.path("unitId").asLong())) {
+                growth.add(run);
+            }
+        });
+        story.take(core, taking);
     }
 }

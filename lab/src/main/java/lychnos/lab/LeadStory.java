@@ -31,7 +31,7 @@ public final class LeadStory {
         for (JsonNode bringUp : story.send("GET", "/api/bring-ups", null, null)) {
             long id = bringUp.path("id").asLong();
             if (bringUp.path("name").asText().endsWith("row A")) {
-                lead.sign(id, List.of("ard-srv-002-oob", "ard-srv-005-oob"), "");
+                lead.sign(id, List.of("ard-srv-001-oob", "ard-srv-002-oob"), "");
             } else if (bringUp.path("name").asText().endsWith("core")) {
                 lead.sign(id, List.of("ard-bch-1"), "no blades in it yet");
             }

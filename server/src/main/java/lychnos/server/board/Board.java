@@ -344,7 +344,7 @@ public class Board {
         long toSign = count(rows, Row::handover, "set");
         String configure = (running > 0 ? running + " under way" : set + " set") + (waiting > 0 ? " · " + waiting + " waiting" : "") + (ready > 0 ? " · " + ready + " ready" : "");
         return Map.of(
-                "prepare", new Stage(prepareFault, known + " of " + all + " known", percent(known, all)),
+                "prepare", new Stage(prepareFault, all == 0 ? "no unit yet" : known + " of " + all + " known", percent(known, all)),
                 "allocate", new Stage("", placed + " placed" + (placed < all ? " · " + (all - placed) + " to place" : ""), percent(placed, all)),
                 "configure", new Stage(stopped > 0 ? stopped + " stopped" : "", configure, percent(set, all)),
                 "prove", new Stage(broken > 0 ? broken + " not up" : "", proven + " proven", percent(proven, all)),

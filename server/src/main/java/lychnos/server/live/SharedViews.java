@@ -17,8 +17,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
@@ -47,6 +48,8 @@ public class SharedViews {
     private static final long LONG_NANOS = 150_000_000L;
     /** Nothing older than this is shown. */
     private static final long LATEST_NANOS = 15_000_000_000L;
+    /** So many times as long as a view took it is left alone before it is worked out behind again: who waits has the processors. */
+    private static final int APART = 5;
     /** Less is not worth the work. */
     private static final int LEAST_COMPRESSED = 2000;
 
@@ -56,7 +59,7 @@ public class SharedViews {
     private final Reading reading;
     private final ObjectMapper json;
     /** One at a time: what is asked for besides has the other processors. */
-    private final ExecutorService behind = Executors.newSingleThreadExecutor();
+    private final ScheduledExecutorService behind = Executors.newSingleThreadScheduledExecutor();
     private final Set<String> awaited = ConcurrentHashMap.newKeySet();
     private final Map<String, Kept> kept = new ConcurrentHashMap<>();
     private final List<Object> locks = Stream.generate(Object::new).limit(MOST).toList();
@@ -180,7 +183,7 @@ public class SharedViews {
 
     private void renewBehind(String key, long bringUpId, Supplier<?> view, Kept last) {
         if (awaited.add(key)) {
-            behind.execute(() -> {
+            behind.schedule(() -> {
                 awaited.remove(key);
                 try {
                     Kept now;
@@ -197,7 +200,7 @@ public class SharedViews {
                     // whoever asks next finds it too old, and is told
                     LOG.warnf("%s cannot be worked out behind (%s).", key, e.getMessage());
                 }
-            });
+            }, last.begun + APART * last.took - System.nanoTime(), TimeUnit.NANOSECONDS);
         }
     }
 

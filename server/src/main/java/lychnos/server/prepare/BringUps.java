@@ -7,7 +7,9 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import lychnos.core.fact.RackPosition;
 import lychnos.core.kind.Kind;
 import lychnos.server.account.Who;
@@ -45,6 +47,19 @@ public class BringUps {
      * @param positions where units are expected, such as {@code R1 u1}
      */
     public record Begin(String name, String siteCode, String siteName, LocalDate due, List<String> positions) {}
+
+    /** How many units a bring-up has, and how many of them are signed. */
+    public record Size(long units, long signed) {
+
+        static final Size EMPTY = new Size(0, 0);
+    }
+
+    /** By bring-up, how large it is; one without units is not among them. */
+    public Map<Long, Size> sizes() {
+        return db.createQuery("select u.bringUpId, count(u), count(r) from Unit u left join SignedRecord r on r.unitId = u.id and r.endedAt is null group by u.bringUpId", Object[].class)
+                .getResultStream()
+                .collect(Collectors.toMap(row -> (Long) row[0], row -> new Size((Long) row[1], (Long) row[2])));
+    }
 
     public List<BringUp> all() {
         return db.createQuery("from BringUp order by due nulls last, id", BringUp.class).getResultList();

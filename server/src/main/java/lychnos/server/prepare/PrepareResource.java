@@ -83,10 +83,10 @@ public class PrepareResource {
     }
 
     /** One line of the list of bring-ups. */
-    public record Brief(long id, String name, LocalDate due, String site) {
+    public record Brief(long id, String name, LocalDate due, String site, long units, long signed) {
 
-        static Brief of(BringUp bringUp) {
-            return new Brief(bringUp.id, bringUp.name, bringUp.due, bringUp.site.name);
+        static Brief of(BringUp bringUp, BringUps.Size size) {
+            return new Brief(bringUp.id, bringUp.name, bringUp.due, bringUp.site.name, size.units(), size.signed());
         }
     }
 
@@ -149,14 +149,16 @@ public class PrepareResource {
     @Path("bring-ups")
     @Transactional
     public List<Brief> list() {
-        return bringUps.all().stream().map(Brief::of).toList();
+        Map<Long, BringUps.Size> sizes = bringUps.sizes();
+        return bringUps.all().stream().map(each -> Brief.of(each, sizes.getOrDefault(each.id, BringUps.Size.EMPTY))).toList();
     }
 
     @POST
     @Path("bring-ups")
     @RolesAllowed("engineer")
     public Brief begin(BringUps.Begin request) {
-        return Brief.of(bringUps.begin(required(request), who.person()));
+        BringUp begun = bringUps.begin(required(request), who.person());
+        return Brief.of(begun, bringUps.sizes().getOrDefault(begun.id, BringUps.Size.EMPTY));
     }
 
     @GET
