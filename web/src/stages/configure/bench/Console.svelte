@@ -89,6 +89,13 @@
     terminal.focus();
   }
 
+  function into(event: KeyboardEvent): void {
+    if (event.key === 'Enter' && event.target === event.currentTarget) {
+      event.preventDefault();
+      terminal.focus();
+    }
+  }
+
   async function take(): Promise<void> {
     try {
       await api.post(`/dialogues/${member.dialogueId}/take`);
@@ -106,7 +113,9 @@
       {#if session.mayWork}<button type="button" disabled={!up} onclick={() => link?.sendBreak()} title={m.bench.breakTitle}>{m.bench.sendBreak}</button>{/if}
     </span>
   </header>
-  <div class="body" {@attach attach} onpastecapture={pasted}></div>
+  <!-- Tab comes here and goes on; only Enter, or a press, leads into the terminal -->
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div class="body" role="group" aria-label={m.bench.console(unit, member.label)} tabindex="0" {@attach attach} onpastecapture={pasted} onkeydown={into}></div>
   <footer>
     {#if !mine}
       <span>{m.bench.hand(hand)}</span>
