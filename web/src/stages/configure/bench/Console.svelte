@@ -114,7 +114,7 @@
     </span>
   </header>
   <!-- Tab comes here and goes on; only Enter, or a press, leads into the terminal -->
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
   <div class="body" role="group" aria-label={m.bench.console(unit, member.label)} tabindex="0" {@attach attach} onpastecapture={pasted} onkeydown={into}></div>
   <footer>
     {#if !mine}

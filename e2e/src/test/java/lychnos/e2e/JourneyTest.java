@@ -127,7 +127,8 @@ class JourneyTest {
 
     private static void prove(Screen screen) throws IOException {
         stage(screen, 4);
-        screen.page.getByText("ard-srv-009-oob").first().waitFor();
+        screen.text("What answers, and how far up").waitFor();
+        screen.page.locator("tr[id^=endpoint-]").first().waitFor();
         Locator on = screen.page.locator("tr.on");
         for (int i = 0; i < 12 && (on.count() == 0 || !on.textContent().contains("ard-srv-009-oob")); i++) {
             String before = on.count() == 0 ? "" : on.getAttribute("id");
