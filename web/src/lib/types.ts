@@ -5,7 +5,7 @@ export type StageName = 'board' | 'prepare' | 'allocate' | 'configure' | 'prove'
 
 export interface Door { firstLeadWanted: boolean; lab: boolean }
 export interface Me { login: string; name: string; role: 'viewer' | 'engineer' | 'lead'; vantage: string }
-export interface Brief { id: number; name: string; due: string | null; site: string; units: number; signed: number }
+export interface Brief { id: number; name: string; due: string | null; site: string; siteCode: string; units: number; signed: number }
 export interface Found { bringUpId: number; bringUp: string; unitId: number; name: string; text: string }
 
 export interface Cell { mark: MarkName; text: string; since: string | null }
@@ -45,7 +45,7 @@ export interface Measured {
 }
 export interface PrepareView {
   groundwork: { network: Statement | null; networks: Statement[]; findings: Finding[]; toPlace: number; free: number; undoableImport: number | null };
-  choices: { id: number; name: string; prefix: string; vlan: number | null }[];
+  choices: { id: number; name: string; prefix: string; vlan: number | null; purpose: string; domain: string; nameServers: string[]; timeServers: string[] }[];
   units: UnitLabel[]; rows: SheetRow[]; services: Measured[]; things: Item[]; knownUnits: number;
 }
 export interface CellText { unitId: number; member: string; name: string; value: string; seen?: string }

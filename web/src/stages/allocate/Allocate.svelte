@@ -12,7 +12,7 @@
   import B from '../../parts/B.svelte';
   import Missing from '../../parts/Missing.svelte';
   import { m } from '../../messages';
-  import { bringUpId, chosenUnit, go, route } from '../../routes';
+  import { bringUpId, chosenUnit, go, path, route } from '../../routes';
   import BringIn from './BringIn.svelte';
   import NamesPanel from './NamesPanel.svelte';
   import Ribbon from './Ribbon.svelte';
@@ -253,6 +253,7 @@
       {/if}
       {#if unitsWaiting.length === 0 && !proposal.data?.fault}
         <h2>{a.all}</h2>
+        <p class="sub">{a.onward} <a href={path(bringUpId(), 'configure')}>{m.stages.configure}</a></p>
       {:else}
         <h2>{single !== null ? a.placeOne(fits.data?.unit ?? '') : a.place(unitsWaiting.length)}</h2>
         {#if single !== null}

@@ -75,7 +75,7 @@
           {/if}
         {/snippet}
       </ManyRows>
-      {#if board.data && lines.length === 0}<p class="none">{only ? m.board.noneMatch : m.board.none}{#if !only}{' '}<a href={path(bringUpId(), 'prepare')}>{m.stages.prepare.slice(2)}</a>{/if}</p>{/if}
+      {#if board.data && lines.length === 0}<p class="none">{only ? m.board.noneMatch : m.board.none}{#if !only}{' '}<a href={path(bringUpId(), 'prepare')}>{m.stages.prepare}</a>{/if}</p>{/if}
     </div>
   </div>
   <aside class="side" aria-label={m.board.now}>

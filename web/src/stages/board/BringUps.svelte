@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Input, Label, Textarea } from 'flowbite-svelte';
+  import { tick } from 'svelte';
   import { api, Problem } from '../../lib/api';
   import { live, lookAgain } from '../../lib/query';
   import { session } from '../../lib/session.svelte';
@@ -22,6 +23,14 @@
   let faults = $state<Record<string, string>>({});
   let fault = $state('');
 
+  /** Most are begun where the last one was. */
+  function open(): void {
+    const last = [...(list.data ?? [])].sort((a, b) => b.id - a.id)[0];
+    siteName ||= last?.site ?? '';
+    siteCode ||= last?.siteCode ?? '';
+    beginning = true;
+  }
+
   async function begin(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     faults = {};
@@ -34,7 +43,9 @@
       go(path(brief.id, 'board'));
     } catch (error) {
       faults = error instanceof Problem ? error.faults : {};
-      fault = error instanceof Problem ? error.detail : String(error);
+      fault = Object.keys(faults).length > 0 ? (faults.name ?? '') : error instanceof Problem ? error.detail : String(error);
+      await tick();
+      document.querySelector<HTMLElement>('form [aria-invalid="true"]')?.focus();
     }
   }
 </script>
@@ -49,16 +60,16 @@
       {#if list.data}<p>{m.bringUps.none}</p>{/if}
     {/each}
   </div>
-  {#if session.mayWork}<B look="go" onclick={() => (beginning = true)}>{m.bringUps.begin}</B>{/if}
+  {#if session.mayWork}<B look="go" onclick={open}>{m.bringUps.begin}</B>{/if}
 </main>
 {#if beginning}
   <Dialog title={m.bringUps.begin} onclose={() => (beginning = false)}>
     <form onsubmit={(event) => void begin(event)}>
       <Label>{m.bringUps.name}<Input bind:value={name} required maxlength={80} /></Label>
       <Label>{m.bringUps.siteName}<Input bind:value={siteName} required /></Label>
-      <Label>{m.bringUps.site}<Input class="mono" bind:value={siteCode} required maxlength={12} placeholder="ard" /></Label>
+      <Label>{m.bringUps.site}<Input class="mono" bind:value={siteCode} required maxlength={12} placeholder="ard" aria-invalid={faults.siteCode ? 'true' : undefined} /><span class:bad={faults.siteCode} class="sub">{faults.siteCode ?? m.bringUps.siteHint}</span></Label>
       <Label>{m.bringUps.due}<Input type="date" bind:value={due} /></Label>
-      <Label>{m.bringUps.positions}<Textarea class="mono w-full" bind:value={positions} rows={5} placeholder="R1 u5" /><span class="sub">{faults.positions ?? m.bringUps.positionsHint}</span></Label>
+      <Label>{m.bringUps.positions}<Textarea class="mono w-full" bind:value={positions} rows={5} placeholder="R1 u5" aria-invalid={faults.positions ? 'true' : undefined} /><span class:bad={faults.positions} class="sub">{faults.positions ?? m.bringUps.positionsHint}</span></Label>
       {#if fault}<p class="say" role="alert">{fault}</p>{/if}
       <div><B look="go" type="submit">{m.bringUps.button}</B></div>
     </form>

@@ -113,7 +113,7 @@
       {#each lanes as lane (lane.runId)}
         <LaneRow {lane} on={lane.runId === chosen?.runId} onchoose={() => choose(lane.unitId)} />
       {:else}
-        {#if view.data}<p class="none">{m.configure.none}{#if view.data.ready > 0} <span class="mono">{view.data.readyNames}</span>{:else}{' '}{m.configure.first[0]} <a href={path(bringUpId(), 'prepare')}>{m.stages.prepare}</a> {m.configure.first[1]} <a href={path(bringUpId(), 'allocate')}>{m.stages.allocate}</a> {m.configure.first[2]}{/if}</p>{/if}
+        {#if view.data}<p class="none">{m.configure.none}{' '}{#if view.data.ready > 0}<span class="mono">{view.data.readyNames}</span>{:else}{m.configure.first[0]} <a href={path(bringUpId(), 'prepare')}>{m.stages.prepare}</a> {m.configure.first[1]} <a href={path(bringUpId(), 'allocate')}>{m.stages.allocate}</a> {m.configure.first[2]}{/if}</p>{/if}
       {/each}
     </div>
     {/if}

@@ -12,7 +12,8 @@
   const of = (kind: Measured['kind']) => view.services.filter((service) => service.kind === kind);
   const at = $derived(view.services.map((service) => service.at).sort().at(-1) ?? null);
   const blocked = $derived(view.groundwork.findings.some((finding) => finding.blocks && finding.about.networkId));
-  const gates = $derived(of('GATEWAY'));
+  /** Those of other bring-ups at the site are somebody else's to mend. */
+  const gates = $derived(of('GATEWAY').filter((gate) => view.groundwork.networks.some((network) => network.gateway === gate.address)));
   const silent = $derived(gates.some((gate) => gate.state !== 'FINE'));
   const good = (list: Measured[]) => list.filter((service) => service.state === 'FINE').length;
   const from = $derived(session.me?.vantage ?? '');

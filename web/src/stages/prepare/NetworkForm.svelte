@@ -4,13 +4,14 @@
   import { api, Problem } from '../../lib/api';
   import { notices } from '../../lib/notices.svelte';
   import { lookAgain } from '../../lib/query';
-  import type { RangeText, Statement } from '../../lib/types';
+  import type { PrepareView, RangeText, Statement } from '../../lib/types';
   import B from '../../parts/B.svelte';
   import Dialog from '../../parts/Dialog.svelte';
   import { m } from '../../messages';
   import { bringUpId } from '../../routes';
 
-  let { start, further, onclose }: { start: Statement | null; further: boolean; onclose: () => void } = $props();
+  /** What another network of the site leans on is proposed for the first one of a bring-up. */
+  let { start, like, further, onclose }: { start: Statement | null; like?: PrepareView['choices'][number]; further: boolean; onclose: () => void } = $props();
   const key = `lychnos-network-${bringUpId()}-${untrack(() => start?.id ?? (further ? 'further' : 'first'))}`;
   const f = m.prepare.fields;
   const purposes = Object.entries(m.prepare.purpose).map(([value, name]) => ({ value, name }));
@@ -22,7 +23,7 @@
     if (kept) return JSON.parse(kept) as Draft;
     return start
       ? { ...start, vlan: start.vlan === null ? '' : String(start.vlan), nameServers: start.nameServers.join(' '), timeServers: start.timeServers.join(' '), mtu: start.mtu === null ? '' : String(start.mtu), ranges: start.ranges.map((range) => ({ ...range })) }
-      : { name: '', prefix: '', gateway: '', vlan: '', domain: '', nameServers: '', timeServers: '', purpose: untrack(() => further) ? 'storage-data' : 'management', segment: '', realm: '', mtu: '', permanent: false, version: null, ranges: [{ purpose: 'pool', run: '', note: '' }, { purpose: 'dhcp', run: '', note: '' }] };
+      : { name: '', prefix: '', gateway: '', vlan: '', domain: untrack(() => like?.domain) ?? '', nameServers: untrack(() => like?.nameServers)?.join(' ') ?? '', timeServers: untrack(() => like?.timeServers)?.join(' ') ?? '', purpose: untrack(() => further) ? 'storage-data' : 'management', segment: '', realm: '', mtu: '', permanent: false, version: null, ranges: [{ purpose: 'pool', run: '', note: '' }, { purpose: 'dhcp', run: '', note: '' }] };
   }
 
   const draft = $state(untrack(fresh));

@@ -168,7 +168,7 @@
 {#if open === 'table'}<TableImport onclose={() => (open = null)} onundo={undoChange} />{/if}
 {#if open === 'units' && kinds.data}<AddUnits kinds={kinds.data} onclose={() => (open = null)} />{/if}
 {#if open === 'ground' && sheet.data}<Ground view={sheet.data} onclose={() => (open = null)} onnetwork={openForm} />{/if}
-{#if stating && sheet.data}<NetworkForm start={stating.start} further={sheet.data.groundwork.network !== null} onclose={() => { stating = null; measure(); }} />{/if}
+{#if stating && sheet.data}<NetworkForm start={stating.start} like={sheet.data.choices.find((choice) => choice.purpose === 'management')} further={sheet.data.groundwork.network !== null} onclose={() => { stating = null; measure(); }} />{/if}
 
 <style>
   .facts { margin-top: 16px; }

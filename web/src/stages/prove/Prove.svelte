@@ -110,7 +110,7 @@
 
 <svelte:window onkeydown={keys} />
 {#if view.data && view.data.endpoints.length === 0}
-  <div class="page"><div class="main"><Missing text={m.prove.none} stage="allocate" link={m.stages.allocate.slice(2)} /></div></div>
+  <div class="page"><div class="main"><Missing text={m.prove.none} stage="allocate" link={m.stages.allocate} /></div></div>
 {:else if view.data}
   <div class="page">
     <div class="main">

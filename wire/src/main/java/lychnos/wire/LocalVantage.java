@@ -13,6 +13,7 @@ import lychnos.core.address.Address;
 import lychnos.core.address.Run;
 import lychnos.core.dialogue.LineSettings;
 import lychnos.core.fact.Mac;
+import lychnos.core.kind.Kind;
 import lychnos.core.service.NameSample;
 import lychnos.core.service.TimeSample;
 import lychnos.wire.arp.Neighbours;
@@ -270,8 +271,8 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     }
 
     @Override
-    public ProxySeen proxy(Address proxy, int port, String target, Duration timeout) throws WireFault {
-        return proxyProbe.probe(dialler.admit(proxy, port), target, timeout);
+    public ProxySeen proxy(Address proxy, int port, String target, Kind.Login login, Duration timeout) throws WireFault {
+        return proxyProbe.probe(dialler.admit(proxy, port), target, login, timeout);
     }
 
     @Override

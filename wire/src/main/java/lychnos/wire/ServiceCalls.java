@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import lychnos.core.address.Address;
+import lychnos.core.kind.Kind;
 import lychnos.core.service.NameSample;
 import lychnos.core.service.TimeSample;
 import lychnos.wire.dns.NameKey;
@@ -45,6 +46,10 @@ public interface ServiceCalls {
      */
     Address mail(Address relay, int port, Letter letter, Duration timeout) throws WireFault;
 
-    /** Asks a proxy to let a connection through. */
-    ProxySeen proxy(Address proxy, int port, String target, Duration timeout) throws WireFault;
+    /**
+     * Asks a proxy to let a connection through.
+     *
+     * @param login as whom, or null where it wants none
+     */
+    ProxySeen proxy(Address proxy, int port, String target, Kind.Login login, Duration timeout) throws WireFault;
 }

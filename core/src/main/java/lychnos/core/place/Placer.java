@@ -184,6 +184,9 @@ public final class Placer {
         FreeMap map = plots.get(0).map;
         long left = map.left();
         String row = need.length() == 1 ? "one address" : need.length() + " in a row";
+        if (left == 0) {
+            return new NoFit(plots.get(0).network, need.length(), left, row + " wanted in " + plots.get(0).network.replace('-', ' ') + ", and none is free: state a pool there, widen it, or release what is not used.");
+        }
         String why = left < need.length() ? "only " + left + " are free" : "the " + left + " free ones lie too scattered";
         return new NoFit(plots.get(0).network, need.length(), left, row + " wanted in " + plots.get(0).network.replace('-', ' ') + ", " + why + ": widen the pool or release what is not used.");
     }

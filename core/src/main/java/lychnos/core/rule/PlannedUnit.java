@@ -14,8 +14,9 @@ import lychnos.core.sheet.UnitFacts;
  * @param known what is known of it; what the site or the kind answers is among it
  * @param seats the addresses it bears, with names
  * @param networkId the management network it is placed in or will be, or null
+ * @param firstKnown whether its label tells the address at which it is found first
  */
-public record PlannedUnit(long id, String name, UnitFacts known, List<Seat> seats, Long networkId) {
+public record PlannedUnit(long id, String name, UnitFacts known, List<Seat> seats, Long networkId, boolean firstKnown) {
 
     /** An address that it bears. */
     public record Seat(String role, String network, Address address, String hostName, String domain) {}

@@ -57,6 +57,7 @@ public interface Rule {
             new PoolRunsDry(),
             new VlanTwice(),
             new VlanReserved(),
+            new NoFirstContact(),
             new SharedFactoryAddress(),
             new DhcpLeftOn(),
             new PositionTwice(),

@@ -10,12 +10,16 @@ import java.util.Optional;
 
 /**
  * Judges time servers against each other. A server lies when its clock and that of most others differ by more than their
- * uncertainties allow; with fewer than three that agree nobody can say who is wrong, and nobody is accused.
+ * uncertainties allow; with fewer than three that agree nobody can say who is wrong, and nobody is accused. One that stands alone
+ * is compared with our own clock.
  */
 public final class TimeJudge {
 
     /** Clocks that are nearer than this agree whatever they say of their uncertainty; log lines of two machines then compare. */
     static final double CLOSE_MILLIS = 128;
+
+    /** A single server that is further from our own clock than this is not taken at its word. */
+    static final double FAR_MILLIS = 1000;
 
     private TimeJudge() {}
 
@@ -39,6 +43,9 @@ public final class TimeJudge {
         long most = fit.stream().mapToLong(each -> fit.stream().filter(other -> agrees(each, other)).count()).max().orElse(0);
         if (agree < most && most * 2 > fit.size()) {
             return measured(address, Measured.State.LIES, "is off by " + offset(sample) + " from " + most + " that agree", sample, at);
+        }
+        if (fit.size() == 1 && Math.abs(sample.offsetMillis()) > FAR_MILLIS) {
+            return measured(address, Measured.State.ODD, offset(sample) + " from our own clock, and there is no other to tell which is wrong", sample, at);
         }
         if (fit.size() == 2 && agree == 1) {
             return measured(address, Measured.State.ODD, offset(sample) + "; the other says otherwise, and two cannot tell who is wrong", sample, at);

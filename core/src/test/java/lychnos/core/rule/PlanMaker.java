@@ -82,7 +82,7 @@ final class PlanMaker {
             int slash = parts[0].indexOf('/');
             put(values, slash < 0 ? "" : parts[0].substring(0, slash), parts[0].substring(slash + 1), parts[1]);
         }
-        units.add(new PlannedUnit(units.size() + 1, name, new UnitFacts(kind, members, values), List.of(), 1L));
+        units.add(new PlannedUnit(units.size() + 1, name, new UnitFacts(kind, members, values), List.of(), 1L, false));
         return this;
     }
 
@@ -90,7 +90,7 @@ final class PlanMaker {
         PlannedUnit last = units.remove(units.size() - 1);
         List<PlannedUnit.Seat> seats = new ArrayList<>(last.seats());
         seats.add(new PlannedUnit.Seat("management", "management", Address.parse(address), hostName, "ardal.example"));
-        units.add(new PlannedUnit(last.id(), last.name(), last.known(), seats, last.networkId()));
+        units.add(new PlannedUnit(last.id(), last.name(), last.known(), seats, last.networkId(), last.firstKnown()));
         return this;
     }
 

@@ -86,6 +86,10 @@ class RuleTest {
             new Case("name-server-silent", plan -> plan.service(ServiceKind.NAME, "10.40.8.4", State.SILENT, "silent", Map.of())),
             new Case("name-server-odd", plan -> plan.service(ServiceKind.NAME, "10.40.8.4", State.ODD, "lags", Map.of())),
             new Case("updates-refused", plan -> plan.service(ServiceKind.NAME, "10.40.8.3", State.FINE, "", Map.of("update ardal.example", "REFUSED"))),
+            new Case("no-first-contact", plan -> {
+                plan.change(n -> new PlannedNetwork(n.id(), n.name(), n.purpose(), n.prefix(), n.gateway(), n.vlan(), n.mtu(), n.domain(), n.nameServers(), n.timeServers(), n.pools(), List.of(), true, 10, 169, 0));
+                plan.unit("server-controller", "ard-x-1", 1, "serial=BF-1", "mac=02:4c:59:a1:00:01", "location=R1 u5");
+            }),
             new Case("server-twice", servers(List.of("10.40.8.3", "10.40.8.4", "10.40.8.4"), NTP)),
             new Case("relay-odd", plan -> plan.service(ServiceKind.RELAY, "10.40.8.20", State.SILENT, "silent", Map.of())),
             new Case("networks-overlap", plan -> plan.networks.add(PlanMaker.network(3, "Old", "in-band", "10.40.0.0/20", null, 500, null, false))),

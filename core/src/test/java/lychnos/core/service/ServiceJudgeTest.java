@@ -35,7 +35,8 @@ class ServiceJudgeTest {
     @Test
     void accusesNobodyWhereTwoDisagree() {
         assertEquals(List.of(Measured.State.ODD, Measured.State.ODD), states(List.of(clock(0), clock(5000))));
-        assertEquals(List.of(Measured.State.FINE), states(List.of(clock(5000))), "one alone cannot be doubted");
+        assertEquals(List.of(Measured.State.FINE), states(List.of(clock(900))), "one alone that is about right by our own clock");
+        assertEquals(List.of(Measured.State.ODD), states(List.of(clock(5000))), "one alone that is far from our own: either may be wrong");
     }
 
     @Test

@@ -122,7 +122,7 @@ public class BenchViews {
         List<Step> onPages = shown.subList(asked, shown.size()).stream().filter(step -> !step.marks.contains("FIRST")).toList();
         boolean atPages = row != null && shown.stream().limit(asked).noneMatch(Step::open) && onPages.stream().anyMatch(Step::open);
         boolean fills = onPages.stream().anyMatch(step -> step.open() && step.marks.contains("DRIVEN"));
-        String port = values.text("console").orElse("");
+        String port = values.text("console").or(() -> values.text("line")).orElse("");
         // what must be shown on the line, or on pages where there is no line
         boolean line = !dialogue.identify().must().isEmpty() || dialogue.over() == null;
         boolean known = row != null && (line ? row.identified : onPages.stream().anyMatch(step -> step.marks.contains("DRIVEN") && step.progress.equals("DONE")));

@@ -434,13 +434,15 @@ public class Groundworks {
             ranges.add(range);
         }
 
-        /** {@code .101-.180} is taken to lie in the prefix. */
+        /** {@code .101-.180} is taken to lie in the prefix, and {@code 101-180} alike. */
         private String expand(String text) {
-            if (text == null || prefix == null || !prefix.network().isV4() || !text.strip().startsWith(".")) {
+            boolean brief = text != null && text.strip().matches("\\.?[0-9]{1,3}(\\s*[-–]\\s*\\.?[0-9]{1,3})?");
+            if (prefix == null || !prefix.network().isV4() || !brief) {
                 return text;
             }
             String base = prefix.network().toString();
-            return base.substring(0, base.lastIndexOf('.')) + text.strip();
+            String last = text.strip();
+            return base.substring(0, base.lastIndexOf('.')) + (last.startsWith(".") ? last : "." + last);
         }
 
         private void overlaps() {

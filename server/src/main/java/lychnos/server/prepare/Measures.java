@@ -25,6 +25,7 @@ import java.util.concurrent.Future;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import lychnos.core.address.Address;
+import lychnos.core.kind.Kind;
 import lychnos.core.service.Measured;
 import lychnos.core.service.Measured.State;
 import lychnos.core.service.NameJudge;
@@ -328,14 +329,19 @@ public class Measures {
     private Measured proxy(SiteThing thing, Instant at) {
         String address = thing.value.get("address");
         try {
-            ProxySeen seen = vantage.proxy(Address.parse(address), thing.thing().number("port", 3128), thing.value.getOrDefault("target", "activate.invalid:443"), PATIENCE);
+            ProxySeen seen = vantage.proxy(Address.parse(address), thing.thing().number("port", 3128), thing.value.getOrDefault("target", "activate.invalid:443"), login(thing), PATIENCE);
             boolean through = seen.status() >= 200 && seen.status() < 300;
             State state = through ? State.FINE : seen.status() == 0 ? State.SILENT : State.ODD;
-            String sentence = through ? "lets through" : seen.status() == 407 ? "wants a log-in" : seen.status() == 0 ? seen.line() : "answers " + seen.line();
+            String sentence = through ? "lets through" : seen.status() == 407 ? (login(thing) == null ? "wants a log-in" : "refuses the log-in that is stated") : seen.status() == 0 ? seen.line() : "answers " + seen.line();
             return new Measured(ServiceKind.PROXY, address, state, sentence, Map.of("answer", seen.line()), at);
         } catch (WireFault e) {
             return measured(ServiceKind.PROXY, address, State.SILENT, e.getMessage(), at);
         }
+    }
+
+    private Kind.Login login(SiteThing proxy) {
+        String user = proxy.value.getOrDefault("user", "");
+        return user.isEmpty() ? null : things.secret(proxy).map(phrase -> new Kind.Login(user, phrase)).orElse(null);
     }
 
     /** What was measured at a site, newest first where something was asked twice. */

@@ -163,6 +163,6 @@ public class Plans {
         List<PlannedUnit.Seat> seats = claims.stream()
                 .map(claim -> new PlannedUnit.Seat(claim.role(), networks.containsKey(claim.networkId()) ? networks.get(claim.networkId()).purpose : "", claim.address(), claim.hostName(), claim.domain()))
                 .toList();
-        return new PlannedUnit(unit.id, unit.label(), known, seats, bringUp.network == null ? null : bringUp.network.id);
+        return new PlannedUnit(unit.id, unit.label(), known, seats, bringUp.network == null ? null : bringUp.network.id, unit.firstAddress != null);
     }
 }

@@ -83,10 +83,10 @@ public class PrepareResource {
     }
 
     /** One line of the list of bring-ups. */
-    public record Brief(long id, String name, LocalDate due, String site, long units, long signed) {
+    public record Brief(long id, String name, LocalDate due, String site, String siteCode, long units, long signed) {
 
         static Brief of(BringUp bringUp, BringUps.Size size) {
-            return new Brief(bringUp.id, bringUp.name, bringUp.due, bringUp.site.name, size.units(), size.signed());
+            return new Brief(bringUp.id, bringUp.name, bringUp.due, bringUp.site.name, bringUp.site.code, size.units(), size.signed());
         }
     }
 
@@ -133,8 +133,8 @@ public class PrepareResource {
     /** A thing of the site. */
     public record Item(long id, String sort, String name, Map<String, String> values, String version) {}
 
-    /** A network that may be chosen. */
-    public record Choice(long id, String name, String prefix, Integer vlan) {}
+    /** A network that may be chosen; what it leans on is proposed for others of the site. */
+    public record Choice(long id, String name, String prefix, Integer vlan, String purpose, String domain, List<String> nameServers, List<String> timeServers) {}
 
     /** What the stage shows. */
     public record Sheet(
@@ -176,7 +176,7 @@ public class PrepareResource {
         List<UnitLabel> labelled = sheet.entrySet().stream().map(entry -> UnitLabel.of(entry.getKey(), entry.getValue().known())).toList();
         List<Choice> choices = bringUp.network != null
                 ? List.of()
-                : groundworks.ofSite(bringUp.site.id).stream().map(n -> new Choice(n.id, n.name, n.prefix.toString(), n.vlan)).toList();
+                : groundworks.ofSite(bringUp.site.id).stream().map(n -> new Choice(n.id, n.name, n.prefix.toString(), n.vlan, n.purpose, n.domain, n.nameServers, n.timeServers)).toList();
         return new Sheet(
                 groundworks.view(bringUp, Rule.lookAt(plans.plan(bringUp, sheet)), labels.undoable(id)),
                 choices,

@@ -7,6 +7,8 @@ import java.net.Socket;
 import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.Base64;
+import lychnos.core.kind.Kind;
 
 /** Asks a web proxy to let a connection through (CONNECT, RFC 9110 section 9.3.6) and hangs up at once. */
 public final class ProxyProbe {
@@ -21,12 +23,17 @@ public final class ProxyProbe {
      */
     public record ProxySeen(int status, String line) {}
 
-    /** @param target host and port to be connected to, such as {@code activate.ardal.example:443} */
-    public ProxySeen probe(InetSocketAddress proxy, String target, Duration timeout) {
+    /**
+     * Asks once.
+     *
+     * @param target host and port to be connected to, such as {@code activate.ardal.example:443}
+     * @param login as whom (RFC 7617), or null where it wants none
+     */
+    public ProxySeen probe(InetSocketAddress proxy, String target, Kind.Login login, Duration timeout) {
         try (Socket socket = new Socket()) {
             socket.connect(proxy, (int) timeout.toMillis());
             socket.setSoTimeout((int) timeout.toMillis());
-            socket.getOutputStream().write(("CONNECT " + target + " HTTP/1.1\r\nHost: " + target + "\r\n\r\n").getBytes(StandardCharsets.US_ASCII));
+            socket.getOutputStream().write(("CONNECT " + target + " HTTP/1.1\r\nHost: " + target + "\r\n" + credentials(login) + "\r\n").getBytes(StandardCharsets.US_ASCII));
             String line = line(socket.getInputStream());
             boolean http = line.matches("HTTP/1\\.[01] [1-5][0-9]{2}( .*)?");
             return http ? new ProxySeen(Integer.parseInt(line.substring(9, 12)), line) : new ProxySeen(0, "answers, but speaks no HTTP");
@@ -35,6 +42,10 @@ public final class ProxyProbe {
         } catch (IOException e) {
             return new ProxySeen(0, String.valueOf(e.getMessage()));
         }
+    }
+
+    private static String credentials(Kind.Login login) {
+        return login == null ? "" : login.phrase().use(phrase -> "Proxy-Authorization: Basic " + Base64.getEncoder().encodeToString((login.user() + ":" + phrase).getBytes(StandardCharsets.UTF_8)) + "\r\n");
     }
 
     private static String line(InputStream in) throws IOException {
