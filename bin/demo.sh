@@ -92,7 +92,7 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   43 units in three racks and on two virtualisation hosts. Row A is being set up right now, over Redfish; one machine will not come
   back, on purpose, one leaves a port open, and one name server lags behind another.
   In the core four are set up on their consoles by themselves, an array has come to a page that a relay refuses, a store for
-  backups has its controllers set and waits at its name, and a pair of interconnects waits at its first answers.
+  backups has its controllers set and waits at its name, a gateway will not come back, and a pair of interconnects waits at its first answers.
   The others of its thirteen kinds wait: some known, some not; there is one stranger on the wire, and one clock that lies.
   Row B waits for you. Its label list: $LABELS
   Ctrl+C ends it all.

@@ -76,7 +76,7 @@ class PrepareTest {
     @Test
     void overlappingNetworksOfASiteAreRefusedByTheDatabase() {
         long id = client.bringUp("R1 u5");
-        client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 101 - 180"));
+        client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 101-180"));
         assertEquals("10.40.8.101-10.40.8.180", client.get("/api/bring-ups/" + id + "/prepare").getString("groundwork.network.ranges[0].run"));
         String site = client.get("/api/bring-ups").getString("find { it.id == " + id + " }.site").replace("Test ", "t");
         long second = client.post("/api/bring-ups", Map.of("name", "Second of " + site, "siteCode", site, "siteName", site)).jsonPath().getLong("id");
