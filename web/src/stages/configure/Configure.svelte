@@ -88,7 +88,7 @@
 
 <svelte:window onkeydown={keys} />
 <div class="page">
-  <div class="main">
+  <div class="main" class:benching={benchUnit !== null}>
     <h1 class="visually-hidden">{m.stages.configure}</h1>
     <div class="head">
       <h2>{m.configure.title}</h2>
@@ -141,6 +141,7 @@
 {/if}
 
 <style>
+  .benching { display: flex; flex-direction: column; padding-bottom: 12px; }
   .ready { margin: 0 0 10px; display: flex; gap: 8px; align-items: baseline; flex-wrap: wrap; }
   .ready button { border: 1px solid var(--line); border-radius: 4px; padding: 2px 9px; background: var(--sheet); }
   .ready button.on { background: var(--lamp2); border-color: var(--lamp-ink); }

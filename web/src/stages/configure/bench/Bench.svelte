@@ -204,7 +204,8 @@
 {/if}
 
 <style>
-  .two { display: flex; gap: 12px; height: max(430px, calc(100vh - 340px)); }
+  /* what is left of the window: what to press, and Stop, are in sight however many lanes there are */
+  .two { display: flex; gap: 12px; flex: 1 1 360px; min-height: 360px; }
   .dlg { width: 540px; flex: none; display: flex; flex-direction: column; overflow: hidden; }
   .dlg.whole { width: auto; flex: 1; }
   .tabs { display: flex; border-bottom: 1px solid var(--line); background: var(--group); align-items: center; }
@@ -223,6 +224,6 @@
   dl { display: grid; grid-template-columns: auto 1fr; gap: 5px 16px; margin-top: 12px; }
   dt { color: var(--ink2); } dd { margin: 0; }
   .row { display: flex; gap: 8px; margin-top: 12px; }
-  @media (max-width: 1000px) { .two { flex-direction: column; height: auto; } .dlg { width: auto; max-height: 560px; } }
-  @media print { .two { display: block; height: auto; } .dlg { width: auto; overflow: visible; } .foot { display: none; } }
+  @media (max-width: 1000px) { .two { flex-direction: column; flex: none; min-height: 0; } .dlg { width: auto; max-height: 560px; } }
+  @media print { .two { display: block; min-height: 0; } .dlg { width: auto; overflow: visible; } .foot { display: none; } }
 </style>
