@@ -11,3 +11,9 @@ globalThis.ResizeObserver ??= class {
   disconnect(): void {}
 };
 Element.prototype.scrollIntoView ??= () => {};
+// the router looks which links are in sight
+globalThis.IntersectionObserver ??= class {
+  observe(): void {}
+  unobserve(): void {}
+  disconnect(): void {}
+} as unknown as typeof IntersectionObserver;

@@ -149,4 +149,65 @@ class FactsTest {
         client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "fabric-controller", "count", 1, "members", 2)).then().statusCode(400).body("faults[0].field", equalTo("members"));
         client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "fabric-controller", "count", 0, "members", 1)).then().statusCode(400);
     }
+
+    private String reason(JsonPath report) {
+        return report.getString("faults[0].reason");
+    }
+
+    @Test
+    void aSerialStandsOnceWhicheverBringUpItIsIn() {
+        int first = announce("server-controller", 1);
+        set(cell(first, "", "serial", "TW-" + id));
+        long other = client.bringUp();
+        int second = client.post("/api/bring-ups/" + other + "/units", Map.of("kind", "server-controller", "count", 1, "members", 1)).then().statusCode(200).extract().jsonPath().getInt("[0]");
+        JsonPath report = client.request().body(Map.of("cells", List.of(cell(second, "", "serial", " tw-" + id)))).put("/api/bring-ups/" + other + "/facts").jsonPath();
+        assertEquals(0, report.getInt("changed"));
+        assertTrue(reason(report).contains("stands at TW-" + id + " already"), reason(report));
+    }
+
+    @Test
+    void aRackPositionStandsOnceInABringUpAndAgainInAnother() {
+        int first = announce("server-controller", 1);
+        int second = announce("server-controller", 1);
+        assertEquals(1, set(cell(first, "", "location", "R7 u12")).getInt("changed"));
+        assertTrue(reason(set(cell(second, "", "location", "R7 U12"))).contains("R7 u12 stands at"));
+        long other = client.bringUp();
+        int third = client.post("/api/bring-ups/" + other + "/units", Map.of("kind", "server-controller", "count", 1, "members", 1)).then().statusCode(200).extract().jsonPath().getInt("[0]");
+        JsonPath report = client.request().body(Map.of("cells", List.of(cell(third, "", "location", "R7 u12")))).put("/api/bring-ups/" + other + "/facts").jsonPath();
+        assertEquals(1, report.getInt("changed"), "another hall may have a rack of that name");
+    }
+
+    @Test
+    void oneChangeMovesAPositionFromOneUnitToTheNext() {
+        int first = announce("server-controller", 1);
+        int second = announce("server-controller", 1);
+        set(cell(first, "", "location", "R8 u1"));
+        assertEquals(2, set(cell(first, "", "location", "R8 u3"), cell(second, "", "location", "R8 u1")).getInt("changed"));
+        JsonPath wrong = set(cell(first, "", "location", "R8 u1"), cell(second, "", "location", "R8 u5"));
+        assertEquals(1, wrong.getInt("changed"), "it is still taken when the first of them is looked at");
+        assertTrue(reason(wrong).contains("R8 u1 stands at"));
+    }
+
+    @Test
+    void aUnitOfAnotherBringUpIsNotTouched() {
+        int own = announce("server-controller", 1);
+        long other = client.bringUp();
+        JsonPath report = client.request().body(Map.of("cells", List.of(cell(own, "", "serial", "XX-1")))).put("/api/bring-ups/" + other + "/facts").jsonPath();
+        assertEquals(0, report.getInt("changed"));
+        assertTrue(reason(report).contains("not in the bring-up"));
+        assertEquals(null, value("", "serial"));
+    }
+
+    @Test
+    void whatAnotherHasTypedMeanwhileIsNotWrittenOver() {
+        int pair = announce("interconnect-pair", 2);
+        set(cell(pair, "left", "console", "2001"));
+        Map<String, Object> late = new java.util.HashMap<>(cell(pair, "left", "console", "2007"));
+        late.put("seen", "");
+        JsonPath report = set(late);
+        assertEquals(0, report.getInt("changed"));
+        assertTrue(reason(report).contains("set it to 2001"), reason(report));
+        late.put("seen", "2001");
+        assertEquals(1, set(late).getInt("changed"));
+    }
 }

@@ -100,4 +100,48 @@ class PrepareTest {
         client.request().body("[]").put("/api/bring-ups/" + id + "/network").then().statusCode(400).body("detail", containsString("no JSON that fits"));
         client.post("/api/bring-ups", Map.of("name", "", "siteCode", "x")).then().statusCode(400);
     }
+
+    private io.restassured.response.Response state(long id, String tag, Map<String, Object> thing) {
+        return (tag == null ? client.request() : client.request().header("If-Match", tag)).body(thing).put("/api/bring-ups/" + id + "/things");
+    }
+
+    @Test
+    void aThingThatSomebodyElseHasChangedIsNotWrittenOver() {
+        long id = client.bringUp("R1 u5");
+        Map<String, Object> host = new java.util.HashMap<>(Map.of("sort", "host", "name", "hv-01", "values", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB")));
+        long thing = Long.parseLong(state(id, null, host).then().statusCode(200).extract().asString());
+        String path = "/api/bring-ups/" + id + "/things/" + thing;
+        String tag = client.request().get(path).then().statusCode(200).extract().header("ETag");
+        client.request().header("If-None-Match", tag).get(path).then().statusCode(304);
+        host.put("id", thing);
+        host.put("values", Map.of("cores", "32", "memory", "64 GiB", "disk", "1 TiB"));
+        state(id, tag, host).then().statusCode(200);
+        host.put("values", Map.of("cores", "8", "memory", "64 GiB", "disk", "1 TiB"));
+        state(id, tag, host).then().statusCode(412).body("detail", containsString("somebody else"));
+        client.request().header("If-Match", tag).delete(path).then().statusCode(412);
+        assertEquals("32", client.request().get(path).then().statusCode(200).extract().jsonPath().getString("values.cores"));
+        String now = client.request().get(path).header("ETag");
+        client.request().header("If-Match", now).delete(path).then().statusCode(204);
+        client.request().get(path).then().statusCode(404);
+    }
+
+    @Test
+    void howLargeEachBringUpIsStandsInTheList() {
+        long id = client.bringUp("R1 u5", "R1 u7");
+        assertEquals(2, client.get("/api/bring-ups").getInt("find { it.id == " + id + " }.units"));
+        assertEquals(0, client.get("/api/bring-ups").getInt("find { it.id == " + id + " }.signed"));
+        assertEquals(0, client.get("/api/bring-ups").getInt("find { it.id == " + client.bringUp() + " }.units"));
+    }
+
+    @Test
+    void machinesThatNobodyCanFindFirstAreTold() {
+        long id = client.bringUp("R1 u5", "R1 u7");
+        client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.101-10.40.8.120"));
+        String number = String.format("%05d", id % 100_000);
+        client.labels(id, "NF-" + number + "\t02:4c:59:f1:" + number.substring(1, 3) + ":" + number.substring(3) + "\tR1 u5\tC4", false).then().statusCode(200);
+        String codes = "groundwork.findings.findAll { it.code == 'no-first-contact' }.what";
+        assertEquals(List.of("Nothing says where NF-" + number + " is found first"), client.get("/api/bring-ups/" + id + "/prepare").getList(codes));
+        client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.101-10.40.8.120", "dhcp 10.40.8.10-10.40.8.31"));
+        assertEquals(List.of(), client.get("/api/bring-ups/" + id + "/prepare").getList(codes));
+    }
 }

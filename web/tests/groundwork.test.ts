@@ -1,0 +1,52 @@
+import { render, screen } from '@testing-library/svelte';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { session } from '../src/lib/session.svelte';
+import type { Measured, PrepareView, Statement } from '../src/lib/types';
+import Groundwork from '../src/stages/prepare/Groundwork.svelte';
+
+const network = (change: Partial<Statement>): Statement => ({ id: 1, name: 'Management, row B', prefix: '10.40.9.0/24', gateway: '10.40.9.1', vlan: 409, ...change }) as unknown as Statement;
+const measured = (kind: Measured['kind'], address: string, state: Measured['state'], sentence = '', detail: Record<string, string> = {}): Measured => ({ kind, address, state, sentence, detail, at: '2026-11-23T09:20:00Z' });
+const view = (services: Measured[], networks: Statement[] = [network({})]): PrepareView =>
+  ({ groundwork: { network: networks[0] ?? null, networks, findings: [], toPlace: 3, free: 80, undoableImport: null }, choices: [], units: [], rows: [], services, things: [], knownUnits: 0 });
+
+function shown(services: Measured[], networks?: Statement[]) {
+  return render(Groundwork, { view: view(services, networks), onstate: () => undefined, onopen: () => undefined, onmeasure: () => undefined });
+}
+
+const marks = () => screen.getAllByRole('img').map((mark) => mark.getAttribute('aria-label'));
+
+describe('the groundwork', () => {
+  beforeEach(() => {
+    session.state = { status: 'in', me: { login: 'rack-one', name: 'Engineer at rack one', role: 'engineer', vantage: 'hall-2 jump host' } as never };
+  });
+
+  it('is not marked for a gateway that another bring-up leans on', () => {
+    shown([measured('GATEWAY', '10.40.9.1', 'FINE'), measured('GATEWAY', '10.44.0.1', 'SILENT')]);
+    expect(screen.queryByText('10.44.0.1')).toBeNull();
+    expect(marks()).toEqual(['done']);
+  });
+
+  it('is marked for its own', () => {
+    shown([measured('GATEWAY', '10.40.9.1', 'SILENT')]);
+    expect(screen.getByText('10.40.9.1')).toHaveClass('bad');
+    expect(marks()).not.toEqual(['done']);
+  });
+
+  it('counts what is well of each service, and says what is not', () => {
+    shown([measured('TIME', '10.40.8.6', 'FINE', '-1.2 ms, stratum 3'), measured('TIME', '10.40.8.9', 'LIES', 'is off by +120.0 s from 3 that agree')]);
+    expect(screen.getByText('1 of 2 well')).toBeInTheDocument();
+    expect(screen.getByText(/is off by/)).toHaveClass('wrong');
+  });
+
+  it('offers to state a network first, and nothing to ask again', () => {
+    shown([], []);
+    expect(screen.getByRole('button', { name: /State the network/ })).toBeInTheDocument();
+    expect(screen.queryByRole('button', { name: /Ask again/ })).toBeNull();
+  });
+
+  it('offers a viewer nothing to change', () => {
+    session.state = { status: 'in', me: { login: 'night-watch', name: 'Night watch', role: 'viewer', vantage: '' } as never };
+    shown([measured('NAME', '10.40.8.3', 'FINE', 'serial 2026112301', { 'update ardal.example': 'allowed' })]);
+    expect(screen.queryByRole('button', { name: /Groundwork/ })).toBeNull();
+  });
+});
