@@ -8,6 +8,7 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import lychnos.core.address.Address;
@@ -75,8 +76,34 @@ public class Exports {
     /** The names of all files that can be had of a bring-up. */
     List<String> fileNames(long bringUpId) {
         List<String> names = new ArrayList<>(of(List.of(), bringUpId).keySet());
-        zones(bringUpId, null).keySet().forEach(zone -> names.add(zoneFile(zone)));
+        List<Zone> zones = zones(bringUpId);
+        db.createNativeQuery("select distinct regexp_replace(n.owner, '^[^.]+', '') from name_record n join claim c on c.id = n.claim_id join unit u on u.id = c.unit_id"
+                        + " where u.bring_up_id = :id and c.released_at is null and n.state not in ('WITHDRAWING', 'WITHDRAWN')", String.class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .flatMap(under -> zoneOf(under, zones).stream())
+                .map(Zone::name)
+                .distinct()
+                .sorted()
+                .forEach(zone -> names.add(zoneFile(zone)));
         return names;
+    }
+
+    /** The zones that the site states, the longest names first. */
+    private List<Zone> zones(long bringUpId) {
+        List<Zone> zones = new ArrayList<>();
+        for (SiteThing row : things.rows(bringUps.get(bringUpId).site.id)) {
+            if (row.sort.equals(ThingSort.DOMAIN.word())) {
+                Measures.zones(row).forEach(zone -> zones.add(new Zone(zone, row.name, row.value.get("primary"))));
+            }
+        }
+        zones.sort(Comparator.comparingInt((Zone zone) -> -zone.name.length()).thenComparing(Zone::name));
+        return zones;
+    }
+
+    /** In which of them a name lies. */
+    private static Optional<Zone> zoneOf(String name, List<Zone> zones) {
+        return zones.stream().filter(zone -> name.endsWith("." + zone.name)).findFirst();
     }
 
     private static String zoneFile(String zone) {
@@ -124,18 +151,12 @@ public class Exports {
                         + " where u.bring_up_id = :id and c.released_at is null and n.state not in ('WITHDRAWING', 'WITHDRAWN') order by n.owner, n.type, n.data", Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultList();
-        List<Zone> zones = new ArrayList<>();
-        for (SiteThing row : things.rows(bringUps.get(bringUpId).site.id)) {
-            if (row.sort.equals(ThingSort.DOMAIN.word())) {
-                Measures.zones(row).forEach(zone -> zones.add(new Zone(zone, row.name, row.value.get("primary"))));
-            }
-        }
-        zones.sort(Comparator.comparingInt((Zone zone) -> -zone.name.length()).thenComparing(Zone::name));
+        List<Zone> zones = zones(bringUpId);
         Map<String, List<ZoneFile.Entry>> entries = new TreeMap<>();
         for (Object[] row : rows) {
             String owner = (String) row[0];
             if (only == null || only.contains(((Number) row[3]).longValue())) {
-                zones.stream().filter(zone -> owner.endsWith("." + zone.name)).findFirst().ifPresent(zone -> entries.computeIfAbsent(zone.name, none -> new ArrayList<>()).add(new ZoneFile.Entry(owner, (String) row[1], (String) row[2])));
+                zoneOf(owner, zones).ifPresent(zone -> entries.computeIfAbsent(zone.name, none -> new ArrayList<>()).add(new ZoneFile.Entry(owner, (String) row[1], (String) row[2])));
             }
         }
         List<String> asked = db.createNativeQuery("select distinct unnest(n.name_servers) from network n join bring_up_network b on b.network_id = n.id where b.bring_up_id = :id", String.class).setParameter("id", bringUpId).getResultList();

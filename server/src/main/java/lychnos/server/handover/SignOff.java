@@ -73,7 +73,7 @@ public class SignOff {
      * One unit.
      *
      * @param fault whether a person must mend something; else it is only not so far yet
-     * @param face what is shown of it, as a digest: whoever signs says which one they saw
+     * @param face what is shown of it, as a digest: whoever signs says which one they saw; empty where it cannot be signed now
      * @param why what stands in the way; empty where nothing does
      * @param digest of its record, or null
      */
@@ -110,7 +110,7 @@ public class SignOff {
             boolean fault = proof != null && !proof.proven && !busy.contains(unit.id) || changes.containsKey(unit.id);
             State state = record != null ? State.SIGNED : why.isEmpty() ? State.READY : State.BLOCKED;
             String by = record == null ? "" : names.computeIfAbsent(record.signedBy, id -> (String) db.createNativeQuery("select name from account where id = :id", String.class).setParameter("id", id).getSingleResult());
-            standings.add(new Standing(unit.id, own.isEmpty() ? unit.label() : own.get(0).endpoint().unit(), unit.kind, state, why, fault && record == null, face(own), record == null ? null : record.digest, by, record == null ? null : record.signedAt, proof == null || !proof.proven ? null : proof.provenAt));
+            standings.add(new Standing(unit.id, own.isEmpty() ? unit.label() : own.get(0).endpoint().unit(), unit.kind, state, why, fault && record == null, state == State.READY ? face(own) : "", record == null ? null : record.digest, by, record == null ? null : record.signedAt, proof == null || !proof.proven ? null : proof.provenAt));
         }
         return standings;
     }
