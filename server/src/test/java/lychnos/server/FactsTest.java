@@ -160,7 +160,7 @@ class FactsTest {
         set(cell(first, "", "serial", "TW-" + id));
         long other = client.bringUp();
         int second = client.post("/api/bring-ups/" + other + "/units", Map.of("kind", "server-controller", "count", 1, "members", 1)).then().statusCode(200).extract().jsonPath().getInt("[0]");
-        JsonPath report = client.request().body(Map.of("cells", List.of(cell(second, "", "serial", " tw-" + id)))).put("/api/bring-ups/" + other + "/facts").jsonPath();
+        JsonPath report = client.request().body(Map.of("cells", List.of(cell(second, "", "serial", " TW-" + id + " ")))).put("/api/bring-ups/" + other + "/facts").jsonPath();
         assertEquals(0, report.getInt("changed"));
         assertTrue(reason(report).contains("stands at TW-" + id + " already"), reason(report));
     }

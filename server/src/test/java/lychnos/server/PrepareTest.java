@@ -130,7 +130,8 @@ class PrepareTest {
         long id = client.bringUp("R1 u5", "R1 u7");
         assertEquals(2, client.get("/api/bring-ups").getInt("find { it.id == " + id + " }.units"));
         assertEquals(0, client.get("/api/bring-ups").getInt("find { it.id == " + id + " }.signed"));
-        assertEquals(0, client.get("/api/bring-ups").getInt("find { it.id == " + client.bringUp() + " }.units"));
+        long empty = client.bringUp();
+        assertEquals(0, client.get("/api/bring-ups").getInt("find { it.id == " + empty + " }.units"));
     }
 
     @Test
