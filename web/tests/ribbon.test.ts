@@ -32,6 +32,10 @@ describe('the ribbon', () => {
     expect(all.filter((block) => block.kind === 'proven').map((block) => block.name)).toEqual(['ard-srv-001 … 002']);
     expect(all.filter((block) => block.kind === 'planned').map((block) => block.name)).toEqual(['ard-srv-003-oob']);
   });
+  it('does not name machines of two kinds in one breath', () => {
+    const all = blocks(ribbon([seat('10.40.8.57', 'ard-fil-1', true), seat('10.40.8.58', 'ard-srh-001-oob', true), seat('10.40.8.59', 'ard-srh-002-oob', true)]), []);
+    expect(all.filter((block) => block.kind === 'proven').map((block) => [block.name, block.short])).toEqual([['ard-fil-1', 'fil'], ['ard-srh-001 … 002', '001 … 2']]);
+  });
   it('draws gateway, ends and what is proposed, and no pools', () => {
     const line = { unitId: 1, networkId: 7, address: '10.40.8.101', hostName: 'a', unit: 'a' } as ProposalLine;
     const kinds = blocks(ribbon([]), [line]).map((block) => `${block.kind} ${text(block.first)}`);

@@ -69,12 +69,17 @@ export function tiny(name: string): string {
   return /\d{3}/.exec(name)?.[0] ?? withoutSite(name).replace(/-?\d+$/, '').slice(0, 4);
 }
 
-/** Joins neighbours of the same kind into runs: the addresses of one unit, or units that have one each. */
+/** What names of one series have in common: `ard-srv-…-oob`. */
+function series(name: string): string {
+  return name.replace(/\d+(\D*)$/, '…$1');
+}
+
+/** Joins neighbours of the same state into runs: the addresses of one unit, or units of one series that have one each. */
 function join(singles: { at: number; kind: Block['kind']; name: string; unitId: number; unit: string; alone: boolean }[]): Block[] {
   const blocks: { block: Block; names: string[]; alone: boolean }[] = [];
   for (const single of singles) {
     const open = blocks[blocks.length - 1];
-    const together = open && (open.block.unitId === single.unitId || (open.alone && single.alone));
+    const together = open && (open.block.unitId === single.unitId || (open.alone && single.alone && series(open.names[0]!) === series(single.name)));
     if (open && together && open.block.last + 1 === single.at && open.block.kind === single.kind) {
       open.block.last = single.at;
       if (single.alone) open.names.push(single.name);
