@@ -1,9 +1,9 @@
 import { fireEvent, render, screen } from '@testing-library/svelte';
-import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
-import { session } from '../src/lib/session.svelte';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Brief } from '../src/lib/types';
 import BringUps from '../src/stages/board/BringUps.svelte';
 import Asking from './Asking.svelte';
+import { signedIn } from './signed';
 
 const brief = (change: Partial<Brief>): Brief => ({ id: 1, name: 'Row A', due: null, site: 'Ardal', siteCode: 'ard', units: 12, signed: 2, ...change });
 const answer = (body: unknown, status = 200) => new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } });
@@ -15,13 +15,8 @@ function shown(): void {
 describe('the list of bring-ups', () => {
   const fetched = vi.fn<(path: string, init?: RequestInit) => Promise<Response>>();
 
-  beforeAll(() => {
-    HTMLDialogElement.prototype.showModal ??= function (this: HTMLDialogElement) {
-      this.open = true;
-    };
-  });
   beforeEach(() => {
-    session.state = { status: 'in', me: { login: 'rack-one', name: 'Engineer at rack one', role: 'engineer', vantage: 'hall-2 jump host' } as never };
+    signedIn('engineer');
     vi.stubGlobal('fetch', fetched);
   });
   afterEach(() => {

@@ -1,8 +1,8 @@
 import { render, screen } from '@testing-library/svelte';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { session } from '../src/lib/session.svelte';
 import type { Measured, PrepareView, Statement } from '../src/lib/types';
 import Groundwork from '../src/stages/prepare/Groundwork.svelte';
+import { signedIn } from './signed';
 
 const network = (change: Partial<Statement>): Statement => ({ id: 1, name: 'Management, row B', prefix: '10.40.9.0/24', gateway: '10.40.9.1', vlan: 409, ...change }) as unknown as Statement;
 const measured = (kind: Measured['kind'], address: string, state: Measured['state'], sentence = '', detail: Record<string, string> = {}): Measured => ({ kind, address, state, sentence, detail, at: '2026-11-23T09:20:00Z' });
@@ -17,7 +17,7 @@ const marks = () => screen.getAllByRole('img').map((mark) => mark.getAttribute('
 
 describe('the groundwork', () => {
   beforeEach(() => {
-    session.state = { status: 'in', me: { login: 'rack-one', name: 'Engineer at rack one', role: 'engineer', vantage: 'hall-2 jump host' } as never };
+    signedIn('engineer');
   });
 
   it('is not marked for a gateway that another bring-up leans on', () => {
@@ -45,7 +45,7 @@ describe('the groundwork', () => {
   });
 
   it('offers a viewer nothing to change', () => {
-    session.state = { status: 'in', me: { login: 'night-watch', name: 'Night watch', role: 'viewer', vantage: '' } as never };
+    signedIn('viewer');
     shown([measured('NAME', '10.40.8.3', 'FINE', 'serial 2026112301', { 'update ardal.example': 'allowed' })]);
     expect(screen.queryByRole('button', { name: /Groundwork/ })).toBeNull();
   });

@@ -1,5 +1,5 @@
 import { fireEvent, render, screen } from '@testing-library/svelte';
-import { beforeAll, describe, expect, it, vi } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import type { Cell, Lane, Row } from '../src/lib/types';
 import SignIn from '../src/account/SignIn.svelte';
 import Dialog from '../src/parts/Dialog.svelte';
@@ -16,12 +16,6 @@ const row = (change: Partial<Row>): Row => ({
 const lane = (change: Partial<Lane>): Lane => ({
   runId: 1, unitId: 7, name: 'ard-srv-007-oob', position: 'R2 u5', address: '10.40.8.107', state: 'RUNNING', step: 'setting time servers', stepNumber: 6, steps: 10, note: '', advice: '',
   startedAt: null, stepAt: null, endedAt: null, cancelling: false, ...change,
-});
-
-beforeAll(() => {
-  HTMLDialogElement.prototype.showModal ??= function (this: HTMLDialogElement) {
-    this.open = true;
-  };
 });
 
 describe('a row of the Board', () => {

@@ -17,3 +17,6 @@ globalThis.IntersectionObserver ??= class {
   unobserve(): void {}
   disconnect(): void {}
 } as unknown as typeof IntersectionObserver;
+HTMLDialogElement.prototype.showModal ??= function (this: HTMLDialogElement) {
+  this.open = true;
+};
