@@ -43,6 +43,10 @@ public interface LychnosConfig {
     @WithDefault("60s")
     Duration notices();
 
+    /** How long after the last time what units lean on is measured again, while nobody looks. */
+    @WithDefault("5m")
+    Duration measureEvery();
+
     /** The place from which machines are reached. */
     interface Vantage {
         String name();

@@ -34,6 +34,7 @@ import lychnos.core.service.ServiceKind;
 import lychnos.core.service.TimeJudge;
 import lychnos.core.service.TimeSample;
 import lychnos.core.site.ThingSort;
+import lychnos.server.LychnosConfig;
 import lychnos.server.live.Live;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.MeasuredService;
@@ -56,7 +57,7 @@ public class Measures {
     private static final Duration PATIENCE = Duration.ofSeconds(2);
     /** Who looks sees nothing older than this; who looks again at once is not made to wait. */
     private static final Duration FRESH = Duration.ofSeconds(15);
-    private static final Duration EVERY = Duration.ofMinutes(5);
+    private final Duration every;
     private static final int AT_ONCE = 16;
     /** Planned names that are asked after in one measurement. */
     private static final int MOST_NAMES = 300;
@@ -78,7 +79,8 @@ public class Measures {
     /** When what was asked last. */
     private record Last(Instant at, String what) {}
 
-    Measures(Session db, BringUps bringUps, Groundworks groundworks, Things things, Live live, Vantage vantage, Clock clock) {
+    Measures(Session db, BringUps bringUps, Groundworks groundworks, Things things, Live live, Vantage vantage, Clock clock, LychnosConfig config) {
+        every = config.measureEvery();
         this.db = db;
         this.bringUps = bringUps;
         this.groundworks = groundworks;
@@ -89,7 +91,7 @@ public class Measures {
     }
 
     void start(@Observes StartupEvent event) {
-        clockwork.scheduleWithFixedDelay(this::measureAll, EVERY.toSeconds(), EVERY.toSeconds(), TimeUnit.SECONDS);
+        clockwork.scheduleWithFixedDelay(this::measureAll, every.toSeconds(), every.toSeconds(), TimeUnit.SECONDS);
     }
 
     void stop(@Observes ShutdownEvent event) {
