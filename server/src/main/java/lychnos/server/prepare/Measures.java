@@ -57,7 +57,6 @@ public class Measures {
     private static final Duration PATIENCE = Duration.ofSeconds(2);
     /** Who looks sees nothing older than this; who looks again at once is not made to wait. */
     private static final Duration FRESH = Duration.ofSeconds(15);
-    private final Duration every;
     private static final int AT_ONCE = 16;
     /** Planned names that are asked after in one measurement. */
     private static final int MOST_NAMES = 300;
@@ -65,6 +64,7 @@ public class Measures {
     /** What a planned name leads to already stands among a name server's details, behind this word. */
     static final String RECORD = "record ";
 
+    private final Duration every;
     private final Session db;
     private final BringUps bringUps;
     private final Groundworks groundworks;
