@@ -1,12 +1,14 @@
 # The demo hall. Sourced by lychnos.
 if [ "${1:-}" = --help ]; then
   cat <<'TXT'
-usage: ./lychnos demo [--port PORT]
+usage: ./lychnos demo [--port PORT] [--anew]
        ./lychnos demo --run-through [--say-yes] [--pack FILE]
 
 Starts a hall of stand-in machines in a network of its own that has no way out, a database and the
 server, and prints the address to open and the accounts. Ends, and cleans up, with Ctrl+C or ./lychnos stop.
+What was done in it is kept in .lychnos/demo, machines and all: the next demo goes on from there.
 
+--anew       forgets the demo that is kept, and begins it again
 --run-through takes an untouched hall from its labels to a signed pack without a person, prints what it does, and ends.
   --say-yes   agrees to licence terms, types the values that can never be changed, and says yes to wipes and restarts;
               without it the run-through stops at the first of them, says which, and ends with 3
@@ -14,12 +16,44 @@ server, and prints the address to open and the accounts. Ends, and cleans up, wi
 TXT
   exit 0
 fi
+# find_kept: sets KEEP to where the demo's data are, and KEPT where they are those of a demo that can be gone on with
+find_kept() {
+  local reason
+  if [ "$(id -u)" = 0 ] && [ -z "${LYCHNOS_MAPPED:-}" ] && ! setpriv --reuid=postgres --regid=postgres --init-groups test -x "$DATA"; then
+    say "the database runs as postgres, who cannot reach $DATA: what is done in this demo is not kept (LYCHNOS_DATA can be another directory)"
+    return
+  fi
+  KEEP=$(cd "$DATA" && pwd)/demo
+  find_namespaces || KEEP+=-loopback
+  [ -d "$KEEP" ] || return 0
+  if [ -n "$ANEW" ]; then reason="beginning again, as asked"
+  elif [ ! -f "$KEEP/told" ]; then reason="the last demo was ended while it was still being set up; beginning again"
+  elif [ "$(hall_stamp)" != "$(cat "$KEEP/stamp")" ]; then reason="the demo's hall is another one than the last time; beginning again"
+  else KEPT=1; return; fi
+  say "$reason"
+  rm -rf "$KEEP" 2>/dev/null || as_root rm -rf "$KEEP"
+}
+
+# What the kept data were made from.
+hall_stamp() { cat "$ROOT"/lab/halls/*.txt "$ROOT"/lab/labels/*.csv "$ROOT"/lab/src/main/java/lychnos/lab/*Story.java | sha256sum; }
+
+# The database is shut down and not killed, where there is time for it.
+end_inside() {
+  local first end=$((SECONDS + 15))
+  first=$(pgrep -P "$inside" | head -n1)
+  if [ -n "${NO_NAMESPACES:-}" ]; then first=$inside; fi
+  kill -TERM "${first:-$inside}" 2>/dev/null || true
+  while kill -0 "$inside" 2>/dev/null && [ $SECONDS -lt $end ]; do read -rt 0.1 <> <(:) || true; done
+  kill -KILL "$inside" 2>/dev/null || true
+}
+
 if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   PORT=8080
-  THROUGH= SAY_YES= PACK=$PWD/ardal-hall-2-pack.zip
+  THROUGH= SAY_YES= ANEW= PACK=$PWD/ardal-hall-2-pack.zip
   while [ $# -gt 0 ]; do
     case $1 in
       --port) PORT=${2:?--port wants a number}; shift ;;
+      --anew) ANEW=1 ;;
       --run-through) THROUGH=1 ;;
       --say-yes) SAY_YES=--say-yes ;;
       --pack) PACK=$(realpath -m "${2:?--pack wants a file}"); shift ;;
@@ -36,13 +70,15 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   [ ! -f "$DATA/demo.pid" ] || ! kill -0 "$(cat "$DATA/demo.pid")" 2>/dev/null || die "a demo runs already: ./lychnos status"
   RUN=$(mktemp -d "${TMPDIR:-/tmp}/lychnos-demo.XXXXXX")
   chmod 755 "$RUN"
+  KEEP=$RUN/keep KEPT=
+  [ -n "$THROUGH" ] || find_kept
   DOOR=$(free_port "$PORT")
   [ "$DOOR" = "$PORT" ] || say "port $PORT is taken; using $DOOR"
-  export RUN DOOR LYCHNOS_INSIDE=demo
+  export RUN KEEP KEPT DOOR LYCHNOS_INSIDE=demo
   inside=
   cleanup() {
     trap - EXIT INT TERM
-    [ -z "$inside" ] || kill -KILL "$inside" 2>/dev/null || true
+    [ -z "$inside" ] || end_inside
     [ -z "${door:-}" ] || kill "$door" 2>/dev/null || true
     [ -z "${NO_NAMESPACES:-}" ] || pkill -KILL -g "$inside" 2>/dev/null || true
     rm -rf "$RUN" "$DATA/demo.pid" "$DATA/demo.url"
@@ -89,13 +125,24 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
                rack-one     / engineer-at-rack-one   (engineer)
                night-watch  / only-looking-around    (viewer)
 
+TXT
+  if [ -n "$KEPT" ]; then
+    cat >&2 <<TXT
+  43 units in three racks and on two virtualisation hosts, all as they were when the last demo ended.
+  ./lychnos demo --anew forgets that and begins again.
+TXT
+  else
+    cat >&2 <<TXT
   43 units in three racks and on two virtualisation hosts. Row A is being set up right now, over Redfish; one machine will not come
   back, on purpose, one leaves a port open, and one name server lags behind another.
   In the core four are set up on their consoles by themselves, an array has come to a page that a relay refuses, a store for
   backups has its controllers set and waits at its name, a gateway will not come back, and a pair of interconnects waits at its first answers.
   The others of its thirteen kinds wait: some known, some not; there is one stranger on the wire, and one clock that lies.
+TXT
+  fi
+  cat >&2 <<TXT
   Row B waits for you. Its label list: $LABELS
-  Ctrl+C ends it all.
+  Ctrl+C ends it all; what was done in it stays for the next time.
 
 TXT
   wait "$inside"
@@ -105,9 +152,12 @@ fi
 # --- from here on inside the namespace, or on plain loopback where there is none ---
 [ -z "${THROUGH:-}" ] || exec 3>&1
 exec >>"$RUN/log" 2>&1
+trap 'exit 0' TERM # the first process of a namespace hears nothing that it does not ask for
 mkdir "$RUN/tmp"
+mkdir -p "$KEEP"
+[ -n "$KEPT" ] || hall_stamp >"$KEEP/stamp"
 java=(java -XX:TieredStopAtLevel=1 -XX:ReservedCodeCacheSize=160m "-Djava.io.tmpdir=$RUN/tmp")
-export LYCHNOS_LAB=true LYCHNOS_VANTAGE_NAME="hall-2 jump host" LYCHNOS_SEAL_KEY_FILE=$RUN/seal.key LYCHNOS_RUN_FOLLOW_AT_MOST=45s
+export LYCHNOS_LAB=true LYCHNOS_VANTAGE_NAME="hall-2 jump host" LYCHNOS_SEAL_KEY_FILE=$KEEP/seal.key LYCHNOS_RUN_FOLLOW_AT_MOST=45s
 export LYCHNOS_DEMO_ACCOUNTS="hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one;night-watch:Night watch:viewer:only-looking-around"
 cp "$ROOT"/lab/halls/demo.txt "$RUN/hall.txt"
 cp "$ROOT"/lab/halls/consoles.txt "$RUN/consoles.txt"
@@ -115,7 +165,7 @@ cp "$ROOT"/lab/labels/*.csv "$RUN/"
 HTTP=8080
 if [ -z "${NO_NAMESPACES:-}" ]; then
   make_hall_network
-  start_services "$RUN/services" &
+  start_services "$KEEP/services" &
   services=$!
   if [ -n "${THROUGH:-}" ]; then
     # an untouched hall in which nothing is broken on purpose, and a laptop that can be put on a service port
@@ -144,14 +194,17 @@ else
       "$RUN/hall.txt" "$RUN/hall-2-row-$row.csv" >"$RUN/row" && mv "$RUN/row" "$RUN/hall-2-row-$row.csv"
   done
 fi
-dhcp_server "$RUN/services/dhcp" "$BASE"
-export LYCHNOS_DHCP_LEASE_FILES=$RUN/services/dhcp/leases.csv
+dhcp_server "$KEEP/services/dhcp" "$BASE"
+export LYCHNOS_DHCP_LEASE_FILES=$KEEP/services/dhcp/leases.csv
 PG=$(free_port 5440)
-pg_start "$RUN/pg" "$PG" fast
-pg_createdb "$PG" lychnos
-$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" --consoles "$RUN/consoles.txt" --lines "$BASE.8.2" --dhcp 127.0.0.1:10067/127.0.0.2:10068 "${hall[@]}" --restart-millis "${LYCHNOS_DEMO_RESTART_MILLIS:-3000}" --state "$RUN/state" >"$RUN/hall.log" 2>&1 &
+rm -f "$KEEP/pg/postmaster.pid" # of one that was killed; no other can be there, since there is one demo
+pg_start "$KEEP/pg" "$PG" fast
+[ -n "$KEPT" ] || pg_createdb "$PG" lychnos
+$HALL "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Hall --machines "$RUN/hall.txt" --consoles "$RUN/consoles.txt" --lines "$BASE.8.2" --dhcp 127.0.0.1:10067/127.0.0.2:10068 "${hall[@]}" --restart-millis "${LYCHNOS_DEMO_RESTART_MILLIS:-3000}" --state "$KEEP/state" >"$RUN/hall.log" 2>&1 &
 QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=none \
   QUARKUS_HTTP_PORT=$HTTP "${java[@]}" -jar "$SERVER_JAR" >"$RUN/server.log" 2>&1 &
+server=$!
+trap 'kill $server || true; wait $server || true; pg_stop "$KEEP/pg" || true; exit 0' TERM
 [ -z "${services:-}" ] || wait "$services" || die "the services of the hall did not come up"
 wait_for "the hall" 60 "$RUN/hall.log" line_in '^hall ready' "$RUN/hall.log"
 wait_for "the server" 90 "$RUN/server.log" port_open "$HTTP"
@@ -160,15 +213,21 @@ if [ -n "${THROUGH:-}" ]; then
   # shellcheck disable=SC2086 # nothing where it is not asked for
   if "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.RunThrough "http://127.0.0.1:$HTTP" "$RUN" "$PACK" "$NAME_KEY_NAME" "$NAME_KEY" $SAY_YES >&3; then exit 0; else exit $?; fi
 fi
-"${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN" "$NAME_KEY_NAME" "$NAME_KEY"
-# and somebody has taken two records out of a zone
-[ -n "${NO_NAMESPACES:-}" ] || forget_reverse 103 104
+if [ -z "$KEPT" ]; then
+  "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.Story "http://127.0.0.1:$HTTP" "$BASE" "$RUN" "$NAME_KEY_NAME" "$NAME_KEY" &
+  wait $! # and not in the foreground, where nothing would be heard meanwhile
+  # and somebody has taken two records out of a zone
+  [ -n "${NO_NAMESPACES:-}" ] || forget_reverse 103 104
+fi
+[ -n "${NO_NAMESPACES:-}" ] || socat "UNIX-LISTEN:$RUN/door,fork,mode=600" "TCP:127.0.0.1:$HTTP" &
 echo ready >"$RUN/ready"
-"${java[@]}" -cp "$(hall_classpath)" lychnos.lab.ConsoleStory "http://127.0.0.1:$HTTP" &
-"${java[@]}" -cp "$(hall_classpath)" lychnos.lab.LeadStory "http://127.0.0.1:$HTTP" &
-if [ -z "${NO_NAMESPACES:-}" ]; then
-  socat "UNIX-LISTEN:$RUN/door,fork,mode=600" "TCP:127.0.0.1:$HTTP" &
+if [ -z "$KEPT" ]; then
+  "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.ConsoleStory "http://127.0.0.1:$HTTP" &
+  consoles=$!
+  "${java[@]}" -cp "$(hall_classpath)" lychnos.lab.LeadStory "http://127.0.0.1:$HTTP" &
+  lead=$!
   # while the second name server has not heard of a third
-  lag_behind "$RUN/services/ns2" 10.40.8.4 ard-srv-008-oob
+  [ -n "${NO_NAMESPACES:-}" ] || lag_behind "$KEEP/services/ns2" 10.40.8.4 ard-srv-008-oob
+  if wait $consoles && wait $lead; then touch "$KEEP/told"; fi
 fi
 wait

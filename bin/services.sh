@@ -77,7 +77,7 @@ name_server() {
     printf 'controls { };\nkey "%s" { algorithm hmac-sha256; secret "%s"; };\n' "$NAME_KEY_NAME" "$NAME_KEY"
     for zone in $HALL_ZONES; do
       if [ "$role" = primary ]; then
-        zone_file "$zone" >"$dir/$zone.zone"
+        [ -f "$dir/$zone.zone" ] || zone_file "$zone" >"$dir/$zone.zone"
         printf 'zone "%s" { type primary; file "%s.zone"; update-policy { grant %s zonesub ANY; }; allow-transfer { key %s; 10.40.8.4; }; };\n' "$zone" "$zone" "$NAME_KEY_NAME" "$NAME_KEY_NAME"
       else
         printf 'zone "%s" { type secondary; file "%s.copy"; masterfile-format text; primaries { 10.40.8.3; }; allow-transfer { key %s; }; };\n' "$zone" "$zone" "$NAME_KEY_NAME"
@@ -116,6 +116,7 @@ soa() { $HALL dig +short +time=1 +tries=1 "@$1" "$2" SOA; }
 # time_server DIR ADDRESS
 time_server() {
   mkdir -p -m 700 "$1"
+  rm -f "$1/pid" # of one in another namespace
   printf 'port 123\nbindaddress %s\nallow 10.40.0.0/13\nlocal stratum 3\nmanual\ncmdport 0\nbindcmdaddress %s/commands\npidfile %s/pid\n' "$2" "$1" "$1" >"$1/chrony.conf"
   $HALL chronyd -x -d -u root -f "$1/chrony.conf" >"$1/log" 2>&1 &
 }
@@ -134,7 +135,7 @@ start_services() {
   local dir=$1 address
   for address in 2 3 4 6 7 8 9 20 21 23 25; do $HALL ip addr add "10.40.8.$address/32" dev lych-hall; done
   mkdir -p "$dir"
-  openssl req -x509 -newkey ec -pkeyopt ec_paramgen_curve:P-256 -nodes -days 30 -subj /CN=relay.ardal.example -keyout "$dir/relay.key" -out "$dir/relay.pem" 2>/dev/null
+  [ -f "$dir/relay.pem" ] || openssl req -x509 -newkey ec -pkeyopt ec_paramgen_curve:P-256 -nodes -days 30 -subj /CN=relay.ardal.example -keyout "$dir/relay.key" -out "$dir/relay.pem" 2>/dev/null
   # the secondary asks once and then not again for minutes, so the primary has to be ready before it
   name_server "$dir/ns1" 10.40.8.3 primary
   wait_for "the first name server" 20 "$dir/ns1/log" knows_its_zones 10.40.8.3

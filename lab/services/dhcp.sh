@@ -6,6 +6,7 @@
 set -euo pipefail
 dir=$1 port=$2 relay=$3 subnet=$4 pool=$5 router=$6
 mkdir -p "$dir"
+rm -f "$dir"/*.pid # of one in another namespace, whose number may be somebody else's here
 cat >"$dir/dhcp.json" <<JSON
 { "Dhcp4": {
   "interfaces-config": { "interfaces": [ "lo/127.0.0.1" ], "dhcp-socket-type": "udp" },

@@ -75,12 +75,16 @@ class VantageTest {
                     vantage = stage.vantage("http://" + Office.SERVER + ":" + Office.PORT, made.path("token").asText());
                 }
                 office.closed(false);
-                until("it is handed in, and ends", () -> {
-                    for (String unit : List.of("ben-fdc-1", "ben-hv-01")) {
-                        bench.sayYes(unit);
-                    }
-                    return bench.bench("ben-fdc-1").path("runState").asText().equals("DONE") && bench.bench("ben-hv-01").path("runState").asText().equals("DONE");
-                });
+                try {
+                    until("it is handed in, and ends", () -> {
+                        for (String unit : List.of("ben-fdc-1", "ben-hv-01")) {
+                            bench.sayYes(unit);
+                        }
+                        return bench.bench("ben-fdc-1").path("runState").asText().equals("DONE") && bench.bench("ben-hv-01").path("runState").asText().equals("DONE");
+                    });
+                } catch (AssertionError never) {
+                    throw new AssertionError(bench.summary() + Files.readString(stage.directory().resolve("vantage.log")), never);
+                }
                 until("nothing is left to hand in", () -> list(stage.directory().resolve("kept")) == 0);
                 for (String serial : List.of("ES-1", "EG-1")) {
                     assertTrue(List.of("", "1").contains(stage.kept(serial, "seen.phraseChanges")), serial);

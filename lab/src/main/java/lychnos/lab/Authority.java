@@ -4,9 +4,7 @@ import java.io.StringReader;
 import java.io.StringWriter;
 import java.math.BigInteger;
 import java.security.KeyPair;
-import java.security.KeyPairGenerator;
 import java.security.PrivateKey;
-import java.security.spec.ECGenParameterSpec;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Date;
@@ -34,8 +32,8 @@ public final class Authority {
 
     public Authority() {
         try {
-            KeyPair top = pair();
-            KeyPair below = pair();
+            KeyPair top = KeyFile.newPair();
+            KeyPair below = KeyFile.newPair();
             X500Name rootName = new X500Name("CN=Ardal hall root");
             X500Name name = new X500Name("CN=Ardal hall signing");
             root = authority(rootName, rootName, top, top.getPrivate());
@@ -44,12 +42,6 @@ public final class Authority {
         } catch (Exception e) {
             throw new IllegalStateException("no authority", e);
         }
-    }
-
-    private static KeyPair pair() throws Exception {
-        KeyPairGenerator generator = KeyPairGenerator.getInstance("EC");
-        generator.initialize(new ECGenParameterSpec("secp256r1"));
-        return generator.generateKeyPair();
     }
 
     private X509CertificateHolder authority(X500Name issuer, X500Name subject, KeyPair pair, PrivateKey by) throws Exception {

@@ -3,8 +3,6 @@ package lychnos.lab;
 import io.vertx.core.net.KeyCertOptions;
 import java.math.BigInteger;
 import java.security.KeyPair;
-import java.security.KeyPairGenerator;
-import java.security.spec.ECGenParameterSpec;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Date;
@@ -21,9 +19,7 @@ public final class Certificates {
     /** A certificate for this name that is valid from and to these days, counted from now. */
     public static KeyCertOptions selfSigned(String commonName, int fromDays, int toDays) {
         try {
-            KeyPairGenerator generator = KeyPairGenerator.getInstance("EC");
-            generator.initialize(new ECGenParameterSpec("secp256r1"));
-            KeyPair pair = generator.generateKeyPair();
+            KeyPair pair = KeyFile.newPair();
             X500Name name = new X500Name("CN=" + commonName);
             Instant now = Instant.now();
             var builder = new JcaX509v3CertificateBuilder(

@@ -25,7 +25,7 @@ public final class ConsoleStory {
 
     /**
      * How it is answered, and how often yes is said. To the array to its restart and the layout of its pool, so that it comes to the page
-     * of which its relay will have none; to the store never, so that it stands at its name.
+     * of which its relay will have none; to the gateway to the restart from which it does not return; to the store never, so that it stands at its name.
      */
     private record Begun(String mode, int yeses) {}
 
@@ -36,7 +36,7 @@ public final class ConsoleStory {
             "ard-srh-001-oob", new Begun("run", TO_THE_END),
             "ard-blk-1", new Begun("run", 2),
             "ard-obj-1", new Begun("run", 0),
-            "ard-iog-1", new Begun("run", TO_THE_END),
+            "ard-iog-1", new Begun("run", 1),
             "ard-fic-1", new Begun("ask", 6));
 
     private final Story story;

@@ -145,6 +145,33 @@ public final class Controller {
         ntp = true;
     }
 
+    /** What it does not forget while it has no power: everything but sessions and tasks. */
+    synchronized ObjectNode kept() {
+        ObjectNode kept = JSON.createObjectNode().put("phrase", phrase).put("phraseAt", phraseAt == null ? "" : phraseAt.toString()).put("passwordChanges", passwordChanges).put("refusedLogins", refusedLogins)
+                .put("writes", writes).put("version", version).put("dhcp", dhcp).put("address", address).put("mask", mask).put("gateway", gateway).put("hostName", hostName).put("fqdn", fqdn).put("ntp", ntp);
+        nameServers.forEach(kept.putArray("nameServers")::add);
+        timeServers.forEach(kept.putArray("timeServers")::add);
+        return kept;
+    }
+
+    synchronized void recall(JsonNode kept) {
+        phrase = kept.path("phrase").asText();
+        phraseAt = kept.path("phraseAt").asText().isEmpty() ? null : Instant.parse(kept.path("phraseAt").asText());
+        passwordChanges = kept.path("passwordChanges").asInt();
+        refusedLogins = kept.path("refusedLogins").asInt();
+        writes = kept.path("writes").asInt();
+        version = kept.path("version").asInt();
+        dhcp = kept.path("dhcp").asBoolean();
+        address = kept.path("address").asText();
+        mask = kept.path("mask").asText();
+        gateway = kept.path("gateway").asText();
+        hostName = kept.path("hostName").asText();
+        fqdn = kept.path("fqdn").asText();
+        ntp = kept.path("ntp").asBoolean();
+        nameServers = texts(kept.path("nameServers"));
+        timeServers = texts(kept.path("timeServers"));
+    }
+
     void handle(HttpServerRequest request) {
         request.body().onSuccess(body -> {
             if (body.length() > LARGEST_BODY) {

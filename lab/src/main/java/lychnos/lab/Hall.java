@@ -27,7 +27,8 @@ import lychnos.lab.console.WebProxy;
  * </pre>
  *
  * With {@code --state} the true state of every machine is written to DIR/SERIAL.json at each change, for those who check
- * from outside what was really done to it.
+ * from outside what was really done to it; and what the machines keep while they have no power is kept there, so that a hall that
+ * is started on the same directory is the one that it was.
  */
 public final class Hall implements AutoCloseable {
 
@@ -39,7 +40,7 @@ public final class Hall implements AutoCloseable {
     /** Powers every machine on; each answers at its first address when this returns. */
     public Hall(List<MachineSpec> specs, Plug plug, int port, Duration restart, Path stateDirectory) {
         for (MachineSpec spec : specs) {
-            machines.add(new Machine(vertx, plug, spec, machines.size(), port, restart, machine -> write(machine, stateDirectory)));
+            machines.add(new Machine(vertx, plug, spec, machines.size(), port, restart, stateDirectory == null ? null : stateDirectory.resolve(spec.serial() + ".kept"), machine -> write(machine, stateDirectory)));
         }
         machines.forEach(Machine::powerOn);
     }

@@ -1,11 +1,19 @@
 package lychnos.lab;
 
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import io.vertx.core.Context;
 import io.vertx.core.Vertx;
 import io.vertx.core.http.HttpServer;
 import io.vertx.core.http.HttpServerOptions;
 import io.vertx.core.net.KeyCertOptions;
 import io.vertx.core.net.NetServer;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.time.Duration;
 import java.util.function.Consumer;
 
@@ -15,12 +23,15 @@ import java.util.function.Consumer;
  */
 public final class Machine {
 
+    private static final ObjectMapper JSON = new ObjectMapper();
+
     private final Vertx vertx;
     private final Plug plug;
     private final MachineSpec spec;
     private final int index;
     private final int port;
     private final Duration restart;
+    private final Path kept;
     private final Consumer<Machine> changed;
     private final Controller controller;
     private final WebKey key;
@@ -29,23 +40,62 @@ public final class Machine {
     private PresencePort presence;
     private AgentPort agent;
     private volatile String address;
+    private volatile String comesUpAt;
     private volatile int restarts;
 
-    public Machine(Vertx vertx, Plug plug, MachineSpec spec, int index, int port, Duration restart, Consumer<Machine> changed) {
+    /**
+     * @param kept where it keeps what it must not forget while it has no power, its key beside it; null where it need not outlive the process
+     * @param changed is told of each change
+     */
+    public Machine(Vertx vertx, Plug plug, MachineSpec spec, int index, int port, Duration restart, Path kept, Consumer<Machine> changed) {
         this.vertx = vertx;
         this.plug = plug;
         this.spec = spec;
         this.index = index;
         this.port = port;
         this.restart = restart;
+        this.kept = kept;
         this.changed = changed;
-        this.key = new WebKey(Certificates.selfSigned(spec.serial().toLowerCase(java.util.Locale.ROOT), -2, 730));
-        this.controller = new Controller(spec, key, this::move, () -> changed.accept(this));
+        this.key = new WebKey(kept == null ? null : kept.resolveSibling(kept.getFileName() + ".pem"), spec.serial().toLowerCase(java.util.Locale.ROOT));
+        this.controller = new Controller(spec, key, this::move, this::keep);
+        this.comesUpAt = spec.firstAddress();
+        if (kept != null && Files.exists(kept)) {
+            recall();
+        }
     }
 
+    /** Power comes, for the first time or after it was cut. */
     public void powerOn() {
         plug.connect(spec, index);
-        comeUp(spec.firstAddress());
+        if (restarts == 0 || !spec.quirks().contains(Quirk.NEVER_BACK)) {
+            comeUp(comesUpAt);
+        }
+    }
+
+    private void recall() {
+        try {
+            JsonNode all = JSON.readTree(kept.toFile());
+            restarts = all.path("restarts").asInt();
+            comesUpAt = all.path("comesUpAt").asText();
+            controller.recall(all.path("controller"));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private void keep() {
+        if (kept != null) {
+            ObjectNode all = JSON.createObjectNode().put("restarts", restarts).put("comesUpAt", comesUpAt);
+            all.set("controller", controller.kept());
+            try {
+                Path half = kept.resolveSibling(kept.getFileName() + ".half");
+                JSON.writeValue(half.toFile(), all);
+                Files.move(half, kept, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        }
+        changed.accept(this);
     }
 
     public MachineSpec spec() {
@@ -91,7 +141,8 @@ public final class Machine {
             agent = new AgentPort(vertx, at);
         }
         address = at;
-        changed.accept(this);
+        comesUpAt = at;
+        keep();
     }
 
     private static void await(io.vertx.core.Future<?> future) {
@@ -113,8 +164,7 @@ public final class Machine {
         }
         plug.removeAddress(spec, index, address);
         address = null;
-        restarts++;
-        changed.accept(this);
+        keep();
     }
 
     /** Shows a certificate of somebody's own making from now on, as after an update that nobody announced. */
@@ -129,12 +179,14 @@ public final class Machine {
             return;
         }
         // a moment, so that the answer to the request that asked for it can leave
+        String next = spec.quirks().contains(Quirk.BACK_AT_OLD) ? old : to;
         vertx.setTimer(150, moment -> vertx.executeBlocking(() -> {
+            comesUpAt = next;
+            restarts++;
             goDown();
             return null;
         }).onSuccess(down -> {
             if (!spec.quirks().contains(Quirk.NEVER_BACK)) {
-                String next = spec.quirks().contains(Quirk.BACK_AT_OLD) ? old : to;
                 vertx.setTimer(Math.max(1, restart.toMillis()), up -> vertx.executeBlocking(() -> {
                     comeUp(next);
                     return null;

@@ -1,6 +1,7 @@
 package lychnos.wire;
 
 import io.vertx.core.Vertx;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import lychnos.core.address.Address;
@@ -34,7 +35,12 @@ public final class LoopbackHall implements AutoCloseable {
     public final Hall hall;
 
     public LoopbackHall(Quirk... quirks) {
-        hall = new Hall(List.of(MachineSpec.of(SERIAL, MAC.toString(), FIRST.toString(), quirks)), Plug.loopback(), PORT, Duration.ofMillis(20), null);
+        this(null, quirks);
+    }
+
+    /** @param state where the machine keeps what it must not forget without power */
+    public LoopbackHall(Path state, Quirk... quirks) {
+        hall = new Hall(List.of(MachineSpec.of(SERIAL, MAC.toString(), FIRST.toString(), quirks)), Plug.loopback(), PORT, Duration.ofMillis(20), state);
     }
 
     public Machine machine() {

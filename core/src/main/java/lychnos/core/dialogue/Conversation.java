@@ -63,7 +63,7 @@ public final class Conversation {
     }
 
     private static final Map<State, Set<State>> TRANSITIONS = new EnumMap<>(Map.of(
-            State.UNSURE, EnumSet.of(State.FOLLOWING, State.HELD, State.CUT, State.STOPPED, State.DONE),
+            State.UNSURE, EnumSet.of(State.FOLLOWING, State.WAITING, State.HELD, State.CUT, State.STOPPED, State.DONE),
             State.FOLLOWING, EnumSet.of(State.WAITING, State.HELD, State.CUT, State.STOPPED, State.DONE),
             State.WAITING, EnumSet.of(State.FOLLOWING, State.HELD, State.CUT, State.STOPPED, State.DONE),
             State.HELD, EnumSet.of(State.UNSURE, State.FOLLOWING, State.WAITING, State.CUT, State.STOPPED, State.DONE),
@@ -141,7 +141,8 @@ public final class Conversation {
     /**
      * Goes on where an earlier conversation was left: what was done stays done, and what was sent without an answer counts
      * as sent, so that it is not sent again unless the machine asks again. What is on the line must be told anew; where the
-     * line stays silent and may not be woken, a person is asked whether it is still the same machine.
+     * line stays silent and may not be woken, a person is asked whether it is still the same machine. One that worked by itself and
+     * does not wake up is waited for as before.
      */
     public void resume(Left left, Instant now) {
         steps.plan(left.wiped);
@@ -231,20 +232,25 @@ public final class Conversation {
             Waits waits = steps.waits();
             hold(Why.OVERDUE, steps.waitingFor(), "“" + waits.title() + "” takes longer than " + text(waits.atMost()) + "; " + text(waits.about()) + " is usual. Look at the machine, or go on waiting.", "");
         } else if (state == State.UNSURE && line.quiet(now).compareTo(SILENCE) >= 0 && !mayLogIn()) {
-            if (brokenOff && (nudged || dialogue.nudge().isEmpty() || mode == Mode.WATCH)) {
+            if (brokenOff && nudged && steps.beginning().isPresent()) {
+                beginWait(now); // one that restarts does not wake up; who it is it tells when it is back
+            } else if (brokenOff && (nudged || dialogue.nudge().isEmpty() || mode == Mode.WATCH)) {
                 askWhetherTheSame();
             } else if (line.shown().isBlank() || brokenOff && !nudged) {
                 wake(now);
             } else {
                 hold(Why.UNFORESEEN, NONE, "The line shows something, but not which machine it is. Bring it to where it tells its serial, or look whether the cable is in the right port.", lastOf(line.shown()));
             }
+        } else if (state == State.WAITING && !identified && line.quiet(now).compareTo(SILENCE) >= 0 && steps.waits().until().in(line.shown())) {
+            askWhetherTheSame();
         }
         return effects();
     }
 
     private void askWhetherTheSame() {
+        boolean works = state == State.WAITING || steps.beginning().isPresent() && steps.sent() < 0;
         hold(Why.CUT, NONE, "The work was broken off here and nothing new came since. Is it still the same machine? Say so, and it goes on at what the line showed last.", lastOf(line.shown()));
-        behindHold = steps.beginning().isPresent() && steps.sent() < 0 ? State.WAITING : State.FOLLOWING;
+        behindHold = works ? State.WAITING : State.FOLLOWING;
     }
 
     private void wake(Instant now) {

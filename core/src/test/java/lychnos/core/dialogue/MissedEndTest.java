@@ -22,11 +22,15 @@ class MissedEndTest {
     private static final String BACK = "\r\nTARN interconnect, serial TN-7, settings kept\r\ntarn# ";
 
     private static Dialogue dialogue() {
+        return dialogue("");
+    }
+
+    private static Dialogue dialogue(String nudge) {
         Dialogue as = Stage.dialogue();
         Asked take = new Asked("takes the code", "", Look.parse("/tarn# *$/"), Template.parse("pair take"), true, false, null, "", Set.of());
         Asked show = new Asked("both stand", "", Look.parse("/tarn# *$/"), Template.parse("pair show"), true, false, null, "", Set.of(), null, List.of(new Expected(Look.parse("leads"), true)));
         Waits pairs = new Waits("both pair", "", Duration.ofMinutes(2), Duration.ofMinutes(10), Look.parse("paired"), "pair show");
-        return new Dialogue(as.line(), as.nudge(), as.chatter(), Map.of(), as.refused(), as.identify(), as.logIn(), List.of(), List.of(take, pairs, show), false);
+        return new Dialogue(as.line(), nudge, as.chatter(), Map.of(), as.refused(), as.identify(), as.logIn(), List.of(), List.of(take, pairs, show), false);
     }
 
     private static Stage begun(Mode mode) {
@@ -34,8 +38,12 @@ class MissedEndTest {
     }
 
     private static Stage resumed(Stage before, Mode mode) {
+        return resumed(before, mode, "");
+    }
+
+    private static Stage resumed(Stage before, Mode mode, String nudge) {
         List<Progress> kept = IntStream.range(0, before.conversation.steps().size()).mapToObj(before.conversation::progress).toList();
-        Stage after = new Stage(dialogue(), mode);
+        Stage after = new Stage(dialogue(nudge), mode);
         after.conversation.resume(new Conversation.Left(false, true, kept, Map.of(), ""), after.now);
         return after;
     }
@@ -98,5 +106,39 @@ class MissedEndTest {
         Stage stage = pairs().says("tarn# ").after(601);
         assertEquals(Why.OVERDUE, stage.why());
         assertEquals("pair show\r", stage.goOn("").after(5).sent());
+    }
+
+    @Test
+    void aMachineThatDoesNotWakeUpIsWaitedForAsBefore() {
+        Stage after = resumed(pairs(), Mode.RUN, "\r").after(9);
+        assertEquals("\r", after.sent(), "it is nudged once");
+        assertEquals(State.WAITING, after.conversation.state(), () -> String.valueOf(after.conversation.hold()));
+        after.says("booting, 12 of 40\r\n").after(60);
+        assertEquals(State.WAITING, after.conversation.state());
+        after.says("\r\nTARN interconnect, serial TN-7, settings kept\r\npaired, leads\r\ntarn# ").after(1);
+        assertEquals("pair show\r", after.sent(), "the wait is over");
+    }
+
+    @Test
+    void anotherMachineIsFoundOutWhenItComesBack() {
+        Stage after = resumed(pairs(), Mode.RUN, "\r").after(9);
+        after.sent();
+        after.says("\r\nTARN interconnect, serial TN-9, settings kept\r\npaired, leads\r\ntarn# ").after(1);
+        assertEquals(Why.WRONG_MACHINE, after.why());
+        assertEquals("", after.sent());
+    }
+
+    @Test
+    void aMachineThatComesBackWithoutSayingWhoItIsIsNotTakenForTheSame() {
+        Stage after = resumed(pairs(), Mode.RUN, "\r").after(9);
+        after.sent();
+        after.says("\r\npaired, leads\r\ntarn# ").after(6);
+        assertEquals(Why.CUT, after.why());
+        assertEquals("pair show\r", after.goOn("").after(1).sent(), "a person has said so, and the wait is over");
+    }
+
+    @Test
+    void itIsOverdueInTheEnd() {
+        assertEquals(Why.OVERDUE, resumed(pairs(), Mode.RUN, "\r").after(620).why());
     }
 }

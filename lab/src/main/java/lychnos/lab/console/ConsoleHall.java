@@ -65,28 +65,28 @@ public final class ConsoleHall implements AutoCloseable {
     private ConsoleMachine machine(ConsoleSpec spec, Memory memory, Plug plug, int webPort, long restart) {
         int index = FIRST_INDEX + machines.size();
         return switch (spec.model()) {
-            case "orrel" -> new Interconnect(spec, memory, restart, face(spec, plug, index, webPort, "Orrel_3.1", () -> "ORREL " + spec.place()), () -> other(spec, Interconnect.class));
-            case "sallow" -> new FabricController(spec, memory, restart, face(spec, plug, index, webPort, "Sallow_7", () -> "Sallow " + memory.get("name")), () -> group(spec));
-            case "greenup" -> new HypervisorHost(spec, memory, restart, face(spec, plug, index, webPort, "Greenup_2", () -> "Greenup " + memory.get("Own name")));
-            case "brathay" -> new FabricGateway(spec, memory, restart, face(spec, plug, index, webPort, "Brathay_5", () -> "Brathay " + memory.get("name")));
-            case "skeggle" -> new FileArray(spec, memory, restart, face(spec, plug, index, webPort, "Skeggle_1.0", () -> "Skeggle " + memory.get("name")), vertx);
-            case "wythop" -> new BladeChassis(spec, memory, restart, face(spec, plug, index, webPort, "Wythop_9", () -> "Wythop " + memory.get("name")), () -> other(spec, BladeChassis.class));
-            case "ullock" -> new SetupScreen(spec, memory, restart, face(spec, plug, index, webPort, "Ullock_4", () -> "Ullock " + memory.get("controller.Name")));
-            case "bannisdale" -> new BlockArray(spec, memory, restart, vertx, face(spec, plug, index, webPort, "Bannisdale_2", () -> "Bannisdale " + memory.get("array")), () -> other(spec, BlockArray.class));
-            case "harrop" -> new IndexAppliance(spec, memory, restart, face(spec, plug, index, webPort, "Harrop_4", () -> "Harrop " + memory.get("Host name")));
-            case "seathwaite" -> new StoreNode(spec, memory, restart, vertx, plug, index, webPort, dhcp, face(spec, spec.beside(), plug, index, webPort, "Seathwaite_2", () -> "Seathwaite " + memory.get("cluster")), () -> nodes(spec));
-            case "dunmail" -> new ConsoleManager(spec, memory, restart, face(spec, plug, index, webPort, "Dunmail_1", () -> "Dunmail " + memory.get("host")));
-            case "mungris" -> new WirelessController(spec, memory, restart, face(spec, plug, index, webPort, "Mungris_6", () -> "Mungris " + memory.get("name")));
+            case "orrel" -> new Interconnect(spec, memory, restart, face(spec, memory, plug, index, webPort, "Orrel_3.1", () -> "ORREL " + spec.place()), () -> other(spec, Interconnect.class));
+            case "sallow" -> new FabricController(spec, memory, restart, face(spec, memory, plug, index, webPort, "Sallow_7", () -> "Sallow " + memory.get("name")), () -> group(spec));
+            case "greenup" -> new HypervisorHost(spec, memory, restart, face(spec, memory, plug, index, webPort, "Greenup_2", () -> "Greenup " + memory.get("Own name")));
+            case "brathay" -> new FabricGateway(spec, memory, restart, face(spec, memory, plug, index, webPort, "Brathay_5", () -> "Brathay " + memory.get("name")));
+            case "skeggle" -> new FileArray(spec, memory, restart, face(spec, memory, plug, index, webPort, "Skeggle_1.0", () -> "Skeggle " + memory.get("name")), vertx);
+            case "wythop" -> new BladeChassis(spec, memory, restart, face(spec, memory, plug, index, webPort, "Wythop_9", () -> "Wythop " + memory.get("name")), () -> other(spec, BladeChassis.class));
+            case "ullock" -> new SetupScreen(spec, memory, restart, face(spec, memory, plug, index, webPort, "Ullock_4", () -> "Ullock " + memory.get("controller.Name")));
+            case "bannisdale" -> new BlockArray(spec, memory, restart, vertx, face(spec, memory, plug, index, webPort, "Bannisdale_2", () -> "Bannisdale " + memory.get("array")), () -> other(spec, BlockArray.class));
+            case "harrop" -> new IndexAppliance(spec, memory, restart, face(spec, memory, plug, index, webPort, "Harrop_4", () -> "Harrop " + memory.get("Host name")));
+            case "seathwaite" -> new StoreNode(spec, memory, restart, vertx, plug, index, webPort, dhcp, face(memory, spec.beside(), plug, index, webPort, "Seathwaite_2", () -> "Seathwaite " + memory.get("cluster")), () -> nodes(spec));
+            case "dunmail" -> new ConsoleManager(spec, memory, restart, face(spec, memory, plug, index, webPort, "Dunmail_1", () -> "Dunmail " + memory.get("host")));
+            case "mungris" -> new WirelessController(spec, memory, restart, face(spec, memory, plug, index, webPort, "Mungris_6", () -> "Mungris " + memory.get("name")));
             default -> throw new IllegalArgumentException("no stand-in is called " + spec.model());
         };
     }
 
-    private Face face(ConsoleSpec spec, Plug plug, int index, int webPort, String software, Supplier<String> title) {
-        return face(spec, spec.plugged(), plug, index, webPort, software, title);
+    private Face face(ConsoleSpec spec, Memory memory, Plug plug, int index, int webPort, String software, Supplier<String> title) {
+        return face(memory, spec.plugged(), plug, index, webPort, software, title);
     }
 
-    private Face face(ConsoleSpec spec, MachineSpec plugged, Plug plug, int index, int webPort, String software, Supplier<String> title) {
-        return new Face(vertx, plug, plugged, index, webPort, software, title);
+    private Face face(Memory memory, MachineSpec plugged, Plug plug, int index, int webPort, String software, Supplier<String> title) {
+        return new Face(vertx, plug, plugged, index, webPort, software, title, memory);
     }
 
     private List<StoreNode> nodes(ConsoleSpec spec) {

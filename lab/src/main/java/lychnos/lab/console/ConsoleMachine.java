@@ -74,6 +74,9 @@ abstract class ConsoleMachine implements SerialPort, SshDoors.Shell {
 
     private void power() {
         try {
+            if (spec.has(Habit.NEVER_RETURNS) && memory.count("seen.restarts") > 0) {
+                return; // not after its power was cut either
+            }
             while (true) {
                 bootedAt = System.nanoTime();
                 keys.clear();

@@ -10,7 +10,7 @@ import java.security.KeyPair;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.Supplier;
-import lychnos.lab.Certificates;
+import lychnos.lab.KeyFile;
 import lychnos.lab.MachineSpec;
 import lychnos.lab.Plug;
 
@@ -26,11 +26,12 @@ final class Face {
     private final Supplier<String> title;
     private ServedPages interfaces;
     private SshDoors.Shell shell;
-    private KeyCertOptions certificate;
     private final Map<String, HttpServer> pages = new LinkedHashMap<>();
-    private final KeyPair hostKey = SshDoors.newKey();
+    private final Memory memory;
+    private KeyCertOptions certificate;
+    private KeyPair hostKey;
 
-    Face(Vertx vertx, Plug plug, MachineSpec spec, int index, int port, String software, Supplier<String> title) {
+    Face(Vertx vertx, Plug plug, MachineSpec spec, int index, int port, String software, Supplier<String> title, Memory memory) {
         this.vertx = vertx;
         this.plug = plug;
         this.spec = spec;
@@ -38,6 +39,7 @@ final class Face {
         this.port = port;
         this.software = software;
         this.title = title;
+        this.memory = memory;
         plug.connect(spec, index);
     }
 
@@ -57,16 +59,23 @@ final class Face {
         page.listen(port, address).toCompletionStage().toCompletableFuture().join();
         pages.put(address, page);
         if (port == 443) {
-            SshDoors.open(address, new SshDoors.Door(software, hostKey, shell));
+            SshDoors.open(address, new SshDoors.Door(software, hostKey(), shell));
         }
     }
 
     /** A machine keeps its certificate over a restart. */
     private KeyCertOptions certificate() {
         if (certificate == null) {
-            certificate = Certificates.selfSigned(spec.serial().toLowerCase(java.util.Locale.ROOT), -1, 365);
+            certificate = KeyFile.selfSigned(memory.beside("web"), spec.serial().toLowerCase(java.util.Locale.ROOT), -1, 365);
         }
         return certificate;
+    }
+
+    private KeyPair hostKey() {
+        if (hostKey == null) {
+            hostKey = KeyFile.pair(memory.beside("ssh"));
+        }
+        return hostKey;
     }
 
     /** Has the machine's documented interface beside its sign-in page. */

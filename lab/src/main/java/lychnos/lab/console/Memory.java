@@ -34,6 +34,11 @@ final class Memory {
         }
     }
 
+    /** Where something else is kept that outlives the process when this does; null where it does not. */
+    Path beside(String what) {
+        return file == null ? null : file.resolveSibling(file.getFileName() + "." + what);
+    }
+
     synchronized String get(String name) {
         return kept.getProperty(name, "");
     }

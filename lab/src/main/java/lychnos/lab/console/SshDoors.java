@@ -2,10 +2,7 @@ package lychnos.lab.console;
 
 import java.io.IOException;
 import java.net.InetSocketAddress;
-import java.security.GeneralSecurityException;
 import java.security.KeyPair;
-import java.security.KeyPairGenerator;
-import java.security.spec.ECGenParameterSpec;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.BlockingQueue;
@@ -51,16 +48,6 @@ final class SshDoors {
     private static final class Server extends SshServer {
         IoAcceptor acceptor() {
             return acceptor;
-        }
-    }
-
-    static KeyPair newKey() {
-        try {
-            KeyPairGenerator generator = KeyPairGenerator.getInstance("EC");
-            generator.initialize(new ECGenParameterSpec("secp256r1"));
-            return generator.generateKeyPair();
-        } catch (GeneralSecurityException e) {
-            throw new IllegalStateException("P-256 is part of every Java", e);
         }
     }
 

@@ -17,7 +17,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CountDownLatch;
 import java.util.function.Supplier;
-import lychnos.lab.Certificates;
+import lychnos.lab.KeyFile;
 import lychnos.lab.Dhcp;
 import lychnos.lab.Machine;
 import lychnos.lab.MachineSpec;
@@ -32,6 +32,7 @@ import lychnos.lab.Quirk;
 final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
 
     private static final String FACTORY_WEB = "langstrath";
+    private static final String WAKES = "wakes up";
     private static final int PAGES_PORT = 4443;
     /** Controllers have interfaces of their own, numbered behind those of the nodes. */
     private static final int CONTROLLERS = 400;
@@ -61,7 +62,7 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
         this.face = face;
         this.nodes = nodes;
         served = new ServedPages(vertx, this);
-        certificate = Certificates.selfSigned(spec.serial().toLowerCase(Locale.ROOT) + "-pages", -1, 365);
+        certificate = KeyFile.selfSigned(memory.beside("pages"), spec.serial().toLowerCase(Locale.ROOT) + "-pages", -1, 365);
     }
 
     @Override
@@ -92,12 +93,34 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
         try {
             String leased = dhcp.orElseThrow(() -> new IOException("there is no DHCP server")).lease(spec.mac());
             memory.put("leased", leased);
-            controller = new Machine(vertx, plug, new MachineSpec(serial(), spec.mac(), leased, spec.first(), quirks()), index + CONTROLLERS, webPort, Duration.ofMillis(restartMillis()), this::controllerMoved);
+            controller = new Machine(vertx, plug, new MachineSpec(serial(), spec.mac(), leased, spec.first(), quirks()), index + CONTROLLERS, webPort, Duration.ofMillis(restartMillis()), memory.beside("controller"), this::controllerMoved);
             controller.powerOn();
         } catch (IOException e) {
             memory.put("leased", "none: " + e.getMessage());
         }
+        wakeUp();
         new CountDownLatch(1).await();
+    }
+
+    /** Takes up what it did when its power went. */
+    private void wakeUp() {
+        if (memory.has("page/node")) {
+            JsonObject node = show("/node");
+            face.show(node.getString("one"));
+            face.show(node.getString("two"));
+        }
+        if (memory.has("made")) {
+            if (joined()) {
+                showConsole();
+            } else {
+                later(this::serve);
+            }
+        } else if (memory.has("cluster") && !joined()) {
+            later(() -> memory.put("state", "serves " + memory.get("cluster")));
+        }
+        if (memory.get("service").equals(WAKES)) {
+            goIntoService();
+        }
     }
 
     private Set<Quirk> quirks() {
@@ -250,14 +273,21 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
         memory.put("cluster address", address);
         memory.put("made", "yes");
         memory.put("state", "lays out its disks");
-        later(() -> {
-            face.show(address);
-            console = secure(address, webPort == 443 ? 8443 : webPort + 2);
-            console.requestHandler(request -> request.response().putHeader("Content-Type", "text/html; charset=utf-8").end("<!doctype html><title>Seathwaite console</title><h1>Seathwaite console, " + name + "</h1><form method=post><input name=user><input name=phrase type=password><button>Sign in</button></form>"));
-            console.listen().toCompletionStage().toCompletableFuture().join();
-            memory.put("state", spec.has(Habit.PEER_NOT_SEEN) ? "alone, and lays out its disks" : "serves " + name);
-        });
+        later(this::serve);
         return null;
+    }
+
+    private void serve() {
+        showConsole();
+        memory.put("state", spec.has(Habit.PEER_NOT_SEEN) ? "alone, and lays out its disks" : "serves " + memory.get("cluster"));
+    }
+
+    private void showConsole() {
+        String address = memory.get("cluster address");
+        face.show(address);
+        console = secure(address, webPort == 443 ? 8443 : webPort + 2);
+        console.requestHandler(request -> request.response().putHeader("Content-Type", "text/html; charset=utf-8").end("<!doctype html><title>Seathwaite console</title><h1>Seathwaite console, " + memory.get("cluster") + "</h1><form method=post><input name=user><input name=phrase type=password><button>Sign in</button></form>"));
+        console.listen().toCompletionStage().toCompletableFuture().join();
     }
 
     private String join(String address, String code) {
@@ -293,11 +323,15 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
             return "what it can do is go in service";
         }
         if (!memory.has("service")) {
-            memory.put("service", "wakes up");
-            if (!spec.has(Habit.NEVER_SERVES)) {
-                later(() -> memory.put("service", "in service"));
-            }
+            memory.put("service", WAKES);
+            goIntoService();
         }
         return null;
+    }
+
+    private void goIntoService() {
+        if (!spec.has(Habit.NEVER_SERVES)) {
+            later(() -> memory.put("service", "in service"));
+        }
     }
 }

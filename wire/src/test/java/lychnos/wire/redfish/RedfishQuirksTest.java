@@ -2,9 +2,11 @@ package lychnos.wire.redfish;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import lychnos.core.fact.Secret;
@@ -13,6 +15,7 @@ import lychnos.lab.Quirk;
 import lychnos.wire.LoopbackHall;
 import lychnos.wire.WireFault;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -54,6 +57,37 @@ class RedfishQuirksTest {
             } catch (WireFault e) {
                 assertEquals(WireFault.Kind.UNKNOWN_OUTCOME, e.kind(), "an address that moves may cut the connection, and nothing else");
             }
+        }
+    }
+
+    @Test
+    void aMachineComesBackFromAPowerCutAsItWas(@TempDir Path state) throws Exception {
+        Settings before;
+        String certificate;
+        try (LoopbackHall lab = new LoopbackHall(state)) {
+            setUp(lab);
+            LoopbackHall.until("it moved", () -> LoopbackHall.PLANNED.toString().equals(lab.machine().address()));
+            try (RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.PLANNED, LoopbackHall.PORT, null)) {
+                client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.OURS);
+                before = new Controller(client).settings(LoopbackHall.MAC);
+                certificate = client.fingerprint();
+            }
+        }
+        try (LoopbackHall lab = new LoopbackHall(state); RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.PLANNED, LoopbackHall.PORT, certificate)) {
+            client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.OURS);
+            assertEquals(before, new Controller(client).settings(LoopbackHall.MAC));
+            assertEquals(1, lab.machine().restarts(), "a power cut is no restart of its own");
+        }
+    }
+
+    @Test
+    void oneThatNeverComesBackDoesNotAfterAPowerCutEither(@TempDir Path state) throws Exception {
+        try (LoopbackHall lab = new LoopbackHall(state, Quirk.NEVER_BACK)) {
+            setUp(lab);
+            LoopbackHall.until("it is gone", () -> lab.machine().address() == null);
+        }
+        try (LoopbackHall lab = new LoopbackHall(state, Quirk.NEVER_BACK)) {
+            assertNull(lab.machine().address());
         }
     }
 

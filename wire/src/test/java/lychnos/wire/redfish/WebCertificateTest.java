@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertNotEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -16,6 +17,7 @@ import lychnos.wire.WireFault;
 import lychnos.wire.tls.SignedChain;
 import lychnos.wire.tls.TlsSeen;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -50,6 +52,23 @@ class WebCertificateTest {
             assertEquals(List.of(NAME, LoopbackHall.FIRST.toString()), after.names());
             assertEquals("", after.chainFault());
             assertEquals(2, after.pem().size());
+        }
+    }
+
+    @Test
+    void aRequestAndItsCertificateOutliveAPowerCut(@TempDir Path state) throws Exception {
+        WebCertificate.Request request;
+        try (LoopbackHall lab = new LoopbackHall(state); RedfishClient client = client(lab)) {
+            request = new WebCertificate(client).request(NAME, List.of(NAME));
+        }
+        String fingerprint;
+        try (LoopbackHall lab = new LoopbackHall(state); RedfishClient client = client(lab)) {
+            new WebCertificate(client).replace(request.collection(), new Authority().sign(request.pem()));
+            fingerprint = shown(lab).fingerprint();
+            assertFalse(shown(lab).selfSigned());
+        }
+        try (LoopbackHall lab = new LoopbackHall(state)) {
+            assertEquals(fingerprint, shown(lab).fingerprint());
         }
     }
 
