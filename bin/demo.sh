@@ -128,8 +128,8 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
 TXT
   if [ -n "$KEPT" ]; then
     cat >&2 <<TXT
-  43 units in three racks and on two virtualisation hosts, all as they were when the last demo ended.
-  ./lychnos demo --anew forgets that and begins again.
+  43 units in three racks and on two virtualisation hosts, as they were when the last demo ended; whatever was in the middle
+  of its setup was without power meanwhile. ./lychnos demo --anew forgets all that and begins again.
 TXT
   else
     cat >&2 <<TXT

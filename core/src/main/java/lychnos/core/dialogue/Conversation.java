@@ -142,7 +142,7 @@ public final class Conversation {
      * Goes on where an earlier conversation was left: what was done stays done, and what was sent without an answer counts
      * as sent, so that it is not sent again unless the machine asks again. What is on the line must be told anew; where the
      * line stays silent and may not be woken, a person is asked whether it is still the same machine. One that worked by itself and
-     * does not wake up is waited for as before.
+     * does not wake up is waited for as before; where it may not be woken, for as long as is usual.
      */
     public void resume(Left left, Instant now) {
         steps.plan(left.wiped);
@@ -186,7 +186,8 @@ public final class Conversation {
         if (quietForGood()) {
             return Optional.empty();
         }
-        return Stream.of(deadline, line.since().plus(SETTLE), line.since().plus(SETTLE_WITH_CHATTER), line.since().plus(UNFORESEEN), line.quietSince().plus(SETTLE), line.quietSince().plus(UNFORESEEN), line.quietSince().plus(SILENCE))
+        Instant usuallyBack = state == State.WAITING && !identified ? line.quietSince().plus(steps.waits().about()) : null;
+        return Stream.of(deadline, usuallyBack, line.since().plus(SETTLE), line.since().plus(SETTLE_WITH_CHATTER), line.since().plus(UNFORESEEN), line.quietSince().plus(SETTLE), line.quietSince().plus(UNFORESEEN), line.quietSince().plus(SILENCE))
                 .filter(at -> at != null && at.isAfter(now))
                 .min(Instant::compareTo);
     }
@@ -232,19 +233,26 @@ public final class Conversation {
             Waits waits = steps.waits();
             hold(Why.OVERDUE, steps.waitingFor(), "“" + waits.title() + "” takes longer than " + text(waits.atMost()) + "; " + text(waits.about()) + " is usual. Look at the machine, or go on waiting.", "");
         } else if (state == State.UNSURE && line.quiet(now).compareTo(SILENCE) >= 0 && !mayLogIn()) {
-            if (brokenOff && nudged && steps.beginning().isPresent()) {
+            boolean mayNotWake = dialogue.nudge().isEmpty() || mode == Mode.WATCH;
+            if (brokenOff && (nudged || mayNotWake) && steps.beginning().isPresent()) {
                 beginWait(now); // one that restarts does not wake up; who it is it tells when it is back
-            } else if (brokenOff && (nudged || dialogue.nudge().isEmpty() || mode == Mode.WATCH)) {
+            } else if (brokenOff && (nudged || mayNotWake)) {
                 askWhetherTheSame();
             } else if (line.shown().isBlank() || brokenOff && !nudged) {
                 wake(now);
             } else {
                 hold(Why.UNFORESEEN, NONE, "The line shows something, but not which machine it is. Bring it to where it tells its serial, or look whether the cable is in the right port.", lastOf(line.shown()));
             }
-        } else if (state == State.WAITING && !identified && line.quiet(now).compareTo(SILENCE) >= 0 && steps.waits().until().in(line.shown())) {
+        } else if (state == State.WAITING && !identified && mayBeBack(now)) {
             askWhetherTheSame();
         }
         return effects();
+    }
+
+    /** Whether a machine that was not heard since the break may be back: it shows what was waited for, or may have shown it before anybody listened. */
+    private boolean mayBeBack(Instant now) {
+        Waits waits = steps.waits();
+        return line.quiet(now).compareTo(SILENCE) >= 0 && waits.until().in(line.shown()) || !nudged && line.quiet(now).compareTo(waits.about()) >= 0;
     }
 
     private void askWhetherTheSame() {

@@ -2,6 +2,7 @@ package lychnos.core.dialogue;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertNull;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.time.Duration;
 import java.util.List;
@@ -135,6 +136,16 @@ class MissedEndTest {
         after.says("\r\npaired, leads\r\ntarn# ").after(6);
         assertEquals(Why.CUT, after.why());
         assertEquals("pair show\r", after.goOn("").after(1).sent(), "a person has said so, and the wait is over");
+    }
+
+    @Test
+    void whereItMayNotBeWokenAPersonIsCalledOnceItShouldBeBack() {
+        Stage after = resumed(pairs(), Mode.RUN).after(110);
+        assertEquals(State.WAITING, after.conversation.state());
+        assertTrue(after.conversation.wakeAt(after.now).orElseThrow().isBefore(after.now.plusSeconds(11)), "two minutes after the break it looks again");
+        assertEquals(Why.CUT, after.after(20).why());
+        assertEquals(State.WAITING, after.goOn("").conversation.state());
+        assertEquals("", after.sent());
     }
 
     @Test
