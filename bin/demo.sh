@@ -67,8 +67,12 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   ensure_services
   ensure_built
   mkdir -p "$DATA"
-  [ ! -f "$DATA/demo.pid" ] || ! kill -0 "$(cat "$DATA/demo.pid")" 2>/dev/null || die "a demo runs already: ./lychnos status"
+  # everything that belongs to a demo has it open: where only its first process was killed, the rest is not gone yet
+  exec 9>"$DATA/demo.lock"
+  flock -n 9 || die "a demo runs already: ./lychnos status"
+  case $(cat "$DATA/demo.run" 2>/dev/null) in */lychnos-demo.*) rm -rf "$(cat "$DATA/demo.run")" ;; esac # of one that was killed
   RUN=$(mktemp -d "${TMPDIR:-/tmp}/lychnos-demo.XXXXXX")
+  echo "$RUN" >"$DATA/demo.run"
   chmod 755 "$RUN"
   KEEP=$RUN/keep KEPT=
   [ -n "$THROUGH" ] || find_kept
@@ -81,7 +85,7 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
     [ -z "$inside" ] || end_inside
     [ -z "${door:-}" ] || kill "$door" 2>/dev/null || true
     [ -z "${NO_NAMESPACES:-}" ] || pkill -KILL -g "$inside" 2>/dev/null || true
-    rm -rf "$RUN" "$DATA/demo.pid" "$DATA/demo.url"
+    rm -rf "$RUN" "$DATA/demo.pid" "$DATA/demo.url" "$DATA/demo.run"
     say "the demo has ended"
   }
   trap cleanup EXIT
@@ -93,17 +97,17 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
     export LYCHNOS_MAPPED=$NS_MAPPED
     if [ -n "$THROUGH" ]; then
       export THROUGH SAY_YES PACK
-      "${NS_COMMAND[@]}" "$ROOT/lychnos" demo &
+      setpriv --pdeathsig KILL "${NS_COMMAND[@]}" "$ROOT/lychnos" demo &
       inside=$!
       if wait "$inside"; then over=0; else over=$?; fi
       [ -e "$RUN/through" ] || tail -n 20 "$RUN/log" >&2
       if [ $over = 0 ]; then "$ROOT/lychnos" verify "$PACK" || over=1; fi
       exit $over
     fi
-    "${NS_COMMAND[@]}" "$ROOT/lychnos" demo &
+    setpriv --pdeathsig KILL "${NS_COMMAND[@]}" "$ROOT/lychnos" demo &
     inside=$!
     wait_for "the demo" 120 "$RUN/log" test -S "$RUN/door"
-    socat "TCP-LISTEN:$DOOR,bind=127.0.0.1,reuseaddr,fork" "UNIX-CONNECT:$RUN/door" &
+    setpriv --pdeathsig KILL socat "TCP-LISTEN:$DOOR,bind=127.0.0.1,reuseaddr,fork" "UNIX-CONNECT:$RUN/door" 9>&- &
     door=$!
   else
     [ -z "$THROUGH" ] || die "this machine grants no namespaces, and a run-through needs the hall's own network"
