@@ -1,10 +1,12 @@
 package lychnos.core.rule;
 
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import lychnos.core.fact.FactSpec;
+import lychnos.core.kind.Kind;
 
 /** A question of policy that every engineer would answer for himself. */
 final class PolicyMissing implements Rule {
@@ -12,10 +14,13 @@ final class PolicyMissing implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         Map<String, List<PlannedUnit>> asking = new TreeMap<>();
-        for (PlannedUnit unit : plan.units(kind -> kind.facts().stream().anyMatch(fact -> fact.is(FactSpec.Trait.POLICY)))) {
-            unit.kind().facts().stream()
-                    .filter(fact -> fact.is(FactSpec.Trait.POLICY) && unit.unitFact(fact.name()).isEmpty())
-                    .forEach(fact -> asking.computeIfAbsent(fact.name(), name -> new ArrayList<>()).add(unit));
+        Map<Kind, List<String>> policies = new IdentityHashMap<>();
+        for (PlannedUnit unit : plan.units()) {
+            for (String name : policies.computeIfAbsent(unit.kind(), PolicyMissing::policies)) {
+                if (unit.unitFact(name).isEmpty()) {
+                    asking.computeIfAbsent(name, none -> new ArrayList<>()).add(unit);
+                }
+            }
         }
         return asking.entrySet().stream()
                 .map(entry -> Finding.warns(
@@ -24,5 +29,9 @@ final class PolicyMissing implements Rule {
                         "The site has no policy on " + entry.getKey().replace('-', ' '),
                         entry.getValue().size() + (entry.getValue().size() == 1 ? " unit asks" : " units ask") + " for it. Decide it once, with a reason, so that it is not answered differently each time."))
                 .toList();
+    }
+
+    private static List<String> policies(Kind kind) {
+        return kind.facts().stream().filter(fact -> fact.is(FactSpec.Trait.POLICY)).map(FactSpec::name).toList();
     }
 }

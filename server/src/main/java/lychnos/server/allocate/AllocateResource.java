@@ -37,6 +37,7 @@ import lychnos.server.store.BringUp;
 import lychnos.server.store.Claim;
 import lychnos.server.store.Network;
 import lychnos.server.store.ReadsOnly;
+import lychnos.server.store.RowsAsRead;
 import lychnos.server.store.Unit;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 import org.jboss.resteasy.reactive.RestHeader;
@@ -56,11 +57,12 @@ public class AllocateResource {
     private final Names names;
     private final Existing existing;
     private final Session db;
+    private final RowsAsRead rows;
     private final Who who;
     private final Once once;
     private final SharedViews shared;
 
-    AllocateResource(Claims claims, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Existing existing, Session db, Once once, SharedViews shared, Who who) {
+    AllocateResource(Claims claims, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Existing existing, Session db, RowsAsRead rows, Once once, SharedViews shared, Who who) {
         this.shared = shared;
         this.once = once;
         this.placings = placings;
@@ -71,6 +73,7 @@ public class AllocateResource {
         this.bringUps = bringUps;
         this.groundworks = groundworks;
         this.db = db;
+        this.rows = rows;
         this.who = who;
     }
 
@@ -128,11 +131,8 @@ public class AllocateResource {
         }
         List<AddressRange> ranges = groundworks.ranges(network.id);
         Set<Long> proven = new HashSet<>(db.createQuery("select p.claimId from Proof p where p.proven", Long.class).getResultList());
-        List<Seat> seats = db.createQuery("select c, u from Claim c join Unit u on u.id = c.unitId where c.networkId = :id and c.releasedAt is null order by c.address", Object[].class)
-                .setParameter("id", network.id)
-                .getResultStream()
-                .map(row -> seat((Claim) row[0], (Unit) row[1], id, proven))
-                .toList();
+        Map<Long, Unit> units = rows.unitsIn(network.id);
+        List<Seat> seats = rows.claimsIn(network.id).stream().filter(claim -> units.containsKey(claim.unitId)).map(claim -> seat(claim, units.get(claim.unitId), id, proven)).toList();
         List<StrangerView> strangers = soundings.strangers(network.id).stream()
                 .map(each -> new StrangerView(each.key.address().toString(), each.mac == null ? null : each.mac.toString(), each.sentence, each.firstHeard, each.lastHeard))
                 .toList();

@@ -37,6 +37,7 @@ import lychnos.server.store.BringUp;
 import lychnos.server.store.Claim;
 import lychnos.server.store.Network;
 import lychnos.server.store.Rows;
+import lychnos.server.store.RowsAsRead;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
@@ -45,6 +46,7 @@ import org.hibernate.Session;
 public class Claims {
 
     private final Session db;
+    private final RowsAsRead rows;
     private final BringUps bringUps;
     private final Groundworks groundworks;
     private final Placings placings;
@@ -56,9 +58,10 @@ public class Claims {
     private final LychnosConfig config;
     private final Clock clock;
 
-    Claims(Session db, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, SignedUnits signedUnits, Journal journal, Live live, LychnosConfig config, Clock clock) {
+    Claims(Session db, RowsAsRead rows, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, SignedUnits signedUnits, Journal journal, Live live, LychnosConfig config, Clock clock) {
         this.signedUnits = signedUnits;
         this.db = db;
+        this.rows = rows;
         this.bringUps = bringUps;
         this.groundworks = groundworks;
         this.placings = placings;
@@ -78,6 +81,9 @@ public class Claims {
 
     /** All live addresses of a bring-up, unit by unit in the order of their places. */
     public List<Claim> live(long bringUpId) {
+        if (rows.suffice()) {
+            return rows.claims(bringUpId);
+        }
         return db.createQuery("select c from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null order by u.number, c.place", Claim.class)
                 .setParameter("id", bringUpId)
                 .getResultList();

@@ -53,18 +53,18 @@ public class Inventory {
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .collect(Collectors.toMap(proof -> proof.claimId, Function.identity()));
-        Map<String, String> hardware = texts("select unit_id || ' ' || role, value from accepted_trait t join unit u on u.id = t.unit_id where u.bring_up_id = :id and t.what = '" + Traits.HARDWARE + "'", bringUpId);
-        Map<String, String> serials = texts("select unit_id || ' ' || member, value from fact f join unit u on u.id = f.unit_id where u.bring_up_id = :id and f.name = 'serial'", bringUpId);
-        Map<Long, Network> networks = new HashMap<>();
+        Map<Long, Map<String, String>> hardware = texts("select unit_id, role, value from accepted_trait t join unit u on u.id = t.unit_id where u.bring_up_id = :id and t.what = '" + Traits.HARDWARE + "'", bringUpId);
+        Map<Long, Map<String, String>> serials = texts("select unit_id, member, value from fact f join unit u on u.id = f.unit_id where u.bring_up_id = :id and f.name = 'serial'", bringUpId);
+        Map<Long, Net> networks = new HashMap<>();
         Map<Long, String> names = new HashMap<>();
         List<Entry> entries = new ArrayList<>();
         for (Claim claim : claims.live(bringUpId)) {
             if (only == null || only.contains(claim.unitId)) {
                 Unit unit = units.get(claim.unitId);
-                Network network = networks.computeIfAbsent(claim.networkId, id -> db.find(Network.class, id));
+                Net network = networks.computeIfAbsent(claim.networkId, id -> Net.of(db.find(Network.class, id)));
                 // what has no name of its own goes by the one of its first address
                 String name = unit.name != null ? unit.name : names.computeIfAbsent(unit.id, none -> claim.hostName);
-                entries.add(new Entry(unit.id, claim.id, endpoint(name, unit, kinds.of(unit), claim, network, Optional.ofNullable(proofs.get(claim.id)), hardware, serials)));
+                entries.add(new Entry(unit.id, claim.id, endpoint(name, unit, kinds.of(unit), claim, network, Optional.ofNullable(proofs.get(claim.id)), hardware.getOrDefault(unit.id, Map.of()), serials.getOrDefault(unit.id, Map.of()))));
             }
         }
         return entries;
@@ -73,16 +73,35 @@ public class Inventory {
     /** An endpoint with its ids in the database. */
     public record Entry(long unitId, long claimId, Endpoint endpoint) {}
 
-    private Map<String, String> texts(String sql, long bringUpId) {
-        Map<String, String> texts = new HashMap<>();
-        db.createNativeQuery(sql, Object[].class).setParameter("id", bringUpId).getResultStream().forEach(row -> texts.put((String) row[0], (String) row[1]));
+    /** What of a network stands at each of its addresses. */
+    private record Net(String name, String prefix, int length, Integer vlan, String gateway, List<String> nameServers, List<String> timeServers, boolean management) {
+
+        static Net of(Network network) {
+            return new Net(network.name, network.prefix.toString(), network.prefix.length(), network.vlan, network.gateway == null ? "" : network.gateway.toString(),
+                    List.copyOf(network.nameServers), List.copyOf(network.timeServers), network.purpose.equals("management"));
+        }
+    }
+
+    /** By unit, texts with their names. */
+    private Map<Long, Map<String, String>> texts(String sql, long bringUpId) {
+        Map<Long, Map<String, String>> texts = new HashMap<>();
+        db.createNativeQuery(sql, Object[].class).setParameter("id", bringUpId).getResultStream().forEach(row -> texts.computeIfAbsent((Long) row[0], unit -> new HashMap<>()).put((String) row[1], (String) row[2]));
         return texts;
     }
 
-    private static Endpoint endpoint(String name, Unit unit, Kind kind, Claim claim, Network network, Optional<Proof> proof, Map<String, String> hardware, Map<String, String> serials) {
+    /** The member that bears an address, or nothing where it is the unit's own. */
+    private static String member(Kind kind, String role) {
+        for (String label : kind.members().labels()) {
+            if (role.startsWith(label) && (role.length() == label.length() || role.charAt(label.length()) == ' ')) {
+                return label;
+            }
+        }
+        return "";
+    }
+
+    private static Endpoint endpoint(String name, Unit unit, Kind kind, Claim claim, Net network, Optional<Proof> proof, Map<String, String> hardware, Map<String, String> serials) {
         String label = unit.mac != null && claim.place == 0 ? unit.mac.toString() : "";
-        String member = kind.members().labels().stream().filter(each -> claim.role.equals(each) || claim.role.startsWith(each + " ")).findFirst().orElse("");
-        String serial = unit.serial != null ? unit.serial : serials.getOrDefault(unit.id + " " + member, serials.getOrDefault(unit.id + " ", ""));
+        String serial = unit.serial != null ? unit.serial : serials.isEmpty() ? "" : serials.getOrDefault(member(kind, claim.role), serials.getOrDefault("", ""));
         return new Endpoint(
                 name,
                 unit.kind,
@@ -91,19 +110,19 @@ public class Inventory {
                 claim.fqdn(),
                 claim.address.toString(),
                 network.name,
-                network.prefix.toString(),
-                network.prefix.length(),
+                network.prefix,
+                network.length,
                 network.vlan,
-                network.gateway == null ? "" : network.gateway.toString(),
-                List.copyOf(network.nameServers),
-                List.copyOf(network.timeServers),
+                network.gateway,
+                network.nameServers,
+                network.timeServers,
                 serial,
-                hardware.getOrDefault(unit.id + " " + claim.role, label),
+                hardware.getOrDefault(claim.role, label),
                 proof.map(each -> each.firmware).orElse(""),
                 proof.map(each -> each.fingerprint).orElse(""),
                 proof.map(each -> each.chain).orElse(List.of()),
                 proof.map(each -> each.hostKey).orElse(""),
-                network.purpose.equals("management") ? kind.port() : 0,
+                network.management ? kind.port() : 0,
                 proof.filter(each -> each.proven).map(each -> each.provenAt).orElse(null),
                 proof.filter(each -> each.proven).map(each -> each.place).orElse(""));
     }

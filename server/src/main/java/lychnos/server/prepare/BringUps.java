@@ -16,6 +16,7 @@ import lychnos.server.account.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.BringUp;
+import lychnos.server.store.RowsAsRead;
 import lychnos.server.store.Site;
 import lychnos.server.store.Unit;
 import org.hibernate.exception.ConstraintViolationException;
@@ -31,11 +32,13 @@ public class BringUps {
     static final String REALM = "management";
 
     private final Session db;
+    private final RowsAsRead rows;
     private final Journal journal;
     private final Kind kind;
 
-    BringUps(Session db, Journal journal, Kind kind) {
+    BringUps(Session db, RowsAsRead rows, Journal journal, Kind kind) {
         this.db = db;
+        this.rows = rows;
         this.journal = journal;
         this.kind = kind;
     }
@@ -84,6 +87,9 @@ public class BringUps {
     }
 
     public List<Unit> units(long bringUpId) {
+        if (rows.suffice()) {
+            return rows.units(bringUpId);
+        }
         return db.createQuery("from Unit where bringUpId = :id order by number", Unit.class).setParameter("id", bringUpId).getResultList();
     }
 

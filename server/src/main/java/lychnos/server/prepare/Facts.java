@@ -5,12 +5,14 @@ import jakarta.persistence.LockModeType;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.WeakHashMap;
 import java.util.stream.Collectors;
 import lychnos.core.fact.Fact;
 import lychnos.core.fact.FactSpec;
@@ -29,6 +31,7 @@ import lychnos.server.problem.Refusal;
 import lychnos.server.signed.SignedUnits;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.GivenFact;
+import lychnos.server.store.RowsAsRead;
 import lychnos.server.store.SealedStore;
 import lychnos.server.store.SheetChange;
 import lychnos.server.store.Unit;
@@ -42,6 +45,9 @@ public class Facts {
     private static final int MOST_CELLS = 20_000;
 
     private final Session db;
+    private final RowsAsRead rows;
+    /** Of units as they were read; one that was written since is another one there. */
+    private final Map<Unit, Resolved> resolved = Collections.synchronizedMap(new WeakHashMap<>());
     private final BringUps bringUps;
     private final Things things;
     private final Kinds kinds;
@@ -51,9 +57,10 @@ public class Facts {
     private final Live live;
     private final Clock clock;
 
-    Facts(Session db, BringUps bringUps, Things things, Kinds kinds, SealedStore sealed, SignedUnits signedUnits, Journal journal, Live live, Clock clock) {
+    Facts(Session db, RowsAsRead rows, BringUps bringUps, Things things, Kinds kinds, SealedStore sealed, SignedUnits signedUnits, Journal journal, Live live, Clock clock) {
         this.signedUnits = signedUnits;
         this.db = db;
+        this.rows = rows;
         this.bringUps = bringUps;
         this.things = things;
         this.kinds = kinds;
@@ -83,15 +90,33 @@ public class Facts {
                 .forEach(fact -> given.computeIfAbsent(fact.unitId, id -> new HashMap<>()).computeIfAbsent(fact.member, m -> new HashMap<>()).put(fact.name, new Fact(fact.value, fact.source)));
         Map<String, String> policies = things.policies(bringUp.site.id);
         Map<Unit, UnitFacts> all = new LinkedHashMap<>();
+        boolean asRead = rows.suffice();
         for (Unit unit : bringUps.units(bringUp.id)) {
             if (without.contains(unit.id)) {
                 continue;
             }
-            Map<String, Map<String, Fact>> own = given.computeIfAbsent(unit.id, id -> new HashMap<>());
-            own.computeIfAbsent("", member -> new HashMap<>()).putAll(ownLabel(unit));
-            all.put(unit, UnitFacts.resolve(kinds.of(unit), unit.members, own, policies));
+            all.put(unit, asRead ? asBefore(unit, given.getOrDefault(unit.id, Map.of()), policies) : resolve(unit, given.getOrDefault(unit.id, Map.of()), policies));
         }
         return all;
+    }
+
+    /** What is known of a unit, and what it was put together from. */
+    private record Resolved(Map<String, Map<String, Fact>> given, Map<String, String> policies, UnitFacts facts) {}
+
+    private UnitFacts asBefore(Unit unit, Map<String, Map<String, Fact>> given, Map<String, String> policies) {
+        Resolved before = resolved.get(unit);
+        if (before == null || !before.given.equals(given) || !before.policies.equals(policies)) {
+            before = new Resolved(given, policies, resolve(unit, given, policies));
+            resolved.put(unit, before);
+        }
+        return before.facts;
+    }
+
+    private UnitFacts resolve(Unit unit, Map<String, Map<String, Fact>> given, Map<String, String> policies) {
+        Map<String, Map<String, Fact>> own = new HashMap<>();
+        given.forEach((member, facts) -> own.put(member, new HashMap<>(facts)));
+        own.computeIfAbsent("", member -> new HashMap<>()).putAll(ownLabel(unit));
+        return UnitFacts.resolve(kinds.of(unit), unit.members, own, policies);
     }
 
     /** What is known of one unit. */

@@ -30,6 +30,7 @@ import lychnos.server.problem.Seen;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Network;
+import lychnos.server.store.RowsAsRead;
 
 /** The networks of a bring-up: stated, changed, and what is free in them. */
 @ApplicationScoped
@@ -39,13 +40,15 @@ public class Groundworks {
     private static final int MOST_SERVERS = 8;
 
     private final Session db;
+    private final RowsAsRead rows;
     private final BringUps bringUps;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
 
-    Groundworks(Session db, BringUps bringUps, Journal journal, Live live, Clock clock) {
+    Groundworks(Session db, RowsAsRead rows, BringUps bringUps, Journal journal, Live live, Clock clock) {
         this.db = db;
+        this.rows = rows;
         this.bringUps = bringUps;
         this.journal = journal;
         this.live = live;
@@ -102,9 +105,9 @@ public class Groundworks {
     /** What may be given out now. */
     public Ground ground(Network network) {
         List<AddressRange> ranges = ranges(network.id);
-        List<Address> taken = new ArrayList<>(db.createQuery("select c.address from Claim c where c.networkId = :id and c.releasedAt is null", Address.class)
-                .setParameter("id", network.id)
-                .getResultList());
+        List<Address> taken = new ArrayList<>(rows.suffice()
+                ? rows.claimsIn(network.id).stream().map(claim -> claim.address).toList()
+                : db.createQuery("select c.address from Claim c where c.networkId = :id and c.releasedAt is null", Address.class).setParameter("id", network.id).getResultList());
         taken.addAll(db.createQuery("select s.key.address from Stranger s where s.key.networkId = :id", Address.class).setParameter("id", network.id).getResultList());
         return new Ground(network.purpose, network.prefix, network.gateway, runs(ranges, true), runs(ranges, false), taken, cooling(network.id));
     }

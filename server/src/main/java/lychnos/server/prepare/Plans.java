@@ -24,6 +24,7 @@ import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.MeasuredService;
 import lychnos.server.store.Network;
+import lychnos.server.store.RowsAsRead;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
@@ -34,14 +35,16 @@ public class Plans {
     private static final Duration LATELY = Duration.ofDays(28);
 
     private final Session db;
+    private final RowsAsRead rows;
     private final Groundworks groundworks;
     private final Facts facts;
     private final Things things;
     private final LychnosConfig config;
     private final Clock clock;
 
-    Plans(Session db, Groundworks groundworks, Facts facts, Things things, LychnosConfig config, Clock clock) {
+    Plans(Session db, RowsAsRead rows, Groundworks groundworks, Facts facts, Things things, LychnosConfig config, Clock clock) {
         this.db = db;
+        this.rows = rows;
         this.groundworks = groundworks;
         this.facts = facts;
         this.things = things;
@@ -64,6 +67,9 @@ public class Plans {
 
     /** By unit, the live addresses of a bring-up in the order of their places; the first is what the unit is managed at. */
     public Map<Long, List<Seat>> seats(long bringUpId) {
+        if (rows.suffice()) {
+            return rows.claims(bringUpId).stream().map(claim -> new Seat(claim.unitId, claim.networkId, claim.role, claim.address, claim.hostName, claim.domain)).collect(Collectors.groupingBy(Seat::unitId));
+        }
         return db.createQuery(
                         "select new lychnos.server.prepare.Plans$Seat(c.unitId, c.networkId, c.role, c.address, c.hostName, c.domain)"
                                 + " from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null order by c.place",

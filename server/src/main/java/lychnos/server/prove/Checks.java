@@ -77,16 +77,20 @@ public class Checks {
      * was never checked has none, unless another one does not hold.
      */
     public Map<Long, Proof> proofs(long bringUpId) {
+        Map<Long, List<Proof>> byUnit = all(bringUpId).stream().collect(Collectors.groupingBy(proof -> proof.unitId));
+        if (byUnit.isEmpty()) {
+            return Map.of();
+        }
         Map<Long, Long> addresses = new HashMap<>();
         db.createQuery("select c.unitId, count(c) from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null group by c.unitId", Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .forEach(row -> addresses.put((Long) row[0], (Long) row[1]));
+        Map<Long, Unit> units = bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
         Map<Long, Proof> worst = new HashMap<>();
-        Map<Long, List<Proof>> byUnit = all(bringUpId).stream().collect(Collectors.groupingBy(proof -> proof.unitId));
         byUnit.forEach((unit, proofs) -> proofs.stream()
                 .min(Comparator.comparing((Proof proof) -> proof.proven).thenComparing(proof -> proof.height).thenComparing(proof -> proof.at))
-                .filter(proof -> !proof.proven || proofs.size() >= addresses.getOrDefault(unit, 0L) || kinds.of(bringUps.unit(unit)).driven())
+                .filter(proof -> !proof.proven || proofs.size() >= addresses.getOrDefault(unit, 0L) || kinds.of(units.get(unit)).driven())
                 .ifPresent(proof -> worst.put(unit, proof)));
         return worst;
     }
