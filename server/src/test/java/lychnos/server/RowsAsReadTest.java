@@ -125,10 +125,9 @@ class RowsAsReadTest {
     void whatIsRolledBackIsNeverSeen() {
         announce(1);
         units();
-        QuarkusTransaction.requiringNew().run(() -> {
-            db.createMutationQuery("update Unit set name = 'never' where bringUpId = :id").setParameter("id", id).executeUpdate();
-            QuarkusTransaction.setRollbackOnly();
-        });
+        QuarkusTransaction.begin();
+        db.createMutationQuery("update Unit set name = 'never' where bringUpId = :id").setParameter("id", id).executeUpdate();
+        QuarkusTransaction.rollback();
         assertEquals(null, units().get(0).name);
     }
 }
