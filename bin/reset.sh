@@ -1,10 +1,11 @@
-# Forgets everything that start keeps here. Sourced by lychnos.
+# Forgets everything that start and demo keep here. Sourced by lychnos.
 if [ "${1:-}" = --help ]; then
   cat <<'TXT'
 usage: ./lychnos reset [--yes]
 
 Ends what runs, and deletes everything that the server for real work keeps here: its database, the key that its passwords
-are sealed with, its settings. There is no way back but a backup. Asks first; --yes says it beforehand.
+are sealed with, its settings; and the demo hall with it. There is no way back but a backup. Asks first; --yes says it beforehand.
+(./lychnos demo --anew forgets the demo alone.)
 TXT
   exit 0
 fi
