@@ -143,6 +143,15 @@ final class Bench {
         return stuck;
     }
 
+    /** Where what a machine asked was lost in a break, draws it again, as a person would with a key that answers nothing. */
+    void drawAgain(String unit) throws IOException, InterruptedException {
+        for (JsonNode member : bench(unit).path("members")) {
+            if (member.path("hold").path("why").asText().equals("SILENT")) {
+                api.listen(server, "/api/lines/" + member.path("dialogueId").asLong(), Api.JSON.createObjectNode().put("k", "\f").toString(), "\"s\"");
+            }
+        }
+    }
+
     /** Where every member stands, for a message. */
     String summary() throws IOException, InterruptedException {
         StringBuilder summary = new StringBuilder();

@@ -79,6 +79,7 @@ class VantageTest {
                     until("it is handed in, and ends", () -> {
                         for (String unit : List.of("ben-fdc-1", "ben-hv-01")) {
                             bench.sayYes(unit);
+                            bench.drawAgain(unit);
                         }
                         return bench.bench("ben-fdc-1").path("runState").asText().equals("DONE") && bench.bench("ben-hv-01").path("runState").asText().equals("DONE");
                     });

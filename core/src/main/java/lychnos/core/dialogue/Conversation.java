@@ -99,6 +99,8 @@ public final class Conversation {
     /** The step whose answer was sent right before that, and may never have arrived. */
     private int sentBefore = NONE;
     private boolean nudged;
+    /** A person has said that it is the same machine as before the break, and it has said nothing since. */
+    private boolean unheard;
     private boolean probed;
     /** The other one of the two has told that it is the one that takes setup. */
     private boolean otherIsActive;
@@ -217,6 +219,7 @@ public final class Conversation {
     /** Bytes came from the line, in pieces of any size. */
     public List<Effect> output(String bytes, Instant now) {
         line.write(bytes, now);
+        unheard &= bytes.isBlank();
         if (!quietForGood()) {
             look(now);
         }
@@ -245,6 +248,8 @@ public final class Conversation {
             }
         } else if (state == State.WAITING && !identified && mayBeBack(now)) {
             askWhetherTheSame();
+        } else if (state == State.FOLLOWING && unheard && line.question().isEmpty() && line.quiet(now).compareTo(SILENCE) >= 0) {
+            hold(Why.SILENT, NONE, "What the machine asked last was lost in the break, and it says nothing by itself. Press a key that answers nothing there, such as the one that draws its question again, or type the answer yourself; it goes on once the line speaks.", lastOf(line.shown()));
         }
         return effects();
     }
@@ -362,6 +367,7 @@ public final class Conversation {
             behindHold = State.FOLLOWING;
         } else if (why == Why.CUT) {
             identified = true;
+            unheard = true;
             if (behindHold == State.WAITING && deadline == null) {
                 deadline = now.plus(steps.waits().atMost());
             }
@@ -455,6 +461,7 @@ public final class Conversation {
         erasuresAtAnswer = screen().erasures();
         sentBefore = NONE;
         mayHaveMissed = false;
+        unheard = false;
         line.answered(text, now);
         if (state == State.FOLLOWING) {
             beginWait(now);
@@ -516,11 +523,11 @@ public final class Conversation {
 
     /** Whether the line has ended by itself what a person was called for: it was silent, or did not tell which machine it is. */
     private boolean tellsWhatWasMissing() {
-        boolean speaks = hold.why() == Why.SILENT && !line.shown().isBlank();
+        boolean speaks = hold.why() == Why.SILENT && !unheard && !line.shown().isBlank();
         boolean tells = !identified && (hold.why() == Why.CUT || hold.why() == Why.UNFORESEEN || hold.why() == Why.NOT_KNOWN) && dialogue.identify().see().in(told(line.shown()));
         if (speaks || tells) {
             hold = null;
-            become(State.UNSURE);
+            become(identified ? State.FOLLOWING : State.UNSURE);
         }
         return speaks || tells;
     }

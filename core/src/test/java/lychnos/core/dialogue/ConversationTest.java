@@ -367,6 +367,19 @@ class ConversationTest {
     }
 
     @Test
+    void callsAPersonWhereTheQuestionWasLostInTheBreak() {
+        Stage before = atAddress().asks("Address [none]: ", "10.40.8.41/24\r").says("Next hop [none]: ").after(1);
+        before.sent();
+        List<Progress> kept = java.util.stream.IntStream.range(0, before.conversation.steps().size()).mapToObj(before.conversation::progress).toList();
+        Stage after = new Stage(Mode.RUN);
+        after.conversation.resume(new Conversation.Left(false, true, kept, java.util.Map.of(), "10.40.8.1\r\n"), after.now);
+        assertEquals(Why.CUT, after.after(6).why());
+        assertEquals("", after.goOn("").after(2).sent());
+        assertEquals(Why.SILENT, after.after(4).why(), "nothing that was shown can be answered");
+        assertEquals("\r", after.says("\r\nStrong words? [yes]: ").after(2).sent(), "it goes on by itself once the line speaks");
+    }
+
+    @Test
     void aMachineThatWasSetUpHalfWayIsNotTakenForAUsedOneAfterABreak() {
         Stage before = atAddress();
         List<Progress> kept = java.util.stream.IntStream.range(0, before.conversation.steps().size()).mapToObj(before.conversation::progress).toList();
