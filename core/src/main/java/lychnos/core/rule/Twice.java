@@ -7,6 +7,9 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import lychnos.core.fact.Fact;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.kind.Kind;
+import lychnos.core.sheet.UnitFacts;
 
 /** Finds values that stand at more than one machine. */
 final class Twice {
@@ -17,9 +20,16 @@ final class Twice {
     static Map<String, List<PlannedUnit>> find(Plan plan, String fact) {
         Map<String, PlannedUnit> first = new HashMap<>();
         Map<String, List<PlannedUnit>> twice = new TreeMap<>();
+        Kind kind = null;
+        FactSpec spec = null;
         for (PlannedUnit unit : plan.asked(fact)) {
-            for (Map<String, Fact> facts : unit.known().facts().values()) {
-                Fact stands = facts.get(fact);
+            // units of a kind mostly stand together
+            if (unit.kind() != kind) {
+                kind = unit.kind();
+                spec = kind.fact(fact).orElseThrow();
+            }
+            for (String owner : UnitFacts.owners(kind, unit.known().members(), spec)) {
+                Fact stands = unit.known().facts().getOrDefault(owner, Map.of()).get(fact);
                 PlannedUnit other = stands == null ? null : first.putIfAbsent(stands.value(), unit);
                 if (other != null) {
                     twice.computeIfAbsent(stands.value(), value -> new ArrayList<>(List.of(other))).add(unit);
