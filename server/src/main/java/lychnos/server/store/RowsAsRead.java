@@ -26,7 +26,8 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class RowsAsRead {
 
-    private static final int MOST = 24;
+    /** Of all that is remembered; some hundred megabytes. */
+    private static final int MOST_ROWS = 300_000;
     /** Of more than these everything is read, in one query that is always the same. */
     private static final int FEW = 200;
 
@@ -113,7 +114,7 @@ public class RowsAsRead {
             });
             IntStream.range(0, rows.size()).filter(i -> rows.get(i) == null).forEach(i -> rows.set(i, fresh.get(now.ids[i])));
         }
-        if (remembered.size() >= MOST) {
+        if (remembered.values().stream().mapToInt(kept -> kept.rows.size()).sum() > MOST_ROWS) {
             remembered.clear();
         }
         remembered.put(key, new Kept<>(now, rows));
