@@ -39,10 +39,11 @@ hall_stamp() { cat "$ROOT"/lab/halls/*.txt "$ROOT"/lab/labels/*.csv "$ROOT"/lab/
 
 # The database is shut down and not killed, where there is time for it.
 end_inside() {
-  local first end=$((SECONDS + 15))
-  first=$(pgrep -P "$inside" | head -n1)
-  if [ -n "${NO_NAMESPACES:-}" ]; then first=$inside; fi
-  kill -TERM "${first:-$inside}" 2>/dev/null || true
+  local first=$inside end=$((SECONDS + 15))
+  # of a namespace the first process is asked, the child of the one that made it
+  [ -n "${NO_NAMESPACES:-}" ] || first=$(cat "/proc/$inside/task/$inside/children" 2>/dev/null || true)
+  # shellcheck disable=SC2086 # a number and a blank
+  kill -TERM ${first:-$inside} 2>/dev/null || true
   while kill -0 "$inside" 2>/dev/null && [ $SECONDS -lt $end ]; do read -rt 0.1 <> <(:) || true; done
   kill -KILL "$inside" 2>/dev/null || true
 }

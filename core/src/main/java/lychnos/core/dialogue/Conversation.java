@@ -237,7 +237,7 @@ public final class Conversation {
             hold(Why.OVERDUE, steps.waitingFor(), "“" + waits.title() + "” takes longer than " + text(waits.atMost()) + "; " + text(waits.about()) + " is usual. Look at the machine, or go on waiting.", "");
         } else if (state == State.UNSURE && line.quiet(now).compareTo(SILENCE) >= 0 && !mayLogIn()) {
             boolean mayNotWake = dialogue.nudge().isEmpty() || mode == Mode.WATCH;
-            if (brokenOff && (nudged || mayNotWake) && steps.beginning().isPresent()) {
+            if (brokenOff && (nudged || mayNotWake) && mayWork()) {
                 beginWait(now); // one that restarts does not wake up; who it is it tells when it is back
             } else if (brokenOff && (nudged || mayNotWake)) {
                 askWhetherTheSame();
@@ -252,6 +252,13 @@ public final class Conversation {
             hold(Why.SILENT, NONE, "What the machine asked last was lost in the break, and it says nothing by itself. Press a key that answers nothing there, such as the one that draws its question again, or type the answer yourself; it goes on once the line speaks.", lastOf(line.shown()));
         }
         return effects();
+    }
+
+    /** Whether the machine may have been left at work: nothing came since the break, a wait is next, and no answer that it owes was lost. */
+    private boolean mayWork() {
+        int sent = steps.sent();
+        boolean owes = sent >= 0 && (steps.asked(sent).read() != null || !steps.asked(sent).expects().isEmpty());
+        return told(line.shown()).isBlank() && steps.beginning().isPresent() && !owes;
     }
 
     /** Whether a machine that was not heard since the break may be back: it shows what was waited for, or may have shown it before anybody listened. */

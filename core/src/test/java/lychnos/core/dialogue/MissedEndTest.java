@@ -121,6 +121,25 @@ class MissedEndTest {
     }
 
     @Test
+    void oneThatAnswersTheNudgeIsNotAtWork() {
+        Stage after = resumed(pairs(), Mode.RUN, "\r").after(5);
+        after.says("\r\ntarn# ").after(6);
+        assertEquals(Why.CUT, after.why(), "it stands at its prompt, and does not say who it is");
+    }
+
+    @Test
+    void whereItOwesAnAnswerItIsNotWaitedFor() {
+        Dialogue plain = dialogue("\r");
+        Asked code = new Asked("tells its code", "", Look.parse("/tarn# *$/"), Template.parse("code show"), true, false, Look.parse("/code (?<code>[0-9]{6})/"), "", Set.of());
+        Dialogue tells = new Dialogue(plain.line(), plain.nudge(), plain.chatter(), Map.of(), plain.refused(), plain.identify(), plain.logIn(), List.of(), List.of(code, plain.setup().get(1)), false);
+        Stage before = new Stage(tells, Mode.RUN).says("\r\nTARN interconnect, serial TN-7, blank\r\ntarn# ").after(1);
+        assertEquals("code show\r", before.sent());
+        Stage after = new Stage(tells, Mode.RUN);
+        after.conversation.resume(new Conversation.Left(false, true, IntStream.range(0, before.conversation.steps().size()).mapToObj(before.conversation::progress).toList(), Map.of(), ""), after.now);
+        assertEquals(Why.CUT, after.after(9).why(), "the code that it told was lost");
+    }
+
+    @Test
     void anotherMachineIsFoundOutWhenItComesBack() {
         Stage after = resumed(pairs(), Mode.RUN, "\r").after(9);
         after.sent();
