@@ -2,6 +2,7 @@ package lychnos.server;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertNotEquals;
 import static org.junit.jupiter.api.Assertions.assertNotSame;
 import static org.junit.jupiter.api.Assertions.assertSame;
 import static org.junit.jupiter.api.Assertions.assertThrows;
@@ -119,6 +120,21 @@ class RowsAsReadTest {
             own.name = "renamed-" + id;
         });
         assertEquals("renamed-" + id, units().get(0).name);
+    }
+
+    @Test
+    void whatTheSessionHasAlreadyDoesNotHideWhatIsWrittenMeanwhile() {
+        announce(1);
+        long unit = units().get(0).id;
+        Runnable elsewhere = () -> db.createMutationQuery("update Unit set name = :name where id = :id").setParameter("name", "renamed-" + id).setParameter("id", unit).executeUpdate();
+        String read = reading.of(() -> {
+            Unit loaded = db.find(Unit.class, unit);
+            QuarkusTransaction.requiringNew().run(elsewhere);
+            assertNotEquals("renamed-" + id, loaded.name);
+            return rows.units(id).get(0).name;
+        });
+        assertEquals("renamed-" + id, read);
+        assertEquals("renamed-" + id, units().get(0).name, "and it is what is remembered");
     }
 
     @Test

@@ -88,6 +88,8 @@ public class Checks {
                 .forEach(row -> addresses.put((Long) row[0], (Long) row[1]));
         Map<Long, Unit> units = bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
         Map<Long, Proof> worst = new HashMap<>();
+        // a unit that was retired since its proofs were read is none
+        byUnit.keySet().retainAll(units.keySet());
         byUnit.forEach((unit, proofs) -> proofs.stream()
                 .min(Comparator.comparing((Proof proof) -> proof.proven).thenComparing(proof -> proof.height).thenComparing(proof -> proof.at))
                 .filter(proof -> !proof.proven || proofs.size() >= addresses.getOrDefault(unit, 0L) || kinds.of(units.get(unit)).driven())

@@ -12,9 +12,12 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 import org.hibernate.Session;
+import org.hibernate.StatelessSession;
+import org.hibernate.query.SelectionQuery;
 
 /**
  * Units and addresses for whoever only reads. Of a hall of thousands those that were not written since they were read last are not
@@ -32,10 +35,12 @@ public class RowsAsRead {
     private static final int FEW = 200;
 
     private final Session db;
+    private final StatelessSession fresh;
     private final Map<String, Kept<?>> remembered = new ConcurrentHashMap<>();
 
-    RowsAsRead(Session db) {
+    RowsAsRead(Session db, StatelessSession fresh) {
         this.db = db;
+        this.fresh = fresh;
     }
 
     /** Who wrote each of the rows that are asked for, by their ids and in their order. */
@@ -107,12 +112,10 @@ public class RowsAsRead {
         List<T> rows = before.as(now);
         List<Long> changed = IntStream.range(0, rows.size()).filter(i -> rows.get(i) == null).mapToObj(i -> now.ids[i]).toList();
         if (!changed.isEmpty()) {
-            Map<Long, T> fresh = new HashMap<>();
-            (changed.size() > FEW ? db.createQuery(all, type).setParameter("id", of) : db.createQuery(some, type).setParameterList("ids", changed)).getResultList().forEach(row -> {
-                db.detach(row);
-                fresh.put(id.apply(row), row);
-            });
-            IntStream.range(0, rows.size()).filter(i -> rows.get(i) == null).forEach(i -> rows.set(i, fresh.get(now.ids[i])));
+            // not by the session: what it has loaded already it gives again as it was, though who wrote it last is known to be another
+            SelectionQuery<T> query = changed.size() > FEW ? fresh.createSelectionQuery(all, type).setParameter("id", of) : fresh.createSelectionQuery(some, type).setParameterList("ids", changed);
+            Map<Long, T> written = query.getResultStream().collect(Collectors.toMap(id, Function.identity()));
+            IntStream.range(0, rows.size()).filter(i -> rows.get(i) == null).forEach(i -> rows.set(i, written.get(now.ids[i])));
         }
         if (remembered.values().stream().mapToInt(kept -> kept.rows.size()).sum() > MOST_ROWS) {
             remembered.clear();
