@@ -6,7 +6,6 @@ import io.vertx.core.Vertx;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -66,13 +65,7 @@ public final class Hall implements AutoCloseable {
                 .put("writes", controller.writes())
                 .put("refusedLogins", controller.refusedLogins())
                 .put("factoryPhraseWorks", controller.admits(machine.spec().phrase()));
-        try {
-            Path half = directory.resolve(machine.spec().serial() + ".half");
-            Files.writeString(half, state.toString());
-            Files.move(half, directory.resolve(machine.spec().serial() + ".json"), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
-        } catch (IOException e) {
-            throw new IllegalStateException("state of " + machine.spec().serial() + " cannot be written", e);
-        }
+        WholeFile.write(directory.resolve(machine.spec().serial() + ".json"), state.toString());
     }
 
     @Override

@@ -7,7 +7,6 @@ import java.io.StringReader;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.security.GeneralSecurityException;
 import java.security.KeyFactory;
 import java.security.KeyPair;
@@ -56,7 +55,7 @@ public final class KeyFile {
         }
         KeyPair made = newPair();
         if (file != null) {
-            write(file, text(made));
+            WholeFile.write(file, text(made));
         }
         return made;
     }
@@ -74,7 +73,7 @@ public final class KeyFile {
 
     /** Keeps a pair there. */
     static void keep(Path file, KeyPair pair) {
-        write(file, text(pair));
+        WholeFile.write(file, text(pair));
     }
 
     /**
@@ -102,7 +101,7 @@ public final class KeyFile {
             for (X509Certificate each : shown.getCertificateChain("")) {
                 text.append(Authority.pem(each));
             }
-            write(file, text.toString());
+            WholeFile.write(file, text.toString());
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -143,16 +142,6 @@ public final class KeyFile {
     private static String text(KeyPair pair) {
         try {
             return pem(pair.getPrivate()) + Authority.pem(pair.getPublic());
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-    }
-
-    private static void write(Path file, String text) {
-        try {
-            Path half = file.resolveSibling(file.getFileName() + ".half");
-            Files.writeString(half, text);
-            Files.move(half, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -13,7 +13,6 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.time.Duration;
 import java.util.function.Consumer;
 
@@ -87,13 +86,7 @@ public final class Machine {
         if (kept != null) {
             ObjectNode all = JSON.createObjectNode().put("restarts", restarts).put("comesUpAt", comesUpAt);
             all.set("controller", controller.kept());
-            try {
-                Path half = kept.resolveSibling(kept.getFileName() + ".half");
-                JSON.writeValue(half.toFile(), all);
-                Files.move(half, kept, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
-            } catch (IOException e) {
-                throw new UncheckedIOException(e);
-            }
+            WholeFile.write(kept, all.toString());
         }
         changed.accept(this);
     }

@@ -4,13 +4,12 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
-import java.io.Writer;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.Properties;
 import java.util.stream.Collectors;
+import lychnos.lab.WholeFile;
 
 /**
  * What a machine keeps while it has no power. Each change is written at once, so that a stand-in that is killed comes up as it
@@ -75,29 +74,29 @@ final class Memory {
         if (file == null) {
             return;
         }
+        Properties one = new Properties();
+        one.setProperty(name, value);
         try {
-            Properties one = new Properties();
-            one.setProperty(name, value);
-            StringWriter text = new StringWriter();
-            one.store(text, null);
-            Files.writeString(file, text.toString().lines().filter(line -> !line.startsWith("#")).collect(Collectors.joining("\n", "", "\n")), StandardOpenOption.CREATE, StandardOpenOption.APPEND);
+            Files.writeString(file, text(one), StandardOpenOption.CREATE, StandardOpenOption.APPEND);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
     }
 
     private void write() {
-        if (file == null) {
-            return;
+        if (file != null) {
+            WholeFile.write(file, text(kept));
         }
+    }
+
+    /** Line by line, without the date that comes first. */
+    private static String text(Properties properties) {
+        StringWriter text = new StringWriter();
         try {
-            Path half = file.resolveSibling(file.getFileName() + ".half");
-            try (Writer writer = Files.newBufferedWriter(half)) {
-                kept.store(writer, null);
-            }
-            Files.move(half, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+            properties.store(text, null);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
+        return text.toString().lines().filter(line -> !line.startsWith("#")).map(line -> line + "\n").collect(Collectors.joining());
     }
 }
