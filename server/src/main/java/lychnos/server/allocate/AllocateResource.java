@@ -17,12 +17,14 @@ import com.fasterxml.jackson.core.type.TypeReference;
 import io.quarkus.narayana.jta.QuarkusTransaction;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.address.Run;
@@ -155,7 +157,7 @@ public class AllocateResource {
 
     private Tab tab(Network network) {
         long taken = db.createQuery("select count(*) from Claim c where c.networkId = :id and c.releasedAt is null", Long.class).setParameter("id", network.id).getSingleResult();
-        return new Tab(network.id, network.name, network.prefix.toString(), network.purpose, network.vlan, network.permanent, groundworks.ground(network).freeSize(), taken, network.prefix.run().size());
+        return new Tab(network.id, network.name, network.prefix.toString(), network.purpose, network.vlan, network.permanent, groundworks.freeSize(network), taken, network.prefix.run().size());
     }
 
     /** One entry a /24 where an IPv4 network is larger than a /22; else none. */
@@ -196,15 +198,14 @@ public class AllocateResource {
     }
 
     private Undo undo(long bringUpId) {
-        return db.createNativeQuery(
-                        "select cast(t.taking as text), t.size from (select c.taking, count(*) as size, max(c.taken_at) as at from claim c join unit u on u.id = c.unit_id"
-                                + " where u.bring_up_id = :id and c.released_at is null group by c.taking) t"
-                                + " where not exists (select 1 from run r join claim d on d.unit_id = r.unit_id where d.taking = t.taking and r.purpose = 'configure') order by t.at desc limit 1",
-                        Object[].class)
+        Set<UUID> begun = new HashSet<>(db.createQuery("select distinct c.taking from Run r join Unit u on u.id = r.unitId join Claim c on c.unitId = u.id where u.bringUpId = :id and r.purpose = 'configure'", UUID.class)
                 .setParameter("id", bringUpId)
-                .getResultStream()
-                .map(row -> new Undo(UUID.fromString((String) row[0]), ((Number) row[1]).intValue()))
-                .findFirst()
+                .getResultList());
+        Map<UUID, List<Claim>> takings = claims.live(bringUpId).stream().collect(Collectors.groupingBy(claim -> claim.taking));
+        takings.keySet().removeAll(begun);
+        return takings.values().stream()
+                .max(Comparator.comparing(claims -> claims.stream().map(claim -> claim.takenAt).max(Comparator.naturalOrder()).orElseThrow()))
+                .map(newest -> new Undo(newest.get(0).taking, newest.size()))
                 .orElse(null);
     }
 

@@ -77,7 +77,10 @@ public class Exports {
     List<String> fileNames(long bringUpId) {
         List<String> names = new ArrayList<>(of(List.of(), bringUpId).keySet());
         List<Zone> zones = zones(bringUpId);
-        db.createNativeQuery("select distinct regexp_replace(n.owner, '^[^.]+', '') from name_record n join claim c on c.id = n.claim_id join unit u on u.id = c.unit_id"
+        if (zones.isEmpty()) {
+            return names;
+        }
+        db.createNativeQuery("select distinct substr(n.owner, strpos(n.owner, '.')) from name_record n join claim c on c.id = n.claim_id join unit u on u.id = c.unit_id"
                         + " where u.bring_up_id = :id and c.released_at is null and n.state not in ('WITHDRAWING', 'WITHDRAWN')", String.class)
                 .setParameter("id", bringUpId)
                 .getResultStream()

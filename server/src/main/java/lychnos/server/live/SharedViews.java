@@ -13,19 +13,22 @@ import jakarta.ws.rs.core.Response;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import java.util.zip.Deflater;
 import java.util.zip.GZIPOutputStream;
-import lychnos.core.record.CanonicalJson;
 import lychnos.server.store.Reading;
 import org.jboss.logging.Logger;
 
@@ -60,6 +63,9 @@ public class SharedViews {
     private final ObjectMapper json;
     /** One at a time: what is asked for besides has the other processors. */
     private final ScheduledExecutorService behind = Executors.newSingleThreadScheduledExecutor();
+    /** Tells the tags of one server from those of another, and of the same before a restart. */
+    private final String here = UUID.randomUUID().toString().substring(0, 13);
+    private final AtomicLong tags = new AtomicLong();
     private final Set<String> awaited = ConcurrentHashMap.newKeySet();
     private final Map<String, Kept> kept = new ConcurrentHashMap<>();
     private final List<Object> locks = Stream.generate(Object::new).limit(MOST).toList();
@@ -82,9 +88,9 @@ public class SharedViews {
         final EntityTag tag;
         private byte[] packed;
 
-        Rendered(byte[] plain) {
+        Rendered(byte[] plain, EntityTag tag) {
             this.plain = plain;
-            tag = new EntityTag(CanonicalJson.sha256(plain).substring(0, 16));
+            this.tag = tag;
         }
 
         boolean worthPacking() {
@@ -107,9 +113,15 @@ public class SharedViews {
         final long took;
         final Map<String, Rendered> rendered = new ConcurrentHashMap<>();
         final Map<String, Function<Object, Object>> parts = new ConcurrentHashMap<>();
+        /** By part, as it was rendered last. */
+        final Map<String, Rendered> before = new HashMap<>();
 
-        Kept(Object view, long version, long begun) {
+        Kept(Object view, long version, long begun, Kept last) {
             this.view = view;
+            if (last != null) {
+                before.putAll(last.before);
+                before.putAll(last.rendered);
+            }
             this.version = version;
             this.begun = begun;
             took = System.nanoTime() - begun;
@@ -155,7 +167,12 @@ public class SharedViews {
 
     private Rendered rendered(Kept kept, String part, Function<Object, Object> partOf) {
         kept.parts.putIfAbsent(part, partOf);
-        return kept.rendered.computeIfAbsent(part, none -> new Rendered(written(partOf.apply(kept.view))));
+        return kept.rendered.computeIfAbsent(part, none -> {
+            byte[] plain = written(partOf.apply(kept.view));
+            Rendered before = kept.before.get(part);
+            boolean same = before != null && Arrays.equals(before.plain, plain);
+            return new Rendered(plain, same ? before.tag : new EntityTag(here + "-" + tags.incrementAndGet()));
+        });
     }
 
     private Kept kept(String key, long bringUpId, Supplier<?> view) {
@@ -211,7 +228,7 @@ public class SharedViews {
     private Kept renewed(String key, long bringUpId, Supplier<?> view) {
         long version = live.version(bringUpId);
         long begun = System.nanoTime();
-        Kept made = new Kept(view.get(), version, begun);
+        Kept made = new Kept(view.get(), version, begun, kept.get(key));
         if (kept.size() >= MOST) {
             kept.clear();
         }

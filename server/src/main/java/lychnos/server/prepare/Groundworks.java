@@ -12,6 +12,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import lychnos.core.address.Address;
@@ -112,6 +113,11 @@ public class Groundworks {
         return new Ground(network.purpose, network.prefix, network.gateway, runs(ranges, true), runs(ranges, false), taken, cooling(network.id));
     }
 
+    /** How many addresses may be given out now. */
+    public long freeSize(Network network) {
+        return rows.suffice() ? rows.once("free in " + network.id, () -> ground(network).freeSize()) : ground(network).freeSize();
+    }
+
     /** Every address of these networks that was given out here. */
     public Set<Address> taken(List<Network> networks) {
         return new HashSet<>(db.createQuery("select c.address from Claim c where c.networkId in :networks and c.releasedAt is null", Address.class)
@@ -129,6 +135,10 @@ public class Groundworks {
 
     /** How many units of a bring-up have no address yet. */
     public long toPlace(long bringUpId) {
+        if (rows.suffice()) {
+            Set<Long> placed = rows.claims(bringUpId).stream().map(claim -> claim.unitId).collect(Collectors.toSet());
+            return rows.units(bringUpId).stream().filter(unit -> !placed.contains(unit.id)).count();
+        }
         return db.createQuery("select count(*) from Unit u where u.bringUpId = :id and not exists (select 1 from Claim c where c.unitId = u.id and c.releasedAt is null)", Long.class)
                 .setParameter("id", bringUpId)
                 .getSingleResult();
@@ -182,7 +192,7 @@ public class Groundworks {
                 networks(bringUp).stream().map(this::statement).toList(),
                 findings,
                 toPlace(bringUp.id),
-                network == null ? 0 : ground(network).freeSize(),
+                network == null ? 0 : freeSize(network),
                 undoableImport);
     }
 

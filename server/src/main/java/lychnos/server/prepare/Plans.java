@@ -5,10 +5,12 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.WeakHashMap;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 import lychnos.core.address.Run;
@@ -22,6 +24,7 @@ import lychnos.core.sheet.UnitFacts;
 import lychnos.server.LychnosConfig;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
+import lychnos.server.store.Claim;
 import lychnos.server.store.MeasuredService;
 import lychnos.server.store.Network;
 import lychnos.server.store.RowsAsRead;
@@ -34,6 +37,8 @@ public class Plans {
 
     private static final Duration LATELY = Duration.ofDays(28);
 
+    /** By shared rows, as long as somebody has those. */
+    private final Map<List<Claim>, Map<Long, List<Seat>>> seats = Collections.synchronizedMap(new WeakHashMap<>());
     private final Session db;
     private final RowsAsRead rows;
     private final Groundworks groundworks;
@@ -68,7 +73,10 @@ public class Plans {
     /** By unit, the live addresses of a bring-up in the order of their places; the first is what the unit is managed at. */
     public Map<Long, List<Seat>> seats(long bringUpId) {
         if (rows.suffice()) {
-            return rows.claims(bringUpId).stream().map(claim -> new Seat(claim.unitId, claim.networkId, claim.role, claim.address, claim.hostName, claim.domain)).collect(Collectors.groupingBy(Seat::unitId));
+            List<Claim> claims = rows.claims(bringUpId);
+            return seats.computeIfAbsent(claims, these -> Collections.unmodifiableMap(these.stream()
+                    .map(claim -> new Seat(claim.unitId, claim.networkId, claim.role, claim.address, claim.hostName, claim.domain))
+                    .collect(Collectors.groupingBy(Seat::unitId))));
         }
         return db.createQuery(
                         "select new lychnos.server.prepare.Plans$Seat(c.unitId, c.networkId, c.role, c.address, c.hostName, c.domain)"
@@ -157,7 +165,7 @@ public class Plans {
                 runs(ranges, AddressRange.DHCP),
                 ours,
                 ours && v4 ? wanted.getOrDefault(network.purpose, 0L) : 0,
-                ours ? groundworks.ground(network).freeSize() : 0,
+                ours ? groundworks.freeSize(network) : 0,
                 lately);
     }
 
