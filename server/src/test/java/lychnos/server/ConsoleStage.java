@@ -30,6 +30,7 @@ final class ConsoleStage implements AutoCloseable {
     private static final String SERVER = "127.40.8.40";
     private static final int WEB = 18444;
     private static final Duration PATIENCE = Duration.ofSeconds(60);
+    private static final Duration AGAIN = Duration.ofSeconds(5);
     private static final AtomicInteger PORT = new AtomicInteger(3001);
 
     final Client client;
@@ -263,6 +264,7 @@ final class ConsoleStage implements AutoCloseable {
     JsonPath toTheEnd(int unit, Predicate<Map<String, Object>> pass) {
         long end = System.nanoTime() + PATIENCE.toNanos();
         Map<Integer, String> passed = new HashMap<>();
+        Map<Integer, Long> since = new HashMap<>();
         while (System.nanoTime() < end && !Thread.currentThread().isInterrupted()) {
             JsonPath bench = bench(unit);
             if (bench.getString("runState").equals("DONE")) {
@@ -276,9 +278,11 @@ final class ConsoleStage implements AutoCloseable {
                     if (!Boolean.TRUE.equals(hold.get("passable")) || !pass.test(hold)) {
                         return bench;
                     }
-                    // said once; again only where nobody was there to hear it
-                    if (!hold.toString().equals(passed.get(i)) && decide(((Number) members.get(i).get("dialogueId")).longValue(), "go-on", Map.of("typed", hold.get("typed"))).statusCode() < 300) {
+                    // said once; again only where nobody was there to hear it, or who heard it has lost the unit since
+                    boolean heard = hold.toString().equals(passed.get(i)) && System.nanoTime() - since.get(i) < AGAIN.toNanos();
+                    if (!heard && decide(((Number) members.get(i).get("dialogueId")).longValue(), "go-on", Map.of("typed", hold.get("typed"))).statusCode() < 300) {
                         passed.put(i, hold.toString());
+                        since.put(i, System.nanoTime());
                     }
                 } else {
                     passed.remove(i);

@@ -128,11 +128,7 @@ class PagesTest {
                 stage.yes(unit);
                 return !kept(moment).isEmpty();
             });
-            try (java.sql.Connection connection = database.getConnection();
-                    java.sql.PreparedStatement end = connection.prepareStatement("update run set lease_until = now() - interval '1 second' where unit_id = ? and state = 'RUNNING'")) {
-                end.setInt(1, unit);
-                assertEquals(1, end.executeUpdate());
-            }
+            run(unit, "lease_until = now() - interval '1 second'");
         }
         JsonPath bench = stage.toTheEnd(unit);
         assertEquals("DONE", bench.getString("runState"), bench::prettify);
@@ -140,6 +136,15 @@ class PagesTest {
         assertEquals("1", kept("seen.phraseChanges"));
         assertEquals("in service", kept("service"));
         factoryPasswordTriedOnceAtEachLook(stage.proven(unit, "management"));
+    }
+
+    /** Changes the run of a unit under the server that works at it. */
+    private void run(int unit, String set) throws java.sql.SQLException {
+        try (java.sql.Connection connection = database.getConnection();
+                java.sql.PreparedStatement change = connection.prepareStatement("update run set " + set + " where unit_id = ? and state = 'RUNNING'")) {
+            change.setInt(1, unit);
+            assertEquals(1, change.executeUpdate());
+        }
     }
 
     @Test
@@ -153,7 +158,7 @@ class PagesTest {
     }
 
     @Test
-    void whatCanNeverBeChangedIsTypedByAPerson() {
+    void whatCanNeverBeChangedIsTypedByAPerson() throws Exception {
         int unit = stage.array(Map.of());
         stage.ready().begin(unit, "run");
         JsonPath bench = stage.toTheEnd(unit, hold -> !hold.get("why").equals("PERMANENT"));
@@ -163,7 +168,10 @@ class PagesTest {
         long dialogue = stage.dialogue(unit, 0);
         stage.decide(dialogue, "go-on", Map.of("typed", "mirrored")).then().statusCode(409);
         assertEquals("", kept("page/pool"));
-        stage.decide(dialogue, "go-on", Map.of("typed", "double parity")).then().statusCode(204);
+        run(unit, "fence = fence + 1, lease_owner = 'elsewhere', lease_until = now() + interval '1 hour'");
+        stage.decide(dialogue, "go-on", Map.of("typed", "double parity")).then().statusCode(409);
+        run(unit, "lease_until = now() - interval '1 second'");
+        ConsoleStage.until("whoever took it over hears the yes", () -> stage.decide(dialogue, "go-on", Map.of("typed", "double parity")).statusCode() == 204);
         ConsoleStage.until("the pool is laid out", () -> kept("page/pool").contains("double parity"));
     }
 

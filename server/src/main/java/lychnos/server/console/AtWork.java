@@ -8,6 +8,9 @@ import lychnos.core.dialogue.Mode;
 /** A member's setup that this server works at: on its line, or on its pages. What people decide completes with why not, or with nothing. */
 interface AtWork {
 
+    /** Why not, where the hold on the run was lost before what was decided could be kept. */
+    String TAKEN_OVER = "Another server has taken this over in this moment, and nothing came of it. Look at it again.";
+
     CompletableFuture<Optional<String>> mode(Mode next, String login);
 
     CompletableFuture<Optional<String>> goOn(String typed, String login);

@@ -107,6 +107,8 @@ final class MemberLine implements LineEvents, OpenLine {
     private boolean lineUp;
     private boolean everUp;
     private boolean gone;
+    /** Another server has it now. */
+    private boolean lost;
     private boolean doneTold;
     private int reopened;
     private Mode mode;
@@ -368,6 +370,7 @@ final class MemberLine implements LineEvents, OpenLine {
             }
         } catch (HoldLost e) {
             LOG.infof("let go of a line of run %d: %s", held.runId(), e.getMessage());
+            lost = true;
             around.lost(this);
             return;
         } catch (RuntimeException e) {
@@ -565,7 +568,8 @@ final class MemberLine implements LineEvents, OpenLine {
             } else {
                 hear();
                 by = login;
-                answer.complete(act.get());
+                Optional<String> refused = act.get();
+                answer.complete(lost ? Optional.of(TAKEN_OVER) : refused);
             }
         });
         return answer;

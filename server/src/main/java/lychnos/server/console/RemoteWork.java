@@ -95,6 +95,8 @@ final class RemoteWork implements AtWork {
     private int approved = NONE;
     private int retries;
     private boolean gone;
+    /** Another server has it now. */
+    private boolean lost;
     private Instant deadline;
     private String stretch = "";
     private RemoteStep doing;
@@ -343,6 +345,7 @@ final class RemoteWork implements AtWork {
         } catch (HoldLost e) {
             LOG.infof("let go of the pages of run %d: %s", held.runId(), e.getMessage());
             gone = true;
+            lost = true;
             around.lost(this);
         } catch (RuntimeException e) {
             // nothing goes on before it is kept: it is tried again until the database takes it
@@ -388,7 +391,10 @@ final class RemoteWork implements AtWork {
 
     private CompletableFuture<Optional<String>> decide(Supplier<Optional<String>> act) {
         CompletableFuture<Optional<String>> answer = new CompletableFuture<>();
-        inOrder.add(() -> answer.complete(gone ? Optional.of("These pages are not worked at here any more.") : act.get()));
+        inOrder.add(() -> {
+            Optional<String> refused = gone ? Optional.of("These pages are not worked at here any more.") : act.get();
+            answer.complete(lost ? Optional.of(TAKEN_OVER) : refused);
+        });
         return answer;
     }
 
