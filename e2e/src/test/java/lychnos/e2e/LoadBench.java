@@ -5,6 +5,8 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -20,6 +22,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.LongStream;
+import java.util.stream.Stream;
 
 /**
  * Twenty engineers at once on a hall of 5,000 units, for so many seconds: each opens views, looks at units, types facts, and pauses
@@ -88,6 +92,7 @@ public final class LoadBench {
         for (int i = 0; i < ENGINEERS; i++) {
             signedIn.add(new Api(stage.url(), "engineer-" + i, password(i)));
         }
+        Processors before = Processors.now();
         long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(seconds);
         List<Future<?>> all = new ArrayList<>();
         for (int i = 0; i < ENGINEERS; i++) {
@@ -107,7 +112,26 @@ public final class LoadBench {
             }
         });
         line("all reads", reads);
+        System.out.printf(Locale.ROOT, "processors: %s%n", Processors.now().since(before));
         System.out.printf(Locale.ROOT, "refused or failed: %d; server %d MB resident%n", faults.get(), stage.residentMegabytes());
+    }
+
+    /** What the processors did, in ticks (proc(5), {@code /proc/stat}): a host that gives them to others makes every figure worse. */
+    private record Processors(long all, long idle, long stolen) {
+
+        static Processors now() throws IOException {
+            try (Stream<String> lines = Files.lines(Path.of("/proc/stat"))) {
+                // cpu user nice system idle iowait irq softirq steal; what follows is contained in user and nice
+                long[] ticks = Stream.of(lines.findFirst().orElseThrow().split(" +")).skip(1).limit(8).mapToLong(Long::parseLong).toArray();
+                return new Processors(LongStream.of(ticks).sum(), ticks[3] + ticks[4], ticks[7]);
+            }
+        }
+
+        String since(Processors before) {
+            double spent = all - before.all;
+            double stolen = 100 * (stolen() - before.stolen) / spent;
+            return String.format(Locale.ROOT, "%.0f %% at work, %.0f %% taken by the host", 100 - 100 * (idle - before.idle) / spent - stolen, stolen);
+        }
     }
 
     private static void line(String what, List<Double> list) {
