@@ -6,7 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 
-/** Writes a text file that is never seen half written: neither by who reads it meanwhile, nor after a power cut. */
+/** Writes a text file that is never seen half written: neither by who reads it meanwhile, nor after the stand-in was killed. */
 public final class WholeFile {
 
     private WholeFile() {}

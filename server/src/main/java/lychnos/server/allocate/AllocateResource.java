@@ -198,11 +198,11 @@ public class AllocateResource {
     }
 
     private Undo undo(long bringUpId) {
-        Set<UUID> begun = new HashSet<>(db.createQuery("select distinct c.taking from Run r join Unit u on u.id = r.unitId join Claim c on c.unitId = u.id where u.bringUpId = :id and r.purpose = 'configure'", UUID.class)
-                .setParameter("id", bringUpId)
-                .getResultList());
         Map<UUID, List<Claim>> takings = claims.live(bringUpId).stream().collect(Collectors.groupingBy(claim -> claim.taking));
-        takings.keySet().removeAll(begun);
+        // what was set up counts, though it may be out of use since
+        takings.keySet().removeAll(db.createQuery("select distinct c.taking from Run r join Claim c on c.unitId = r.unitId where r.purpose = 'configure' and c.taking in :takings", UUID.class)
+                .setParameterList("takings", List.copyOf(takings.keySet()))
+                .getResultList());
         return takings.values().stream()
                 .max(Comparator.comparing(claims -> claims.stream().map(claim -> claim.takenAt).max(Comparator.naturalOrder()).orElseThrow()))
                 .map(newest -> new Undo(newest.get(0).taking, newest.size()))
