@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lychnos.core.dialogue.DialogueStep.Asked;
 import lychnos.core.dialogue.DialogueStep.Mark;
@@ -42,6 +43,9 @@ public final class Conversation {
 
     /** How long a line may say nothing before it is nudged, or a person is called. */
     static final Duration SILENCE = Duration.ofSeconds(4);
+
+    /** The same after a break, where a machine that was heard since may be slow in saying more. */
+    static final Duration SILENCE_AFTER_BREAK = Duration.ofSeconds(15);
 
     private static final int MOST_SHOWN = 400;
     private static final int NONE = -1;
@@ -106,6 +110,14 @@ public final class Conversation {
     private boolean otherIsActive;
     /** The line was not looked at for a time: the end of a wait may have been shown meanwhile. */
     private boolean mayHaveMissed;
+    /** Something may have been shown in a break, and nothing was answered since: what is missing on the screen is not a difference. */
+    private boolean unseen;
+    /** A page is worked on again only once it was drawn whole after the break, or a person has looked at it. */
+    private boolean pageAwaited;
+    private boolean redrawAsked;
+    /** How often the window had been erased when the break ended, and when the decision now waited for was asked for. */
+    private int erasuresAtBreak;
+    private int erasuresAtHold;
     private final RowSearch rows = new RowSearch(UNFORESEEN);
     private int erasuresAtAnswer;
     private Screen.Place pagedAt;
@@ -120,7 +132,7 @@ public final class Conversation {
         this.values = values;
         this.mode = mode;
         steps = new Steps(dialogue, member);
-        line = new LineView(dialogue.chatter(), steps::asking, now);
+        line = new LineView(dialogue.chatter(), steps::asking, steps::isRow, now);
     }
 
     /**
@@ -152,9 +164,18 @@ public final class Conversation {
         read.putAll(left.read);
         brokenOff = left.identified;
         mayHaveMissed = true;
-        sentBefore = steps.sent();
         line.write(left.shown, now);
         newFrom = screen().cursor();
+        broken();
+    }
+
+    /** From here on the line was not watched: what it showed meanwhile is lost, and what was sent last may not have arrived. */
+    private void broken() {
+        sentBefore = steps.sent();
+        unseen = true;
+        pageAwaited = true;
+        redrawAsked = false;
+        erasuresAtBreak = screen().erasures();
     }
 
     public State state() {
@@ -189,7 +210,7 @@ public final class Conversation {
             return Optional.empty();
         }
         Instant usuallyBack = state == State.WAITING && !identified ? line.quietSince().plus(steps.waits().about()) : null;
-        return Stream.of(deadline, usuallyBack, line.since().plus(SETTLE), line.since().plus(SETTLE_WITH_CHATTER), line.since().plus(UNFORESEEN), line.quietSince().plus(SETTLE), line.quietSince().plus(UNFORESEEN), line.quietSince().plus(SILENCE))
+        return Stream.of(deadline, usuallyBack, line.since().plus(SETTLE), line.since().plus(SETTLE_WITH_CHATTER), line.since().plus(UNFORESEEN), line.quietSince().plus(SETTLE), line.quietSince().plus(UNFORESEEN), line.quietSince().plus(SILENCE), unseen ? line.quietSince().plus(SILENCE_AFTER_BREAK) : null)
                 .filter(at -> at != null && at.isAfter(now))
                 .min(Instant::compareTo);
     }
@@ -248,7 +269,9 @@ public final class Conversation {
             }
         } else if (state == State.WAITING && !identified && mayBeBack(now)) {
             askWhetherTheSame();
-        } else if (state == State.FOLLOWING && unheard && line.question().isEmpty() && line.quiet(now).compareTo(SILENCE) >= 0) {
+        } else if ((state == State.FOLLOWING || state == State.WAITING && mayHaveMissed) && unseen && line.question().isEmpty() && mayPress() && line.quiet(now).compareTo(SILENCE) >= 0 && redraws(now)) {
+            return effects(); // what it draws again tells how far it is
+        } else if (state == State.FOLLOWING && unseen && line.question().isEmpty() && line.quiet(now).compareTo(unheard ? SILENCE : SILENCE_AFTER_BREAK) >= 0) {
             hold(Why.SILENT, NONE, "What the machine asked last was lost in the break, and it says nothing by itself. Press a key that answers nothing there, such as the one that draws its question again, or type the answer yourself; it goes on once the line speaks.", lastOf(line.shown()));
         }
         return effects();
@@ -280,8 +303,8 @@ public final class Conversation {
             return;
         }
         nudged = true;
-        line.quietFrom(now);
-        effects.add(new Effect.Send(-1, dialogue.nudge()));
+        redrawAsked = true;
+        press(dialogue.nudge(), now);
     }
 
     public List<Effect> mode(Mode next, Instant now) {
@@ -342,9 +365,9 @@ public final class Conversation {
         } else {
             brokenOff |= identified;
             identified = false;
-            sentBefore = steps.sent();
             become(State.UNSURE);
         }
+        broken();
         return effects();
     }
 
@@ -387,6 +410,7 @@ public final class Conversation {
             enterTyped(hold.step(), now);
             return effects();
         } else {
+            pageAwaited &= why != Why.NOT_SEEN;
             approved = hold.step();
         }
         release(now);
@@ -464,6 +488,9 @@ public final class Conversation {
     /** What was sent is echoed, and what stood there is no question any more. */
     private void sentNow(String text, Instant now) {
         pagedAt = null;
+        unseen = false;
+        pageAwaited = false;
+        redrawAsked = false;
         rows.anew();
         erasuresAtAnswer = screen().erasures();
         sentBefore = NONE;
@@ -528,15 +555,27 @@ public final class Conversation {
         }
     }
 
-    /** Whether the line has ended by itself what a person was called for: it was silent, or did not tell which machine it is. */
+    /**
+     * Whether the line has ended by itself what a person was called for: it was silent, did not tell which machine it is, asked
+     * something that nobody knows and now asks something that is known, or has drawn the page that was judged a second time.
+     */
     private boolean tellsWhatWasMissing() {
-        boolean speaks = hold.why() == Why.SILENT && !unheard && !line.shown().isBlank();
-        boolean tells = !identified && (hold.why() == Why.CUT || hold.why() == Why.UNFORESEEN || hold.why() == Why.NOT_KNOWN) && dialogue.identify().see().in(told(line.shown()));
+        Why why = hold.why();
+        boolean speaks = why == Why.SILENT && !unheard && !line.shown().isBlank();
+        boolean tells = !identified && (why == Why.CUT || why == Why.UNFORESEEN || why == Why.NOT_KNOWN) && dialogue.identify().see().in(told(line.shown()));
+        boolean judgedByItsPage = why == Why.DIFFERS || why == Why.NOT_SEEN || why == Why.UNFORESEEN;
+        boolean drawn = identified && judgedByItsPage && screen().erasures() != erasuresAtHold;
+        boolean asks = line.question().filter(Question::last).isPresent() && (identified || logInStands());
+        boolean known = why == Why.UNFORESEEN && (asks || identified && dialogue.pagingKey(line.openLine()).isPresent());
         if (speaks || tells) {
             hold = null;
             become(identified ? State.FOLLOWING : State.UNSURE);
+        } else if (drawn || known) {
+            hold = null;
+            rows.anew();
+            become(behindHold);
         }
-        return speaks || tells;
+        return hold == null;
     }
 
     /** What tells which machine is on the line now. */
@@ -599,12 +638,41 @@ public final class Conversation {
         int sent = steps.sent();
         if (sent >= 0 && screen().erasures() == erasuresAtAnswer) {
             nothingKnownStands(shown, stands);
+        } else if (pageAwaited && screen().erasures() == erasuresAtBreak) {
+            askForThePage(now);
         } else if (sent >= 0 && refusal(shown).isPresent()) {
             refused(sent, shown);
+        } else if (sent >= 0 && sent == sentBefore && stillChosen(sent, shown)) {
+            sentBefore = NONE;
+            steps.set(sent, Progress.OPEN); // the key that opens the page was lost in the break
         } else if (sent < 0 || accepted(sent, shown)) {
             steps.nextRow().filter(next -> pageAgrees(next, shown)).ifPresent(next -> goTo(next, now));
             finishIfDone();
         }
+    }
+
+    /** Where only parts of a page were drawn since the break, the machine is asked for all of it; where it has no key for that, a person. */
+    private void askForThePage(Instant now) {
+        if (redraws(now) || line.quiet(now).compareTo(SILENCE) < 0) {
+            return;
+        }
+        hold(Why.NOT_SEEN, NONE, "The page was not seen whole since the work was broken off. Press the key that draws it again, such as Ctrl+L, or say that it is the page that was open before.", lastOf(String.join("\n", screen().window())));
+    }
+
+    /** Whether the tool may press a key now: nobody works at the line by hand. */
+    private boolean mayPress() {
+        return mode != Mode.WATCH && typing.isEmpty();
+    }
+
+    /** Sends the key that draws the page again, once, where the description has one; it changes nothing on the machine. */
+    private boolean redraws(Instant now) {
+        if (redrawAsked || dialogue.nudge().isEmpty()) {
+            return false;
+        }
+        redrawAsked = true;
+        rows.anew();
+        press(dialogue.nudge(), now);
+        return true;
     }
 
     /** What a page shows is compared before another one is opened. */
@@ -622,11 +690,27 @@ public final class Conversation {
         switch (rows.look(steps.asked(step).row(), screen().markedText(), line.quiet(now))) {
             case HERE -> enterRow(step, now);
             case FURTHER -> press(DOWN, now);
-            case STUCK -> hold(Why.UNFORESEEN, step, "The page shows no row that moves with the cursor keys. Bring it to “" + steps.get(step).title() + "” yourself.", lastOf(String.join("\n", screen().window())));
+            case STUCK -> stuck(step, now);
             case NOWHERE -> hold(Why.UNFORESEEN, step, "No row for “" + steps.get(step).title() + "” was found on this page. Bring it there yourself.", lastOf(String.join("\n", screen().window())));
             case NOT_MOVED -> {
                 // the page is still being drawn
             }
+        }
+    }
+
+    /** Whether the row that opens another page is still the one that is chosen, and that page does not stand there. */
+    private boolean stillChosen(int step, String shown) {
+        Asked row = steps.asked(step);
+        List<String> marked = screen().markedText();
+        // the row's own label may read like the title of the page that it opens
+        String others = shown.lines().filter(text -> marked.stream().noneMatch(text::contains)).collect(Collectors.joining("\n"));
+        boolean opened = !row.expects().isEmpty() && row.expects().stream().allMatch(each -> each.look().in(others));
+        return row.opensPage() && !opened && marked.stream().anyMatch(row.row()::in);
+    }
+
+    private void stuck(int step, Instant now) {
+        if (!redraws(now)) {
+            hold(Why.UNFORESEEN, step, "The page shows no row that moves with the cursor keys. Bring it to “" + steps.get(step).title() + "” yourself.", lastOf(String.join("\n", screen().window())));
         }
     }
 
@@ -812,6 +896,9 @@ public final class Conversation {
         boolean looked = approved == step;
         approved = looked ? NONE : approved;
         List<String> missing = looked ? List.of() : steps.asked(step).expects().stream().filter(each -> each.required() && !each.look().in(shown)).map(each -> "“" + each.look() + "”").toList();
+        if (!looked && sentAgain(step, !missing.isEmpty(), shown)) {
+            return false;
+        }
         if (!missing.isEmpty()) {
             if (step == sentBefore) {
                 notSeen(step, shown);
@@ -837,6 +924,19 @@ public final class Conversation {
             }
         }
         return true;
+    }
+
+    /** A command that changes nothing is sent a second time where what it showed was lost in a break. */
+    private boolean sentAgain(int step, boolean missing, String shown) {
+        if (step != sentBefore || !steps.asked(step).is(Mark.AGAIN) || !mayPress()) {
+            return false;
+        }
+        boolean lost = missing || steps.summariesAfter(step).stream().anyMatch(summary -> ((Summary) steps.get(summary)).fields().keySet().stream().anyMatch(look -> !look.in(shown)));
+        if (lost) {
+            sentBefore = NONE;
+            steps.set(step, Progress.OPEN);
+        }
+        return lost;
     }
 
     private void confirmSent() {
@@ -901,11 +1001,12 @@ public final class Conversation {
             if (is.isEmpty()) {
                 differences.add(wanted + " is not shown");
             } else if (!is.get().equals(wanted)) {
-                shownOtherwise = true;
+                // in a break the end of a line may be lost
+                shownOtherwise |= !unseen || !wanted.startsWith(is.get());
                 differences.add("it shows " + is.get() + ", planned is " + wanted);
             }
         }
-        if (!differences.isEmpty() && !shownOtherwise && sentBefore != NONE && steps.openBetween(sentBefore, step) == 0) {
+        if (!differences.isEmpty() && !shownOtherwise && unseen) {
             notSeen(step, shown);
             return false;
         }
@@ -997,6 +1098,7 @@ public final class Conversation {
     private void hold(Hold next) {
         behindHold = state == State.HELD ? behindHold : state;
         hold = new Hold(next.why(), next.step(), redacted(next.sentence()), redacted(next.shown()), next.typed());
+        erasuresAtHold = screen().erasures();
         become(State.HELD);
     }
 

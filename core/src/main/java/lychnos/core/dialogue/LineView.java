@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.IntPredicate;
 import java.util.function.ToIntFunction;
 
 /**
@@ -35,6 +36,8 @@ final class LineView {
     private final List<Look> chatter;
     /** Which step asks a line, or -1. */
     private final ToIntFunction<String> asker;
+    /** Steps whose question counts only where the cursor stands: on a page the labels of rows read like questions. */
+    private final IntPredicate atCursor;
     private final Screen screen = new Screen();
     private Screen.Place mark = screen.cursor();
     private int erasures;
@@ -49,9 +52,10 @@ final class LineView {
     /** What {@link #lines} gave last, until something changes it: it is asked for many times at each look. */
     private List<String> lines;
 
-    LineView(List<Look> chatter, ToIntFunction<String> asker, Instant now) {
+    LineView(List<Look> chatter, ToIntFunction<String> asker, IntPredicate atCursor, Instant now) {
         this.chatter = chatter;
         this.asker = asker;
+        this.atCursor = atCursor;
         since = now;
         quietSince = now;
     }
@@ -76,7 +80,8 @@ final class LineView {
     }
 
     void fresh(Instant now) {
-        mark = screen.cursor();
+        // what stands behind the cursor in its row was there before too
+        mark = new Screen.Place(screen.cursor().row(), Math.max(screen.cursor().column(), cursorRow().length()));
         screen.fromHere();
         lines = null;
         erasures = screen.erasures();
@@ -171,6 +176,10 @@ final class LineView {
         return shown.isEmpty() || screen.cursor().column() == 0 ? "" : shown.get(shown.size() - 1);
     }
 
+    private String cursorRow() {
+        return screen.since(new Screen.Place(screen.cursor().row(), 0)).get(0);
+    }
+
     /** The question that stands last on the line, if it is one that was described. */
     Optional<Question> question() {
         List<String> shown = lines();
@@ -180,7 +189,7 @@ final class LineView {
         }
         for (int at = last; at >= Math.max(0, last - LOOKED_BACK); at--) {
             int step = asker.applyAsInt(shown.get(at));
-            if (step >= 0) {
+            if (step >= 0 && (!atCursor.test(step) || cursorRow().endsWith(shown.get(at)))) {
                 return Optional.of(new Question(step, shown.get(at), at == last));
             }
         }

@@ -91,18 +91,32 @@ final class Steps {
         IntStream.range(0, progress.length).filter(i -> progress[i] == Progress.OPEN && logsIn(i)).forEach(i -> progress[i] = Progress.LEFT_OUT);
     }
 
-    /** Of questions that look alike the first that is open; one that was answered only where no open one looks so; or -1. */
+    /** Whether a step is a row of a page that is gone to with the cursor keys. */
+    boolean isRow(int step) {
+        return steps.get(step) instanceof Asked asked && asked.row() != null;
+    }
+
+    /**
+     * Of questions that look alike the first that is open; one that was answered only where no open one looks so; or -1. Where others
+     * must still be asked between one whose answer was sent and the first open one, the machine asks for that answer again.
+     */
     int asking(String line) {
         int answered = -1;
         for (int i = 0; i < steps.size(); i++) {
             if (steps.get(i) instanceof Asked asked && asked.look().in(line)) {
                 if (progress[i] == Progress.OPEN) {
-                    return i;
+                    int sent = answered;
+                    return sent >= 0 && progress[sent] == Progress.SENT && !asked(sent).command() && openBetween(sent, i) > 0 ? sent : i;
                 }
                 answered = i;
             }
         }
         return answered;
+    }
+
+    /** How many steps between two are open that the machine must ask. */
+    private long openBetween(int from, int to) {
+        return IntStream.range(from + 1, to).filter(i -> progress[i] == Progress.OPEN && steps.get(i) instanceof Asked asked && mustBeAsked(asked)).count();
     }
 
     /** The first wait that is not over. */
@@ -128,11 +142,6 @@ final class Steps {
             }
         }
         return Optional.empty();
-    }
-
-    /** How many steps between two are open that the machine must ask. */
-    long openBetween(int from, int to) {
-        return IntStream.range(from + 1, to).filter(i -> progress[i] == Progress.OPEN && steps.get(i) instanceof Asked asked && mustBeAsked(asked)).count();
     }
 
     /** The next thing, if it is a row to be gone to on a page. */
