@@ -2,6 +2,7 @@ package lychnos.server;
 
 import io.smallrye.config.ConfigMapping;
 import io.smallrye.config.WithDefault;
+import io.smallrye.config.WithName;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
@@ -25,6 +26,8 @@ public interface LychnosConfig {
 
     /** Whether the session cookie is marked Secure: yes wherever browsers come over HTTPS. */
     boolean cookieSecure();
+
+    Session session();
 
     /** Accounts to make when there are none, as {@code login:name:role:password}, separated by semicolons: for the demo. */
     Optional<String> demoAccounts();
@@ -68,6 +71,30 @@ public interface LychnosConfig {
 
         /** How long to wait for a machine to come back, where that is to differ from what its kind says. */
         Optional<Duration> followAtMost();
+    }
+
+    Reach reach();
+
+    /** What the server may reach at all, set by its operator; in a lab everything that a lab can reach. */
+    interface Reach {
+        /** Prefixes that networks and services of the sites must lie in. While there are none nothing is reached. */
+        @WithName("machines")
+        Optional<List<String>> machines();
+
+        /** Prefixes that webhooks and mail relays may lie in besides. */
+        @WithName("notices")
+        Optional<List<String>> notices();
+    }
+
+    /** How long people stay signed in. */
+    interface Session {
+        /** After how long without a request a session ends. */
+        @WithDefault("4h")
+        Duration idle();
+
+        /** After how long a session ends in any case: one shift and the next morning. */
+        @WithDefault("20h")
+        Duration longest();
     }
 
     /** The sealed store. */

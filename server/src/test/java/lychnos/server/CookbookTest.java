@@ -52,7 +52,7 @@ class CookbookTest extends ProvenMachine {
     /** Programs are written against the description: what they do most has an example there, of things that there are. */
     @Test
     void theDescriptionHasExamples() {
-        JsonPath described = io.restassured.RestAssured.given().accept("application/json").get("/q/openapi?format=json").then().statusCode(200).extract().jsonPath();
+        JsonPath described = Client.viewer().request().accept("application/json").get("/q/openapi?format=json").then().statusCode(200).extract().jsonPath();
         assertEquals("BK-40718", described.getString("paths.'/api/bring-ups/{id}/facts'.put.requestBody.content.'application/json'.example.cells[0].value"));
         assertEquals(64, described.getString("paths.'/api/bring-ups/{id}/signatures'.post.responses.'200'.content.'application/json'.example[0].digest").length());
         Map<String, Object> cell = described.getMap("components.schemas.CellText.properties");

@@ -33,9 +33,15 @@ import lychnos.wire.http.HttpCall;
 import lychnos.wire.iscsi.Discovery;
 import lychnos.wire.nfs.NullCall;
 import lychnos.wire.ntp.NtpClient;
+import lychnos.wire.proxy.ProxyProbe;
+import lychnos.wire.proxy.ProxyProbe.ProxySeen;
 import lychnos.wire.redfish.RedfishClient;
 import lychnos.wire.redfish.RedfishFault;
 import lychnos.wire.rmcp.Presence;
+import lychnos.wire.smtp.Letter;
+import lychnos.wire.smtp.Postman;
+import lychnos.wire.smtp.RelayProbe;
+import lychnos.wire.smtp.RelaySeen;
 import lychnos.wire.snmp.Community;
 import lychnos.wire.ssh.Greeting;
 import lychnos.wire.ssh.HostKey;
@@ -144,7 +150,29 @@ class RobustnessTest {
                 "SSH host key", peer -> hostKey.read(peer, PATIENCE),
                 "iSCSI", peer -> Discovery.ask(peer, PATIENCE),
                 "NFS", peer -> NullCall.ask(peer, PATIENCE),
+                "mail relay", peer -> reached(new RelayProbe().probe(peer, "probe.ardal.example", List.of("arrays@ardal.example"), null, PATIENCE)),
+                "mail", peer -> sent(peer),
+                "web proxy", peer -> reached(new ProxyProbe().probe(peer, "activate.ardal.example:443", null, PATIENCE)),
                 "web", peer -> vantage.http(new HttpCall(AT, peer.getPort(), "GET", "/", Map.of(), null, null, PATIENCE)));
+    }
+
+    private static Object reached(RelaySeen seen) throws WireFault {
+        if (!seen.answers()) {
+            throw new WireFault(WireFault.Kind.SILENT, "the relay: " + seen.greeting());
+        }
+        return seen;
+    }
+
+    private static Object reached(ProxySeen seen) throws WireFault {
+        if (seen.status() == 0) {
+            throw new WireFault(WireFault.Kind.SILENT, "the proxy: " + seen.line());
+        }
+        return seen;
+    }
+
+    private static Object sent(InetSocketAddress peer) throws WireFault {
+        Postman.send(peer, new Letter("lychnos@ardal.example", "hall@ardal.example", "one change", "a text"), PATIENCE);
+        return "sent";
     }
 
     private static Exception fault(String what, Probe probe, InetSocketAddress peer) {

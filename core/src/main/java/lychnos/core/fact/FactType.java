@@ -17,6 +17,7 @@ import lychnos.core.name.Hostname;
  */
 public enum FactType {
     TEXT("text", "a text", FactType::text),
+    HOST_PORT("host-port", "activate.ardal.example:443", FactType::hostAndPort),
     SERIAL("serial", "BK-40718", FactType::serial),
     MAC("mac-address", "02:4c:59:a1:00:01", text -> Mac.parse(text).toString()),
     ADDRESS("address", "10.40.8.20", text -> Address.parse(text).toString()),
@@ -93,7 +94,7 @@ public enum FactType {
     }
 
     private static String text(String text) {
-        if (text.chars().anyMatch(c -> c < ' ' && c != '\n' && c != '\t')) {
+        if (text.chars().anyMatch(c -> Character.isISOControl(c) && c != '\n' && c != '\t')) {
             throw new IllegalArgumentException("There is a control character in it.");
         }
         return text;
@@ -104,6 +105,17 @@ public enum FactType {
             throw new IllegalArgumentException("A serial has 1 to 64 plain letters, digits and signs.");
         }
         return text;
+    }
+
+    /** What a proxy is asked to connect to goes into a line of a protocol: nothing else may stand in it. */
+    private static String hostAndPort(String text) {
+        int colon = text.lastIndexOf(':');
+        if (colon < 1) {
+            throw new IllegalArgumentException("“" + text + "” has no port; write it as activate.ardal.example:443.");
+        }
+        String host = text.substring(0, colon);
+        boolean six = host.startsWith("[") && host.endsWith("]");
+        return (six ? "[" + Address.parse(host.substring(1, host.length() - 1)) + "]" : server(host)) + ":" + number(text.substring(colon + 1), 1, 65535);
     }
 
     private static String server(String text) {

@@ -42,7 +42,7 @@ public enum ThingSort {
             opt("key", FactType.SECRET)),
     TIME("Spare time server", "ntp-4", field("address", FactType.ADDRESS)),
     RELAY("Mail relay", "relay-1", field("address", FactType.ADDRESS), opt("port", FactType.PORT)),
-    PROXY("Proxy", "proxy-1", field("address", FactType.ADDRESS), field("port", FactType.PORT), opt("target", FactType.TEXT), opt("user", FactType.TEXT), password()),
+    PROXY("Proxy", "proxy-1", field("address", FactType.ADDRESS), field("port", FactType.PORT), opt("target", FactType.HOST_PORT), opt("user", FactType.TEXT), password()),
     SYSLOG("Syslog", "log-1", field("address", FactType.ADDRESS), opt("port", FactType.PORT)),
     LINES(
             "Console server",
@@ -90,6 +90,19 @@ public enum ThingSort {
 
     public String title() {
         return title;
+    }
+
+    /** Whether it has a password or a key, which goes to wherever its other fields lead. */
+    public boolean carriesSecret() {
+        return fields.stream().anyMatch(field -> field.type() == FactType.SECRET);
+    }
+
+    /** Fields that do not decide where its password goes, or as whom. */
+    private static final Set<String> HARMLESS = Set.of("target", "reverse-zones");
+
+    /** Whether a change of this field sends its password somewhere else. */
+    public boolean leadsSecret(String field) {
+        return carriesSecret() && !HARMLESS.contains(field);
     }
 
     /** A name that such a thing may have. */

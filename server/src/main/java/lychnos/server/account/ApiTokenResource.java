@@ -28,12 +28,14 @@ public class ApiTokenResource {
 
     @POST
     public RestResponse<ApiTokens.Made> make(ApiTokens.Wanted wanted) {
+        who.requireSession();
         return RestResponse.ResponseBuilder.ok(tokens.make(wanted, who.person())).header("Cache-Control", "no-store").build();
     }
 
     @DELETE
     @Path("{id}")
     public void revoke(long id) {
+        who.requireSession();
         tokens.revoke(id, who.person());
     }
 }

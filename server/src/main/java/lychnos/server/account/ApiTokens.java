@@ -10,6 +10,7 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
 import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;
 import org.hibernate.Session;
@@ -27,9 +28,11 @@ public class ApiTokens {
 
     private final Session db;
     private final Journal journal;
+    private final Live live;
     private final Clock clock;
 
-    ApiTokens(Session db, Journal journal, Clock clock) {
+    ApiTokens(Session db, Journal journal, Live live, Clock clock) {
+        this.live = live;
         this.db = db;
         this.journal = journal;
         this.clock = clock;
@@ -58,7 +61,7 @@ public class ApiTokens {
         List<FieldFault> faults = new ArrayList<>();
         String name = wanted == null || wanted.name == null ? "" : wanted.name.strip();
         if (name.isEmpty() || name.length() > 80) {
-            faults.add(new FieldFault("name", "A name has 1 to 80 letters; the program that uses it is a good one."));
+            faults.add(new FieldFault("name", "A name has 1 to 80 characters; the name of the program that uses it is a good one."));
         }
         int most = SignInMechanism.ROLES.indexOf(person.role());
         int role = wanted == null ? -1 : SignInMechanism.ROLES.indexOf(String.valueOf(wanted.role));
@@ -100,18 +103,20 @@ public class ApiTokens {
             throw Refusal.notFound("You have no such token.");
         }
         journal.write(person, null, null, "revoked the token “" + names.get(0) + "”", null, null);
+        live.tell(Sessions.NO_BRING_UP, Sessions.TOPIC);
     }
 
     /** Whom a token acts for, with the role that it has, if it is good. Whoever has less than that by now acts with less. */
     @Transactional
-    public Optional<Who.Person> holder(String token) {
-        Optional<Object[]> row = db.createNativeQuery("update api_token t set used_at = now() from account a where a.id = t.account_id and t.token_digest = :digest and t.revoked_at is null and t.ends_at > now() returning a.id, a.login, a.name, a.role, t.role as own", Object[].class)
+    Optional<Sessions.Holder> holder(String token) {
+        Optional<Object[]> row = db.createNativeQuery("update api_token t set used_at = now() from account a where a.id = t.account_id and t.token_digest = :digest and t.revoked_at is null and t.ends_at > now() and a.disabled_at is null returning a.id, a.login, a.name, a.role, t.role as own, t.id as token", Object[].class)
                 .setParameter("digest", digest(token))
                 .getResultStream()
                 .findFirst();
         return row.map(each -> {
             int role = Math.min(SignInMechanism.ROLES.indexOf((String) each[3]), SignInMechanism.ROLES.indexOf((String) each[4]));
-            return new Who.Person(((Number) each[0]).longValue(), (String) each[1], (String) each[2], SignInMechanism.ROLES.get(role));
+            Who.Person person = new Who.Person(((Number) each[0]).longValue(), (String) each[1], (String) each[2], SignInMechanism.ROLES.get(role));
+            return new Sessions.Holder(person, new Credential(Credential.Sort.TOKEN, ((Number) each[5]).longValue(), null));
         });
     }
 

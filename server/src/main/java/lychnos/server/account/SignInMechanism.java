@@ -15,6 +15,7 @@ import io.vertx.core.http.Cookie;
 import io.vertx.ext.web.RoutingContext;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.List;
+import lychnos.server.LychnosConfig;
 import java.util.Optional;
 import java.util.Set;
 
@@ -24,7 +25,10 @@ import lychnos.server.store.DatabaseTrouble;
 @ApplicationScoped
 public class SignInMechanism implements HttpAuthenticationMechanism {
 
-    static final String COOKIE = "lychnos";
+    /** Behind TLS the browser itself holds the name to this host alone (RFC 6265bis, section 4.1.3.2). */
+    static String cookie(boolean secure) {
+        return secure ? "__Host-lychnos" : "lychnos";
+    }
 
     private static final String BEARER = "Bearer ";
     private static final int LONGEST = 100;
@@ -41,13 +45,19 @@ public class SignInMechanism implements HttpAuthenticationMechanism {
         }
     }
 
+    private final LychnosConfig config;
+
+    SignInMechanism(LychnosConfig config) {
+        this.config = config;
+    }
+
     @Override
     public Uni<SecurityIdentity> authenticate(RoutingContext context, IdentityProviderManager manager) {
         String header = context.request().getHeader("Authorization");
         if (header != null && header.startsWith(BEARER + ApiTokens.PREFIX) && header.length() < LONGEST) {
             return manager.authenticate(new TokenRequest(header.substring(BEARER.length())));
         }
-        Cookie cookie = context.request().getCookie(COOKIE);
+        Cookie cookie = context.request().getCookie(cookie(config.cookieSecure()));
         if (cookie == null || cookie.getValue().length() > LONGEST) {
             return Uni.createFrom().nullItem();
         }
@@ -68,11 +78,11 @@ public class SignInMechanism implements HttpAuthenticationMechanism {
     @ApplicationScoped
     static class Provider implements IdentityProvider<TokenRequest> {
 
-        private final Accounts accounts;
+        private final Sessions sessions;
         private final ApiTokens tokens;
 
-        Provider(Accounts accounts, ApiTokens tokens) {
-            this.accounts = accounts;
+        Provider(Sessions sessions, ApiTokens tokens) {
+            this.sessions = sessions;
             this.tokens = tokens;
         }
 
@@ -85,7 +95,7 @@ public class SignInMechanism implements HttpAuthenticationMechanism {
         public Uni<SecurityIdentity> authenticate(TokenRequest request, AuthenticationRequestContext context) {
             return context.runBlocking(() -> {
                 try {
-                    return identity(request.token.startsWith(ApiTokens.PREFIX) ? tokens.holder(request.token) : accounts.holder(request.token));
+                    return identity(request.token.startsWith(ApiTokens.PREFIX) ? tokens.holder(request.token) : sessions.holder(request.token));
                 } catch (RuntimeException e) {
                     // nobody is signed out because the database is away
                     return untold(DatabaseTrouble.of(e).orElseThrow(() -> e));
@@ -97,9 +107,10 @@ public class SignInMechanism implements HttpAuthenticationMechanism {
             return QuarkusSecurityIdentity.builder().setAnonymous(true).addAttribute(DatabaseTrouble.ATTRIBUTE, trouble).build();
         }
 
-        private static SecurityIdentity identity(Optional<Who.Person> person) {
-            return person.<SecurityIdentity>map(found -> {
-                        var builder = QuarkusSecurityIdentity.builder().setPrincipal(new QuarkusPrincipal(found.login())).addAttribute(Who.ATTRIBUTE, found);
+        private static SecurityIdentity identity(Optional<Sessions.Holder> holder) {
+            return holder.<SecurityIdentity>map(each -> {
+                        Who.Person found = each.person();
+                        var builder = QuarkusSecurityIdentity.builder().setPrincipal(new QuarkusPrincipal(found.login())).addAttribute(Who.ATTRIBUTE, found).addAttribute(Credential.ATTRIBUTE, each.credential());
                         ROLES.subList(0, ROLES.indexOf(found.role()) + 1).forEach(builder::addRole);
                         return builder.build();
                     })

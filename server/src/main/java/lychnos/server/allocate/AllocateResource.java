@@ -13,7 +13,6 @@ import jakarta.ws.rs.core.HttpHeaders;
 import jakarta.ws.rs.core.MediaType;
 import jakarta.ws.rs.core.Request;
 import jakarta.ws.rs.core.Response;
-import com.fasterxml.jackson.core.type.TypeReference;
 import io.quarkus.narayana.jta.QuarkusTransaction;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -28,7 +27,6 @@ import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.address.Run;
-import lychnos.server.account.Once;
 import lychnos.server.account.Who;
 import lychnos.server.live.SharedViews;
 import lychnos.server.prepare.BringUps;
@@ -42,7 +40,6 @@ import lychnos.server.store.ReadsOnly;
 import lychnos.server.store.RowsAsRead;
 import lychnos.server.store.Unit;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
-import org.jboss.resteasy.reactive.RestHeader;
 
 /** Stage 2: where everything sits, a proposal, the taking of it. */
 @Path("/api")
@@ -61,12 +58,10 @@ public class AllocateResource {
     private final Session db;
     private final RowsAsRead rows;
     private final Who who;
-    private final Once once;
     private final SharedViews shared;
 
-    AllocateResource(Claims claims, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Existing existing, Session db, RowsAsRead rows, Once once, SharedViews shared, Who who) {
+    AllocateResource(Claims claims, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Existing existing, Session db, RowsAsRead rows, SharedViews shared, Who who) {
         this.shared = shared;
-        this.once = once;
         this.placings = placings;
         this.soundings = soundings;
         this.names = names;
@@ -317,11 +312,11 @@ public class AllocateResource {
     @POST
     @Path("bring-ups/{id}/takings")
     @RolesAllowed("engineer")
-    public Taken take(long id, @RestHeader("Idempotency-Key") String key, Claims.Taking taking) {
+    public Taken take(long id, Claims.Taking taking) {
         if (taking == null) {
             throw Refusal.bad("There is nothing to take.");
         }
-        return once.once(key, who.person(), "take " + id, taking, new TypeReference<>() {}, () -> new Taken(claims.take(id, taking, who.person())));
+        return new Taken(claims.take(id, taking, who.person()));
     }
 
     @POST

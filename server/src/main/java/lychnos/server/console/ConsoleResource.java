@@ -200,6 +200,7 @@ public class ConsoleResource {
     @Path("dialogues/{id}/steps/{place}/password")
     @RolesAllowed("engineer")
     public RestResponse<Shown> password(long id, int place, @RestQuery @DefaultValue("") String field) {
+        who.requireFreshPassword();
         return RestResponse.ResponseBuilder.ok(new Shown(setups.password(id, place, field, who.person()))).header("Cache-Control", "no-store").build();
     }
 

@@ -21,7 +21,7 @@ import lychnos.server.store.MemberDialogue;
 import lychnos.wire.console.LineAddress;
 
 /**
- * A dialogue that a vantage is to carry on: how far it is, where its line is, and everything that it will be answered with. The kind
+ * A dialogue that a vantage is to carry on: how far it is, which of its steps were handed in, where its line is, and everything that it will be answered with. The kind
  * itself is not sent; both ends are the same program, and the digest shows whether they are of the same version.
  */
 record LineOrder(
@@ -38,6 +38,7 @@ record LineOrder(
         String shown,
         String tail,
         long pieces,
+        long handedIn,
         LineAddress address,
         String title,
         String kind,
@@ -58,7 +59,7 @@ record LineOrder(
         Kind kind = values.known().kind();
         return new LineOrder(
                 held, kept.dialogue().id, kept.dialogue().member, kept.dialogue().mode, kept.dialogue().wiped, kept.dialogue().identified, kept.dialogue().state == MemberDialogue.State.STOPPED, kept.dialogue().note,
-                kept.progress(), kept.told(), kept.shown(), kept.tail(), kept.pieces(), line.address(), line.title(), kind.id(), digest(kind.id()), values.known().members(), values.known().facts(),
+                kept.progress(), kept.told(), kept.shown(), kept.tail(), kept.pieces(), kept.dialogue().handedIn, line.address(), line.title(), kind.id(), digest(kind.id()), values.known().members(), values.known().facts(),
                 values.unitName(), values.seats(), values.site(), values.told(), values.passwords(), values.termsAgreed());
     }
 

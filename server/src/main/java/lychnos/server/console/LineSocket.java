@@ -15,6 +15,7 @@ import jakarta.enterprise.context.SessionScoped;
 import java.util.Map;
 import java.util.Optional;
 import lychnos.server.account.Who;
+import lychnos.server.sockets.OpenSockets;
 
 /**
  * A screen on a line. From here: {@code {"o": text}} what the line showed, {@code {"s": standing}} how the dialogue stands,
@@ -31,11 +32,13 @@ public class LineSocket {
     private final Consoles consoles;
     private final ObjectMapper json;
     private final SecurityIdentity identity;
+    private final OpenSockets sockets;
     private OpenLine line;
     private FarLine far;
     private Onlooker onlooker;
 
-    LineSocket(Consoles consoles, ObjectMapper json, SecurityIdentity identity) {
+    LineSocket(Consoles consoles, ObjectMapper json, SecurityIdentity identity, OpenSockets sockets) {
+        this.sockets = sockets;
         this.consoles = consoles;
         this.json = json;
         this.identity = identity;
@@ -43,6 +46,9 @@ public class LineSocket {
 
     @OnOpen
     void open(@PathParam String dialogue, WebSocketConnection connection) {
+        if (!sockets.opened(connection, identity)) {
+            return;
+        }
         long id = dialogue.matches("\\d{1,18}") ? Long.parseLong(dialogue) : -1;
         onlooker = new Onlooker() {
             @Override
@@ -77,7 +83,12 @@ public class LineSocket {
 
     @OnTextMessage
     void message(String text, WebSocketConnection connection) throws JsonProcessingException {
-        if (text.length() > 2 * MOST_KEYS || !identity.hasRole("engineer")) {
+        if (text.length() > 2 * MOST_KEYS) {
+            sockets.end(connection);
+            return;
+        }
+        // whoever was signed out meanwhile types nothing more
+        if (!identity.hasRole("engineer") || !sockets.isGood(connection)) {
             return;
         }
         JsonNode message = json.readTree(text);
@@ -98,7 +109,12 @@ public class LineSocket {
     }
 
     @OnClose
-    void leave() {
+    void close(WebSocketConnection connection) {
+        sockets.closed(connection);
+        leave();
+    }
+
+    private void leave() {
         if (line != null && onlooker != null) {
             line.leave(onlooker);
         }

@@ -37,12 +37,12 @@ final class Outbox {
     private long number;
     private boolean lost;
 
-    Outbox(long dialogueId, Path directory, Codec codec) throws IOException {
+    /** @param handedIn the number of the newest step that the server has of this dialogue; those from here on come after it */
+    Outbox(long dialogueId, Path directory, Codec codec, long handedIn) throws IOException {
         this.dialogueId = dialogueId;
         this.codec = codec;
         this.file = Files.createDirectories(directory).resolve(dialogueId + ENDING);
-        // numbers grow from life to life of this program, so that what is handed in twice is known
-        this.number = System.currentTimeMillis() * 1000;
+        this.number = handedIn;
     }
 
     /** Those that an earlier life of this program has left. */
@@ -53,7 +53,7 @@ final class Outbox {
         }
         try (Stream<Path> files = Files.list(directory)) {
             for (Path each : files.filter(path -> path.getFileName().toString().matches("\\d+\\" + ENDING)).toList()) {
-                Outbox outbox = new Outbox(Long.parseLong(each.getFileName().toString().replace(ENDING, "")), directory, codec);
+                Outbox outbox = new Outbox(Long.parseLong(each.getFileName().toString().replace(ENDING, "")), directory, codec, 0);
                 for (String line : Files.readAllLines(each)) {
                     outbox.read(line);
                 }

@@ -219,7 +219,7 @@ public final class Outpost implements MemberLine.Surroundings {
         if (!LineOrder.digest(order.kind()).equals(order.kindDigest())) {
             return Optional.of("The vantage has another version of the kind “" + kind.title() + "” than this server. Bring both to the same version.");
         }
-        Outbox outbox = new Outbox(order.dialogueId(), directory, codec);
+        Outbox outbox = new Outbox(order.dialogueId(), directory, codec, order.handedIn());
         outbox.linked(back);
         MemberLine line = new MemberLine(order.held(), order.kept(), new ConsoleLines.Line(order.address(), order.title()), dialogue, order.values(kind), this, pool, clockwork, clock);
         Bench bench = new Bench(line, outbox, order.held());

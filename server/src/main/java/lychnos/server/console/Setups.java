@@ -228,7 +228,7 @@ public class Setups {
     public void putAway(long unitId, Who.Person person) {
         Unit unit = bringUps.unit(unitId);
         Run run = newest(unitId).orElseThrow(() -> Refusal.conflict("It is not under way."));
-        db.lock(run, LockModeType.PESSIMISTIC_WRITE);
+        db.refresh(run, LockModeType.PESSIMISTIC_WRITE);
         if (!run.state.mayBecome(RunState.CANCELLED)) {
             throw Refusal.conflict("It is not under way.");
         }

@@ -23,6 +23,8 @@ import org.hibernate.Session;
 public class Chaining {
 
     static final String JOURNAL = "journal";
+    /** An entry that has no canonical form: its link says so, and the chain goes on. */
+    static final String UNLINKED = "unlinked";
     static final String RECORD = "record";
     static final String END = "end";
     static final String PACK = "pack";
@@ -31,6 +33,10 @@ public class Chaining {
     private static final long LOCK = 0x6c79636863686eL;
 
     private static final int AT_ONCE = 5000;
+
+    /** The forms in which an entry was written for its digest: links are never changed, so that the first one is still read. */
+    private static final int IDS_AS_NUMBERS = 1;
+    private static final int IDS_AS_TEXT = 2;
 
     private final Session db;
 
@@ -66,9 +72,10 @@ public class Chaining {
         List<Link> links = new ArrayList<>();
         List<Long> refs = new ArrayList<>();
         for (Object[] row : db.createNativeQuery("select id, at, actor, bring_up_id, unit_id, act, cast(before as text), cast(after as text) from journal j"
-                        + " where not exists (select 1 from chain_link c where c.sort = 'journal' and c.ref = j.id) order by id", Object[].class)
+                        + " where not exists (select 1 from chain_link c where c.sort in ('journal', 'unlinked') and c.ref = j.id) order by id", Object[].class)
                 .getResultList()) {
-            last = Link.after(last, JOURNAL, CanonicalJson.digest(entry(row)));
+            Optional<String> digest = digest(row, IDS_AS_TEXT);
+            last = Link.after(last, digest.isPresent() ? JOURNAL : UNLINKED, digest.orElseGet(() -> unlinked(row)));
             links.add(last);
             refs.add(((Number) row[0]).longValue());
         }
@@ -84,13 +91,31 @@ public class Chaining {
         return new Link(((Number) row[0]).longValue(), (String) row[1], (String) row[2], (String) row[3], (String) row[4]);
     }
 
+    /** The digest of a journal entry; nothing where it has no canonical form. */
+    private static Optional<String> digest(Object[] row, int form) {
+        try {
+            return Optional.of(CanonicalJson.digest(entry(row, form)));
+        } catch (IllegalArgumentException e) {
+            return Optional.empty();
+        }
+    }
+
+    /** What stands for an entry without a canonical form: its number and its moment. */
+    private static String unlinked(Object[] row) {
+        return CanonicalJson.digest(Map.of("number", row[0].toString(), "at", row[1]));
+    }
+
+    private static Object id(Object number, int form) {
+        return number == null ? null : form == IDS_AS_TEXT ? number.toString() : (Object) ((Number) number).longValue();
+    }
+
     /** What stands in the journal, without its number: that is the database's own. */
-    private static Map<String, Object> entry(Object[] row) {
+    private static Map<String, Object> entry(Object[] row, int form) {
         Map<String, Object> entry = new LinkedHashMap<>();
         entry.put("at", (Instant) row[1]);
         entry.put("actor", row[2]);
-        entry.put("bringUp", row[3] == null ? null : ((Number) row[3]).longValue());
-        entry.put("unit", row[4] == null ? null : ((Number) row[4]).longValue());
+        entry.put("bringUp", id(row[3], form));
+        entry.put("unit", id(row[4], form));
         entry.put("act", row[5]);
         entry.put("before", row[6]);
         entry.put("after", row[7]);
@@ -112,7 +137,7 @@ public class Chaining {
                 .column("text", each -> each.getKey().body())
                 .column("text", each -> each.getKey().previous())
                 .column("text", each -> each.getKey().digest())
-                .write(db, "insert into chain_link (number, sort, ref, body, previous, digest) select * from %s");
+                .write(db, "insert into chain_link (number, sort, ref, body, previous, digest, form) select *, " + IDS_AS_TEXT + " from %s");
     }
 
     /** The links from the first one of a bring-up's records on, to the last. */
@@ -157,8 +182,8 @@ public class Chaining {
     }
 
     private List<Object[]> page(long after) {
-        return db.createNativeQuery("select c.number, c.sort, c.body, c.previous, c.digest, c.ref, j.at, j.actor, j.bring_up_id, j.unit_id, j.act, cast(j.before as text), cast(j.after as text), r.body as record, r.ended_at, r.ended_by, r.ended_why, p.manifest from chain_link c"
-                        + " left join journal j on c.sort = 'journal' and j.id = c.ref left join record r on c.sort in ('record', 'end') and r.id = c.ref left join pack p on c.sort = 'pack' and p.id = c.ref where c.number > :after order by c.number limit " + AT_ONCE, Object[].class)
+        return db.createNativeQuery("select c.number, c.sort, c.body, c.previous, c.digest, c.ref, j.at, j.actor, j.bring_up_id, j.unit_id, j.act, cast(j.before as text), cast(j.after as text), r.body as record, r.ended_at, r.ended_by, r.ended_why, p.manifest, c.form from chain_link c"
+                        + " left join journal j on c.sort in ('journal', 'unlinked') and j.id = c.ref left join record r on c.sort in ('record', 'end') and r.id = c.ref left join pack p on c.sort = 'pack' and p.id = c.ref where c.number > :after order by c.number limit " + AT_ONCE, Object[].class)
                 .setParameter("after", after)
                 .getResultList();
     }
@@ -166,13 +191,15 @@ public class Chaining {
     /** What does not fit of the thing that a link was made of; null where it fits. */
     private static String source(Object[] row) {
         String body = (String) row[2];
+        Object[] entry = {row[5], row[6], row[7], row[8], row[9], row[10], row[11], row[12]};
         Optional<String> now = switch ((String) row[1]) {
-            case JOURNAL -> row[6] == null ? Optional.empty() : Optional.of(CanonicalJson.digest(entry(new Object[] {null, row[6], row[7], row[8], row[9], row[10], row[11], row[12]})));
+            case JOURNAL -> row[6] == null ? Optional.empty() : digest(entry, ((Number) row[18]).intValue());
+            case UNLINKED -> row[6] == null ? Optional.empty() : Optional.of(unlinked(entry));
             case RECORD -> Optional.ofNullable((String) row[13]).map(text -> CanonicalJson.sha256(text.getBytes(StandardCharsets.UTF_8)));
             case END -> row[14] == null ? Optional.empty() : Optional.of(end((Instant) row[14], ((Number) row[15]).longValue(), (String) row[16]));
             default -> Optional.ofNullable((String) row[17]);
         };
-        String what = row[1].equals(JOURNAL) ? "A journal entry" : row[1].equals(PACK) ? "A pack's digest" : "A record";
+        String what = row[1].equals(JOURNAL) || row[1].equals(UNLINKED) ? "A journal entry" : row[1].equals(PACK) ? "A pack's digest" : "A record";
         return now.isEmpty() ? what + " that it was made of is gone." : now.get().equals(body) ? null : what + " was changed after it was put in.";
     }
 }

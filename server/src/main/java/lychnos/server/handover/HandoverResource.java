@@ -1,6 +1,5 @@
 package lychnos.server.handover;
 
-import com.fasterxml.jackson.core.type.TypeReference;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.transaction.Transactional;
 import jakarta.ws.rs.DELETE;
@@ -22,14 +21,12 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import lychnos.core.record.PackHtml;
-import lychnos.server.account.Once;
 import lychnos.server.account.Who;
 import lychnos.server.live.SharedViews;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.ReadsOnly;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
-import org.jboss.resteasy.reactive.RestHeader;
 import org.jboss.resteasy.reactive.RestQuery;
 
 /** Stage 5: what is handed over, signed, packed and given to others. */
@@ -48,11 +45,9 @@ public class HandoverResource {
     private final Credentials credentials;
     private final Chaining chaining;
     private final Who who;
-    private final Once once;
 
-    HandoverResource(BringUps bringUps, Inventory inventory, SignOff signOff, OpenItems items, LifeAfter lifeAfter, Exports exports, Packs packs, Credentials credentials, Chaining chaining, Once once, Who who, SharedViews shared) {
+    HandoverResource(BringUps bringUps, Inventory inventory, SignOff signOff, OpenItems items, LifeAfter lifeAfter, Exports exports, Packs packs, Credentials credentials, Chaining chaining, Who who, SharedViews shared) {
         this.shared = shared;
-        this.once = once;
         this.bringUps = bringUps;
         this.inventory = inventory;
         this.signOff = signOff;
@@ -96,8 +91,8 @@ public class HandoverResource {
     @POST
     @Path("bring-ups/{id}/signatures")
     @RolesAllowed("lead")
-    public List<SignOff.Signed> sign(long id, @RestHeader("Idempotency-Key") String key, Sign sign) {
-        return once.once(key, who.person(), "sign " + id, sign, new TypeReference<>() {}, () -> signOff.sign(id, sign == null ? null : sign.units, who.person()));
+    public List<SignOff.Signed> sign(long id, Sign sign) {
+        return signOff.sign(id, sign == null ? null : sign.units, who.person());
     }
 
     /** @param why the reason */
@@ -154,6 +149,7 @@ public class HandoverResource {
     /** Recomputes the chain of everything that was ever signed or noted. */
     @POST
     @Path("chain/verifications")
+    @RolesAllowed("engineer")
     public Chaining.Looked verify() {
         return chaining.look();
     }
@@ -199,6 +195,7 @@ public class HandoverResource {
     @Path("bring-ups/{id}/credentials")
     @RolesAllowed("lead")
     public Response credentials(long id, ForKey forKey) {
+        who.requireFreshPassword();
         String sealed = credentials.sealedFor(id, forKey == null ? null : forKey.key, who.person());
         return Response.ok(sealed, "application/pgp-encrypted").header("Content-Disposition", attachment(id, "credentials.asc")).header("Cache-Control", "no-store").build();
     }

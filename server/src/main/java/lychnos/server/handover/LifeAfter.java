@@ -74,7 +74,7 @@ public class LifeAfter {
         Unit unit = bringUps.unit(unitId);
         // in the order in which everybody else who changes units locks them
         db.lock(bringUps.get(unit.bringUpId), LockModeType.PESSIMISTIC_WRITE);
-        db.lock(unit, LockModeType.PESSIMISTIC_WRITE);
+        db.refresh(unit, LockModeType.PESSIMISTIC_WRITE);
         boolean busy = !db.createQuery("select r.id from Run r where r.unitId = :unit and r.purpose in ('configure', 'console') and r.state in (WAITING, RUNNING)", Long.class).setParameter("unit", unitId).getResultList().isEmpty();
         if (busy) {
             throw Refusal.conflict(unit.label() + " is being set up. Put its setup away in Configure first.");

@@ -3,6 +3,7 @@ package lychnos.server.live;
 import io.quarkus.runtime.ShutdownEvent;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.enterprise.event.Event;
 import jakarta.enterprise.event.Observes;
 import java.sql.Connection;
 import java.sql.SQLException;
@@ -20,14 +21,18 @@ public class LiveListener {
 
     private static final Logger LOG = Logger.getLogger(LiveListener.class);
     private static final int PATIENCE_MILLIS = 5000;
+    /** The topic of sessions and tokens that have ended; screens are not told. */
+    private static final String SESSIONS = "sessions";
 
     private final DataSource database;
     private final Screens screens;
     private final Live live;
+    private final Event<SessionsChanged> sessionsChanged;
     private volatile boolean stopped;
     private Thread thread;
 
-    LiveListener(DataSource database, Screens screens, Live live) {
+    LiveListener(DataSource database, Screens screens, Live live, Event<SessionsChanged> sessionsChanged) {
+        this.sessionsChanged = sessionsChanged;
         this.live = live;
         this.database = database;
         this.screens = screens;
@@ -51,6 +56,7 @@ public class LiveListener {
                 statement.execute("listen " + Live.CHANNEL);
                 // what was told while nobody listened is lost: let every screen look again
                 live.changed(0);
+                sessionsChanged.fire(new SessionsChanged());
                 screens.tell(0, "all");
                 PGConnection postgres = connection.unwrap(PGConnection.class);
                 while (!stopped) {
@@ -70,6 +76,10 @@ public class LiveListener {
 
     /** @param told bring-up, topic, and which server tells it */
     private void hear(String[] told) {
+        if (told[1].equals(SESSIONS)) {
+            sessionsChanged.fire(new SessionsChanged());
+            return;
+        }
         long bringUp = Long.parseLong(told[0]);
         if (!told[2].equals(ThisServer.ID)) {
             live.changed(bringUp);

@@ -6,7 +6,10 @@ import org.jboss.logging.Logger;
 
 /** The browsers that are connected to this server. */
 @ApplicationScoped
-class Screens {
+public class Screens {
+
+    /** What the channel to browsers is called. */
+    public static final String ENDPOINT = "live";
 
     private static final Logger LOG = Logger.getLogger(Screens.class);
 
@@ -19,6 +22,6 @@ class Screens {
     /** Lets every screen that shows a bring-up look again; all of them where it is 0. */
     void tell(long bringUpId, String topic) {
         String message = bringUpId + " " + topic;
-        connections.findByEndpointId(LiveSocket.class.getName()).forEach(connection -> connection.sendText(message).subscribe().with(sent -> {}, fault -> LOG.debug("a screen is gone", fault)));
+        connections.findByEndpointId(ENDPOINT).forEach(connection -> connection.sendText(message).subscribe().with(sent -> {}, fault -> LOG.debug("a screen is gone", fault)));
     }
 }

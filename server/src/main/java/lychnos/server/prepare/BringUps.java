@@ -109,11 +109,14 @@ public class BringUps {
 
     @Transactional
     public BringUp begin(Begin request, Who.Person person) {
-        if (request.name() == null || request.name().isBlank() || request.name().length() > 80) {
-            throw Refusal.fields(List.of(new Refusal.FieldFault("name", "A name has 1 to 80 letters.")));
+        if (request.name() == null || request.name().isBlank() || request.name().length() > 80 || request.name().chars().anyMatch(Character::isISOControl)) {
+            throw Refusal.fields(List.of(new Refusal.FieldFault("name", "A name has 1 to 80 characters, in one line.")));
         }
         if (request.siteCode() == null || !request.siteCode().matches("[a-z][a-z0-9]{1,11}")) {
             throw Refusal.fields(List.of(new Refusal.FieldFault("siteCode", "A site's word has 2 to 12 small letters and digits.")));
+        }
+        if (request.siteName() != null && (request.siteName().length() > 80 || request.siteName().chars().anyMatch(Character::isISOControl))) {
+            throw Refusal.fields(List.of(new Refusal.FieldFault("siteName", "A site's name has at most 80 characters, in one line.")));
         }
         List<RackPosition> positions = positions(request.positions() == null ? List.of() : request.positions());
         Site site = site(request);

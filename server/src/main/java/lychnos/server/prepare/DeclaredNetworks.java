@@ -22,41 +22,50 @@ public class DeclaredNetworks {
     private static final String STATED = "select cast(prefix as text) from network"
             + " union select server from network, unnest(name_servers || time_servers) server"
             + " union select coalesce(value ->> 'address', value ->> 'primary') from thing where sort in ('domain', 'time', 'relay', 'proxy', 'lines')"
-            // a webhook that a lead has stated by its address
-            + " union select substring(target from '^https://\\[?([0-9a-f.:]+?)\\]?(?::[0-9]+)?(?:/|$)') from notice_target where sort = 'webhook'"
             // a virtualisation host is reached for the lines of what runs on it
             + " union select value ->> 'address' from thing where sort = 'host' and value ->> 'line-ports' is not null";
 
     /** Thousands of checks ask at every exchange. */
     private static final long FRESH_NANOS = 500_000_000;
 
+    /** A webhook that a lead has defined by its address, and mail relays: what notices go to. */
+    private static final String NOTICES = "select substring(target from '^https://\\[?([0-9a-f.:]+?)\\]?(?::[0-9]+)?(?:/|$)') from notice_target where sort = 'webhook'"
+            + " union select value ->> 'address' from thing where sort = 'relay'";
+
     private final Session db;
+    private final OperatorReach operator;
     private volatile Read read;
 
-    private record Read(List<Prefix> prefixes, long at) {}
+    private record Read(List<Prefix> prefixes, List<Prefix> notices, long at) {
 
-    DeclaredNetworks(Session db) {
-        this.db = db;
+        boolean has(Address address, OperatorReach operator) {
+            return operator.admits(address) && DeclaredNetworks.has(prefixes, address) || operator.admitsForNotices(address) && DeclaredNetworks.has(notices, address);
+        }
     }
 
-    /** Whether an address may be reached. What was declared a moment ago counts; what is declared no more, half a second longer. */
+    DeclaredNetworks(Session db, OperatorReach operator) {
+        this.db = db;
+        this.operator = operator;
+    }
+
+    /** Whether an address may be reached: somebody has defined it, and it lies in what the operator allows. What was declared a moment ago counts; what is declared no more, half a second longer. */
     public boolean has(Address address) {
         Read now = read;
-        if (now != null && System.nanoTime() - now.at < FRESH_NANOS && has(now.prefixes, address)) {
+        if (now != null && System.nanoTime() - now.at < FRESH_NANOS && now.has(address, operator)) {
             return true;
         }
-        now = new Read(QuarkusTransaction.joiningExisting().call(this::prefixes), System.nanoTime());
+        now = QuarkusTransaction.joiningExisting().call(() -> new Read(prefixes(STATED), prefixes(NOTICES), System.nanoTime()));
         read = now;
-        return has(now.prefixes, address);
+        return now.has(address, operator);
     }
 
     private static boolean has(List<Prefix> prefixes, Address address) {
         return prefixes.stream().anyMatch(prefix -> prefix.contains(address));
     }
 
-    private List<Prefix> prefixes() {
+    private List<Prefix> prefixes(String query) {
         return db.doReturningWork(connection -> {
-            try (PreparedStatement statement = connection.prepareStatement(STATED);
+            try (PreparedStatement statement = connection.prepareStatement(query);
                     ResultSet rows = statement.executeQuery()) {
                 List<Prefix> stated = new ArrayList<>();
                 while (rows.next()) {

@@ -226,8 +226,8 @@ public class Facts {
         int undone = 0;
         for (SheetChange.Cell cell : change.cells) {
             Unit unit = setter.units.get(cell.unitId());
-            if (unit != null && java.util.Objects.equals(setter.stands(unit, cell.member(), cell.name()), cell.after())) {
-                setter.store(unit, cell.member(), cell.name(), cell.before());
+            if (unit != null && setter.isStill(unit, cell)) {
+                setter.putBack(unit, cell);
                 undone++;
             }
         }
@@ -280,15 +280,18 @@ public class Facts {
             }
             try {
                 String value = cell.value() == null || cell.value().isBlank() ? null : spec.get().read(cell.value());
-                if (spec.get().type() == FactType.SECRET && value != null) {
-                    seal(unit, member, spec.get().name(), value);
-                    return;
+                boolean secret = spec.get().type() == FactType.SECRET;
+                if (secret && Things.SEALED.equals(value)) {
+                    throw new IllegalArgumentException("“" + Things.SEALED + "” stands in place of a password that is kept. Leave the cell as it is to keep it, or type another password.");
                 }
                 String before = stands(unit, member, cell.name());
-                if (cell.seen() != null && !cell.seen().equals(before == null ? "" : before) && !java.util.Objects.equals(before, value)) {
+                boolean seenOtherwise = cell.seen() != null && !cell.seen().equals(before == null ? "" : before);
+                if (seenOtherwise && (secret || !java.util.Objects.equals(before, value))) {
                     throw new IllegalArgumentException(before == null ? "Somebody has emptied it since you looked." : "Somebody has set it to " + before + " since you looked.");
                 }
-                if (!java.util.Objects.equals(before, value)) {
+                if (secret && (before != null || value != null)) {
+                    seal(unit, member, spec.get().name(), value);
+                } else if (!java.util.Objects.equals(before, value)) {
                     refuseTwin(unit, member, cell.name(), value);
                     store(unit, member, cell.name(), value);
                     changed.add(new SheetChange.Cell(unit.id, member, cell.name(), before, value));
@@ -370,13 +373,45 @@ public class Facts {
             return row;
         }
 
-        /** A secret leaves no trace of what it was, so its change cannot be undone. */
+        /** Seals a secret, or removes it where there is no value; what was there before stays sealed in the change, for undo. */
         private void seal(Unit unit, String member, String name, String value) {
-            SealedStore.Box box = sealed.sealText("unit " + unit.id + " " + member + " " + name, Secret.of(value));
-            GivenFact row = row(unit, member, name, Things.SEALED);
-            row.keyId = box.keyId();
-            row.nonce = box.nonce();
-            row.sealed = box.sealed();
+            SheetChange.Sealed was = SheetChange.Sealed.of(rows.get(new GivenFact.Key(unit.id, member, name)));
+            GivenFact row = row(unit, member, name, value == null ? null : Things.SEALED);
+            if (row != null) {
+                SealedStore.Box box = sealed.sealText("unit " + unit.id + " " + member + " " + name, Secret.of(value));
+                row.keyId = box.keyId();
+                row.nonce = box.nonce();
+                row.sealed = box.sealed();
+            }
+            changed.add(new SheetChange.Cell(unit.id, member, name, was == null ? null : Things.SEALED, value == null ? null : Things.SEALED, was, SheetChange.Sealed.of(row)));
+        }
+
+        /** Whether a cell is as a change has left it. */
+        boolean isStill(Unit unit, SheetChange.Cell cell) {
+            SheetChange.Sealed now = SheetChange.Sealed.of(rows.get(new GivenFact.Key(unit.id, cell.member(), cell.name())));
+            return java.util.Objects.equals(stands(unit, cell.member(), cell.name()), cell.after()) && java.util.Objects.equals(now, cell.sealedAfter());
+        }
+
+        void putBack(Unit unit, SheetChange.Cell cell) {
+            if (cell.sealedBefore() == null && cell.sealedAfter() == null) {
+                store(unit, cell.member(), cell.name(), cell.before());
+                return;
+            }
+            GivenFact row = row(unit, cell.member(), cell.name(), cell.before());
+            if (row != null) {
+                cell.sealedBefore().into(row);
+            }
+        }
+
+        /** What the journal says of a cell: of a secret its name and whether it was set or removed, nothing of what it is. */
+        private static Map<String, Object> entry(SheetChange.Cell cell) {
+            Map<String, Object> entry = new LinkedHashMap<>();
+            entry.put("unitId", cell.unitId());
+            entry.put("member", cell.member());
+            entry.put("name", cell.name());
+            entry.put("before", cell.before());
+            entry.put("after", cell.after());
+            return entry;
         }
 
         Report done() {
@@ -390,7 +425,7 @@ public class Facts {
                 db.persist(change);
                 db.flush();
                 id = change.id;
-                journal.write(person, bringUp.id, null, "set " + changed.size() + " facts", null, changed);
+                journal.write(person, bringUp.id, null, "set " + changed.size() + " facts", null, changed.stream().map(Setter::entry).toList());
             }
             live.tell(bringUp.id, "prepare");
             return new Report(id, changed.size(), faults);

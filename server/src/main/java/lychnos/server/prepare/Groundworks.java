@@ -11,6 +11,7 @@ import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.function.Function;
@@ -43,14 +44,16 @@ public class Groundworks {
     private final Session db;
     private final RowsAsRead rows;
     private final BringUps bringUps;
+    private final OperatorReach reach;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
 
-    Groundworks(Session db, RowsAsRead rows, BringUps bringUps, Journal journal, Live live, Clock clock) {
+    Groundworks(Session db, RowsAsRead rows, BringUps bringUps, OperatorReach reach, Journal journal, Live live, Clock clock) {
         this.db = db;
         this.rows = rows;
         this.bringUps = bringUps;
+        this.reach = reach;
         this.journal = journal;
         this.live = live;
         this.clock = clock;
@@ -264,6 +267,12 @@ public class Groundworks {
         if (network.permanent && !read.prefix.equals(network.prefix)) {
             throw Refusal.fields(List.of(new FieldFault("prefix", network.prefix + " was typed into machines that never forget it; it cannot be changed.")));
         }
+        if (network.id == null || !read.prefix.equals(network.prefix)) {
+            reach.refuses(read.prefix).ifPresent(why -> {
+                throw Refusal.fields(List.of(new FieldFault("prefix", why)));
+            });
+        }
+        refuseServersOutOfReach(read);
         read.into(network);
         long realm = bringUps.realm(bringUp.site.id, read.realm);
         if (network.id != null && realm != network.realmId && anyTaken(network.id)) {
@@ -291,6 +300,15 @@ public class Groundworks {
         db.flush();
         journal.write(person, bringUpId, null, (before == null ? "stated" : "changed") + " network " + network.prefix, before, statement);
         live.tell(bringUpId, "prepare");
+    }
+
+    private void refuseServersOutOfReach(Read read) {
+        List<FieldFault> faults = new ArrayList<>();
+        Map<String, List<String>> servers = Map.of("nameServers", read.nameServers, "timeServers", read.timeServers);
+        servers.forEach((field, texts) -> texts.forEach(text -> Address.tryParse(text).flatMap(address -> reach.refuses(address, false)).ifPresent(why -> faults.add(new FieldFault(field, why)))));
+        if (!faults.isEmpty()) {
+            throw Refusal.fields(faults);
+        }
     }
 
     /** Addresses of old takings keep the realm that they were taken in, so even a released one holds it fast. */
@@ -373,7 +391,9 @@ public class Groundworks {
         }
 
         private void refuseGateway() {
-            if (prefix != null && gateway != null && !prefix.hosts().contains(gateway)) {
+            if (prefix != null && gateway != null && prefix.length() == prefix.network().family().bits()) {
+                faults.add(new FieldFault("gateway", "A network of a single address has no gateway."));
+            } else if (prefix != null && gateway != null && !prefix.hosts().contains(gateway)) {
                 faults.add(new FieldFault("gateway", gateway + " is no host address of " + prefix + "."));
             }
         }
@@ -383,8 +403,8 @@ public class Groundworks {
         }
 
         private static String name(String text) {
-            if (text.length() > 80) {
-                throw new IllegalArgumentException("A name has at most 80 letters.");
+            if (text.length() > 80 || text.chars().anyMatch(Character::isISOControl)) {
+                throw new IllegalArgumentException("A name has at most 80 characters, in one line.");
             }
             return text;
         }

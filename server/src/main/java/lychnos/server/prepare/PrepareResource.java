@@ -303,6 +303,7 @@ public class PrepareResource {
 
     @POST
     @Path("bring-ups/{id}/measure")
+    @RolesAllowed("engineer")
     public void measure(long id) {
         measures.ask(id);
     }

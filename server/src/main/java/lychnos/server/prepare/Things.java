@@ -8,7 +8,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import lychnos.core.address.Address;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.fact.Secret;
@@ -37,14 +39,16 @@ public class Things {
     private final Session db;
     private final BringUps bringUps;
     private final SealedStore sealed;
+    private final OperatorReach reach;
     private final Journal journal;
     private final Live live;
     private final TransactionSynchronizationRegistry transaction;
 
-    Things(Session db, BringUps bringUps, SealedStore sealed, Journal journal, Live live, TransactionSynchronizationRegistry transaction) {
+    Things(Session db, BringUps bringUps, SealedStore sealed, OperatorReach reach, Journal journal, Live live, TransactionSynchronizationRegistry transaction) {
         this.db = db;
         this.bringUps = bringUps;
         this.sealed = sealed;
+        this.reach = reach;
         this.journal = journal;
         this.live = live;
         this.transaction = transaction;
@@ -65,7 +69,11 @@ public class Things {
     /** A thing of the site of a bring-up. */
     @Transactional
     public SiteThing one(long bringUpId, long thingId) {
-        SiteThing thing = db.find(SiteThing.class, thingId);
+        return one(bringUpId, thingId, LockModeType.NONE);
+    }
+
+    private SiteThing one(long bringUpId, long thingId, LockModeType lock) {
+        SiteThing thing = db.find(SiteThing.class, thingId, lock);
         if (thing == null || !thing.siteId.equals(bringUps.get(bringUpId).site.id)) {
             throw Refusal.notFound("There is no such entry at this site.");
         }
@@ -118,22 +126,31 @@ public class Things {
     public long state(long bringUpId, Statement statement, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         ThingSort sort = ThingSort.named(String.valueOf(statement.sort())).orElseThrow(() -> Refusal.bad("There is no sort “" + statement.sort() + "”."));
-        SiteThing thing = statement.id() == null ? new SiteThing() : db.find(SiteThing.class, statement.id());
+        SiteThing thing = statement.id() == null ? new SiteThing() : db.find(SiteThing.class, statement.id(), LockModeType.PESSIMISTIC_WRITE);
         if (thing == null || thing.id != null && (!thing.siteId.equals(bringUp.site.id) || !thing.sort.equals(sort.word()))) {
             throw Refusal.notFound("There is no such entry at this site.");
         }
         if (thing.id != null) {
-            db.lock(thing, LockModeType.PESSIMISTIC_WRITE);
             Seen.require(statement.version(), version(thing), thing.sort + " “" + thing.name + "”");
         }
         List<FieldFault> faults = new ArrayList<>();
         String name = statement.name() == null ? "" : statement.name().strip();
-        if (name.isEmpty() || name.length() > 80) {
-            faults.add(new FieldFault("name", "A name has 1 to 80 letters."));
+        if (name.isEmpty() || name.length() > 80 || name.chars().anyMatch(Character::isISOControl)) {
+            faults.add(new FieldFault("name", "A name has 1 to 80 characters, in one line."));
         }
-        Map<String, String> values = read(sort, statement.values() == null ? Map.of() : statement.values(), thing, faults);
+        Map<String, String> typed = statement.values() == null ? Map.of() : statement.values();
+        Map<String, String> values = read(sort, typed, thing, faults);
+        for (String field : List.of("address", "primary")) {
+            Optional.ofNullable(values.get(field)).flatMap(Address::tryParse).flatMap(address -> reach.refuses(address, sort == ThingSort.RELAY)).ifPresent(why -> faults.add(new FieldFault(field, why)));
+        }
+        if (keepsSecret(thing, values) && leadsElsewhere(sort, thing, values)) {
+            faults.add(new FieldFault("key", "Type the password again: it would go somewhere else now, since what it is sent to, or as whom, is changed."));
+        }
         if (!faults.isEmpty()) {
             throw Refusal.fields(faults);
+        }
+        if ((values.containsKey("key") || thing.sealed != null) && !person.role().equals("lead")) {
+            throw Refusal.forbidden("An entry with a password is defined and changed by a lead.", null);
         }
         refuseTwin(bringUp.site.id, sort, name, thing.id);
         if (thing.id == null && rows(bringUp.site.id).size() >= MOST) {
@@ -186,6 +203,15 @@ public class Things {
         return values;
     }
 
+    private static boolean keepsSecret(SiteThing before, Map<String, String> values) {
+        return before.sealed != null && SEALED.equals(values.get("key"));
+    }
+
+    /** Whether the password of an entry would be sent to another address, port or service than it was typed for, or as somebody else. */
+    private static boolean leadsElsewhere(ThingSort sort, SiteThing before, Map<String, String> values) {
+        return sort.fields().stream().map(FactSpec::name).filter(field -> !field.equals("key") && sort.leadsSecret(field)).anyMatch(field -> !Objects.equals(before.value.get(field), values.get(field)));
+    }
+
     private void refuseTwin(long siteId, ThingSort sort, String name, Long own) {
         boolean twin = rows(siteId).stream().anyMatch(row -> row.sort.equals(sort.word()) && row.name.equals(name) && !row.id.equals(own));
         if (twin) {
@@ -195,8 +221,7 @@ public class Things {
 
     @Transactional
     public void remove(long bringUpId, long thingId, String seen, Who.Person person) {
-        SiteThing thing = one(bringUpId, thingId);
-        db.lock(thing, LockModeType.PESSIMISTIC_WRITE);
+        SiteThing thing = one(bringUpId, thingId, LockModeType.PESSIMISTIC_WRITE);
         Seen.require(seen, version(thing), thing.sort + " “" + thing.name + "”");
         db.remove(thing);
         readAgain(thing.siteId);

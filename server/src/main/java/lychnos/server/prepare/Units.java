@@ -88,9 +88,9 @@ public class Units {
         if (used) {
             throw Refusal.conflict(unit.label() + " has borne an address or was read from a label list; it cannot simply go.");
         }
+        journal.write(person, unit.bringUpId, unitId, "took back " + unit.label(), null, null);
         db.createNativeMutationQuery("delete from fact where unit_id = :id").setParameter("id", unitId).executeUpdate();
         db.remove(unit);
-        journal.write(person, unit.bringUpId, unitId, "took back " + unit.label(), null, null);
         live.tell(unit.bringUpId, "prepare");
     }
 }

@@ -1,18 +1,24 @@
 package lychnos.server.problem;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.JsonMappingException;
 import com.fasterxml.jackson.databind.exc.MismatchedInputException;
 import io.quarkus.security.AuthenticationFailedException;
 import io.quarkus.security.ForbiddenException;
 import io.quarkus.security.UnauthorizedException;
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.ws.rs.WebApplicationException;
+import jakarta.persistence.OptimisticLockException;
+import jakarta.ws.rs.core.HttpHeaders;
 import jakarta.ws.rs.core.Response;
+import java.sql.SQLException;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import lychnos.server.store.DatabaseTrouble;
+import org.hibernate.StaleStateException;
 import org.jboss.logging.Logger;
 import org.jboss.resteasy.reactive.server.ServerExceptionMapper;
 
@@ -20,6 +26,7 @@ import org.jboss.resteasy.reactive.server.ServerExceptionMapper;
 public class Problems {
 
     private static final Logger LOG = Logger.getLogger(Problems.class);
+    private static final int DEEPEST = 20;
 
     private final SecurityIdentity identity;
 
@@ -29,7 +36,9 @@ public class Problems {
 
     @ServerExceptionMapper
     public Response refusal(Refusal refusal) {
-        return problem(refusal.status(), refusal.title(), refusal.getMessage(), refusal.members());
+        Response answer = problem(refusal.status(), refusal.title(), refusal.getMessage(), refusal.members());
+        Object seconds = refusal.members().get("retryAfter");
+        return seconds == null ? answer : Response.fromResponse(answer).header(HttpHeaders.RETRY_AFTER, seconds).build();
     }
 
     @ServerExceptionMapper({UnauthorizedException.class, AuthenticationFailedException.class})
@@ -46,14 +55,44 @@ public class Problems {
     /** The second one is named because the framework has an answer of its own for it, without a word in it. */
     @ServerExceptionMapper({JsonProcessingException.class, MismatchedInputException.class})
     public Response json(JsonProcessingException e) {
-        return problem(400, "Not understood", "The request is no JSON that fits: " + e.getOriginalMessage(), Map.of());
+        return problem(400, "Not understood", "The request is not JSON of the form that this route takes" + place(e) + ".", Map.of());
     }
 
+    /** Where in the body: the member by its path, else line and column. No name of a class, and nothing of what was sent. */
+    private static String place(JsonProcessingException e) {
+        if (e instanceof JsonMappingException mapping && !mapping.getPath().isEmpty()) {
+            return ": look at “" + mapping.getPath().stream().map(step -> step.getFieldName() == null ? "[" + step.getIndex() + "]" : step.getFieldName()).collect(Collectors.joining(".")) + "”";
+        }
+        return e.getLocation() == null ? "" : ": look at line " + e.getLocation().getLineNr() + ", column " + e.getLocation().getColumnNr();
+    }
+
+    /** What the framework refuses, with its own status and headers (RFC 9110, section 15.5). */
     @ServerExceptionMapper
     public Response web(WebApplicationException e) {
-        int status = e.getResponse().getStatus();
-        return problem(status, status == 404 ? "Not found" : "Not possible", "There is nothing for that request here.", Map.of());
+        Response refused = e.getResponse();
+        int status = refused.getStatus();
+        for (Throwable cause = e.getCause(); cause != null; cause = cause.getCause()) {
+            if (cause instanceof JsonProcessingException fault) {
+                return json(fault);
+            }
+        }
+        if (status >= 500) {
+            return unexpected(e);
+        }
+        Response answer = problem(status, STATUS_TITLES.getOrDefault(status, "Not possible"), STATUS_TEXTS.getOrDefault(status, "The request cannot be carried out like this."), Map.of());
+        String allow = refused.getHeaderString(HttpHeaders.ALLOW);
+        return allow == null ? answer : Response.fromResponse(answer).header(HttpHeaders.ALLOW, allow).build();
     }
+
+    private static final Map<Integer, String> STATUS_TITLES = Map.of(404, "Not found", 405, "Method not allowed", 406, "Not acceptable", 413, "Too large", 414, "Address too long", 415, "Unsupported media type");
+
+    private static final Map<Integer, String> STATUS_TEXTS = Map.of(
+            404, "There is nothing at this address.",
+            405, "This route does not take that method; the header Allow says which ones it takes.",
+            406, "This route does not answer in a format that the header Accept names.",
+            413, "The body of the request is too large.",
+            414, "The address of the request is too long.",
+            415, "This route does not take a body of that type; the API document says which one it takes.");
 
     @ServerExceptionMapper
     public Response unexpected(Exception e) {
@@ -62,9 +101,42 @@ public class Problems {
             LOG.warnf("the database: %s (%s)", trouble.get(), e.getMessage());
             return database(trouble.get());
         }
+        Optional<Response> refused = refusedByTheDatabase(e);
+        if (refused.isPresent()) {
+            return refused.get();
+        }
         String id = UUID.randomUUID().toString().substring(0, 8);
         LOG.errorf(e, "unexpected, %s", id);
         return problem(500, "A fault of ours", "This should not have happened. The server's log has it as " + id + ".", Map.of());
+    }
+
+    /**
+     * What a constraint of the database refused, where the program did not look before or somebody else was quicker (PostgreSQL,
+     * appendix A, error codes).
+     */
+    private static Optional<Response> refusedByTheDatabase(Exception e) {
+        int depth = 0;
+        for (Throwable each = e; each != null && depth < DEEPEST; each = each.getCause(), depth++) {
+            if (each instanceof OptimisticLockException || each instanceof StaleStateException) {
+                return Optional.of(problem(409, "Not any more", "Somebody else changed or deleted this at the same moment. Look at it again.", Map.of()));
+            }
+            String state = each instanceof SQLException sql ? String.valueOf(sql.getSQLState()) : "";
+            switch (state) {
+                case "23505", "23P01":
+                    return Optional.of(problem(409, "Not any more", "There is one of these already, perhaps since a moment ago. Look again before you add another.", Map.of()));
+                case "23503":
+                    return Optional.of(problem(409, "Not any more", "Something that this refers to is gone, or is still in use.", Map.of()));
+                case "40001", "40P01", "55P03":
+                    return Optional.of(problem(409, "Not any more", "Somebody else changed the same at the same moment; nothing was changed. Send it again.", Map.of()));
+                case "22021", "22P05":
+                    return Optional.of(problem(400, "Not possible like this", "A text contains a character that cannot be stored, such as NUL.", Map.of()));
+                case "22001", "22003", "22P02", "23502", "23514":
+                    return Optional.of(problem(400, "Not possible like this", "A value is outside of what can be stored. The API document has the limits.", Map.of()));
+                default:
+                    // something else, or a cause that is wrapped
+            }
+        }
+        return Optional.empty();
     }
 
     private static Response database(DatabaseTrouble trouble) {

@@ -59,8 +59,14 @@ public class Refusal extends RuntimeException {
         return new Refusal(401, "Not signed in", detail, Map.of());
     }
 
-    public static Refusal tooMany(String detail) {
-        return new Refusal(429, "Too often", detail, Map.of());
+    /** @param seconds after which it is worth another try */
+    public static Refusal tooMany(String detail, int seconds) {
+        return new Refusal(429, "Too often", detail, Map.of("retryAfter", seconds));
+    }
+
+    /** @param code by which the page decides what to do; null where there is nothing to do */
+    public static Refusal forbidden(String detail, String code) {
+        return new Refusal(403, "Not allowed", detail, code == null ? Map.of() : Map.of("code", code));
     }
 
     public int status() {

@@ -157,6 +157,7 @@ public class Checks {
     /** Cancels checks that have not begun. */
     @Transactional
     public void cancel(long bringUpId, Who.Person person) {
+        bringUps.get(bringUpId);
         int cancelled = db.createNativeMutationQuery("update run r set state = 'CANCELLED', ended_at = now() from unit u where u.id = r.unit_id and u.bring_up_id = :id and r.purpose = 'prove' and r.state = 'WAITING'")
                 .setParameter("id", bringUpId)
                 .executeUpdate();

@@ -24,7 +24,8 @@ public class NoticeResource {
     @GET
     @Path("bring-ups/{id}/notices")
     public List<NoticeTargets.View> all(long id) {
-        return targets.of(id);
+        boolean viewer = who.person().role().equals("viewer");
+        return targets.of(id).stream().map(each -> viewer ? each.withoutPath() : each).toList();
     }
 
     /**

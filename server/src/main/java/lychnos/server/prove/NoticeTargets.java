@@ -40,7 +40,18 @@ public class NoticeTargets {
     }
 
     /** One as it is shown; {@code fault} is why it could not be told the last time. */
-    public record View(long id, String sort, String to, String fingerprint, Instant sentAt, String fault) {}
+    public record View(long id, String sort, String to, String fingerprint, Instant sentAt, String fault) {
+
+        /** For those who may not know more than where it goes: the path of a webhook often is its password. */
+        View withoutPath() {
+            return new View(id, sort, shown(sort, to), fingerprint, sentAt, fault);
+        }
+    }
+
+    /** A target without what may be secret in it. */
+    private static String shown(String sort, String target) {
+        return NoticeTarget.WEBHOOK.equals(sort) ? "https://" + URI.create(target).getRawAuthority() + "/…" : target;
+    }
 
     @Transactional
     public List<View> of(long bringUpId) {
@@ -84,7 +95,7 @@ public class NoticeTargets {
             row.nonce = box.nonce();
             row.sealed = box.sealed();
         }
-        journal.write(person, bringUpId, null, "has changes told to " + target, null, null);
+        journal.write(person, bringUpId, null, "has changes told to " + shown(row.sort, target), null, null);
         live.tell(bringUpId, "prove");
         return new Added(row.id, secret);
     }
@@ -104,12 +115,12 @@ public class NoticeTargets {
 
     @Transactional
     public void remove(long id, Who.Person person) {
-        NoticeTarget row = db.find(NoticeTarget.class, id);
+        NoticeTarget row = db.find(NoticeTarget.class, id, jakarta.persistence.LockModeType.PESSIMISTIC_WRITE);
         if (row == null) {
             throw Refusal.notFound("That one is told nothing any more.");
         }
         db.remove(row);
-        journal.write(person, row.bringUpId, null, "has changes told to " + row.target + " no more", null, null);
+        journal.write(person, row.bringUpId, null, "has changes told to " + shown(row.sort, row.target) + " no more", null, null);
         live.tell(row.bringUpId, "prove");
     }
 }

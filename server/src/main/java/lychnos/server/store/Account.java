@@ -5,6 +5,7 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
+import java.time.Instant;
 
 /** A person who may sign in. */
 @Entity
@@ -20,4 +21,8 @@ public class Account {
 
     @Column(name = "password_hash")
     public String passwordHash;
+
+    /** Nobody signs in with it since then; null where it may be used. */
+    @Column(name = "disabled_at")
+    public Instant disabledAt;
 }

@@ -73,6 +73,10 @@ public class MemberDialogue {
     /** What it waits for before its line is opened; empty where nothing is. */
     public String gate = "";
 
+    /** The number of the newest step that a vantage has handed in; written by statements of its own alone. */
+    @Column(name = "handed_in", insertable = false, updatable = false)
+    public long handedIn;
+
     @Column(name = "opened_at")
     public Instant openedAt;
 

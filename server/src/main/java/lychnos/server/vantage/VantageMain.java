@@ -82,7 +82,7 @@ public final class VantageMain {
         }
         boolean loopback = server.getHost().matches("127\\..*|localhost|\\[::1]");
         if (server.getScheme().equals("http") && !loopback) {
-            System.err.println("lychnos: " + server + " is in the clear: passwords of machines go over this link. Use https wherever others can listen.");
+            throw new IllegalArgumentException(server + " is not encrypted, and passwords of machines go over this link: use https. Only a server on this machine is reached by http.");
         }
         return server;
     }

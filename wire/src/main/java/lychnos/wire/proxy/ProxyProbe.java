@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Base64;
 import lychnos.core.kind.Kind;
+import lychnos.wire.tcp.Deadline;
 
 /** Asks a web proxy to let a connection through (CONNECT, RFC 9110 section 9.3.6) and hangs up at once. */
 public final class ProxyProbe {
@@ -33,14 +34,27 @@ public final class ProxyProbe {
         try (Socket socket = new Socket()) {
             socket.connect(proxy, (int) timeout.toMillis());
             socket.setSoTimeout((int) timeout.toMillis());
-            socket.getOutputStream().write(("CONNECT " + target + " HTTP/1.1\r\nHost: " + target + "\r\n" + credentials(login) + "\r\n").getBytes(StandardCharsets.US_ASCII));
-            String line = line(socket.getInputStream());
-            boolean http = line.matches("HTTP/1\\.[01] [1-5][0-9]{2}( .*)?");
-            return http ? new ProxySeen(Integer.parseInt(line.substring(9, 12)), line) : new ProxySeen(0, "answers, but speaks no HTTP");
+            try (Deadline whole = Deadline.of(socket, timeout)) {
+                return asked(socket, target, login, whole);
+            }
         } catch (SocketTimeoutException e) {
             return new ProxySeen(0, "silent");
         } catch (IOException e) {
             return new ProxySeen(0, String.valueOf(e.getMessage()));
+        }
+    }
+
+    private static ProxySeen asked(Socket socket, String target, Kind.Login login, Deadline whole) throws IOException {
+        try {
+            socket.getOutputStream().write(("CONNECT " + target + " HTTP/1.1\r\nHost: " + target + "\r\n" + credentials(login) + "\r\n").getBytes(StandardCharsets.US_ASCII));
+            String line = line(socket.getInputStream());
+            boolean http = line.matches("HTTP/1\\.[01] [1-5][0-9]{2}( .*)?");
+            return http ? new ProxySeen(Integer.parseInt(line.substring(9, 12)), line) : new ProxySeen(0, "answers, but speaks no HTTP");
+        } catch (IOException e) {
+            if (whole.over()) {
+                throw new SocketTimeoutException();
+            }
+            throw e;
         }
     }
 

@@ -12,6 +12,8 @@ import java.util.Base64;
 import java.util.UUID;
 import lychnos.wire.WireFault;
 import lychnos.wire.WireFault.Kind;
+import lychnos.wire.tcp.BoundedSockets;
+import lychnos.wire.tcp.Deadline;
 import org.apache.commons.net.smtp.SMTPClient;
 import org.apache.commons.net.smtp.SMTPReply;
 
@@ -19,6 +21,9 @@ import org.apache.commons.net.smtp.SMTPReply;
 public final class Postman {
 
     private static final int PLAIN_ASCII = 0x7f;
+    /** The whole exchange takes as long as so many answers may; a relay that drips would go on for ever. */
+    private static final int WHOLE = 3;
+    private static final long MOST_BYTES = 64 * 1024;
 
     private Postman() {}
 
@@ -31,7 +36,8 @@ public final class Postman {
         SMTPClient client = new SMTPClient(StandardCharsets.UTF_8.name());
         client.setConnectTimeout((int) timeout.toMillis());
         client.setDefaultTimeout((int) timeout.toMillis());
-        try {
+        client.setSocketFactory(new BoundedSockets(MOST_BYTES));
+        try (Deadline whole = Deadline.of(client::disconnect, timeout.multipliedBy(WHOLE))) {
             client.connect(relay.getAddress(), relay.getPort());
             client.setSoTimeout((int) timeout.toMillis());
             must(client, SMTPReply.isPositiveCompletion(client.getReplyCode()));

@@ -7,6 +7,8 @@ import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import lychnos.wire.tcp.BoundedSockets;
+import lychnos.wire.tcp.Deadline;
 import org.apache.commons.net.smtp.SMTPClient;
 import org.apache.commons.net.smtp.SMTPReply;
 
@@ -14,6 +16,9 @@ import org.apache.commons.net.smtp.SMTPReply;
 public final class RelayProbe {
 
     private static final int LONGEST_REPLY = 300;
+    /** The whole exchange takes as long as so many answers may; a relay that drips would go on for ever. */
+    private static final int WHOLE = 3;
+    private static final long MOST_BYTES = 64 * 1024;
 
     /**
      * Greets, asks what it offers, and for each sender asks whether it would take mail from them.
@@ -27,7 +32,8 @@ public final class RelayProbe {
         client.setConnectTimeout((int) timeout.toMillis());
         client.setDefaultTimeout((int) timeout.toMillis());
         Map<String, String> answers = new LinkedHashMap<>();
-        try {
+        client.setSocketFactory(new BoundedSockets(MOST_BYTES));
+        try (Deadline whole = Deadline.of(client::disconnect, timeout.multipliedBy(WHOLE))) {
             client.connect(relay.getAddress(), relay.getPort());
             client.setSoTimeout((int) timeout.toMillis());
             String greeting = line(client);
