@@ -142,6 +142,41 @@ pg_stop() { # pg_stop DIR: the fast way, which ends sessions and loses nothing
   kill -INT "$(head -n1 "$1/postmaster.pid")" && wait "$PG_PID"
 }
 
+# pg_roles PORT PASSWORD: the roles of a server for real work, whose passwords are new each time: one that owns everything and brings
+# the database up to a version, and one that the server itself has, which owns nothing. What an earlier version of this program made
+# belonged to the superuser; it is handed over here. Sets OWNER_PASSWORD and APP_PASSWORD.
+pg_roles() {
+  OWNER_PASSWORD=$(head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n')
+  APP_PASSWORD=$(head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n')
+  PGPASSWORD=$2 "$(pg_bin)/psql" -X -q -v ON_ERROR_STOP=1 -v owner_password="$OWNER_PASSWORD" -v app_password="$APP_PASSWORD" -h 127.0.0.1 -p "$1" -U lychnos -d lychnos -f - >/dev/null <<'SQL'
+do $$
+declare each record;
+begin
+  if not exists (select from pg_roles where rolname = 'lychnos_owner') then create role lychnos_owner login nosuperuser; end if;
+  if not exists (select from pg_roles where rolname = 'lychnos_app') then create role lychnos_app login nosuperuser; end if;
+  alter database lychnos owner to lychnos_owner;
+  alter schema public owner to lychnos_owner;
+  for each in select c.oid::regclass as name, case c.relkind when 'S' then 'sequence' when 'v' then 'view' else 'table' end as sort from pg_class c
+      where c.relnamespace = 'public'::regnamespace and c.relkind in ('r', 'v', 'S') and c.relowner <> 'lychnos_owner'::regrole
+      and not exists (select from pg_depend d where d.objid = c.oid and d.deptype in ('e', 'a', 'i')) order by c.relkind <> 'r' loop
+    execute format('alter %s %s owner to lychnos_owner', each.sort, each.name);
+  end loop;
+  for each in select p.oid::regprocedure as name from pg_proc p where p.pronamespace = 'public'::regnamespace and p.proowner <> 'lychnos_owner'::regrole
+      and not exists (select from pg_depend d where d.objid = p.oid and d.deptype = 'e') loop
+    execute format('alter function %s owner to lychnos_owner', each.name);
+  end loop;
+end $$;
+alter role lychnos_owner password :'owner_password';
+alter role lychnos_app password :'app_password';
+SQL
+}
+
+# app_java MAIN ARGUMENT …: a program of the server's that is not the server
+app_java() {
+  local app=$ROOT/server/target/quarkus-app
+  java -XX:TieredStopAtLevel=1 -cp "$app/app/*:$app/lib/main/*:$app/lib/boot/*" "$@"
+}
+
 pg_createdb() { # pg_createdb PORT NAME [PASSWORD]
   PGPASSWORD=${3:-} "$(pg_bin)/psql" -q -h 127.0.0.1 -p "$1" -U lychnos -d postgres -c "create database $2" >/dev/null
 }

@@ -2,8 +2,11 @@
   import { QueryClientProvider } from '@tanstack/svelte-query';
   import { Router } from 'sv-router';
   import './routes';
+  import AgainDialog from './account/AgainDialog.svelte';
+  import Invite from './account/Invite.svelte';
   import SignIn from './account/SignIn.svelte';
   import Notices from './frame/Notices.svelte';
+  import { again } from './lib/again.svelte';
   import { queries } from './lib/query';
   import { session } from './lib/session.svelte';
   import { m } from './messages';
@@ -12,7 +15,9 @@
 </script>
 
 <QueryClientProvider client={queries}>
-  {#if session.state.status === 'in'}
+  {#if location.pathname === '/invite'}
+    <Invite />
+  {:else if session.state.status === 'in'}
     <Router />
   {:else if session.state.status === 'out'}
     <SignIn door={session.state.door} />
@@ -21,6 +26,7 @@
   {:else}
     <main class="quiet"><p class="sub">{m.frame.loading}</p></main>
   {/if}
+  {#if again.asking}<AgainDialog />{/if}
   <Notices />
 </QueryClientProvider>
 

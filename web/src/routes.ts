@@ -20,9 +20,14 @@ export const { route, navigate } = createRouter({
       layout: Frame,
     },
   },
+  '/people': () => import('./site/people/People.svelte'),
   '*': BringUps,
   hooks: {
     afterLoad({ pathname }) {
+      if (pathname === '/people') {
+        document.title = `${m.people.title} · ${m.name}`;
+        return;
+      }
       const stage = pathname.split('/')[3] as StageName | undefined;
       document.title = `${stage ? m.stages[stage].replace(/^\d /, '') : m.stages.board} · ${m.name}`;
     },

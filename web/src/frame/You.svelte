@@ -2,12 +2,14 @@
   import { session } from '../lib/session.svelte';
   import { theme } from '../lib/theme.svelte';
   import { m } from '../messages';
+  import AccountDialog from '../account/AccountDialog.svelte';
   import TokensDialog from './TokensDialog.svelte';
 
   /** Without it the page has no keys of its own to tell of. */
   let { onkeyshelp }: { onkeyshelp?: () => void } = $props();
   let open = $state(false);
   let tokens = $state(false);
+  let account = $state(false);
   let root: HTMLDivElement;
 
   function leave(event: FocusEvent): void {
@@ -25,11 +27,14 @@
       <p class="sub">{session.me?.name} · {session.me?.role}</p>
       <button type="button" onclick={() => theme.turn()}>{theme.dark ? m.frame.toLight : m.frame.toDark}</button>
       {#if onkeyshelp}<button type="button" onclick={() => { open = false; onkeyshelp(); }}>{m.frame.keys} <kbd>?</kbd></button>{/if}
+      {#if session.me?.role === 'lead'}<a href="/people">{m.people.title}</a>{/if}
+      <button type="button" onclick={() => { open = false; account = true; }}>{m.account.menu}</button>
       <button type="button" onclick={() => { open = false; tokens = true; }}>{m.signIn.tokens}</button>
       <button type="button" onclick={() => void session.signOut()}>{m.signIn.signOut}</button>
     </div>
   {/if}
 </div>
+{#if account}<AccountDialog onclose={() => (account = false)} />{/if}
 {#if tokens}<TokensDialog onclose={() => (tokens = false)} />{/if}
 
 <style>
@@ -38,7 +43,7 @@
   .you > button { border: 1px solid var(--night-line); border-radius: 5px; padding: 4px 9px; color: #fff; }
   #you-menu { position: absolute; z-index: 15; right: 0; top: calc(100% + 8px); width: 210px; padding: 6px; color: var(--ink); }
   #you-menu p { margin: 0; padding: 5px 8px; }
-  #you-menu button { display: block; width: 100%; text-align: left; padding: 6px 8px; border-radius: 4px; }
-  #you-menu button:hover { background: var(--line2); }
+  #you-menu button, #you-menu a { display: block; color: inherit; text-decoration: none; width: 100%; text-align: left; padding: 6px 8px; border-radius: 4px; }
+  #you-menu button:hover, #you-menu a:hover { background: var(--line2); }
   @media (max-width: 1000px) { .from { display: none; } }
 </style>

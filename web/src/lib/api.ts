@@ -1,4 +1,5 @@
 import { m } from '../messages';
+import { again } from './again.svelte';
 
 /** A problem document of the server (RFC 9457), or its silence. */
 export class Problem extends Error {
@@ -31,6 +32,7 @@ async function send<T>(method: string, path: string, body?: unknown, type = 'app
   }
   const text = await answer.text();
   const json = text.startsWith('{') || text.startsWith('[') ? (JSON.parse(text) as Record<string, unknown>) : {};
+  if (answer.status === 403 && json.code === 'SIGN_IN_AGAIN' && (await again.ask())) return send<T>(method, path, body, type);
   if (!answer.ok) {
     const plain = answer.status === 413 ? m.frame.tooLarge : m.frame.noSense(answer.status);
     throw new Problem(answer.status, typeof json.detail === 'string' ? json.detail : plain, json);

@@ -5,6 +5,11 @@ export type StageName = 'board' | 'prepare' | 'allocate' | 'configure' | 'prove'
 
 export interface Door { firstLeadWanted: boolean; lab: boolean }
 export interface Me { login: string; name: string; role: 'viewer' | 'engineer' | 'lead'; vantage: string }
+export interface SessionView { id: number; agent: string; source: string; createdAt: string; seenAt: string; endsAt: string; own: boolean }
+export interface PersonView {
+  id: number; login: string; name: string; role: string; disabledAt: string | null; invitedUntil: string | null; hasPassword: boolean; sessions: number; seenAt: string | null;
+}
+export interface Invited { id: number; login: string; token: string; endsAt: string }
 export interface Brief { id: number; name: string; due: string | null; site: string; siteCode: string; units: number; signed: number }
 export interface Found { bringUpId: number; bringUp: string; unitId: number; name: string; text: string }
 

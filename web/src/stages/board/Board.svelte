@@ -2,6 +2,7 @@
   import { onMount, tick } from 'svelte';
   import { api } from '../../lib/api';
   import { onKeys } from '../../lib/keys';
+  import { session } from '../../lib/session.svelte';
   import { notices } from '../../lib/notices.svelte';
   import { live } from '../../lib/query';
   import type { BoardView, Row } from '../../lib/types';
@@ -13,7 +14,9 @@
 
   const board = live<BoardView>(() => `/bring-ups/${bringUpId()}/board`);
   /** Ready means that services answer, so they are asked when somebody looks. */
-  onMount(() => void api.post(`/bring-ups/${bringUpId()}/measure`).catch((error: unknown) => notices.fault(error)));
+  onMount(() => {
+    if (session.mayWork) void api.post(`/bring-ups/${bringUpId()}/measure`).catch((error: unknown) => notices.fault(error));
+  });
   const only = $derived((route.search as Record<string, unknown>).only === 'faults');
   const isFault = (row: Row) => [row.configure, row.prove].some((cell) => cell.mark === 'fault');
   const shown = $derived((board.data?.rows ?? []).filter((row) => !only || isFault(row)));

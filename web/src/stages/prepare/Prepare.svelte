@@ -32,7 +32,7 @@
   const findings = $derived(sheet.data?.groundwork.findings ?? []);
 
   function measure(): void {
-    void api.post(`/bring-ups/${bringUpId()}/measure`).catch((error: unknown) => notices.fault(error));
+    if (session.mayWork) void api.post(`/bring-ups/${bringUpId()}/measure`).catch((error: unknown) => notices.fault(error));
   }
   onMount(measure);
 

@@ -35,6 +35,9 @@ public interface LychnosConfig {
     /** A file that the one-time code for the first lead is written to, besides the log. */
     Optional<Path> firstLeadFile();
 
+    /** A file beside the database with the newest end of the record's chain that this server has seen. */
+    Optional<Path> chainHeadFile();
+
     /** How long a released address stays out of use: caches and firewalls remember it for a while. */
     @WithDefault("24h")
     Duration coolOff();

@@ -2,12 +2,16 @@ package lychnos.core.place;
 
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import lychnos.core.address.Address;
 import lychnos.core.address.Run;
 
@@ -20,16 +24,31 @@ import lychnos.core.address.Run;
  * only ever takes bits away, so the lowest start for one shape of need never moves back: a cursor for each shape is kept,
  * and placing many units reads every network once for each shape, whatever its size and however broken it is.
  * Putting something back resets the cursors. Not safe for use by several threads.
+ *
+ * <p>Several networks may serve one purpose. A unit's addresses of a purpose lie in one of them: they are tried in the order in which
+ * they were given, IPv4 before IPv6, until everything that the unit needs fits.
  */
 public final class Placer {
 
     /** Starts that are weighed for a ranking; behind them lie only more of the same. */
     private static final int MOST_WEIGHED = 2000;
 
-    private final Map<String, FreeMap> v4 = new LinkedHashMap<>();
-    private final Map<String, FreeMap> v6 = new LinkedHashMap<>();
-    private final Map<String, FreeMap> warm = new HashMap<>();
-    private final Map<Shape, Integer> cursors = new HashMap<>();
+    private final Map<String, List<FreeMap>> v4 = new LinkedHashMap<>();
+    private final Map<String, List<FreeMap>> v6 = new LinkedHashMap<>();
+    /** By a network's map, the same with addresses that are cooling off counted as free. */
+    private final Map<FreeMap, FreeMap> warm = new IdentityHashMap<>();
+    private final Map<Cursor, Integer> cursors = new HashMap<>();
+
+    /** One network of each purpose and IP version, of which all addresses of a unit are to come. */
+    private record Choice(Map<String, FreeMap> v4, Map<String, FreeMap> v6) {}
+
+    /** The lowest start for a shape of need in these networks. */
+    private record Cursor(Shape shape, List<FreeMap> maps) {
+
+        static Cursor of(Need need, List<Plot> plots) {
+            return new Cursor(Shape.of(need), plots.stream().map(Plot::map).toList());
+        }
+    }
 
     /** What two needs must share to have the same lowest start. */
     private record Shape(List<String> networks, int length, int multipleOf, Need.Paths paths, boolean ipv6) {
@@ -49,27 +68,63 @@ public final class Placer {
 
     public Placer(Collection<Ground> grounds) {
         for (Ground ground : grounds) {
-            (ground.network().network().isV4() ? v4 : v6).putIfAbsent(ground.purpose(), new FreeMap(ground, false));
+            FreeMap map = new FreeMap(ground, false);
+            (ground.network().network().isV4() ? v4 : v6).computeIfAbsent(ground.purpose(), none -> new ArrayList<>()).add(map);
             if (!ground.cooling().isEmpty()) {
-                warm.putIfAbsent(ground.purpose(), new FreeMap(ground, true));
+                warm.put(map, new FreeMap(ground, true));
             }
         }
     }
 
-    /** How many addresses are left in the network of this purpose; 0 where there is none. */
+    private List<FreeMap> maps(String purpose) {
+        return v4.getOrDefault(purpose, v6.getOrDefault(purpose, List.of()));
+    }
+
+    /** Every choice of networks for these needs, in the order in which they are tried; none where a purpose has no network. */
+    private List<Choice> choices(List<Need> needs) {
+        Set<String> purposes = new LinkedHashSet<>();
+        needs.forEach(need -> purposes.addAll(need.networks()));
+        boolean both = needs.stream().anyMatch(Need::ipv6);
+        List<Choice> choices = List.of(new Choice(Map.of(), Map.of()));
+        for (String purpose : purposes) {
+            boolean four = v4.containsKey(purpose);
+            List<Choice> more = new ArrayList<>();
+            for (Choice choice : choices) {
+                for (FreeMap first : maps(purpose)) {
+                    for (FreeMap second : four && both && v6.containsKey(purpose) ? v6.get(purpose) : Collections.singletonList((FreeMap) null)) {
+                        more.add(with(choice, purpose, four ? first : null, four ? second : first));
+                    }
+                }
+            }
+            choices = more;
+        }
+        return choices;
+    }
+
+    private static Choice with(Choice choice, String purpose, FreeMap four, FreeMap six) {
+        Map<String, FreeMap> v4 = new HashMap<>(choice.v4);
+        Map<String, FreeMap> v6 = new HashMap<>(choice.v6);
+        if (four != null) {
+            v4.put(purpose, four);
+        }
+        if (six != null) {
+            v6.put(purpose, six);
+        }
+        return new Choice(v4, v6);
+    }
+
+    /** How many addresses are left in the networks of this purpose; 0 where there is none. */
     public long left(String network) {
-        FreeMap map = v4.getOrDefault(network, v6.get(network));
-        return map == null ? 0 : map.left();
+        return maps(network).stream().mapToLong(FreeMap::left).sum();
     }
 
     /** Where a need lies: every network it names, both halves of it, and IPv6 beside IPv4. */
-    private List<Plot> plots(Need need) {
+    private static List<Plot> plots(Need need, Choice choice) {
+        Map<String, FreeMap> v4 = choice.v4;
+        Map<String, FreeMap> v6 = choice.v6;
         List<Plot> plots = new ArrayList<>();
         for (String network : need.networks()) {
             FreeMap map = v4.containsKey(network) ? v4.get(network) : v6.get(network);
-            if (map == null) {
-                return List.of();
-            }
             plots.add(new Plot(network, map, 0));
             if (need.paths() == Need.Paths.HALVES) {
                 plots.add(new Plot(network, map, map.size() / 2));
@@ -118,22 +173,38 @@ public final class Placer {
     }
 
     private Placing place(List<Need> needs, Address at, List<String> reasons) {
+        List<Choice> choices = choices(needs);
+        if (choices.isEmpty()) {
+            Need need = needs.stream().filter(each -> each.networks().stream().anyMatch(name -> maps(name).isEmpty())).findFirst().orElseThrow();
+            String network = need.networks().stream().filter(name -> maps(name).isEmpty()).findFirst().orElseThrow();
+            return new NoFit(network, need.length(), 0, "No network for " + network.replace('-', ' ') + " is stated: that is part of Prepare.");
+        }
+        List<Choice> meant = at == null ? choices : choices.stream().filter(choice -> plots(needs.get(0), choice).get(0).map.offset(at) >= 0).toList();
+        Placing best = null;
+        for (Choice choice : meant.isEmpty() ? choices.subList(0, 1) : meant) {
+            Placing tried = place(needs, choice, at, reasons);
+            if (tried instanceof Placement) {
+                return tried;
+            }
+            // of several that do not fit the one with most room says what is missing
+            best = best == null || ((NoFit) tried).free() > ((NoFit) best).free() ? tried : best;
+        }
+        return best;
+    }
+
+    private Placing place(List<Need> needs, Choice choice, Address at, List<String> reasons) {
         List<Taken> done = new ArrayList<>();
         for (Need need : needs) {
-            List<Plot> plots = plots(need);
-            if (plots.isEmpty()) {
-                undo(done);
-                String network = need.networks().stream().filter(name -> !v4.containsKey(name) && !v6.containsKey(name)).findFirst().orElse("");
-                return new NoFit(network, need.length(), 0, "No network for " + network.replace('-', ' ') + " is stated: that is part of Prepare.");
-            }
+            List<Plot> plots = plots(need, choice);
             boolean pointed = at != null && done.isEmpty();
-            int start = pointed ? pointedAt(need, plots, at) : lowest(need, plots, cursors.getOrDefault(Shape.of(need), 0));
+            Cursor cursor = Cursor.of(need, plots);
+            int start = pointed ? pointedAt(need, plots, at) : lowest(need, plots, cursors.getOrDefault(cursor, 0));
             if (start < 0) {
                 undo(done);
                 return pointed ? notThere(need, plots, at) : full(need, plots);
             }
             if (!pointed) {
-                cursors.put(Shape.of(need), start);
+                cursors.put(cursor, start);
             }
             take(plots, start, need.length(), false);
             done.add(new Taken(need, plots, start));
@@ -223,13 +294,29 @@ public final class Placer {
     /** Gives back what a placement took, growth included. */
     public void release(List<Need> needs, Placement placement) {
         int seat = 0;
+        Choice choice = choices(needs).stream().filter(each -> liesIn(needs, each, placement)).findFirst().orElseThrow();
         for (Need need : needs) {
-            List<Plot> plots = plots(need);
+            List<Plot> plots = plots(need, choice);
             int start = plots.get(0).map.offset(placement.seats().get(seat).address());
             take(plots, start, need.length(), true);
             seat += need.paths() == Need.Paths.HALVES ? need.roles().size() / 2 * plots.size() : need.roles().size() * plots.size();
         }
         cursors.clear();
+    }
+
+    /** Whether a placement is one in these networks. */
+    private static boolean liesIn(List<Need> needs, Choice choice, Placement placement) {
+        int seat = 0;
+        for (Need need : needs) {
+            int perPlot = need.paths() == Need.Paths.HALVES ? need.roles().size() / 2 : need.roles().size();
+            for (Plot plot : plots(need, choice)) {
+                if (plot.map.offset(placement.seats().get(seat).address()) < 0) {
+                    return false;
+                }
+                seat += perPlot;
+            }
+        }
+        return true;
     }
 
     /**
@@ -244,7 +331,7 @@ public final class Placer {
     }
 
     /** A start with what speaks for it. */
-    private record Weighed(int start, int points, List<String> reasons) {}
+    private record Weighed(FreeMap map, int start, int points, List<String> reasons) {}
 
     /**
      * Different fits for one unit, best first, each for the whole unit; nothing is taken. The first need decides the
@@ -257,26 +344,31 @@ public final class Placer {
             return List.of();
         }
         Need first = needs.get(0);
-        List<Plot> plots = plots(first);
-        if (plots.isEmpty()) {
-            return List.of();
-        }
         List<Weighed> weighed = new ArrayList<>();
-        FreeMap map = plots.get(0).map;
-        int start = lowest(first, plots, 0);
-        int lowest = start;
-        while (start >= 0 && weighed.size() < MOST_WEIGHED) {
-            weighed.add(weigh(first, map, start, start == lowest, wish));
-            start = lowest(first, plots, start + 1);
+        Set<FreeMap> seen = Collections.newSetFromMap(new IdentityHashMap<>());
+        for (Choice choice : choices(needs)) {
+            List<Plot> plots = plots(first, choice);
+            FreeMap map = plots.get(0).map;
+            if (!seen.add(map)) {
+                continue; // another choice of the networks of other needs
+            }
+            int weighedBefore = weighed.size();
+            int start = lowest(first, plots, 0);
+            int lowest = start;
+            while (start >= 0 && weighed.size() - weighedBefore < MOST_WEIGHED) {
+                weighed.add(weigh(first, map, start, start == lowest, wish));
+                start = lowest(first, plots, start + 1);
+            }
         }
-        weighed.sort(Comparator.comparingInt((Weighed each) -> -each.points).thenComparingInt(Weighed::start));
+        // what weighs the same stays in the order of the networks
+        weighed.sort(Comparator.comparingInt((Weighed each) -> -each.points));
         List<Placement> fits = new ArrayList<>();
         List<Weighed> chosen = new ArrayList<>();
         for (Weighed each : weighed) {
-            boolean near = chosen.stream().anyMatch(other -> Math.abs(other.start - each.start) < first.length());
+            boolean near = chosen.stream().anyMatch(other -> other.map == each.map && Math.abs(other.start - each.start) < first.length());
             if (fits.size() < most && !near) {
                 chosen.add(each);
-                place(needs, map.address(each.start), each.reasons).fold(placement -> {
+                place(needs, each.map.address(each.start), each.reasons).fold(placement -> {
                     release(needs, placement);
                     return fits.add(placement);
                 }, none -> false);
@@ -311,17 +403,16 @@ public final class Placer {
         if (reasons.isEmpty()) {
             reasons.add(need.length() == 1 ? "free" : need.length() + " in a row");
         }
-        return new Weighed(start, points, reasons);
+        return new Weighed(map, start, points, reasons);
     }
 
     /** A neat start that only addresses still cooling off stand in the way of: to be told, not to be taken. */
     public Optional<NoFit> almost(List<Need> needs) {
         Need first = needs.get(0);
-        FreeMap map = warm.get(first.networks().get(0));
-        FreeMap cold = v4.get(first.networks().get(0));
-        if (map == null || cold == null) {
-            return Optional.empty();
-        }
+        return maps(first.networks().get(0)).stream().filter(warm::containsKey).flatMap(cold -> almost(first, cold, warm.get(cold)).stream()).findFirst();
+    }
+
+    private static Optional<NoFit> almost(Need first, FreeMap cold, FreeMap map) {
         for (int start = map.next(0, first.length(), Shape.of(first).multipleOf); start >= 0; start = map.next(start + 1, first.length(), Shape.of(first).multipleOf)) {
             if (map.number(start) % 10 == 0 && !cold.isFree(start, first.length())) {
                 int at = start;

@@ -91,6 +91,36 @@ class PlacerTest {
     }
 
     @Test
+    void aSecondNetworkOfAPurposeIsUsedWhenTheFirstIsFull() {
+        Placer placer = new Placer(List.of(of("management", "10.40.8.0/29"), of("management", "10.40.9.0/29")));
+        assertEquals(12, placer.left("management"));
+        assertEquals(List.of("10.40.8.1", "10.40.8.2", "10.40.8.3", "10.40.8.4"), addresses(placed(placer.place(List.of(run(4, 1, 0))))));
+        assertEquals(List.of("10.40.9.1", "10.40.9.2", "10.40.9.3"), addresses(placed(placer.place(List.of(run(3, 1, 0))))), "a run lies in one network");
+        assertEquals(List.of("10.40.8.5"), addresses(placed(placer.place(List.of(run(1, 1, 0))))), "and the first one is filled before the second");
+        List<Need> pair = List.of(run(1, 1, 0), Need.one("shared", "management"));
+        assertEquals(List.of("10.40.9.4", "10.40.9.5"), addresses(placed(placer.place(pair))), "all of a unit's addresses of a purpose lie in one network");
+        assertEquals(4 - 2, placer.left("management"));
+        NoFit none = assertInstanceOf(NoFit.class, placer.place(List.of(run(3, 1, 0))));
+        assertTrue(none.free() > 0, none.why());
+    }
+
+    @Test
+    void fitsComeFromEveryNetworkOfAPurposeAndAPointedAddressDecides() {
+        Placer placer = new Placer(List.of(of("management", "10.40.8.0/30", "10.40.8.1"), of("management", "10.40.9.0/28"), of("management", "fd40:a4da:1:9::/64"), of("management", "fd40:a4da:1:8::/64", "fd40:a4da:1:8::2")));
+        assertEquals(List.of("10.40.8.2", "10.40.9.10"), placer.fits(List.of(run(1, 1, 0)), 9, Placer.Wish.NONE).stream().map(fit -> fit.first().toString()).filter(first -> first.endsWith(".2") || first.endsWith(".10")).filter(first -> !first.equals("10.40.9.2")).sorted().toList());
+        Placement there = placed(placer.placeAt(List.of(run(2, 1, 0)), Address.parse("10.40.9.6")));
+        assertEquals(List.of("10.40.9.6", "10.40.9.7"), addresses(there));
+        placer.release(List.of(run(2, 1, 0)), there);
+        assertEquals(1 + 14, placer.left("management"));
+        Placement both = placed(placer.place(List.of(on(List.of("a"), List.of("management"), Need.Paths.ONE, true))));
+        assertEquals(List.of("10.40.8.2", "fd40:a4da:1:9::2"), addresses(both));
+        placer.release(List.of(on(List.of("a"), List.of("management"), Need.Paths.ONE, true)), both);
+        assertEquals(List.of("10.40.8.2", "fd40:a4da:1:9::2"), addresses(placed(placer.place(List.of(on(List.of("a"), List.of("management"), Need.Paths.ONE, true))))));
+        NoFit nowhere = assertInstanceOf(NoFit.class, placer.placeAt(List.of(run(1, 1, 0)), Address.parse("10.40.99.1")));
+        assertTrue(nowhere.why().contains("does not lie"), nowhere.why());
+    }
+
+    @Test
     void takesTheSameHostNumbersInTwoNetworks() {
         Placer placer = new Placer(List.of(of("storage-data", "10.40.16.0/24", "10.40.16.1"), of("in-band", "10.40.17.0/24", "10.40.17.2", "10.40.17.4")));
         Placement placement = placed(placer.place(List.of(on(List.of("a", "b"), List.of("storage-data", "in-band"), Need.Paths.ONE, false))));

@@ -76,13 +76,15 @@ public class Soundings {
      * @param networks in which the addresses lie; their first name server that is an address is asked
      */
     public Map<Address, Heard> heard(Collection<Address> addresses, List<Network> networks) {
+        // an echo that may not be sent says nothing: then ports are asked however many addresses there are
+        boolean byPort = addresses.size() <= MOST_BY_PORT || possible() && await(threads.submit(() -> vantage.ping(addresses.iterator().next(), PATIENCE).state() == Echo.State.NOT_PERMITTED));
         Map<Address, List<Future<String>>> asked = new LinkedHashMap<>();
         Map<Address, Future<String>> named = new LinkedHashMap<>();
         for (Address address : addresses) {
             List<Future<String>> ways = new ArrayList<>();
             if (possible()) {
                 ways.add(threads.submit(() -> vantage.ping(address, PATIENCE).state() == Echo.State.ANSWERED ? "ping" : ""));
-                for (int port : addresses.size() > MOST_BY_PORT ? new int[0] : PORTS) {
+                for (int port : byPort ? PORTS : new int[0]) {
                     ways.add(threads.submit(() -> vantage.port(address, port, PATIENCE) == PortState.SILENT ? "" : "TCP " + port));
                 }
             }

@@ -18,6 +18,7 @@ import lychnos.server.prove.Targets;
 import lychnos.server.run.HoldLost;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.SealedStore;
+import lychnos.wire.Answering;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
 import lychnos.wire.icmp.Echo;
@@ -326,7 +327,7 @@ final class Setup {
 
     /** Asks the wire once more right before an address is written into a machine. */
     private void refuseStranger() throws WireFault, Surprise {
-        if (!vantage.hearsSilence() || vantage.ping(planned, PING).state() == Echo.State.SILENT) {
+        if (Answering.at(vantage, planned, PING) != Answering.ANSWERS) {
             return;
         }
         Optional<Mac> there = vantage.neighbour(planned);

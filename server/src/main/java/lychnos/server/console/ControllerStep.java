@@ -16,6 +16,7 @@ import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.proof.Settings;
 import lychnos.server.problem.Refusal;
+import lychnos.wire.Answering;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
 import lychnos.wire.icmp.Echo;
@@ -256,7 +257,7 @@ final class ControllerStep implements RemoteStep {
 
     /** Asks the wire once more right before an address is written into a machine. */
     private void refuseStranger(Address planned, Mac mac) throws WireFault, Stop {
-        if (!vantage.hearsSilence() || vantage.ping(planned, PING).state() == Echo.State.SILENT) {
+        if (Answering.at(vantage, planned, PING) != Answering.ANSWERS) {
             return;
         }
         Optional<Mac> there = vantage.neighbour(planned);

@@ -2,6 +2,7 @@ package lychnos.server.handover;
 
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
+import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -39,9 +40,11 @@ public class Chaining {
     private static final int IDS_AS_TEXT = 2;
 
     private final Session db;
+    private final ChainHead head;
 
-    Chaining(Session db) {
+    Chaining(Session db, ChainHead head) {
         this.db = db;
+        this.head = head;
     }
 
     /** What was found. */
@@ -53,6 +56,7 @@ public class Chaining {
         lock();
         Link link = Link.after(journal(), sort, body);
         write(List.of(link), List.of(ref));
+        head.remember(link);
         return link;
     }
 
@@ -80,6 +84,9 @@ public class Chaining {
             refs.add(((Number) row[0]).longValue());
         }
         write(links, refs);
+        if (last != null) {
+            head.remember(last);
+        }
         return last;
     }
 
@@ -154,11 +161,26 @@ public class Chaining {
         return CanonicalJson.digest(Map.of("at", at, "by", by, "why", why));
     }
 
+    /** What this server has seen as the end of the chain must still stand in it. */
+    private Optional<Chain.Break> notAnAncestor() {
+        try {
+            Optional<ChainHead.Seen> seen = head.seen();
+            if (seen.isEmpty()) {
+                return Optional.empty();
+            }
+            List<String> now = db.createNativeQuery("select digest from chain_link where number = :number", String.class).setParameter("number", seen.get().number()).getResultList();
+            return now.contains(seen.get().digest()) ? Optional.empty() : Optional.of(new Chain.Break(seen.get().number(), "This server has seen another link here than the one that stands here now: the chain was written again from before it, or an older state of the database was put back."));
+        } catch (IOException e) {
+            return Optional.of(new Chain.Break(0, "The file with the end of the chain that this server has seen cannot be read (" + e.getMessage() + ")."));
+        }
+    }
+
     /** Looks at the whole chain, and whether what it was made of is still as it was. */
     @Transactional
     public Looked look() {
         appendJournal();
         List<Chain.Break> breaks = new ArrayList<>();
+        notAnAncestor().ifPresent(breaks::add);
         long records = 0;
         long count = 0;
         Link before = null;

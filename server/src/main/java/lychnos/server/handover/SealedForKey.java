@@ -100,10 +100,15 @@ final class SealedForKey {
         return fingerprint;
     }
 
+    /** How something is encrypted for this key. */
+    BcPublicKeyKeyEncryptionMethodGenerator method() {
+        return new BcPublicKeyKeyEncryptionMethodGenerator(key);
+    }
+
     String seal(String text, String name) {
         byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
         PGPEncryptedDataGenerator generator = new PGPEncryptedDataGenerator(new BcPGPDataEncryptorBuilder(SymmetricKeyAlgorithmTags.AES_256).setWithIntegrityPacket(true).setSecureRandom(new SecureRandom()));
-        generator.addMethod(new BcPublicKeyKeyEncryptionMethodGenerator(key));
+        generator.addMethod(method());
         ByteArrayOutputStream sealed = new ByteArrayOutputStream();
         try (OutputStream armour = ArmoredOutputStream.builder().clearHeaders().build(sealed);
                 OutputStream encrypted = generator.open(armour, new byte[1 << 12]);
