@@ -1,4 +1,5 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
+import { again } from '../src/lib/again.svelte';
 import { api, Problem } from '../src/lib/api';
 
 const answer = (status: number, body: string) => vi.stubGlobal('fetch', vi.fn(() => Promise.resolve(new Response(status === 204 ? null : body, { status }))));
@@ -44,5 +45,20 @@ describe('the server’s answers', () => {
       ['/api/bring-ups/1/labels', 'serial,mac', 'text/plain'],
       ['/api/session', '{"login":"a"}', 'application/json'],
     ]);
+  });
+  it('are asked for a second time once the password was typed again, and not where it was not', async () => {
+    const again403 = () => new Response('{"detail":"Type your password once more for this.","code":"SIGN_IN_AGAIN"}', { status: 403 });
+    const answers = [again403(), new Response('{"text":"shown"}')];
+    vi.stubGlobal('fetch', vi.fn(() => Promise.resolve(answers.shift()!)));
+    const shown = api.post('/dialogues/1/steps/2/password');
+    await vi.waitFor(() => expect(again.asking).toBe(true));
+    again.end(true);
+    expect(await shown).toEqual({ text: 'shown' });
+    answers.push(again403());
+    const refused = problem(api.post('/dialogues/1/steps/2/password'));
+    await vi.waitFor(() => expect(again.asking).toBe(true));
+    again.end(false);
+    expect((await refused).status).toBe(403);
+    expect(again.asking).toBe(false);
   });
 });

@@ -93,9 +93,13 @@
     }
     const first = lines[0]?.address;
     if (!first || !isV4(first)) return;
-    const after = first.replace(/\d+$/, (last) => String(Number(last) + 1));
-    const other = await api.get<Proposal>(`/bring-ups/${bringUpId()}/proposal?from=${after}`);
-    start(other.lines.length > 0 ? after : '');
+    const after = text(number(first) + 1);
+    try {
+      const other = await api.get<Proposal>(`/bring-ups/${bringUpId()}/proposal?from=${after}`);
+      start(other.lines.length > 0 ? after : '');
+    } catch (error) {
+      notices.fault(error);
+    }
   }
 
   async function tried(work: () => Promise<unknown>): Promise<boolean> {

@@ -50,7 +50,7 @@ final class Bench {
     }
 
     private void thing(String sort, String name, Map<String, String> values) throws IOException, InterruptedException {
-        ask("PUT", "/api/bring-ups/1/things", Map.of("sort", sort, "name", name, "values", values));
+        new Api(server, "hall-lead", "lead-of-the-hall").ask(server, "PUT", "/api/bring-ups/1/things", object(Map.of("sort", sort, "name", name, "values", values)));
     }
 
     /** Everything before the console: ground, facts, addresses, and names at the name server. */

@@ -17,7 +17,7 @@ class CoreJourneyTest {
     void fromNothingToNamesAtTheNameServer() throws Exception {
         try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 500); Screen screen = new Screen(1280, 800, ColorScheme.LIGHT)) {
             screen.page.navigate(stage.url());
-            screen.signIn(stage.url());
+            screen.signIn(stage.url(), "hall-lead", "lead-of-the-hall"); // an entry with a key is a lead's
             begin(screen);
             ground(screen);
             units(screen);

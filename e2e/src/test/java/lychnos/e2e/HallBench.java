@@ -133,7 +133,7 @@ public final class HallBench {
                       }
                     }).observe(document, { childList: true, subtree: true });""");
             screen.signIn(stage.url());
-            look(screen.page, "Board", "/b/" + bringUp, "tr[id^=unit-]", ".many");
+            look(screen.page, "Board", "/b/" + bringUp, "tr[id^=unit-]", ".windowed");
             look(screen.page, "fact sheet", "/b/" + bringUp + "/prepare", "td[id^=fact-]", ".windowed");
             look(screen.page, "hand over", "/b/" + bringUp + "/handover", "td.proof", ".windowed");
         }

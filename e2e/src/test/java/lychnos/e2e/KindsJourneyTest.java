@@ -74,7 +74,7 @@ class KindsJourneyTest {
     }
 
     private void thing(String sort, String name, Map<String, String> values) throws IOException, InterruptedException {
-        ask("PUT", "/api/bring-ups/1/things", Map.of("sort", sort, "name", name, "values", values));
+        new Api(server, "hall-lead", "lead-of-the-hall").ask(server, "PUT", "/api/bring-ups/1/things", Api.JSON.<ObjectNode>valueToTree(Map.of("sort", sort, "name", name, "values", values)));
     }
 
     private void network(String how, Map<String, Object> network) throws IOException, InterruptedException {

@@ -71,6 +71,21 @@ public final class Story {
         send("POST", "/api/session", JSON.createObjectNode().put("login", login).put("password", password).toString(), "application/json");
     }
 
+    /** Something that is sent. */
+    interface Sent {
+        void send() throws IOException, InterruptedException;
+    }
+
+    /** Sends something as the lead, and goes on as before. */
+    void asLead(Sent what) throws IOException, InterruptedException {
+        String before = cookie;
+        cookie = "";
+        signIn("hall-lead", "lead-of-the-hall");
+        what.send();
+        send("DELETE", "/api/session", null, null);
+        cookie = before;
+    }
+
     /** Takes everything that is proposed. */
     void take(long bringUp, JsonNode proposal) throws IOException, InterruptedException {
         ObjectNode taking = JSON.createObjectNode();

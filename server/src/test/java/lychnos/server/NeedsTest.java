@@ -163,7 +163,7 @@ class NeedsTest {
     private void domain(String key) {
         Map<String, String> values = new HashMap<>(Map.of("primary", PRIMARY.toString(), "key-name", System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"), "key", key));
         values.put("reverse-zones", "8.40.10.in-addr.arpa");
-        client.request().body(Map.of("sort", "domain", "name", "ardal.example", "values", values)).put("/api/bring-ups/" + id + "/things").then().statusCode(200);
+        Client.lead().request().body(Map.of("sort", "domain", "name", "ardal.example", "values", values)).put("/api/bring-ups/" + id + "/things").then().statusCode(200);
     }
 
     private JsonPath names() {
@@ -213,7 +213,7 @@ class NeedsTest {
         Integer thing = client.get("/api/bring-ups/" + id + "/prepare").getInt("things.find { it.sort == 'domain' }.id");
         Map<String, Object> right = Map.of("id", thing, "sort", "domain", "name", "ardal.example", "values", Map.of(
                 "primary", PRIMARY.toString(), "key-name", System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"), "key", System.getenv("LYCHNOS_TEST_NAME_KEY"), "reverse-zones", "8.40.10.in-addr.arpa"));
-        client.request().body(right).put("/api/bring-ups/" + id + "/things").then().statusCode(200);
+        Client.lead().request().body(right).put("/api/bring-ups/" + id + "/things").then().statusCode(200);
         client.post("/api/bring-ups/" + id + "/names/push", Map.of()).then().statusCode(200);
         until("six are made", () -> names().getInt("made") == 6);
         client.post("/api/units/" + pair + "/release", Map.of()).then().statusCode(204);

@@ -1,11 +1,13 @@
 package lychnos.server.api;
 
+import io.vertx.core.buffer.Buffer;
 import io.vertx.core.http.HttpMethod;
 import io.vertx.core.http.HttpServerRequest;
 import io.vertx.core.json.JsonObject;
 import io.vertx.ext.web.Router;
 import io.vertx.ext.web.RoutingContext;
 import io.vertx.ext.web.handler.BodyHandler;
+import io.vertx.ext.web.impl.RoutingContextInternal;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
 import java.net.URI;
@@ -122,17 +124,26 @@ public class Door {
 
     private static void bodyIsRead(RoutingContext context) {
         stopTimer(context);
+        if (context.body().buffer() == null && !SAFE.contains(context.request().method())) {
+            // an empty one too is read: else it would be waited for
+            ((RoutingContextInternal) context).setBody(Buffer.buffer());
+        }
         context.next();
     }
 
     private static void stopTimer(RoutingContext context) {
-        Long timer = context.get(READING);
+        Long timer = context.remove(READING);
         if (timer != null) {
             context.vertx().cancelTimer(timer);
         }
     }
 
+    /** A failure of what comes later is not ours. */
     private static void failed(RoutingContext context) {
+        if (context.get(READING) == null) {
+            context.next();
+            return;
+        }
         stopTimer(context);
         int status = context.statusCode() >= 400 ? context.statusCode() : 400;
         refuse(context, status, status == 413 ? "Too large" : "Not understood", status == 413 ? "The body of the request is too large for this route." : "The body of the request could not be read.");

@@ -1,5 +1,6 @@
 package lychnos.server.live;
 
+import io.quarkus.runtime.BlockingOperationControl;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.ws.rs.HttpMethod;
 import jakarta.ws.rs.container.ContainerRequestContext;
@@ -24,7 +25,9 @@ public class OwnWrites {
 
     @ServerResponseFilter
     void note(ContainerRequestContext request) {
-        Who.Person person = READS.contains(request.getMethod()) ? null : who.person();
+        // what no route took was refused before a worker had it, and before anybody was asked who sends it
+        boolean taken = BlockingOperationControl.isBlockingAllowed();
+        Who.Person person = READS.contains(request.getMethod()) || !taken ? null : who.person();
         if (person != null) {
             at.put(person.id(), System.nanoTime());
         }

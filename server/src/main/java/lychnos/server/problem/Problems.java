@@ -11,12 +11,14 @@ import jakarta.ws.rs.WebApplicationException;
 import jakarta.persistence.OptimisticLockException;
 import jakarta.ws.rs.core.HttpHeaders;
 import jakarta.ws.rs.core.Response;
+import jakarta.ws.rs.core.UriInfo;
 import java.sql.SQLException;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import lychnos.server.api.AllowedMethods;
 import lychnos.server.store.DatabaseTrouble;
 import org.hibernate.StaleStateException;
 import org.jboss.logging.Logger;
@@ -29,8 +31,12 @@ public class Problems {
     private static final int DEEPEST = 20;
 
     private final SecurityIdentity identity;
+    private final AllowedMethods methods;
+    private final UriInfo uri;
 
-    Problems(SecurityIdentity identity) {
+    Problems(SecurityIdentity identity, AllowedMethods methods, UriInfo uri) {
+        this.methods = methods;
+        this.uri = uri;
         this.identity = identity;
     }
 
@@ -80,8 +86,8 @@ public class Problems {
             return unexpected(e);
         }
         Response answer = problem(status, STATUS_TITLES.getOrDefault(status, "Not possible"), STATUS_TEXTS.getOrDefault(status, "The request cannot be carried out like this."), Map.of());
-        String allow = refused.getHeaderString(HttpHeaders.ALLOW);
-        return allow == null ? answer : Response.fromResponse(answer).header(HttpHeaders.ALLOW, allow).build();
+        String allow = status == 405 ? methods.of(uri.getPath()) : "";
+        return allow.isEmpty() ? answer : Response.fromResponse(answer).header(HttpHeaders.ALLOW, allow).build();
     }
 
     private static final Map<Integer, String> STATUS_TITLES = Map.of(404, "Not found", 405, "Method not allowed", 406, "Not acceptable", 413, "Too large", 414, "Address too long", 415, "Unsupported media type");
