@@ -56,6 +56,9 @@ await shoot(page, '/b/3/configure', 'bench', async () => page.getByText('recordi
 await shoot(page, '/b/3/configure?unit=' + (await arrayOf(page)), 'pages', async () => page.getByText('Pages of ard-blk-1').waitFor());
 await shoot(page, '/b/1/prove', 'prove', async () => page.getByText('Planned and read back').waitFor());
 const lead = await screen({}, 'hall-lead', 'lead-of-the-hall');
+await lead.goto(url + '/people');
+await lead.getByText('Night watch').waitFor();
+await lead.screenshot({ path: join(root, 'docs/screenshots/people.png') });
 await shoot(lead, '/b/1/handover', 'handover', async () => {
   await lead.getByText('Signed', { exact: true }).waitFor();
   await lead.keyboard.press('v');

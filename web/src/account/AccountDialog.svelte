@@ -66,7 +66,7 @@
   h3 { margin: 14px 0 6px; font-size: 14px; font-weight: 650; }
   .row { display: flex; justify-content: space-between; gap: 10px; align-items: center; border-top: 1px solid var(--line2); padding: 8px 0; }
   .all { border-top: 1px solid var(--line2); padding-top: 10px; }
-  b { font-weight: 600; }
+  b { font-weight: 600; font-size: 14px; }
   form { display: grid; gap: 12px; }
   .fault { color: var(--fault); font-size: 12.5px; }
 </style>

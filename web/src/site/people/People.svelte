@@ -127,7 +127,7 @@
   main { max-width: 980px; margin: 24px auto; padding: 0 16px; display: grid; gap: 12px; }
   main:focus { outline: none; }
   .head { display: flex; gap: 16px; align-items: center; justify-content: space-between; flex-wrap: wrap; }
-  section { display: grid; grid-template-columns: minmax(0, 1fr) 150px auto; gap: 14px; align-items: center; padding: 12px 16px; }
+  section { display: grid; grid-template-columns: minmax(0, 1fr) 150px 340px; gap: 14px; align-items: center; padding: 12px 16px; }
   section + section { border-top: 1px solid var(--line2); }
   section.off .who { opacity: 0.72; }
   .who b { font-weight: 620; }

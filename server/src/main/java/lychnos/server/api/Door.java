@@ -23,7 +23,7 @@ import lychnos.server.LychnosConfig;
  *       a browser always sends one.
  *   <li>A body is read before a worker takes the request, within a time and a size, so that slow senders hold connections and
  *       nothing else.
- *   <li>Answers of the interface are stored nowhere, and missing files of the page are not remembered for ever.
+ *   <li>Answers of the interface are stored nowhere, and missing files of the page are not cached.
  * </ul>
  */
 @ApplicationScoped
@@ -39,7 +39,7 @@ public class Door {
     private static final long OPEN_BYTES = 4096;
     private static final long OPEN_MILLIS = 10_000;
     /** Without a session or a token nothing longer is read either: it would be refused anyway. */
-    private static final long STRANGER_BYTES = 16 * 1024;
+    private static final long UNKNOWN_BYTES = 16 * 1024;
     private static final long MOST_BYTES = 5 * 1024 * 1024;
     private static final long BODY_MILLIS = 30_000;
     private static final Set<HttpMethod> SAFE = Set.of(HttpMethod.GET, HttpMethod.HEAD, HttpMethod.OPTIONS);
@@ -54,9 +54,9 @@ public class Door {
         router.route().order(HEADERS).handler(this::headers);
         router.route("/api/*").order(ORIGIN).handler(Door::origin);
         BodyHandler open = BodyHandler.create(false).setBodyLimit(OPEN_BYTES);
-        BodyHandler stranger = BodyHandler.create(false).setBodyLimit(STRANGER_BYTES);
+        BodyHandler unknown = BodyHandler.create(false).setBodyLimit(UNKNOWN_BYTES);
         BodyHandler known = BodyHandler.create(false).setBodyLimit(MOST_BYTES);
-        router.route("/api/*").order(BODY).handler(context -> read(context, open, stranger, known)).failureHandler(Door::failed);
+        router.route("/api/*").order(BODY).handler(context -> read(context, open, unknown, known)).failureHandler(Door::failed);
         router.route("/api/*").order(HAS_BODY).handler(Door::bodyIsRead);
     }
 
@@ -110,7 +110,7 @@ public class Door {
         }
     }
 
-    private static void read(RoutingContext context, BodyHandler open, BodyHandler stranger, BodyHandler known) {
+    private static void read(RoutingContext context, BodyHandler open, BodyHandler unknown, BodyHandler known) {
         HttpServerRequest request = context.request();
         if (SAFE.contains(request.method()) || "websocket".equalsIgnoreCase(request.getHeader("Upgrade"))) {
             context.next();
@@ -119,7 +119,7 @@ public class Door {
         boolean isOpen = OPEN.contains(request.path());
         boolean isKnown = request.getHeader("Authorization") != null || request.getHeader("Cookie") != null;
         context.put(READING, context.vertx().setTimer(isOpen || !isKnown ? OPEN_MILLIS : BODY_MILLIS, late -> request.connection().close()));
-        (isOpen ? open : isKnown ? known : stranger).handle(context);
+        (isOpen ? open : isKnown ? known : unknown).handle(context);
     }
 
     private static void bodyIsRead(RoutingContext context) {

@@ -87,7 +87,7 @@ public class LineSocket {
             sockets.end(connection);
             return;
         }
-        // whoever was signed out meanwhile types nothing more
+        // a person who was signed out meanwhile types nothing more
         if (!identity.hasRole("engineer") || !sockets.isGood(connection)) {
             return;
         }

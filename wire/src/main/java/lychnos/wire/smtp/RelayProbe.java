@@ -16,7 +16,7 @@ import org.apache.commons.net.smtp.SMTPReply;
 public final class RelayProbe {
 
     private static final int LONGEST_REPLY = 300;
-    /** The whole exchange takes as long as so many answers may; a relay that drips would go on for ever. */
+    /** The whole exchange takes as long as so many answers may; a relay that drips would never end. */
     private static final int WHOLE = 3;
     private static final long MOST_BYTES = 64 * 1024;
 
