@@ -118,6 +118,27 @@ public record Dialogue(
         return names;
     }
 
+    /**
+     * The names of every value that some member is answered with, on whichever branch, by its line or its pages; without those of steps
+     * and fields that stay out where there is no value for them.
+     */
+    public Set<String> needed() {
+        Set<String> names = new java.util.TreeSet<>();
+        Stream.of(wipe, setup).flatMap(List::stream).forEach(step -> {
+            if (step instanceof DialogueStep.Asked asked && !asked.is(DialogueStep.Mark.OPTIONAL)) {
+                names.addAll(asked.answer().names());
+            } else if (step instanceof DialogueStep.Summary summary) {
+                summary.fields().values().forEach(field -> names.addAll(field.names()));
+            }
+        });
+        for (DialogueStep.Remote each : pages) {
+            if (each instanceof DialogueStep.Page page) {
+                page.fields().values().stream().filter(field -> !field.optional()).forEach(field -> names.addAll(field.value().names()));
+            }
+        }
+        return names;
+    }
+
     /** The same with what is set over the network behind them, which no line asks. */
     public List<DialogueStep> withPages(String member, boolean wiped) {
         List<DialogueStep> all = new ArrayList<>(steps(member, wiped));

@@ -65,8 +65,23 @@ public record Readiness(List<String> lacks) {
         if (leansOn(kind, "time service")) {
             one("time service", plan, ServiceKind.TIME, network.timeServers().stream(), lacks);
         }
+        enough("name server", kind, network.nameServers().size(), lacks);
+        enough("time server", kind, network.timeServers().size(), lacks);
         if (leansOn(kind, "mail relay")) {
             one("mail relay", plan, ServiceKind.RELAY, plan.things(ThingSort.RELAY).map(thing -> thing.values().get("address")), lacks);
+        }
+    }
+
+    /** A setup that types a second server where the network has one would stop at that question. */
+    private static void enough(String what, Kind kind, int has, List<String> lacks) {
+        String prefix = what.replace(' ', '-') + "-";
+        int types = kind.dialogue().stream().flatMap(dialogue -> dialogue.needed().stream())
+                .filter(name -> name.matches(prefix + "[1-9]"))
+                .mapToInt(name -> name.charAt(name.length() - 1) - '0')
+                .max()
+                .orElse(0);
+        if (has > 0 && has < types) {
+            lacks.add("its setup types " + types + " " + what + "s, and the network has " + has);
         }
     }
 

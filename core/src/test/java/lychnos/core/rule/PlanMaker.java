@@ -62,6 +62,13 @@ final class PlanMaker {
                 0);
     }
 
+    /** The management network leans on these name servers. */
+    PlanMaker nameServers(String... servers) {
+        PlannedNetwork n = networks.get(0);
+        networks.set(0, new PlannedNetwork(n.id(), n.name(), n.purpose(), n.prefix(), n.gateway(), n.vlan(), n.mtu(), n.domain(), List.of(servers), n.timeServers(), n.pools(), n.dhcp(), n.ours(), n.toPlace(), n.free(), n.takenLately()));
+        return this;
+    }
+
     PlanMaker thing(ThingSort sort, String name, Map<String, String> values) {
         things.add(new Thing(sort, name, values));
         return this;

@@ -65,4 +65,18 @@ class ReadinessTest {
         Plan plan = maker.plan();
         assertTrue(Readiness.of(plan).get(plan.units().get(0).id()).lacks().contains("no mail relay is stated"));
     }
+
+    /** One server answers, and the setup would stop at the question for the second one all the same. */
+    @Test
+    void aSetupThatTypesMoreServersThanTheNetworkHasIsNotReady() {
+        PlanMaker maker = hall(State.FINE, State.FINE, State.FINE, State.FINE).nameServers("10.40.8.3");
+        maker.unit("hypervisor-host", "ard-hv-01", 1, "serial=HV-1", "mac=02:4c:59:00:00:01", "location=R1 u1");
+        Plan plan = maker.plan();
+        List<String> lacks = Readiness.of(plan).get(plan.units().get(0).id()).lacks();
+        assertTrue(lacks.contains("its setup types 2 name servers, and the network has 1"), lacks.toString());
+        PlanMaker two = hall(State.FINE, State.FINE, State.FINE, State.FINE);
+        two.unit("hypervisor-host", "ard-hv-01", 1);
+        Plan right = two.plan();
+        assertTrue(Readiness.of(right).get(right.units().get(0).id()).lacks().stream().noneMatch(lack -> lack.contains("types")), "two are enough");
+    }
 }
