@@ -192,7 +192,7 @@ class BreaksTest {
             take(conversation.output(text, now));
         }
 
-        /** The machine took the last answer, or did not; what of its words is lost is on its screen all the same. */
+        /** The machine took the last answer, or did not; what of its words is lost is on its screen anyway. */
         private void loseAndStop() {
             kept = IntStream.range(0, conversation.steps().size()).mapToObj(conversation::progress).toList();
             keptShown = sinceAnswer;

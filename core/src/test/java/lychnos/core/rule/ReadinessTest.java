@@ -66,7 +66,7 @@ class ReadinessTest {
         assertTrue(Readiness.of(plan).get(plan.units().get(0).id()).lacks().contains("no mail relay is stated"));
     }
 
-    /** One server answers, and the setup would stop at the question for the second one all the same. */
+    /** One server answers, and the setup would stop at the question for the second one anyway. */
     @Test
     void aSetupThatTypesMoreServersThanTheNetworkHasIsNotReady() {
         PlanMaker maker = hall(State.FINE, State.FINE, State.FINE, State.FINE).nameServers("10.40.8.3");

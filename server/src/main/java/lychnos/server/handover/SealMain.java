@@ -64,8 +64,8 @@ public final class SealMain {
 
     /** @throws PGPException where the passphrase is wrong, or the text was changed or cut off */
     static void open(InputStream in, OutputStream out, char[] passphrase) throws IOException, PGPException {
-        Object first = new BcPGPObjectFactory(PGPUtil.getDecoderStream(in)).nextObject();
-        if (!(first instanceof PGPEncryptedDataList list) || !(list.get(0) instanceof PGPPBEEncryptedData data)) {
+        Object packet = new BcPGPObjectFactory(PGPUtil.getDecoderStream(in)).nextObject();
+        if (!(packet instanceof PGPEncryptedDataList list) || !(list.get(0) instanceof PGPPBEEncryptedData data)) {
             throw new PGPException("this is not encrypted for a passphrase; what is encrypted for a key is decrypted with that key first");
         }
         Object inside = new BcPGPObjectFactory(data.getDataStream(new BcPBEDataDecryptorFactory(passphrase, new BcPGPDigestCalculatorProvider()))).nextObject();
