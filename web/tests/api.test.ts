@@ -1,6 +1,6 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { again } from '../src/lib/again.svelte';
-import { api, Problem } from '../src/lib/api';
+import { api, forgetAnswers, Problem } from '../src/lib/api';
 
 const answer = (status: number, body: string) => vi.stubGlobal('fetch', vi.fn(() => Promise.resolve(new Response(status === 204 ? null : body, { status }))));
 const problem = async (work: Promise<unknown>): Promise<Problem> => {
@@ -60,5 +60,20 @@ describe('the server’s answers', () => {
     again.end(false);
     expect((await refused).status).toBe(403);
     expect(again.asking).toBe(false);
+  });
+  it('are not sent again while they are the same', async () => {
+    const fetched = vi.fn<(path: string, init: RequestInit) => Promise<Response>>();
+    fetched.mockResolvedValueOnce(new Response('{"rows":[1]}', { headers: { ETag: '"7"' } }));
+    fetched.mockResolvedValueOnce(new Response(null, { status: 304 }));
+    fetched.mockResolvedValueOnce(new Response('{"rows":[1,2]}', { headers: { ETag: '"8"' } }));
+    vi.stubGlobal('fetch', fetched);
+    expect(await api.get('/bring-ups/9/board')).toEqual({ rows: [1] });
+    expect(await api.get('/bring-ups/9/board')).toEqual({ rows: [1] });
+    expect(await api.get('/bring-ups/9/board')).toEqual({ rows: [1, 2] });
+    expect(fetched.mock.calls.map(([, init]) => (init.headers as Record<string, string>)['If-None-Match'])).toEqual([undefined, '"7"', '"7"']);
+    forgetAnswers();
+    fetched.mockResolvedValueOnce(new Response('{}'));
+    await api.get('/bring-ups/9/board');
+    expect((fetched.mock.calls[3]![1].headers as Record<string, string>)['If-None-Match']).toBeUndefined();
   });
 });

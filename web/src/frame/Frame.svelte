@@ -3,6 +3,7 @@
   import { onDestroy } from 'svelte';
   import { onKeys } from '../lib/keys';
   import { live as ask, queries } from '../lib/query';
+  import { session } from '../lib/session.svelte';
   import { atTime, onDay } from '../lib/time';
   import type { BoardView } from '../lib/types';
   import { Live } from '../live/live.svelte';
@@ -15,7 +16,7 @@
   import You from './You.svelte';
 
   let { children }: { children: Snippet } = $props();
-  const live = new Live(queries);
+  const live = new Live(queries, () => void session.stillIn());
   live.open();
   onDestroy(() => live.close());
 

@@ -18,18 +18,36 @@ export class Problem extends Error {
   }
 }
 
+/**
+ * What was answered last, by path, with its tag: the server lets no browser store its answers, and one that has not changed need not be
+ * sent again (RFC 9110, section 13.1.2). Kept only as long as the page; the oldest falls out.
+ */
+const answered = new Map<string, { tag: string; json: unknown }>();
+const MOST_ANSWERED = 40;
+
+function remember(path: string, answer: Response, json: unknown): void {
+  const tag = answer.headers.get('ETag');
+  answered.delete(path);
+  if (!tag) return;
+  answered.set(path, { tag, json });
+  const oldest = answered.keys().next().value;
+  if (answered.size > MOST_ANSWERED && oldest !== undefined) answered.delete(oldest);
+}
+
 async function send<T>(method: string, path: string, body?: unknown, type = 'application/json'): Promise<T> {
   let answer: Response;
+  const before = method === 'GET' ? answered.get(path) : undefined;
   try {
     answer = await fetch('/api' + path, {
       method,
-      headers: body === undefined ? {} : { 'Content-Type': type },
+      headers: { ...(body === undefined ? {} : { 'Content-Type': type }), ...(before ? { 'If-None-Match': before.tag } : {}) },
       body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
       credentials: 'same-origin',
     });
   } catch {
     throw new Problem(0, m.frame.unreachable);
   }
+  if (answer.status === 304 && before) return before.json as T;
   const text = await answer.text();
   const json = text.startsWith('{') || text.startsWith('[') ? (JSON.parse(text) as Record<string, unknown>) : {};
   if (answer.status === 403 && json.code === 'SIGN_IN_AGAIN' && (await again.ask())) return send<T>(method, path, body, type);
@@ -37,8 +55,12 @@ async function send<T>(method: string, path: string, body?: unknown, type = 'app
     const plain = answer.status === 413 ? m.frame.tooLarge : m.frame.noSense(answer.status);
     throw new Problem(answer.status, typeof json.detail === 'string' ? json.detail : plain, json);
   }
+  if (method === 'GET') remember(path, answer, json);
   return json as T;
 }
+
+/** Nothing of one person's answers is left for the next one who signs in here. */
+export const forgetAnswers = () => answered.clear();
 
 export const api = {
   get: <T>(path: string) => send<T>('GET', path),

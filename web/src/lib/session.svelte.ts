@@ -1,4 +1,4 @@
-import { api, Problem } from './api';
+import { api, forgetAnswers, Problem } from './api';
 import type { Door, Me } from './types';
 
 type State = { status: 'asking' } | { status: 'out'; door: Door } | { status: 'in'; me: Me } | { status: 'silent' };
@@ -12,10 +12,20 @@ class Session {
       this.state = { status: 'in', me: await api.get<Me>('/session') };
     } catch (error) {
       if (error instanceof Problem && error.status === 401) {
+        forgetAnswers();
         this.state = { status: 'out', door: await api.get<Door>('/door') };
       } else {
         this.state = { status: 'silent' };
       }
+    }
+  }
+
+  /** Looks whether the person is still signed in; a server that does not answer says nothing of that. */
+  async stillIn(): Promise<void> {
+    try {
+      await api.get<Me>('/session');
+    } catch (error) {
+      if (error instanceof Problem && error.status === 401) await this.ask();
     }
   }
 
@@ -30,6 +40,7 @@ class Session {
 
   async signOut(): Promise<void> {
     await api.delete('/session');
+    forgetAnswers();
     await this.ask();
   }
 }

@@ -21,7 +21,11 @@ export class Live {
   private gathered: ReturnType<typeof setTimeout> | null = null;
   private closed = false;
 
-  constructor(private readonly queries: QueryClient) {}
+  /** @param onlost called each time that the channel ends or does not come: the session may have ended */
+  constructor(
+    private readonly queries: QueryClient,
+    private readonly onlost: () => void = () => undefined,
+  ) {}
 
   open(): void {
     const socket = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/live`);
@@ -42,6 +46,7 @@ export class Live {
       this.connected = false;
       this.ready = true;
       this.lostAt ??= Date.now();
+      this.onlost();
       setTimeout(() => this.open(), this.wait);
       this.wait = Math.min(this.wait * 2, LONGEST_WAIT);
     };
