@@ -181,8 +181,10 @@ class RealPeersTest {
     void anIscsiTargetTellsItsTargets() throws Exception {
         String tgtd = Peer.program("tgtd");
         int port = Peer.freePort();
-        start("unshare", "--mount", "sh", "-c", "mount -t tmpfs tmpfs /run && mkdir -p /run/tgtd /var/run/tgtd && (for i in $(seq 100); do " + Peer.program("tgtadm")
-                + " --lld iscsi --op new --mode target --tid 1 -T iqn.2026-11.example.ardal:one; " + Peer.program("tgtadm") + " --lld iscsi --op bind --mode target --tid 1 -I ALL && break; sleep 0.1; done) & exec " + tgtd + " -f --iscsi portal=" + HERE + ":" + port);
+        // the braces make it wait for the mount: its socket would be hidden by one that came later
+        start("unshare", "--mount", "sh", "-c", "mount -t tmpfs tmpfs /run && mkdir -p /run/tgtd /var/run/tgtd && { (for i in $(seq 100); do " + Peer.program("tgtadm")
+                + " --lld iscsi --op new --mode target --tid 1 -T iqn.2026-11.example.ardal:one; " + Peer.program("tgtadm") + " --lld iscsi --op bind --mode target --tid 1 -I ALL && break; sleep 0.1; done) & exec " + tgtd
+                + " -f --iscsi portal=" + HERE + ":" + port + "; }");
         List<Discovery.Found> found = whenUp(() -> {
             List<Discovery.Found> told = Discovery.ask(at(port), PATIENCE);
             if (told.isEmpty()) {
