@@ -26,6 +26,7 @@ done
 [ -f "$KEYFILE" ] || die "its key is missing: $KEYFILE. Without it no password in the backup can ever be opened"
 ensure_base
 [ ! -e "$DATA/pg" ] && [ ! -e "$DATA/seal.key" ] || die "there is a database in $DATA already, and nothing is restored over it: move it away, or set LYCHNOS_DATA"
+mkdir -p "$DATA" # before the mask: the database runs as another user, who must be able to enter it
 umask 077
 PLAIN=$(mktemp -d)
 trap 'rm -rf "$PLAIN"' EXIT
@@ -42,7 +43,6 @@ else
   app_java lychnos.server.handover.SealMain open passphrase "$GIVEN" <"$FILE" >"$DUMP" || die "$FILE could not be opened: is it a backup, and is the passphrase right?"
   [ "$(head -c 5 "$DUMP")" = PGDMP ] || die "$FILE is no backup"
 fi
-mkdir -p "$DATA"
 DATA=$(cd "$DATA" && pwd)
 pg_password
 PORT=$(free_port 5450)
