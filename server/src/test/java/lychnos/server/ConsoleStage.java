@@ -29,7 +29,7 @@ final class ConsoleStage implements AutoCloseable {
 
     private static final String SERVER = "127.40.8.40";
     private static final int WEB = 18444;
-    private static final Duration PATIENCE = Duration.ofSeconds(60);
+    private static final Duration PATIENCE = Duration.ofSeconds(120);
     private static final Duration AGAIN = Duration.ofSeconds(5);
     private static final AtomicInteger PORT = new AtomicInteger(3001);
 

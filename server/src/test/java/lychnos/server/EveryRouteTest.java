@@ -33,6 +33,8 @@ class EveryRouteTest {
     private static final Set<String> METHODS = Set.of("get", "post", "put", "delete", "patch");
     private static final Pattern CLASS_NAME = Pattern.compile("lychnos\\.(server|core|wire)\\.|java\\.(lang|util)\\.|com\\.fasterxml|org\\.hibernate|JsonToken|\\bat [a-z]+\\.[a-z]+\\.|\"stack\"");
     private static final Duration LONGEST = Duration.ofSeconds(2);
+    /** A machine that stands still makes one request slow; a route that is slow is so each time. */
+    private static final int SLOW_EACH_TIME = 3;
     private static final List<String> IDS = List.of("0", "-1", "999999999", "9223372036854775807", "99999999999999999999", "x", "%00", "1%27--");
     private static final List<String> BODIES = List.of(
             "", "null", "[]", "{}", "\"text\"", "12345678901234567890", "{\"", "[[[[", "[null]", "{\"units\":[null],\"lines\":[null],\"cells\":[null],\"networks\":[null],\"ranges\":[null],\"nameServers\":[null]}",
@@ -104,16 +106,22 @@ class EveryRouteTest {
             request.header("Content-Type", type);
         }
         String what = method.toUpperCase() + " " + url + " " + type + " " + (body == null ? "" : body.substring(0, Math.min(60, body.length())));
-        long begun = System.nanoTime();
         HttpResponse<String> answer;
-        try {
-            answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
-        } catch (HttpTimeoutException e) {
+        int slow = 0;
+        do {
+            long begun = System.nanoTime();
+            try {
+                answer = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+            } catch (HttpTimeoutException e) {
+                answer = null;
+            }
+            slow = answer == null || System.nanoTime() - begun > LONGEST.toNanos() ? slow + 1 : 0;
+            sent++;
+        } while (slow > 0 && slow < SLOW_EACH_TIME);
+        if (answer == null) {
             faults.add("no answer: " + what);
             return;
         }
-        Duration took = Duration.ofNanos(System.nanoTime() - begun);
-        sent++;
         int status = answer.statusCode();
         String text = answer.body().substring(0, Math.min(500, answer.body().length()));
         String is = answer.headers().firstValue("Content-Type").orElse("");
@@ -125,8 +133,8 @@ class EveryRouteTest {
             faults.add("another status " + what + " " + text);
         } else if (status >= 400 && CLASS_NAME.matcher(text).find()) {
             faults.add("names a class: " + what + " " + text);
-        } else if (took.compareTo(LONGEST) > 0) {
-            faults.add("took " + took + ": " + what);
+        } else if (slow > 0) {
+            faults.add("took more than " + LONGEST + ": " + what);
         } else if (status == 405 && answer.headers().firstValue("Allow").isEmpty()) {
             faults.add("405 without Allow: " + what);
         } else if (!takes && status < 400) {
