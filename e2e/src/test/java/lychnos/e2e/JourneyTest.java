@@ -135,7 +135,7 @@ class JourneyTest {
             screen.page.keyboard().press("j");
             screen.page.locator("tr.on:not(#" + (before.isEmpty() ? "none" : before) + ")").waitFor();
         }
-        assertThat(screen.text("All seven rungs hold.").first()).isVisible();
+        assertThat(screen.text("All seven rungs pass.").first()).isVisible();
         assertThat(screen.text("BF-01225 and 02:4c:59:b2:03:6f as on the label").first()).isVisible();
         screen.page.keyboard().press("c");
         assertThat(screen.text("being checked")).hasCount(0, new LocatorAssertions.HasCountOptions().setTimeout(60_000));

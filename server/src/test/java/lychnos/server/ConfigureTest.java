@@ -108,7 +108,7 @@ class ConfigureTest {
                 assertEquals(1, row.machine(i).controller().passwordChanges());
                 assertFalse(row.machine(i).controller().admits(Controller.FACTORY_PHRASE));
             }
-            assertEquals("6 rungs hold; 1 cannot be measured from here.", view.getString("lanes[0].note"));
+            assertEquals("6 of 7 rungs pass. Not measured: answers (every address answers on loopback).", view.getString("lanes[0].note"));
             JsonPath handover = client.get("/api/bring-ups/" + row.id + "/handover");
             assertEquals(5, handover.getInt("proven"));
             String csv = client.request().get("/api/bring-ups/" + row.id + "/exports/endpoints.csv").asString();

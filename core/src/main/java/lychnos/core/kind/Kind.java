@@ -5,6 +5,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.Template;
 import lychnos.core.fact.DataSize;
@@ -52,6 +54,9 @@ public record Kind(
         Checks checks,
         Waits waits,
         List<Flow> flows) {
+
+    /** What a kind writes for the user of a way in that has no login. */
+    public static final String NO_LOGIN = "none";
 
     /**
      * A log-in.
@@ -130,6 +135,11 @@ public record Kind(
     /** The first log-in that the maker ships. */
     public Login factory() {
         return logins.get(0).login();
+    }
+
+    /** The ways in, such as {@code console} or {@code web}, for which the maker ships a login. */
+    public Set<String> shippedWays() {
+        return logins.stream().filter(login -> !login.login().user().equals(NO_LOGIN)).map(FactoryLogin::way).collect(Collectors.toSet());
     }
 
     public int port() {

@@ -1,5 +1,6 @@
 package lychnos.core.proof;
 
+import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -42,13 +43,13 @@ public record Verdict(int height, Rung broken, String sentence, String press, bo
             throw new IllegalArgumentException("a rung is missing: " + byRung.keySet());
         }
         int height = 0;
-        int skipped = 0;
+        List<String> skipped = new ArrayList<>();
         for (Rung rung : Rung.values()) {
             Outcome outcome = byRung.get(rung);
             if (outcome.standing() == Standing.HOLDS) {
                 height++;
             } else if (outcome.standing() == Standing.NOT_MEASURED) {
-                skipped++;
+                skipped.add(rung.title() + (outcome.seen().isEmpty() ? "" : " (" + outcome.seen() + ")"));
             } else if (outcome.standing() == Standing.BROKEN) {
                 Trouble trouble = outcome.trouble();
                 return new Verdict(height, rung, trouble.sentence(outcome.seen()), trouble.press(), false, null, false);
@@ -57,13 +58,15 @@ public record Verdict(int height, Rung broken, String sentence, String press, bo
             }
         }
         boolean identified = byRung.get(Rung.IDENTITY).standing() == Standing.HOLDS;
-        String sentence = skipped == 0 ? "All seven rungs hold." : height + " rungs hold; " + skipped + " cannot be measured from here.";
+        String sentence = skipped.isEmpty()
+                ? "All seven rungs pass."
+                : height + " of 7 rungs pass. Not measured: " + String.join(", ", skipped) + ".";
         Optional<Beside> off = beside.stream().filter(mark -> mark.standing() == Standing.BROKEN).findFirst();
         if (off.isPresent()) {
             Trouble trouble = off.get().trouble();
-            return new Verdict(height, null, trouble.sentence(off.get().seen()) + " " + sentence, trouble.press(), false, off.get().mark(), identified);
+            return new Verdict(height, null, trouble.sentence(off.get().seen()), trouble.press(), false, off.get().mark(), identified);
         }
-        return new Verdict(height, null, identified ? sentence : sentence.replaceFirst("\\.$", ", and which machine it is was not told."), "", identified, null, identified);
+        return new Verdict(height, null, sentence, "", identified, null, identified);
     }
 
     /** A verdict on an address that answers and no more: which machine it is, is told elsewhere. */
@@ -75,7 +78,7 @@ public record Verdict(int height, Rung broken, String sentence, String press, bo
 
     /** The same, where somebody holds a change for a fault: whatever else holds, it is not proven. */
     public Verdict heldForFault(String what) {
-        return proven ? new Verdict(height, broken, "Held for a fault: " + what + ". " + sentence, "Mend it, or accept it as it is.", false, beside, ladder) : this;
+        return proven ? new Verdict(height, broken, "Held for a fault: " + what + ".", "Mend it, or accept it as it is.", false, beside, ladder) : this;
     }
 
     private static String lastReached(Rung rung) {

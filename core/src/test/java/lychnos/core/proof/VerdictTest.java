@@ -38,6 +38,7 @@ class VerdictTest {
         "hhhhhbn, 5, AS_PLANNED, false",
         "hhhhhhb, 6, SAFE, false",
         "mhhhhhh, 6, , true",
+        "hhhhhhm, 6, , true",
         "mhhhbnn, 3, IDENTITY, false",
         "hhhhmhh, 6, , false",
         "hhnnnnn, 2, , false",

@@ -276,6 +276,15 @@ public class Packs {
         return lines;
     }
 
+    private static String rung(Map<String, Object> rung) {
+        String seen = text(rung, "seen");
+        return switch (text(rung, "standing")) {
+            case "HOLDS" -> seen.isEmpty() ? "" : text(rung, "what") + ": " + seen;
+            case "NOT_MEASURED" -> text(rung, "what") + " not measured" + (seen.isEmpty() ? "" : ": " + seen);
+            default -> "";
+        };
+    }
+
     private static PackHtml.UnitSheet sheet(Read unit) {
         List<String> known = new ArrayList<>();
         unit.list("accepted").forEach(each -> known.add(text(each, "endpoint") + ", " + text(each, "what") + ": " + text(each, "now") + " instead of " + text(each, "before") + (text(each, "reason").isEmpty() ? "" : ", " + text(each, "reason")) + " (" + text(each, "by") + ")"));
@@ -285,7 +294,7 @@ public class Packs {
         unit.list("recordings").forEach(each -> how.add("Console recording " + text(each, "file") + ", sha256 " + text(each, "sha256")));
         List<String> seen = new ArrayList<>();
         for (Map<String, Object> each : unit.list("endpoints")) {
-            String rungs = list(each, "seen").stream().filter(rung -> text(rung, "standing").equals("HOLDS") && !text(rung, "seen").isEmpty()).map(rung -> text(rung, "what") + ": " + text(rung, "seen")).collect(Collectors.joining("; "));
+            String rungs = list(each, "seen").stream().map(Packs::rung).filter(text -> !text.isEmpty()).collect(Collectors.joining("; "));
             seen.add(text(each, "name") + " " + text(each, "address") + (text(each, "from").isEmpty() ? "" : ", from " + text(each, "from")) + ". " + rungs);
             if (!text(each, "certificate").isEmpty()) {
                 seen.add("Certificate sha256 " + text(each, "certificate") + (text(each, "firmware").isEmpty() ? "" : ", firmware " + text(each, "firmware")));

@@ -150,7 +150,7 @@ public class Endpoints {
                 .findFirst();
         Target.SetUp seen = setUp.map(row -> new Target.SetUp(row.endedAt, own.text("serial").orElse(""), readBack(kind, row))).orElse(null);
         Target.Pages pages = kind.dialogue().filter(dialogue -> dialogue.over() != null).map(dialogue -> pages(about, dialogue, claim, member, own)).orElse(null);
-        return new Target.SignIn(kind.checks().ssh(), seen, pages, shell(about, member, own, seen != null, shared));
+        return new Target.SignIn(kind.checks().ssh(), seen, pages, shell(about, member, own, seen != null, shared), kind.shippedWays());
     }
 
     /** Who signs in over SSH, where somebody does since the machine's setup. */

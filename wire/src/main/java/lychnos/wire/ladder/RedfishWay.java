@@ -134,7 +134,7 @@ final class RedfishWay implements Way {
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.SAFE, Trouble.FACTORY_UNCLEAR);
         }
-        return Outcome.holds(Rung.SAFE, "factory password refused");
+        return Outcome.holds(Rung.SAFE, "factory password refused").with(List.of(Part.holds("factory password", "refused by its Redfish service")));
     }
 
     @Override

@@ -56,14 +56,15 @@ final class SafeWay {
         refused.parts().forEach(parts::add);
         if (refused.trouble() == Trouble.FACTORY_ACCEPTED) {
             traits.put(Traits.FACTORY, "works");
-        } else if (refused.standing() == Outcome.Standing.HOLDS && !refused.seen().isEmpty()) {
+        } else if (refused.parts().stream().anyMatch(part -> part.standing() == Outcome.Standing.HOLDS)) {
             traits.put(Traits.FACTORY, "refused");
         }
         if (refused.standing() == Outcome.Standing.BROKEN) {
             return refused.with(parts);
         }
         String ports = target.shut().isEmpty() ? "" : target.shut().stream().map(String::valueOf).collect(Collectors.joining(", ")) + " shut";
-        return Outcome.holds(Rung.SAFE, Stream.of(refused.seen(), ports).filter(text -> !text.isEmpty()).collect(Collectors.joining("; "))).with(parts);
+        String seen = Stream.of(refused.seen(), ports).filter(text -> !text.isEmpty()).collect(Collectors.joining("; "));
+        return new Outcome(Rung.SAFE, refused.standing(), null, seen, parts);
     }
 
     /** The first port that answers and must not. */

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.Mac;
@@ -236,29 +237,39 @@ final class SignInWay implements Way {
     @Override
     public Outcome factoryRefused() throws WireFault {
         List<Part> parts = new ArrayList<>();
-        Optional<Outcome> taken = shell().isEmpty() ? Optional.empty() : shell().get().factory(parts);
-        if (taken.isPresent()) {
-            return taken.get().with(parts);
+        Set<String> untried = new TreeSet<>(expected.shipped());
+        if (shell().isPresent()) {
+            Optional<Outcome> accepted = shell().get().factory(parts);
+            if (accepted.isPresent()) {
+                return accepted.get().with(parts);
+            }
+            untried.remove("ssh");
         }
-        Outcome pages = factoryRefusedByPages();
-        if (!parts.isEmpty() && pages.seen().isEmpty() && pages.trouble() == null) {
-            return Outcome.holds(Rung.SAFE, "factory password refused").with(parts);
+        if (expected.pages() != null && expected.pages().factory().phrase() != null) {
+            Outcome pages = factoryRefusedByPages();
+            parts.addAll(pages.parts());
+            if (pages.standing() != Standing.HOLDS) {
+                return pages.with(parts);
+            }
+            untried.remove("web");
         }
-        parts.addAll(pages.parts());
-        return pages.with(parts);
+        String refused = parts.isEmpty() ? "" : "factory password refused";
+        if (untried.isEmpty()) {
+            return Outcome.holds(Rung.SAFE, refused).with(parts);
+        }
+        untried.forEach(way -> parts.add(Part.notMeasured("factory login, " + way, "not tried")));
+        String missing = "not tried: " + untried.stream().map(way -> way + " login").collect(Collectors.joining(", "));
+        return Outcome.notMeasured(Rung.SAFE, refused.isEmpty() ? missing : refused + "; " + missing).with(parts);
     }
 
     private Outcome factoryRefusedByPages() throws WireFault {
-        if (expected.pages() == null || expected.pages().factory().phrase() == null) {
-            return Outcome.holds(Rung.SAFE, "").with(List.of(Part.notMeasured("factory password", "no way in at which it can be tried without a person")));
-        }
         try {
             // one attempt and no more: a second one might lock the account
             pages().read(expected.pages().about(), login(expected.pages().factory()));
             return Outcome.broken(Rung.SAFE, Trouble.FACTORY_ACCEPTED, "").with(List.of(Part.broken("factory password", "taken by its pages")));
         } catch (PageFault e) {
             return e.refusesLogin()
-                    ? Outcome.holds(Rung.SAFE, "factory password refused").with(List.of(Part.holds("factory password", "refused by its pages")))
+                    ? Outcome.holds(Rung.SAFE, "").with(List.of(Part.holds("factory password", "refused by its pages")))
                     : Outcome.broken(Rung.SAFE, Trouble.FACTORY_UNCLEAR, e.getMessage());
         } catch (WireFault e) {
             return RedfishWay.brokenUnlessUndeclared(e, Rung.SAFE, Trouble.FACTORY_UNCLEAR);

@@ -119,12 +119,18 @@ public record Target(Address address, int port, Mac mac, String fingerprint, Lis
      * @param setUp what is known from its setup, or null where it was never set up
      * @param pages its documented interface, or null where it has none here
      * @param shell who signs in over SSH and what is asked there, or null where nothing is
+     * @param shipped the ways in that have a factory login, such as {@code console} or {@code web}; each must be refused
      */
-    public record SignIn(boolean ssh, SetUp setUp, Pages pages, ShellWay shell) implements Service {
+    public record SignIn(boolean ssh, SetUp setUp, Pages pages, ShellWay shell, Set<String> shipped) implements Service {
 
-        /** One that nobody signs in to over SSH. */
+        /** A machine without a factory login and without a login over SSH. */
         public SignIn(boolean ssh, SetUp setUp, Pages pages) {
-            this(ssh, setUp, pages, null);
+            this(ssh, setUp, pages, null, Set.of());
+        }
+
+        /** The same machine with factory logins on these ways. */
+        public SignIn shipping(Set<String> ways) {
+            return new SignIn(ssh, setUp, pages, shell, ways);
         }
     }
 

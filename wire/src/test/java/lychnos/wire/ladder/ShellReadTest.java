@@ -20,6 +20,7 @@ import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
@@ -222,7 +223,7 @@ class ShellReadTest {
                         new LookAgain.Command("who leads", Look.parse("/^fell> *$/"), "pair show", List.of(new Expected(Look.parse(leads), true), new Expected(Look.parse("no downlinks"), false)), Map.of(), Map.of())),
                 Map.of(Look.parse("-- more --"), " "));
         Target.ShellWay way = new Target.ShellWay(new Target.Login("keeper", Secret.of(OURS)), List.of(new Kind.Login("watch", Secret.of("orrel"))), asks);
-        Target.SignIn signIn = new Target.SignIn(true, new Target.SetUp(Instant.EPOCH, "FE-1", true), null, way);
+        Target.SignIn signIn = new Target.SignIn(true, new Target.SetUp(Instant.EPOCH, "FE-1", true), null, way, Set.of("ssh", "console", "web"));
         Target target = new Target(AT, PORT, null, null, List.of(), "", signIn, new Target.Names("fell-1.ardal.example", Map.of(), Map.of()), new Target.Known(null, Map.of(), accepted, List.of()));
         return new Climb(vantage, target, Clock.systemUTC()).climb();
     }
@@ -241,6 +242,10 @@ class ShellReadTest {
         assertEquals("left: leads", climbed.traits().get(Traits.STATE + "who leads"));
         assertEquals("10.40.8.20/24", climbed.traits().get(Traits.SETTING + "address"));
         assertEquals(2, attempts.get(), "ours once, the factory's once");
+        Outcome safe = climbed.outcomes().get(Rung.SAFE.ordinal());
+        assertEquals(Outcome.Standing.NOT_MEASURED, safe.standing(), "only one of three ways in was tried");
+        assertEquals("factory password refused; not tried: console login, web login", safe.seen());
+        assertEquals("refused", climbed.traits().get(Traits.FACTORY));
     }
 
     @Test

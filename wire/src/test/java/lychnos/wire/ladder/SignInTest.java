@@ -15,6 +15,7 @@ import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicInteger;
 import lychnos.core.address.Address;
@@ -226,9 +227,23 @@ class SignInTest {
         array("BK-1", 9000, "ours-and-nobody-elses");
         Climbed climbed = climb(target(null, pages("ours-and-nobody-elses"), null));
         assertTrue(Verdict.of(climbed.outcomes()).proven(), climbed::toString);
+        assertEquals(Standing.HOLDS, climbed.outcomes().get(Rung.SAFE.ordinal()).standing());
         assertEquals("1 of 1 values on its pages", climbed.outcomes().get(Rung.AS_PLANNED.ordinal()).seen());
         assertEquals("factory password refused", climbed.outcomes().get(Rung.SAFE.ordinal()).seen());
         assertEquals("Subnet, MTU", climbed.fields().get(0).name());
+    }
+
+    @Test
+    void aFactoryLoginThatWasNotTriedIsNotMeasured() throws Exception {
+        serve(request -> request.response().end(FORM));
+        Target.SignIn shipped = new Target.SignIn(false, SET_UP, null).shipping(Set.of("web", "console"));
+        Target target = new Target(AT, PORT, null, null, List.of(), shipped, new Target.Names("array-1.ardal.example", Map.of(), Map.of()));
+        Climbed climbed = climb(target);
+        Verdict verdict = Verdict.of(climbed.outcomes());
+        assertEquals("not tried: console login, web login", climbed.outcomes().get(Rung.SAFE.ordinal()).seen());
+        assertTrue(verdict.proven(), verdict::toString);
+        assertTrue(verdict.sentence().contains("safe (not tried: console login, web login)"), verdict::sentence);
+        assertFalse(climbed.traits().containsKey(lychnos.core.proof.Traits.FACTORY));
     }
 
     @Test
