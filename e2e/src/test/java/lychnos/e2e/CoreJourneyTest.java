@@ -137,7 +137,7 @@ class CoreJourneyTest {
         clean(screen, "Allocate with fits");
         screen.page.keyboard().press("t");
         assertThat(screen.text("8 addresses taken").last()).isVisible();
-        assertThat(screen.text("Place 3 units")).isVisible();
+        assertThat(screen.text("Allocate addresses to 3 units")).isVisible();
         screen.page.keyboard().press("t");
         assertThat(screen.text("Every unit has its address.")).isVisible();
     }

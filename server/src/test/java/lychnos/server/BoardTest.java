@@ -48,7 +48,7 @@ class BoardTest {
         assertEquals(List.of("State the network"), board(id).getList("todos.title"));
         assertEquals("no network", board(id).getString("course.prepare.fault"));
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool .101-.180"));
-        assertEquals(List.of("Place 1 units"), board(id).getList("todos.title"));
+        assertEquals(List.of("Allocate addresses to 1 unit"), board(id).getList("todos.title"));
         client.take(id).then().statusCode(200);
         JsonPath board = board(id);
         assertEquals(List.of("Start the setup of 1 units"), board.getList("todos.title"));

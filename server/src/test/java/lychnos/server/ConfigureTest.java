@@ -10,6 +10,7 @@ import jakarta.inject.Inject;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
 import lychnos.lab.Controller;
@@ -82,14 +83,12 @@ class ConfigureTest {
         }
 
         JsonPath await(String what, Predicate<List<String>> states) {
-            long deadline = System.nanoTime() + Duration.ofSeconds(60).toNanos();
-            while (true) {
-                JsonPath view = client.get("/api/bring-ups/" + id + "/configure");
-                if (states.test(view.getList("lanes.state"))) {
-                    return view;
-                }
-                assertTrue(System.nanoTime() < deadline, "never " + what + ": " + view.prettify());
-            }
+            AtomicReference<JsonPath> view = new AtomicReference<>();
+            ConsoleStage.until(what, () -> {
+                view.set(client.get("/api/bring-ups/" + id + "/configure"));
+                return states.test(view.get().getList("lanes.state"));
+            }, () -> view.get().prettify());
+            return view.get();
         }
 
         @Override
@@ -214,10 +213,7 @@ class ConfigureTest {
             row.machine(0).controller().setPhrase("changed-at-the-machine");
             client.post("/api/bring-ups/" + row.id + "/checks", Map.of()).then().statusCode(200);
             long unit = client.get("/api/bring-ups/" + row.id + "/prove").getLong("endpoints[0].unitId");
-            long deadline = System.nanoTime() + Duration.ofSeconds(30).toNanos();
-            while (client.get("/api/units/" + unit + "/proof").getBoolean("endpoint.proven")) {
-                assertTrue(System.nanoTime() < deadline);
-            }
+            ConsoleStage.until("the check fails", () -> !client.get("/api/units/" + unit + "/proof").getBoolean("endpoint.proven"));
             JsonPath proof = client.get("/api/units/" + unit + "/proof");
             assertEquals("It refuses the password we set.", proof.getString("endpoint.sentence"));
             assertEquals(0, client.get("/api/bring-ups/" + row.id + "/handover").getInt("proven"));

@@ -40,7 +40,7 @@ public enum Trouble {
     REVERSE_MISSING("No name server leads from %s back to a name.", "Send its records again, then check."),
     REVERSE_ELSEWHERE("%s.", "Send its records again; where the other record is somebody else's, have it removed."),
     CLOCK_OFF("Its clock is %s.", "See whether it reaches its time servers; certificates and logs depend on it."),
-    TIME_SERVER_OFF("%s.", "Look at that time server in Allocate; its units would follow it."),
+    TIME_SERVER_OFF("%s.", "Check that time server under Networks and services, or use another one."),
     MUST_BE_SHUT("Port %s answers and must be shut.", "Turn that service off on the machine."),
     COMMUNITY_ANSWERS("It answers SNMP to whoever says “%s”.", "Take that community away on the machine, or turn SNMP off: whoever knows the model can read what it knows.");
 

@@ -127,7 +127,9 @@ public class AllocateResource {
             return new Ribbon(0, "", "", "", "", null, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), null, soundings.possible());
         }
         List<AddressRange> ranges = groundworks.ranges(network.id);
-        Set<Long> proven = new HashSet<>(db.createQuery("select p.claimId from Proof p where p.proven", Long.class).getResultList());
+        Set<Long> proven = new HashSet<>(db.createQuery("select p.claimId from Proof p join Claim c on c.id = p.claimId where p.proven and c.networkId = :network", Long.class)
+                .setParameter("network", network.id)
+                .getResultList());
         Map<Long, Unit> units = rows.unitsIn(network.id);
         List<Seat> seats = rows.claimsIn(network.id).stream().filter(claim -> units.containsKey(claim.unitId)).map(claim -> seat(claim, units.get(claim.unitId), id, proven)).toList();
         List<StrangerView> strangers = soundings.strangers(network.id).stream()

@@ -351,6 +351,10 @@ public class Board {
                 "handover", new Stage("", signed + " signed" + (toSign > 0 ? " · " + toSign + " to sign" : ""), percent(signed, all)));
     }
 
+    private static String counted(long units) {
+        return units == 1 ? "1 unit" : units + " units";
+    }
+
     private static List<Todo> todos(BringUp bringUp, List<Row> rows, List<Finding> findings, List<Unit> ready, Map<Long, Run> runs) {
         List<Todo> todos = new ArrayList<>();
         for (Row row : rows) {
@@ -367,7 +371,7 @@ public class Board {
         }
         long unread = rows.stream().filter(row -> !row.prepare.mark.equals("done")).count();
         if (unread > 0 || rows.isEmpty()) {
-            todos.add(new Todo("work", rows.isEmpty() ? "Say which units are expected" : "Find out what " + unread + (unread == 1 ? " unit asks" : " units ask"), "from a label list, a table, or typed into the fact sheet", "prepare", null));
+            todos.add(new Todo("work", rows.isEmpty() ? "Say which units are expected" : "Find out what " + counted(unread) + (unread == 1 ? " asks" : " ask"), "from a label list, a table, or typed into the fact sheet", "prepare", null));
         }
         if (bringUp.network == null) {
             todos.add(new Todo("work", "State the network", "prefix, gateway, domain, name and time servers, and a pool", "prepare", null));
@@ -379,14 +383,14 @@ public class Board {
         }
         long unplaced = rows.stream().filter(row -> row.address == null).count();
         if (unplaced > 0 && bringUp.network != null) {
-            todos.add(new Todo("work", "Place " + unplaced + " units", "a fit from " + bringUp.network.prefix + " is proposed", "allocate", null));
+            todos.add(new Todo("work", "Allocate addresses to " + counted(unplaced), "a fit from " + bringUp.network.prefix + " is proposed", "allocate", null));
         }
         if (!ready.isEmpty() && todos.stream().noneMatch(todo -> todo.mark.equals("fault") && todo.stage.equals("prepare"))) {
-            todos.add(new Todo("work", "Start the setup of " + ready.size() + " units", "the first goes alone until it is proven; the first surprise stops the rest", "configure", null));
+            todos.add(new Todo("work", "Start the setup of " + counted(ready.size()), "the first goes alone until it is proven; the first surprise stops the rest", "configure", null));
         }
         long toSign = count(rows, Row::handover, "set");
         if (toSign > 0 && unread == 0 && unplaced == 0 && ready.isEmpty()) {
-            todos.add(new Todo("work", "Sign " + toSign + (toSign == 1 ? " unit" : " units"), "proven, and not signed yet: a lead signs in Hand over", "handover", null));
+            todos.add(new Todo("work", "Sign " + counted(toSign), "proven, and not signed yet: a lead signs in Hand over", "handover", null));
         }
         return todos;
     }

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import lychnos.core.order.RunState;
 import lychnos.core.proof.Beside;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Part;
@@ -35,6 +36,7 @@ import lychnos.server.store.Network;
 import lychnos.server.store.Proof;
 import lychnos.server.store.ProofChange;
 import lychnos.server.store.Rows;
+import lychnos.server.store.Run;
 import lychnos.server.store.Unit;
 
 /** Checks of endpoints: asked for, and shown. */
@@ -297,13 +299,20 @@ public class Checks {
     @Transactional
     public Detail detail(long unitId, long claimId) {
         Unit unit = bringUps.unit(unitId);
-        Claim claim = claims.live(unit.bringUpId).stream()
-                .filter(each -> each.unitId.equals(unitId) && (claimId == 0 ? each.place == 0 : each.id == claimId))
+        Claim claim = db.createQuery("from Claim where unitId = :unit and releasedAt is null order by place", Claim.class)
+                .setParameter("unit", unitId)
+                .getResultStream()
+                .filter(each -> claimId == 0 ? each.place == 0 : each.id == claimId)
                 .findFirst()
                 .orElseThrow(() -> Refusal.notFound(claimId == 0 ? "This unit has no address yet." : "This unit has that address no more."));
-        Proof proof = all(unit.bringUpId).stream().filter(each -> each.claimId.equals(claim.id)).findFirst().orElse(null);
-        boolean settingUp = busy(unit.bringUpId, "configure").contains(unitId) || busy(unit.bringUpId, "console").contains(unitId);
-        Endpoint endpoint = endpoint(unit, claim, proof, busy(unit.bringUpId, "prove").contains(unitId), settingUp, ready(unit.bringUpId).contains(unitId));
+        Proof proof = db.createQuery("from Proof where claimId = :claim", Proof.class).setParameter("claim", claim.id).getSingleResultOrNull();
+        List<Run> runs = db.createQuery("from Run where unitId = :unit and (state in (WAITING, RUNNING) or purpose = 'console' and earlier = false and state = DONE)", Run.class)
+                .setParameter("unit", unitId)
+                .getResultList();
+        boolean checking = runs.stream().anyMatch(run -> run.purpose.equals("prove"));
+        boolean settingUp = runs.stream().anyMatch(run -> !run.purpose.equals("prove") && run.state == RunState.RUNNING);
+        boolean ready = kinds.of(unit).driven() || runs.stream().anyMatch(run -> run.state == RunState.DONE);
+        Endpoint endpoint = endpoint(unit, claim, proof, checking, settingUp, ready);
         KnownCertificate known = db.find(KnownCertificate.class, key(claim));
         List<RungView> rungs = proof == null ? List.of() : proof.outcomes.stream().map(outcome -> new RungView(Rung.values()[outcome.rung().ordinal()].title(), outcome.standing(), seen(outcome.trouble(), outcome.seen()), outcome.parts())).toList();
         List<RungView> marks = proof == null ? List.of() : proof.beside.stream().map(mark -> new RungView(mark.mark().title(), mark.standing(), seen(mark.trouble(), mark.seen()), mark.parts())).toList();
