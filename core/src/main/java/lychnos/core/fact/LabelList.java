@@ -40,7 +40,13 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
             return headings.get(0);
         }
 
-        static Optional<Column> named(String heading) {
+        /** The fact of a unit that the column gives, by its name in every kind that has it. */
+        public String fact() {
+            return this == POSITION ? "location" : name().toLowerCase(Locale.ROOT).replace('_', '-');
+        }
+
+        /** The column that people give this heading. */
+        public static Optional<Column> named(String heading) {
             String plain = heading.strip().toLowerCase(Locale.ROOT).replace('_', ' ');
             for (Column column : values()) {
                 if (column.headings.contains(plain)) {

@@ -15,6 +15,7 @@ import lychnos.core.fact.Fact;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.fact.LabelFault;
+import lychnos.core.fact.LabelList;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.apache.commons.csv.CSVRecord;
@@ -125,7 +126,7 @@ public final class SheetCsv {
                 } else if (title.equals(MEMBER)) {
                     memberColumn = i;
                 } else {
-                    Optional<FactSpec> fact = known.stream().filter(each -> each.title().toLowerCase(Locale.ROOT).equals(title) || each.name().equals(title)).findFirst();
+                    Optional<FactSpec> fact = named(title).or(() -> LabelList.Column.named(title).flatMap(column -> named(column.fact())));
                     if (fact.isPresent()) {
                         columns.put(i, fact.get().name());
                     } else if (!title.isEmpty()) {
@@ -137,6 +138,10 @@ public final class SheetCsv {
                 faults.add(new LabelFault(line, "", "", "The first line must name the columns, and one of them must be “unit”. The rest was not read."));
             }
             strange.forEach(title -> faults.add(new LabelFault(line, title, "", "No unit here has a fact of this name; the column was left out.")));
+        }
+
+        private Optional<FactSpec> named(String title) {
+            return known.stream().filter(each -> each.title().toLowerCase(Locale.ROOT).equals(title) || each.name().equals(title)).findFirst();
         }
 
         private void cells(CSVRecord row, int line) {

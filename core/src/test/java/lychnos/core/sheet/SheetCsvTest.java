@@ -44,6 +44,13 @@ class SheetCsvTest {
         assertEquals(List.of("FX-881", "2001", "FX\"882", "2002"), table.cells().stream().map(SheetCsv.Cell::value).toList());
     }
 
+    @Test
+    void readsTheHeadingsOfALabelList() {
+        SheetCsv.Table table = SheetCsv.read("unit\tS/N\tOOB MAC\tRack position\nard-srv-001\tSRV-1\t02:4c:59:00:00:01\tR1 u4\n", LINES);
+        assertEquals(List.of(), table.faults());
+        assertEquals(List.of("serial", "mac", "location"), table.cells().stream().map(cell -> cell.fact().name()).toList());
+    }
+
     @ParameterizedTest
     @CsvSource(delimiter = '|', value = {
         "unit;member;serial~ard-fic-9;left;X | 2 | There is no such unit",
