@@ -56,9 +56,11 @@ describe('the sheet', () => {
 });
 
 describe('the grid', () => {
+  let beyond: number[] = [];
   function grid(answer: FactsReport = { changeId: 1, changed: 1, faults: [] }): CellText[][] {
     const sent: CellText[][] = [];
-    render(FactGrid, { rows, kinds, all: true, chosen: null, editable: true, onset: (cells: CellText[]) => (sent.push(cells), Promise.resolve(answer)), onundo: () => {}, onchoose: () => {} });
+    beyond = [];
+    render(FactGrid, { name: 'fic', rows, kinds, all: true, chosen: null, editable: true, onset: (cells: CellText[]) => (sent.push(cells), Promise.resolve(answer)), onundo: () => {}, onchoose: () => {}, onbeyond: (by: number) => beyond.push(by) });
     return sent;
   }
   it('is walked with the arrow keys and typed into', async () => {
@@ -66,12 +68,22 @@ describe('the grid', () => {
     const table = screen.getByRole('grid');
     await fireEvent.keyDown(table, { key: 'ArrowDown' });
     await fireEvent.keyDown(table, { key: 'ArrowRight' });
-    expect(table).toHaveAttribute('aria-activedescendant', 'fact-1-1');
+    expect(table).toHaveAttribute('aria-activedescendant', 'fact-fic-1-1');
     await fireEvent.keyDown(table, { key: '2' });
     const input = await screen.findByLabelText('fic-1 console');
     await fireEvent.input(input, { target: { value: '2001' } });
     await fireEvent.keyDown(input, { key: 'Enter' });
     expect(sent).toEqual([[{ unitId: 1, member: 'right', name: 'console', value: '2001' }]]);
+  });
+  it('is left with an arrow key at its last row', async () => {
+    grid();
+    const table = screen.getByRole('grid');
+    await fireEvent.keyDown(table, { key: 'ArrowUp' });
+    await fireEvent.keyDown(table, { key: 'ArrowDown' });
+    await fireEvent.keyDown(table, { key: 'ArrowDown' });
+    expect(beyond).toEqual([-1]);
+    await fireEvent.keyDown(table, { key: 'ArrowDown' });
+    expect(beyond).toEqual([-1, 1]);
   });
   it('keeps a wrong value in its cell and says what is wrong', async () => {
     grid({ changeId: null, changed: 0, faults: [{ unitId: 1, member: 'left', name: 'serial', value: '??', reason: 'No serial.' }] });

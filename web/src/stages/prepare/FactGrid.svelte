@@ -4,8 +4,9 @@
   import { m } from '../../messages';
   import { area, asks, byKind, columns, copied, filled, filledDown, look, pasted, shown } from './sheet';
 
-  /** The fact sheet as a grid: walked with the arrow keys, typed into, pasted over, filled down, taken back. */
+  /** The facts of one kind as a grid: move with the arrow keys, type, paste, fill down, undo. */
   let {
+    name,
     rows,
     kinds,
     all,
@@ -14,7 +15,10 @@
     onset,
     onundo,
     onchoose,
+    onbeyond,
   }: {
+    /** Tells its cells from those of other grids on the page. */
+    name: string;
     rows: SheetRow[];
     kinds: KindBrief[];
     all: boolean;
@@ -23,6 +27,8 @@
     onset: (cells: CellText[]) => Promise<FactsReport | null>;
     onundo: () => void;
     onchoose: (unit: number) => void;
+    /** An arrow key leads out of the grid, up (-1) or down (1). */
+    onbeyond: (by: number) => void;
   } = $props();
 
   const HEIGHT = 30;
@@ -32,6 +38,7 @@
   const titles = $derived(new Map(kinds.map((kind) => [kind.id, kind.title])));
   let at = $state({ row: 0, col: 0 });
   let from = $state({ row: 0, col: 0 });
+  let active = $state(false);
   let editing = $state(false);
   let text = $state('');
   let wrong = $state<Record<string, { value: string; reason: string }>>({});
@@ -39,6 +46,12 @@
   let seen = $state(600);
   let box = $state<HTMLElement>();
   let input = $state<HTMLInputElement>();
+
+  /** Takes the focus, at the first row or the last. */
+  export function enter(last: boolean): void {
+    box?.querySelector<HTMLElement>('[role=grid]')?.focus();
+    move(last ? rows.length - 1 : 0, at.col);
+  }
 
   const marked = $derived(area(at, from));
   const windowed = $derived(rows.length > MANY);
@@ -60,7 +73,7 @@
         if (top < box.scrollTop) box.scrollTop = top;
         else if (top > box.scrollTop + seen - 3 * HEIGHT) box.scrollTop = top - seen + 3 * HEIGHT;
       }
-      document.getElementById(`fact-${at.row}-${at.col}`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+      document.getElementById(`fact-${name}-${at.row}-${at.col}`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
     });
   }
 
@@ -111,7 +124,8 @@
     if (editing) return;
     const step = steps[event.key];
     const command = event.ctrlKey || event.metaKey;
-    if (step) move(at.row + step[0], at.col + step[1], event.shiftKey);
+    if (step && !event.shiftKey && Math.abs(step[0]) === 1 && (at.row + step[0] < 0 || at.row + step[0] >= rows.length)) onbeyond(step[0]);
+    else if (step) move(at.row + step[0], at.col + step[1], event.shiftKey);
     else if (event.key === 'Home') move(command ? 0 : at.row, 0, event.shiftKey);
     else if (event.key === 'End') move(command ? rows.length - 1 : at.row, cols.length - 1, event.shiftKey);
     else if (event.key === 'Enter' || event.key === 'F2') void edit();
@@ -140,14 +154,14 @@
   }
 </script>
 
-<div class="sheet box" class:windowed bind:this={box} bind:clientHeight={seen} onscroll={(event) => (scrolled = event.currentTarget.scrollTop)}>
+<div class="sheet box" onfocusin={() => (active = true)} onfocusout={() => (active = false)} class:windowed bind:this={box} bind:clientHeight={seen} onscroll={(event) => (scrolled = event.currentTarget.scrollTop)}>
   <table
     class="tbl cells"
     role="grid"
     tabindex="0"
-    aria-label={m.prepare.facts}
+    aria-label="{m.prepare.facts}: {titles.get(rows[0]?.kind ?? '') ?? name}"
     aria-rowcount={rows.length}
-    aria-activedescendant="fact-{at.row}-{at.col}"
+    aria-activedescendant="fact-{name}-{at.row}-{at.col}"
     onkeydown={walked}
     onpaste={paste}
     oncopy={copy}
@@ -163,13 +177,13 @@
       {#each rows.slice(start, end) as row, i (row.unitId + row.member)}
         {@const r = start + i}
         <tr class:on={row.unitId === chosen} class:next={row.first} aria-rowindex={r + 1}>
-          <th scope="row" class="unit"><b class="mono">{row.first ? row.unit : ''}</b> <span class="sub">{row.member || titles.get(row.kind)}</span></th>
+          <th scope="row" class="unit"><b class="mono">{row.first ? row.unit : ''}</b> <span class="sub">{row.member}</span></th>
           {#each cols as col, c (col.name)}
             {@const state = look(asked, row, col.name)}
             {@const bad = wrong[key(row, col.name)]}
             {@const here = r === at.row && c === at.col}
             <td
-              id="fact-{r}-{c}"
+              id="fact-{name}-{r}-{c}"
               role="gridcell"
               aria-selected={r >= marked.top && r <= marked.bottom && c >= marked.left && c <= marked.right}
               aria-invalid={bad ? 'true' : undefined}
@@ -183,7 +197,7 @@
               ondblclick={() => void edit()}
             >
               {#if here && editing}
-                <input bind:this={input} bind:value={text} onkeydown={typed} onblur={() => void leave(true)} aria-label="{row.unit} {col.title}" type={fact?.secret ? 'password' : 'text'} spellcheck="false" autocomplete="off" list={fact && fact.choices.length > 1 ? 'fact-choices' : undefined} />
+                <input bind:this={input} bind:value={text} onkeydown={typed} onblur={() => void leave(true)} aria-label="{row.unit} {col.title}" type={fact?.secret ? 'password' : 'text'} spellcheck="false" autocomplete="off" list={fact && fact.choices.length > 1 ? `choices-${name}` : undefined} />
               {:else if bad}{bad.value}
               {:else if state === 'missing'}{m.prepare.findOut}
               {:else if state !== 'never'}{shown(row.cells[col.name])}{/if}
@@ -197,9 +211,9 @@
     </tbody>
   </table>
 </div>
-{#if fact && fact.choices.length > 1}<datalist id="fact-choices">{#each fact.choices as choice (choice)}<option value={choice}></option>{/each}</datalist>{/if}
+{#if fact && fact.choices.length > 1}<datalist id="choices-{name}">{#each fact.choices as choice (choice)}<option value={choice}></option>{/each}</datalist>{/if}
 <p class="sub foot" aria-live="polite">
-  {#if current && column}
+  {#if (active || fault) && current && column}
     <b>{current.unit} {current.member} {column.title}</b>:
     {#if fault}<span class="bad">{fault.reason}</span>
     {:else if !fact || look(asked, current, column.name) === 'never'}{m.prepare.never}

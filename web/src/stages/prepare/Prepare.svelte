@@ -25,6 +25,7 @@
   let all = $state(false);
   /** Thousands of units are written out only for paper. */
   let printing = $state(false);
+  const grids = $state<Record<string, { enter: (last: boolean) => void }>>({});
   let lastChange = $state<number | null>(null);
   const units = $derived(sheet.data?.units ?? []);
   const known = $derived(sheet.data?.knownUnits ?? 0);
@@ -65,6 +66,12 @@
 
   function follow(unit: number): void {
     if (unit !== chosenUnit()) choose(unit);
+  }
+
+  /** From the grid of one kind to that of its neighbour. */
+  function cross(index: number, by: number): void {
+    const next = present[index + by];
+    if (next) grids[next.id]?.enter(by < 0);
   }
 
   function undoLast(): void {
@@ -132,7 +139,12 @@
         </span>
       </div>
       {#if kinds.data}
-        <FactGrid rows={view.rows} kinds={kinds.data} {all} chosen={chosenUnit()} editable={session.mayWork} onset={set} onundo={undoLast} onchoose={follow} />
+        {#each present as kind, i (kind.id)}
+          {#if present.length > 1}<h3 class="kind">{kind.title} <span class="sub">{m.frame.units(units.filter((unit) => unit.kind === kind.id).length)}</span></h3>{/if}
+          <FactGrid bind:this={grids[kind.id]} name={kind.id} rows={view.rows.filter((row) => row.kind === kind.id)} kinds={kinds.data} {all} chosen={chosenUnit()} editable={session.mayWork} onset={set} onundo={undoLast} onchoose={follow} onbeyond={(by: number) => cross(i, by)} />
+        {:else}
+          <p class="sheet none">{m.prepare.noUnits}</p>
+        {/each}
       {/if}
       {#if units.length > 0}<p class="sub legend">{m.prepare.legend}</p>{/if}
       {#if printing}<div class="carry">
@@ -172,6 +184,8 @@
 
 <style>
   .facts { margin-top: 16px; }
+  .kind { margin: 10px 0 4px; }
+  .none { padding: 14px; margin: 0; }
   .gap { height: 10px; }
   .choices { margin: 10px 0; display: flex; gap: 8px; flex-wrap: wrap; align-items: center; }
   .legend { margin: 2px 0 0; }
