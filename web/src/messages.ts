@@ -141,7 +141,7 @@ export const m = {
     free: 'free in its pools',
     toPlace: 'still to place',
     facts: 'Fact sheet',
-    factsText: (known: number, all: number) => `${all - known} of ${all} units have something the first setup will ask · paste columns straight in`,
+    factsText: (known: number, all: number) => (known === all ? 'every fact is known' : `${all - known} of ${all} units have facts to find out · paste columns from a spreadsheet`),
     noUnits: 'No unit yet. Add units of a kind, or read the label list.',
     importTitle: 'Read labels',
     importText: 'Choose a CSV file or paste columns from a spreadsheet: serial, mac, rack position, model. A heading may put them in another order; a column “first address” may be added.',

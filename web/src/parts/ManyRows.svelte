@@ -12,10 +12,12 @@
     /** Of so many rows only those in sight are drawn, in a box that scrolls by itself. */
     many?: number;
     label: string;
+    /** Of each column, as CSS; then text that is too long is cut off in its cell instead of making the table wider. */
+    widths?: string[];
   }
 
   /** A table of any number of rows. On paper all of them stand. */
-  let { items, key, head, row, cols, height = () => 30, many = 150, label }: Props = $props();
+  let { items, key, head, row, cols, height = () => 30, many = 150, label, widths }: Props = $props();
   const BESIDE = 10;
   let scrolled = $state(0);
   let seen = $state(600);
@@ -49,7 +51,8 @@
 <!-- a box that scrolls, to its side on a phone, is reached by keyboard -->
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 <div class="scroll" class:windowed role="region" aria-label={label} tabindex={0} bind:this={box} bind:clientHeight={seen} onscroll={(event) => (scrolled = event.currentTarget.scrollTop)}>
-  <table class="tbl" aria-rowcount={items.length + 1}>
+  <table class="tbl" class:steady={widths} aria-rowcount={items.length + 1}>
+    {#if widths}<colgroup>{#each widths as width, i (i)}<col style:width={width} />{/each}</colgroup>{/if}
     <thead>{@render head()}</thead>
     <tbody>
       {#if first > 0}<tr class="room" style:height="{tops[first]}px" aria-hidden="true"><td colspan={cols}></td></tr>{/if}
@@ -61,5 +64,6 @@
 
 <style>
   .windowed { max-height: calc(100vh - 190px); overflow: auto; } .windowed :global(thead th) { position: sticky; top: 0; background: var(--sheet); z-index: 1; }
+  .steady { table-layout: fixed; }
   .room td { padding: 0; border: 0; }
 </style>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { onMount, tick } from 'svelte';
+  import { MediaQuery } from 'svelte/reactivity';
   import { api } from '../../lib/api';
   import { onKeys } from '../../lib/keys';
   import { session } from '../../lib/session.svelte';
@@ -17,6 +18,9 @@
   onMount(() => {
     if (session.mayWork) void api.post(`/bring-ups/${bringUpId()}/measure`).catch((error: unknown) => notices.fault(error));
   });
+  /** A phone shows each unit as a card. */
+  const narrow = new MediaQuery('max-width: 700px');
+  const WIDTHS = ['21%', '14%', '15%', '22%', '16%', '12%'];
   const only = $derived((route.search as Record<string, unknown>).only === 'faults');
   const isFault = (row: Row) => [row.configure, row.prove].some((cell) => cell.mark === 'fault');
   const shown = $derived((board.data?.rows ?? []).filter((row) => !only || isFault(row)));
@@ -66,8 +70,8 @@
         <span class="hint">{m.board.move} <kbd>J</kbd> <kbd>K</kbd> {m.board.open} <kbd>↵</kbd></span>
       </span>
     </div>
-    <div class="sheet">
-      <ManyRows bind:this={table} items={lines} key={(line: Line) => (line.row ? line.row.unitId : `rack ${line.rack}`)} height={(line: Line) => (line.row ? 42 : 28)} cols={6} label={m.board.title}>
+    <div class="sheet cards">
+      <ManyRows bind:this={table} items={lines} key={(line: Line) => (line.row ? line.row.unitId : `rack ${line.rack}`)} height={(line: Line) => (line.row ? (narrow.current ? 132 : 42) : 28)} cols={6} widths={WIDTHS} label={m.board.title}>
         {#snippet head()}<tr><th>{m.board.unit}</th>{#each ['prepare', 'allocate', 'configure', 'prove', 'handover'] as const as stage (stage)}<th>{m.stages[stage].slice(2)}</th>{/each}</tr>{/snippet}
         {#snippet row(line: Line)}
           {#if line.row}
@@ -97,5 +101,9 @@
   .none { padding: 18px 8px; margin: 0; }
   .side { width: 262px; }
   label { display: flex; gap: 6px; align-items: center; }
+  @media (max-width: 700px) {
+    .cards :global(table), .cards :global(tbody), .cards :global(tr.group), .cards :global(tr.group th) { display: block; }
+    .cards :global(thead) { display: none; }
+  }
   @media (max-width: 900px) { .side { width: auto; } .hint { display: none; } }
 </style>

@@ -61,9 +61,8 @@
 
 <style>
   .axis { display: flex; justify-content: space-between; margin: 0 150px 2px 190px; font-size: 11.5px; color: var(--ink2); }
-  .lanes { padding: 6px 0; margin-bottom: 12px; max-height: 168px; overflow-y: auto; }
-  /* in a low window the bench below needs the room more */
-  @media (max-height: 850px) { .lanes { max-height: 118px; } }
+  /* whole rows: five in a low window, where the bench below needs the room, else as many as a sixth of it holds */
+  .lanes { padding: 6px 0; margin-bottom: 12px; max-height: calc(14px + max(5, round(down, 17vh / 25px)) * 25px); overflow-y: auto; }
   .lane { display: flex; align-items: center; width: 100%; height: 25px; padding: 0 12px; font: inherit; font-size: 12.5px; color: inherit; text-align: left; gap: 10px; }
   .lane.on { background: var(--lamp2); }
   .n { width: 168px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }

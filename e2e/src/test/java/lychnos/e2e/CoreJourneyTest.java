@@ -93,7 +93,7 @@ class CoreJourneyTest {
             screen.button("Add them").click();
             assertThat(screen.text("2 units added").last()).isVisible();
         }
-        assertThat(screen.text("4 of 4 units have something").first()).isVisible();
+        assertThat(screen.text("4 of 4 units have facts to find out").first()).isVisible();
     }
 
     private static Locator cell(Screen screen, int row, int column) {
