@@ -119,20 +119,23 @@ public record Dialogue(
     }
 
     /**
-     * The names of every value that some member is answered with, on whichever branch, by its line or its pages; without those of steps
-     * and fields that stay out where there is no value for them.
+     * The names of every value that a member's setup can ask for, on any branch of its line, its pages and its summaries; without
+     * those of steps and fields that are left out where there is no value for them.
+     *
+     * @param member whose steps; empty for those of a single machine
      */
-    public Set<String> needed() {
+    public Set<String> needed(String member) {
         Set<String> names = new java.util.TreeSet<>();
-        Stream.of(wipe, setup).flatMap(List::stream).forEach(step -> {
+        Stream.of(logIn, wipe, setup).flatMap(List::stream).filter(step -> step.on().isEmpty() || step.on().equals(member)).forEach(step -> {
             if (step instanceof DialogueStep.Asked asked && !asked.is(DialogueStep.Mark.OPTIONAL)) {
                 names.addAll(asked.answer().names());
             } else if (step instanceof DialogueStep.Summary summary) {
                 summary.fields().values().forEach(field -> names.addAll(field.names()));
             }
         });
-        for (DialogueStep.Remote each : pages) {
+        for (DialogueStep.Remote each : remote(member).toList()) {
             if (each instanceof DialogueStep.Page page) {
+                names.addAll(page.open().names());
                 page.fields().values().stream().filter(field -> !field.optional()).forEach(field -> names.addAll(field.value().names()));
             }
         }

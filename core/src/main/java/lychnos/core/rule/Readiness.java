@@ -3,13 +3,20 @@ package lychnos.core.rule;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
 import lychnos.core.kind.Kind;
 import lychnos.core.service.Measured;
 import lychnos.core.service.ServiceKind;
+import lychnos.core.sheet.MemberValues;
 import lychnos.core.site.ThingSort;
 
 /**
@@ -19,6 +26,9 @@ import lychnos.core.site.ThingSort;
  * @param lacks what stands in the way, gravest first, each a sentence without its full stop; empty for a unit that is ready
  */
 public record Readiness(List<String> lacks) {
+
+    /** Counted on their own, with how many the network has. */
+    private static final Pattern SERVER = Pattern.compile("(name|time)-server-[1-9]");
 
     public boolean ready() {
         return lacks.isEmpty();
@@ -31,12 +41,12 @@ public record Readiness(List<String> lacks) {
         Map<Long, Readiness> all = new HashMap<>();
         for (PlannedUnit unit : plan.units()) {
             List<String> lacking = services.computeIfAbsent(Arrays.asList(unit.kind().id(), unit.networkId()), key -> services(plan, unit));
-            all.put(unit.id(), of(unit, lacking));
+            all.put(unit.id(), of(plan, unit, lacking));
         }
         return all;
     }
 
-    private static Readiness of(PlannedUnit unit, List<String> lacking) {
+    private static Readiness of(Plan plan, PlannedUnit unit, List<String> lacking) {
         List<String> lacks = new ArrayList<>();
         int missing = unit.known().missing().size();
         if (missing > 0) {
@@ -46,6 +56,9 @@ public record Readiness(List<String> lacks) {
             lacks.add("it has no address");
         }
         lacks.addAll(lacking);
+        if (missing == 0 && !unit.seats().isEmpty()) {
+            lacks.addAll(values(plan, unit));
+        }
         return new Readiness(List.copyOf(lacks));
     }
 
@@ -75,7 +88,7 @@ public record Readiness(List<String> lacks) {
     /** A setup that types a second server where the network has one would stop at that question. */
     private static void enough(String what, Kind kind, int has, List<String> lacks) {
         String prefix = what.replace(' ', '-') + "-";
-        int types = kind.dialogue().stream().flatMap(dialogue -> dialogue.needed().stream())
+        int types = kind.dialogue().stream().flatMap(dialogue -> kind.members().labels().stream().flatMap(member -> dialogue.needed(member).stream()))
                 .filter(name -> name.matches(prefix + "[1-9]"))
                 .mapToInt(name -> name.charAt(name.length() - 1) - '0')
                 .max()
@@ -83,6 +96,42 @@ public record Readiness(List<String> lacks) {
         if (has > 0 && has < types) {
             lacks.add("its setup types " + types + " " + what + "s, and the network has " + has);
         }
+    }
+
+    /** What the setup of a member can ask and nobody has a value for: it would stop at that question. */
+    private static List<String> values(Plan plan, PlannedUnit unit) {
+        if (unit.kind().dialogue().isEmpty()) {
+            return List.of();
+        }
+        List<MemberValues.Seat> seats = unit.seats().stream().flatMap(seat -> seat(plan, seat).stream()).toList();
+        Map<String, String> site = plan.things(ThingSort.RELAY).findFirst().map(relay -> Map.of("mail-relay", relay.value("address").orElse(""))).orElse(Map.of());
+        Set<String> lacks = new LinkedHashSet<>();
+        for (String member : unit.labels()) {
+            MemberValues values = new MemberValues(unit.known(), member, unit.name(), seats, site, Map.of(), Map.of(), true);
+            unit.kind().dialogue().get().needed(member).stream()
+                    .filter(name -> !SERVER.matcher(name).matches() && !comesLater(unit, name) && values.text(name).isEmpty())
+                    .forEach(name -> lacks.add("its setup asks for “" + title(unit.kind(), name) + "”, and there is no value for it"));
+        }
+        return List.copyOf(lacks);
+    }
+
+    private static Optional<MemberValues.Seat> seat(Plan plan, PlannedUnit.Seat seat) {
+        return plan.networks().stream()
+                .filter(network -> network.prefix().contains(seat.address()))
+                .findFirst()
+                .map(network -> new MemberValues.Net(network.name(), network.prefix(), network.gateway(), network.vlan(), network.nameServers(), network.timeServers()))
+                .map(net -> new MemberValues.Seat(seat.role(), seat.address(), seat.hostName(), seat.domain(), net));
+    }
+
+    /** A password, which is made or sealed, or what another member tells in its own setup. */
+    private static boolean comesLater(PlannedUnit unit, String name) {
+        boolean secret = name.endsWith(".phrase") || name.startsWith("proxy") || unit.kind().fact(name).map(fact -> fact.type() == FactType.SECRET).orElse(false);
+        int dot = name.lastIndexOf('.');
+        return secret || dot > 0 && unit.labels().contains(name.substring(0, dot).replace('-', ' '));
+    }
+
+    private static String title(Kind kind, String name) {
+        return kind.fact(name).map(FactSpec::title).orElse(name.replace('-', ' ').replace('.', ' '));
     }
 
     private static boolean leansOn(Kind kind, String service) {

@@ -1,6 +1,7 @@
 package lychnos.core.rule;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.util.List;
@@ -78,5 +79,19 @@ class ReadinessTest {
         two.unit("hypervisor-host", "ard-hv-01", 1);
         Plan right = two.plan();
         assertTrue(Readiness.of(right).get(right.units().get(0).id()).lacks().stream().noneMatch(lack -> lack.contains("types")), "two are enough");
+    }
+
+    @Test
+    void aSetupThatAsksForAGatewayIsNotReadyInANetworkWithoutOne() {
+        String[] facts = {"serial=HA-1", "location=R1 u1", "mail-sender=index@ardal.example", "mail-to=operations@ardal.example", "zone=UTC", "speed=by itself", "known-by=this appliance", "account=indexer"};
+        PlanMaker without = hall(State.FINE, State.FINE, State.FINE, State.FINE).change(network -> new PlannedNetwork(network.id(), network.name(), network.purpose(), network.prefix(), null, network.vlan(), network.mtu(), network.domain(), network.nameServers(), network.timeServers(), network.pools(), network.dhcp(), network.ours(), network.toPlace(), network.free(), network.takenLately()));
+        without.unit("index-appliance", "ard-idx-1", 1, facts).seat("ard-idx-1", "10.40.8.40");
+        Plan plan = without.plan();
+        String lack = "its setup asks for “gateway”, and there is no value for it";
+        assertTrue(Readiness.of(plan).get(plan.units().get(0).id()).lacks().contains(lack), Readiness.of(plan).toString());
+        PlanMaker with = hall(State.FINE, State.FINE, State.FINE, State.FINE);
+        with.unit("index-appliance", "ard-idx-1", 1, facts).seat("ard-idx-1", "10.40.8.40");
+        Plan right = with.plan();
+        assertFalse(Readiness.of(right).get(right.units().get(0).id()).lacks().contains(lack), Readiness.of(right).toString());
     }
 }
