@@ -80,6 +80,10 @@ class RestoreTest {
             bringUp.putArray("positions");
             lead.ask(url, "POST", "/api/bring-ups", bringUp);
             assertEquals(200, lead.text(url, "/api/bring-ups/1/labels", Files.readString(Machines.labels())).statusCode());
+            ObjectNode domain = Api.JSON.createObjectNode().put("sort", "domain").put("name", "ardal.example");
+            domain.putObject("values").put("primary", "10.40.8.3").put("key-name", "hall").put("key", "bHljaG5vcyBpbiB0aGUgYXJkYWwgaGFsbCwgMzIgYnQ=");
+            lead.ask(url, "PUT", "/api/bring-ups/1/things", domain);
+            refused("one", "the server runs", "rotate-key");
             refused("one", "must be in another directory", "backup", backup, "--key", backup + ".key", "--passphrase-file", words);
             refused("one", "at least 16 characters", "backup", backup, "--key", key, "--passphrase-file", Files.writeString(directory.resolve("short"), "short").toString());
             well("one", "backup", backup, "--key", key, "--passphrase-file", words);
@@ -94,6 +98,9 @@ class RestoreTest {
         } finally {
             well("one", "stop");
         }
+        String sealedWith = Files.readString(directory.resolve("one/seal.key"));
+        well("one", "rotate-key");
+        assertFalse(Files.readString(directory.resolve("one/seal.key")).contains(sealedWith.strip()), "the earlier key is gone");
         refused("one", "nothing is restored over it", "restore", backup, "--key", key, "--passphrase-file", words);
         String labels = Files.writeString(directory.resolve("labels"), Files.readString(Machines.labels())).toString();
         refused("two", "could not be opened", "restore", labels, "--key", key, "--passphrase-file", words);

@@ -51,7 +51,7 @@ class BoardTest {
         assertEquals(List.of("Allocate addresses to 1 unit"), board(id).getList("todos.title"));
         client.take(id).then().statusCode(200);
         JsonPath board = board(id);
-        assertEquals(List.of("Start the setup of 1 units"), board.getList("todos.title"));
+        assertEquals(List.of("Start the setup of 1 unit"), board.getList("todos.title"));
         assertEquals(List.of("done"), marks(board, "allocate"));
         assertEquals(100, board.getInt("course.allocate.percent"));
     }

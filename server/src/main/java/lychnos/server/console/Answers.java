@@ -22,6 +22,7 @@ import lychnos.server.prepare.Things;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.GivenFact;
 import lychnos.server.store.Network;
+import lychnos.server.store.SealKeys;
 import lychnos.server.store.SealedStore;
 import lychnos.server.store.SiteThing;
 import lychnos.server.store.Unit;
@@ -128,7 +129,7 @@ public class Answers {
         return java.util.stream.Stream.of(member, "")
                 .flatMap(owner -> typed.stream().filter(fact -> fact.key.member().equals(owner) && fact.key.name().equals(name)))
                 .findFirst()
-                .map(fact -> sealed.openText("unit " + unit.id + " " + fact.key.member() + " " + name, fact.keyId, fact.nonce, fact.sealed));
+                .map(fact -> sealed.openText(SealKeys.ofFact(unit.id, fact.key.member(), name), fact.keyId, fact.nonce, fact.sealed));
     }
 
     /** Makes the passwords that nobody gave and that were not made before. */

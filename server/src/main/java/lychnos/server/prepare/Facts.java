@@ -32,6 +32,7 @@ import lychnos.server.signed.SignedUnits;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.GivenFact;
 import lychnos.server.store.RowsAsRead;
+import lychnos.server.store.SealKeys;
 import lychnos.server.store.SealedStore;
 import lychnos.server.store.SheetChange;
 import lychnos.server.store.Unit;
@@ -378,7 +379,7 @@ public class Facts {
             SheetChange.Sealed was = SheetChange.Sealed.of(rows.get(new GivenFact.Key(unit.id, member, name)));
             GivenFact row = row(unit, member, name, value == null ? null : Things.SEALED);
             if (row != null) {
-                SealedStore.Box box = sealed.sealText("unit " + unit.id + " " + member + " " + name, Secret.of(value));
+                SealKeys.Box box = sealed.sealText(SealKeys.ofFact(unit.id, member, name), Secret.of(value));
                 row.keyId = box.keyId();
                 row.nonce = box.nonce();
                 row.sealed = box.sealed();

@@ -23,6 +23,7 @@ import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;
 import lychnos.server.problem.Seen;
 import lychnos.server.store.BringUp;
+import lychnos.server.store.SealKeys;
 import lychnos.server.store.SealedStore;
 import lychnos.server.store.SiteThing;
 import org.hibernate.Session;
@@ -119,7 +120,7 @@ public class Things {
 
     /** The secret of a thing, such as the key of a domain. */
     public Optional<Secret> secret(SiteThing thing) {
-        return thing.sealed == null ? Optional.empty() : Optional.of(sealed.openText("thing " + thing.id, thing.keyId, thing.nonce, thing.sealed));
+        return thing.sealed == null ? Optional.empty() : Optional.of(sealed.openText(SealKeys.ofEntry(thing.id), thing.keyId, thing.nonce, thing.sealed));
     }
 
     @Transactional
@@ -167,7 +168,7 @@ public class Things {
             db.flush();
         }
         if (secret != null && !secret.equals(SEALED)) {
-            SealedStore.Box box = sealed.sealText("thing " + thing.id, Secret.of(secret));
+            SealKeys.Box box = sealed.sealText(SealKeys.ofEntry(thing.id), Secret.of(secret));
             thing.keyId = box.keyId();
             thing.nonce = box.nonce();
             thing.sealed = box.sealed();

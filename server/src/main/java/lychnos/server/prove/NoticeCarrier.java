@@ -23,6 +23,7 @@ import lychnos.server.prepare.Things;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Network;
 import lychnos.server.store.NoticeTarget;
+import lychnos.server.store.SealKeys;
 import lychnos.server.store.SealedStore;
 import lychnos.server.store.SiteThing;
 import lychnos.wire.Vantage;
@@ -79,7 +80,7 @@ public class NoticeCarrier {
         } catch (JsonProcessingException e) {
             throw new IllegalStateException("a notice can be written", e);
         }
-        Secret secret = sealed.openText("notice " + target.id, target.keyId, target.nonce, target.sealed);
+        Secret secret = sealed.openText(SealKeys.ofNotice(target.id), target.keyId, target.nonce, target.sealed);
         String path = url.getRawPath() == null || url.getRawPath().isEmpty() ? "/" : url.getRawPath() + (url.getRawQuery() == null ? "" : "?" + url.getRawQuery());
         Map<String, String> headers = Map.of("Content-Type", "application/json", "Host", url.getAuthority(), "X-Lychnos-Signature", "sha256=" + signature(secret, body));
         HttpAnswer answer = vantage.http(new HttpCall(resolved(target, url.getHost()), url.getPort() > 0 ? url.getPort() : HTTPS, "POST", path, headers, body, target.fingerprint, PATIENCE));

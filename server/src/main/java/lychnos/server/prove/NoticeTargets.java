@@ -16,6 +16,7 @@ import lychnos.server.live.Live;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.NoticeTarget;
+import lychnos.server.store.SealKeys;
 import lychnos.server.store.SealedStore;
 import org.hibernate.Session;
 
@@ -90,7 +91,7 @@ public class NoticeTargets {
         db.persist(row);
         String secret = mail ? "" : Digest.token();
         if (!mail) {
-            SealedStore.Box box = sealed.sealText("notice " + row.id, Secret.of(secret));
+            SealKeys.Box box = sealed.sealText(SealKeys.ofNotice(row.id), Secret.of(secret));
             row.keyId = box.keyId();
             row.nonce = box.nonce();
             row.sealed = box.sealed();
