@@ -1,11 +1,12 @@
 # Measures. Sourced by lychnos.
 if [ "${1:-}" = --help ]; then
   cat <<'TXT'
-usage: ./lychnos bench [placing|proving|pings|hall|keeping|lines|load …]
+usage: ./lychnos bench [--small] [placing|proving|pings|hall|keeping|lines|load …]
 
 Measures speed as ratios within one run, on loopback in a network namespace. Absolute times depend on the
 machine; the ratios say how much more is done than the plainest thing with the same data. Without a word: everything
 but load, which has twenty engineers at work on 5,000 units for ten minutes (LYCHNOS_LOAD_ENGINEERS, LYCHNOS_LOAD_SECONDS).
+--small runs every row once in a size that means nothing, to see that it still can be measured.
 TXT
   exit 0
 fi
@@ -26,6 +27,8 @@ if [ "${LYCHNOS_INSIDE:-}" != bench ]; then
   "${NS_COMMAND[@]}" "$ROOT/lychnos" bench "$@"
   exit
 fi
+SMALL=
+if [ "${1:-}" = --small ]; then SMALL=-Dlychnos.bench.small=true; shift; fi
 [ $# -gt 0 ] || set -- placing proving pings hall keeping lines
 ulimit -n "$(ulimit -Hn)"
 make_stage
@@ -39,5 +42,5 @@ for what in "$@"; do
     lines) module=e2e main=lychnos.e2e.LinesBench ;;
     *) die "there is nothing called “$what” to measure: ./lychnos bench --help" ;;
   esac
-  java -XX:+UseParallelGC -cp "$ROOT/$module/target/test-classes:$ROOT/$module/target/classes:$(cat "$ROOT/$module/target/bench.classpath")" $main "$what"
+  java -XX:+UseParallelGC $SMALL -cp "$ROOT/$module/target/test-classes:$ROOT/$module/target/classes:$(cat "$ROOT/$module/target/bench.classpath")" $main "$what"
 done

@@ -36,6 +36,7 @@ ensure_probe_peers() {
   need curl curl
   need jq jq
   need unzip unzip
+  need ping iputils-ping
   install_missing
   bring_program nginx nginx
   bring_program nft nftables libnftables1 libnftnl11 libmnl0 libjansson4 libxtables12

@@ -19,9 +19,9 @@ if [ "${LYCHNOS_INSIDE:-}" != test ]; then
   ensure_probe_peers
   ensure_web_packages
   find_namespaces || die "this machine grants no network namespaces, and without one a test could reach the network"
-  say "fetching what the build needs"
-  # everything but the tests; one of them that needs nothing is run, so that what runs them is fetched too
-  (cd "$ROOT" && mvn -B -q -Dstyle.color=never -Dtest=CanonicalJsonTest -Dsurefire.failIfNoSpecifiedTests=false -Dweb.skip package quarkus:go-offline >/dev/null) \
+  say "building, and fetching what tests need"
+  # all but the tests; one of them that needs nothing is run, so that what runs them is fetched too
+  (cd "$ROOT" && mvn -B -q -Dstyle.color=never -Dtest=CanonicalJsonTest -Dsurefire.failIfNoSpecifiedTests=false package quarkus:go-offline >/dev/null) \
     || die "the build failed, or what it needs could not be fetched; see: mvn package -DskipTests"
   RUN=$(mktemp -d "${TMPDIR:-/tmp}/lychnos-test.XXXXXX")
   chmod 755 "$RUN"
@@ -34,9 +34,59 @@ if [ "${LYCHNOS_INSIDE:-}" != test ]; then
 fi
 
 # --- inside the namespace ---
-make_stage
-if [ $# -eq 0 ]; then
-  (cd "$ROOT/web" && npm run --silent check && npm run --silent lint && npm run --silent test)
+
+# Some tests only: in this namespace, and everything is built again that has changed.
+if [ $# -gt 0 ]; then
+  make_stage
+  cd "$ROOT"
+  mvn -o -B -Dstyle.color=never --no-transfer-progress verify "$@"
+  exit
 fi
-cd "$ROOT"
-mvn -o -B -Dstyle.color=never --no-transfer-progress verify "$@"
+
+# All of them, in lanes beside each other: most tests wait for machines and clocks. Each lane has a copy of what was built in the place
+# of the checkout, and a network, services and a database of its own.
+TESTS=(-o -B -Dstyle.color=never --no-transfer-progress -Dweb.skip -Dsurefire.failIfNoSpecifiedTests=false)
+lane_small() {
+  (cd web && npm run --silent check && npm run --silent lint && npm run --silent test)
+  mvn "${TESTS[@]}" -pl core,lab,wire test
+}
+lane_server() { mvn "${TESTS[@]}" -pl core,lab,wire,server "-Dtest=lychnos/server/**/*Test" test; }
+lane_journeys() { mvn "${TESTS[@]}" -pl e2e test; }
+LANES=(small server journeys)
+
+if [ -n "${LYCHNOS_LANE:-}" ]; then
+  for kept in web/node_modules .tools; do
+    mkdir -p "$RUN/tree/$kept"
+    mount --bind "$ROOT/$kept" "$RUN/tree/$kept"
+  done
+  mount --rbind "$RUN/tree" "$ROOT"
+  make_stage
+  cd "$ROOT"
+  "lane_$LYCHNOS_LANE"
+  exit
+fi
+
+pids=() failed=
+for lane in "${LANES[@]}"; do
+  mkdir "$RUN/$lane"
+  chmod 755 "$RUN/$lane"
+  mkdir "$RUN/$lane/tree"
+  tar -C "$ROOT" --exclude=./.git --exclude=./web/node_modules --exclude=./.tools -cf - . | tar -C "$RUN/$lane/tree" -xf -
+  RUN=$RUN/$lane LYCHNOS_LANE=$lane unshare --net --mount --pid --fork --kill-child --mount-proc "$ROOT/lychnos" test >"$RUN/$lane.log" 2>&1 &
+  pids+=($!)
+done
+for i in "${!LANES[@]}"; do
+  lane=${LANES[i]} state=passed
+  wait "${pids[i]}" || { state=FAILED; failed=1; }
+  cat "$RUN/$lane.log"
+  say "$lane: $state after $SECONDS s"
+  # where people look for them
+  (cd "$RUN/$lane/tree" && tar -cf - $(ls -d */target/surefire-reports 2>/dev/null)) | tar -C "$ROOT" -xf -
+done
+[ -z "$failed" ] || exit 1
+# a test that no lane ran would pass unseen
+for source in $(cd "$ROOT" && find core wire server e2e -path '*/src/test/java/*' -name '*Test.java'); do
+  class=${source#*/src/test/java/} class=${class%.java}
+  [ -f "$ROOT/${source%%/*}/target/surefire-reports/TEST-${class//\//.}.xml" ] || { say "no lane ran ${class//\//.}"; failed=1; }
+done
+[ -z "$failed" ] || exit 1

@@ -20,8 +20,11 @@ import java.util.regex.Pattern;
  */
 public final class HallBench {
 
-    private static final int ROUNDS = 5;
-    private static final int FRAMES = 120;
+    private static final int ROUNDS = BenchSize.of(5, 1);
+    /** Units with three addresses, and with one; of the latter so many are announced again before the screens are looked at. */
+    private static final int PAIRS = BenchSize.of(3000, 20);
+    private static final int SINGLES = BenchSize.of(1000, 130);
+    private static final int FRAMES = BenchSize.of(120, 10);
     private static final Pattern MILLIS = Pattern.compile("Time: ([0-9.]+) ms");
 
     private final Stage stage;
@@ -55,8 +58,8 @@ public final class HallBench {
         ask("PUT", "network", Api.JSON.readTree("""
                 {"name":"Management","prefix":"10.41.0.0/16","gateway":"10.41.0.1","vlan":500,"domain":"ardal.example","nameServers":[],"timeServers":[],
                  "ranges":[{"purpose":"pool","run":"10.41.1.0-10.41.250.255","note":""}]}"""));
-        announce("interconnect-pair", 3000, 2);
-        announce("hypervisor-host", 1000, 1);
+        announce("interconnect-pair", PAIRS, 2);
+        announce("hypervisor-host", SINGLES, 1);
     }
 
     private void announce(String kind, int count, int members) throws IOException, InterruptedException {
@@ -67,8 +70,9 @@ public final class HallBench {
         ObjectNode taking = Api.JSON.createObjectNode();
         ArrayNode lines = taking.putArray("lines");
         ask("GET", "proposal", null).path("lines").forEach(lines::add);
-        if (lines.size() != 10_000) {
-            throw new IllegalStateException("10,000 addresses were to be placed, not " + lines.size());
+        int addresses = 3 * PAIRS + SINGLES;
+        if (lines.size() != addresses) {
+            throw new IllegalStateException(addresses + " addresses were to be placed, not " + lines.size());
         }
         double[] ours = new double[ROUNDS];
         double[] copies = new double[ROUNDS];
@@ -85,7 +89,7 @@ public final class HallBench {
                 ask("POST", "takings/" + id + "/undo", null);
             }
         }
-        row("10,000 addresses taken, with names and journal; COPY", median(ours), median(copies));
+        row(String.format(Locale.ROOT, "%,d addresses taken, with names and journal; COPY", addresses), median(ours), median(copies));
     }
 
     /** The same rows of the same three tables by COPY, into twins with the same indexes, checks and foreign keys. */
@@ -120,8 +124,8 @@ public final class HallBench {
     }
 
     private void look() throws Exception {
-        announce("hypervisor-host", 1000, 1);
-        System.out.printf(Locale.ROOT, "%nscreens of 5,000 units     first rows   of that, server   median frame   longest   over 50 ms of %d%n", FRAMES);
+        announce("hypervisor-host", SINGLES, 1);
+        System.out.printf(Locale.ROOT, "%nscreens of %,d units     first rows   of that, server   median frame   longest   over 50 ms of %d%n", PAIRS + 2 * SINGLES, FRAMES);
         try (Screen screen = new Screen()) {
             // the page itself notes when it happens: whoever asks it from outside asks too seldom
             screen.page.addInitScript(
@@ -141,10 +145,10 @@ public final class HallBench {
     }
 
     private void look(Page page, String what, String path, String row, String box) {
-        double[] first = new double[5];
+        double[] first = new double[BenchSize.of(5, 1)];
         double[] server = new double[first.length];
         // a server that people work with has been looked at before
-        for (int i = -5; i < first.length; i++) {
+        for (int i = -first.length; i < first.length; i++) {
             page.navigate(stage.url() + path);
             page.locator(row).first().waitFor(new Locator.WaitForOptions().setTimeout(30_000));
             double rows = ((Number) page.evaluate("selector => window.firstSeen[selector]", row)).doubleValue();

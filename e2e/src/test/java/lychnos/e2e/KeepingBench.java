@@ -24,7 +24,7 @@ public final class KeepingBench {
         // behind a router that says nothing
         new ProcessBuilder("ip", "route", "add", "10.42.0.0/16", "via", "10.40.8.1").inheritIO().start().waitFor();
         try (Stage stage = new Stage("", 500, Map.of("LYCHNOS_VANTAGE_HEARS_SILENCE", "true"), List.of())) {
-            new KeepingBench(stage).measure(5000);
+            new KeepingBench(stage).measure(BenchSize.of(5000, 40));
         }
     }
 

@@ -23,15 +23,15 @@ import java.util.concurrent.locks.LockSupport;
  */
 public final class LinesBench {
 
-    private static final int PAIRS = 100;
+    private static final int PAIRS = BenchSize.of(100, 2);
     /** Set up before anything is measured, a hundred at a time: a server that has just started is still being compiled. */
-    private static final int WARM_UP = 201;
+    private static final int WARM_UP = BenchSize.of(201, 1);
     /** What a machine takes for a restart: next to nothing, and a third of what this kind usually takes. */
     private static final long SHORT_MILLIS = 2000;
-    private static final long LONG_MILLIS = 60_000;
+    private static final long LONG_MILLIS = BenchSize.of(60_000, 2500);
     /** How often somebody looks who says yes where one waits for it. */
     private static final Duration BETWEEN_LOOKS = Duration.ofSeconds(1);
-    private static final int BYTES = 300;
+    private static final int BYTES = BenchSize.of(300, 20);
     private static final int RAW_PORT = 4901;
     private static final int FIRST_PORT = 2001;
 

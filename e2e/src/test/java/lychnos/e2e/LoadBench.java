@@ -31,8 +31,8 @@ import java.util.stream.Stream;
  */
 public final class LoadBench {
 
-    private static final int ENGINEERS = Integer.parseInt(System.getenv().getOrDefault("LYCHNOS_LOAD_ENGINEERS", "20"));
-    private static final int UNITS = 5000;
+    private static final int ENGINEERS = Integer.parseInt(System.getenv().getOrDefault("LYCHNOS_LOAD_ENGINEERS", String.valueOf(BenchSize.of(20, 2))));
+    private static final int UNITS = BenchSize.of(5000, 40);
     /** What people pause for between two looks, in milliseconds, at least and at most. */
     private static final int LEAST_PAUSE = 400;
     private static final int MOST_PAUSE = 3000;
@@ -49,7 +49,7 @@ public final class LoadBench {
     }
 
     public static void main(String[] args) throws Exception {
-        int seconds = Integer.parseInt(System.getenv().getOrDefault("LYCHNOS_LOAD_SECONDS", "600"));
+        int seconds = Integer.parseInt(System.getenv().getOrDefault("LYCHNOS_LOAD_SECONDS", String.valueOf(BenchSize.of(600, 6))));
         Map<String, String> settings = Map.of("LYCHNOS_VANTAGE_HEARS_SILENCE", "false", "LYCHNOS_DEMO_ACCOUNTS", "rack-one:Engineer at rack one:engineer:engineer-at-rack-one;" + IntStream.range(0, ENGINEERS).mapToObj(LoadBench::account).collect(Collectors.joining(";")));
         try (Stage stage = new Stage("", 500, settings, List.of())) {
             LoadBench bench = new LoadBench(stage);
@@ -77,7 +77,7 @@ public final class LoadBench {
         ask("PUT", "network", Api.JSON.readTree("""
                 {"name":"Management","prefix":"10.41.0.0/16","gateway":"10.41.0.1","vlan":500,"domain":"ardal.example","nameServers":[],"timeServers":[],
                  "ranges":[{"purpose":"pool","run":"10.41.1.0-10.41.250.255","note":""}]}"""));
-        for (Map.Entry<String, Integer> kind : new TreeMap<>(Map.of("interconnect-pair", 2500, "hypervisor-host", 2500)).entrySet()) {
+        for (Map.Entry<String, Integer> kind : new TreeMap<>(Map.of("interconnect-pair", UNITS / 2, "hypervisor-host", UNITS / 2)).entrySet()) {
             ask("POST", "units", Api.JSON.createObjectNode().put("kind", kind.getKey()).put("count", kind.getValue()).put("members", 0)).forEach(id -> units.add(id.asLong()));
         }
         ObjectNode taking = Api.JSON.createObjectNode();

@@ -50,11 +50,16 @@ public final class Bench {
 
     private static final int PORT = 19443;
     private static final int AT_ONCE = 32;
-    private static final int ROUNDS = 7;
+    private static final int ROUNDS = whole(7, 1);
     private static final Secret OURS = Secret.of("Kdf8RtB5nHs3LxVc7TpG");
     private static final Kind.Login FACTORY = new Kind.Login(Controller.FACTORY_USER, Secret.of(Controller.FACTORY_PHRASE));
 
     private Bench() {}
+
+    /** A size as it is measured, or a small one that shows that the row can be measured at all ({@code -Dlychnos.bench.small=true}). */
+    private static int whole(int whole, int small) {
+        return Boolean.getBoolean("lychnos.bench.small") ? small : whole;
+    }
 
     public static void main(String[] args) throws Exception {
         System.out.println();
@@ -67,11 +72,11 @@ public final class Bench {
             // behind a router that says nothing, as a dead network is
             new ProcessBuilder("ip", "route", "add", "10.43.0.0/16", "via", "10.40.8.1").inheritIO().start().waitFor();
             // in the order in which a server comes to be warm: its first checks are few
-            proving(12);
-            proving(1000);
+            proving(whole(12, 2));
+            proving(whole(1000, 4));
             sameQuestions();
             fewLiving();
-            proving(5000);
+            proving(whole(5000, 6));
         }
     }
 
@@ -113,7 +118,7 @@ public final class Bench {
             given += placer.place(unit).fold(placement -> placement.seats().size(), none -> 0);
         }
         double millis = (System.nanoTime() - start) / 1e6;
-        if (given != 10_000) {
+        if (given != units.size() * 5 / 2) {
             throw new IllegalStateException("only " + given + " were placed");
         }
         return millis;
@@ -122,14 +127,14 @@ public final class Bench {
     private static void placing() {
         List<List<Need>> shapes = List.of(unit(1), unit(2), unit(3), unit(4));
         List<List<Need>> units = new ArrayList<>();
-        for (int i = 0; i < 4000; i++) {
+        for (int i = 0; i < whole(4000, 40); i++) {
             units.add(shapes.get(i % 4));
         }
         double[][] small = placing(Prefix.parse("10.40.0.0/16"), units);
-        double[][] large = placing(Prefix.parse("10.32.0.0/12"), units);
-        row("4,000 units, 10,000 addresses, /16, free set built", median(small[0]), median(small[2]));
+        double[][] large = placing(Prefix.parse(whole(1, 0) == 1 ? "10.32.0.0/12" : "10.40.0.0/15"), units);
+        row(String.format(Locale.ROOT, "%,d units, %,d addresses, /16, free set built", units.size(), units.size() * 5 / 2), median(small[0]), median(small[2]));
         row("the same, the free set there already", median(small[1]), median(small[2]));
-        row("one unit in a /12 (ours) and in a /16 (plain), × 4,000", median(large[1]), median(small[1]));
+        row(String.format(Locale.ROOT, "one unit in a /12 (ours) and in a /16 (plain), × %,d", units.size()), median(large[1]), median(small[1]));
     }
 
     /** Whole, placing alone, and one pass over the twin: in milliseconds, for each round. */
@@ -139,7 +144,7 @@ public final class Bench {
         List<Address> taken = brokenUp(network, size, twin);
         Ground ground = new Ground("management", network, network.network().next(), List.of(network.run()), List.of(), taken, List.of());
         double[][] times = new double[3][ROUNDS];
-        for (int round = -150; round < ROUNDS; round++) {
+        for (int round = whole(-150, -1); round < ROUNDS; round++) {
             long start = System.nanoTime();
             Placer placer = new Placer(List.of(ground));
             double built = (System.nanoTime() - start) / 1e6;
@@ -198,7 +203,7 @@ public final class Bench {
                 }
             }
             row(String.format(Locale.ROOT, "%,d endpoints proven, against the same handshakes alone", count), median(ours), median(plain));
-            if (count >= 1000) {
+            if (count >= whole(1000, 4)) {
                 row(String.format(Locale.ROOT, "%,d endpoints proven, against a shell loop", count), median(ours), shellLoop(targets));
             }
             System.out.printf(Locale.ROOT, "  stand-ins and prover in one process: %d MB resident, %d open files%n", residentMegabytes(), Files.list(Path.of("/proc/self/fd")).count());
@@ -209,7 +214,7 @@ public final class Bench {
 
     /** A hall as it is while it is brought up: of 5,000 endpoints one in ten answers, all through the ladder, and the loop over the same. */
     private static void fewLiving() throws Exception {
-        int all = 5000;
+        int all = whole(5000, 50);
         List<MachineSpec> specs = new ArrayList<>();
         for (int i = 0; i < all / 10; i++) {
             specs.add(MachineSpec.of("BN-" + i, new Mac(0x024c59000000L + i).toString(), address(i).toString()));
@@ -236,7 +241,7 @@ public final class Bench {
                 }
                 ours[Math.max(0, round)] = (System.nanoTime() - start) / 1e6;
             }
-            row("5,000 endpoints, 500 of them there, against a shell loop", median(ours), shellLoop(targets));
+            row(String.format(Locale.ROOT, "%,d endpoints, %,d of them there, against a shell loop", all, all / 10), median(ours), shellLoop(targets));
         } finally {
             vertx.close().toCompletionStage().toCompletableFuture().join();
         }
@@ -255,7 +260,7 @@ public final class Bench {
 
     /** Two hundred endpoints, and a shell loop that asks each of them what the ladder asks, as far as ping and curl can. */
     private static void sameQuestions() throws Exception {
-        int count = 200;
+        int count = whole(200, 4);
         List<MachineSpec> specs = new ArrayList<>();
         for (int i = 0; i < count; i++) {
             specs.add(MachineSpec.of("BN-" + i, new Mac(0x024c59000000L + i).toString(), address(i).toString()));
@@ -271,7 +276,7 @@ public final class Bench {
             for (int round = -2; round < ours.length; round++) {
                 ours[Math.max(0, round)] = timed(targets, target -> new Climb(vantage, target, Clock.systemUTC()).climb());
             }
-            row("200 endpoints proven, against a loop that asks the same", median(ours), shellLoop(targets, QUESTIONS));
+            row(count + " endpoints proven, against a loop that asks the same", median(ours), shellLoop(targets, QUESTIONS));
         } finally {
             vertx.close().toCompletionStage().toCompletableFuture().join();
         }
@@ -328,7 +333,7 @@ public final class Bench {
 
     private static void pings() throws Exception {
         double[] millis = new double[1];
-        List<Address> many = from("127.40.0.1", 50_000);
+        List<Address> many = from("127.40.0.1", whole(50_000, 200));
         Map<Address, Echo> echoes = sweep(many, Duration.ofSeconds(1), millis);
         long answered = echoes.values().stream().filter(echo -> echo.state() == Echo.State.ANSWERED).count();
         double together = millis[0];
@@ -337,22 +342,23 @@ public final class Bench {
         long start = System.nanoTime();
         List<Callable<Echo>> each = many.stream().map(address -> (Callable<Echo>) () -> pinger.ping(address, Duration.ofSeconds(1))).toList();
         threads.invokeAll(each);
-        row(String.format(Locale.ROOT, "50,000 pings together (%,d answered), against one by one", answered), together, (System.nanoTime() - start) / 1e6);
+        row(String.format(Locale.ROOT, "%,d pings together (%,d answered), against one by one", many.size(), answered), together, (System.nanoTime() - start) / 1e6);
         threads.shutdown();
         // behind a router that says nothing, as a dead network is
         new ProcessBuilder("ip", "route", "add", "10.43.0.0/16", "via", "10.40.8.1").inheritIO().start().waitFor();
-        List<Address> living = from("127.40.0.1", 1000);
+        List<Address> living = from("127.40.0.1", whole(1000, 10));
         sweep(living, Duration.ofMillis(700), millis);
         double alone = millis[0];
-        List<Address> mixed = new ArrayList<>(from("10.43.0.1", 65_000));
+        int dead = 65 * living.size();
+        List<Address> mixed = new ArrayList<>(from("10.43.0.1", dead));
         for (int i = 0; i < living.size(); i++) {
             mixed.add(i * 65, living.get(i));
         }
         Map<Address, Echo> heard = sweep(mixed, Duration.ofMillis(700), millis);
         long late = living.stream().filter(address -> heard.get(address).state() != Echo.State.ANSWERED).count();
         double slowest = living.stream().map(heard::get).filter(echo -> echo.roundTrip() != null).mapToDouble(echo -> echo.roundTrip().toNanos() / 1e6).max().orElse(0);
-        row("1,000 that answer among 65,000 dead, against alone", millis[0], alone);
-        System.out.printf(Locale.ROOT, "  of the living %d were missed, and the slowest took %.1f ms; the dead cost %.2f ms each%n", late, slowest, millis[0] / 65_000);
+        row(String.format(Locale.ROOT, "%,d that answer among %,d dead, against alone", living.size(), dead), millis[0], alone);
+        System.out.printf(Locale.ROOT, "  of the living %d were missed, and the slowest took %.1f ms; the dead cost %.2f ms each%n", late, slowest, millis[0] / dead);
     }
 
     private static Address address(int i) {

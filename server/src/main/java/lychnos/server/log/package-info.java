@@ -1,0 +1,2 @@
+/** What goes into the log, and how often. */
+package lychnos.server.log;
