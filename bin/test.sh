@@ -49,9 +49,10 @@ TESTS=(-o -B -Dstyle.color=never --no-transfer-progress -Dweb.skip -Dsurefire.fa
 lane_small() {
   (cd web && npm run --silent check && npm run --silent lint && npm run --silent test)
   mvn "${TESTS[@]}" -pl core,lab,wire test
+  mvn "${TESTS[@]}" -pl e2e -Dtest=BenchesTest test
 }
 lane_server() { mvn "${TESTS[@]}" -pl core,lab,wire,server "-Dtest=lychnos/server/**/*Test" test; }
-lane_journeys() { mvn "${TESTS[@]}" -pl e2e test; }
+lane_journeys() { mvn "${TESTS[@]}" -pl e2e "-Dtest=lychnos/e2e/**/*Test,!BenchesTest" test; }
 LANES=(small server journeys)
 
 if [ -n "${LYCHNOS_LANE:-}" ]; then

@@ -236,7 +236,7 @@ export const m = {
     title: 'Where everything sits',
     noNetwork: 'No network is stated yet. That is part of Prepare.',
     toPrepare: 'State the network',
-    place: (n: number) => (n === 1 ? 'Place 1 unit' : `Place ${n} units`),
+    place: (n: number) => `Allocate addresses to ${n === 1 ? '1 unit' : `${n} units`}`,
     pattern: 'Names by the pattern',
     patternHint: '{site} {kind} {n:3} {rack} {u}',
     fits: 'The fit',

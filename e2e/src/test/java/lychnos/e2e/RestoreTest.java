@@ -80,9 +80,10 @@ class RestoreTest {
             bringUp.putArray("positions");
             lead.ask(url, "POST", "/api/bring-ups", bringUp);
             assertEquals(200, lead.text(url, "/api/bring-ups/1/labels", Files.readString(Machines.labels())).statusCode());
-            ObjectNode domain = Api.JSON.createObjectNode().put("sort", "domain").put("name", "ardal.example");
-            domain.putObject("values").put("primary", "10.40.8.3").put("key-name", "hall").put("key", "bHljaG5vcyBpbiB0aGUgYXJkYWwgaGFsbCwgMzIgYnQ=");
-            lead.ask(url, "PUT", "/api/bring-ups/1/things", domain);
+            long unit = lead.ask(url, "POST", "/api/bring-ups/1/units", Api.JSON.createObjectNode().put("kind", "backup-store").put("count", 1).put("members", 2)).path(0).asLong();
+            ObjectNode cells = Api.JSON.createObjectNode();
+            cells.putArray("cells").addObject().put("unitId", unit).put("member", "node 1").put("name", "controller-password").put("value", "read-from-its-tag");
+            assertEquals(1, lead.ask(url, "PUT", "/api/bring-ups/1/facts", cells).path("changed").asInt());
             refused("one", "the server runs", "rotate-key");
             refused("one", "must be in another directory", "backup", backup, "--key", backup + ".key", "--passphrase-file", words);
             refused("one", "at least 16 characters", "backup", backup, "--key", key, "--passphrase-file", Files.writeString(directory.resolve("short"), "short").toString());
@@ -113,7 +114,7 @@ class RestoreTest {
         try {
             Api lead = new Api(url, "first", PASSWORD);
             assertEquals(1, lead.ask(url, "GET", "/api/bring-ups", null).size());
-            assertEquals(12, lead.ask(url, "GET", "/api/bring-ups/1/prepare", null).path("units").size());
+            assertEquals(13, lead.ask(url, "GET", "/api/bring-ups/1/prepare", null).path("units").size());
             assertTrue(verified(lead).path("links").asLong() > chain.path("links").asLong(), "signing in is an entry too");
             assertEquals(chain.path("last").asText(), psql("select digest from chain_link where number = " + chain.path("links").asLong()).strip(), "the chain goes on from where the backup was made");
             theServerOwnsNothing();

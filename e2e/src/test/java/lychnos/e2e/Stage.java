@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BooleanSupplier;
+import java.util.function.Supplier;
 
 /**
  * A whole installation for one journey: a database of its own, stand-in machines on the far side of the wire, and the
@@ -94,7 +95,6 @@ final class Stage implements AutoCloseable {
             command.addAll(List.of(services));
         }
         hallCommand = command;
-        startHall();
         if (elsewhere()) {
             port = Office.PORT;
         } else {
@@ -102,7 +102,14 @@ final class Stage implements AutoCloseable {
                 port = free.getLocalPort();
             }
         }
-        startServer();
+        try {
+            startHall();
+            startServer();
+        } catch (IOException | RuntimeException | AssertionError e) {
+            // what is left running would hold the addresses of the next stage
+            close();
+            throw e;
+        }
     }
 
     private static String env(String name) {
@@ -116,7 +123,7 @@ final class Stage implements AutoCloseable {
     void startHall() throws IOException {
         Files.deleteIfExists(directory.resolve("hall.log"));
         hall = start(hallCommand, Map.of(), "hall.log");
-        until("the hall is ready", Duration.ofSeconds(60), () -> log("hall.log").contains("hall ready"));
+        comesUp("the hall", hall, "hall.log", () -> log("hall.log").contains("hall ready"));
     }
 
     /** Takes the power from every machine; what they had stored stays. */
@@ -176,7 +183,7 @@ final class Stage implements AutoCloseable {
         command.addAll(options);
         command.addAll(List.of("-jar", ROOT.resolve("server/target/quarkus-app/quarkus-run.jar").toString()));
         Process started = start(command, environment, log);
-        until("the server answers", Duration.ofSeconds(90), () -> {
+        comesUp("the server", started, log, () -> {
             try (Socket socket = new Socket()) {
                 socket.connect(new InetSocketAddress(host(), port), 500);
                 return true;
@@ -185,6 +192,25 @@ final class Stage implements AutoCloseable {
             }
         });
         return started;
+    }
+
+    /** Waits for a process of ours; one that ends instead is told at once, with what it said last. */
+    private void comesUp(String what, Process process, String log, BooleanSupplier ready) {
+        until(what + " is ready", Duration.ofSeconds(120), () -> {
+            if (ready.getAsBoolean()) {
+                return true;
+            }
+            // a hall without machines has ended as soon as it was ready
+            if (!process.isAlive() && !ready.getAsBoolean()) {
+                throw new AssertionError(what + " ended with " + process.exitValue() + ":\n" + tail(log));
+            }
+            return false;
+        }, () -> tail(log));
+    }
+
+    private String tail(String name) {
+        String text = log(name);
+        return text.substring(Math.max(0, text.length() - 3000));
     }
 
     /** Ends the server as a power cut would. */
@@ -261,10 +287,15 @@ final class Stage implements AutoCloseable {
 
     /** Waits for a condition, at most so long. */
     static void until(String what, Duration atMost, BooleanSupplier holds) {
+        until(what, atMost, holds, () -> "");
+    }
+
+    /** @param shown what is said of it where it never holds */
+    private static void until(String what, Duration atMost, BooleanSupplier holds, Supplier<String> shown) {
         long deadline = System.nanoTime() + atMost.toNanos();
         while (!holds.getAsBoolean()) {
             if (System.nanoTime() > deadline) {
-                throw new AssertionError("never: " + what);
+                throw new AssertionError("never: " + what + "\n" + shown.get());
             }
             LockSupport.parkNanos(BETWEEN_LOOKS.toNanos());
         }
@@ -272,7 +303,9 @@ final class Stage implements AutoCloseable {
 
     @Override
     public void close() {
-        server.destroy();
+        if (server != null) {
+            server.destroy();
+        }
         if (second != null) {
             second.destroy();
         }
