@@ -21,7 +21,7 @@ if [ "${LYCHNOS_INSIDE:-}" != test ]; then
   find_namespaces || die "this machine grants no network namespaces, and without one a test could reach the network"
   say "building, and fetching what tests need"
   # all but the tests; one of them that needs nothing is run, so that what runs them is fetched too
-  (cd "$ROOT" && mvn -B -q -Dstyle.color=never -Dtest=CanonicalJsonTest -Dsurefire.failIfNoSpecifiedTests=false package quarkus:go-offline >/dev/null) \
+  (cd "$ROOT" && mvn -B -q -Dstyle.color=never -Dtest=CanonicalJsonTest -Dsurefire.failIfNoSpecifiedTests=false -Dspotless.check.skip=false package quarkus:go-offline >/dev/null) \
     || die "the build failed, or what it needs could not be fetched; see: mvn package -DskipTests"
   RUN=$(mktemp -d "${TMPDIR:-/tmp}/lychnos-test.XXXXXX")
   chmod 755 "$RUN"
@@ -47,7 +47,7 @@ fi
 # of the checkout, and a network, services and a database of its own.
 TESTS=(-o -B -Dstyle.color=never --no-transfer-progress -Dweb.skip -Dsurefire.failIfNoSpecifiedTests=false)
 lane_small() {
-  (cd web && npm run --silent check && npm run --silent lint && npm run --silent test)
+  (cd web && npm run --silent format:check && npm run --silent check && npm run --silent lint && npm run --silent test)
   mvn "${TESTS[@]}" -pl core,lab,wire test
   mvn "${TESTS[@]}" -pl e2e -Dtest=BenchesTest test
 }
