@@ -22,7 +22,10 @@
   {:else if session.state.status === 'out'}
     <SignIn door={session.state.door} />
   {:else if session.state.status === 'silent'}
-    <main class="quiet"><p>{m.frame.unreachable}</p><button onclick={() => void session.ask()}>{m.configure.retry}</button></main>
+    <main class="quiet">
+      <p>{m.frame.unreachable}</p>
+      <button onclick={() => void session.ask()}>{m.configure.retry}</button>
+    </main>
   {:else}
     <main class="quiet"><p class="sub">{m.frame.loading}</p></main>
   {/if}
@@ -31,5 +34,8 @@
 </QueryClientProvider>
 
 <style>
-  .quiet { padding: 40px; text-align: center; }
+  .quiet {
+    padding: 40px;
+    text-align: center;
+  }
 </style>

@@ -42,7 +42,10 @@ export function path(bringUp: number, stage: StageName, unit?: number | null): s
 export function go(to: string): void {
   const url = new URL(to, location.origin);
   const search = Object.fromEntries(url.searchParams);
-  void (navigate as unknown as (path: string, options: { search: Record<string, string> }) => Promise<unknown>)(url.pathname, { search });
+  void (navigate as unknown as (path: string, options: { search: Record<string, string> }) => Promise<unknown>)(
+    url.pathname,
+    { search },
+  );
 }
 
 /** The bring-up in the address. */

@@ -5,8 +5,18 @@ import BringUps from '../src/stages/board/BringUps.svelte';
 import Asking from './Asking.svelte';
 import { signedIn } from './signed';
 
-const brief = (change: Partial<Brief>): Brief => ({ id: 1, name: 'Row A', due: null, site: 'Ardal', siteCode: 'ard', units: 12, signed: 2, ...change });
-const answer = (body: unknown, status = 200) => new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } });
+const brief = (change: Partial<Brief>): Brief => ({
+  id: 1,
+  name: 'Row A',
+  due: null,
+  site: 'Ardal',
+  siteCode: 'ard',
+  units: 12,
+  signed: 2,
+  ...change,
+});
+const answer = (body: unknown, status = 200) =>
+  new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } });
 
 function shown(): void {
   render(Asking, { of: BringUps });
@@ -25,7 +35,9 @@ describe('the list of bring-ups', () => {
   });
 
   it('says how far each is', async () => {
-    fetched.mockImplementation(() => Promise.resolve(answer([brief({}), brief({ id: 2, name: 'Empty', units: 0, signed: 0 })])));
+    fetched.mockImplementation(() =>
+      Promise.resolve(answer([brief({}), brief({ id: 2, name: 'Empty', units: 0, signed: 0 })])),
+    );
     shown();
     expect(await screen.findByText(/2 of 12 signed/)).toBeInTheDocument();
     expect(screen.getByText(/no unit yet/)).toBeInTheDocument();
@@ -42,7 +54,9 @@ describe('the list of bring-ups', () => {
   });
 
   it('proposes the site where the last one was begun', async () => {
-    fetched.mockImplementation(() => Promise.resolve(answer([brief({ id: 7, site: 'Ardal north', siteCode: 'arn' }), brief({ id: 3 })])));
+    fetched.mockImplementation(() =>
+      Promise.resolve(answer([brief({ id: 7, site: 'Ardal north', siteCode: 'arn' }), brief({ id: 3 })])),
+    );
     shown();
     await screen.findAllByText(/of 12 signed/);
     await fireEvent.click(screen.getByRole('button', { name: 'Begin a bring-up' }));
@@ -51,7 +65,19 @@ describe('the list of bring-ups', () => {
   });
 
   it('says at the field what is wrong with it, and keeps what was typed', async () => {
-    fetched.mockImplementation((_, init) => Promise.resolve(init?.method === 'POST' ? answer({ detail: 'Something is wrong.', faults: [{ field: 'siteCode', reason: 'A site’s word has 2 to 12 small letters and digits.' }] }, 400) : answer([])));
+    fetched.mockImplementation((_, init) =>
+      Promise.resolve(
+        init?.method === 'POST'
+          ? answer(
+              {
+                detail: 'Something is wrong.',
+                faults: [{ field: 'siteCode', reason: 'A site’s word has 2 to 12 small letters and digits.' }],
+              },
+              400,
+            )
+          : answer([]),
+      ),
+    );
     shown();
     await screen.findByText(/None yet/);
     await fireEvent.click(screen.getByRole('button', { name: 'Begin a bring-up' }));

@@ -4,13 +4,39 @@ import type { Measured, PrepareView, Statement } from '../src/lib/types';
 import Groundwork from '../src/stages/prepare/Groundwork.svelte';
 import { signedIn } from './signed';
 
-const network = (change: Partial<Statement>): Statement => ({ id: 1, name: 'Management, row B', prefix: '10.40.9.0/24', gateway: '10.40.9.1', vlan: 409, ...change }) as unknown as Statement;
-const measured = (kind: Measured['kind'], address: string, state: Measured['state'], sentence = '', detail: Record<string, string> = {}): Measured => ({ kind, address, state, sentence, detail, at: '2026-11-23T09:20:00Z' });
-const view = (services: Measured[], networks: Statement[] = [network({})]): PrepareView =>
-  ({ groundwork: { network: networks[0] ?? null, networks, findings: [], toPlace: 3, free: 80, undoableImport: null }, choices: [], units: [], rows: [], services, things: [], knownUnits: 0 });
+const network = (change: Partial<Statement>): Statement =>
+  ({
+    id: 1,
+    name: 'Management, row B',
+    prefix: '10.40.9.0/24',
+    gateway: '10.40.9.1',
+    vlan: 409,
+    ...change,
+  }) as unknown as Statement;
+const measured = (
+  kind: Measured['kind'],
+  address: string,
+  state: Measured['state'],
+  sentence = '',
+  detail: Record<string, string> = {},
+): Measured => ({ kind, address, state, sentence, detail, at: '2026-11-23T09:20:00Z' });
+const view = (services: Measured[], networks: Statement[] = [network({})]): PrepareView => ({
+  groundwork: { network: networks[0] ?? null, networks, findings: [], toPlace: 3, free: 80, undoableImport: null },
+  choices: [],
+  units: [],
+  rows: [],
+  services,
+  things: [],
+  knownUnits: 0,
+});
 
 function shown(services: Measured[], networks?: Statement[]) {
-  return render(Groundwork, { view: view(services, networks), onstate: () => undefined, onopen: () => undefined, onmeasure: () => undefined });
+  return render(Groundwork, {
+    view: view(services, networks),
+    onstate: () => undefined,
+    onopen: () => undefined,
+    onmeasure: () => undefined,
+  });
 }
 
 const marks = () => screen.getAllByRole('img').map((mark) => mark.getAttribute('aria-label'));
@@ -33,7 +59,10 @@ describe('the groundwork', () => {
   });
 
   it('counts what is well of each service, and says what is not', () => {
-    shown([measured('TIME', '10.40.8.6', 'FINE', '-1.2 ms, stratum 3'), measured('TIME', '10.40.8.9', 'LIES', 'is off by +120.0 s from 3 that agree')]);
+    shown([
+      measured('TIME', '10.40.8.6', 'FINE', '-1.2 ms, stratum 3'),
+      measured('TIME', '10.40.8.9', 'LIES', 'is off by +120.0 s from 3 that agree'),
+    ]);
     expect(screen.getByText('1 of 2 well')).toBeInTheDocument();
     expect(screen.getByText(/is off by/)).toHaveClass('wrong');
   });

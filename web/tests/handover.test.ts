@@ -5,11 +5,38 @@ import HandOver from '../src/stages/handover/HandOver.svelte';
 import Asking from './Asking.svelte';
 import { Server, signedIn } from './signed';
 
-const unit = (id: number, state: SignStanding['state'], change: Partial<SignStanding> = {}): SignStanding =>
-  ({ unitId: id, unit: `ard-srv-00${id}-oob`, kind: 'server-controller', state, why: '', fault: false, face: state === 'READY' ? `face-${id}` : '', digest: null, signedBy: '', signedAt: null, provenAt: null, ...change });
+const unit = (id: number, state: SignStanding['state'], change: Partial<SignStanding> = {}): SignStanding => ({
+  unitId: id,
+  unit: `ard-srv-00${id}-oob`,
+  kind: 'server-controller',
+  state,
+  why: '',
+  fault: false,
+  face: state === 'READY' ? `face-${id}` : '',
+  digest: null,
+  signedBy: '',
+  signedAt: null,
+  provenAt: null,
+  ...change,
+});
 const view = (units: SignStanding[]): HandoverView => ({
-  name: 'Ardal Hall 2, row A', names: 24, exports: ['endpoints.csv', 'zones/ardal.example.zone'], units, proposed: [], retired: [], items: [],
-  lines: units.map((each) => ({ unitId: each.unitId, claimId: 100 + each.unitId, name: `${each.unit}.ardal.example`, role: 'management', address: `10.40.8.10${each.unitId}`, serial: `BF-${each.unitId}`, certificate: '', provenAt: null })),
+  name: 'Ardal Hall 2, row A',
+  names: 24,
+  exports: ['endpoints.csv', 'zones/ardal.example.zone'],
+  units,
+  proposed: [],
+  retired: [],
+  items: [],
+  lines: units.map((each) => ({
+    unitId: each.unitId,
+    claimId: 100 + each.unitId,
+    name: `${each.unit}.ardal.example`,
+    role: 'management',
+    address: `10.40.8.10${each.unitId}`,
+    serial: `BF-${each.unitId}`,
+    certificate: '',
+    provenAt: null,
+  })),
 });
 
 describe('Hand over', () => {
@@ -27,9 +54,15 @@ describe('Hand over', () => {
   afterEach(() => vi.unstubAllGlobals());
 
   it('tells once what stands in the way of several, what a person must mend first', async () => {
-    shown([unit(1, 'BLOCKED', { why: 'It was not checked yet, or not all of it.' }), unit(2, 'BLOCKED', { why: 'It was not checked yet, or not all of it.' }), unit(3, 'BLOCKED', { why: 'Port 23 answers and must be shut.', fault: true })]);
+    shown([
+      unit(1, 'BLOCKED', { why: 'It was not checked yet, or not all of it.' }),
+      unit(2, 'BLOCKED', { why: 'It was not checked yet, or not all of it.' }),
+      unit(3, 'BLOCKED', { why: 'Port 23 answers and must be shut.', fault: true }),
+    ]);
     await screen.findByText('Port 23 answers and must be shut.');
-    const notes = [...document.querySelectorAll('aside a.note')].map((note) => note.textContent.replace(/\s+/g, ' ').trim());
+    const notes = [...document.querySelectorAll('aside a.note')].map((note) =>
+      note.textContent.replace(/\s+/g, ' ').trim(),
+    );
     expect(notes[0]).toContain('Port 23 answers');
     expect(notes[1]).toContain('2 units');
     expect(notes).toHaveLength(2);
@@ -42,13 +75,21 @@ describe('Hand over', () => {
     const dialog = screen.getByRole('dialog', { hidden: true });
     await fireEvent.click(within(dialog).getByLabelText('ard-srv-001-oob'));
     await fireEvent.click(within(dialog).getByRole('button', { name: 'Sign 1 unit', hidden: true }));
-    await vi.waitFor(() => expect(server.sent.find((each) => each.path.endsWith('/signatures'))?.body).toEqual({ units: [{ unit: 2, face: 'face-2' }] }));
+    await vi.waitFor(() =>
+      expect(server.sent.find((each) => each.path.endsWith('/signatures'))?.body).toEqual({
+        units: [{ unit: 2, face: 'face-2' }],
+      }),
+    );
   });
 
   it('says in the dialog why nothing was signed, and leaves it open', async () => {
-    shown([unit(1, 'READY')], { '/signatures': [409, { detail: 'ard-srv-001-oob is not as you saw it: something of it has changed meanwhile.' }] });
+    shown([unit(1, 'READY')], {
+      '/signatures': [409, { detail: 'ard-srv-001-oob is not as you saw it: something of it has changed meanwhile.' }],
+    });
     await fireEvent.click(await screen.findByRole('button', { name: /Sign 1 unit/ }));
-    await fireEvent.click(within(screen.getByRole('dialog', { hidden: true })).getByRole('button', { name: 'Sign 1 unit', hidden: true }));
+    await fireEvent.click(
+      within(screen.getByRole('dialog', { hidden: true })).getByRole('button', { name: 'Sign 1 unit', hidden: true }),
+    );
     expect(await screen.findByRole('alert', { hidden: true })).toHaveTextContent('not as you saw it');
   });
 
@@ -61,7 +102,17 @@ describe('Hand over', () => {
   });
 
   it('says whether the record holds, and at which link it does not', async () => {
-    server = new Server({ '/handover': view([unit(1, 'SIGNED', { digest: 'ab'.repeat(32), signedBy: 'Hall lead', signedAt: '2026-11-23T09:20:00Z' })]), '/verifications': { links: 12, records: 1, last: 'cd'.repeat(32), breaks: [{ number: 7, why: 'its digest is another one' }] } });
+    server = new Server({
+      '/handover': view([
+        unit(1, 'SIGNED', { digest: 'ab'.repeat(32), signedBy: 'Hall lead', signedAt: '2026-11-23T09:20:00Z' }),
+      ]),
+      '/verifications': {
+        links: 12,
+        records: 1,
+        last: 'cd'.repeat(32),
+        breaks: [{ number: 7, why: 'its digest is another one' }],
+      },
+    });
     render(Asking, { of: HandOver });
     expect(await screen.findByText(/signed by Hall lead/)).toBeInTheDocument();
     await fireEvent.click(screen.getByRole('button', { name: /Verify record/ }));

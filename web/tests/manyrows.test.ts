@@ -3,13 +3,25 @@ import { createRawSnippet, tick } from 'svelte';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import ManyRows from '../src/parts/ManyRows.svelte';
 
-interface Line { name: string; tall: boolean }
-const lines = (count: number): Line[] => Array.from({ length: count }, (_, i) => ({ name: `ard-srv-${i + 1}`, tall: i % 10 === 0 }));
+interface Line {
+  name: string;
+  tall: boolean;
+}
+const lines = (count: number): Line[] =>
+  Array.from({ length: count }, (_, i) => ({ name: `ard-srv-${i + 1}`, tall: i % 10 === 0 }));
 const head = createRawSnippet(() => ({ render: () => '<tr><th>Unit</th></tr>' }));
 const row = createRawSnippet((item: () => Line) => ({ render: () => `<tr><td>${item().name}</td></tr>` }));
 
 function shown(items: Line[]) {
-  return render(ManyRows, { items, key: (line: unknown) => (line as Line).name, head, row: row as never, cols: 1, height: (line: unknown) => ((line as Line).tall ? 50 : 30), label: 'Units' });
+  return render(ManyRows, {
+    items,
+    key: (line: unknown) => (line as Line).name,
+    head,
+    row: row as never,
+    cols: 1,
+    height: (line: unknown) => ((line as Line).tall ? 50 : 30),
+    label: 'Units',
+  });
 }
 
 const names = () => [...document.querySelectorAll('tbody tr:not(.room)')].map((each) => each.textContent);
@@ -41,7 +53,9 @@ describe('a table of many rows', () => {
     for (const top of [0, 64_000, whole - 600, whole]) {
       box.scrollTop = top;
       await fireEvent.scroll(box);
-      const drawn = names().map((name) => (Number(name.split('-')[2]) % 10 === 1 ? 50 : 30)).reduce((sum, height) => sum + height, 0);
+      const drawn = names()
+        .map((name) => (Number(name.split('-')[2]) % 10 === 1 ? 50 : 30))
+        .reduce((sum, height) => sum + height, 0);
       expect(rooms().reduce((sum, height) => sum + height, 0) + drawn).toBe(whole);
     }
     expect(names().at(-1)).toBe('ard-srv-5000');

@@ -4,7 +4,16 @@ import type { PrepareView } from '../src/lib/types';
 import NetworkForm from '../src/stages/prepare/NetworkForm.svelte';
 import { Server, signedIn } from './signed';
 
-const like: PrepareView['choices'][number] = { id: 3, name: 'Management, row A', prefix: '10.40.8.0/24', vlan: 408, purpose: 'management', domain: 'ardal.example', nameServers: ['10.40.8.3', '10.40.8.4'], timeServers: ['10.40.8.6'] };
+const like: PrepareView['choices'][number] = {
+  id: 3,
+  name: 'Management, row A',
+  prefix: '10.40.8.0/24',
+  vlan: 408,
+  purpose: 'management',
+  domain: 'ardal.example',
+  nameServers: ['10.40.8.3', '10.40.8.4'],
+  timeServers: ['10.40.8.6'],
+};
 
 describe('stating a network', () => {
   let server = new Server({});
@@ -44,11 +53,35 @@ describe('stating a network', () => {
     await type('Pools and kept ranges 1', '101-180');
     await save();
     await vi.waitFor(() => expect(onclose).toHaveBeenCalledOnce());
-    expect(server.sent[0]).toMatchObject({ method: 'PUT', path: expect.stringMatching(/\/network$/) as string, body: { prefix: '10.40.9.0/24', vlan: null, mtu: null, nameServers: ['10.40.8.3', '10.40.8.4', '10.40.8.5'], ranges: [{ purpose: 'pool', run: '101-180', note: '' }] } });
+    expect(server.sent[0]).toMatchObject({
+      method: 'PUT',
+      path: expect.stringMatching(/\/network$/) as string,
+      body: {
+        prefix: '10.40.9.0/24',
+        vlan: null,
+        mtu: null,
+        nameServers: ['10.40.8.3', '10.40.8.4', '10.40.8.5'],
+        ranges: [{ purpose: 'pool', run: '101-180', note: '' }],
+      },
+    });
   });
 
   it('says at each field what is wrong with it, goes to the first, and loses nothing', async () => {
-    server = new Server({}, { '/network': [400, { detail: 'Two fields are wrong.', faults: [{ field: 'prefix', reason: 'Host bits are set; the network is 10.40.9.0/24.' }, { field: 'ranges.0', reason: '300 is more than 255.' }] }] });
+    server = new Server(
+      {},
+      {
+        '/network': [
+          400,
+          {
+            detail: 'Two fields are wrong.',
+            faults: [
+              { field: 'prefix', reason: 'Host bits are set; the network is 10.40.9.0/24.' },
+              { field: 'ranges.0', reason: '300 is more than 255.' },
+            ],
+          },
+        ],
+      },
+    );
     render(NetworkForm, { start: null, further: false, onclose });
     await type('Prefix', '10.40.9.7/24');
     await type('Domain', 'ardal.example');
@@ -74,7 +107,10 @@ describe('stating a network', () => {
   });
 
   it('may be saved again by whoever has been told that somebody else was there', async () => {
-    server = new Server({}, { '/network': [412, { detail: 'It was changed by somebody else since you looked at it.', version: 'new' }] });
+    server = new Server(
+      {},
+      { '/network': [412, { detail: 'It was changed by somebody else since you looked at it.', version: 'new' }] },
+    );
     render(NetworkForm, { start: null, further: false, onclose });
     await type('Prefix', '10.40.9.0/24');
     await save();

@@ -7,11 +7,15 @@ import Mark from '../src/parts/Mark.svelte';
 
 describe('the ladder', () => {
   it('says how high it holds and where it breaks', () => {
-    render(Ladder, { standings: ['HOLDS', 'HOLDS', 'BROKEN', 'NOT_REACHED', 'NOT_REACHED', 'NOT_REACHED', 'NOT_REACHED'] });
+    render(Ladder, {
+      standings: ['HOLDS', 'HOLDS', 'BROKEN', 'NOT_REACHED', 'NOT_REACHED', 'NOT_REACHED', 'NOT_REACHED'],
+    });
     expect(screen.getByRole('img')).toHaveAccessibleName('2/7, TLS broken');
   });
   it('does not paint what was not measured as if it held', () => {
-    const { container } = render(Ladder, { standings: ['NOT_MEASURED', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS'] });
+    const { container } = render(Ladder, {
+      standings: ['NOT_MEASURED', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS'],
+    });
     expect(container.querySelectorAll('rect[fill="none"]')).toHaveLength(1);
     expect(screen.getByRole('img')).toHaveAccessibleName('6/7');
   });

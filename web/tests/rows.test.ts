@@ -9,13 +9,40 @@ import { createRawSnippet } from 'svelte';
 
 const cell = (mark: Cell['mark'], text: string): Cell => ({ mark, text, since: null });
 const row = (change: Partial<Row>): Row => ({
-  unitId: 7, name: 'ard-srv-007-oob', position: 'R2 u5', rack: 'R2', kind: 'Server management controller', serial: 'BF-00953', mac: '02:4c:59:a1:07:08', address: '10.40.8.107',
-  prepare: cell('done', 'known'), allocate: cell('done', '10.40.8.107'), configure: cell('fault', 'set, not proven'), prove: cell('fault', 'Port 23 answers and must be shut.'),
-  handover: cell('dark', '—'), standings: ['HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'BROKEN'], sentence: '', ...change,
+  unitId: 7,
+  name: 'ard-srv-007-oob',
+  position: 'R2 u5',
+  rack: 'R2',
+  kind: 'Server management controller',
+  serial: 'BF-00953',
+  mac: '02:4c:59:a1:07:08',
+  address: '10.40.8.107',
+  prepare: cell('done', 'known'),
+  allocate: cell('done', '10.40.8.107'),
+  configure: cell('fault', 'set, not proven'),
+  prove: cell('fault', 'Port 23 answers and must be shut.'),
+  handover: cell('dark', '—'),
+  standings: ['HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'BROKEN'],
+  sentence: '',
+  ...change,
 });
 const lane = (change: Partial<Lane>): Lane => ({
-  runId: 1, unitId: 7, name: 'ard-srv-007-oob', position: 'R2 u5', address: '10.40.8.107', state: 'RUNNING', step: 'setting time servers', stepNumber: 6, steps: 10, note: '', advice: '',
-  startedAt: null, stepAt: null, endedAt: null, cancelling: false, ...change,
+  runId: 1,
+  unitId: 7,
+  name: 'ard-srv-007-oob',
+  position: 'R2 u5',
+  address: '10.40.8.107',
+  state: 'RUNNING',
+  step: 'setting time servers',
+  stepNumber: 6,
+  steps: 10,
+  note: '',
+  advice: '',
+  startedAt: null,
+  stepAt: null,
+  endedAt: null,
+  cancelling: false,
+  ...change,
 });
 
 describe('a row of the Board', () => {
@@ -27,7 +54,12 @@ describe('a row of the Board', () => {
     expect(screen.getByText('Port 23 answers and must be shut.')).toBeInTheDocument();
   });
   it('does not say the position twice where there is no name yet', () => {
-    render(BoardRow, { row: row({ name: 'R2 u5', serial: null, address: null, prove: cell('dark', '—') }), on: false, onchoose: () => undefined, onopen: () => undefined });
+    render(BoardRow, {
+      row: row({ name: 'R2 u5', serial: null, address: null, prove: cell('dark', '—') }),
+      on: false,
+      onchoose: () => undefined,
+      onopen: () => undefined,
+    });
     expect(screen.getAllByText(/R2 u5/)).toHaveLength(1);
     expect(screen.getByText('server management controller')).toBeInTheDocument();
   });
@@ -40,24 +72,37 @@ describe('a row of the Board', () => {
 });
 
 describe('a lane', () => {
-  const bars = (container: HTMLElement) => [...container.querySelectorAll('.bar i')].map((bar) => bar.className.split(' ')[0]);
+  const bars = (container: HTMLElement) =>
+    [...container.querySelectorAll('.bar i')].map((bar) => bar.className.split(' ')[0]);
   it('shows what is past, what is under way and what is to come', () => {
     const { container } = render(LaneRow, { lane: lane({}), on: false, onchoose: () => undefined });
     expect(bars(container)).toEqual(['past', 'past', 'past', 'past', 'past', 'now', 'to', 'to', 'to', 'to']);
     expect(screen.getByText('setting time servers')).toBeInTheDocument();
   });
   it('waits on the machine, not on a person, while it restarts', () => {
-    const { container } = render(LaneRow, { lane: lane({ step: 'waiting for it at its new address', stepNumber: 8 }), on: false, onchoose: () => undefined });
+    const { container } = render(LaneRow, {
+      lane: lane({ step: 'waiting for it at its new address', stepNumber: 8 }),
+      on: false,
+      onchoose: () => undefined,
+    });
     expect(bars(container)[7]).toBe('waits');
     expect(screen.getByRole('img', { name: 'waiting on a machine' })).toBeInTheDocument();
   });
   it('says why it stopped', () => {
-    const { container } = render(LaneRow, { lane: lane({ state: 'STOPPED', note: 'It has not come back.' }), on: false, onchoose: () => undefined });
+    const { container } = render(LaneRow, {
+      lane: lane({ state: 'STOPPED', note: 'It has not come back.' }),
+      on: false,
+      onchoose: () => undefined,
+    });
     expect(bars(container)[5]).toBe('broke');
     expect(screen.getByText('It has not come back.')).toBeInTheDocument();
   });
   it('is wholly past when it is done', () => {
-    const { container } = render(LaneRow, { lane: lane({ state: 'DONE', stepNumber: 10 }), on: false, onchoose: () => undefined });
+    const { container } = render(LaneRow, {
+      lane: lane({ state: 'DONE', stepNumber: 10 }),
+      on: false,
+      onchoose: () => undefined,
+    });
     expect(new Set(bars(container))).toEqual(new Set(['past']));
   });
 });
@@ -72,7 +117,10 @@ describe('the door', () => {
     expect(screen.getByText(/This is a lab/)).toBeInTheDocument();
   });
   it('shows the server’s sentence and keeps what was typed', async () => {
-    vi.stubGlobal('fetch', vi.fn(() => Promise.resolve(new Response('{"detail":"Login or password is wrong."}', { status: 401 }))));
+    vi.stubGlobal(
+      'fetch',
+      vi.fn(() => Promise.resolve(new Response('{"detail":"Login or password is wrong."}', { status: 401 }))),
+    );
     render(SignIn, { door: { firstLeadWanted: false, lab: false } });
     await fireEvent.input(screen.getByLabelText('Login'), { target: { value: 'rack-one' } });
     await fireEvent.input(screen.getByLabelText('Password'), { target: { value: 'wrong' } });
@@ -86,7 +134,11 @@ describe('the door', () => {
 describe('a dialog', () => {
   it('has a name and can be closed', async () => {
     const onclose = vi.fn();
-    render(Dialog, { title: 'Read labels', onclose, children: createRawSnippet(() => ({ render: () => '<p>text</p>' })) });
+    render(Dialog, {
+      title: 'Read labels',
+      onclose,
+      children: createRawSnippet(() => ({ render: () => '<p>text</p>' })),
+    });
     expect(screen.getByRole('dialog', { hidden: true })).toHaveAccessibleName('Read labels');
     await fireEvent.click(screen.getByRole('button', { name: 'Close', hidden: true }));
     expect(onclose).toHaveBeenCalledOnce();

@@ -8,16 +8,72 @@ import { Server, signedIn } from './signed';
 
 const cell = (mark: Cell['mark'], text: string): Cell => ({ mark, text, since: null });
 const row = (id: number, rack: string | null, change: Partial<Row> = {}): Row => ({
-  unitId: id, name: `ard-srv-${id}`, position: rack ? `${rack} u${id}` : '', rack, kind: 'Server management controller', serial: `BF-${id}`, mac: null, address: null, prepare: cell('done', 'known'), allocate: cell('dark', '—'),
-  configure: cell('dark', '—'), prove: cell('dark', '—'), handover: cell('dark', '—'), standings: [], sentence: '', ...change,
+  unitId: id,
+  name: `ard-srv-${id}`,
+  position: rack ? `${rack} u${id}` : '',
+  rack,
+  kind: 'Server management controller',
+  serial: `BF-${id}`,
+  mac: null,
+  address: null,
+  prepare: cell('done', 'known'),
+  allocate: cell('dark', '—'),
+  configure: cell('dark', '—'),
+  prove: cell('dark', '—'),
+  handover: cell('dark', '—'),
+  standings: [],
+  sentence: '',
+  ...change,
 });
 const stage = { fault: '', text: '', percent: 0 };
 const board = (rows: Row[]): BoardView => ({
-  id: 0, name: 'Row A', due: null, network: '10.40.8.0/24', kindTitle: '', units: rows.length, rows, course: { prepare: stage, allocate: stage, configure: stage, prove: stage, handover: stage },
-  todos: rows.length === 0 ? [{ mark: 'work', title: 'Say which units are expected', text: 'from a label list, a table, or typed into the fact sheet', stage: 'prepare', unitId: null }] : [], waiting: [],
+  id: 0,
+  name: 'Row A',
+  due: null,
+  network: '10.40.8.0/24',
+  kindTitle: '',
+  units: rows.length,
+  rows,
+  course: { prepare: stage, allocate: stage, configure: stage, prove: stage, handover: stage },
+  todos:
+    rows.length === 0
+      ? [
+          {
+            mark: 'work',
+            title: 'Say which units are expected',
+            text: 'from a label list, a table, or typed into the fact sheet',
+            stage: 'prepare',
+            unitId: null,
+          },
+        ]
+      : [],
+  waiting: [],
 });
-const lane = (id: number, state: string): Lane => ({ runId: id, unitId: id, name: `ard-srv-${id}`, position: `R1 u${id}`, address: '', state, step: '', stepNumber: 3, steps: 10, note: state === 'STOPPED' ? 'It has not come back.' : '', advice: '', startedAt: null, stepAt: null, endedAt: null, cancelling: false }) as Lane;
-const configure = (lanes: Lane[], ready = 0): ConfigureView => ({ lanes, ready, readyNames: ready ? 'ard-srv-1 … ard-srv-9' : '', hold: 'NONE', counts: {} });
+const lane = (id: number, state: string): Lane =>
+  ({
+    runId: id,
+    unitId: id,
+    name: `ard-srv-${id}`,
+    position: `R1 u${id}`,
+    address: '',
+    state,
+    step: '',
+    stepNumber: 3,
+    steps: 10,
+    note: state === 'STOPPED' ? 'It has not come back.' : '',
+    advice: '',
+    startedAt: null,
+    stepAt: null,
+    endedAt: null,
+    cancelling: false,
+  }) as Lane;
+const configure = (lanes: Lane[], ready = 0): ConfigureView => ({
+  lanes,
+  ready,
+  readyNames: ready ? 'ard-srv-1 … ard-srv-9' : '',
+  hold: 'NONE',
+  counts: {},
+});
 
 let server = new Server({});
 beforeEach(() => {
@@ -35,7 +91,11 @@ describe('the Board', () => {
   it('has a head for each rack, and one for what is in none', async () => {
     shown([row(1, 'R1', { prove: cell('lit', '') }), row(2, 'R2'), row(3, null), row(4, 'R1')]);
     await screen.findByText('ard-srv-3');
-    expect(screen.getAllByRole('rowheader').map((head) => head.textContent)).toEqual(['Rack R1 · 2 units, 1 proven', 'Rack R2 · 1 unit, 0 proven', 'In no rack · 1 unit, 0 proven']);
+    expect(screen.getAllByRole('rowheader').map((head) => head.textContent)).toEqual([
+      'Rack R1 · 2 units, 1 proven',
+      'Rack R2 · 1 unit, 0 proven',
+      'In no rack · 1 unit, 0 proven',
+    ]);
   });
 
   it('leads a new hall to Prepare', async () => {
@@ -65,7 +125,9 @@ describe('Configure', () => {
 
   it('says what has to come first where nothing can be started', async () => {
     shown(configure([]));
-    expect(await screen.findByText(/Nothing was started yet/)).toHaveTextContent('Nothing was started yet. A unit can be, once 1 Prepare knows everything that its setup asks and 2 Allocate has given it its addresses.');
+    expect(await screen.findByText(/Nothing was started yet/)).toHaveTextContent(
+      'Nothing was started yet. A unit can be, once 1 Prepare knows everything that its setup asks and 2 Allocate has given it its addresses.',
+    );
   });
 
   it('names what is ready, and starts as many at once as one says', async () => {
@@ -73,13 +135,19 @@ describe('Configure', () => {
     await fireEvent.click(await screen.findByRole('button', { name: /Start 9 units/ }));
     await fireEvent.input(screen.getByRole('spinbutton', { hidden: true }), { target: { value: '5' } });
     await fireEvent.click(screen.getByRole('button', { name: 'Start', hidden: true }));
-    await vi.waitFor(() => expect(server.sent).toEqual([{ method: 'POST', path: expect.stringMatching(/\/rounds$/) as string, body: { width: 5 } }]));
+    await vi.waitFor(() =>
+      expect(server.sent).toEqual([
+        { method: 'POST', path: expect.stringMatching(/\/rounds$/) as string, body: { width: 5 } },
+      ]),
+    );
   });
 
   it('opens what has stopped, and lets it be tried again or set aside', async () => {
     shown(configure([lane(1, 'DONE'), lane(2, 'STOPPED'), lane(3, 'WAITING')]));
     await fireEvent.click(await screen.findByRole('button', { name: 'Try again' }));
-    await vi.waitFor(() => expect(server.sent.map((each) => each.path.replace(/^.*\/api/, ''))).toEqual(['/runs/2/retry']));
+    await vi.waitFor(() =>
+      expect(server.sent.map((each) => each.path.replace(/^.*\/api/, ''))).toEqual(['/runs/2/retry']),
+    );
     expect(screen.getByRole('button', { name: 'Go on without it' })).toBeInTheDocument();
   });
 

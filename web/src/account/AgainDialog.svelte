@@ -30,14 +30,29 @@
   <form onsubmit={(event) => void confirm(event)}>
     <p class="sub">{m.account.againSay}</p>
     <input type="text" autocomplete="username" value={session.me?.login} readonly hidden />
-    <Label>{m.account.old}<Input type="password" bind:value={password} required autocomplete="current-password" aria-invalid={fault ? 'true' : undefined} /></Label>
+    <Label
+      >{m.account.old}<Input
+        type="password"
+        bind:value={password}
+        required
+        autocomplete="current-password"
+        aria-invalid={fault ? 'true' : undefined}
+      /></Label
+    >
     {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
     <div><B look="go" type="submit" disabled={busy || !password}>{m.account.confirm}</B></div>
   </form>
 </Dialog>
 
 <style>
-  form { display: grid; gap: 12px; }
-  p { margin: 0; }
-  .fault { color: var(--fault); }
+  form {
+    display: grid;
+    gap: 12px;
+  }
+  p {
+    margin: 0;
+  }
+  .fault {
+    color: var(--fault);
+  }
 </style>

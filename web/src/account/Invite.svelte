@@ -13,7 +13,10 @@
   let fault = $state('');
   let busy = $state(true);
 
-  void api.post<{ login: string; name: string }>('/invitation', { token }).then((found) => (who = found), told).finally(() => (busy = false));
+  void api
+    .post<{ login: string; name: string }>('/invitation', { token })
+    .then((found) => (who = found), told)
+    .finally(() => (busy = false));
 
   function told(error: unknown): void {
     fault = error instanceof Problem ? error.detail : String(error);
@@ -43,7 +46,15 @@
     {#if who}
       <p>{t.invited(who.name)}</p>
       <Label>{m.signIn.login}<Input class="mono" value={who.login} readonly autocomplete="username" /></Label>
-      <Label>{t.new}<Input type="password" bind:value={password} required autocomplete="new-password" aria-invalid={fault ? 'true' : undefined} /><span class="sub">{t.newHint}</span></Label>
+      <Label
+        >{t.new}<Input
+          type="password"
+          bind:value={password}
+          required
+          autocomplete="new-password"
+          aria-invalid={fault ? 'true' : undefined}
+        /><span class="sub">{t.newHint}</span></Label
+      >
       <Button type="submit" disabled={busy || !password}>{t.set}</Button>
     {/if}
     {#if fault}<p class="say" role="alert">{fault}</p>{/if}
@@ -52,8 +63,32 @@
 </main>
 
 <style>
-  main { min-height: 100vh; display: grid; place-items: center; padding: 16px; }
-  form { width: 360px; max-width: 100%; padding: 24px 26px; display: grid; gap: 14px; }
-  p { margin: 0; }
-  .name { display: flex; gap: 9px; align-items: center; font-weight: 650; font-size: 17px; background: var(--night); color: #fff; margin: -24px -26px 4px; padding: 12px 26px; border-radius: 6px 6px 0 0; }
+  main {
+    min-height: 100vh;
+    display: grid;
+    place-items: center;
+    padding: 16px;
+  }
+  form {
+    width: 360px;
+    max-width: 100%;
+    padding: 24px 26px;
+    display: grid;
+    gap: 14px;
+  }
+  p {
+    margin: 0;
+  }
+  .name {
+    display: flex;
+    gap: 9px;
+    align-items: center;
+    font-weight: 650;
+    font-size: 17px;
+    background: var(--night);
+    color: #fff;
+    margin: -24px -26px 4px;
+    padding: 12px 26px;
+    border-radius: 6px 6px 0 0;
+  }
 </style>

@@ -41,10 +41,24 @@
     {:else}
       <h1>{m.signIn.title}</h1>
     {/if}
-    <Label>{m.signIn.login}<Input class="mono" bind:value={login} required autocomplete="username" autocapitalize="none" spellcheck="false" /></Label>
+    <Label
+      >{m.signIn.login}<Input
+        class="mono"
+        bind:value={login}
+        required
+        autocomplete="username"
+        autocapitalize="none"
+        spellcheck="false"
+      /></Label
+    >
     <Label>
       {door.firstLeadWanted ? m.signIn.newPassword : m.signIn.password}
-      <Input type="password" bind:value={password} required autocomplete={door.firstLeadWanted ? 'new-password' : 'current-password'} />
+      <Input
+        type="password"
+        bind:value={password}
+        required
+        autocomplete={door.firstLeadWanted ? 'new-password' : 'current-password'}
+      />
     </Label>
     {#if fault}<p class="say" role="alert">{fault}</p>{/if}
     <Button type="submit" disabled={busy}>{door.firstLeadWanted ? m.signIn.firstButton : m.signIn.button}</Button>
@@ -53,8 +67,32 @@
 </main>
 
 <style>
-  main { min-height: 100vh; display: grid; place-items: center; padding: 16px; }
-  form { width: 340px; max-width: 100%; padding: 24px 26px; display: grid; gap: 14px; }
-  p { margin: 0; }
-  .name { display: flex; gap: 9px; align-items: center; font-weight: 650; font-size: 17px; background: var(--night); color: #fff; margin: -24px -26px 4px; padding: 12px 26px; border-radius: 6px 6px 0 0; }
+  main {
+    min-height: 100vh;
+    display: grid;
+    place-items: center;
+    padding: 16px;
+  }
+  form {
+    width: 340px;
+    max-width: 100%;
+    padding: 24px 26px;
+    display: grid;
+    gap: 14px;
+  }
+  p {
+    margin: 0;
+  }
+  .name {
+    display: flex;
+    gap: 9px;
+    align-items: center;
+    font-weight: 650;
+    font-size: 17px;
+    background: var(--night);
+    color: #fff;
+    margin: -24px -26px 4px;
+    padding: 12px 26px;
+    border-radius: 6px 6px 0 0;
+  }
 </style>

@@ -76,7 +76,14 @@
   {#if found}
     <div id="found" role="listbox" aria-label={m.frame.find} class="sheet">
       {#each found as choice, i (choice.unitId)}
-        <div id="found-{i}" role="option" tabindex="-1" aria-selected={i === on} class:on={i === on} onmousedown={() => open(choice)}>
+        <div
+          id="found-{i}"
+          role="option"
+          tabindex="-1"
+          aria-selected={i === on}
+          class:on={i === on}
+          onmousedown={() => open(choice)}
+        >
           <b class="mono">{choice.name}</b> <span class="sub">{choice.text} · {choice.bringUp}</span>
         </div>
       {:else}
@@ -87,13 +94,55 @@
 </div>
 
 <style>
-  .find { margin-left: auto; position: relative; width: 330px; max-width: 100%; }
-  input { width: 100%; background: var(--night2); border: 1px solid var(--night-line); color: #fff; border-radius: 5px; padding: 5px 34px 5px 12px; font: inherit; }
-  input::placeholder { color: var(--moon); opacity: 1; }
-  kbd { position: absolute; right: 10px; top: 8px; color: var(--moon); }
-  #found { position: absolute; z-index: 15; top: calc(100% + 4px); left: 0; right: 0; color: var(--ink); padding: 4px; }
-  #found > div { padding: 5px 8px; border-radius: 4px; cursor: pointer; }
-  #found > .on { background: var(--lamp2); }
-  #found > .none { cursor: default; }
-  @media (max-width: 600px) { .find { order: 5; width: 100%; } }
+  .find {
+    margin-left: auto;
+    position: relative;
+    width: 330px;
+    max-width: 100%;
+  }
+  input {
+    width: 100%;
+    background: var(--night2);
+    border: 1px solid var(--night-line);
+    color: #fff;
+    border-radius: 5px;
+    padding: 5px 34px 5px 12px;
+    font: inherit;
+  }
+  input::placeholder {
+    color: var(--moon);
+    opacity: 1;
+  }
+  kbd {
+    position: absolute;
+    right: 10px;
+    top: 8px;
+    color: var(--moon);
+  }
+  #found {
+    position: absolute;
+    z-index: 15;
+    top: calc(100% + 4px);
+    left: 0;
+    right: 0;
+    color: var(--ink);
+    padding: 4px;
+  }
+  #found > div {
+    padding: 5px 8px;
+    border-radius: 4px;
+    cursor: pointer;
+  }
+  #found > .on {
+    background: var(--lamp2);
+  }
+  #found > .none {
+    cursor: default;
+  }
+  @media (max-width: 600px) {
+    .find {
+      order: 5;
+      width: 100%;
+    }
+  }
 </style>

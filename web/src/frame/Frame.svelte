@@ -21,7 +21,9 @@
   onDestroy(() => live.close());
 
   /** Only the Board shows the units themselves; it asks the same and shares the answer. */
-  const board = ask<BoardView>(() => (live.ready ? `/bring-ups/${bringUpId()}/board${stageOfPath() === 'board' ? '' : '?rows=false'}` : null));
+  const board = ask<BoardView>(() =>
+    live.ready ? `/bring-ups/${bringUpId()}/board${stageOfPath() === 'board' ? '' : '?rows=false'}` : null,
+  );
   let find = $state<{ focus: () => void } | null>(null);
   let help = $state(false);
   let afterG = $state(false);
@@ -46,11 +48,20 @@
 </script>
 
 <svelte:window onkeydown={keys} />
-<a class="skip" href="#work" onclick={(event) => { event.preventDefault(); document.getElementById('work')?.focus(); }}>{m.frame.skip}</a>
+<a
+  class="skip"
+  href="#work"
+  onclick={(event) => {
+    event.preventDefault();
+    document.getElementById('work')?.focus();
+  }}>{m.frame.skip}</a
+>
 <header class="night">
   <a class="name" href="/" aria-label={m.frame.others}><Lamp /><span>{m.name}</span></a>
   <div class="where">
-    {#if board.data}<b>{board.data.name}</b>{#if board.data.due}<span class="due">{' · '}{m.frame.due} {onDay(board.data.due)}</span>{/if}{/if}
+    {#if board.data}<b>{board.data.name}</b>{#if board.data.due}<span class="due"
+          >{' · '}{m.frame.due} {onDay(board.data.due)}</span
+        >{/if}{/if}
   </div>
   <Find bind:this={find} />
   <You onkeyshelp={() => (help = true)} />
@@ -62,23 +73,77 @@
 {#if board.error && !board.data}
   <main class="page"><p class="main say" role="alert">{board.error.message} <a href="/">{m.frame.others}</a></p></main>
 {:else}
-  <main id="work" tabindex="-1">{#if live.ready}{@render children()}{/if}</main>
+  <main id="work" tabindex="-1">
+    {#if live.ready}{@render children()}{/if}
+  </main>
 {/if}
 {#if help}<KeysHelp onclose={() => (help = false)} />{/if}
 
 <style>
-  .night { background: var(--night); color: #fff; min-height: 52px; display: flex; align-items: center; padding: 8px 18px; gap: 16px; flex-wrap: wrap; }
-  .name { font-weight: 650; font-size: 17px; display: flex; gap: 9px; align-items: center; color: #fff; text-decoration: none; }
-  .where { color: var(--moon); border-left: 1px solid var(--night-line); padding-left: 16px; }
-  .where b { color: #fff; font-weight: 600; }
-  .lost { margin: 0; background: var(--wait2); color: var(--wait); padding: 6px 18px; font-weight: 600; }
-  .skip { position: absolute; left: -999px; top: 0; background: var(--sheet); padding: 8px; z-index: 30; }
-  .skip:focus { left: 0; }
-  main:focus { outline: none; }
-  .night :global(:focus-visible) { outline-color: #f3b43a; }
+  .night {
+    background: var(--night);
+    color: #fff;
+    min-height: 52px;
+    display: flex;
+    align-items: center;
+    padding: 8px 18px;
+    gap: 16px;
+    flex-wrap: wrap;
+  }
+  .name {
+    font-weight: 650;
+    font-size: 17px;
+    display: flex;
+    gap: 9px;
+    align-items: center;
+    color: #fff;
+    text-decoration: none;
+  }
+  .where {
+    color: var(--moon);
+    border-left: 1px solid var(--night-line);
+    padding-left: 16px;
+  }
+  .where b {
+    color: #fff;
+    font-weight: 600;
+  }
+  .lost {
+    margin: 0;
+    background: var(--wait2);
+    color: var(--wait);
+    padding: 6px 18px;
+    font-weight: 600;
+  }
+  .skip {
+    position: absolute;
+    left: -999px;
+    top: 0;
+    background: var(--sheet);
+    padding: 8px;
+    z-index: 30;
+  }
+  .skip:focus {
+    left: 0;
+  }
+  main:focus {
+    outline: none;
+  }
+  .night :global(:focus-visible) {
+    outline-color: #f3b43a;
+  }
   @media (max-width: 600px) {
-    .night { padding: 8px 12px; gap: 8px 12px; }
-    .where { padding-left: 12px; flex: 1; }
-    .name span, .due { display: none; }
+    .night {
+      padding: 8px 12px;
+      gap: 8px 12px;
+    }
+    .where {
+      padding-left: 12px;
+      flex: 1;
+    }
+    .name span,
+    .due {
+      display: none;
+    }
   }
 </style>

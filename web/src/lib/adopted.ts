@@ -5,16 +5,19 @@
 export function withAdoptedStyles(work: () => void): () => void {
   const made: CSSStyleSheet[] = [];
   const createElement = document.createElement.bind(document);
-  document.createElement = ((tag: string, options?: ElementCreationOptions) => {
+  document.createElement = (tag: string, options?: ElementCreationOptions) => {
     if (tag.toLowerCase() !== 'style') return createElement(tag, options);
     const sheet = new CSSStyleSheet();
     made.push(sheet);
     document.adoptedStyleSheets.push(sheet);
     const stand = createElement('template');
     let text = '';
-    Object.defineProperty(stand, 'textContent', { get: () => text, set: (css: string | null) => sheet.replaceSync((text = css ?? '')) });
+    Object.defineProperty(stand, 'textContent', {
+      get: () => text,
+      set: (css: string | null) => sheet.replaceSync((text = css ?? '')),
+    });
     return stand;
-  });
+  };
   try {
     work();
   } finally {

@@ -40,7 +40,10 @@ async function send<T>(method: string, path: string, body?: unknown, type = 'app
   try {
     answer = await fetch('/api' + path, {
       method,
-      headers: { ...(body === undefined ? {} : { 'Content-Type': type }), ...(before ? { 'If-None-Match': before.tag } : {}) },
+      headers: {
+        ...(body === undefined ? {} : { 'Content-Type': type }),
+        ...(before ? { 'If-None-Match': before.tag } : {}),
+      },
       body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
       credentials: 'same-origin',
     });
@@ -50,7 +53,8 @@ async function send<T>(method: string, path: string, body?: unknown, type = 'app
   if (answer.status === 304 && before) return before.json as T;
   const text = await answer.text();
   const json = text.startsWith('{') || text.startsWith('[') ? (JSON.parse(text) as Record<string, unknown>) : {};
-  if (answer.status === 403 && json.code === 'SIGN_IN_AGAIN' && (await again.ask())) return send<T>(method, path, body, type);
+  if (answer.status === 403 && json.code === 'SIGN_IN_AGAIN' && (await again.ask()))
+    return send<T>(method, path, body, type);
   if (!answer.ok) {
     const plain = answer.status === 413 ? m.frame.tooLarge : m.frame.noSense(answer.status);
     throw new Problem(answer.status, typeof json.detail === 'string' ? json.detail : plain, json);

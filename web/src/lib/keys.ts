@@ -2,7 +2,10 @@
 export type Keys = Record<string, () => void>;
 
 export function typing(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.matches('input, textarea, select, [contenteditable]') || target.closest('dialog[open]') !== null);
+  return (
+    target instanceof HTMLElement &&
+    (target.matches('input, textarea, select, [contenteditable]') || target.closest('dialog[open]') !== null)
+  );
 }
 
 /** A listener for `<svelte:window onkeydown>`. */

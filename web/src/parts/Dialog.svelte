@@ -3,7 +3,12 @@
   import { m } from '../messages';
 
   /** A native dialog: keeps the focus inside, closes with Esc, gives the focus back. */
-  let { title, wide = false, onclose, children }: { title: string; wide?: boolean; onclose: () => void; children: Snippet } = $props();
+  let {
+    title,
+    wide = false,
+    onclose,
+    children,
+  }: { title: string; wide?: boolean; onclose: () => void; children: Snippet } = $props();
   const id = $props.id();
 
   function show(dialog: HTMLDialogElement): void {
@@ -32,9 +37,34 @@
 </dialog>
 
 <style>
-  dialog { margin: auto; width: 560px; max-width: calc(100vw - 24px); max-height: calc(100vh - 40px); background: var(--sheet); color: var(--ink); border: 1px solid var(--line); border-radius: 8px; padding: 16px 20px 20px; overflow: auto; }
-  dialog.wide { width: 860px; }
-  dialog::backdrop { background: rgb(20 14 8 / 55%); }
-  header { display: flex; align-items: center; margin-bottom: 10px; }
-  .x { margin-left: auto; font-size: 20px; line-height: 1; padding: 2px 8px; border-radius: 4px; }
+  dialog {
+    margin: auto;
+    width: 560px;
+    max-width: calc(100vw - 24px);
+    max-height: calc(100vh - 40px);
+    background: var(--sheet);
+    color: var(--ink);
+    border: 1px solid var(--line);
+    border-radius: 8px;
+    padding: 16px 20px 20px;
+    overflow: auto;
+  }
+  dialog.wide {
+    width: 860px;
+  }
+  dialog::backdrop {
+    background: rgb(20 14 8 / 55%);
+  }
+  header {
+    display: flex;
+    align-items: center;
+    margin-bottom: 10px;
+  }
+  .x {
+    margin-left: auto;
+    font-size: 20px;
+    line-height: 1;
+    padding: 2px 8px;
+    border-radius: 4px;
+  }
 </style>

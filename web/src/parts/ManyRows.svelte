@@ -24,7 +24,15 @@
   let printing = $state(false);
   let box = $state<HTMLElement>();
   const windowed = $derived(items.length > many && !printing);
-  const tops = $derived(items.reduce<number[]>((sums, item) => { sums.push(sums.at(-1)! + height(item)); return sums; }, [0]));
+  const tops = $derived(
+    items.reduce<number[]>(
+      (sums, item) => {
+        sums.push(sums.at(-1)! + height(item));
+        return sums;
+      },
+      [0],
+    ),
+  );
   const first = $derived(windowed ? Math.max(0, below(scrolled) - BESIDE) : 0);
   const last = $derived(windowed ? Math.min(items.length, below(scrolled + seen) + BESIDE) : items.length);
 
@@ -50,20 +58,48 @@
 <svelte:window onbeforeprint={() => flushSync(() => (printing = true))} onafterprint={() => (printing = false)} />
 <!-- a box that scrolls, to its side on a phone, is reached by keyboard -->
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<div class="scroll" class:windowed role="region" aria-label={label} tabindex={0} bind:this={box} bind:clientHeight={seen} onscroll={(event) => (scrolled = event.currentTarget.scrollTop)}>
+<div
+  class="scroll"
+  class:windowed
+  role="region"
+  aria-label={label}
+  tabindex={0}
+  bind:this={box}
+  bind:clientHeight={seen}
+  onscroll={(event) => (scrolled = event.currentTarget.scrollTop)}
+>
   <table class="tbl" class:steady={widths} aria-rowcount={items.length + 1}>
-    {#if widths}<colgroup>{#each widths as width, i (i)}<col style:width={width} />{/each}</colgroup>{/if}
+    {#if widths}<colgroup
+        >{#each widths as width, i (i)}<col style:width />{/each}</colgroup
+      >{/if}
     <thead>{@render head()}</thead>
     <tbody>
-      {#if first > 0}<tr class="room" style:height="{tops[first]}px" aria-hidden="true"><td colspan={cols}></td></tr>{/if}
+      {#if first > 0}<tr class="room" style:height="{tops[first]}px" aria-hidden="true"><td colspan={cols}></td></tr
+        >{/if}
       {#each items.slice(first, last) as item (key(item))}{@render row(item)}{/each}
-      {#if last < items.length}<tr class="room" style:height="{tops.at(-1)! - tops[last]!}px" aria-hidden="true"><td colspan={cols}></td></tr>{/if}
+      {#if last < items.length}<tr class="room" style:height="{tops.at(-1)! - tops[last]!}px" aria-hidden="true"
+          ><td colspan={cols}></td></tr
+        >{/if}
     </tbody>
   </table>
 </div>
 
 <style>
-  .windowed { max-height: calc(100vh - 190px); overflow: auto; } .windowed :global(thead th) { position: sticky; top: 0; background: var(--sheet); z-index: 1; }
-  .steady { table-layout: fixed; }
-  .room td { padding: 0; border: 0; }
+  .windowed {
+    max-height: calc(100vh - 190px);
+    overflow: auto;
+  }
+  .windowed :global(thead th) {
+    position: sticky;
+    top: 0;
+    background: var(--sheet);
+    z-index: 1;
+  }
+  .steady {
+    table-layout: fixed;
+  }
+  .room td {
+    padding: 0;
+    border: 0;
+  }
 </style>

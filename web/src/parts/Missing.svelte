@@ -9,5 +9,8 @@
 <p class="sheet">{text} <a href={path(bringUpId(), stage)}>{link}</a></p>
 
 <style>
-  p { padding: 18px; margin: 0; }
+  p {
+    padding: 18px;
+    margin: 0;
+  }
 </style>

@@ -1,6 +1,11 @@
 <script module lang="ts">
   /** What is wrong with a line; line 0 where it is about the whole. */
-  export interface Wrong { line: number; column?: string; value: string; reason: string }
+  export interface Wrong {
+    line: number;
+    column?: string;
+    value: string;
+    reason: string;
+  }
 </script>
 
 <script lang="ts" generics="R extends { faults: Wrong[] }">
@@ -34,7 +39,21 @@
     /** other places to read from */
     others?: Snippet<[(source: Source) => void, boolean]>;
   }
-  let { title, intro, placeholder, draft, accept = '.csv,.tsv,.txt,text/csv,text/plain', read, news, take, ontaken, onclose, found, rest, others }: Props = $props();
+  let {
+    title,
+    intro,
+    placeholder,
+    draft,
+    accept = '.csv,.tsv,.txt,text/csv,text/plain',
+    read,
+    news,
+    take,
+    ontaken,
+    onclose,
+    found,
+    rest,
+    others,
+  }: Props = $props();
   const LONGEST = 4_000_000;
   const KEPT = 200_000;
   const key = untrack(() => `lychnos-${draft}`);
@@ -86,13 +105,24 @@
 
 <Dialog {title} wide {onclose}>
   {#if report}
-    <p>{@render found(report)}{#if report.faults.length > 0}, <b class="bad">{new Set(report.faults.map((wrong) => wrong.line)).size}</b> {m.read.wrong}{/if}</p>
+    <p>
+      {@render found(report)}{#if report.faults.length > 0}, <b class="bad"
+          >{new Set(report.faults.map((wrong) => wrong.line)).size}</b
+        >
+        {m.read.wrong}{/if}
+    </p>
     {#if report.faults.length > 0}
       <div class="sheet scroll box">
         <table class="tbl">
-          <thead><tr><th>{m.read.line}</th><th>{m.read.column}</th><th>{m.read.value}</th><th>{m.read.reason}</th></tr></thead>
+          <thead
+            ><tr><th>{m.read.line}</th><th>{m.read.column}</th><th>{m.read.value}</th><th>{m.read.reason}</th></tr
+            ></thead
+          >
           <tbody>
-            {#each report.faults as wrong, i (i)}<tr><td class="mono">{wrong.line || ''}</td><td>{wrong.column ?? ''}</td><td class="mono">{wrong.value}</td><td class="bad">{wrong.reason}</td></tr>{/each}
+            {#each report.faults as wrong, i (i)}<tr
+                ><td class="mono">{wrong.line || ''}</td><td>{wrong.column ?? ''}</td><td class="mono">{wrong.value}</td
+                ><td class="bad">{wrong.reason}</td></tr
+              >{/each}
           </tbody>
         </table>
       </div>
@@ -106,16 +136,48 @@
   {:else}
     <p class="sub">{intro}</p>
     {@render others?.(look, busy)}
-    <div class="file"><Label for="{id}-file">{m.read.file}</Label><input id="{id}-file" type="file" {accept} onchange={(event) => void choose(event)} /></div>
-    <Label>{m.read.paste}<Textarea class="mono w-full" rows={10} bind:value={text} spellcheck="false" {placeholder} /></Label>
-    <div class="row"><B look="go" disabled={busy || text.trim() === ''} onclick={() => look(fromText)}>{m.read.look}</B></div>
+    <div class="file">
+      <Label for="{id}-file">{m.read.file}</Label><input
+        id="{id}-file"
+        type="file"
+        {accept}
+        onchange={(event) => void choose(event)}
+      />
+    </div>
+    <Label
+      >{m.read.paste}<Textarea
+        class="mono w-full"
+        rows={10}
+        bind:value={text}
+        spellcheck="false"
+        {placeholder}
+      /></Label
+    >
+    <div class="row">
+      <B look="go" disabled={busy || text.trim() === ''} onclick={() => look(fromText)}>{m.read.look}</B>
+    </div>
   {/if}
   {#if fault}<p class="say" role="alert">{fault}</p>{/if}
 </Dialog>
 
 <style>
-  p { margin: 0 0 10px; }
-  .box { max-height: 260px; overflow: auto; margin-bottom: 12px; }
-  .row { display: flex; gap: 8px; margin-top: 10px; }
-  .file { display: flex; gap: 12px; align-items: center; margin-bottom: 12px; }
+  p {
+    margin: 0 0 10px;
+  }
+  .box {
+    max-height: 260px;
+    overflow: auto;
+    margin-bottom: 12px;
+  }
+  .row {
+    display: flex;
+    gap: 8px;
+    margin-top: 10px;
+  }
+  .file {
+    display: flex;
+    gap: 12px;
+    align-items: center;
+    margin-bottom: 12px;
+  }
 </style>

@@ -39,15 +39,28 @@
     queryKey: ['live', 'proposal', bringUpId(), pattern, from],
     placeholderData: (previous: Proposal | undefined) => previous,
     queryFn: () => {
-      const query = new URLSearchParams({ ...(pattern === null ? {} : { pattern }), ...(from ? { from } : {}) }).toString();
+      const query = new URLSearchParams({
+        ...(pattern === null ? {} : { pattern }),
+        ...(from ? { from } : {}),
+      }).toString();
       return api.get<Proposal>(`/bring-ups/${bringUpId()}/proposal?${query}`);
     },
   }));
   const waiting = $derived(proposal.data?.lines ?? []);
-  const unitsWaiting = $derived([...new Map([...waiting.map((line) => [line.unitId, line.unit] as const), ...(proposal.data?.unplaced ?? []).map((each) => [each.unitId, each.unit] as const)]).entries()]);
-  const named = $derived(unitsWaiting.some(([id]) => waiting.filter((line) => line.unitId === id).length > 1) || unitsWaiting.length !== waiting.length);
+  const unitsWaiting = $derived([
+    ...new Map([
+      ...waiting.map((line) => [line.unitId, line.unit] as const),
+      ...(proposal.data?.unplaced ?? []).map((each) => [each.unitId, each.unit] as const),
+    ]).entries(),
+  ]);
+  const named = $derived(
+    unitsWaiting.some(([id]) => waiting.filter((line) => line.unitId === id).length > 1) ||
+      unitsWaiting.length !== waiting.length,
+  );
   /** One unit is placed by itself when it is chosen and has no address; else all that have none. */
-  const single = $derived(chosenUnit() !== null && unitsWaiting.some(([id]) => id === chosenUnit()) ? chosenUnit() : null);
+  const single = $derived(
+    chosenUnit() !== null && unitsWaiting.some(([id]) => id === chosenUnit()) ? chosenUnit() : null,
+  );
 
   const fits = createQuery(() => ({
     queryKey: ['live', 'fits', bringUpId(), single, from],
@@ -61,11 +74,24 @@
   const here = $derived(ribbon.data?.density.length ? zoom : (ribbon.data?.prefix ?? ''));
   const unitCount = $derived(new Set(lines.map((line) => line.unitId)).size);
 
-  const byUnit = $derived([...lines.reduce((units, line) => units.set(line.unitId, [...(units.get(line.unitId) ?? []), line]), new Map<number, ProposalLine[]>())].slice(0, 300));
+  const byUnit = $derived(
+    [
+      ...lines.reduce(
+        (units, line) => units.set(line.unitId, [...(units.get(line.unitId) ?? []), line]),
+        new Map<number, ProposalLine[]>(),
+      ),
+    ].slice(0, 300),
+  );
 
   /** Within a network the last octet tells them apart; with several, the last two. */
   function shortAddress(address: string): string {
-    return isV4(address) ? '.' + address.split('.').slice(ribbon.data && ribbon.data.tabs.length > 1 ? 2 : 3).join('.') : address;
+    return isV4(address)
+      ? '.' +
+          address
+            .split('.')
+            .slice(ribbon.data && ribbon.data.tabs.length > 1 ? 2 : 3)
+            .join('.')
+      : address;
   }
 
   function show(change: Record<string, string | null>): void {
@@ -121,7 +147,14 @@
     try {
       const { taking } = await api.post<{ taking: string }>(`/bring-ups/${bringUpId()}/takings`, {
         pattern: single === null ? proposal.data?.pattern : null,
-        lines: lines.map(({ unitId, role, networkId, address, hostName, alias }) => ({ unitId, role, networkId, address, hostName, alias })),
+        lines: lines.map(({ unitId, role, networkId, address, hostName, alias }) => ({
+          unitId,
+          role,
+          networkId,
+          address,
+          hostName,
+          alias,
+        })),
         growth,
       });
       notices.say(a.taken(lines.length), () => void undo(taking));
@@ -151,7 +184,11 @@
   const poolAddresses = $derived(
     (ribbon.data?.strips ?? [])
       .filter((strip) => strip.purpose === 'pool' && isV4(strip.first))
-      .flatMap((strip) => Array.from({ length: Math.min(MOST_SWEPT + 1, number(strip.last) - number(strip.first) + 1) }, (_, i) => text(number(strip.first) + i))),
+      .flatMap((strip) =>
+        Array.from({ length: Math.min(MOST_SWEPT + 1, number(strip.last) - number(strip.first) + 1) }, (_, i) =>
+          text(number(strip.first) + i),
+        ),
+      ),
   );
 
   /** Asks every address of the pools: what answers and is not ours becomes a stranger. */
@@ -173,7 +210,8 @@
       const network = groundwork.networks.find((each) => each.id === ribbon.data?.networkId);
       if (!network) return;
       const before = network.ranges;
-      const put = (ranges: typeof before, version: string | null) => api.put(`/bring-ups/${bringUpId()}/networks`, { ...network, ranges, version });
+      const put = (ranges: typeof before, version: string | null) =>
+        api.put(`/bring-ups/${bringUpId()}/networks`, { ...network, ranges, version });
       await put([...before, { purpose: 'kept', run: `${first}-${last}`, note: a.keptNote }], network.version);
       notices.say(a.keptSaid(span([first, last])), () => void tried(() => put(before, null)));
     });
@@ -200,7 +238,8 @@
   const chosenSeats = $derived((ribbon.data?.seats ?? []).filter((seat) => seat.unitId === chosenUnit() && seat.ours));
   const keys = onKeys({
     i: () => session.mayWork && (bringing = true),
-    w: () => void (session.mayWork && !busy && poolAddresses.length > 0 && poolAddresses.length <= MOST_SWEPT && sweep()),
+    w: () =>
+      void (session.mayWork && !busy && poolAddresses.length > 0 && poolAddresses.length <= MOST_SWEPT && sweep()),
     t: () => void (session.mayWork && take()),
     n: () => void next(),
     l: () => void (session.mayWork && lines.length > 0 && sound(lines.map((line) => line.address))),
@@ -218,22 +257,43 @@
       {#if data.tabs.length > 1}
         <div class="tabs">
           {#each data.tabs as each (each.id)}
-            <button type="button" class="sheet tab" class:on={each.id === data.networkId} aria-pressed={each.id === data.networkId} onclick={() => show({ network: String(each.id), zoom: null, from: null })}>
-              <b>{each.name}</b><br /><span class="mono sub">{each.prefix}{each.vlan ? ` · ${each.vlan}` : ''}{each.permanent ? ` · ${a.fixed}` : ''}</span>
-              {#if isV4(each.prefix)}<span class="bar"><i class="taken" style="width:{(each.taken / each.size) * 100}%"></i><i class="rest" style="width:{Math.max(0, (each.size - each.free - each.taken) / each.size) * 100}%"></i></span>{/if}
+            <button
+              type="button"
+              class="sheet tab"
+              class:on={each.id === data.networkId}
+              aria-pressed={each.id === data.networkId}
+              onclick={() => show({ network: String(each.id), zoom: null, from: null })}
+            >
+              <b>{each.name}</b><br /><span class="mono sub"
+                >{each.prefix}{each.vlan ? ` · ${each.vlan}` : ''}{each.permanent ? ` · ${a.fixed}` : ''}</span
+              >
+              {#if isV4(each.prefix)}<span class="bar"
+                  ><i class="taken" style="width:{(each.taken / each.size) * 100}%"></i><i
+                    class="rest"
+                    style="width:{Math.max(0, (each.size - each.free - each.taken) / each.size) * 100}%"
+                  ></i></span
+                >{/if}
             </button>
           {/each}
         </div>
       {/if}
       <div class="head">
         <h2>{a.title}</h2>
-        <span class="sub">{data.name} <span class="mono">{data.prefix}</span>{#if data.vlan}{' · '}VLAN {data.vlan}{/if}</span>
-        {#if swept?.network === data.networkId}<span class="sub">{a.swept(atTime(swept.at), swept.answering, swept.asked)}</span>{/if}
+        <span class="sub"
+          >{data.name} <span class="mono">{data.prefix}</span>{#if data.vlan}{' · '}VLAN {data.vlan}{/if}</span
+        >
+        {#if swept?.network === data.networkId}<span class="sub"
+            >{a.swept(atTime(swept.at), swept.answering, swept.asked)}</span
+          >{/if}
         {#if data.strangers.length}<span class="bad">{a.strangers(data.strangers.length)}</span>{/if}
         <span class="end">
           {#if data.density.length && zoom}<B onclick={() => show({ zoom: null })}>{a.whole} {data.prefix}</B>{/if}
           <span class="sub">{a.drag} <kbd>R</kbd></span>
-          {#if session.mayWork && data.hears && poolAddresses.length > 0 && poolAddresses.length <= MOST_SWEPT}<B key="w" disabled={busy} onclick={() => void sweep()}>{a.sweep}</B>{/if}
+          {#if session.mayWork && data.hears && poolAddresses.length > 0 && poolAddresses.length <= MOST_SWEPT}<B
+              key="w"
+              disabled={busy}
+              onclick={() => void sweep()}>{a.sweep}</B
+            >{/if}
           {#if session.mayWork}<B key="i" onclick={() => (bringing = true)}>{a.existing.short}</B>{/if}
           {#if session.mayWork && data.undo}<B onclick={() => void undoLast()}>{a.undo(undoable)}</B>{/if}
         </span>
@@ -243,8 +303,20 @@
       {:else}<Ribbon ribbon={data} window={here} fit={lines} {growth} onstart={start} onkeep={keepRun} />{/if}
       {#each data.strangers as stranger (stranger.address)}
         <div class="sheet stranger">
-          <div><b>{stranger.address} {a.answersNotOurs}</b><br /><span class="sub">{a.firstHeard} {atTime(stranger.firstHeard)}{stranger.mac ? ` · ${m.prepare.cols.mac} ` : ''}<span class="mono">{stranger.mac ?? ''}</span> · {stranger.sentence}</span></div>
-          {#if session.mayWork}<span class="end"><B onclick={() => void keep(stranger.address, stranger.address)}>{a.keepIt}</B><B onclick={() => void sound([stranger.address])}>{a.lookAgain}</B></span>{/if}
+          <div>
+            <b>{stranger.address} {a.answersNotOurs}</b><br /><span class="sub"
+              >{a.firstHeard}
+              {atTime(stranger.firstHeard)}{stranger.mac ? ` · ${m.prepare.cols.mac} ` : ''}<span class="mono"
+                >{stranger.mac ?? ''}</span
+              >
+              · {stranger.sentence}</span
+            >
+          </div>
+          {#if session.mayWork}<span class="end"
+              ><B onclick={() => void keep(stranger.address, stranger.address)}>{a.keepIt}</B><B
+                onclick={() => void sound([stranger.address])}>{a.lookAgain}</B
+              ></span
+            >{/if}
         </div>
       {/each}
       <NamesPanel />
@@ -252,8 +324,16 @@
     <aside class="side" aria-label={a.fits}>
       {#if chosenSeats.length > 0}
         <h2>{chosenSeats[0]?.unit}</h2>
-        <table class="tbl list"><tbody>{#each chosenSeats as seat (seat.address)}<tr><td>{seat.role}</td><td class="mono">{seat.address}</td><td class="mono">{seat.hostName}</td></tr>{/each}</tbody></table>
-        <div class="row">{#if session.mayWork}<B onclick={() => void release(chosenSeats[0]!.unitId)}>{a.release}</B>{/if}</div>
+        <table class="tbl list">
+          <tbody
+            >{#each chosenSeats as seat (seat.address)}<tr
+                ><td>{seat.role}</td><td class="mono">{seat.address}</td><td class="mono">{seat.hostName}</td></tr
+              >{/each}</tbody
+          >
+        </table>
+        <div class="row">
+          {#if session.mayWork}<B onclick={() => void release(chosenSeats[0]!.unitId)}>{a.release}</B>{/if}
+        </div>
       {/if}
       {#if unitsWaiting.length === 0 && !proposal.data?.fault}
         <h2>{a.all}</h2>
@@ -263,44 +343,112 @@
         {#if single !== null}
           <p class="sub">{fits.data?.kind}. {fits.data?.about}</p>
         {:else if named}
-          <p class="sub units">{#each unitsWaiting.slice(0, 14) as [id, unit] (id)}<button type="button" class="mono" onclick={() => { nth = 0; sounded = null; show({ unit: String(id), from: null }); }}>{unit}</button>{' '}{/each}{#if unitsWaiting.length > 14}…{/if}</p>
+          <p class="sub units">
+            {#each unitsWaiting.slice(0, 14) as [id, unit] (id)}<button
+                type="button"
+                class="mono"
+                onclick={() => {
+                  nth = 0;
+                  sounded = null;
+                  show({ unit: String(id), from: null });
+                }}>{unit}</button
+              >{' '}{/each}{#if unitsWaiting.length > 14}…{/if}
+          </p>
         {/if}
         {#if raced}<p class="say" role="alert">{raced}</p>{/if}
         {#if single === null}
-          <form onsubmit={(event) => { event.preventDefault(); pattern = typed; }}>
+          <form
+            onsubmit={(event) => {
+              event.preventDefault();
+              pattern = typed;
+            }}
+          >
             <Label for="pattern">{a.pattern}</Label>
-            <Input id="pattern" class="mono" value={pattern ?? proposal.data?.pattern ?? ''} oninput={(event: Event) => (typed = (event.currentTarget as HTMLInputElement).value)} onchange={() => (pattern = typed || pattern)} spellcheck="false" aria-describedby="pattern-hint" />
+            <Input
+              id="pattern"
+              class="mono"
+              value={pattern ?? proposal.data?.pattern ?? ''}
+              oninput={(event: Event) => (typed = (event.currentTarget as HTMLInputElement).value)}
+              onchange={() => (pattern = typed || pattern)}
+              spellcheck="false"
+              aria-describedby="pattern-hint"
+            />
             <span id="pattern-hint" class="sub mono">{a.patternHint}</span>
           </form>
           {#if proposal.data?.fault}<p class="say" role="alert">{proposal.data.fault}</p>{/if}
-          {#each proposal.data?.unplaced ?? [] as each (each.unitId)}{#if !proposal.data?.fault}<p class="say"><b>{each.unit}</b>: {each.why}</p>{/if}{/each}
-          {#if lines.length > 0}<div class="opt"><b class="mono">{unitCount === lines.length && isV4(lines[0]!.address) ? span(lines.map((line) => line.address)) : a.addresses(lines.length)}</b> <span class="sub">{proposal.data?.reason}</span></div>{/if}
+          {#each proposal.data?.unplaced ?? [] as each (each.unitId)}{#if !proposal.data?.fault}<p class="say">
+                <b>{each.unit}</b>: {each.why}
+              </p>{/if}{/each}
+          {#if lines.length > 0}<div class="opt">
+              <b class="mono"
+                >{unitCount === lines.length && isV4(lines[0]!.address)
+                  ? span(lines.map((line) => line.address))
+                  : a.addresses(lines.length)}</b
+              > <span class="sub">{proposal.data?.reason}</span>
+            </div>{/if}
         {:else}
           {#if fits.data?.fault}<p class="say" role="alert">{fits.data.fault}</p>{/if}
           <h3>{a.runs}</h3>
           {#each options as option, i (i)}
-            <button type="button" class="opt" class:quiet={option !== fit} aria-pressed={option === fit} onclick={() => { nth = i; sounded = null; }}>
-              <b class="mono">{span(option.lines.filter((line) => line.networkId === option.lines[0]!.networkId && isV4(line.address)).map((line) => line.address))}</b>
+            <button
+              type="button"
+              class="opt"
+              class:quiet={option !== fit}
+              aria-pressed={option === fit}
+              onclick={() => {
+                nth = i;
+                sounded = null;
+              }}
+            >
+              <b class="mono"
+                >{span(
+                  option.lines
+                    .filter((line) => line.networkId === option.lines[0]!.networkId && isV4(line.address))
+                    .map((line) => line.address),
+                )}</b
+              >
               <span class="sub">{option.reasons.join(', ')}</span>
             </button>
           {/each}
-          <form onsubmit={(event) => { event.preventDefault(); start(typedStart.trim()); }}>
+          <form
+            onsubmit={(event) => {
+              event.preventDefault();
+              start(typedStart.trim());
+            }}
+          >
             <Label for="begin">{a.begin}</Label>
-            <Input id="begin" class="mono" bind:value={typedStart} placeholder={options[0]?.lines[0]?.address ?? ''} spellcheck="false" autocomplete="off" />
+            <Input
+              id="begin"
+              class="mono"
+              bind:value={typedStart}
+              placeholder={options[0]?.lines[0]?.address ?? ''}
+              spellcheck="false"
+              autocomplete="off"
+            />
           </form>
           {#if fits.data?.almost}<div class="opt quiet bad">{fits.data.almost}</div>{/if}
           <div class="row"><B onclick={() => show({ unit: null, from: null })}>{a.placeAll}</B></div>
         {/if}
         {#if lines.length > 0}
           {#if sounded}
-            <p class="say" class:good={sounded.answering.length === 0}>{!sounded.possible ? a.notMeasured : sounded.answering.length === 0 ? a.silent(sounded.asked) : sounded.answering.map((each) => `${each.address} ${each.sentence}`).join('; ')}</p>
+            <p class="say" class:good={sounded.answering.length === 0}>
+              {!sounded.possible
+                ? a.notMeasured
+                : sounded.answering.length === 0
+                  ? a.silent(sounded.asked)
+                  : sounded.answering.map((each) => `${each.address} ${each.sentence}`).join('; ')}
+            </p>
           {/if}
           {#if session.mayWork}
             <div class="row"><B look="go" key="t" disabled={busy} onclick={() => void take()}>{a.take}</B></div>
           {/if}
           <div class="row">
             <B key="n" onclick={() => void next()}>{a.next}</B>
-            {#if session.mayWork}<B key="l" disabled={busy} onclick={() => void sound(lines.map((line) => line.address))}>{a.listen}</B>{/if}
+            {#if session.mayWork}<B
+                key="l"
+                disabled={busy}
+                onclick={() => void sound(lines.map((line) => line.address))}>{a.listen}</B
+              >{/if}
             {#if from}<B onclick={() => start('')}>{a.lowest}</B>{/if}
           </div>
           <table class="tbl list">
@@ -308,21 +456,37 @@
               <thead><tr><th>{a.unit}</th><th>{a.address}</th><th></th></tr></thead>
               <tbody>
                 {#each byUnit as [id, own] (id)}
-                  <tr><td class="mono">{own[0]!.unit}</td><td class="mono">{shortAddress(own[0]!.address)}</td><td class="sub">{own.length > 1 ? a.more(own.length - 1) : ''}</td></tr>
+                  <tr
+                    ><td class="mono">{own[0]!.unit}</td><td class="mono">{shortAddress(own[0]!.address)}</td><td
+                      class="sub">{own.length > 1 ? a.more(own.length - 1) : ''}</td
+                    ></tr
+                  >
                 {/each}
               </tbody>
             {:else}
-              <thead><tr><th>{single !== null ? a.role : a.unit}</th><th>{a.address}</th><th>{a.nameCol}</th></tr></thead>
+              <thead
+                ><tr><th>{single !== null ? a.role : a.unit}</th><th>{a.address}</th><th>{a.nameCol}</th></tr></thead
+              >
               <tbody>
                 {#each lines.slice(0, 300) as line (line.address)}
-                  <tr><td>{single !== null ? line.role : line.position || line.unit}</td><td class="mono">{shortAddress(line.address)}</td><td class="mono">{line.hostName}</td></tr>
+                  <tr
+                    ><td>{single !== null ? line.role : line.position || line.unit}</td><td class="mono"
+                      >{shortAddress(line.address)}</td
+                    ><td class="mono">{line.hostName}</td></tr
+                  >
                 {/each}
-                {#each single === null ? [] : growth as each (each.run)}<tr class="sub"><td>{a.growth}</td><td class="mono" colspan="2">{each.run.split('-').map(shortAddress).join(' – ')}</td></tr>{/each}
+                {#each single === null ? [] : growth as each (each.run)}<tr class="sub"
+                    ><td>{a.growth}</td><td class="mono" colspan="2"
+                      >{each.run.split('-').map(shortAddress).join(' – ')}</td
+                    ></tr
+                  >{/each}
               </tbody>
             {/if}
           </table>
           <h3>{a.records}</h3>
-          <p class="mono zone">{lines[0]?.forward}<br />{lines[0]?.reverse}{#if lines.length > 1}<br />…{/if}</p>
+          <p class="mono zone">
+            {lines[0]?.forward}<br />{lines[0]?.reverse}{#if lines.length > 1}<br />…{/if}
+          </p>
         {/if}
       {/if}
     </aside>
@@ -331,22 +495,102 @@
 {#if bringing}<BringIn onclose={() => (bringing = false)} />{/if}
 
 <style>
-  .side { width: 350px; }
-  form { margin: 10px 0; }
-  .tabs { display: grid; grid-template-columns: repeat(auto-fit, minmax(230px, 1fr)); gap: 8px; margin-bottom: 12px; }
-  .tab { padding: 7px 11px 9px; text-align: left; border-top: 3px solid transparent; }
-  .tab.on { border-color: var(--lamp-ink); }
-  .bar { display: flex; height: 6px; background: var(--line2); border-radius: 3px; overflow: hidden; margin-top: 6px; }
-  .taken { background: var(--proof); } .rest { background: var(--rung-skip); }
-  .opt { border: 2px solid var(--lamp-ink); background: var(--lamp2); border-radius: 5px; padding: 7px 10px; margin: 6px 0 8px; display: flex; gap: 10px; justify-content: space-between; align-items: baseline; width: 100%; text-align: left; }
-  .opt.quiet { border: 1px solid var(--line); background: var(--sheet); padding: 8px 11px; }
-  .opt b { white-space: nowrap; }
-  .opt .sub { text-align: right; }
-  .row { display: flex; gap: 8px; margin-bottom: 8px; flex-wrap: wrap; }
-  .list { font-size: 13px; margin-bottom: 8px; }
-  .units button { text-decoration: underline; color: var(--lamp-ink); }
-  .zone { overflow-wrap: anywhere; font-size: 11.5px; margin: 0 0 8px; }
-  .stranger { display: flex; gap: 14px; justify-content: space-between; align-items: center; padding: 10px 14px; margin-top: 10px; }
-  .stranger .end { display: flex; gap: 8px; }
-  @media (max-width: 900px) { .side { width: auto; } .stranger { flex-direction: column; align-items: flex-start; } }
+  .side {
+    width: 350px;
+  }
+  form {
+    margin: 10px 0;
+  }
+  .tabs {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(230px, 1fr));
+    gap: 8px;
+    margin-bottom: 12px;
+  }
+  .tab {
+    padding: 7px 11px 9px;
+    text-align: left;
+    border-top: 3px solid transparent;
+  }
+  .tab.on {
+    border-color: var(--lamp-ink);
+  }
+  .bar {
+    display: flex;
+    height: 6px;
+    background: var(--line2);
+    border-radius: 3px;
+    overflow: hidden;
+    margin-top: 6px;
+  }
+  .taken {
+    background: var(--proof);
+  }
+  .rest {
+    background: var(--rung-skip);
+  }
+  .opt {
+    border: 2px solid var(--lamp-ink);
+    background: var(--lamp2);
+    border-radius: 5px;
+    padding: 7px 10px;
+    margin: 6px 0 8px;
+    display: flex;
+    gap: 10px;
+    justify-content: space-between;
+    align-items: baseline;
+    width: 100%;
+    text-align: left;
+  }
+  .opt.quiet {
+    border: 1px solid var(--line);
+    background: var(--sheet);
+    padding: 8px 11px;
+  }
+  .opt b {
+    white-space: nowrap;
+  }
+  .opt .sub {
+    text-align: right;
+  }
+  .row {
+    display: flex;
+    gap: 8px;
+    margin-bottom: 8px;
+    flex-wrap: wrap;
+  }
+  .list {
+    font-size: 13px;
+    margin-bottom: 8px;
+  }
+  .units button {
+    text-decoration: underline;
+    color: var(--lamp-ink);
+  }
+  .zone {
+    overflow-wrap: anywhere;
+    font-size: 11.5px;
+    margin: 0 0 8px;
+  }
+  .stranger {
+    display: flex;
+    gap: 14px;
+    justify-content: space-between;
+    align-items: center;
+    padding: 10px 14px;
+    margin-top: 10px;
+  }
+  .stranger .end {
+    display: flex;
+    gap: 8px;
+  }
+  @media (max-width: 900px) {
+    .side {
+      width: auto;
+    }
+    .stranger {
+      flex-direction: column;
+      align-items: flex-start;
+    }
+  }
 </style>

@@ -8,7 +8,12 @@
   import { bringUpId } from '../../routes';
 
   /** Brings in what is in use already, so that it is not given out. */
-  interface Report { fresh: { address: string; name: string; source: string }[]; ours: number; elsewhere: number; faults: { line: number; value: string; reason: string }[] }
+  interface Report {
+    fresh: { address: string; name: string; source: string }[];
+    ours: number;
+    elsewhere: number;
+    faults: { line: number; value: string; reason: string }[];
+  }
   let { onclose }: { onclose: () => void } = $props();
   const e = m.allocate.existing;
   const base = `/bring-ups/${bringUpId()}/existing`;
@@ -16,7 +21,10 @@
 
   function taken(report: Report): void {
     const addresses = report.fresh.map((use) => use.address);
-    notices.say(e.taken(addresses.length), () => void api.post(`${base}/forget`, { addresses }).then(lookAgain, (error: unknown) => notices.fault(error)));
+    notices.say(
+      e.taken(addresses.length),
+      () => void api.post(`${base}/forget`, { addresses }).then(lookAgain, (error: unknown) => notices.fault(error)),
+    );
   }
 </script>
 
@@ -33,14 +41,26 @@
   {onclose}
 >
   {#snippet others(look: (source: (preview: boolean) => Promise<Report>) => void, busy: boolean)}
-    <p><B disabled={busy} onclick={() => look((preview) => api.post<Report>(`${base}/transfer?preview=${preview}`))}>{e.zone}</B></p>
+    <p>
+      <B disabled={busy} onclick={() => look((preview) => api.post<Report>(`${base}/transfer?preview=${preview}`))}
+        >{e.zone}</B
+      >
+    </p>
   {/snippet}
-  {#snippet found(report: Report)}<b>{report.fresh.length}</b> {e.fresh}{report.ours ? ` · ${report.ours} ${e.ours}` : ''}{report.elsewhere ? ` · ${report.elsewhere} ${e.elsewhere}` : ''}{/snippet}
+  {#snippet found(report: Report)}<b>{report.fresh.length}</b>
+    {e.fresh}{report.ours ? ` · ${report.ours} ${e.ours}` : ''}{report.elsewhere
+      ? ` · ${report.elsewhere} ${e.elsewhere}`
+      : ''}{/snippet}
   {#snippet rest(report: Report)}
     {#if report.fresh.length > 0}
       <div class="sheet scroll box">
         <table class="tbl">
-          <tbody>{#each report.fresh.slice(0, SHOWN) as use (use.address)}<tr><td class="mono">{use.address}</td><td class="mono">{use.name}</td><td class="sub">{use.source}</td></tr>{/each}</tbody>
+          <tbody
+            >{#each report.fresh.slice(0, SHOWN) as use (use.address)}<tr
+                ><td class="mono">{use.address}</td><td class="mono">{use.name}</td><td class="sub">{use.source}</td
+                ></tr
+              >{/each}</tbody
+          >
         </table>
       </div>
     {/if}
@@ -48,6 +68,12 @@
 </ReadText>
 
 <style>
-  p { margin: 0 0 10px; }
-  .box { max-height: 300px; overflow: auto; margin-bottom: 12px; }
+  p {
+    margin: 0 0 10px;
+  }
+  .box {
+    max-height: 300px;
+    overflow: auto;
+    margin-bottom: 12px;
+  }
 </style>

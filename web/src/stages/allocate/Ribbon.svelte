@@ -16,7 +16,14 @@
     growth,
     onstart,
     onkeep,
-  }: { ribbon: RibbonView; window: string; fit: ProposalLine[]; growth: Growth[]; onstart: (address: string) => void; onkeep: (first: string, last: string) => void } = $props();
+  }: {
+    ribbon: RibbonView;
+    window: string;
+    fit: ProposalLine[];
+    growth: Growth[];
+    onstart: (address: string) => void;
+    onkeep: (first: string, last: string) => void;
+  } = $props();
   const drawn = $derived(rows(shown));
   const all = $derived(blocks(ribbon, fit, growth));
   const kinds = ['proven', 'planned', 'fit', 'growth', 'kept', 'dhcp', 'cooling', 'stranger', 'other'] as const;
@@ -68,7 +75,8 @@
     else onkeep(text(first), text(last));
   }
 
-  const marked = (address: number) => first !== null && last !== null && first !== last && address >= first && address <= last;
+  const marked = (address: number) =>
+    first !== null && last !== null && first !== last && address >= first && address <= last;
   const stop = $derived(at ?? number(shown.split('/')[0]!));
 </script>
 
@@ -90,7 +98,10 @@
             aria-label={text(address)}
             onpointerdown={(event) => press(event, address)}
             onpointerenter={() => dragging && (at = address)}
-            onfocus={() => { if (!dragging && at !== address) from = at = address; }}>{address % 8 === 0 ? address % 256 : ''}</button>
+            onfocus={() => {
+              if (!dragging && at !== address) from = at = address;
+            }}>{address % 8 === 0 ? address % 256 : ''}</button
+          >
         {/each}
         {#each pieces(all, start) as piece (piece.block.kind + piece.from + (piece.block.unitId ?? ''))}
           <!-- svelte-ignore a11y_no_static_element_interactions, a11y_click_events_have_key_events -->
@@ -109,33 +120,153 @@
     </div>
   {/each}
 </div>
-<p class="sub hand" aria-live="polite">{#if at !== null}<span class="mono">{first !== last && first !== null && last !== null ? `${text(first)} – ${text(last)}` : text(at)}</span> {inHand ? inHand.name : m.allocate.free}{/if}</p>
+<p class="sub hand" aria-live="polite">
+  {#if at !== null}<span class="mono"
+      >{first !== last && first !== null && last !== null ? `${text(first)} – ${text(last)}` : text(at)}</span
+    >
+    {inHand ? inHand.name : m.allocate.free}{/if}
+</p>
 <div class="leg">
   {#each kinds as kind (kind)}<span><i class="blk {kind}"></i>{m.allocate.legend[kind]}</span>{/each}
 </div>
 
 <style>
-  .ribbon { padding: 8px 12px 8px 4px; overflow-x: auto; }
-  .row { display: flex; align-items: center; height: 40px; min-width: 620px; }
-  .o { width: 46px; text-align: right; padding-right: 9px; color: var(--ink2); }
-  .strip { position: relative; flex: 1; height: 33px; background: var(--line2); border-radius: 3px; display: grid; grid-template-columns: repeat(32, 1fr); gap: 1px; padding: 1px; touch-action: none; }
-  .cell { background: var(--sheet); border-radius: 2px; font-size: 10.5px; color: var(--ink2); display: flex; align-items: flex-end; justify-content: center; padding: 0 0 1px; min-width: 0; user-select: none; }
-  .cell:hover, .cell.marked { background: var(--lamp2); }
-  .cell:focus-visible { z-index: 3; outline-offset: 0; }
-  .blk { border: 1.5px solid; border-radius: 4px; }
-  .strip .blk { position: absolute; top: 2px; bottom: 2px; padding: 0 5px; font: 600 11px/26px var(--font-sans); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-  .strip .narrow { padding: 0 1px; text-align: center; font-size: 10px; text-overflow: clip; }
-  .strip .through { pointer-events: none; }
-  .proven { background: var(--proof2); border-color: var(--proof); color: var(--proof-ink); }
-  .planned { background: var(--sheet); border-color: var(--ink2); color: var(--ink); }
-  .other { background: var(--line2); border-color: var(--ink3); color: var(--ink2); }
-  .fit { background: var(--lamp2); border-color: var(--lamp-ink); border-style: dashed; color: var(--lamp-ink); }
-  .growth { background: var(--sheet); border-color: var(--ink3); border-style: dotted; color: var(--ink2); }
-  .cooling { background: var(--sheet); border-color: var(--ink3); border-style: dotted; color: var(--ink2); }
-  .stranger { background: var(--fault2); border-color: var(--fault); color: var(--fault); }
-  .kept { background: repeating-linear-gradient(135deg, var(--hatch1) 0 5px, var(--hatch2) 5px 10px); border-color: var(--rung-skip); color: var(--ink2); }
-  .dhcp { background: repeating-linear-gradient(90deg, var(--wait2) 0 3px, var(--sheet) 3px 7px); border-color: var(--wait); color: var(--wait); }
-  .leg { display: flex; gap: 14px; font-size: 12.5px; color: var(--ink2); margin-top: 4px; flex-wrap: wrap; }
-  .leg i { display: inline-block; width: 22px; height: 13px; vertical-align: -2px; margin-right: 5px; }
-  .hand { margin: 5px 0 0; min-height: 18px; }
+  .ribbon {
+    padding: 8px 12px 8px 4px;
+    overflow-x: auto;
+  }
+  .row {
+    display: flex;
+    align-items: center;
+    height: 40px;
+    min-width: 620px;
+  }
+  .o {
+    width: 46px;
+    text-align: right;
+    padding-right: 9px;
+    color: var(--ink2);
+  }
+  .strip {
+    position: relative;
+    flex: 1;
+    height: 33px;
+    background: var(--line2);
+    border-radius: 3px;
+    display: grid;
+    grid-template-columns: repeat(32, 1fr);
+    gap: 1px;
+    padding: 1px;
+    touch-action: none;
+  }
+  .cell {
+    background: var(--sheet);
+    border-radius: 2px;
+    font-size: 10.5px;
+    color: var(--ink2);
+    display: flex;
+    align-items: flex-end;
+    justify-content: center;
+    padding: 0 0 1px;
+    min-width: 0;
+    user-select: none;
+  }
+  .cell:hover,
+  .cell.marked {
+    background: var(--lamp2);
+  }
+  .cell:focus-visible {
+    z-index: 3;
+    outline-offset: 0;
+  }
+  .blk {
+    border: 1.5px solid;
+    border-radius: 4px;
+  }
+  .strip .blk {
+    position: absolute;
+    top: 2px;
+    bottom: 2px;
+    padding: 0 5px;
+    font: 600 11px/26px var(--font-sans);
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .strip .narrow {
+    padding: 0 1px;
+    text-align: center;
+    font-size: 10px;
+    text-overflow: clip;
+  }
+  .strip .through {
+    pointer-events: none;
+  }
+  .proven {
+    background: var(--proof2);
+    border-color: var(--proof);
+    color: var(--proof-ink);
+  }
+  .planned {
+    background: var(--sheet);
+    border-color: var(--ink2);
+    color: var(--ink);
+  }
+  .other {
+    background: var(--line2);
+    border-color: var(--ink3);
+    color: var(--ink2);
+  }
+  .fit {
+    background: var(--lamp2);
+    border-color: var(--lamp-ink);
+    border-style: dashed;
+    color: var(--lamp-ink);
+  }
+  .growth {
+    background: var(--sheet);
+    border-color: var(--ink3);
+    border-style: dotted;
+    color: var(--ink2);
+  }
+  .cooling {
+    background: var(--sheet);
+    border-color: var(--ink3);
+    border-style: dotted;
+    color: var(--ink2);
+  }
+  .stranger {
+    background: var(--fault2);
+    border-color: var(--fault);
+    color: var(--fault);
+  }
+  .kept {
+    background: repeating-linear-gradient(135deg, var(--hatch1) 0 5px, var(--hatch2) 5px 10px);
+    border-color: var(--rung-skip);
+    color: var(--ink2);
+  }
+  .dhcp {
+    background: repeating-linear-gradient(90deg, var(--wait2) 0 3px, var(--sheet) 3px 7px);
+    border-color: var(--wait);
+    color: var(--wait);
+  }
+  .leg {
+    display: flex;
+    gap: 14px;
+    font-size: 12.5px;
+    color: var(--ink2);
+    margin-top: 4px;
+    flex-wrap: wrap;
+  }
+  .leg i {
+    display: inline-block;
+    width: 22px;
+    height: 13px;
+    vertical-align: -2px;
+    margin-right: 5px;
+  }
+  .hand {
+    margin: 5px 0 0;
+    min-height: 18px;
+  }
 </style>

@@ -12,9 +12,15 @@
   <table class="tbl">
     <thead><tr><th>{m.allocate.address}</th><th>{m.allocate.nameCol}</th><th>{m.allocate.role}</th></tr></thead>
     <tbody>
-      {#each mine as line (line.address)}<tr class="on"><td class="mono">{line.address}</td><td class="mono">{line.hostName}</td><td>{line.role} · {m.allocate.legend.fit}</td></tr>{/each}
+      {#each mine as line (line.address)}<tr class="on"
+          ><td class="mono">{line.address}</td><td class="mono">{line.hostName}</td><td
+            >{line.role} · {m.allocate.legend.fit}</td
+          ></tr
+        >{/each}
       {#each ribbon.seats as seat (seat.address)}
-        <tr onclick={() => choose(seat.unitId)}><td class="mono">{seat.address}</td><td class="mono">{seat.hostName}</td><td>{seat.role}</td></tr>
+        <tr onclick={() => choose(seat.unitId)}
+          ><td class="mono">{seat.address}</td><td class="mono">{seat.hostName}</td><td>{seat.role}</td></tr
+        >
       {:else}{#if mine.length === 0}<tr><td colspan="3" class="sub">{m.allocate.nothingIn}</td></tr>{/if}{/each}
     </tbody>
   </table>

@@ -24,14 +24,40 @@
 </script>
 
 <Dialog title={m.handover.credentials} {onclose}>
-  <form onsubmit={(event) => { event.preventDefault(); void seal(); }}>
+  <form
+    onsubmit={(event) => {
+      event.preventDefault();
+      void seal();
+    }}
+  >
     <p>{m.handover.credentialsSay}</p>
-    <Textarea bind:value={key} rows={8} class="mono" aria-label={m.handover.key} placeholder={m.handover.keySample} spellcheck="false" />
+    <Textarea
+      bind:value={key}
+      rows={8}
+      class="mono"
+      aria-label={m.handover.key}
+      placeholder={m.handover.keySample}
+      spellcheck="false"
+    />
     {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
-    <div class="end"><B onclick={onclose}>{m.handover.notNow}</B><B type="submit" look="go" disabled={!key.trim()}>{m.handover.seal}</B></div>
+    <div class="end">
+      <B onclick={onclose}>{m.handover.notNow}</B><B type="submit" look="go" disabled={!key.trim()}>{m.handover.seal}</B
+      >
+    </div>
   </form>
 </Dialog>
 
 <style>
-  form { display: grid; gap: 10px; } .fault { color: var(--fault); } .end { display: flex; gap: 8px; justify-content: flex-end; }
+  form {
+    display: grid;
+    gap: 10px;
+  }
+  .fault {
+    color: var(--fault);
+  }
+  .end {
+    display: flex;
+    gap: 8px;
+    justify-content: flex-end;
+  }
 </style>

@@ -20,7 +20,9 @@
     busy = true;
     fault = '';
     try {
-      const signed = await api.post<{ name: string; digest: string }[]>(`/bring-ups/${bringUpId()}/signatures`, { units: seen.filter((unit) => chosen.includes(unit.unit)).map(({ unit, face }) => ({ unit, face })) });
+      const signed = await api.post<{ name: string; digest: string }[]>(`/bring-ups/${bringUpId()}/signatures`, {
+        units: seen.filter((unit) => chosen.includes(unit.unit)).map(({ unit, face }) => ({ unit, face })),
+      });
       notices.say(m.handover.signed(signed.length));
       lookAgain();
       onclose();
@@ -36,15 +38,54 @@
   <p>{m.handover.signSay}</p>
   <div class="list">
     {#each seen as unit (unit.unit)}
-      <label><input type="checkbox" checked={chosen.includes(unit.unit)} onchange={(event) => (chosen = event.currentTarget.checked ? [...chosen, unit.unit] : chosen.filter((each) => each !== unit.unit))} /> <b class="mono">{unit.name}</b></label>
+      <label
+        ><input
+          type="checkbox"
+          checked={chosen.includes(unit.unit)}
+          onchange={(event) =>
+            (chosen = event.currentTarget.checked
+              ? [...chosen, unit.unit]
+              : chosen.filter((each) => each !== unit.unit))}
+        /> <b class="mono">{unit.name}</b></label
+      >
     {/each}
   </div>
   {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
-  <div class="end"><B onclick={onclose}>{m.handover.notNow}</B><B look="go" disabled={busy || chosen.length === 0} onclick={() => void sign()}>{m.handover.sign(chosen.length)}</B></div>
+  <div class="end">
+    <B onclick={onclose}>{m.handover.notNow}</B><B
+      look="go"
+      disabled={busy || chosen.length === 0}
+      onclick={() => void sign()}>{m.handover.sign(chosen.length)}</B
+    >
+  </div>
 </Dialog>
 
 <style>
-  .list { max-height: 300px; overflow-y: auto; border: 1px solid var(--line2); border-radius: 5px; padding: 6px 10px; margin: 10px 0; columns: 2 180px; }
-  label { display: flex; gap: 8px; align-items: center; padding: 3px 0; break-inside: avoid; } b { font-weight: 600; }
-  .fault { color: var(--fault); } .end { display: flex; gap: 8px; justify-content: flex-end; }
+  .list {
+    max-height: 300px;
+    overflow-y: auto;
+    border: 1px solid var(--line2);
+    border-radius: 5px;
+    padding: 6px 10px;
+    margin: 10px 0;
+    columns: 2 180px;
+  }
+  label {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    padding: 3px 0;
+    break-inside: avoid;
+  }
+  b {
+    font-weight: 600;
+  }
+  .fault {
+    color: var(--fault);
+  }
+  .end {
+    display: flex;
+    gap: 8px;
+    justify-content: flex-end;
+  }
 </style>

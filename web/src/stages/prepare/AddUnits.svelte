@@ -23,7 +23,11 @@
     event.preventDefault();
     busy = true;
     try {
-      const ids = await api.post<number[]>(`/bring-ups/${bringUpId()}/units`, { kind: kindId, count: Number(count) || 0, members });
+      const ids = await api.post<number[]>(`/bring-ups/${bringUpId()}/units`, {
+        kind: kindId,
+        count: Number(count) || 0,
+        members,
+      });
       notices.say(a.added(ids.length), () => void undo(ids));
       lookAgain();
       onclose();
@@ -47,22 +51,60 @@
 
 <Dialog title={a.title} {onclose}>
   <form onsubmit={(event) => void add(event)}>
-    <div class="wide"><Label for="{id}-kind">{a.kind}</Label><Select id="{id}-kind" items={kinds.map((each) => ({ value: each.id, name: each.title }))} bind:value={kindId} onchange={() => (members = 0)} placeholder={a.choose} /></div>
+    <div class="wide">
+      <Label for="{id}-kind">{a.kind}</Label><Select
+        id="{id}-kind"
+        items={kinds.map((each) => ({ value: each.id, name: each.title }))}
+        bind:value={kindId}
+        onchange={() => (members = 0)}
+        placeholder={a.choose}
+      />
+    </div>
     {#if kind}
       <p class="sub wide">{kind.about}</p>
-      <div><Label for="{id}-count">{a.count}</Label><Input id="{id}-count" class="mono" bind:value={count} aria-invalid={'count' in faults} inputmode="numeric" /><span class="bad">{faults.count ?? ''}</span></div>
+      <div>
+        <Label for="{id}-count">{a.count}</Label><Input
+          id="{id}-count"
+          class="mono"
+          bind:value={count}
+          aria-invalid={'count' in faults}
+          inputmode="numeric"
+        /><span class="bad">{faults.count ?? ''}</span>
+      </div>
       {#if kind.counts.length > 1}
-        <div><Label for="{id}-members">{a.members}</Label><Select id="{id}-members" items={kind.counts.map((n) => ({ value: n, name: String(n) }))} bind:value={members} placeholder={String(kind.counts[0])} /></div>
+        <div>
+          <Label for="{id}-members">{a.members}</Label><Select
+            id="{id}-members"
+            items={kind.counts.map((n) => ({ value: n, name: String(n) }))}
+            bind:value={members}
+            placeholder={String(kind.counts[0])}
+          />
+        </div>
       {/if}
-      <p class="sub wide">{#if kind.bring.length}{a.bring} {kind.bring.join(', ')}.{' '}{/if}{#if kind.plug}{a.plug} {kind.plug}.{/if}</p>
+      <p class="sub wide">
+        {#if kind.bring.length}{a.bring} {kind.bring.join(', ')}.{' '}{/if}{#if kind.plug}{a.plug} {kind.plug}.{/if}
+      </p>
     {/if}
-    <div class="row wide"><B look="go" type="submit" disabled={!kind || busy}>{a.button}</B><B onclick={onclose}>{m.prepare.cancel}</B></div>
+    <div class="row wide">
+      <B look="go" type="submit" disabled={!kind || busy}>{a.button}</B><B onclick={onclose}>{m.prepare.cancel}</B>
+    </div>
   </form>
 </Dialog>
 
 <style>
-  form { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 14px; }
-  .wide { grid-column: 1 / -1; }
-  p { margin: 0; }
-  .row { display: flex; gap: 8px; }
+  form {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 10px 14px;
+  }
+  .wide {
+    grid-column: 1 / -1;
+  }
+  p {
+    margin: 0;
+  }
+  .row {
+    display: flex;
+    gap: 8px;
+  }
 </style>

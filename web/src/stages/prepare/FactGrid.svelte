@@ -73,13 +73,18 @@
         if (top < box.scrollTop) box.scrollTop = top;
         else if (top > box.scrollTop + seen - 3 * HEIGHT) box.scrollTop = top - seen + 3 * HEIGHT;
       }
-      document.getElementById(`fact-${name}-${at.row}-${at.col}`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+      document
+        .getElementById(`fact-${name}-${at.row}-${at.col}`)
+        ?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
     });
   }
 
   async function edit(first?: string): Promise<void> {
     if (!editable || !current || !column || look(asked, current, column.name) === 'never') return;
-    text = first ?? wrong[key(current, column.name)]?.value ?? (fact?.secret ? '' : (current.cells[column.name]?.value ?? ''));
+    text =
+      first ??
+      wrong[key(current, column.name)]?.value ??
+      (fact?.secret ? '' : (current.cells[column.name]?.value ?? ''));
     editing = true;
     await tick();
     input?.focus();
@@ -91,7 +96,9 @@
     const report = await onset(cells);
     const faults = { ...wrong };
     for (const cell of cells) {
-      for (const row of rows) if (row.unitId === cell.unitId && (cell.member === '' || row.member === cell.member)) delete faults[key(row, cell.name)];
+      for (const row of rows)
+        if (row.unitId === cell.unitId && (cell.member === '' || row.member === cell.member))
+          delete faults[key(row, cell.name)];
     }
     for (const bad of report?.faults ?? []) {
       const row = rows.find((each) => each.unitId === bad.unitId && (bad.member === '' || each.member === bad.member));
@@ -118,23 +125,35 @@
     event.stopPropagation();
   }
 
-  const steps: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1], PageUp: [-15, 0], PageDown: [15, 0] };
+  const steps: Record<string, [number, number]> = {
+    ArrowUp: [-1, 0],
+    ArrowDown: [1, 0],
+    ArrowLeft: [0, -1],
+    ArrowRight: [0, 1],
+    PageUp: [-15, 0],
+    PageDown: [15, 0],
+  };
 
   function walked(event: KeyboardEvent): void {
     if (editing) return;
     const step = steps[event.key];
     const command = event.ctrlKey || event.metaKey;
-    if (step && !event.shiftKey && Math.abs(step[0]) === 1 && (at.row + step[0] < 0 || at.row + step[0] >= rows.length)) onbeyond(step[0]);
+    if (step && !event.shiftKey && Math.abs(step[0]) === 1 && (at.row + step[0] < 0 || at.row + step[0] >= rows.length))
+      onbeyond(step[0]);
     else if (step) move(at.row + step[0], at.col + step[1], event.shiftKey);
     else if (event.key === 'Home') move(command ? 0 : at.row, 0, event.shiftKey);
     else if (event.key === 'End') move(command ? rows.length - 1 : at.row, cols.length - 1, event.shiftKey);
     else if (event.key === 'Enter' || event.key === 'F2') void edit();
     else if (event.key === 'Escape') from = at;
-    else if (event.key === 'Delete' || event.key === 'Backspace') void (editable && set(filled(rows, cols, asked, marked, [['']])));
+    else if (event.key === 'Delete' || event.key === 'Backspace')
+      void (editable && set(filled(rows, cols, asked, marked, [['']])));
     else if (command && event.key === 'd') void (editable && set(filledDown(rows, cols, asked, marked)));
     else if (command && event.key === 'z') onundo();
-    else if (command && event.key === 'a') { from = { row: 0, col: 0 }; at = { row: rows.length - 1, col: cols.length - 1 }; }
-    else if (!command && !event.altKey && event.key.length === 1 && event.key !== '?' && event.key !== '/') void edit(event.key);
+    else if (command && event.key === 'a') {
+      from = { row: 0, col: 0 };
+      at = { row: rows.length - 1, col: cols.length - 1 };
+    } else if (!command && !event.altKey && event.key.length === 1 && event.key !== '?' && event.key !== '/')
+      void edit(event.key);
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -154,7 +173,15 @@
   }
 </script>
 
-<div class="sheet box" onfocusin={() => (active = true)} onfocusout={() => (active = false)} class:windowed bind:this={box} bind:clientHeight={seen} onscroll={(event) => (scrolled = event.currentTarget.scrollTop)}>
+<div
+  class="sheet box"
+  onfocusin={() => (active = true)}
+  onfocusout={() => (active = false)}
+  class:windowed
+  bind:this={box}
+  bind:clientHeight={seen}
+  onscroll={(event) => (scrolled = event.currentTarget.scrollTop)}
+>
   <table
     class="tbl cells"
     role="grid"
@@ -177,7 +204,9 @@
       {#each rows.slice(start, end) as row, i (row.unitId + row.member)}
         {@const r = start + i}
         <tr class:on={row.unitId === chosen} class:next={row.first} aria-rowindex={r + 1}>
-          <th scope="row" class="unit"><b class="mono">{row.first ? row.unit : ''}</b> <span class="sub">{row.member}</span></th>
+          <th scope="row" class="unit"
+            ><b class="mono">{row.first ? row.unit : ''}</b> <span class="sub">{row.member}</span></th
+          >
           {#each cols as col, c (col.name)}
             {@const state = look(asked, row, col.name)}
             {@const bad = wrong[key(row, col.name)]}
@@ -191,13 +220,27 @@
               class:bad
               class:here
               class:mono={state === 'own'}
-              class:marked={r >= marked.top && r <= marked.bottom && c >= marked.left && c <= marked.right && (marked.top !== marked.bottom || marked.left !== marked.right)}
+              class:marked={r >= marked.top &&
+                r <= marked.bottom &&
+                c >= marked.left &&
+                c <= marked.right &&
+                (marked.top !== marked.bottom || marked.left !== marked.right)}
               title={bad?.reason ?? row.cells[col.name]?.source}
               onclick={(event) => move(r, c, event.shiftKey)}
               ondblclick={() => void edit()}
             >
               {#if here && editing}
-                <input bind:this={input} bind:value={text} onkeydown={typed} onblur={() => void leave(true)} aria-label="{row.unit} {col.title}" type={fact?.secret ? 'password' : 'text'} spellcheck="false" autocomplete="off" list={fact && fact.choices.length > 1 ? `choices-${name}` : undefined} />
+                <input
+                  bind:this={input}
+                  bind:value={text}
+                  onkeydown={typed}
+                  onblur={() => void leave(true)}
+                  aria-label="{row.unit} {col.title}"
+                  type={fact?.secret ? 'password' : 'text'}
+                  spellcheck="false"
+                  autocomplete="off"
+                  list={fact && fact.choices.length > 1 ? `choices-${name}` : undefined}
+                />
               {:else if bad}{bad.value}
               {:else if state === 'missing'}{m.prepare.findOut}
               {:else if state !== 'never'}{shown(row.cells[col.name])}{/if}
@@ -211,37 +254,129 @@
     </tbody>
   </table>
 </div>
-{#if fact && fact.choices.length > 1}<datalist id="choices-{name}">{#each fact.choices as choice (choice)}<option value={choice}></option>{/each}</datalist>{/if}
+{#if fact && fact.choices.length > 1}<datalist id="choices-{name}"
+    >{#each fact.choices as choice (choice)}<option value={choice}></option>{/each}</datalist
+  >{/if}
 <p class="sub foot" aria-live="polite">
   {#if (active || fault) && current && column}
     <b>{current.unit} {current.member} {column.title}</b>:
     {#if fault}<span class="bad">{fault.reason}</span>
     {:else if !fact || look(asked, current, column.name) === 'never'}{m.prepare.never}
-    {:else}{[fact.asked, fact.find, fact.permanent ? m.prepare.permanent : '', `${m.prepare.such} ${fact.choices.length > 1 ? fact.choices.join(', ') : fact.example}`].filter(Boolean).join('; ')}{/if}
+    {:else}{[
+        fact.asked,
+        fact.find,
+        fact.permanent ? m.prepare.permanent : '',
+        `${m.prepare.such} ${fact.choices.length > 1 ? fact.choices.join(', ') : fact.example}`,
+      ]
+        .filter(Boolean)
+        .join('; ')}{/if}
   {/if}
 </p>
 
 <style>
-  .box { overflow-x: auto; }
-  .windowed { max-height: calc(100vh - 330px); min-height: 240px; overflow: auto; }
-  .cells { border-collapse: separate; border-spacing: 0; }
-  .cells:focus-visible { outline: none; }
-  .cells td, .cells th { border-left: 1px solid var(--line2); height: 30px; border-top: 1px solid var(--line2); white-space: nowrap; padding: 0 8px; max-width: 260px; overflow: hidden; text-overflow: ellipsis; }
-  .cells thead th { position: sticky; top: 0; background: var(--sheet); z-index: 2; border-top: 0; }
-  .cells .unit { position: sticky; left: 0; background: var(--sheet); z-index: 1; border-left: 0; text-align: left; font-size: 13px; min-width: 190px; color: var(--ink); }
-  .cells thead .unit { z-index: 3; color: var(--ink2); }
-  tr.next > * { border-top-color: var(--line); }
-  .cells tr.on > .unit { background: var(--lamp2); }
-  .cells td.never { background: repeating-linear-gradient(135deg, var(--hatch1) 0 4px, var(--hatch2) 4px 8px); }
-  .cells td.missing { background: var(--fault2); color: var(--fault); font-size: 12.5px; }
-  .given { color: var(--ink2); }
-  .cells td.bad { background: var(--fault2); color: var(--fault); text-decoration: underline wavy; text-underline-offset: 3px; }
-  td.marked { box-shadow: inset 0 0 0 99px rgb(227 154 11 / 14%); }
-  .cells:focus-within td.here { box-shadow: inset 0 0 0 2px var(--lamp-ink); }
-  td.here { box-shadow: inset 0 0 0 1px var(--ink3); }
-  input { width: 100%; min-width: 120px; height: 26px; border: 0; padding: 0; background: var(--sheet); color: var(--ink); font: 13px var(--font-mono); outline: none; }
-  .none { padding: 14px; }
-  .foot { margin: 6px 0 0; min-height: 20px; }
+  .box {
+    overflow-x: auto;
+  }
+  .windowed {
+    max-height: calc(100vh - 330px);
+    min-height: 240px;
+    overflow: auto;
+  }
+  .cells {
+    border-collapse: separate;
+    border-spacing: 0;
+  }
+  .cells:focus-visible {
+    outline: none;
+  }
+  .cells td,
+  .cells th {
+    border-left: 1px solid var(--line2);
+    height: 30px;
+    border-top: 1px solid var(--line2);
+    white-space: nowrap;
+    padding: 0 8px;
+    max-width: 260px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .cells thead th {
+    position: sticky;
+    top: 0;
+    background: var(--sheet);
+    z-index: 2;
+    border-top: 0;
+  }
+  .cells .unit {
+    position: sticky;
+    left: 0;
+    background: var(--sheet);
+    z-index: 1;
+    border-left: 0;
+    text-align: left;
+    font-size: 13px;
+    min-width: 190px;
+    color: var(--ink);
+  }
+  .cells thead .unit {
+    z-index: 3;
+    color: var(--ink2);
+  }
+  tr.next > * {
+    border-top-color: var(--line);
+  }
+  .cells tr.on > .unit {
+    background: var(--lamp2);
+  }
+  .cells td.never {
+    background: repeating-linear-gradient(135deg, var(--hatch1) 0 4px, var(--hatch2) 4px 8px);
+  }
+  .cells td.missing {
+    background: var(--fault2);
+    color: var(--fault);
+    font-size: 12.5px;
+  }
+  .given {
+    color: var(--ink2);
+  }
+  .cells td.bad {
+    background: var(--fault2);
+    color: var(--fault);
+    text-decoration: underline wavy;
+    text-underline-offset: 3px;
+  }
+  td.marked {
+    box-shadow: inset 0 0 0 99px rgb(227 154 11 / 14%);
+  }
+  .cells:focus-within td.here {
+    box-shadow: inset 0 0 0 2px var(--lamp-ink);
+  }
+  td.here {
+    box-shadow: inset 0 0 0 1px var(--ink3);
+  }
+  input {
+    width: 100%;
+    min-width: 120px;
+    height: 26px;
+    border: 0;
+    padding: 0;
+    background: var(--sheet);
+    color: var(--ink);
+    font: 13px var(--font-mono);
+    outline: none;
+  }
+  .none {
+    padding: 14px;
+  }
+  .foot {
+    margin: 6px 0 0;
+    min-height: 20px;
+  }
   /* on paper the facts stand unit by unit: a table of nine kinds is wider than any sheet */
-  @media print { .box, .foot { display: none; } }
+  @media print {
+    .box,
+    .foot {
+      display: none;
+    }
+  }
 </style>

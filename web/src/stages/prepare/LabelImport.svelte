@@ -12,7 +12,13 @@
 
   function taken(report: LabelReport): void {
     const { importId } = report;
-    notices.say(m.prepare.taken(news(report), report.faults.length), importId ? () => void api.post(`/label-imports/${importId}/undo`).then(lookAgain, (error: unknown) => notices.fault(error)) : undefined);
+    notices.say(
+      m.prepare.taken(news(report), report.faults.length),
+      importId
+        ? () =>
+            void api.post(`/label-imports/${importId}/undo`).then(lookAgain, (error: unknown) => notices.fault(error))
+        : undefined,
+    );
   }
 </script>
 
@@ -21,7 +27,8 @@
   intro={m.prepare.importText}
   placeholder={'serial\tmac\track position\tmodel'}
   draft="labels-{bringUpId()}"
-  read={(text: string, preview: boolean) => api.postText<LabelReport>(`/bring-ups/${bringUpId()}/labels?preview=${preview}`, text)}
+  read={(text: string, preview: boolean) =>
+    api.postText<LabelReport>(`/bring-ups/${bringUpId()}/labels?preview=${preview}`, text)}
   {news}
   take={m.prepare.take}
   ontaken={taken}
@@ -32,10 +39,20 @@
     {#if report.taken.length > 0}
       <div class="sheet scroll box">
         <table class="tbl">
-          <thead><tr><th>{m.read.line}</th><th>{m.prepare.cols.serial}</th><th>{m.prepare.cols.mac}</th><th>{m.prepare.cols.unit}</th><th></th></tr></thead>
+          <thead
+            ><tr
+              ><th>{m.read.line}</th><th>{m.prepare.cols.serial}</th><th>{m.prepare.cols.mac}</th><th
+                >{m.prepare.cols.unit}</th
+              ><th></th></tr
+            ></thead
+          >
           <tbody>
             {#each report.taken as line (line.line)}
-              <tr><td class="mono">{line.line}</td><td class="mono">{line.serial}</td><td class="mono">{line.mac}</td><td>{line.position}</td><td class="sub">{line.change}</td></tr>
+              <tr
+                ><td class="mono">{line.line}</td><td class="mono">{line.serial}</td><td class="mono">{line.mac}</td><td
+                  >{line.position}</td
+                ><td class="sub">{line.change}</td></tr
+              >
             {/each}
           </tbody>
         </table>
@@ -45,5 +62,9 @@
 </ReadText>
 
 <style>
-  .box { max-height: 260px; overflow: auto; margin-bottom: 12px; }
+  .box {
+    max-height: 260px;
+    overflow: auto;
+    margin-bottom: 12px;
+  }
 </style>

@@ -33,7 +33,8 @@
   const findings = $derived(sheet.data?.groundwork.findings ?? []);
 
   function measure(): void {
-    if (session.mayWork) void api.post(`/bring-ups/${bringUpId()}/measure`).catch((error: unknown) => notices.fault(error));
+    if (session.mayWork)
+      void api.post(`/bring-ups/${bringUpId()}/measure`).catch((error: unknown) => notices.fault(error));
   }
   onMount(measure);
 
@@ -89,7 +90,8 @@
 
   async function undoLabels(): Promise<void> {
     const importId = sheet.data?.groundwork.undoableImport;
-    if (importId && (await tried(() => api.post(`/label-imports/${importId}/undo`))) !== null) notices.say(m.prepare.undone);
+    if (importId && (await tried(() => api.post(`/label-imports/${importId}/undo`))) !== null)
+      notices.say(m.prepare.undone);
   }
 
   async function take(networkId: number): Promise<void> {
@@ -109,27 +111,47 @@
   });
 </script>
 
-<svelte:window onkeydown={keys} onbeforeprint={() => flushSync(() => (printing = true))} onafterprint={() => (printing = false)} />
+<svelte:window
+  onkeydown={keys}
+  onbeforeprint={() => flushSync(() => (printing = true))}
+  onafterprint={() => (printing = false)}
+/>
 <div class="page">
   <div class="main">
     <h1 class="visually-hidden">{m.stages.prepare}</h1>
     {#if sheet.data}
       {@const view = sheet.data}
       <div class="ground">
-        <Groundwork {view} onstate={() => (stating = { start: null })} onopen={() => (open = 'ground')} onmeasure={measure} />
+        <Groundwork
+          {view}
+          onstate={() => (stating = { start: null })}
+          onopen={() => (open = 'ground')}
+          onmeasure={measure}
+        />
         {#if !view.groundwork.network && view.choices.length > 0 && session.mayWork}
-          <p class="sub choices">{m.prepare.choose} {#each view.choices as choice (choice.id)}<B onclick={() => void take(choice.id)}>{choice.name} <span class="mono">{choice.prefix}</span></B>{' '}{/each}</p>
+          <p class="sub choices">
+            {m.prepare.choose}
+            {#each view.choices as choice (choice.id)}<B onclick={() => void take(choice.id)}
+                >{choice.name} <span class="mono">{choice.prefix}</span></B
+              >{' '}{/each}
+          </p>
         {/if}
       </div>
       <div class="head facts">
         <h2>{m.prepare.facts}</h2>
         {#if units.length > 0}<span class="sub">{m.prepare.factsText(known, units.length)}</span>{/if}
         <span class="end">
-          {#if units.length > 0}<label class="sub"><input type="checkbox" bind:checked={all} /> {m.prepare.allFacts}</label>{/if}
+          {#if units.length > 0}<label class="sub"
+              ><input type="checkbox" bind:checked={all} /> {m.prepare.allFacts}</label
+            >{/if}
           {#if session.mayWork}
             {#if view.groundwork.undoableImport}<B onclick={() => void undoLabels()}>{m.prepare.undo}</B>{/if}
-            <B key="a" look={units.length === 0 ? 'go' : 'plain'} onclick={() => (open = 'units')}>{m.prepare.add.title}</B>
-            <B key="i" look={known < units.length ? 'go' : 'plain'} onclick={() => (open = 'labels')}>{m.prepare.importTitle}</B>
+            <B key="a" look={units.length === 0 ? 'go' : 'plain'} onclick={() => (open = 'units')}
+              >{m.prepare.add.title}</B
+            >
+            <B key="i" look={known < units.length ? 'go' : 'plain'} onclick={() => (open = 'labels')}
+              >{m.prepare.importTitle}</B
+            >
             <B key="t" onclick={() => (open = 'table')}>{m.prepare.table.short}</B>
           {/if}
           {#if units.length > 0}
@@ -140,27 +162,49 @@
       </div>
       {#if kinds.data}
         {#each present as kind, i (kind.id)}
-          {#if present.length > 1}<h3 class="kind">{kind.title} <span class="sub">{m.frame.units(units.filter((unit) => unit.kind === kind.id).length)}</span></h3>{/if}
-          <FactGrid bind:this={grids[kind.id]} name={kind.id} rows={view.rows.filter((row) => row.kind === kind.id)} kinds={kinds.data} {all} chosen={chosenUnit()} editable={session.mayWork} onset={set} onundo={undoLast} onchoose={follow} onbeyond={(by: number) => cross(i, by)} />
+          {#if present.length > 1}<h3 class="kind">
+              {kind.title}
+              <span class="sub">{m.frame.units(units.filter((unit) => unit.kind === kind.id).length)}</span>
+            </h3>{/if}
+          <FactGrid
+            bind:this={grids[kind.id]}
+            name={kind.id}
+            rows={view.rows.filter((row) => row.kind === kind.id)}
+            kinds={kinds.data}
+            {all}
+            chosen={chosenUnit()}
+            editable={session.mayWork}
+            onset={set}
+            onundo={undoLast}
+            onchoose={follow}
+            onbeyond={(by: number) => cross(i, by)}
+          />
         {:else}
           <p class="sheet none">{m.prepare.noUnits}</p>
         {/each}
       {/if}
       {#if units.length > 0}<p class="sub legend">{m.prepare.legend}</p>{/if}
       {#if printing}<div class="carry">
-        <h2>{m.prepare.carry}</h2>
-        {#each present as kind (kind.id)}
-          <p><b>{kind.title}</b>{' '}{#if kind.plug}{m.prepare.add.plug} {kind.plug}.{' '}{/if}{#if kind.bring.length}{m.prepare.add.bring} {kind.bring.join(', ')}.{/if}</p>
-          {#each view.rows.filter((row) => row.kind === kind.id) as row (row.unitId + row.member)}
-            <div class="unit">
-              <b class="mono">{row.unit}</b> {row.member}
-              {#each kind.facts.filter((fact) => !fact.secret && (fact.scope === 'MEMBER' || row.first)) as fact (fact.name)}
-                <span class="fact"><span class="sub">{fact.title}</span> <span class="mono">{row.cells[fact.name]?.value ?? '____________'}</span></span>
-              {/each}
-            </div>
+          <h2>{m.prepare.carry}</h2>
+          {#each present as kind (kind.id)}
+            <p>
+              <b>{kind.title}</b>{' '}{#if kind.plug}{m.prepare.add.plug}
+                {kind.plug}.{' '}{/if}{#if kind.bring.length}{m.prepare.add.bring} {kind.bring.join(', ')}.{/if}
+            </p>
+            {#each view.rows.filter((row) => row.kind === kind.id) as row (row.unitId + row.member)}
+              <div class="unit">
+                <b class="mono">{row.unit}</b>
+                {row.member}
+                {#each kind.facts.filter((fact) => !fact.secret && (fact.scope === 'MEMBER' || row.first)) as fact (fact.name)}
+                  <span class="fact"
+                    ><span class="sub">{fact.title}</span>
+                    <span class="mono">{row.cells[fact.name]?.value ?? '____________'}</span></span
+                  >
+                {/each}
+              </div>
+            {/each}
           {/each}
-        {/each}
-      </div>{/if}
+        </div>{/if}
     {/if}
   </div>
   <aside class="side" aria-label={m.prepare.wrongTitle}>
@@ -169,7 +213,9 @@
     {#each findings as finding, i (finding.code + (finding.about.unitId ?? finding.about.networkId ?? '') + i)}
       <div class="note" class:fault={finding.blocks}>
         <span class="t">{finding.what}</span><br /><span class="sub">{finding.why}</span>
-        {#if finding.mend && session.mayWork}<br /><button type="button" class="mend" onclick={() => void mend(finding)}>{finding.mend.label}</button>{/if}
+        {#if finding.mend && session.mayWork}<br /><button type="button" class="mend" onclick={() => void mend(finding)}
+            >{finding.mend.label}</button
+          >{/if}
       </div>
     {:else}
       {#if sheet.data}<p class="sub">{sheet.data.groundwork.network ? m.prepare.fine : m.prepare.nothingYet}</p>{/if}
@@ -179,21 +225,93 @@
 {#if open === 'labels'}<LabelImport onclose={() => (open = null)} />{/if}
 {#if open === 'table'}<TableImport onclose={() => (open = null)} onundo={undoChange} />{/if}
 {#if open === 'units' && kinds.data}<AddUnits kinds={kinds.data} onclose={() => (open = null)} />{/if}
-{#if open === 'ground' && sheet.data}<Ground view={sheet.data} onclose={() => (open = null)} onnetwork={openForm} />{/if}
-{#if stating && sheet.data}<NetworkForm start={stating.start} like={sheet.data.choices.find((choice) => choice.purpose === 'management')} further={sheet.data.groundwork.network !== null} onclose={() => { stating = null; measure(); }} />{/if}
+{#if open === 'ground' && sheet.data}<Ground
+    view={sheet.data}
+    onclose={() => (open = null)}
+    onnetwork={openForm}
+  />{/if}
+{#if stating && sheet.data}<NetworkForm
+    start={stating.start}
+    like={sheet.data.choices.find((choice) => choice.purpose === 'management')}
+    further={sheet.data.groundwork.network !== null}
+    onclose={() => {
+      stating = null;
+      measure();
+    }}
+  />{/if}
 
 <style>
-  .facts { margin-top: 16px; }
-  .kind { margin: 10px 0 4px; }
-  .none { padding: 14px; margin: 0; }
-  .gap { height: 10px; }
-  .choices { margin: 10px 0; display: flex; gap: 8px; flex-wrap: wrap; align-items: center; }
-  .legend { margin: 2px 0 0; }
-  .mend { color: var(--lamp-ink); font-weight: 600; text-decoration: underline; font-size: 13px; padding: 2px 0; text-align: left; }
-  .button { padding: 5px 12px; font: 550 13.5px var(--font-sans); border: 1px solid var(--ink2); border-radius: 5px; color: var(--ink); text-decoration: none; background: var(--sheet); }
-  .side { max-height: calc(100vh - 114px); overflow-y: auto; position: sticky; top: 0; }
-  .carry { display: none; }
-  .unit { margin: 0 0 5px 12px; break-inside: avoid; }
-  .fact { margin-left: 12px; display: inline-block; }
-  @media print { .ground, .side, .facts .end, .facts .sub, .legend { display: none; } .carry { display: block; font-size: 12px; } .carry p { margin: 10px 0 3px; } }
+  .facts {
+    margin-top: 16px;
+  }
+  .kind {
+    margin: 10px 0 4px;
+  }
+  .none {
+    padding: 14px;
+    margin: 0;
+  }
+  .gap {
+    height: 10px;
+  }
+  .choices {
+    margin: 10px 0;
+    display: flex;
+    gap: 8px;
+    flex-wrap: wrap;
+    align-items: center;
+  }
+  .legend {
+    margin: 2px 0 0;
+  }
+  .mend {
+    color: var(--lamp-ink);
+    font-weight: 600;
+    text-decoration: underline;
+    font-size: 13px;
+    padding: 2px 0;
+    text-align: left;
+  }
+  .button {
+    padding: 5px 12px;
+    font: 550 13.5px var(--font-sans);
+    border: 1px solid var(--ink2);
+    border-radius: 5px;
+    color: var(--ink);
+    text-decoration: none;
+    background: var(--sheet);
+  }
+  .side {
+    max-height: calc(100vh - 114px);
+    overflow-y: auto;
+    position: sticky;
+    top: 0;
+  }
+  .carry {
+    display: none;
+  }
+  .unit {
+    margin: 0 0 5px 12px;
+    break-inside: avoid;
+  }
+  .fact {
+    margin-left: 12px;
+    display: inline-block;
+  }
+  @media print {
+    .ground,
+    .side,
+    .facts .end,
+    .facts .sub,
+    .legend {
+      display: none;
+    }
+    .carry {
+      display: block;
+      font-size: 12px;
+    }
+    .carry p {
+      margin: 10px 0 3px;
+    }
+  }
 </style>

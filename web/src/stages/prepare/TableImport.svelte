@@ -20,7 +20,8 @@
   intro={t.text}
   placeholder={'unit\tmember\tserial\tconsole line'}
   draft="table-{bringUpId()}"
-  read={(text: string, preview: boolean) => api.postText<TableReport>(`/bring-ups/${bringUpId()}/facts.csv?preview=${preview}`, text)}
+  read={(text: string, preview: boolean) =>
+    api.postText<TableReport>(`/bring-ups/${bringUpId()}/facts.csv?preview=${preview}`, text)}
   news={(report: TableReport) => report.cells}
   take={t.take}
   ontaken={taken}

@@ -3,7 +3,10 @@ import type { Asks, CellText, KindBrief, SheetRow, Value } from '../../lib/types
 /** What a cell is to the engineer: never asked, to be found out, sealed, or a value with where it comes from. */
 export type Look = 'never' | 'missing' | 'optional' | 'own' | 'given';
 
-export interface Column { name: string; title: string }
+export interface Column {
+  name: string;
+  title: string;
+}
 
 export type Kinds = Map<string, Map<string, Asks>>;
 
@@ -41,7 +44,9 @@ export function columns(rows: SheetRow[], kinds: Kinds, all: boolean): Column[] 
   const found = new Map<string, Column & { worth: boolean }>();
   const present = new Set(rows.map((row) => row.kind));
   for (const [kind, facts] of kinds) {
-    if (present.has(kind)) for (const fact of facts.values()) if (!found.has(fact.name)) found.set(fact.name, { name: fact.name, title: fact.title, worth: false });
+    if (present.has(kind))
+      for (const fact of facts.values())
+        if (!found.has(fact.name)) found.set(fact.name, { name: fact.name, title: fact.title, worth: false });
   }
   for (const row of rows) {
     for (const column of found.values()) {
@@ -60,8 +65,10 @@ export function pasted(text: string): string[][] {
   for (let i = 0; i < body.length; i++) {
     const c = body[i]!;
     if (quoted) {
-      if (c === '"' && body[i + 1] === '"') { cell += '"'; i++; }
-      else if (c === '"') quoted = false;
+      if (c === '"' && body[i + 1] === '"') {
+        cell += '"';
+        i++;
+      } else if (c === '"') quoted = false;
       else cell += c;
     } else if (c === '"' && cell === '') quoted = true;
     else if (c === '\t' || c === '\n') {
@@ -74,10 +81,20 @@ export function pasted(text: string): string[][] {
   return rows;
 }
 
-export interface Area { top: number; left: number; bottom: number; right: number }
+export interface Area {
+  top: number;
+  left: number;
+  bottom: number;
+  right: number;
+}
 
 export function area(a: { row: number; col: number }, b: { row: number; col: number }): Area {
-  return { top: Math.min(a.row, b.row), left: Math.min(a.col, b.col), bottom: Math.max(a.row, b.row), right: Math.max(a.col, b.col) };
+  return {
+    top: Math.min(a.row, b.row),
+    left: Math.min(a.col, b.col),
+    bottom: Math.max(a.row, b.row),
+    right: Math.max(a.col, b.col),
+  };
 }
 
 function cell(row: SheetRow, fact: Asks, value: string): CellText {
@@ -106,12 +123,19 @@ export function filled(rows: SheetRow[], cols: Column[], kinds: Kinds, at: Area,
 export function filledDown(rows: SheetRow[], cols: Column[], kinds: Kinds, at: Area): CellText[] {
   const top = cols.slice(at.left, at.right + 1).map((col) => rows[at.top]?.cells[col.name]?.value ?? '');
   const below = Array.from({ length: at.bottom - at.top }, () => top);
-  return below.length === 0 ? [] : filled(rows, cols, kinds, { ...at, top: at.top + 1 }, below).filter((each) => each.value !== '');
+  return below.length === 0
+    ? []
+    : filled(rows, cols, kinds, { ...at, top: at.top + 1 }, below).filter((each) => each.value !== '');
 }
 
 export function copied(rows: SheetRow[], cols: Column[], at: Area): string {
   return rows
     .slice(at.top, at.bottom + 1)
-    .map((row) => cols.slice(at.left, at.right + 1).map((col) => row.cells[col.name]?.value ?? '').join('\t'))
+    .map((row) =>
+      cols
+        .slice(at.left, at.right + 1)
+        .map((col) => row.cells[col.name]?.value ?? '')
+        .join('\t'),
+    )
     .join('\n');
 }

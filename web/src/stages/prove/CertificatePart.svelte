@@ -37,16 +37,59 @@
 {#if request}
   <p class="sub">{m.prove.requestMade}</p>
   <pre class="mono">{request}</pre>
-  <div class="row"><B onclick={() => void navigator.clipboard.writeText(request).then(() => notices.say(m.prove.copied))}>{m.prove.copy}</B></div>
-  <form onsubmit={(event) => { event.preventDefault(); void putIn(); }}>
-    <label class="sub">{m.prove.chain}<Textarea bind:value={chain} rows={4} class="w-full font-mono text-xs" required spellcheck="false" /></label>
+  <div class="row">
+    <B onclick={() => void navigator.clipboard.writeText(request).then(() => notices.say(m.prove.copied))}
+      >{m.prove.copy}</B
+    >
+  </div>
+  <form
+    onsubmit={(event) => {
+      event.preventDefault();
+      void putIn();
+    }}
+  >
+    <label class="sub"
+      >{m.prove.chain}<Textarea
+        bind:value={chain}
+        rows={4}
+        class="w-full font-mono text-xs"
+        required
+        spellcheck="false"
+      /></label
+    >
     <B type="submit" look="go" disabled={busy}>{m.prove.putIn}</B>
   </form>
 {/if}
-<div class="row"><B disabled={busy} onclick={() => void doing(() => api.post(`/endpoints/${claimId}/certificate-request`, {}))}>{m.prove.request}</B></div>
+<div class="row">
+  <B disabled={busy} onclick={() => void doing(() => api.post(`/endpoints/${claimId}/certificate-request`, {}))}
+    >{m.prove.request}</B
+  >
+</div>
 
 <style>
-  pre { font-size: 10px; max-height: 110px; overflow: auto; border: 1px solid var(--line); border-radius: 4px; padding: 6px; margin: 4px 0; }
-  .row { display: flex; gap: 8px; margin: 6px 0; } p { margin: 6px 0 2px; }
-  form { display: grid; gap: 6px; justify-items: start; } form label { width: 100%; }
+  pre {
+    font-size: 10px;
+    max-height: 110px;
+    overflow: auto;
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    padding: 6px;
+    margin: 4px 0;
+  }
+  .row {
+    display: flex;
+    gap: 8px;
+    margin: 6px 0;
+  }
+  p {
+    margin: 6px 0 2px;
+  }
+  form {
+    display: grid;
+    gap: 6px;
+    justify-items: start;
+  }
+  form label {
+    width: 100%;
+  }
 </style>

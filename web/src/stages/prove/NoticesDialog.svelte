@@ -42,25 +42,85 @@
   <p class="sub">{m.prove.noticesSay}</p>
   {#each targets.data ?? [] as target (target.id)}
     <section>
-      <span>{target.sort === 'mail' ? m.prove.mail : m.prove.webhook} <b class="mono">{target.to}</b><br /><span class="sub" class:fault={target.fault}>{target.fault || (target.sentAt ? m.prove.sent(atTime(target.sentAt)) : m.prove.neverSent)}</span></span>
+      <span
+        >{target.sort === 'mail' ? m.prove.mail : m.prove.webhook} <b class="mono">{target.to}</b><br /><span
+          class="sub"
+          class:fault={target.fault}
+          >{target.fault || (target.sentAt ? m.prove.sent(atTime(target.sentAt)) : m.prove.neverSent)}</span
+        ></span
+      >
       {#if lead}<B look="stop" onclick={() => void remove(target)}>{m.prove.remove}</B>{/if}
     </section>
   {:else}
     <p>{m.prove.noNotice}</p>
   {/each}
-  {#if secret}<section class="made"><div><p>{m.prove.secret}</p><pre class="mono">{secret}</pre></div></section>{/if}
+  {#if secret}<section class="made">
+      <div>
+        <p>{m.prove.secret}</p>
+        <pre class="mono">{secret}</pre>
+      </div>
+    </section>{/if}
   {#if lead}
-    <form onsubmit={(event) => { event.preventDefault(); void add(); }}>
-      <Select size="sm" bind:value={sort} items={[{ value: 'webhook', name: m.prove.webhook }, { value: 'mail', name: m.prove.mail }]} placeholder="" aria-label={m.prove.notices} />
-      <Input size="sm" bind:value={to} required placeholder={sort === 'mail' ? m.prove.mailSample : m.prove.webhookSample} aria-label={sort === 'mail' ? m.prove.mail : m.prove.webhook} spellcheck="false" />
+    <form
+      onsubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
+      <Select
+        size="sm"
+        bind:value={sort}
+        items={[
+          { value: 'webhook', name: m.prove.webhook },
+          { value: 'mail', name: m.prove.mail },
+        ]}
+        placeholder=""
+        aria-label={m.prove.notices}
+      />
+      <Input
+        size="sm"
+        bind:value={to}
+        required
+        placeholder={sort === 'mail' ? m.prove.mailSample : m.prove.webhookSample}
+        aria-label={sort === 'mail' ? m.prove.mail : m.prove.webhook}
+        spellcheck="false"
+      />
       <B type="submit" look="go">{m.prove.add}</B>
     </form>
   {/if}
 </Dialog>
 
 <style>
-  section { border-top: 1px solid var(--line2); padding: 10px 0; display: flex; gap: 10px; align-items: center; justify-content: space-between; } section > span { overflow-wrap: anywhere; min-width: 0; }
-  .fault { color: var(--fault); } .made pre { white-space: pre-wrap; overflow-wrap: anywhere; font-size: 11.5px; }
-  form { display: grid; grid-template-columns: 150px 1fr auto; gap: 8px; border-top: 1px solid var(--line2); padding-top: 12px; }
-  @media (max-width: 600px) { form { grid-template-columns: 1fr; } }
+  section {
+    border-top: 1px solid var(--line2);
+    padding: 10px 0;
+    display: flex;
+    gap: 10px;
+    align-items: center;
+    justify-content: space-between;
+  }
+  section > span {
+    overflow-wrap: anywhere;
+    min-width: 0;
+  }
+  .fault {
+    color: var(--fault);
+  }
+  .made pre {
+    white-space: pre-wrap;
+    overflow-wrap: anywhere;
+    font-size: 11.5px;
+  }
+  form {
+    display: grid;
+    grid-template-columns: 150px 1fr auto;
+    gap: 8px;
+    border-top: 1px solid var(--line2);
+    padding-top: 12px;
+  }
+  @media (max-width: 600px) {
+    form {
+      grid-template-columns: 1fr;
+    }
+  }
 </style>

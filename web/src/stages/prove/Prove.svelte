@@ -26,7 +26,14 @@
   const on = $derived.by(() => {
     const all = view.data?.endpoints ?? [];
     const unit = chosenUnit();
-    return (unit === null ? undefined : (all.find((endpoint) => endpoint.claimId === chosenAddress()) ?? all.find((endpoint) => endpoint.unitId === unit))) ?? all.find((endpoint) => !endpoint.proven && endpoint.at) ?? null;
+    return (
+      (unit === null
+        ? undefined
+        : (all.find((endpoint) => endpoint.claimId === chosenAddress()) ??
+          all.find((endpoint) => endpoint.unitId === unit))) ??
+      all.find((endpoint) => !endpoint.proven && endpoint.at) ??
+      null
+    );
   });
   const only = $derived((route.search as Record<string, unknown>).only === 'broken');
   const shown = $derived((view.data?.endpoints ?? []).filter((endpoint) => !only || !endpoint.proven));
@@ -35,7 +42,10 @@
   const lines = $derived.by(() => {
     const racks: Record<string, Endpoint[]> = {};
     for (const endpoint of shown) (racks[endpoint.position.split(' ')[0]!] ??= []).push(endpoint);
-    return Object.entries(racks).flatMap<Line>(([rack, all]) => [{ rack, units: [...new Set(all.map((endpoint) => endpoint.unitId))], endpoint: null }, ...all.map((endpoint) => ({ endpoint }))]);
+    return Object.entries(racks).flatMap<Line>(([rack, all]) => [
+      { rack, units: [...new Set(all.map((endpoint) => endpoint.unitId))], endpoint: null },
+      ...all.map((endpoint) => ({ endpoint })),
+    ]);
   });
   let table = $state<{ show: (index: number) => void }>();
   const marks: Record<string, MarkName> = { HOLDS: 'done', BROKEN: 'fault', NOT_REACHED: 'dark', NOT_MEASURED: 'dark' };
@@ -67,7 +77,13 @@
   }
 
   /** Units of which something was checked and does not hold. */
-  const off = $derived([...new Set((view.data?.endpoints ?? []).filter((endpoint) => endpoint.at && !endpoint.proven && !endpoint.settingUp).map((endpoint) => endpoint.unitId))]);
+  const off = $derived([
+    ...new Set(
+      (view.data?.endpoints ?? [])
+        .filter((endpoint) => endpoint.at && !endpoint.proven && !endpoint.settingUp)
+        .map((endpoint) => endpoint.unitId),
+    ),
+  ]);
 
   async function pace(minutes: number): Promise<void> {
     try {
@@ -85,7 +101,10 @@
   function besideOf(endpoint: Endpoint): { mark: MarkName; word: string }[] {
     return BESIDE.map((mark) => {
       const standing = endpoint.beside[mark];
-      return { mark: standing ? marks[standing]! : 'dark', word: `${m.prove.beside[mark]}: ${standing ? m.prove.standing[standing] : m.prove.never}` };
+      return {
+        mark: standing ? marks[standing]! : 'dark',
+        word: `${m.prove.beside[mark]}: ${standing ? m.prove.standing[standing] : m.prove.never}`,
+      };
     });
   }
 
@@ -93,7 +112,10 @@
     return m.prove.cols.map((col, i) => {
       const standing = endpoint.standings[i];
       if (endpoint.settingUp) return { mark: 'wait', word: `${col}: ${m.prove.settingUp}` };
-      return { mark: standing ? marks[standing]! : 'dark', word: `${col}: ${standing ? m.prove.standing[standing] : m.prove.never}` };
+      return {
+        mark: standing ? marks[standing]! : 'dark',
+        word: `${col}: ${standing ? m.prove.standing[standing] : m.prove.never}`,
+      };
     });
   }
 
@@ -110,7 +132,9 @@
 
 <svelte:window onkeydown={keys} />
 {#if view.data && view.data.endpoints.length === 0}
-  <div class="page"><div class="main"><Missing text={m.prove.none} stage="allocate" link={m.stages.allocate} /></div></div>
+  <div class="page">
+    <div class="main"><Missing text={m.prove.none} stage="allocate" link={m.stages.allocate} /></div>
+  </div>
 {:else if view.data}
   <div class="page">
     <div class="main">
@@ -118,16 +142,39 @@
       <div class="head">
         <h2>{m.prove.title}</h2>
         <span class="sub">
-          {m.prove.endpoints(view.data.endpoints.length)}{#if view.data.lastAt}{' · '}{m.prove.last} <span title={inFull(view.data.lastAt)}>{atTime(view.data.lastAt)}</span> {m.prove.from} <button type="button" class="place" onclick={() => (open = 'vantages')}>{view.data.vantage}</button>{/if}
+          {m.prove.endpoints(view.data.endpoints.length)}{#if view.data.lastAt}{' · '}{m.prove.last}
+            <span title={inFull(view.data.lastAt)}>{atTime(view.data.lastAt)}</span>
+            {m.prove.from}
+            <button type="button" class="place" onclick={() => (open = 'vantages')}>{view.data.vantage}</button>{/if}
         </span>
         <span class="end">
-          <label class="sub"><input type="checkbox" checked={only} onchange={(event) => go(route.pathname + (event.currentTarget.checked ? '?only=broken' : ''))} /> {m.prove.onlyBroken}</label>
+          <label class="sub"
+            ><input
+              type="checkbox"
+              checked={only}
+              onchange={(event) => go(route.pathname + (event.currentTarget.checked ? '?only=broken' : ''))}
+            />
+            {m.prove.onlyBroken}</label
+          >
           {#if session.mayWork}
             {#if view.data.checking > 0}
-              <span class="sub">{m.prove.checking(view.data.checking)}</span><B look="stop" onclick={() => void post(`/bring-ups/${bringUpId()}/checks/cancel`)}>{m.prove.cancel}</B>
+              <span class="sub">{m.prove.checking(view.data.checking)}</span><B
+                look="stop"
+                onclick={() => void post(`/bring-ups/${bringUpId()}/checks/cancel`)}>{m.prove.cancel}</B
+              >
             {/if}
-            <label class="sub">{m.prove.pace}
-              <Select size="sm" value={view.data.minutes} items={[...new Set([0, 15, 60, 1440, view.data.minutes])].map((minutes) => ({ value: minutes, name: m.prove.paces[minutes] ?? `${minutes} min` }))} placeholder="" onchange={(event) => void pace(Number(event.currentTarget.value))} />
+            <label class="sub"
+              >{m.prove.pace}
+              <Select
+                size="sm"
+                value={view.data.minutes}
+                items={[...new Set([0, 15, 60, 1440, view.data.minutes])].map((minutes) => ({
+                  value: minutes,
+                  name: m.prove.paces[minutes] ?? `${minutes} min`,
+                }))}
+                placeholder=""
+                onchange={(event) => void pace(Number(event.currentTarget.value))}
+              />
             </label>
             <B onclick={() => (open = 'notices')}>{m.prove.notices}</B>
             {#if off.length > 0}<B onclick={() => check(off)}>{m.prove.checkOff(off.length)}</B>{/if}
@@ -136,22 +183,69 @@
         </span>
       </div>
       <div class="sheet">
-        <ManyRows bind:this={table} items={lines} key={(line: Line) => line.endpoint?.claimId ?? `rack ${'rack' in line ? line.rack : ''}`} height={(line: Line) => (line.endpoint ? 30 : 26)} cols={13} label={m.prove.title}>
+        <ManyRows
+          bind:this={table}
+          items={lines}
+          key={(line: Line) => line.endpoint?.claimId ?? `rack ${'rack' in line ? line.rack : ''}`}
+          height={(line: Line) => (line.endpoint ? 30 : 26)}
+          cols={13}
+          label={m.prove.title}
+        >
           {#snippet head()}
-            <tr><th>{m.prove.endpoint}</th><th>{m.prove.ladder}</th>{#each m.prove.cols as col, i (col)}<th class="k">{#if session.mayWork}<button type="button" class="rung" title={m.prove.upTo(col)} aria-label={m.prove.upTo(col)} onclick={() => void post(`/bring-ups/${bringUpId()}/checks`, { units: null, rung: RUNGS[i] })}>{col}</button>{:else}{col}{/if}</th>{/each}{#each BESIDE as mark (mark)}<th class="k">{m.prove.beside[mark]}</th>{/each}<th>ms</th></tr>
+            <tr
+              ><th>{m.prove.endpoint}</th><th>{m.prove.ladder}</th>{#each m.prove.cols as col, i (col)}<th class="k"
+                  >{#if session.mayWork}<button
+                      type="button"
+                      class="rung"
+                      title={m.prove.upTo(col)}
+                      aria-label={m.prove.upTo(col)}
+                      onclick={() => void post(`/bring-ups/${bringUpId()}/checks`, { units: null, rung: RUNGS[i] })}
+                      >{col}</button
+                    >{:else}{col}{/if}</th
+                >{/each}{#each BESIDE as mark (mark)}<th class="k">{m.prove.beside[mark]}</th>{/each}<th>ms</th></tr
+            >
           {/snippet}
           {#snippet row(line: Line)}
             {#if line.endpoint}
               {@const endpoint = line.endpoint}
-              <tr id="endpoint-{endpoint.claimId}" class:on={endpoint.claimId === on?.claimId} class:unready={!endpoint.ready && !endpoint.at} onclick={() => choose(endpoint.unitId, endpoint.claimId)}>
-                <td class="name"><button type="button" onclick={() => choose(endpoint.unitId, endpoint.claimId)}><b class="mono">{endpoint.name}</b></button> <span class="sub">{endpoint.role === 'management' ? '' : endpoint.role} <span class="mono">{tail(endpoint.address)}</span></span></td>
+              <tr
+                id="endpoint-{endpoint.claimId}"
+                class:on={endpoint.claimId === on?.claimId}
+                class:unready={!endpoint.ready && !endpoint.at}
+                onclick={() => choose(endpoint.unitId, endpoint.claimId)}
+              >
+                <td class="name"
+                  ><button type="button" onclick={() => choose(endpoint.unitId, endpoint.claimId)}
+                    ><b class="mono">{endpoint.name}</b></button
+                  >
+                  <span class="sub"
+                    >{endpoint.role === 'management' ? '' : endpoint.role}
+                    <span class="mono">{tail(endpoint.address)}</span></span
+                  ></td
+                >
                 <td><Ladder standings={endpoint.settingUp ? [] : endpoint.standings} /></td>
-                {#each cells(endpoint) as cell, i (i)}<td class="k">{#if endpoint.checking && i === 0}<Mark mark="work" size={16} />{:else}<Mark mark={cell.mark} size={16} word={cell.word} />{/if}</td>{/each}
-                {#each besideOf(endpoint) as cell, i (i)}<td class="k">{#if endpoint.at}<Mark mark={cell.mark} size={16} word={cell.word} />{/if}</td>{/each}
+                {#each cells(endpoint) as cell, i (i)}<td class="k"
+                    >{#if endpoint.checking && i === 0}<Mark mark="work" size={16} />{:else}<Mark
+                        mark={cell.mark}
+                        size={16}
+                        word={cell.word}
+                      />{/if}</td
+                  >{/each}
+                {#each besideOf(endpoint) as cell, i (i)}<td class="k"
+                    >{#if endpoint.at}<Mark mark={cell.mark} size={16} word={cell.word} />{/if}</td
+                  >{/each}
                 <td class="mono sub">{endpoint.millis === null ? '' : endpoint.millis.toFixed(1)}</td>
               </tr>
             {:else}
-              <tr class="group"><th colspan="13" scope="rowgroup">{m.prove.rack(line.rack)}{#if session.mayWork}<button type="button" class="rack" onclick={() => check(line.units)}>{line.rack ? m.prove.checkRack : m.prove.checkThese}</button>{/if}</th></tr>
+              <tr class="group"
+                ><th colspan="13" scope="rowgroup"
+                  >{m.prove.rack(line.rack)}{#if session.mayWork}<button
+                      type="button"
+                      class="rack"
+                      onclick={() => check(line.units)}>{line.rack ? m.prove.checkRack : m.prove.checkThese}</button
+                    >{/if}</th
+                ></tr
+              >
             {/if}
           {/snippet}
         </ManyRows>
@@ -159,7 +253,19 @@
       {#if view.data.causes.length > 0 || view.data.changes.length > 0 || view.data.strangers.length > 0}
         <div class="cards">
           {#each view.data.causes as cause (cause.title)}
-            <section class="sheet card"><h3>{m.prove.cause(cause.endpoints.length)}</h3><p><b>{cause.title}.</b> {cause.sentence}</p><p class="sub">{cause.press}</p>{#if cause.records && session.mayWork}<B onclick={() => sendAgain((view.data?.endpoints ?? []).filter((endpoint) => cause.endpoints.includes(endpoint.name)).map((endpoint) => endpoint.unitId))}>{m.prove.sendAgain}</B>{/if}</section>
+            <section class="sheet card">
+              <h3>{m.prove.cause(cause.endpoints.length)}</h3>
+              <p><b>{cause.title}.</b> {cause.sentence}</p>
+              <p class="sub">{cause.press}</p>
+              {#if cause.records && session.mayWork}<B
+                  onclick={() =>
+                    sendAgain(
+                      (view.data?.endpoints ?? [])
+                        .filter((endpoint) => cause.endpoints.includes(endpoint.name))
+                        .map((endpoint) => endpoint.unitId),
+                    )}>{m.prove.sendAgain}</B
+                >{/if}
+            </section>
           {/each}
           {#if view.data.strangers.length > 0}
             <section class="sheet card">
@@ -167,40 +273,129 @@
               <p>{m.prove.strangersSay(view.data.strangers.length)}</p>
               <ul>
                 {#each view.data.strangers.slice(0, 6) as stranger (stranger.address)}
-                  <li><b class="mono">{stranger.address}</b> {stranger.sentence}{#if stranger.mac}, <span class="mono">{stranger.mac}</span>{/if} <span class="sub" title={inFull(stranger.firstHeard)}>{m.allocate.firstHeard} {atTime(stranger.firstHeard)}</span></li>
+                  <li>
+                    <b class="mono">{stranger.address}</b>
+                    {stranger.sentence}{#if stranger.mac}, <span class="mono">{stranger.mac}</span>{/if}
+                    <span class="sub" title={inFull(stranger.firstHeard)}
+                      >{m.allocate.firstHeard} {atTime(stranger.firstHeard)}</span
+                    >
+                  </li>
                 {/each}
-                {#if view.data.strangers.length > 6}<li class="sub">{m.prove.more(view.data.strangers.length - 6)}</li>{/if}
+                {#if view.data.strangers.length > 6}<li class="sub">
+                    {m.prove.more(view.data.strangers.length - 6)}
+                  </li>{/if}
               </ul>
               <p class="sub">{m.prove.strangersDo}</p>
             </section>
           {/if}
           {#each view.data.changes as change (`${change.claimId} ${change.what}`)}
-            <section class="sheet card"><h3>{m.prove.changed}</h3><ChangeCard {change} brief onlook={() => choose(change.unitId, change.claimId)} /></section>
+            <section class="sheet card">
+              <h3>{m.prove.changed}</h3>
+              <ChangeCard {change} brief onlook={() => choose(change.unitId, change.claimId)} />
+            </section>
           {/each}
         </div>
       {/if}
     </div>
     <aside class="side" aria-label={m.prove.endpoint}>
-      {#if on}<EndpointDetail unitId={on.unitId} claimId={on.claimId} oncheck={() => on && check([on.unitId])} onsend={() => on && sendAgain([on.unitId])} />{:else}<p class="sub">{m.prove.choose}</p>{/if}
+      {#if on}<EndpointDetail
+          unitId={on.unitId}
+          claimId={on.claimId}
+          oncheck={() => on && check([on.unitId])}
+          onsend={() => on && sendAgain([on.unitId])}
+        />{:else}<p class="sub">{m.prove.choose}</p>{/if}
     </aside>
   </div>
 {/if}
 
-{#if open === 'vantages'}<VantagesDialog onclose={() => (open = '')} />{:else if open === 'notices'}<NoticesDialog onclose={() => (open = '')} />{/if}
+{#if open === 'vantages'}<VantagesDialog onclose={() => (open = '')} />{:else if open === 'notices'}<NoticesDialog
+    onclose={() => (open = '')}
+  />{/if}
 
 <style>
-  .place { font: inherit; color: inherit; text-decoration: underline dotted; text-underline-offset: 3px; } .place:hover { text-decoration-style: solid; }
-  .rung { font: inherit; color: inherit; padding: 2px 0; border-radius: 3px; } .rung:hover { text-decoration: underline; }
-  tr { height: 30px; } .group { height: 26px; }
-  .name { padding: 2px 8px; white-space: nowrap; }
-  .name b { font-weight: 600; }
-  .rack { float: right; font: inherit; font-weight: 400; color: var(--ink2); background: none; border: 0; cursor: pointer; } .rack:hover { text-decoration: underline; }
-  .unready .name b { font-weight: 400; color: var(--ink2); }
-  .cards { display: grid; grid-template-columns: repeat(auto-fill, minmax(280px, 1fr)); gap: 12px; margin-top: 12px; }
-  .card { padding: 12px 14px; } .card p { margin: 4px 0; overflow-wrap: anywhere; }
-  .card ul { margin: 4px 0; padding-left: 1.1em; } .card li { margin: 2px 0; }
-  .k { padding-left: 2px; padding-right: 2px; font-size: 11.5px; }
-  label { display: flex; gap: 6px; align-items: center; }
-  .side { width: 336px; }
-  @media (max-width: 900px) { .side { width: auto; } }
+  .place {
+    font: inherit;
+    color: inherit;
+    text-decoration: underline dotted;
+    text-underline-offset: 3px;
+  }
+  .place:hover {
+    text-decoration-style: solid;
+  }
+  .rung {
+    font: inherit;
+    color: inherit;
+    padding: 2px 0;
+    border-radius: 3px;
+  }
+  .rung:hover {
+    text-decoration: underline;
+  }
+  tr {
+    height: 30px;
+  }
+  .group {
+    height: 26px;
+  }
+  .name {
+    padding: 2px 8px;
+    white-space: nowrap;
+  }
+  .name b {
+    font-weight: 600;
+  }
+  .rack {
+    float: right;
+    font: inherit;
+    font-weight: 400;
+    color: var(--ink2);
+    background: none;
+    border: 0;
+    cursor: pointer;
+  }
+  .rack:hover {
+    text-decoration: underline;
+  }
+  .unready .name b {
+    font-weight: 400;
+    color: var(--ink2);
+  }
+  .cards {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+    gap: 12px;
+    margin-top: 12px;
+  }
+  .card {
+    padding: 12px 14px;
+  }
+  .card p {
+    margin: 4px 0;
+    overflow-wrap: anywhere;
+  }
+  .card ul {
+    margin: 4px 0;
+    padding-left: 1.1em;
+  }
+  .card li {
+    margin: 2px 0;
+  }
+  .k {
+    padding-left: 2px;
+    padding-right: 2px;
+    font-size: 11.5px;
+  }
+  label {
+    display: flex;
+    gap: 6px;
+    align-items: center;
+  }
+  .side {
+    width: 336px;
+  }
+  @media (max-width: 900px) {
+    .side {
+      width: auto;
+    }
+  }
 </style>

@@ -21,7 +21,13 @@
   const bench = live<BenchView>(() => `/units/${unitId}/bench`);
   let standing = $state.raw<LineStanding | null>(null);
   let busy = $state(false);
-  interface Reached { role: string; address: string; answers: boolean; sentence: string; from: string }
+  interface Reached {
+    role: string;
+    address: string;
+    answers: boolean;
+    sentence: string;
+    from: string;
+  }
   let reached = $state.raw<Reached[]>([]);
   let playing = $state(false);
   let gated = $state<{ path: string; body: Record<string, unknown>; sentence: string } | null>(null);
@@ -30,7 +36,13 @@
   const index = $derived(Math.min(member, members.length - 1));
   const now = $derived<Member | undefined>(members[Math.max(0, index)]);
   const begun = $derived(bench.data?.runState === 'RUNNING' || bench.data?.runState === 'WAITING');
-  const onLine = $derived(begun && now?.dialogueId !== null && now !== undefined && !now.atPages && !['SHUT', 'BY_HAND', ''].includes(now.state));
+  const onLine = $derived(
+    begun &&
+      now?.dialogueId !== null &&
+      now !== undefined &&
+      !now.atPages &&
+      !['SHUT', 'BY_HAND', ''].includes(now.state),
+  );
   const atPages = $derived(begun && now !== undefined && now.atPages);
   const worked = $derived(onLine || (atPages && now?.state !== 'BY_HAND'));
   const hold = $derived(standing ? standing.hold : (now?.hold ?? null));
@@ -45,7 +57,8 @@
       gated = null;
       reason = '';
     } catch (error) {
-      if (error instanceof Problem && error.members.gate === true && session.me?.role === 'lead' && !gated) gated = { path, body, sentence: error.detail };
+      if (error instanceof Problem && error.members.gate === true && session.me?.role === 'lead' && !gated)
+        gated = { path, body, sentence: error.detail };
       else notices.fault(error);
     } finally {
       busy = false;
@@ -57,12 +70,17 @@
     standing = is;
   }
 
-  const decide = (what: string, body: Record<string, unknown> = {}) => void (now?.dialogueId && post(`/dialogues/${now.dialogueId}/${what}`, body));
+  const decide = (what: string, body: Record<string, unknown> = {}) =>
+    void (now?.dialogueId && post(`/dialogues/${now.dialogueId}/${what}`, body));
   const begin = (way: Mode) => void post(`/units/${unitId}/console`, { mode: way });
 
   async function reveal(place: number, field: string): Promise<string | null> {
     try {
-      return (await api.post<{ text: string }>(`/dialogues/${now?.dialogueId}/steps/${place}/password?field=${encodeURIComponent(field)}`)).text;
+      return (
+        await api.post<{ text: string }>(
+          `/dialogues/${now?.dialogueId}/steps/${place}/password?field=${encodeURIComponent(field)}`,
+        )
+      ).text;
     } catch (error) {
       notices.fault(error);
       return null;
@@ -83,7 +101,8 @@
   async function runOn(): Promise<void> {
     if (!now?.dialogueId) return;
     await post(`/dialogues/${now.dialogueId}/mode`, { mode: 'run' });
-    if (hold && hold.typed === '' && hold.why !== 'NEXT') await post(`/dialogues/${now.dialogueId}/go-on`, { typed: '' });
+    if (hold && hold.typed === '' && hold.why !== 'NEXT')
+      await post(`/dialogues/${now.dialogueId}/go-on`, { typed: '' });
   }
 
   let panel = $state<HTMLElement>();
@@ -99,7 +118,19 @@
   function chord(event: KeyboardEvent): void {
     if (!event.ctrlKey || !event.shiftKey || index === COMPARE) return;
     const moves = ({ ArrowUp: leave, ArrowDown: enter } as Record<string, () => void>)[event.code];
-    const act = moves ?? (begun && session.mayWork ? ({ Enter: () => decide('go-on', { typed: '' }), ArrowRight: () => void runOn(), KeyL: () => decide('mode', { mode: 'ask' }), KeyY: () => decide('mode', { mode: 'watch' }), Period: () => decide('stop') } as Record<string, () => void>)[event.code] : undefined);
+    const act =
+      moves ??
+      (begun && session.mayWork
+        ? (
+            {
+              Enter: () => decide('go-on', { typed: '' }),
+              ArrowRight: () => void runOn(),
+              KeyL: () => decide('mode', { mode: 'ask' }),
+              KeyY: () => decide('mode', { mode: 'watch' }),
+              Period: () => decide('stop'),
+            } as Record<string, () => void>
+          )[event.code]
+        : undefined);
     if (act) {
       event.preventDefault();
       act();
@@ -110,25 +141,68 @@
 <svelte:window onkeydowncapture={chord} />
 {#if bench.data && now}
   <div class="two">
-    <section class="sheet dlg" bind:this={panel} tabindex="-1" class:whole={index === COMPARE} aria-label={m.bench.dialogue(bench.data.name)}>
+    <section
+      class="sheet dlg"
+      bind:this={panel}
+      tabindex="-1"
+      class:whole={index === COMPARE}
+      aria-label={m.bench.dialogue(bench.data.name)}
+    >
       <div class="tabs" role="tablist" aria-label={m.bench.members}>
         {#each members as each, i (each.label)}
-          {#if members.length > 1 || each.label}<button type="button" role="tab" aria-selected={i === index} onclick={() => onmember(i)}>{each.label}</button>{/if}
+          {#if members.length > 1 || each.label}<button
+              type="button"
+              role="tab"
+              aria-selected={i === index}
+              onclick={() => onmember(i)}>{each.label}</button
+            >{/if}
         {/each}
-        {#if members.length === 1 && !members[0]!.label}<button type="button" role="tab" class="mono as-is" aria-selected={true}>{bench.data.name}</button>{/if}
-        {#if members.length > 1}<button type="button" role="tab" aria-selected={index === COMPARE} onclick={() => onmember(COMPARE)}>{m.bench.compare}</button>{/if}
-        {#if begun && mode && index !== COMPARE && now.state !== 'BY_HAND'}<span class="mode">{m.bench.answers} <b>{m.bench.modes[mode]}</b></span>{/if}
+        {#if members.length === 1 && !members[0]!.label}<button
+            type="button"
+            role="tab"
+            class="mono as-is"
+            aria-selected={true}>{bench.data.name}</button
+          >{/if}
+        {#if members.length > 1}<button
+            type="button"
+            role="tab"
+            aria-selected={index === COMPARE}
+            onclick={() => onmember(COMPARE)}>{m.bench.compare}</button
+          >{/if}
+        {#if begun && mode && index !== COMPARE && now.state !== 'BY_HAND'}<span class="mode"
+            >{m.bench.answers} <b>{m.bench.modes[mode]}</b></span
+          >{/if}
       </div>
       {#if index === COMPARE}
         <Compare {members} />
       {:else}
-        <StepList member={now} standing={onLine ? standing : null} mayWork={session.mayWork} ontick={(place, done) => void post(`/dialogues/${now.dialogueId}/tick`, { place, done })} onreveal={reveal} />
+        <StepList
+          member={now}
+          standing={onLine ? standing : null}
+          mayWork={session.mayWork}
+          ontick={(place, done) => void post(`/dialogues/${now.dialogueId}/tick`, { place, done })}
+          onreveal={reveal}
+        />
         {#if now.gate}
-          <div class="say wait">{m.bench.gate(now.gate)}
-            {#if session.me?.role === 'lead'}<B disabled={busy} onclick={() => (gated = { path: `/dialogues/${now.dialogueId}/override`, body: {}, sentence: m.bench.gate(now.gate) })}>{m.bench.override}</B>{/if}
+          <div class="say wait">
+            {m.bench.gate(now.gate)}
+            {#if session.me?.role === 'lead'}<B
+                disabled={busy}
+                onclick={() =>
+                  (gated = {
+                    path: `/dialogues/${now.dialogueId}/override`,
+                    body: {},
+                    sentence: m.bench.gate(now.gate),
+                  })}>{m.bench.override}</B
+              >{/if}
           </div>
         {/if}
-        {#if begun && hold && hold.why !== 'NEXT'}<HoldBox {hold} {busy} mayWork={session.mayWork} ongo={(typed) => decide('go-on', { typed })} />{/if}
+        {#if begun && hold && hold.why !== 'NEXT'}<HoldBox
+            {hold}
+            {busy}
+            mayWork={session.mayWork}
+            ongo={(typed) => decide('go-on', { typed })}
+          />{/if}
         {#if session.mayWork}
           <div class="foot">
             {#if !begun && bench.data.runState === 'DONE'}
@@ -141,15 +215,32 @@
               <B look="go" disabled={busy} onclick={() => decide('again')}>{m.bench.again}</B>
               <B disabled={busy} onclick={() => void post(`/units/${unitId}/console/put-away`)}>{m.bench.putAway}</B>
             {:else if worked && now.state !== 'DONE'}
-              {#if mode !== 'RUN' || hold?.why === 'NEXT'}<B look="go" key="^⇧↵" disabled={busy || hold?.why !== 'NEXT'} onclick={() => decide('go-on', { typed: '' })}>{m.bench.sendThis}</B>{/if}
-              {#if mode === 'RUN'}<B key="^⇧L" disabled={busy} onclick={() => decide('mode', { mode: 'ask' })}>{m.bench.askMe}</B>{:else}<B key="^⇧→" disabled={busy} onclick={() => void runOn()}>{m.bench.runOn}</B>{/if}
-              {#if mode === 'WATCH'}<B disabled={busy} onclick={() => decide('mode', { mode: 'ask' })}>{m.bench.askMe}</B>{:else}<B key="^⇧Y" disabled={busy} onclick={() => decide('mode', { mode: 'watch' })}>{m.bench.iType}</B>{/if}
+              {#if mode !== 'RUN' || hold?.why === 'NEXT'}<B
+                  look="go"
+                  key="^⇧↵"
+                  disabled={busy || hold?.why !== 'NEXT'}
+                  onclick={() => decide('go-on', { typed: '' })}>{m.bench.sendThis}</B
+                >{/if}
+              {#if mode === 'RUN'}<B key="^⇧L" disabled={busy} onclick={() => decide('mode', { mode: 'ask' })}
+                  >{m.bench.askMe}</B
+                >{:else}<B key="^⇧→" disabled={busy} onclick={() => void runOn()}>{m.bench.runOn}</B>{/if}
+              {#if mode === 'WATCH'}<B disabled={busy} onclick={() => decide('mode', { mode: 'ask' })}
+                  >{m.bench.askMe}</B
+                >{:else}<B key="^⇧Y" disabled={busy} onclick={() => decide('mode', { mode: 'watch' })}
+                  >{m.bench.iType}</B
+                >{/if}
               <span class="end"><B look="stop" key="^⇧." onclick={() => decide('stop')}>{m.bench.stop}</B></span>
             {:else if now.state === 'BY_HAND'}
-              {#if now.fillsPages}<B look="go" disabled={busy} onclick={() => decide('mode', { mode: 'ask' })}>{m.bench.fillIn}</B>{/if}
-              <span class="sub">{m.bench.byHand}</span><span class="end"><B onclick={() => print()}>{m.bench.print}</B></span>
+              {#if now.fillsPages}<B look="go" disabled={busy} onclick={() => decide('mode', { mode: 'ask' })}
+                  >{m.bench.fillIn}</B
+                >{/if}
+              <span class="sub">{m.bench.byHand}</span><span class="end"
+                ><B onclick={() => print()}>{m.bench.print}</B></span
+              >
             {/if}
-            {#if now.dialogueId && (now.state === 'DONE' || !begun) && now.openedAt}<B onclick={() => (playing = true)}>{m.bench.play}</B>{/if}
+            {#if now.dialogueId && (now.state === 'DONE' || !begun) && now.openedAt}<B onclick={() => (playing = true)}
+                >{m.bench.play}</B
+              >{/if}
           </div>
         {/if}
       {/if}
@@ -168,7 +259,13 @@
           {#if bench.data.runState === 'DONE'}
             {#if session.mayWork}<B disabled={busy} onclick={() => void askReach()}>{m.bench.reach}</B>{/if}
             {#if reached.length > 0}
-              <ul>{#each reached as each (each.address)}<li><Mark mark={each.answers ? 'done' : 'fault'} size={15} /> <b>{each.role}</b> <span class="mono">{each.address}</span> {each.sentence}</li>{/each}</ul>
+              <ul>
+                {#each reached as each (each.address)}<li>
+                    <Mark mark={each.answers ? 'done' : 'fault'} size={15} /> <b>{each.role}</b>
+                    <span class="mono">{each.address}</span>
+                    {each.sentence}
+                  </li>{/each}
+              </ul>
               <p class="sub">{m.bench.reached(reached[0]!.from)}</p>
             {/if}
           {/if}
@@ -181,10 +278,14 @@
         {/if}
         {#if bench.data.runNote && bench.data.runState === 'CANCELLED'}<p class="sub">{bench.data.runNote}</p>{/if}
         <dl>
-          <dt>{m.bench.line}</dt><dd class="mono">{now.line || '—'} · {now.settings}</dd>
-          {#if bench.data.plug}<dt>{m.bench.plug}</dt><dd>{bench.data.plug}</dd>{/if}
-          {#if bench.data.bring.length}<dt>{m.bench.bring}</dt><dd>{bench.data.bring.join(', ')}</dd>{/if}
-          {#if bench.data.position}<dt>{m.bench.where}</dt><dd class="mono">{bench.data.position}</dd>{/if}
+          <dt>{m.bench.line}</dt>
+          <dd class="mono">{now.line || '—'} · {now.settings}</dd>
+          {#if bench.data.plug}<dt>{m.bench.plug}</dt>
+            <dd>{bench.data.plug}</dd>{/if}
+          {#if bench.data.bring.length}<dt>{m.bench.bring}</dt>
+            <dd>{bench.data.bring.join(', ')}</dd>{/if}
+          {#if bench.data.position}<dt>{m.bench.where}</dt>
+            <dd class="mono">{bench.data.position}</dd>{/if}
         </dl>
       </section>
     {/if}
@@ -193,37 +294,159 @@
 {#if gated}
   <Dialog title={m.bench.gateTitle} onclose={() => (gated = null)}>
     <p>{gated.sentence}</p>
-    <form onsubmit={(event) => { event.preventDefault(); void post(gated!.path, { ...gated!.body, reason }); }}>
+    <form
+      onsubmit={(event) => {
+        event.preventDefault();
+        void post(gated!.path, { ...gated!.body, reason });
+      }}
+    >
       <label>{m.bench.reason}<Input bind:value={reason} /></label>
-      <div class="row"><B look="go" type="submit" disabled={busy || reason.trim().length < 8}>{m.bench.override}</B><B onclick={() => (gated = null)}>{m.bench.leave}</B></div>
+      <div class="row">
+        <B look="go" type="submit" disabled={busy || reason.trim().length < 8}>{m.bench.override}</B><B
+          onclick={() => (gated = null)}>{m.bench.leave}</B
+        >
+      </div>
     </form>
   </Dialog>
 {/if}
 {#if playing && now?.dialogueId && bench.data}
-  {#await import('./Playback.svelte') then { default: Playback }}<Playback dialogueId={now.dialogueId} title={m.bench.recordingOf(bench.data.name, now.label)} onclose={() => (playing = false)} />{/await}
+  {#await import('./Playback.svelte') then { default: Playback }}<Playback
+      dialogueId={now.dialogueId}
+      title={m.bench.recordingOf(bench.data.name, now.label)}
+      onclose={() => (playing = false)}
+    />{/await}
 {/if}
 
 <style>
   /* what is left of the window: what to press, and Stop, are in sight however many lanes there are */
-  .two { display: flex; gap: 12px; flex: 1 1 360px; min-height: 360px; }
-  .dlg { width: 540px; flex: none; display: flex; flex-direction: column; overflow: hidden; }
-  .dlg.whole { width: auto; flex: 1; }
-  .tabs { display: flex; border-bottom: 1px solid var(--line); background: var(--group); align-items: center; }
-  .tabs button { padding: 7px 14px; font-weight: 560; color: var(--ink2); border-top: 3px solid transparent; }
-  .tabs button[aria-selected='true'] { background: var(--sheet); color: var(--ink); border-top-color: var(--lamp); }
-  .tabs button:not(.as-is)::first-letter { text-transform: uppercase; }
-  .mode { margin-left: auto; padding: 0 12px; font-size: 12.5px; color: var(--ink2); white-space: nowrap; }
-  .foot { padding: 10px 12px; display: flex; gap: 8px; border-top: 1px solid var(--line); align-items: center; flex-wrap: wrap; }
-  .foot .end { margin-left: auto; }
-  .foot :global(button.lych) { padding: 5px 9px; font-size: 13px; gap: 5px; }
-  .say { margin: 0; border-radius: 0; display: flex; gap: 10px; align-items: center; }
-  .before { flex: 1; padding: 14px 18px; min-width: 0; }
-  .before .say { margin: 8px 0; }
-  .before h2 { font-family: var(--font-mono); }
-  ul { list-style: none; padding: 0; margin: 10px 0 2px; } li { display: flex; gap: 8px; align-items: center; padding: 3px 0; }
-  dl { display: grid; grid-template-columns: auto 1fr; gap: 5px 16px; margin-top: 12px; }
-  dt { color: var(--ink2); } dd { margin: 0; }
-  .row { display: flex; gap: 8px; margin-top: 12px; }
-  @media (max-width: 1000px) { .two { flex-direction: column; flex: none; min-height: 0; } .dlg { width: auto; max-height: 560px; } }
-  @media print { .two { display: block; min-height: 0; } .dlg { width: auto; overflow: visible; } .foot { display: none; } }
+  .two {
+    display: flex;
+    gap: 12px;
+    flex: 1 1 360px;
+    min-height: 360px;
+  }
+  .dlg {
+    width: 540px;
+    flex: none;
+    display: flex;
+    flex-direction: column;
+    overflow: hidden;
+  }
+  .dlg.whole {
+    width: auto;
+    flex: 1;
+  }
+  .tabs {
+    display: flex;
+    border-bottom: 1px solid var(--line);
+    background: var(--group);
+    align-items: center;
+  }
+  .tabs button {
+    padding: 7px 14px;
+    font-weight: 560;
+    color: var(--ink2);
+    border-top: 3px solid transparent;
+  }
+  .tabs button[aria-selected='true'] {
+    background: var(--sheet);
+    color: var(--ink);
+    border-top-color: var(--lamp);
+  }
+  .tabs button:not(.as-is)::first-letter {
+    text-transform: uppercase;
+  }
+  .mode {
+    margin-left: auto;
+    padding: 0 12px;
+    font-size: 12.5px;
+    color: var(--ink2);
+    white-space: nowrap;
+  }
+  .foot {
+    padding: 10px 12px;
+    display: flex;
+    gap: 8px;
+    border-top: 1px solid var(--line);
+    align-items: center;
+    flex-wrap: wrap;
+  }
+  .foot .end {
+    margin-left: auto;
+  }
+  .foot :global(button.lych) {
+    padding: 5px 9px;
+    font-size: 13px;
+    gap: 5px;
+  }
+  .say {
+    margin: 0;
+    border-radius: 0;
+    display: flex;
+    gap: 10px;
+    align-items: center;
+  }
+  .before {
+    flex: 1;
+    padding: 14px 18px;
+    min-width: 0;
+  }
+  .before .say {
+    margin: 8px 0;
+  }
+  .before h2 {
+    font-family: var(--font-mono);
+  }
+  ul {
+    list-style: none;
+    padding: 0;
+    margin: 10px 0 2px;
+  }
+  li {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    padding: 3px 0;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: auto 1fr;
+    gap: 5px 16px;
+    margin-top: 12px;
+  }
+  dt {
+    color: var(--ink2);
+  }
+  dd {
+    margin: 0;
+  }
+  .row {
+    display: flex;
+    gap: 8px;
+    margin-top: 12px;
+  }
+  @media (max-width: 1000px) {
+    .two {
+      flex-direction: column;
+      flex: none;
+      min-height: 0;
+    }
+    .dlg {
+      width: auto;
+      max-height: 560px;
+    }
+  }
+  @media print {
+    .two {
+      display: block;
+      min-height: 0;
+    }
+    .dlg {
+      width: auto;
+      overflow: visible;
+    }
+    .foot {
+      display: none;
+    }
+  }
 </style>

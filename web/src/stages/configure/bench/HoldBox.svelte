@@ -5,7 +5,8 @@
   import type { Hold } from './types';
 
   /** Why nothing is sent now, and what a person can do about it. What must be typed is typed here letter by letter. */
-  let { hold, mayWork, busy, ongo }: { hold: Hold; mayWork: boolean; busy: boolean; ongo: (typed: string) => void } = $props();
+  let { hold, mayWork, busy, ongo }: { hold: Hold; mayWork: boolean; busy: boolean; ongo: (typed: string) => void } =
+    $props();
   let typed = $state('');
   const calm = $derived(['NEXT', 'RESTARTS', 'TERMS', 'GATE', 'PEER', 'PERMANENT'].includes(hold.why));
   const wants = $derived(hold.typed !== '');
@@ -14,22 +15,69 @@
   const typeIt = (event: Event) => event.preventDefault();
 </script>
 
-<form class="say" class:calm aria-live="polite" onsubmit={(event) => { event.preventDefault(); ongo(typed); typed = ''; }}>
+<form
+  class="say"
+  class:calm
+  aria-live="polite"
+  onsubmit={(event) => {
+    event.preventDefault();
+    ongo(typed);
+    typed = '';
+  }}
+>
   <p>{hold.sentence}</p>
   {#if hold.shown && !calm}<pre class="mono">{hold.shown.split('\n').slice(-4).join('\n')}</pre>{/if}
   {#if mayWork && hold.passable && (wants || hold.why !== 'NEXT')}
     <div class="row">
-      {#if wants}<label><span class="visually-hidden">{m.bench.typeThis(hold.typed)}</span><Input class="mono" bind:value={typed} placeholder={m.bench.typeHere} autocomplete="off" spellcheck="false" onpaste={typeIt} ondrop={typeIt} /></label>{/if}
-      <B look={calm ? 'go' : 'plain'} type="submit" disabled={busy || !right}>{m.bench.goOn[hold.why] ?? m.bench.goOn.other}</B>
+      {#if wants}<label
+          ><span class="visually-hidden">{m.bench.typeThis(hold.typed)}</span><Input
+            class="mono"
+            bind:value={typed}
+            placeholder={m.bench.typeHere}
+            autocomplete="off"
+            spellcheck="false"
+            onpaste={typeIt}
+            ondrop={typeIt}
+          /></label
+        >{/if}
+      <B look={calm ? 'go' : 'plain'} type="submit" disabled={busy || !right}
+        >{m.bench.goOn[hold.why] ?? m.bench.goOn.other}</B
+      >
     </div>
   {/if}
 </form>
 
 <style>
-  .say { margin: 0; border-radius: 0; padding: 8px 12px; border-top: 1px solid var(--line2); }
-  .calm { background: var(--lamp2); border-left-color: var(--lamp); }
-  p { margin: 0 0 4px; }
-  pre { margin: 4px 0 6px; font-size: 12px; white-space: pre-wrap; overflow-wrap: anywhere; max-height: 76px; overflow: auto; }
-  .row { display: flex; gap: 8px; align-items: center; margin-top: 6px; flex-wrap: wrap; }
-  label { flex: 1; min-width: 180px; }
+  .say {
+    margin: 0;
+    border-radius: 0;
+    padding: 8px 12px;
+    border-top: 1px solid var(--line2);
+  }
+  .calm {
+    background: var(--lamp2);
+    border-left-color: var(--lamp);
+  }
+  p {
+    margin: 0 0 4px;
+  }
+  pre {
+    margin: 4px 0 6px;
+    font-size: 12px;
+    white-space: pre-wrap;
+    overflow-wrap: anywhere;
+    max-height: 76px;
+    overflow: auto;
+  }
+  .row {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    margin-top: 6px;
+    flex-wrap: wrap;
+  }
+  label {
+    flex: 1;
+    min-width: 180px;
+  }
 </style>

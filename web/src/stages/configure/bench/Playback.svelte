@@ -9,7 +9,13 @@
   const source = $derived(`/api/dialogues/${dialogueId}/recording.cast`);
 
   function attach(box: HTMLElement): () => void {
-    const player = create(source, box, { fit: 'width', idleTimeLimit: 2, preload: true, terminalFontFamily: "'Atkinson Hyperlegible Mono Variable', monospace", poster: 'npt:0:01' });
+    const player = create(source, box, {
+      fit: 'width',
+      idleTimeLimit: 2,
+      preload: true,
+      terminalFontFamily: "'Atkinson Hyperlegible Mono Variable', monospace",
+      poster: 'npt:0:01',
+    });
     return () => player.dispose();
   }
 </script>
@@ -20,5 +26,7 @@
 </Dialog>
 
 <style>
-  div { min-height: 300px; }
+  div {
+    min-height: 300px;
+  }
 </style>

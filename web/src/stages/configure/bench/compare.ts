@@ -1,8 +1,19 @@
 import type { Member } from './types';
 
 /** What one member is told for a question, or for a field of a page. */
-export interface Cell { value: string; done: boolean; leftOut: boolean; differs: boolean; secret: boolean }
-export interface Row { title: string; differs: boolean; cells: (Cell | undefined)[]; wrong: boolean }
+export interface Cell {
+  value: string;
+  done: boolean;
+  leftOut: boolean;
+  differs: boolean;
+  secret: boolean;
+}
+export interface Row {
+  title: string;
+  differs: boolean;
+  cells: (Cell | undefined)[];
+  wrong: boolean;
+}
 
 const HIDDEN = /^•+$/;
 
@@ -13,10 +24,22 @@ function told(member: Member): Map<string, Cell> {
     const done = step.progress === 'DONE';
     const leftOut = step.progress === 'LEFT_OUT';
     if (step.sort === 'asked' && !cells.has(step.title)) {
-      cells.set(step.title, { value: step.sent || step.answer, done, leftOut, differs: step.marks.includes('DIFFERS'), secret: step.marks.includes('SECRET') });
+      cells.set(step.title, {
+        value: step.sent || step.answer,
+        done,
+        leftOut,
+        differs: step.marks.includes('DIFFERS'),
+        secret: step.marks.includes('SECRET'),
+      });
     } else if (step.sort === 'page') {
       for (const [label, value] of Object.entries(step.fields)) {
-        cells.set(`${step.title}: ${label}`, { value, done, leftOut, differs: step.differ.includes(label), secret: HIDDEN.test(value) });
+        cells.set(`${step.title}: ${label}`, {
+          value,
+          done,
+          leftOut,
+          differs: step.differ.includes(label),
+          secret: HIDDEN.test(value),
+        });
       }
     }
   }
@@ -33,6 +56,11 @@ export function compare(members: Member[]): Row[] {
     const values = new Set(there.map((cell) => cell.value));
     const differs = there.some((cell) => cell.differs);
     const secret = there.some((cell) => cell.secret);
-    return { title, differs, cells, wrong: !secret && there.length > 1 && (differs ? values.size < there.length : values.size > 1) };
+    return {
+      title,
+      differs,
+      cells,
+      wrong: !secret && there.length > 1 && (differs ? values.size < there.length : values.size > 1),
+    };
   });
 }

@@ -23,10 +23,13 @@ export class LineLink {
   }
 
   private connect(): void {
-    const socket = new WebSocket(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/lines/${this.dialogue}`);
+    const socket = new WebSocket(
+      `${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/api/lines/${this.dialogue}`,
+    );
     this.socket = socket;
     socket.onopen = () => this.cleared();
-    socket.onmessage = (event: MessageEvent<string>) => this.heard(JSON.parse(event.data) as { o?: string; s?: LineStanding; x?: string });
+    socket.onmessage = (event: MessageEvent<string>) =>
+      this.heard(JSON.parse(event.data) as { o?: string; s?: LineStanding; x?: string });
     socket.onclose = () => {
       this.open = false;
       if (this.ended) return;

@@ -30,49 +30,71 @@ final class Api {
     }
 
     Api(String server, String login, String password) throws IOException, InterruptedException {
-        HttpResponse<String> answer = send(server, "POST", "/api/session", JSON.createObjectNode().put("login", login).put("password", password), "none=1");
-        cookie = answer.headers().firstValue("Set-Cookie").orElseThrow(() -> new IOException("not signed in: " + answer.body())).split(";", 2)[0];
+        HttpResponse<String> answer = send(
+                server,
+                "POST",
+                "/api/session",
+                JSON.createObjectNode().put("login", login).put("password", password),
+                "none=1");
+        cookie = answer.headers()
+                .firstValue("Set-Cookie")
+                .orElseThrow(() -> new IOException("not signed in: " + answer.body()))
+                .split(";", 2)[0];
     }
 
-    HttpResponse<String> send(String server, String method, String path, JsonNode body) throws IOException, InterruptedException {
+    HttpResponse<String> send(String server, String method, String path, JsonNode body)
+            throws IOException, InterruptedException {
         return send(server, method, path, body, cookie);
     }
 
-    private HttpResponse<String> send(String server, String method, String path, JsonNode body, String cookie) throws IOException, InterruptedException {
+    private HttpResponse<String> send(String server, String method, String path, JsonNode body, String cookie)
+            throws IOException, InterruptedException {
         HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(server + path))
                 .timeout(PATIENCE)
                 .header("Cookie", cookie)
                 .header("Content-Type", "application/json")
-                .method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(body.toString()));
+                .method(
+                        method,
+                        body == null
+                                ? HttpRequest.BodyPublishers.noBody()
+                                : HttpRequest.BodyPublishers.ofString(body.toString()));
         return http.send(request.build(), HttpResponse.BodyHandlers.ofString());
     }
 
     /** Sends plain text. */
     HttpResponse<String> text(String server, String path, String text) throws IOException, InterruptedException {
         return http.send(
-                HttpRequest.newBuilder(URI.create(server + path)).header("Cookie", cookie).header("Content-Type", "text/plain; charset=UTF-8").POST(HttpRequest.BodyPublishers.ofString(text)).build(), HttpResponse.BodyHandlers.ofString());
+                HttpRequest.newBuilder(URI.create(server + path))
+                        .header("Cookie", cookie)
+                        .header("Content-Type", "text/plain; charset=UTF-8")
+                        .POST(HttpRequest.BodyPublishers.ofString(text))
+                        .build(),
+                HttpResponse.BodyHandlers.ofString());
     }
 
     /** Says something on a socket, and hears it until a word has come; gives everything that was heard. */
     String listen(String server, String path, String said, String until) throws IOException, InterruptedException {
         StringBuilder heard = new StringBuilder();
         CompletableFuture<String> all = new CompletableFuture<>();
-        WebSocket socket = http.newWebSocketBuilder().header("Cookie", cookie).buildAsync(URI.create(server.replaceFirst("^http", "ws") + path), new WebSocket.Listener() {
-            @Override
-            public CompletionStage<?> onText(WebSocket from, CharSequence text, boolean last) {
-                heard.append(text);
-                if (heard.indexOf(until) >= 0) {
-                    all.complete(heard.toString());
-                }
-                from.request(1);
-                return null;
-            }
+        WebSocket socket = http.newWebSocketBuilder()
+                .header("Cookie", cookie)
+                .buildAsync(URI.create(server.replaceFirst("^http", "ws") + path), new WebSocket.Listener() {
+                    @Override
+                    public CompletionStage<?> onText(WebSocket from, CharSequence text, boolean last) {
+                        heard.append(text);
+                        if (heard.indexOf(until) >= 0) {
+                            all.complete(heard.toString());
+                        }
+                        from.request(1);
+                        return null;
+                    }
 
-            @Override
-            public void onError(WebSocket from, Throwable fault) {
-                all.completeExceptionally(fault);
-            }
-        }).join();
+                    @Override
+                    public void onError(WebSocket from, Throwable fault) {
+                        all.completeExceptionally(fault);
+                    }
+                })
+                .join();
         try {
             socket.sendText(said, true).join();
             return all.get(20, TimeUnit.SECONDS);
@@ -87,7 +109,8 @@ final class Api {
     JsonNode ask(String server, String method, String path, JsonNode body) throws IOException, InterruptedException {
         HttpResponse<String> answer = send(server, method, path, body);
         if (answer.statusCode() / 100 != 2) {
-            throw new IOException(method + " " + path + " was answered by " + answer.statusCode() + ": " + answer.body());
+            throw new IOException(
+                    method + " " + path + " was answered by " + answer.statusCode() + ": " + answer.body());
         }
         return answer.body().isEmpty() ? JSON.nullNode() : JSON.readTree(answer.body());
     }

@@ -11,20 +11,25 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/** A pair of interconnects, a controller and a host on console lines: prepared and placed through the interface without a browser. */
+/**
+ * A pair of interconnects, a controller and a host on console lines: prepared and placed through the interface without
+ * a browser.
+ */
 final class Bench {
 
     /** Reasons to hold that a person passes by saying so. */
 
     /** Model, serial, hardware address, port, group, place, address from DHCP; habits follow. */
-    static final String HALL = """
+    static final String HALL =
+            """
             orrel EO-1 02:4c:59:e6:00:01 2001 one left - %s
             orrel EO-2 02:4c:59:e6:00:02 2002 one right - %s
             sallow ES-1 02:4c:59:e6:00:03 2003 two 1 - -
             greenup EG-1 02:4c:59:e6:00:04 2004 three 1 10.40.16.24 -
             """;
 
-    private static final String FACTS = """
+    private static final String FACTS =
+            """
             unit,member,serial,hardware address,location,console line,tunnel endpoints,control VLAN,switches planned,memory,disk,active controllers
             ben-fic-1,left,EO-1,02:4c:59:e6:00:01,R1 u40,2001
             ben-fic-1,right,EO-2,02:4c:59:e6:00:02,R1 u41,2002
@@ -50,7 +55,12 @@ final class Bench {
     }
 
     private void thing(String sort, String name, Map<String, String> values) throws IOException, InterruptedException {
-        new Api(server, "hall-lead", "lead-of-the-hall").ask(server, "PUT", "/api/bring-ups/1/things", object(Map.of("sort", sort, "name", name, "values", values)));
+        new Api(server, "hall-lead", "lead-of-the-hall")
+                .ask(
+                        server,
+                        "PUT",
+                        "/api/bring-ups/1/things",
+                        object(Map.of("sort", sort, "name", name, "values", values)));
     }
 
     /** Everything before the console: ground, facts, addresses, and names at the name server. */
@@ -60,8 +70,12 @@ final class Bench {
 
     /** The networks alone. */
     Bench ground(String pool) throws IOException, InterruptedException {
-        ask("POST", "/api/bring-ups", Map.of("name", "Bench", "siteCode", "ben", "siteName", "Ardal", "positions", List.of()));
-        Map<String, Object> network = new HashMap<>(Map.of("name", "Management", "prefix", "10.40.16.0/24", "gateway", "10.40.16.1", "domain", "ardal.example"));
+        ask(
+                "POST",
+                "/api/bring-ups",
+                Map.of("name", "Bench", "siteCode", "ben", "siteName", "Ardal", "positions", List.of()));
+        Map<String, Object> network = new HashMap<>(Map.of(
+                "name", "Management", "prefix", "10.40.16.0/24", "gateway", "10.40.16.1", "domain", "ardal.example"));
         network.put("nameServers", List.of("10.40.8.3", "10.40.8.4"));
         network.put("timeServers", List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"));
         network.put("ranges", List.of(Map.of("purpose", "pool", "run", pool, "note", "")));
@@ -72,8 +86,30 @@ final class Bench {
     /** Everything else. */
     Bench rest() throws IOException, InterruptedException {
         thing("lines", "lines-1", Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "2001-2099"));
-        thing("policy", "licence-terms", Map.of("answer", "yes", "reason", "bought with the hall", "who", "lead of the hall", "when", "2026-11-02"));
-        thing("domain", "ardal.example", Map.of("primary", "10.40.8.3", "key-name", System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"), "key", System.getenv("LYCHNOS_TEST_NAME_KEY"), "reverse-zones", "16.40.10.in-addr.arpa"));
+        thing(
+                "policy",
+                "licence-terms",
+                Map.of(
+                        "answer",
+                        "yes",
+                        "reason",
+                        "bought with the hall",
+                        "who",
+                        "lead of the hall",
+                        "when",
+                        "2026-11-02"));
+        thing(
+                "domain",
+                "ardal.example",
+                Map.of(
+                        "primary",
+                        "10.40.8.3",
+                        "key-name",
+                        System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"),
+                        "key",
+                        System.getenv("LYCHNOS_TEST_NAME_KEY"),
+                        "reverse-zones",
+                        "16.40.10.in-addr.arpa"));
         announce("interconnect-pair", 2);
         announce("fabric-controller", 1);
         announce("hypervisor-host", 1);
@@ -82,7 +118,8 @@ final class Bench {
             throw new IOException(facts.body());
         }
         for (long unit : units.values()) {
-            JsonNode fits = ask("GET", "/api/bring-ups/1/fits?unit=" + unit, null).path("fits");
+            JsonNode fits =
+                    ask("GET", "/api/bring-ups/1/fits?unit=" + unit, null).path("fits");
             ObjectNode taking = Api.JSON.createObjectNode();
             taking.set("lines", fits.path(0).path("lines"));
             taking.set("growth", fits.path(0).path("growth"));
@@ -93,7 +130,9 @@ final class Bench {
     }
 
     private void announce(String kind, int members) throws IOException, InterruptedException {
-        long id = ask("POST", "/api/bring-ups/1/units", Map.of("kind", kind, "count", 1, "members", members)).path(0).asLong();
+        long id = ask("POST", "/api/bring-ups/1/units", Map.of("kind", kind, "count", 1, "members", members))
+                .path(0)
+                .asLong();
         units.put(bench(id).path("name").asText(), id);
     }
 
@@ -116,7 +155,13 @@ final class Bench {
     /** Whether the first member waits for this. */
     boolean waits(String unit, String why) {
         try {
-            return bench(unit).path("members").path(0).path("hold").path("why").asText().equals(why);
+            return bench(unit)
+                    .path("members")
+                    .path(0)
+                    .path("hold")
+                    .path("why")
+                    .asText()
+                    .equals(why);
         } catch (IOException e) {
             throw new AssertionError(e);
         } catch (InterruptedException e) {
@@ -129,25 +174,41 @@ final class Bench {
         return ask("GET", "/api/units/" + unit + "/bench", null);
     }
 
-    /** Says yes once to everything on a unit that waits for it; gives why something waits that saying yes does not help. */
+    /**
+     * Says yes once to everything on a unit that waits for it; gives why something waits that saying yes does not help.
+     */
     List<String> sayYes(String unit) throws IOException, InterruptedException {
         List<String> stuck = new ArrayList<>();
         for (JsonNode member : bench(unit).path("members")) {
             String why = member.path("hold").path("why").asText();
-            if (member.path("state").asText().equals("HELD") && member.path("hold").path("passable").asBoolean() && !why.equals("USED")) {
-                api.send(server, "POST", "/api/dialogues/" + member.path("dialogueId").asLong() + "/go-on", object(Map.of("typed", member.path("hold").path("typed").asText())));
+            if (member.path("state").asText().equals("HELD")
+                    && member.path("hold").path("passable").asBoolean()
+                    && !why.equals("USED")) {
+                api.send(
+                        server,
+                        "POST",
+                        "/api/dialogues/" + member.path("dialogueId").asLong() + "/go-on",
+                        object(Map.of("typed", member.path("hold").path("typed").asText())));
             } else if (member.path("state").asText().equals("HELD") && !why.equals("GATE") && !why.equals("PEER")) {
-                stuck.add(member.path("label").asText() + ": " + member.path("hold").path("sentence").asText());
+                stuck.add(member.path("label").asText() + ": "
+                        + member.path("hold").path("sentence").asText());
             }
         }
         return stuck;
     }
 
-    /** Where what a machine asked was lost in a break, draws it again, as a person would with a key that answers nothing. */
+    /**
+     * Where what a machine asked was lost in a break, draws it again, as a person would with a key that answers
+     * nothing.
+     */
     void drawAgain(String unit) throws IOException, InterruptedException {
         for (JsonNode member : bench(unit).path("members")) {
             if (member.path("hold").path("why").asText().equals("SILENT")) {
-                api.listen(server, "/api/lines/" + member.path("dialogueId").asLong(), Api.JSON.createObjectNode().put("k", "\f").toString(), "\"s\"");
+                api.listen(
+                        server,
+                        "/api/lines/" + member.path("dialogueId").asLong(),
+                        Api.JSON.createObjectNode().put("k", "\f").toString(),
+                        "\"s\"");
             }
         }
     }
@@ -157,12 +218,25 @@ final class Bench {
         StringBuilder summary = new StringBuilder();
         for (Map.Entry<String, Long> unit : units.entrySet()) {
             JsonNode bench = bench(unit.getValue());
-            summary.append(unit.getKey()).append(' ').append(bench.path("runState").asText()).append('\n');
+            summary.append(unit.getKey())
+                    .append(' ')
+                    .append(bench.path("runState").asText())
+                    .append('\n');
             for (JsonNode member : bench.path("members")) {
-                summary.append("  ").append(member.path("label").asText()).append(' ').append(member.path("state").asText()).append(' ').append(member.path("hold")).append(' ').append(member.path("note").asText());
+                summary.append("  ")
+                        .append(member.path("label").asText())
+                        .append(' ')
+                        .append(member.path("state").asText())
+                        .append(' ')
+                        .append(member.path("hold"))
+                        .append(' ')
+                        .append(member.path("note").asText());
                 for (JsonNode step : member.path("steps")) {
                     if (!step.path("progress").asText().equals("DONE")) {
-                        summary.append("\n    ").append(step.path("progress").asText()).append(' ').append(step.path("title").asText());
+                        summary.append("\n    ")
+                                .append(step.path("progress").asText())
+                                .append(' ')
+                                .append(step.path("title").asText());
                     }
                 }
                 summary.append('\n');

@@ -49,19 +49,34 @@ class BenchesTest {
 
     @Test
     void aLargeHall() throws Exception {
-        says(said(HallBench::main), "190 addresses taken", "screens of 280 units", "Board", "fact sheet", "hand over", "MB resident");
+        says(
+                said(HallBench::main),
+                "190 addresses taken",
+                "screens of 280 units",
+                "Board",
+                "fact sheet",
+                "hand over",
+                "MB resident");
     }
 
     @Test
     void keepingWhatChecksFind() throws Exception {
-        says(said(KeepingBench::main), "40 silent endpoints judged and kept for the first time", "again, with nothing new");
+        says(
+                said(KeepingBench::main),
+                "40 silent endpoints judged and kept for the first time",
+                "again, with nothing new");
     }
 
     @Test
     void consoleLines() throws Exception {
         String text = said(LinesBench::main);
         says(text, "a byte from the line to the browser");
-        assertEquals(1, text.lines().filter(line -> line.contains("4 dialogues at once")).count(), text);
+        assertEquals(
+                1,
+                text.lines()
+                        .filter(line -> line.contains("4 dialogues at once"))
+                        .count(),
+                text);
     }
 
     @Test

@@ -21,7 +21,8 @@ class ConsoleJourneyTest {
 
     @Test
     void eachWayToWorkLeadsToTheEnd() throws Exception {
-        try (Stage stage = Stage.ofConsoles(Bench.HALL.formatted("-", "-"), 800); Screen screen = new Screen(1280, 800, ColorScheme.LIGHT)) {
+        try (Stage stage = Stage.ofConsoles(Bench.HALL.formatted("-", "-"), 800);
+                Screen screen = new Screen(1280, 800, ColorScheme.LIGHT)) {
             Bench bench = new Bench(stage.url()).prepare(".232-.247");
             screen.signInByKeyboard(stage.url(), "rack-one", "engineer-at-rack-one");
             askedAtEach(stage, screen, bench);
@@ -51,7 +52,8 @@ class ConsoleJourneyTest {
     private static void askedAtEach(Stage stage, Screen screen, Bench bench) throws Exception {
         open(stage, screen, bench.unit("ben-fic-1"));
         screen.press(screen.button("Begin, ask me at each"));
-        assertThat(screen.text("the serial that it tells = serial on the label")).isVisible();
+        assertThat(screen.text("the serial that it tells = serial on the label"))
+                .isVisible();
         assertThat(screen.button("Send this")).isEnabled();
         assertEquals(List.of(), screen.axe(), "the bench");
         Locator tabs = screen.page.getByRole(AriaRole.TAB);
@@ -62,7 +64,8 @@ class ConsoleJourneyTest {
                     screen.press(tabs.nth(side));
                     if (restart.isVisible()) {
                         screen.press(restart);
-                    } else if (screen.button("Send this").isVisible() && screen.button("Send this").isEnabled()) {
+                    } else if (screen.button("Send this").isVisible()
+                            && screen.button("Send this").isEnabled()) {
                         screen.page.keyboard().press("Control+Shift+Enter");
                     }
                 }
@@ -80,7 +83,8 @@ class ConsoleJourneyTest {
         open(stage, screen, bench.unit("ben-fdc-1"));
         screen.press(screen.button("Begin, I type"));
         Locator terminal = screen.page.locator(".xterm textarea");
-        terminal.waitFor(new Locator.WaitForOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED));
+        terminal.waitFor(
+                new Locator.WaitForOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED));
         // nobody falls into it by Tab, which would be the machine's then: a chord leads in and out
         screen.page.keyboard().press("Control+Shift+ArrowDown");
         assertThat(terminal).isFocused();
@@ -97,7 +101,8 @@ class ConsoleJourneyTest {
         assertThat(screen.text("That is not what was planned")).isVisible();
         assertEquals("", stage.kept("ES-1", "active"), "Enter was kept back");
         screen.page.keyboard().press("Backspace");
-        for (List<String> next : List.of(List.of("1", "3/9"), List.of("1", "4/9"), List.of("172.20.0.0/16", "5/9"), List.of("3900", "6/9"))) {
+        for (List<String> next : List.of(
+                List.of("1", "3/9"), List.of("1", "4/9"), List.of("172.20.0.0/16", "5/9"), List.of("3900", "6/9"))) {
             screen.page.keyboard().type(next.get(0));
             screen.page.keyboard().press("Enter");
             shows(screen, next.get(1));
@@ -127,23 +132,39 @@ class ConsoleJourneyTest {
         }
     }
 
-    /** A host, by the tool, up to the one stop that it has; then its recording is played and its addresses are asked. */
+    /**
+     * A host, by the tool, up to the one stop that it has; then its recording is played and its addresses are asked.
+     */
     private static void runToTheNextStop(Stage stage, Screen screen, Bench bench) throws Exception {
         open(stage, screen, bench.unit("ben-hv-01"));
         screen.press(screen.button("Begin and run to the next stop"));
         screen.press(screen.button("Go on, it may restart"));
-        assertThat(screen.text("Set up, and read back")).isVisible(new com.microsoft.playwright.assertions.LocatorAssertions.IsVisibleOptions().setTimeout(LONG.toMillis()));
+        assertThat(screen.text("Set up, and read back"))
+                .isVisible(new com.microsoft.playwright.assertions.LocatorAssertions.IsVisibleOptions()
+                        .setTimeout(LONG.toMillis()));
         screen.press(screen.button("Ask its addresses"));
-        assertThat(screen.text("answers ping, port 443 is open, port 22 is open").first()).isVisible();
+        assertThat(screen.text("answers ping, port 443 is open, port 22 is open")
+                        .first())
+                .isVisible();
         screen.press(screen.button("Play the recording"));
-        assertThat(screen.page.getByRole(AriaRole.DIALOG, new Page.GetByRoleOptions().setName("as its line showed it"))).isVisible();
+        assertThat(screen.page.getByRole(AriaRole.DIALOG, new Page.GetByRoleOptions().setName("as its line showed it")))
+                .isVisible();
         assertThat(screen.page.locator(".ap-player").first()).isVisible();
         assertEquals("own check passed", lastWords(stage, screen, bench));
     }
 
     private static String lastWords(Stage stage, Screen screen, Bench bench) throws Exception {
-        long dialogue = bench.bench("ben-hv-01").path("members").path(0).path("dialogueId").asLong();
-        String cast = screen.page.request().get(stage.url() + "/api/dialogues/" + dialogue + "/recording.cast").text();
-        return cast.contains("own check passed") ? "own check passed" : cast.substring(Math.max(0, cast.length() - 400));
+        long dialogue = bench.bench("ben-hv-01")
+                .path("members")
+                .path(0)
+                .path("dialogueId")
+                .asLong();
+        String cast = screen.page
+                .request()
+                .get(stage.url() + "/api/dialogues/" + dialogue + "/recording.cast")
+                .text();
+        return cast.contains("own check passed")
+                ? "own check passed"
+                : cast.substring(Math.max(0, cast.length() - 400));
     }
 }

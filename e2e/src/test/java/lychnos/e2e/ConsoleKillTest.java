@@ -10,13 +10,17 @@ import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 
-/** The server, the machines and a line are killed while dialogues go on: what was done stays done, and nothing goes wrong by it. */
+/**
+ * The server, the machines and a line are killed while dialogues go on: what was done stays done, and nothing goes
+ * wrong by it.
+ */
 class ConsoleKillTest {
 
     /** More of them with LYCHNOS_KILLS. */
     private static final int KILLS = Integer.parseInt(System.getenv().getOrDefault("LYCHNOS_KILLS", "4"));
     /** Never twice. */
     private static final List<String> ONCE = List.of("", "1");
+
     private static final Duration LONG = Duration.ofSeconds(90);
 
     @Test
@@ -29,18 +33,24 @@ class ConsoleKillTest {
             }
             for (int kill = 0; kill < KILLS; kill++) {
                 int enough = bench.done() + 3 + random.nextInt(5);
-                Stage.until("the work goes on after " + kill + " kills", LONG, () -> quietly(() -> {
-                    yes(bench);
-                    return bench.done() >= enough || bench.set() + bench.stuck() == bench.units.size();
-                }));
+                Stage.until(
+                        "the work goes on after " + kill + " kills",
+                        LONG,
+                        () -> quietly(() -> {
+                            yes(bench);
+                            return bench.done() >= enough || bench.set() + bench.stuck() == bench.units.size();
+                        }));
                 stage.killServer();
                 stage.startServer();
             }
             try {
-                Stage.until("each is set up, or says why not", LONG, () -> quietly(() -> {
-                    yes(bench);
-                    return bench.set() + bench.stuck() == bench.units.size();
-                }));
+                Stage.until(
+                        "each is set up, or says why not",
+                        LONG,
+                        () -> quietly(() -> {
+                            yes(bench);
+                            return bench.set() + bench.stuck() == bench.units.size();
+                        }));
             } catch (AssertionError e) {
                 throw new AssertionError(bench.summary(), e);
             }
@@ -52,7 +62,10 @@ class ConsoleKillTest {
             }
             for (String unit : bench.units.keySet()) {
                 for (JsonNode answer : bench.reach(unit)) {
-                    assertTrue(answer.path("sentence").asText().contains("answers ping, port 443 is open, port 22 is open") || answer.path("address").asText().contains(":"), answer::toString);
+                    assertTrue(
+                            answer.path("sentence").asText().contains("answers ping, port 443 is open, port 22 is open")
+                                    || answer.path("address").asText().contains(":"),
+                            answer::toString);
                 }
             }
         }
@@ -86,25 +99,56 @@ class ConsoleKillTest {
         try (Stage stage = Stage.ofConsoles(Bench.HALL.formatted("-", "-"), 1000)) {
             Bench bench = new Bench(stage.url()).prepare(".216-.231");
             bench.begin("ben-fdc-1", "run");
-            Stage.until("it asks for the permanent value", LONG, () -> quietly(() -> bench.bench("ben-fdc-1").path("members").path(0).path("hold").path("why").asText().equals("PERMANENT")));
+            Stage.until(
+                    "it asks for the permanent value",
+                    LONG,
+                    () -> quietly(() -> bench.bench("ben-fdc-1")
+                            .path("members")
+                            .path(0)
+                            .path("hold")
+                            .path("why")
+                            .asText()
+                            .equals("PERMANENT")));
             stage.killHall();
-            Stage.until("the line is gone", LONG, () -> quietly(() -> bench.bench("ben-fdc-1").path("members").path(0).path("state").asText().equals("CUT")));
+            Stage.until(
+                    "the line is gone",
+                    LONG,
+                    () -> quietly(() -> bench.bench("ben-fdc-1")
+                            .path("members")
+                            .path(0)
+                            .path("state")
+                            .asText()
+                            .equals("CUT")));
             stage.startHall();
             // it asks from its first question again, which was answered: nothing is sent, and a person is told
-            Stage.until("it is told", LONG, () -> quietly(() -> {
-                String why = bench.bench("ben-fdc-1").path("members").path(0).path("hold").path("why").asText();
-                if (why.equals("CUT")) {
-                    bench.sayYes("ben-fdc-1");
-                }
-                return why.equals("AGAIN");
-            }));
+            Stage.until(
+                    "it is told",
+                    LONG,
+                    () -> quietly(() -> {
+                        String why = bench.bench("ben-fdc-1")
+                                .path("members")
+                                .path(0)
+                                .path("hold")
+                                .path("why")
+                                .asText();
+                        if (why.equals("CUT")) {
+                            bench.sayYes("ben-fdc-1");
+                        }
+                        return why.equals("AGAIN");
+                    }));
             assertEquals("", stage.kept("ES-1", "tunnel"));
             bench.putAway("ben-fdc-1");
             bench.begin("ben-fdc-1", "run");
-            Stage.until("it is set up from the beginning", LONG, () -> quietly(() -> {
-                assertEquals(List.of(), bench.sayYes("ben-fdc-1"));
-                return bench.bench("ben-fdc-1").path("runState").asText().equals("DONE");
-            }));
+            Stage.until(
+                    "it is set up from the beginning",
+                    LONG,
+                    () -> quietly(() -> {
+                        assertEquals(List.of(), bench.sayYes("ben-fdc-1"));
+                        return bench.bench("ben-fdc-1")
+                                .path("runState")
+                                .asText()
+                                .equals("DONE");
+                    }));
             assertEquals("172.20.0.0/16", stage.kept("ES-1", "tunnel"));
         }
     }

@@ -10,12 +10,15 @@ import java.io.IOException;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
-/** Machines that need more than one address: announced, found out, placed and named, by keyboard where it is quicker. */
+/**
+ * Machines that need more than one address: announced, found out, placed and named, by keyboard where it is quicker.
+ */
 class CoreJourneyTest {
 
     @Test
     void fromNothingToNamesAtTheNameServer() throws Exception {
-        try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 500); Screen screen = new Screen(1280, 800, ColorScheme.LIGHT)) {
+        try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 500);
+                Screen screen = new Screen(1280, 800, ColorScheme.LIGHT)) {
             screen.page.navigate(stage.url());
             screen.signIn(stage.url(), "hall-lead", "lead-of-the-hall"); // an entry with a key is a lead's
             begin(screen);
@@ -66,14 +69,20 @@ class CoreJourneyTest {
         screen.button("State it").click();
         assertThat(screen.text("2 networks")).isVisible();
         screen.page.keyboard().press("e");
-        screen.page.getByRole(AriaRole.DIALOG).getByRole(AriaRole.BUTTON).filter(new Locator.FilterOptions().setHasText("Domain")).click();
+        screen.page
+                .getByRole(AriaRole.DIALOG)
+                .getByRole(AriaRole.BUTTON)
+                .filter(new Locator.FilterOptions().setHasText("Domain"))
+                .click();
         screen.button("Add: domain").click();
         Locator dialog = screen.page.getByRole(AriaRole.DIALOG);
-        dialog.getByLabel("Name", new Locator.GetByLabelOptions().setExact(true)).fill("ardal.example");
+        dialog.getByLabel("Name", new Locator.GetByLabelOptions().setExact(true))
+                .fill("ardal.example");
         dialog.getByLabel("primary").fill("ns1");
         dialog.getByLabel("reverse zones").fill("8.40.10.in-addr.arpa 16.40.10.in-addr.arpa");
         dialog.getByLabel("key name").fill(System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"));
-        dialog.getByLabel("key (may stay empty)", new Locator.GetByLabelOptions().setExact(true)).fill(System.getenv("LYCHNOS_TEST_NAME_KEY"));
+        dialog.getByLabel("key (may stay empty)", new Locator.GetByLabelOptions().setExact(true))
+                .fill(System.getenv("LYCHNOS_TEST_NAME_KEY"));
         screen.button("State it").click();
         // a name where an address is wanted: told at its field, nothing lost
         assertThat(dialog.getByLabel("primary")).isFocused();
@@ -88,7 +97,9 @@ class CoreJourneyTest {
     private static void units(Screen screen) {
         for (String kind : new String[] {"Block storage array", "Clustered fabric interconnect"}) {
             screen.page.keyboard().press("a");
-            screen.page.getByLabel("Kind").selectOption(new com.microsoft.playwright.options.SelectOption().setLabel(kind));
+            screen.page
+                    .getByLabel("Kind")
+                    .selectOption(new com.microsoft.playwright.options.SelectOption().setLabel(kind));
             screen.page.getByLabel("How many").fill("2");
             screen.button("Add them").click();
             assertThat(screen.text("2 units added").last()).isVisible();
@@ -102,7 +113,8 @@ class CoreJourneyTest {
 
     /** The grid of the arrays, below that of the interconnects. */
     private static Locator arrays(Screen screen) {
-        return screen.page.getByRole(AriaRole.GRID, new com.microsoft.playwright.Page.GetByRoleOptions().setName("Block storage array"));
+        return screen.page.getByRole(
+                AriaRole.GRID, new com.microsoft.playwright.Page.GetByRoleOptions().setName("Block storage array"));
     }
 
     private static void sheet(Screen screen) throws IOException {
@@ -115,8 +127,10 @@ class CoreJourneyTest {
         // a block pasted from a spreadsheet: hardware addresses in any notation
         cell(screen, 1, 1).click();
         arrays(screen).focus();
-        screen.page.evaluate("text => { const data = new DataTransfer(); data.setData('text', text);"
-                + " document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true })); }",
+        screen.page.evaluate(
+                "text => { const data = new DataTransfer(); data.setData('text', text);"
+                        + " document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, "
+                        + "bubbles: true, cancelable: true })); }",
                 "02-4C-59-B9-00-01\tR7 u1\n024c.59b9.0002\tR7 u2\n02:4c:59:b9:00:zz\tR7 u3\n");
         assertThat(cell(screen, 1, 1)).hasText("02:4c:59:b9:00:01");
         assertThat(cell(screen, 2, 1)).hasText("02:4c:59:b9:00:02");

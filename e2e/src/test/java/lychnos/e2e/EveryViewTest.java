@@ -17,7 +17,10 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 
-/** Every view with something in it, and what can be opened from it: in both themes, for everybody, and as narrow as a phone. */
+/**
+ * Every view with something in it, and what can be opened from it: in both themes, for everybody, and as narrow as a
+ * phone.
+ */
 class EveryViewTest {
 
     private static final Map<String, String> VIEWS = new LinkedHashMap<>();
@@ -48,7 +51,9 @@ class EveryViewTest {
         }
     }
 
-    private void look(Stage stage, String login, String password, int width, int height, ColorScheme scheme, boolean dialogs) throws IOException {
+    private void look(
+            Stage stage, String login, String password, int width, int height, ColorScheme scheme, boolean dialogs)
+            throws IOException {
         String who = login + ", " + scheme.name().toLowerCase(java.util.Locale.ROOT) + ", " + width + ": ";
         try (Screen screen = new Screen(width, height, scheme)) {
             screen.signIn(stage.url(), login, password);
@@ -57,10 +62,13 @@ class EveryViewTest {
                 screen.page.navigate(stage.url() + view.getValue());
                 screen.page.locator("main h1, main h2, main table").first().waitFor();
                 note(screen, who + view.getKey());
-                if (view.getKey().equals("prove") && screen.page.locator("tr[id^=endpoint-]").count() != ENDPOINTS) {
+                if (view.getKey().equals("prove")
+                        && screen.page.locator("tr[id^=endpoint-]").count() != ENDPOINTS) {
                     wrong.add(who + "not every endpoint is listed");
                 }
-                int over = ((Number) screen.page.evaluate("() => document.documentElement.scrollWidth - window.innerWidth")).intValue();
+                int over = ((Number)
+                                screen.page.evaluate("() => document.documentElement.scrollWidth - window.innerWidth"))
+                        .intValue();
                 if (over > 0) {
                     wrong.add(who + view.getKey() + " is " + over + " pixels too wide");
                 }
@@ -97,31 +105,61 @@ class EveryViewTest {
         dialog.waitFor();
         note(screen, where);
         screen.page.keyboard().press("Escape");
-        dialog.waitFor(new Locator.WaitForOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.HIDDEN));
+        dialog.waitFor(
+                new Locator.WaitForOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.HIDDEN));
     }
 
     /** Twelve machines: set up and proven, one of them signed, one broken; and one that lives on a host. */
     private static void fill(Stage stage) throws Exception {
         Api lead = new Api(stage.url(), "hall-lead", "lead-of-the-hall");
-        ObjectNode begin = Api.JSON.createObjectNode().put("name", "Row B").put("siteCode", "ard").put("siteName", "Ardal");
+        ObjectNode begin = Api.JSON
+                .createObjectNode()
+                .put("name", "Row B")
+                .put("siteCode", "ard")
+                .put("siteName", "Ardal");
         begin.putArray("positions");
         lead.ask(stage.url(), "POST", "/api/bring-ups", begin);
-        lead.ask(stage.url(), "PUT", "/api/bring-ups/1/network", Api.JSON.readTree("""
+        lead.ask(
+                stage.url(),
+                "PUT",
+                "/api/bring-ups/1/network",
+                Api.JSON.readTree(
+                        """
                 {"name":"Management","prefix":"10.40.9.0/24","gateway":"10.40.9.1","vlan":408,"domain":"ardal.example","nameServers":["10.40.9.3"],"timeServers":["10.40.9.6"],
                  "ranges":[{"purpose":"pool","run":".141-.180","note":""},{"purpose":"dhcp","run":".10-.31","note":""}]}"""));
         lead.text(stage.url(), "/api/bring-ups/1/labels", Files.readString(Machines.labels()));
-        lead.ask(stage.url(), "POST", "/api/bring-ups/1/units", Api.JSON.createObjectNode().put("kind", "console-manager").put("count", 1).put("members", 0));
+        lead.ask(
+                stage.url(),
+                "POST",
+                "/api/bring-ups/1/units",
+                Api.JSON
+                        .createObjectNode()
+                        .put("kind", "console-manager")
+                        .put("count", 1)
+                        .put("members", 0));
         ObjectNode taking = Api.JSON.createObjectNode();
         ArrayNode lines = taking.putArray("lines");
-        lead.ask(stage.url(), "GET", "/api/bring-ups/1/proposal", null).path("lines").forEach(lines::add);
+        lead.ask(stage.url(), "GET", "/api/bring-ups/1/proposal", null)
+                .path("lines")
+                .forEach(lines::add);
         lead.ask(stage.url(), "POST", "/api/bring-ups/1/takings", taking);
-        lead.ask(stage.url(), "POST", "/api/bring-ups/1/rounds", Api.JSON.createObjectNode().put("width", 6));
-        Stage.until("all of them are set up, or one stopped", Duration.ofSeconds(120), () -> asked(lead, stage, "configure").path("lanes").findValuesAsText("state").stream().allMatch(state -> List.of("DONE", "STOPPED").contains(state)));
+        lead.ask(
+                stage.url(),
+                "POST",
+                "/api/bring-ups/1/rounds",
+                Api.JSON.createObjectNode().put("width", 6));
+        Stage.until(
+                "all of them are set up, or one stopped",
+                Duration.ofSeconds(120),
+                () -> asked(lead, stage, "configure").path("lanes").findValuesAsText("state").stream()
+                        .allMatch(state -> List.of("DONE", "STOPPED").contains(state)));
         JsonNode ready = asked(lead, stage, "handover").path("units");
         ObjectNode sign = Api.JSON.createObjectNode();
         for (JsonNode unit : ready) {
             if (unit.path("state").asText().equals("READY") && !sign.has("units")) {
-                sign.putArray("units").addObject().put("unit", unit.path("unitId").asLong());
+                sign.putArray("units")
+                        .addObject()
+                        .put("unit", unit.path("unitId").asLong());
             }
         }
         lead.ask(stage.url(), "POST", "/api/bring-ups/1/signatures", sign);

@@ -21,8 +21,12 @@ import java.util.regex.Pattern;
 public final class HallBench {
 
     private static final int ROUNDS = BenchSize.of(5, 1);
-    /** Units with three addresses, and with one; of the latter so many are announced again before the screens are looked at. */
+    /**
+     * Units with three addresses, and with one; of the latter so many are announced again before the screens are looked
+     * at.
+     */
     private static final int PAIRS = BenchSize.of(3000, 20);
+
     private static final int SINGLES = BenchSize.of(1000, 130);
     private static final int FRAMES = BenchSize.of(120, 10);
     private static final Pattern MILLIS = Pattern.compile("Time: ([0-9.]+) ms");
@@ -52,10 +56,19 @@ public final class HallBench {
 
     /** 3,000 units that need three addresses each and 1,000 that need one, in a /16. */
     private void fill() throws Exception {
-        ObjectNode begin = Api.JSON.createObjectNode().put("name", "Five thousand").put("siteCode", "ard").put("siteName", "Ardal");
+        ObjectNode begin = Api.JSON
+                .createObjectNode()
+                .put("name", "Five thousand")
+                .put("siteCode", "ard")
+                .put("siteName", "Ardal");
         begin.putArray("positions");
-        bringUp = api.ask(stage.url(), "POST", "/api/bring-ups", begin).path("id").asLong();
-        ask("PUT", "network", Api.JSON.readTree("""
+        bringUp =
+                api.ask(stage.url(), "POST", "/api/bring-ups", begin).path("id").asLong();
+        ask(
+                "PUT",
+                "network",
+                Api.JSON.readTree(
+                        """
                 {"name":"Management","prefix":"10.41.0.0/16","gateway":"10.41.0.1","vlan":500,"domain":"ardal.example","nameServers":[],"timeServers":[],
                  "ranges":[{"purpose":"pool","run":"10.41.1.0-10.41.250.255","note":""}]}"""));
         announce("interconnect-pair", PAIRS, 2);
@@ -63,7 +76,14 @@ public final class HallBench {
     }
 
     private void announce(String kind, int count, int members) throws IOException, InterruptedException {
-        ask("POST", "units", Api.JSON.createObjectNode().put("kind", kind).put("count", count).put("members", members));
+        ask(
+                "POST",
+                "units",
+                Api.JSON
+                        .createObjectNode()
+                        .put("kind", kind)
+                        .put("count", count)
+                        .put("members", members));
     }
 
     private void take() throws Exception {
@@ -89,12 +109,16 @@ public final class HallBench {
                 ask("POST", "takings/" + id + "/undo", null);
             }
         }
-        row(String.format(Locale.ROOT, "%,d addresses taken, with names and journal; COPY", addresses), median(ours), median(copies));
+        row(
+                String.format(Locale.ROOT, "%,d addresses taken, with names and journal; COPY", addresses),
+                median(ours),
+                median(copies));
     }
 
     /** The same rows of the same three tables by COPY, into twins with the same indexes, checks and foreign keys. */
     private double copy(String taking) throws IOException {
-        String rows = """
+        String rows =
+                """
                 drop table if exists twin_claim, twin_name, twin_journal;
                 create table twin_claim (like claim including all, foreign key (unit_id) references unit,
                     foreign key (network_id, realm_id) references network (id, realm_id), foreign key (taken_by) references account);
@@ -109,7 +133,8 @@ public final class HallBench {
                 \\copy twin_name from '%2$s/name'
                 \\copy twin_journal from '%2$s/journal'
                 commit;
-                """.formatted(taking, stage.directory());
+                """
+                        .formatted(taking, stage.directory());
         Matcher times = MILLIS.matcher(stage.sql(rows));
         double sum = 0;
         int found = 0;
@@ -125,7 +150,11 @@ public final class HallBench {
 
     private void look() throws Exception {
         announce("hypervisor-host", SINGLES, 1);
-        System.out.printf(Locale.ROOT, "%nscreens of %,d units     first rows   of that, server   median frame   longest   over 50 ms of %d%n", PAIRS + 2 * SINGLES, FRAMES);
+        System.out.printf(
+                Locale.ROOT,
+                "%nscreens of %,d units     first rows   of that, server   median frame   longest   over 50 ms of %d%n",
+                PAIRS + 2 * SINGLES,
+                FRAMES);
         try (Screen screen = new Screen()) {
             // the page itself notes when it happens: whoever asks it from outside asks too seldom
             screen.page.addInitScript(
@@ -152,7 +181,10 @@ public final class HallBench {
             page.navigate(stage.url() + path);
             page.locator(row).first().waitFor(new Locator.WaitForOptions().setTimeout(30_000));
             double rows = ((Number) page.evaluate("selector => window.firstSeen[selector]", row)).doubleValue();
-            Object answer = page.evaluate("() => Math.max(...performance.getEntriesByType('resource').filter((entry) => entry.name.includes('/api/bring-ups/') && !entry.name.includes('rows=')).map((entry) => entry.responseStart - entry.requestStart))");
+            Object answer =
+                    page.evaluate("() => Math.max(...performance.getEntriesByType('resource').filter((entry) => "
+                            + "entry.name.includes('/api/bring-ups/') && !entry.name.includes('rows=')).map((entry) "
+                            + "=> entry.responseStart - entry.requestStart))");
             if (i >= 0) {
                 first[i] = rows;
                 server[i] = ((Number) answer).doubleValue();
@@ -175,9 +207,18 @@ public final class HallBench {
                 List.of(box, FRAMES));
         List<Double> gaps = new ArrayList<>();
         ((List<?>) measured).forEach(gap -> gaps.add(((Number) gap).doubleValue()));
-        double[] sorted = gaps.stream().mapToDouble(Double::doubleValue).sorted().toArray();
+        double[] sorted =
+                gaps.stream().mapToDouble(Double::doubleValue).sorted().toArray();
         long late = Arrays.stream(sorted).filter(gap -> gap > 50).count();
-        System.out.printf(Locale.ROOT, "%-26s %7.0f ms %14.0f ms %11.1f ms %6.1f ms %8d%n", what, median(first), median(server), median(sorted), sorted[sorted.length - 1], late);
+        System.out.printf(
+                Locale.ROOT,
+                "%-26s %7.0f ms %14.0f ms %11.1f ms %6.1f ms %8d%n",
+                what,
+                median(first),
+                median(server),
+                median(sorted),
+                sorted[sorted.length - 1],
+                late);
     }
 
     private static void row(String what, double ours, double plain) {

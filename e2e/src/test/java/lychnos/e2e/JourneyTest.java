@@ -14,14 +14,18 @@ import java.nio.file.Files;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
-/** From a label list to lit and signed endpoints, in the browser and by keyboard alone, over the real wire of the lab. */
+/**
+ * From a label list to lit and signed endpoints, in the browser and by keyboard alone, over the real wire of the lab.
+ */
 class JourneyTest {
 
-    private static final LocatorAssertions.ContainsTextOptions LONG = new LocatorAssertions.ContainsTextOptions().setTimeout(180_000);
+    private static final LocatorAssertions.ContainsTextOptions LONG =
+            new LocatorAssertions.ContainsTextOptions().setTimeout(180_000);
 
     @Test
     void byKeyboardAloneFromALabelListToSignedEndpoints() throws Exception {
-        try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 800); Screen screen = new Screen()) {
+        try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 800);
+                Screen screen = new Screen()) {
             screen.signInByKeyboard(stage.url(), "hall-lead", "lead-of-the-hall");
             begin(screen);
             clean(screen, "Board, dark");
@@ -32,7 +36,9 @@ class JourneyTest {
             handOver(screen);
             for (String serial : Machines.serials()) {
                 String machine = stage.machine(serial);
-                assertTrue(machine.contains("\"passwordChanges\":1") && machine.contains("\"factoryPhraseWorks\":false"), machine);
+                assertTrue(
+                        machine.contains("\"passwordChanges\":1") && machine.contains("\"factoryPhraseWorks\":false"),
+                        machine);
             }
             assertEquals(List.of(), screen.complaints());
         }
@@ -55,7 +61,12 @@ class JourneyTest {
         screen.type(screen.page.getByLabel("Site’s word for host names"), "ard");
         StringBuilder positions = new StringBuilder();
         for (int i = 0; i < 6; i++) {
-            positions.append("R3 u").append(5 + 2 * i).append("\nR1 u").append(17 + 2 * i).append('\n');
+            positions
+                    .append("R3 u")
+                    .append(5 + 2 * i)
+                    .append("\nR1 u")
+                    .append(17 + 2 * i)
+                    .append('\n');
         }
         screen.type(screen.page.getByLabel("Where units are expected"), positions.toString());
         screen.press(screen.button("Begin").last());
@@ -89,7 +100,8 @@ class JourneyTest {
         screen.type(screen.page.getByLabel("or paste here"), labels.replace("R1 u27", "somewhere"));
         screen.press(screen.button("Look it over"));
         assertThat(screen.text("“somewhere” is no rack position")).isVisible();
-        assertThat(screen.page.getByRole(AriaRole.DIALOG).getByText("filled in")).hasCount(11);
+        assertThat(screen.page.getByRole(AriaRole.DIALOG).getByText("filled in"))
+                .hasCount(11);
         screen.press(screen.button("Take 11 right lines"));
         assertThat(screen.text("11 of 12 known").last()).isVisible();
         screen.press(screen.button("Undo").last());
@@ -105,8 +117,10 @@ class JourneyTest {
     private static void allocate(Screen screen) throws IOException {
         stage(screen, 2);
         assertThat(screen.text(".101 – .112")).isVisible();
-        assertThat(screen.page.getByRole(AriaRole.CELL).getByText("ard-srv-001-oob")).isVisible();
-        assertThat(screen.text("101.9.40.10.in-addr.arpa. IN PTR ard-srv-001-oob.ardal.example.")).isVisible();
+        assertThat(screen.page.getByRole(AriaRole.CELL).getByText("ard-srv-001-oob"))
+                .isVisible();
+        assertThat(screen.text("101.9.40.10.in-addr.arpa. IN PTR ard-srv-001-oob.ardal.example."))
+                .isVisible();
         clean(screen, "Allocate with a fit");
         screen.page.keyboard().press("t");
         assertThat(screen.text("Every unit has its address.")).isVisible();
@@ -133,13 +147,19 @@ class JourneyTest {
         for (int i = 0; i < 12 && (on.count() == 0 || !on.textContent().contains("ard-srv-009-oob")); i++) {
             String before = on.count() == 0 ? "" : on.getAttribute("id");
             screen.page.keyboard().press("j");
-            screen.page.locator("tr.on:not(#" + (before.isEmpty() ? "none" : before) + ")").waitFor();
+            screen.page
+                    .locator("tr.on:not(#" + (before.isEmpty() ? "none" : before) + ")")
+                    .waitFor();
         }
         assertThat(screen.text("All seven rungs pass.").first()).isVisible();
-        assertThat(screen.text("BF-01225 and 02:4c:59:b2:03:6f as on the label").first()).isVisible();
+        assertThat(screen.text("BF-01225 and 02:4c:59:b2:03:6f as on the label").first())
+                .isVisible();
         screen.page.keyboard().press("c");
-        assertThat(screen.text("being checked")).hasCount(0, new LocatorAssertions.HasCountOptions().setTimeout(60_000));
-        assertThat(screen.page.getByRole(AriaRole.IMG, new com.microsoft.playwright.Page.GetByRoleOptions().setName("7/7"))).hasCount(12);
+        assertThat(screen.text("being checked"))
+                .hasCount(0, new LocatorAssertions.HasCountOptions().setTimeout(60_000));
+        assertThat(screen.page.getByRole(
+                        AriaRole.IMG, new com.microsoft.playwright.Page.GetByRoleOptions().setName("7/7")))
+                .hasCount(12);
         clean(screen, "Prove");
         stage(screen, 0);
         assertThat(screen.text("Rack R3 · 6 units, 6 proven")).isVisible();
@@ -149,20 +169,28 @@ class JourneyTest {
     private static void handOver(Screen screen) throws IOException {
         stage(screen, 5);
         clean(screen, "Hand over");
-        Download download = screen.page.waitForDownload(() -> screen.page.keyboard().press("d"));
+        Download download =
+                screen.page.waitForDownload(() -> screen.page.keyboard().press("d"));
         assertEquals("ardal-hall-2-row-b-endpoints.csv", download.suggestedFilename());
         List<String> lines = Files.readAllLines(download.path());
         assertEquals(13, lines.size());
-        assertTrue(lines.get(1).matches("ard-srv-001-oob\\.ardal\\.example,10\\.40\\.9\\.101/24,management,.*,BF-01253,02:4c:59:b2:07:08,.*,[0-9a-f]{64},20.*Z,.*"), lines.get(1));
+        assertTrue(
+                lines.get(1)
+                        .matches(
+                                "ard-srv-001-oob\\.ardal\\.example,10\\.40\\.9\\.101/24,management,.*,BF-01253,02:4c:59:b2:07:08,.*,[0-9a-f]{64},20.*Z,.*"),
+                lines.get(1));
         screen.page.keyboard().press("s");
-        screen.press(screen.page.getByRole(AriaRole.DIALOG).getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Sign 12 units")));
+        screen.press(screen.page
+                .getByRole(AriaRole.DIALOG)
+                .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Sign 12 units")));
         assertThat(screen.page.getByRole(AriaRole.NAVIGATION)).containsText("12 signed");
     }
 
     /** The same pages in the dark theme and on a phone at the rack. */
     @Test
     void darkAndNarrow() throws Exception {
-        try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 500); Screen screen = new Screen(390, 780, ColorScheme.DARK)) {
+        try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 500);
+                Screen screen = new Screen(390, 780, ColorScheme.DARK)) {
             screen.page.navigate(stage.url());
             assertThat(screen.button("Sign in")).isVisible();
             clean(screen, "sign-in, dark");
@@ -173,7 +201,8 @@ class JourneyTest {
                 screen.page.getByRole(AriaRole.NAVIGATION).waitFor();
                 assertThat(screen.page.getByRole(AriaRole.NAVIGATION)).containsText("0 of 12 known");
                 clean(screen, view + ", dark and narrow");
-                int overflow = ((Number) screen.page.evaluate("document.documentElement.scrollWidth - innerWidth")).intValue();
+                int overflow =
+                        ((Number) screen.page.evaluate("document.documentElement.scrollWidth - innerWidth")).intValue();
                 assertTrue(overflow <= 0, view + " is " + overflow + " px too wide");
             }
             assertEquals(List.of(), screen.complaints());

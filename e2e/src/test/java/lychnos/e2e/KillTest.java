@@ -23,7 +23,8 @@ class KillTest {
     @Test
     void everyMachineEndsRight() throws Exception {
         Random random = new Random(20261123);
-        try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 1200); Screen screen = new Screen()) {
+        try (Stage stage = new Stage(Machines.hallFile(Machines.rowB()), 1200);
+                Screen screen = new Screen()) {
             screen.signIn(stage.url());
             APIRequestContext api = screen.page.request();
             ready(api, stage.url());
@@ -40,7 +41,9 @@ class KillTest {
                 List<String> states = states(api, stage.url());
                 return states.contains("STOPPED") || states.stream().allMatch("DONE"::equals);
             });
-            assertEquals(java.util.Collections.nCopies(12, "DONE"), states(api, stage.url()), () -> api.get(stage.url() + "/api/bring-ups/1/configure").text());
+            assertEquals(java.util.Collections.nCopies(12, "DONE"), states(api, stage.url()), () -> api.get(
+                            stage.url() + "/api/bring-ups/1/configure")
+                    .text());
             for (String serial : Machines.serials()) {
                 String machine = stage.machine(serial);
                 assertTrue(machine.contains("\"passwordChanges\":1"), "its password was set once: " + machine);
@@ -52,19 +55,49 @@ class KillTest {
     }
 
     private static void ready(APIRequestContext api, String url) throws Exception {
-        post(api, url + "/api/bring-ups", Map.of("name", "Row B", "siteCode", "ard", "siteName", "Ardal", "positions", List.of()));
-        APIResponse network = api.put(url + "/api/bring-ups/1/network", RequestOptions.create().setData(Map.of(
-                "name", "Management", "prefix", "10.40.9.0/24", "gateway", "10.40.9.1", "domain", "ardal.example",
-                "nameServers", List.of("10.40.9.3", "10.40.9.4"), "timeServers", List.of("10.40.9.6", "10.40.9.7", "10.40.9.8"),
-                "ranges", List.of(Map.of("purpose", "pool", "run", ".101-.180", "note", ""), Map.of("purpose", "dhcp", "run", ".10-.31", "note", "")))));
+        post(
+                api,
+                url + "/api/bring-ups",
+                Map.of("name", "Row B", "siteCode", "ard", "siteName", "Ardal", "positions", List.of()));
+        APIResponse network = api.put(
+                url + "/api/bring-ups/1/network",
+                RequestOptions.create()
+                        .setData(Map.of(
+                                "name",
+                                "Management",
+                                "prefix",
+                                "10.40.9.0/24",
+                                "gateway",
+                                "10.40.9.1",
+                                "domain",
+                                "ardal.example",
+                                "nameServers",
+                                List.of("10.40.9.3", "10.40.9.4"),
+                                "timeServers",
+                                List.of("10.40.9.6", "10.40.9.7", "10.40.9.8"),
+                                "ranges",
+                                List.of(
+                                        Map.of("purpose", "pool", "run", ".101-.180", "note", ""),
+                                        Map.of("purpose", "dhcp", "run", ".10-.31", "note", "")))));
         assertEquals(204, network.status(), network.text());
-        APIResponse labels = api.post(url + "/api/bring-ups/1/labels", RequestOptions.create().setHeader("Content-Type", "text/plain").setData(Files.readString(Machines.labels())));
+        APIResponse labels = api.post(
+                url + "/api/bring-ups/1/labels",
+                RequestOptions.create()
+                        .setHeader("Content-Type", "text/plain")
+                        .setData(Files.readString(Machines.labels())));
         assertEquals(200, labels.status(), labels.text());
         String proposal = api.get(url + "/api/bring-ups/1/proposal").text();
         List<Map<String, Object>> lines = new ArrayList<>();
-        var matcher = Pattern.compile("\"unitId\":(\\d+).*?\"address\":\"([^\"]+)\",\"hostName\":\"([^\"]+)\"").matcher(proposal);
+        var matcher = Pattern.compile("\"unitId\":(\\d+).*?\"address\":\"([^\"]+)\",\"hostName\":\"([^\"]+)\"")
+                .matcher(proposal);
         while (matcher.find()) {
-            lines.add(Map.of("unitId", Long.valueOf(matcher.group(1)), "address", matcher.group(2), "hostName", matcher.group(3)));
+            lines.add(Map.of(
+                    "unitId",
+                    Long.valueOf(matcher.group(1)),
+                    "address",
+                    matcher.group(2),
+                    "hostName",
+                    matcher.group(3)));
         }
         assertEquals(12, lines.size(), proposal);
         post(api, url + "/api/bring-ups/1/takings", Map.of("lines", lines));
@@ -77,7 +110,8 @@ class KillTest {
 
     private static List<String> states(APIRequestContext api, String url) {
         List<String> states = new ArrayList<>();
-        var matcher = Pattern.compile("\"state\":\"([A-Z_]+)\"").matcher(api.get(url + "/api/bring-ups/1/configure").text());
+        var matcher = Pattern.compile("\"state\":\"([A-Z_]+)\"")
+                .matcher(api.get(url + "/api/bring-ups/1/configure").text());
         while (matcher.find()) {
             states.add(matcher.group(1));
         }
@@ -87,7 +121,8 @@ class KillTest {
     /** How many steps all runs together have come. */
     private static int steps(APIRequestContext api, String url) {
         int sum = 0;
-        var matcher = Pattern.compile("\"stepNumber\":(\\d+)").matcher(api.get(url + "/api/bring-ups/1/configure").text());
+        var matcher = Pattern.compile("\"stepNumber\":(\\d+)")
+                .matcher(api.get(url + "/api/bring-ups/1/configure").text());
         while (matcher.find()) {
             sum += Integer.parseInt(matcher.group(1));
         }

@@ -15,12 +15,16 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 
-/** A machine of each kind that the other journeys do not have, set up through the browser: by lines, by pages, over Redfish, by hand. */
+/**
+ * A machine of each kind that the other journeys do not have, set up through the browser: by lines, by pages, over
+ * Redfish, by hand.
+ */
 class KindsJourneyTest {
 
     private static final Duration LONG = Duration.ofSeconds(120);
 
-    private static final String HALL = """
+    private static final String HALL =
+            """
             brathay KI-1 02:4c:59:e7:01:01 2001 iog 1 - -
             wythop KC-1 02:4c:59:e7:02:01 2002 bch 1 - stands-by
             wythop KC-1 02:4c:59:e7:02:02 2003 bch 2 - stands-by
@@ -49,20 +53,132 @@ class KindsJourneyTest {
         String mac = "hardware address";
         String place = "location";
         String line = "console line";
-        fact("kin-iog-1", "", serial, "KI-1", mac, "02:4c:59:e7:01:01", place, "R1 u1", line, "2001", "fabric", "compute", "subnet manager", "master");
+        fact(
+                "kin-iog-1",
+                "",
+                serial,
+                "KI-1",
+                mac,
+                "02:4c:59:e7:01:01",
+                place,
+                "R1 u1",
+                line,
+                "2001",
+                "fabric",
+                "compute",
+                "subnet manager",
+                "master");
         fact("kin-bch-1", "bay 1", serial, "KC-1", mac, "02:4c:59:e7:02:01", place, "R1 u3", line, "2002");
         fact("kin-bch-1", "bay 2", mac, "02:4c:59:e7:02:02", line, "2003");
-        fact("kin-fil-1", "", serial, "KF-1", mac, "02:4c:59:e7:03:01", place, "R1 u13", line, "2004", "data VLAN", "409", "directory", "10.40.8.21", "account that joins", "joins-arrays");
-        fact("kin-fil-1", "", "its password", "peat-and-heather-2", "group that may manage", "storage-team", "account that tries the directory", "night-visitor", "the visitor's password", "over-the-fell-9");
+        fact(
+                "kin-fil-1",
+                "",
+                serial,
+                "KF-1",
+                mac,
+                "02:4c:59:e7:03:01",
+                place,
+                "R1 u13",
+                line,
+                "2004",
+                "data VLAN",
+                "409",
+                "directory",
+                "10.40.8.21",
+                "account that joins",
+                "joins-arrays");
+        fact(
+                "kin-fil-1",
+                "",
+                "its password",
+                "peat-and-heather-2",
+                "group that may manage",
+                "storage-team",
+                "account that tries the directory",
+                "night-visitor",
+                "the visitor's password",
+                "over-the-fell-9");
         fact("kin-srh-001-oob", "", serial, "KU-1", mac, "02:4c:59:e7:04:01", place, "R1 u16", line, "2005");
-        fact("kin-wlc-1", "", serial, "KM-1", "virtualisation host", "hv-11", "line port", "2003", "image file", "wireless-7.1.img", "image size", "4 GiB", "image digest", "sha256:" + "5d".repeat(32));
+        fact(
+                "kin-wlc-1",
+                "",
+                serial,
+                "KM-1",
+                "virtualisation host",
+                "hv-11",
+                "line port",
+                "2003",
+                "image file",
+                "wireless-7.1.img",
+                "image size",
+                "4 GiB",
+                "image digest",
+                "sha256:" + "5d".repeat(32));
         fact("kin-wlc-1", "", "DHCP server behind it", "10.40.8.22", "roaming domain", "ardal-air");
-        fact("kin-blk-1", "controller a", serial, "KB-1", mac, "02:4c:59:e7:06:01", place, "R1 u18", line, "2006", "federation name", "ardal-blocks", "data VLAN", "409", "licence key", "K7-ARD-118");
-        fact("kin-blk-1", "controller a", "mail sender", "arrays@ardal.example", "mail recipient", "operations@ardal.example", "proxy", "yes");
+        fact(
+                "kin-blk-1",
+                "controller a",
+                serial,
+                "KB-1",
+                mac,
+                "02:4c:59:e7:06:01",
+                place,
+                "R1 u18",
+                line,
+                "2006",
+                "federation name",
+                "ardal-blocks",
+                "data VLAN",
+                "409",
+                "licence key",
+                "K7-ARD-118");
+        fact(
+                "kin-blk-1",
+                "controller a",
+                "mail sender",
+                "arrays@ardal.example",
+                "mail recipient",
+                "operations@ardal.example",
+                "proxy",
+                "yes");
         fact("kin-blk-1", "controller b", mac, "02:4c:59:e7:06:02", line, "2007");
-        fact("kin-idx-1", "", serial, "KH-1", mac, "02:4c:59:e7:07:01", place, "R1 u22", "mail sender", "index@ardal.example", "mail recipient", "operations@ardal.example");
-        fact("kin-obj-1", "node 1", serial, "KS-1", "controller's hardware address", "02:4c:59:e7:08:01", "controller's password", "tag-of-the-first", place, "R1 u24", "cluster name", "ardal-backup");
-        fact("kin-obj-1", "node 2", serial, "KS-2", "controller's hardware address", "02:4c:59:e7:08:08", "controller's password", "tag-of-the-second", place, "R1 u26");
+        fact(
+                "kin-idx-1",
+                "",
+                serial,
+                "KH-1",
+                mac,
+                "02:4c:59:e7:07:01",
+                place,
+                "R1 u22",
+                "mail sender",
+                "index@ardal.example",
+                "mail recipient",
+                "operations@ardal.example");
+        fact(
+                "kin-obj-1",
+                "node 1",
+                serial,
+                "KS-1",
+                "controller's hardware address",
+                "02:4c:59:e7:08:01",
+                "controller's password",
+                "tag-of-the-first",
+                place,
+                "R1 u24",
+                "cluster name",
+                "ardal-backup");
+        fact(
+                "kin-obj-1",
+                "node 2",
+                serial,
+                "KS-2",
+                "controller's hardware address",
+                "02:4c:59:e7:08:08",
+                "controller's password",
+                "tag-of-the-second",
+                place,
+                "R1 u26");
     }
 
     private Api api;
@@ -74,7 +190,12 @@ class KindsJourneyTest {
     }
 
     private void thing(String sort, String name, Map<String, String> values) throws IOException, InterruptedException {
-        new Api(server, "hall-lead", "lead-of-the-hall").ask(server, "PUT", "/api/bring-ups/1/things", Api.JSON.<ObjectNode>valueToTree(Map.of("sort", sort, "name", name, "values", values)));
+        new Api(server, "hall-lead", "lead-of-the-hall")
+                .ask(
+                        server,
+                        "PUT",
+                        "/api/bring-ups/1/things",
+                        Api.JSON.<ObjectNode>valueToTree(Map.of("sort", sort, "name", name, "values", values)));
     }
 
     private void network(String how, Map<String, Object> network) throws IOException, InterruptedException {
@@ -82,7 +203,8 @@ class KindsJourneyTest {
     }
 
     private static Map<String, Object> network(String name, String base, String pool) {
-        Map<String, Object> network = new LinkedHashMap<>(Map.of("name", name, "prefix", base + ".0/24", "domain", "ardal.example"));
+        Map<String, Object> network =
+                new LinkedHashMap<>(Map.of("name", name, "prefix", base + ".0/24", "domain", "ardal.example"));
         network.put("nameServers", List.of("10.40.8.3", "10.40.8.4"));
         network.put("timeServers", List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"));
         network.put("ranges", List.of(Map.of("purpose", "pool", "run", pool, "note", "")));
@@ -91,7 +213,10 @@ class KindsJourneyTest {
 
     /** Ground, facts and addresses, through the interface without a browser. */
     private void prepare() throws IOException, InterruptedException {
-        ask("POST", "/api/bring-ups", Map.of("name", "Kinds", "siteCode", "kin", "siteName", "Ardal", "positions", List.of()));
+        ask(
+                "POST",
+                "/api/bring-ups",
+                Map.of("name", "Kinds", "siteCode", "kin", "siteName", "Ardal", "positions", List.of()));
         Map<String, Object> management = network("Management", "10.40.16", ".100-.199");
         management.put("gateway", "10.40.16.1");
         network("network", management);
@@ -99,23 +224,80 @@ class KindsJourneyTest {
         data.putAll(Map.of("purpose", "storage-data", "mtu", 9000, "vlan", 409));
         network("networks", data);
         thing("lines", "lines-1", Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "2001-2099"));
-        thing("host", "hv-11", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB", "address", "10.40.8.23", "line-ports", "2001-2016"));
+        thing(
+                "host",
+                "hv-11",
+                Map.of(
+                        "cores",
+                        "16",
+                        "memory",
+                        "64 GiB",
+                        "disk",
+                        "1 TiB",
+                        "address",
+                        "10.40.8.23",
+                        "line-ports",
+                        "2001-2016"));
         thing("fabric", "compute", Map.of("switches", "4"));
         thing("relay", "relay", Map.of("address", "10.40.8.20"));
-        thing("proxy", "proxy-1", Map.of("address", "10.40.8.25", "port", "3128", "user", "hall", "key", "out-by-the-gate"));
+        thing(
+                "proxy",
+                "proxy-1",
+                Map.of("address", "10.40.8.25", "port", "3128", "user", "hall", "key", "out-by-the-gate"));
         for (String policy : List.of("telemetry", "remote-support", "diagnostics", "licence-terms")) {
-            thing("policy", policy, Map.of("answer", policy.equals("licence-terms") ? "yes" : "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", "2026-11-02"));
+            thing(
+                    "policy",
+                    policy,
+                    Map.of(
+                            "answer",
+                            policy.equals("licence-terms") ? "yes" : "no",
+                            "reason",
+                            "the hall is isolated",
+                            "who",
+                            "lead of the hall",
+                            "when",
+                            "2026-11-02"));
         }
-        for (String kind : List.of("infiniband-gateway 1", "blade-chassis 2", "file-array 1", "server-controller-by-hand 1", "wireless-controller 1", "block-array 2", "index-appliance 1", "backup-store 2")) {
-            long id = ask("POST", "/api/bring-ups/1/units", Map.of("kind", kind.split(" ")[0], "count", 1, "members", Integer.parseInt(kind.split(" ")[1]))).path(0).asLong();
+        for (String kind : List.of(
+                "infiniband-gateway 1",
+                "blade-chassis 2",
+                "file-array 1",
+                "server-controller-by-hand 1",
+                "wireless-controller 1",
+                "block-array 2",
+                "index-appliance 1",
+                "backup-store 2")) {
+            long id = ask(
+                            "POST",
+                            "/api/bring-ups/1/units",
+                            Map.of(
+                                    "kind",
+                                    kind.split(" ")[0],
+                                    "count",
+                                    1,
+                                    "members",
+                                    Integer.parseInt(kind.split(" ")[1])))
+                    .path(0)
+                    .asLong();
             units.put(bench(id).path("name").asText(), id);
         }
-        List<String> titles = FACTS.values().stream().flatMap(row -> row.keySet().stream()).distinct().toList();
+        List<String> titles = FACTS.values().stream()
+                .flatMap(row -> row.keySet().stream())
+                .distinct()
+                .toList();
         StringBuilder csv = new StringBuilder("unit,member," + String.join(",", titles) + "\n");
-        FACTS.forEach((unit, row) -> csv.append(unit).append(titles.stream().map(title -> "," + row.getOrDefault(title, "")).reduce("", String::concat)).append('\n'));
-        assertEquals(200, api.text(server, "/api/bring-ups/1/facts.csv", csv.toString()).statusCode());
+        FACTS.forEach((unit, row) -> csv.append(unit)
+                .append(titles.stream()
+                        .map(title -> "," + row.getOrDefault(title, ""))
+                        .reduce("", String::concat))
+                .append('\n'));
+        assertEquals(
+                200,
+                api.text(server, "/api/bring-ups/1/facts.csv", csv.toString()).statusCode());
         for (long unit : units.values()) {
-            JsonNode fit = ask("GET", "/api/bring-ups/1/fits?unit=" + unit, null).path("fits").path(0);
+            JsonNode fit = ask("GET", "/api/bring-ups/1/fits?unit=" + unit, null)
+                    .path("fits")
+                    .path(0);
             ObjectNode taking = Api.JSON.createObjectNode();
             taking.set("lines", fit.path("lines"));
             taking.set("growth", fit.path("growth"));
@@ -140,7 +322,8 @@ class KindsJourneyTest {
 
     @Test
     void eachKindIsSetUpThroughTheBrowser() throws Exception {
-        try (Stage stage = Stage.ofConsolesAndServices(HALL, 400, "10.40.16.0/24", "10.40.16.224 - 10.40.16.229"); Screen screen = new Screen(1280, 800, ColorScheme.DARK)) {
+        try (Stage stage = Stage.ofConsolesAndServices(HALL, 400, "10.40.16.0/24", "10.40.16.224 - 10.40.16.229");
+                Screen screen = new Screen(1280, 800, ColorScheme.DARK)) {
             server = stage.url();
             api = new Api(server);
             prepare();
@@ -172,13 +355,29 @@ class KindsJourneyTest {
     private String standing(long unit) throws IOException, InterruptedException {
         StringBuilder standing = new StringBuilder();
         for (JsonNode member : bench(unit).path("members")) {
-            standing.append(member.path("label").asText()).append(' ').append(member.path("state").asText()).append(' ').append(member.path("gate").asText()).append(' ').append(member.path("hold")).append(' ').append(member.path("note").asText());
-            member.path("steps").forEach(step -> standing.append(step.path("progress").asText().equals("DONE") ? "" : "\n  " + step.path("progress").asText() + " " + step.path("title").asText()));
+            standing.append(member.path("label").asText())
+                    .append(' ')
+                    .append(member.path("state").asText())
+                    .append(' ')
+                    .append(member.path("gate").asText())
+                    .append(' ')
+                    .append(member.path("hold"))
+                    .append(' ')
+                    .append(member.path("note").asText());
+            member.path("steps")
+                    .forEach(step -> standing.append(
+                            step.path("progress").asText().equals("DONE")
+                                    ? ""
+                                    : "\n  " + step.path("progress").asText() + " "
+                                            + step.path("title").asText()));
         }
         return standing.toString();
     }
 
-    /** What a person does at each member who sees nothing amiss: types what is wanted, says yes, ticks what was done by hand. */
+    /**
+     * What a person does at each member who sees nothing amiss: types what is wanted, says yes, ticks what was done by
+     * hand.
+     */
     private static void sayYes(Screen screen) {
         Locator tabs = screen.page.getByRole(AriaRole.TAB);
         int members = Math.max(1, tabs.count() - 1);

@@ -18,19 +18,24 @@ import java.util.Map;
 import java.util.concurrent.locks.LockSupport;
 
 /**
- * Measures console lines: two hundred dialogues at once against one pair alone, what processor time a question costs the
+ * Measures console lines: two hundred dialogues at once against one pair alone, what processor time a question costs
+ * the
  * server, and how long a byte takes from the line to the browser. Run by {@code ./lychnos bench lines}.
  */
 public final class LinesBench {
 
     private static final int PAIRS = BenchSize.of(100, 2);
-    /** Set up before anything is measured, a hundred at a time: a server that has just started is still being compiled. */
+    /**
+     * Set up before anything is measured, a hundred at a time: a server that has just started is still being compiled.
+     */
     private static final int WARM_UP = BenchSize.of(201, 1);
     /** What a machine takes for a restart: next to nothing, and a third of what this kind usually takes. */
     private static final long SHORT_MILLIS = 2000;
+
     private static final long LONG_MILLIS = 60_000;
     /** How often somebody looks who says yes where one waits for it. */
     private static final Duration BETWEEN_LOOKS = Duration.ofSeconds(1);
+
     private static final int BYTES = BenchSize.of(300, 20);
     private static final int RAW_PORT = 4901;
     private static final int FIRST_PORT = 2001;
@@ -51,7 +56,9 @@ public final class LinesBench {
     private static String machines(int pairs) {
         StringBuilder file = new StringBuilder();
         for (int i = 0; i < 2 * pairs; i++) {
-            file.append(String.format("orrel LB-%d 02:4c:59:f0:%02x:%02x %d pair%d %s - -%n", i, i >> 8, i & 255, FIRST_PORT + i, i / 2, i % 2 == 0 ? "left" : "right"));
+            file.append(String.format(
+                    "orrel LB-%d 02:4c:59:f0:%02x:%02x %d pair%d %s - -%n",
+                    i, i >> 8, i & 255, FIRST_PORT + i, i / 2, i % 2 == 0 ? "left" : "right"));
         }
         return file.toString();
     }
@@ -73,11 +80,32 @@ public final class LinesBench {
             long used = stage.processorMillis();
             double together = hall.run(units.subList(1, units.size()));
             used = stage.processorMillis() - used;
-            int questions = Integer.parseInt(stage.sql("\\pset tuples_only\n\\pset format unaligned\nselect sum(times_sent) from dialogue_step s join dialogue d on d.id = s.dialogue_id where d.unit_id > " + units.get(0) + ";").replaceAll("(?s).*\n(?=\\d)", "").strip());
-            System.out.printf(Locale.ROOT, "%nmachines that restart in %d s, after %d pairs as a warm-up%n", restartMillis / 1000, warmUp);
-            System.out.printf(Locale.ROOT, "%-52s %8.1f s %8.1f s %7.2f×%n", 2 * PAIRS + " dialogues at once, against one pair alone", together, alone, together / alone);
-            System.out.printf(Locale.ROOT, "%-52s %8.2f ms (%d questions)%n", "processor time of the server for each question", (double) used / questions, questions);
-            System.out.printf(Locale.ROOT, "%-52s %8d MB%n", "memory of the server after that", stage.residentMegabytes());
+            int questions = Integer.parseInt(
+                    stage.sql("\\pset tuples_only\n\\pset format unaligned\nselect sum(times_sent) from dialogue_step "
+                                    + "s join dialogue d on d.id = s.dialogue_id where d.unit_id > "
+                                    + units.get(0) + ";")
+                            .replaceAll("(?s).*\n(?=\\d)", "")
+                            .strip());
+            System.out.printf(
+                    Locale.ROOT,
+                    "%nmachines that restart in %d s, after %d pairs as a warm-up%n",
+                    restartMillis / 1000,
+                    warmUp);
+            System.out.printf(
+                    Locale.ROOT,
+                    "%-52s %8.1f s %8.1f s %7.2f×%n",
+                    2 * PAIRS + " dialogues at once, against one pair alone",
+                    together,
+                    alone,
+                    together / alone);
+            System.out.printf(
+                    Locale.ROOT,
+                    "%-52s %8.2f ms (%d questions)%n",
+                    "processor time of the server for each question",
+                    (double) used / questions,
+                    questions);
+            System.out.printf(
+                    Locale.ROOT, "%-52s %8d MB%n", "memory of the server after that", stage.residentMegabytes());
         }
     }
 
@@ -89,18 +117,61 @@ public final class LinesBench {
         }
 
         List<Long> prepare(int firstPair, int pairs) throws Exception {
-            ask(api, url, "POST", "/api/bring-ups", Map.of("name", site, "siteCode", site, "siteName", site, "positions", List.of()));
+            ask(
+                    api,
+                    url,
+                    "POST",
+                    "/api/bring-ups",
+                    Map.of("name", site, "siteCode", site, "siteName", site, "positions", List.of()));
             network(api, url, bringUp, prefix, pool);
-            ask(api, url, "PUT", at("things"), Map.of("sort", "lines", "name", "lines-1", "values", Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", FIRST_PORT + "-3999")));
-            ask(api, url, "PUT", at("things"), Map.of("sort", "policy", "name", "licence-terms", "values", Map.of("answer", "yes", "reason", "bought", "who", "lead", "when", "2026-11-02")));
+            ask(
+                    api,
+                    url,
+                    "PUT",
+                    at("things"),
+                    Map.of(
+                            "sort",
+                            "lines",
+                            "name",
+                            "lines-1",
+                            "values",
+                            Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", FIRST_PORT + "-3999")));
+            ask(
+                    api,
+                    url,
+                    "PUT",
+                    at("things"),
+                    Map.of(
+                            "sort",
+                            "policy",
+                            "name",
+                            "licence-terms",
+                            "values",
+                            Map.of("answer", "yes", "reason", "bought", "who", "lead", "when", "2026-11-02")));
             List<Long> units = new ArrayList<>();
-            api.ask(url, "POST", at("units"), Api.JSON.valueToTree(Map.of("kind", "interconnect-pair", "count", pairs, "members", 2))).forEach(id -> units.add(id.asLong()));
+            api.ask(
+                            url,
+                            "POST",
+                            at("units"),
+                            Api.JSON.valueToTree(Map.of("kind", "interconnect-pair", "count", pairs, "members", 2)))
+                    .forEach(id -> units.add(id.asLong()));
             StringBuilder facts = new StringBuilder("unit,member,serial,hardware address,location,console line\n");
             for (int i = 0; i < units.size(); i++) {
-                String name = ask(api, url, "GET", "/api/units/" + units.get(i) + "/bench", null).path("name").asText();
+                String name = ask(api, url, "GET", "/api/units/" + units.get(i) + "/bench", null)
+                        .path("name")
+                        .asText();
                 for (int side = 0; side < 2; side++) {
                     int n = 2 * (firstPair + i) + side;
-                    facts.append(String.format("%s,%s,LB-%d,02:4c:59:f0:%02x:%02x,R%d u%d,%d%n", name, side == 0 ? "left" : "right", n, n >> 8, n & 255, 1 + n / 40, 1 + n % 40, FIRST_PORT + n));
+                    facts.append(String.format(
+                            "%s,%s,LB-%d,02:4c:59:f0:%02x:%02x,R%d u%d,%d%n",
+                            name,
+                            side == 0 ? "left" : "right",
+                            n,
+                            n >> 8,
+                            n & 255,
+                            1 + n / 40,
+                            1 + n % 40,
+                            FIRST_PORT + n));
                 }
             }
             api.text(url, at("facts.csv"), facts.toString());
@@ -129,7 +200,11 @@ public final class LinesBench {
                     return (System.nanoTime() - begin) / 1e9;
                 }
                 for (long dialogue : held) {
-                    api.send(url, "POST", "/api/dialogues/" + dialogue + "/go-on", Api.JSON.createObjectNode().put("typed", ""));
+                    api.send(
+                            url,
+                            "POST",
+                            "/api/dialogues/" + dialogue + "/go-on",
+                            Api.JSON.createObjectNode().put("typed", ""));
                 }
                 LockSupport.parkNanos(BETWEEN_LOOKS.toNanos());
             }
@@ -138,13 +213,30 @@ public final class LinesBench {
 
     /** Large enough for three addresses a pair. */
     private static void network(Api api, String url, int bringUp, String prefix, String pool) throws Exception {
-        ask(api, url, "PUT", "/api/bring-ups/" + bringUp + "/network", Map.of(
-                "name", "Management", "prefix", prefix, "gateway", prefix.replace(".0/", ".1/").replaceFirst("/.*", ""), "domain", "ardal.example",
-                "nameServers", List.of("10.40.8.3", "10.40.8.4"), "timeServers", List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"),
-                "ranges", List.of(Map.of("purpose", "pool", "run", pool, "note", ""))));
+        ask(
+                api,
+                url,
+                "PUT",
+                "/api/bring-ups/" + bringUp + "/network",
+                Map.of(
+                        "name",
+                        "Management",
+                        "prefix",
+                        prefix,
+                        "gateway",
+                        prefix.replace(".0/", ".1/").replaceFirst("/.*", ""),
+                        "domain",
+                        "ardal.example",
+                        "nameServers",
+                        List.of("10.40.8.3", "10.40.8.4"),
+                        "timeServers",
+                        List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"),
+                        "ranges",
+                        List.of(Map.of("purpose", "pool", "run", pool, "note", ""))));
     }
 
-    private static JsonNode ask(Api api, String url, String method, String path, Map<String, ?> body) throws IOException, InterruptedException {
+    private static JsonNode ask(Api api, String url, String method, String path, Map<String, ?> body)
+            throws IOException, InterruptedException {
         return api.ask(url, method, path, body == null ? null : Api.JSON.valueToTree(body));
     }
 
@@ -155,12 +247,42 @@ public final class LinesBench {
                 ServerSocket line = new ServerSocket(RAW_PORT, 5, InetAddress.getByName("127.0.0.1"));
                 Screen screen = new Screen(1280, 800, ColorScheme.LIGHT)) {
             Api api = new Api(stage.url());
-            ask(api, stage.url(), "POST", "/api/bring-ups", Map.of("name", "Byte", "siteCode", "byt", "siteName", "Ardal", "positions", List.of()));
+            ask(
+                    api,
+                    stage.url(),
+                    "POST",
+                    "/api/bring-ups",
+                    Map.of("name", "Byte", "siteCode", "byt", "siteName", "Ardal", "positions", List.of()));
             network(api, stage.url(), 1, "10.40.16.0/21", "10.40.17.0-10.40.23.200");
-            ask(api, stage.url(), "PUT", "/api/bring-ups/1/things", Map.of("sort", "lines", "name", "lines-1", "values", Map.of("address", "127.0.0.1", "protocol", "raw", "ports", String.valueOf(RAW_PORT))));
-            long unit = ask(api, stage.url(), "POST", "/api/bring-ups/1/units", Map.of("kind", "fabric-controller", "count", 1, "members", 1)).path(0).asLong();
-            api.text(stage.url(), "/api/bring-ups/1/facts.csv", "unit,member,serial,hardware address,location,console line,tunnel endpoints,control VLAN,switches planned,active controllers\nbyt-fdc-1,controller 1,BY-1,02:4c:59:f1:00:01,R1 u1," + RAW_PORT + ",172.20.0.0/16,3900,6,1\n");
-            JsonNode fits = ask(api, stage.url(), "GET", "/api/bring-ups/1/fits?unit=" + unit, null).path("fits");
+            ask(
+                    api,
+                    stage.url(),
+                    "PUT",
+                    "/api/bring-ups/1/things",
+                    Map.of(
+                            "sort",
+                            "lines",
+                            "name",
+                            "lines-1",
+                            "values",
+                            Map.of("address", "127.0.0.1", "protocol", "raw", "ports", String.valueOf(RAW_PORT))));
+            long unit = ask(
+                            api,
+                            stage.url(),
+                            "POST",
+                            "/api/bring-ups/1/units",
+                            Map.of("kind", "fabric-controller", "count", 1, "members", 1))
+                    .path(0)
+                    .asLong();
+            api.text(
+                    stage.url(),
+                    "/api/bring-ups/1/facts.csv",
+                    "unit,member,serial,hardware address,location,console line,tunnel endpoints,control "
+                            + "VLAN,switches planned,active controllers\nbyt-fdc-1,controller "
+                            + "1,BY-1,02:4c:59:f1:00:01,R1 u1,"
+                            + RAW_PORT + ",172.20.0.0/16,3900,6,1\n");
+            JsonNode fits = ask(api, stage.url(), "GET", "/api/bring-ups/1/fits?unit=" + unit, null)
+                    .path("fits");
             ObjectNode taking = Api.JSON.createObjectNode();
             taking.set("lines", fits.path(0).path("lines"));
             taking.set("growth", fits.path(0).path("growth"));
@@ -175,8 +297,11 @@ public final class LinesBench {
 
     private static void measure(Stage stage, Screen screen, OutputStream machine, long unit) throws Exception {
         // notes when each numbered word has come to the page
-        screen.page.addInitScript("window.came = {}; const Plain = WebSocket; window.WebSocket = class extends Plain { constructor(...a) { super(...a);"
-                + " this.addEventListener('message', (event) => { for (const word of String(event.data).matchAll(/#(\\d+)#/g)) window.came[word[1]] = Date.now(); }); } };");
+        screen.page.addInitScript("window.came = {}; const Plain = WebSocket; window.WebSocket = class extends Plain { "
+                + "constructor(...a) { super(...a);"
+                + " this.addEventListener('message', (event) => { for (const word of "
+                + "String(event.data).matchAll(/#(\\d+)#/g)) window.came[word[1]] = Date.now(); "
+                + "}); } };");
         screen.signIn(stage.url());
         screen.page.navigate(stage.url() + "/b/1/configure?unit=" + unit);
         screen.page.getByText("recording").first().waitFor();
@@ -193,6 +318,12 @@ public final class LinesBench {
             took[i] = ((Number) screen.page.evaluate("i => window.came[i]", String.valueOf(i))).longValue() - sent[i];
         }
         Arrays.sort(took);
-        System.out.printf(Locale.ROOT, "%-52s median %d ms, p95 %d ms, longest %d ms%n", "a byte from the line to the browser", took[BYTES / 2], took[BYTES * 95 / 100], took[BYTES - 1]);
+        System.out.printf(
+                Locale.ROOT,
+                "%-52s median %d ms, p95 %d ms, longest %d ms%n",
+                "a byte from the line to the browser",
+                took[BYTES / 2],
+                took[BYTES * 95 / 100],
+                took[BYTES - 1]);
     }
 }

@@ -6,13 +6,17 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Collectors;
 
-/** The machines of the demo hall's row B, with other quirks where a journey wants them, and the network they stand in. */
+/**
+ * The machines of the demo hall's row B, with other quirks where a journey wants them, and the network they stand in.
+ */
 final class Machines {
 
     private Machines() {}
 
     static List<String> rowB() throws IOException {
-        List<String> lines = Files.readAllLines(Path.of("../lab/halls/demo.txt")).stream().filter(line -> !line.startsWith("#") && line.contains("10.40.9.")).toList();
+        List<String> lines = Files.readAllLines(Path.of("../lab/halls/demo.txt")).stream()
+                .filter(line -> !line.startsWith("#") && line.contains("10.40.9."))
+                .toList();
         if (lines.size() != 12) {
             throw new IOException("the demo hall's row B has 12 machines, not " + lines.size());
         }

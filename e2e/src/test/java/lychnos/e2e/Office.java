@@ -9,8 +9,10 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 
 /**
- * A network for the server, away from the machines. Between the two stands a firewall: the server reaches nothing on this side, and
- * this side reaches the server's port alone. The database is reached through a Unix socket, which no network is needed for.
+ * A network for the server, away from the machines. Between the two stands a firewall: the server reaches nothing on
+ * this side, and
+ * this side reaches the server's port alone. The database is reached through a Unix socket, which no network is needed
+ * for.
  */
 final class Office implements AutoCloseable {
 
@@ -35,10 +37,25 @@ final class Office implements AutoCloseable {
             }
         });
         inside = "nsenter --target " + network.pid() + " --net";
-        run("ip", "link", "add", "lych-office", "type", "veth", "peer", "name", "lych-jump", "netns", String.valueOf(network.pid()));
+        run(
+                "ip",
+                "link",
+                "add",
+                "lych-office",
+                "type",
+                "veth",
+                "peer",
+                "name",
+                "lych-jump",
+                "netns",
+                String.valueOf(network.pid()));
         run("ip", "addr", "add", HERE + "/30", "dev", "lych-office");
         run("ip", "link", "set", "lych-office", "up");
-        run("sh", "-c", inside + " sh -c 'ip link set lo up; ip addr add " + SERVER + "/30 dev lych-jump; ip link set lych-jump up; ip route add 10.40.0.0/13 via " + HERE + "'");
+        run(
+                "sh",
+                "-c",
+                inside + " sh -c 'ip link set lo up; ip addr add " + SERVER
+                        + "/30 dev lych-jump; ip link set lych-jump up; ip route add 10.40.0.0/13 via " + HERE + "'");
         // it would route; what keeps the server out is the firewall
         Files.writeString(Path.of("/proc/sys/net/ipv4/ip_forward"), "1");
         nft("add table inet wall");
@@ -47,18 +64,34 @@ final class Office implements AutoCloseable {
         closed(false);
         directory = Files.createTempDirectory(Path.of(System.getenv("LYCHNOS_E2E_RUN")), "office");
         String database = System.getenv("LYCHNOS_E2E_PG");
-        doors.add(new ProcessBuilder("socat", "UNIX-LISTEN:" + directory.resolve("db") + ",fork", "TCP:127.0.0.1:" + database).start());
+        doors.add(new ProcessBuilder(
+                        "socat", "UNIX-LISTEN:" + directory.resolve("db") + ",fork", "TCP:127.0.0.1:" + database)
+                .start());
         List<String> door = new ArrayList<>(List.of(inside.split(" ")));
-        door.addAll(List.of("socat", "TCP-LISTEN:" + database + ",bind=127.0.0.1,reuseaddr,fork", "UNIX-CONNECT:" + directory.resolve("db")));
+        door.addAll(List.of(
+                "socat",
+                "TCP-LISTEN:" + database + ",bind=127.0.0.1,reuseaddr,fork",
+                "UNIX-CONNECT:" + directory.resolve("db")));
         doors.add(new ProcessBuilder(door).start());
-        Stage.until("the door to the database is there", Duration.ofSeconds(10), () -> Files.exists(directory.resolve("db")));
+        Stage.until(
+                "the door to the database is there",
+                Duration.ofSeconds(10),
+                () -> Files.exists(directory.resolve("db")));
     }
 
     private static void nft(String command) throws IOException, InterruptedException {
-        String program = Path.of("..", ".tools", "debian", "usr", "sbin", "nft").toAbsolutePath().normalize().toString();
-        ProcessBuilder builder = new ProcessBuilder(Files.exists(Path.of(program)) ? program : "nft", command).redirectErrorStream(true);
+        String program = Path.of("..", ".tools", "debian", "usr", "sbin", "nft")
+                .toAbsolutePath()
+                .normalize()
+                .toString();
+        ProcessBuilder builder =
+                new ProcessBuilder(Files.exists(Path.of(program)) ? program : "nft", command).redirectErrorStream(true);
         Path unpacked = Path.of("..", ".tools", "debian").toAbsolutePath().normalize();
-        builder.environment().put("LD_LIBRARY_PATH", unpacked.resolve("usr/lib/x86_64-linux-gnu") + ":" + unpacked.resolve("lib/x86_64-linux-gnu") + ":" + unpacked.resolve("usr/lib/aarch64-linux-gnu"));
+        builder.environment()
+                .put(
+                        "LD_LIBRARY_PATH",
+                        unpacked.resolve("usr/lib/x86_64-linux-gnu") + ":" + unpacked.resolve("lib/x86_64-linux-gnu")
+                                + ":" + unpacked.resolve("usr/lib/aarch64-linux-gnu"));
         finish(builder.start());
     }
 

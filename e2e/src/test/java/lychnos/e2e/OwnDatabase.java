@@ -40,7 +40,8 @@ final class OwnDatabase implements AutoCloseable {
 
     /** As somebody who administers it does: sessions are ended, nothing is lost. Returns once it is gone. */
     void stop() throws IOException, InterruptedException {
-        bash("pid=$(head -n1 " + disk + "/pg/postmaster.pid); kill -INT $pid; wait_for 'the end of the database' 30 " + disk + "/pg.log eval '! kill -0 '$pid' 2>/dev/null'");
+        bash("pid=$(head -n1 " + disk + "/pg/postmaster.pid); kill -INT $pid; wait_for 'the end of the database' 30 "
+                + disk + "/pg.log eval '! kill -0 '$pid' 2>/dev/null'");
     }
 
     /** Leaves nothing free on its disk. */
@@ -54,7 +55,10 @@ final class OwnDatabase implements AutoCloseable {
 
     private void bash(String script) throws IOException, InterruptedException {
         Path log = Files.createTempFile("own-database", ".log");
-        ProcessBuilder builder = new ProcessBuilder("bash", "-c", "set -euo pipefail; . \"$ROOT/bin/common.sh\"; " + script).redirectErrorStream(true).redirectOutput(log.toFile());
+        ProcessBuilder builder = new ProcessBuilder(
+                        "bash", "-c", "set -euo pipefail; . \"$ROOT/bin/common.sh\"; " + script)
+                .redirectErrorStream(true)
+                .redirectOutput(log.toFile());
         builder.environment().put("ROOT", ROOT.toString());
         Process process = builder.start();
         if (!process.waitFor(LONGEST_SECONDS, TimeUnit.SECONDS) || process.exitValue() != 0) {
@@ -67,7 +71,10 @@ final class OwnDatabase implements AutoCloseable {
     @Override
     public void close() {
         try {
-            bash("pid=$(head -n1 " + disk + "/pg/postmaster.pid 2>/dev/null || true); [ -z \"$pid\" ] || { kill -QUIT $pid; wait_for 'the end of the database' 30 /dev/null eval '! kill -0 '$pid' 2>/dev/null'; }; umount " + disk);
+            bash("pid=$(head -n1 " + disk
+                    + "/pg/postmaster.pid 2>/dev/null || true); [ -z \"$pid\" ] || { kill -QUIT $pid; wait_for 'the "
+                    + "end of the database' 30 /dev/null eval '! kill -0 '$pid' 2>/dev/null'; }; umount "
+                    + disk);
         } catch (IOException e) {
             throw new AssertionError(e);
         } catch (InterruptedException e) {

@@ -52,7 +52,8 @@ class RestoreTest {
         List<String> command = new ArrayList<>(List.of(ROOT.resolve("lychnos").toString()));
         command.addAll(List.of(arguments));
         Path said = directory.resolve("said");
-        ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(said.toFile());
+        ProcessBuilder builder =
+                new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(said.toFile());
         builder.environment().put("LYCHNOS_DATA", directory.resolve(data).toString());
         builder.environment().put("LYCHNOS_HTTP_PORT", String.valueOf(port));
         builder.environment().keySet().removeIf(name -> name.startsWith("QUARKUS_") || name.equals("LYCHNOS_INSIDE"));
@@ -71,24 +72,72 @@ class RestoreTest {
         Files.setPosixFilePermissions(directory, java.nio.file.attribute.PosixFilePermissions.fromString("rwxr-xr-x"));
         well("one", "start");
         String backup = directory.resolve("backup").toString();
-        String key = Files.createDirectory(directory.resolve("elsewhere")).resolve("key").toString();
-        String words = Files.writeString(directory.resolve("words"), "three lanterns over a rack\n").toString();
+        String key = Files.createDirectory(directory.resolve("elsewhere"))
+                .resolve("key")
+                .toString();
+        String words = Files.writeString(directory.resolve("words"), "three lanterns over a rack\n")
+                .toString();
         JsonNode chain;
         try {
             Api lead = firstLead();
-            ObjectNode bringUp = Api.JSON.createObjectNode().put("name", "Row B").put("siteCode", "ard").put("siteName", "Ardal");
+            ObjectNode bringUp = Api.JSON
+                    .createObjectNode()
+                    .put("name", "Row B")
+                    .put("siteCode", "ard")
+                    .put("siteName", "Ardal");
             bringUp.putArray("positions");
             lead.ask(url, "POST", "/api/bring-ups", bringUp);
-            assertEquals(200, lead.text(url, "/api/bring-ups/1/labels", Files.readString(Machines.labels())).statusCode());
-            long unit = lead.ask(url, "POST", "/api/bring-ups/1/units", Api.JSON.createObjectNode().put("kind", "backup-store").put("count", 1).put("members", 2)).path(0).asLong();
+            assertEquals(
+                    200,
+                    lead.text(url, "/api/bring-ups/1/labels", Files.readString(Machines.labels()))
+                            .statusCode());
+            long unit = lead.ask(
+                            url,
+                            "POST",
+                            "/api/bring-ups/1/units",
+                            Api.JSON
+                                    .createObjectNode()
+                                    .put("kind", "backup-store")
+                                    .put("count", 1)
+                                    .put("members", 2))
+                    .path(0)
+                    .asLong();
             ObjectNode cells = Api.JSON.createObjectNode();
-            cells.putArray("cells").addObject().put("unitId", unit).put("member", "node 1").put("name", "controller-password").put("value", "read-from-its-tag");
-            assertEquals(1, lead.ask(url, "PUT", "/api/bring-ups/1/facts", cells).path("changed").asInt());
+            cells.putArray("cells")
+                    .addObject()
+                    .put("unitId", unit)
+                    .put("member", "node 1")
+                    .put("name", "controller-password")
+                    .put("value", "read-from-its-tag");
+            assertEquals(
+                    1,
+                    lead.ask(url, "PUT", "/api/bring-ups/1/facts", cells)
+                            .path("changed")
+                            .asInt());
             refused("one", "the server runs", "rotate-key");
-            refused("one", "must be in another directory", "backup", backup, "--key", backup + ".key", "--passphrase-file", words);
-            refused("one", "at least 16 characters", "backup", backup, "--key", key, "--passphrase-file", Files.writeString(directory.resolve("short"), "short").toString());
+            refused(
+                    "one",
+                    "must be in another directory",
+                    "backup",
+                    backup,
+                    "--key",
+                    backup + ".key",
+                    "--passphrase-file",
+                    words);
+            refused(
+                    "one",
+                    "at least 16 characters",
+                    "backup",
+                    backup,
+                    "--key",
+                    key,
+                    "--passphrase-file",
+                    Files.writeString(directory.resolve("short"), "short").toString());
             well("one", "backup", backup, "--key", key, "--passphrase-file", words);
-            assertFalse(new String(Files.readAllBytes(Path.of(backup)), java.nio.charset.StandardCharsets.ISO_8859_1).contains("PGDMP"), "the dump itself is nowhere in it");
+            assertFalse(
+                    new String(Files.readAllBytes(Path.of(backup)), java.nio.charset.StandardCharsets.ISO_8859_1)
+                            .contains("PGDMP"),
+                    "the dump itself is nowhere in it");
             chain = verified(lead);
             // what happens from here on is not in the backup
             bringUp.put("name", "Row C");
@@ -101,22 +150,53 @@ class RestoreTest {
         }
         String sealedWith = Files.readString(directory.resolve("one/seal.key"));
         well("one", "rotate-key");
-        assertFalse(Files.readString(directory.resolve("one/seal.key")).contains(sealedWith.strip()), "the earlier key is gone");
+        assertFalse(
+                Files.readString(directory.resolve("one/seal.key")).contains(sealedWith.strip()),
+                "the earlier key is gone");
         refused("one", "nothing is restored over it", "restore", backup, "--key", key, "--passphrase-file", words);
-        String labels = Files.writeString(directory.resolve("labels"), Files.readString(Machines.labels())).toString();
+        String labels = Files.writeString(directory.resolve("labels"), Files.readString(Machines.labels()))
+                .toString();
         refused("two", "could not be opened", "restore", labels, "--key", key, "--passphrase-file", words);
-        refused("two", "could not be opened", "restore", backup, "--key", key, "--passphrase-file", Files.writeString(directory.resolve("others"), "other words than those").toString());
+        refused(
+                "two",
+                "could not be opened",
+                "restore",
+                backup,
+                "--key",
+                key,
+                "--passphrase-file",
+                Files.writeString(directory.resolve("others"), "other words than those")
+                        .toString());
         refused("two", "its key is missing", "restore", backup, "--key", key + ".away", "--passphrase-file", words);
-        refused("two", "could not be opened", "restore", Files.write(directory.resolve("half"), halfOf(backup)).toString(), "--key", key, "--passphrase-file", words);
-        assertFalse(Files.exists(directory.resolve("two").resolve("pg")), "half a database would be taken for a whole one");
+        refused(
+                "two",
+                "could not be opened",
+                "restore",
+                Files.write(directory.resolve("half"), halfOf(backup)).toString(),
+                "--key",
+                key,
+                "--passphrase-file",
+                words);
+        assertFalse(
+                Files.exists(directory.resolve("two").resolve("pg")), "half a database would be taken for a whole one");
         well("two", "restore", backup, "--key", key, "--passphrase-file", words);
         well("two", "start");
         try {
             Api lead = new Api(url, "first", PASSWORD);
             assertEquals(1, lead.ask(url, "GET", "/api/bring-ups", null).size());
-            assertEquals(13, lead.ask(url, "GET", "/api/bring-ups/1/prepare", null).path("units").size());
-            assertTrue(verified(lead).path("links").asLong() > chain.path("links").asLong(), "signing in is an entry too");
-            assertEquals(chain.path("last").asText(), psql("select digest from chain_link where number = " + chain.path("links").asLong()).strip(), "the chain goes on from where the backup was made");
+            assertEquals(
+                    13,
+                    lead.ask(url, "GET", "/api/bring-ups/1/prepare", null)
+                            .path("units")
+                            .size());
+            assertTrue(
+                    verified(lead).path("links").asLong() > chain.path("links").asLong(), "signing in is an entry too");
+            assertEquals(
+                    chain.path("last").asText(),
+                    psql("select digest from chain_link where number = "
+                                    + chain.path("links").asLong())
+                            .strip(),
+                    "the chain goes on from where the backup was made");
             theServerOwnsNothing();
             theChainIsHeldToWhatWasSeen(lead);
         } finally {
@@ -124,11 +204,28 @@ class RestoreTest {
         }
     }
 
-    /** What was restored belonged to the superuser, as everything did in earlier versions: it was handed over when the server started. */
+    /**
+     * What was restored belonged to the superuser, as everything did in earlier versions: it was handed over when the
+     * server started.
+     */
     private void theServerOwnsNothing() throws IOException, InterruptedException {
-        assertEquals("0", psql("select count(*) from pg_class c where relnamespace = 'public'::regnamespace and relkind in ('r', 'S') and relowner <> 'lychnos_owner'::regrole").strip());
-        assertEquals("f", psql("select rolsuper from pg_roles where rolname = 'lychnos_app'").strip());
-        for (String harm : List.of("drop trigger journal_is_kept on journal", "alter table chain_link disable trigger all", "update journal set act = 'nothing'", "delete from chain_link", "delete from record", "create table mine (id int)", "update flyway_schema_history set success = false")) {
+        assertEquals(
+                "0",
+                psql("select count(*) from pg_class c where relnamespace = 'public'::regnamespace and relkind in "
+                                + "('r', 'S') and relowner <> 'lychnos_owner'::regrole")
+                        .strip());
+        assertEquals(
+                "f",
+                psql("select rolsuper from pg_roles where rolname = 'lychnos_app'")
+                        .strip());
+        for (String harm : List.of(
+                "drop trigger journal_is_kept on journal",
+                "alter table chain_link disable trigger all",
+                "update journal set act = 'nothing'",
+                "delete from chain_link",
+                "delete from record",
+                "create table mine (id int)",
+                "update flyway_schema_history set success = false")) {
             assertTrue(psql("set role lychnos_app; " + harm).contains("ERROR"), harm);
         }
     }
@@ -136,15 +233,33 @@ class RestoreTest {
     /** Somebody who can write the whole database changes an entry, and has the chain computed again from before it. */
     private void theChainIsHeldToWhatWasSeen(Api lead) throws IOException, InterruptedException {
         assertTrue(Files.exists(directory.resolve("two/chain.head")));
-        psql("alter table journal disable trigger all; update journal set act = 'nothing' where id = (select ref from chain_link where number = 3); alter table journal enable trigger all; "
-                + "alter table chain_link disable trigger all; delete from chain_link where number > 1; alter table chain_link enable trigger all");
+        psql("alter table journal disable trigger all; update journal set act = 'nothing' where id = (select ref "
+                + "from chain_link where number = 3); alter table journal enable trigger all; "
+                + "alter table chain_link disable trigger all; delete from chain_link where number > 1; "
+                + "alter table chain_link enable trigger all");
         JsonNode looked = lead.ask(url, "POST", "/api/chain/verifications", Api.JSON.createObjectNode());
         assertTrue(looked.path("breaks").toString().contains("has seen another link"), looked::toString);
     }
 
     private String psql(String sql) throws IOException, InterruptedException {
         Path data = directory.resolve("two");
-        ProcessBuilder builder = new ProcessBuilder(System.getenv("PSQL"), "-X", "-q", "-t", "-A", "-h", "127.0.0.1", "-p", Files.readAllLines(data.resolve("pg/postmaster.pid")).get(3), "-U", "lychnos", "-d", "lychnos", "-c", sql).redirectErrorStream(true);
+        ProcessBuilder builder = new ProcessBuilder(
+                        System.getenv("PSQL"),
+                        "-X",
+                        "-q",
+                        "-t",
+                        "-A",
+                        "-h",
+                        "127.0.0.1",
+                        "-p",
+                        Files.readAllLines(data.resolve("pg/postmaster.pid")).get(3),
+                        "-U",
+                        "lychnos",
+                        "-d",
+                        "lychnos",
+                        "-c",
+                        sql)
+                .redirectErrorStream(true);
         builder.environment().put("PGPASSWORD", Files.readString(data.resolve("pg.password")));
         Process process = builder.start();
         String said = new String(process.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
@@ -157,17 +272,33 @@ class RestoreTest {
         Done added = lychnos("one", "account", "add", "kari", "Kari at the rack", "engineer");
         assertEquals(0, added.exit, added.said);
         String token = added.said.replaceAll("(?s).*/invite#(\\S+).*", "$1");
-        ObjectNode accepted = Api.JSON.createObjectNode().put("token", token).put("password", "lantern over the third rack");
-        HttpResponse<String> set = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(url + "/api/invitation/password")).header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(accepted.toString())).build(), HttpResponse.BodyHandlers.ofString());
+        ObjectNode accepted =
+                Api.JSON.createObjectNode().put("token", token).put("password", "lantern over the third rack");
+        HttpResponse<String> set = HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(URI.create(url + "/api/invitation/password"))
+                                .header("Content-Type", "application/json")
+                                .POST(HttpRequest.BodyPublishers.ofString(accepted.toString()))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString());
         assertEquals(204, set.statusCode(), set.body());
         Api kari = new Api(url, "kari", "lantern over the third rack");
-        assertEquals("engineer", kari.ask(url, "GET", "/api/session", null).path("role").asText());
+        assertEquals(
+                "engineer",
+                kari.ask(url, "GET", "/api/session", null).path("role").asText());
         // nothing was allowed to be reached, and the answer says how that is set
-        ObjectNode network = Api.JSON.createObjectNode().put("name", "Management").put("prefix", "10.40.8.0/24").put("gateway", "10.40.8.1").put("domain", "ardal.example");
+        ObjectNode network = Api.JSON
+                .createObjectNode()
+                .put("name", "Management")
+                .put("prefix", "10.40.8.0/24")
+                .put("gateway", "10.40.8.1")
+                .put("domain", "ardal.example");
         network.putArray("nameServers");
         network.putArray("timeServers");
         network.putArray("ranges");
-        assertTrue(assertThrows(IOException.class, () -> kari.ask(url, "PUT", "/api/bring-ups/1/network", network)).getMessage().contains("--reach"));
+        assertTrue(assertThrows(IOException.class, () -> kari.ask(url, "PUT", "/api/bring-ups/1/network", network))
+                .getMessage()
+                .contains("--reach"));
         refused("one", "is an account", "account", "add", "kari", "Kari", "viewer");
         refused("one", "only lead", "account", "disable", "first");
         well("one", "account", "disable", "kari");
@@ -195,8 +326,22 @@ class RestoreTest {
 
     /** Sets the first lead's password with the code that the server has written down. */
     private Api firstLead() throws IOException, InterruptedException {
-        ObjectNode first = Api.JSON.createObjectNode().put("code", Files.readString(directory.resolve("one/first-lead.code")).strip()).put("login", "first").put("name", "First lead").put("password", PASSWORD);
-        HttpResponse<String> answer = HttpClient.newHttpClient().send(HttpRequest.newBuilder(URI.create(url + "/api/first-lead")).header("Content-Type", "application/json").POST(HttpRequest.BodyPublishers.ofString(first.toString())).build(), HttpResponse.BodyHandlers.ofString());
+        ObjectNode first = Api.JSON
+                .createObjectNode()
+                .put(
+                        "code",
+                        Files.readString(directory.resolve("one/first-lead.code"))
+                                .strip())
+                .put("login", "first")
+                .put("name", "First lead")
+                .put("password", PASSWORD);
+        HttpResponse<String> answer = HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(URI.create(url + "/api/first-lead"))
+                                .header("Content-Type", "application/json")
+                                .POST(HttpRequest.BodyPublishers.ofString(first.toString()))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString());
         assertTrue(answer.statusCode() < 300, answer.body());
         return new Api(url, "first", PASSWORD);
     }

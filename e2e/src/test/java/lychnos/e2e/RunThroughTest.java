@@ -14,7 +14,10 @@ import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** A whole hall of every kind there is a stand-in for, from its labels to a signed pack, by the command that people have. */
+/**
+ * A whole hall of every kind there is a stand-in for, from its labels to a signed pack, by the command that people
+ * have.
+ */
 class RunThroughTest {
 
     private static final long LONGEST_MINUTES = 8;
@@ -25,11 +28,17 @@ class RunThroughTest {
     private record Ended(int exit, String said) {}
 
     private Ended demo(String... more) throws IOException, InterruptedException {
-        List<String> command = new ArrayList<>(List.of(Path.of("..").toAbsolutePath().normalize().resolve("lychnos").toString(), "demo"));
+        List<String> command = new ArrayList<>(List.of(
+                Path.of("..").toAbsolutePath().normalize().resolve("lychnos").toString(), "demo"));
         command.addAll(List.of(more));
         Path log = directory.resolve("said");
-        ProcessBuilder builder = new ProcessBuilder(command).directory(directory.toFile()).redirectErrorStream(true).redirectOutput(log.toFile());
-        builder.environment().putAll(Map.of("LYCHNOS_DATA", directory.resolve("data").toString(), "LYCHNOS_DEMO_RESTART_MILLIS", "2500"));
+        ProcessBuilder builder = new ProcessBuilder(command)
+                .directory(directory.toFile())
+                .redirectErrorStream(true)
+                .redirectOutput(log.toFile());
+        builder.environment()
+                .putAll(Map.of(
+                        "LYCHNOS_DATA", directory.resolve("data").toString(), "LYCHNOS_DEMO_RESTART_MILLIS", "2500"));
         Process demo = builder.start();
         try {
             assertTrue(demo.waitFor(LONGEST_MINUTES, TimeUnit.MINUTES), () -> text(log));

@@ -20,6 +20,7 @@ final class Screen implements AutoCloseable {
 
     /** More than this nobody presses to come to a control. */
     private static final int MOST_TABS = 150;
+
     private static final Path AXE = Path.of("../web/node_modules/axe-core/axe.min.js");
 
     private final Playwright playwright;
@@ -33,16 +34,28 @@ final class Screen implements AutoCloseable {
 
     Screen(int width, int height, ColorScheme scheme) {
         System.setProperty("playwright.cli.dir", System.getenv("PLAYWRIGHT_CLI_DIR"));
-        playwright = Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
-        browser = playwright.chromium().launch(new BrowserType.LaunchOptions()
-                .setExecutablePath(Path.of("/usr/bin/chromium"))
-                .setArgs(List.of("--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync")));
-        BrowserContext context = browser.newContext(new Browser.NewContextOptions().setViewportSize(width, height).setColorScheme(scheme));
+        playwright = Playwright.create(
+                new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        browser = playwright
+                .chromium()
+                .launch(new BrowserType.LaunchOptions()
+                        .setExecutablePath(Path.of("/usr/bin/chromium"))
+                        .setArgs(List.of(
+                                "--no-sandbox",
+                                "--disable-gpu",
+                                "--disable-quic",
+                                "--no-first-run",
+                                "--disable-background-networking",
+                                "--disable-component-update",
+                                "--disable-sync")));
+        BrowserContext context = browser.newContext(
+                new Browser.NewContextOptions().setViewportSize(width, height).setColorScheme(scheme));
         context.setDefaultTimeout(30_000);
         page = context.newPage();
         page.onPageError(error -> complaints.add(error));
         page.onConsoleMessage(message -> {
-            // Chromium notes every answer that is a refusal: 401 to a stranger, 400 to what the journey typed wrong on purpose
+            // Chromium notes every answer that is a refusal: 401 to a stranger, 400 to what the journey typed wrong on
+            // purpose
             if (message.type().equals("error") && !message.text().matches(".*status of 40[01] .*")) {
                 complaints.add(message.text());
             }
@@ -58,7 +71,8 @@ final class Screen implements AutoCloseable {
         page.getByLabel("Login").fill(login);
         page.getByLabel("Password").fill(password);
         button("Sign in").click();
-        page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Bring-ups")).waitFor();
+        page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Bring-ups"))
+                .waitFor();
     }
 
     /** The same by keyboard alone. */
@@ -67,7 +81,8 @@ final class Screen implements AutoCloseable {
         type(page.getByLabel("Login"), login);
         type(page.getByLabel("Password"), password);
         page.keyboard().press("Enter");
-        page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Bring-ups")).waitFor();
+        page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Bring-ups"))
+                .waitFor();
     }
 
     Locator button(String name) {
@@ -93,13 +108,17 @@ final class Screen implements AutoCloseable {
         int tabs = 0;
         while (!(Boolean) control.evaluate("control => control === document.activeElement")) {
             if (++tabs > MOST_TABS) {
-                throw new AssertionError(control + " is not reached by Tab; the last was " + page.evaluate("document.activeElement.outerHTML.slice(0, 120)"));
+                throw new AssertionError(control + " is not reached by Tab; the last was "
+                        + page.evaluate("document.activeElement.outerHTML.slice(0, 120)"));
             }
             page.keyboard().press("Tab");
         }
-        boolean seen = (Boolean) control.evaluate("control => { const look = getComputedStyle(control); return look.outlineStyle !== 'none' || look.boxShadow !== 'none'; }");
+        boolean seen = (Boolean) control.evaluate(
+                "control => { const look = getComputedStyle(control); return look.outlineStyle !== 'none' || "
+                        + "look.boxShadow !== 'none'; }");
         if (tabs > 0 && !seen) {
-            complaints.add("nobody sees that the focus is at " + control.evaluate("control => control.outerHTML.slice(0, 120)"));
+            complaints.add("nobody sees that the focus is at "
+                    + control.evaluate("control => control.outerHTML.slice(0, 120)"));
         }
     }
 
@@ -119,7 +138,8 @@ final class Screen implements AutoCloseable {
     /** What axe finds against WCAG 2.2 AA on the page as it is. */
     List<String> axe() throws IOException {
         page.evaluate(Files.readString(AXE));
-        Object found = page.evaluate("""
+        Object found = page.evaluate(
+                """
                 async () => {
                   const result = await axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] });
                   return result.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.target.join(' ') + ' ' + (n.any[0]?.message ?? '')).slice(0, 3).join(' | '));

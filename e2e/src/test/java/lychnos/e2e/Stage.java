@@ -30,6 +30,7 @@ final class Stage implements AutoCloseable {
 
     /** Where the line server of the machines with a console listens. */
     static final String LINES = "10.40.8.2";
+
     private static int next = 1;
 
     private final Path directory;
@@ -55,17 +56,48 @@ final class Stage implements AutoCloseable {
 
     /** A hall of machines with a console, and the server in another network. */
     static Stage ofConsolesAndOffice(String consoles, long restartMillis, Office office) throws IOException {
-        return new Stage("", consoles, restartMillis, Map.of("INSIDE", office.inside(), "QUARKUS_HTTP_HOST", Office.SERVER), List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+        return new Stage(
+                "",
+                consoles,
+                restartMillis,
+                Map.of("INSIDE", office.inside(), "QUARKUS_HTTP_HOST", Office.SERVER),
+                List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
     }
 
-    /** The same with what such machines lean on besides: a directory, a proxy, and a DHCP server that leases from this pool. */
-    static Stage ofConsolesAndServices(String consoles, long restartMillis, String subnet, String pool) throws IOException {
+    /**
+     * The same with what such machines lean on besides: a directory, a proxy, and a DHCP server that leases from this
+     * pool.
+     */
+    static Stage ofConsolesAndServices(String consoles, long restartMillis, String subnet, String pool)
+            throws IOException {
         Path dhcp = Path.of(env("LYCHNOS_E2E_RUN"), "dhcp");
         List<String> command = new ArrayList<>(List.of(env("HALL").split(" ")));
-        command.addAll(List.of(ROOT.resolve("lab/services/dhcp.sh").toString(), dhcp.toString(), "10067", "127.0.0.2", subnet, pool, subnet.replaceFirst("0/24$", "1")));
-        Process server = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(Files.createDirectories(dhcp).resolve("log").toFile()).start();
-        until("the DHCP server is up", Duration.ofSeconds(20), () -> text(dhcp.resolve("log")).contains("DHCP4_STARTED"));
-        Stage stage = new Stage("", consoles, restartMillis, Map.of("LYCHNOS_DHCP_LEASE_FILES", dhcp.resolve("leases.csv").toString()), List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"), "--directory", "10.40.8.21", "--proxy", "10.40.8.25", "--dhcp", "127.0.0.1:10067/127.0.0.2:10068");
+        command.addAll(List.of(
+                ROOT.resolve("lab/services/dhcp.sh").toString(),
+                dhcp.toString(),
+                "10067",
+                "127.0.0.2",
+                subnet,
+                pool,
+                subnet.replaceFirst("0/24$", "1")));
+        Process server = new ProcessBuilder(command)
+                .redirectErrorStream(true)
+                .redirectOutput(Files.createDirectories(dhcp).resolve("log").toFile())
+                .start();
+        until("the DHCP server is up", Duration.ofSeconds(20), () -> text(dhcp.resolve("log"))
+                .contains("DHCP4_STARTED"));
+        Stage stage = new Stage(
+                "",
+                consoles,
+                restartMillis,
+                Map.of("LYCHNOS_DHCP_LEASE_FILES", dhcp.resolve("leases.csv").toString()),
+                List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"),
+                "--directory",
+                "10.40.8.21",
+                "--proxy",
+                "10.40.8.25",
+                "--dhcp",
+                "127.0.0.1:10067/127.0.0.2:10068");
         stage.dhcp = server;
         return stage;
     }
@@ -78,7 +110,14 @@ final class Stage implements AutoCloseable {
         this(machines, "", restartMillis, settings, options);
     }
 
-    private Stage(String machines, String consoles, long restartMillis, Map<String, String> settings, List<String> options, String... services) throws IOException {
+    private Stage(
+            String machines,
+            String consoles,
+            long restartMillis,
+            Map<String, String> settings,
+            List<String> options,
+            String... services)
+            throws IOException {
         this.settings = settings;
         this.options = options;
         int number = next++;
@@ -89,9 +128,24 @@ final class Stage implements AutoCloseable {
         String classes = ROOT.resolve("lab/target/classes") + ":" + ROOT.resolve("lab/target/lib/*");
         List<String> command = new ArrayList<>(List.of(env("HALL").split(" ")));
         command.addAll(List.of(
-                "java", "-XX:TieredStopAtLevel=1", "-cp", classes, "lychnos.lab.Hall", "--machines", file.toString(), "--restart-millis", String.valueOf(restartMillis), "--state", directory.resolve("state").toString()));
+                "java",
+                "-XX:TieredStopAtLevel=1",
+                "-cp",
+                classes,
+                "lychnos.lab.Hall",
+                "--machines",
+                file.toString(),
+                "--restart-millis",
+                String.valueOf(restartMillis),
+                "--state",
+                directory.resolve("state").toString()));
         if (!consoles.isEmpty()) {
-            command.addAll(List.of("--consoles", Files.writeString(directory.resolve("consoles.txt"), consoles).toString(), "--lines", LINES));
+            command.addAll(List.of(
+                    "--consoles",
+                    Files.writeString(directory.resolve("consoles.txt"), consoles)
+                            .toString(),
+                    "--lines",
+                    LINES));
             command.addAll(List.of(services));
         }
         hallCommand = command;
@@ -135,7 +189,8 @@ final class Stage implements AutoCloseable {
     /** What a machine with a console keeps under a name. */
     String kept(String serial, String name) throws IOException {
         java.util.Properties kept = new java.util.Properties();
-        try (java.io.Reader reader = Files.newBufferedReader(directory.resolve("state").resolve(serial + ".memory"))) {
+        try (java.io.Reader reader =
+                Files.newBufferedReader(directory.resolve("state").resolve(serial + ".memory"))) {
             kept.load(reader);
         }
         return kept.getProperty(name, "");
@@ -157,7 +212,16 @@ final class Stage implements AutoCloseable {
 
     /** A vantage that dials in to a server; what it keeps stays for one that comes after. */
     Process vantage(String server, String token) throws IOException {
-        return start(List.of(ROOT.resolve("lychnos").toString(), "vantage", "--join", server, "--state", directory.resolve("kept").toString()), Map.of("LYCHNOS_LAB", "true", "LYCHNOS_VANTAGE_TOKEN", token), "vantage.log");
+        return start(
+                List.of(
+                        ROOT.resolve("lychnos").toString(),
+                        "vantage",
+                        "--join",
+                        server,
+                        "--state",
+                        directory.resolve("kept").toString()),
+                Map.of("LYCHNOS_LAB", "true", "LYCHNOS_VANTAGE_TOKEN", token),
+                "vantage.log");
     }
 
     /** The server stands in a network of its own. */
@@ -176,12 +240,18 @@ final class Stage implements AutoCloseable {
                 "LYCHNOS_RUN_LEASE", "3s",
                 "LYCHNOS_RUN_FOLLOW_AT_MOST", "25s",
                 "LYCHNOS_SEAL_KEY_FILE", directory.resolve("seal.key").toString(),
-                "LYCHNOS_DEMO_ACCOUNTS", "hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack one:engineer:engineer-at-rack-one;night-watch:Night watch:viewer:only-looking-around"));
+                "LYCHNOS_DEMO_ACCOUNTS",
+                        "hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack "
+                                + "one:engineer:engineer-at-rack-one;night-watch:Night "
+                                + "watch:viewer:only-looking-around"));
         environment.putAll(settings);
-        List<String> command = new ArrayList<>(elsewhere() ? List.of(settings.get("INSIDE").split(" ")) : List.of());
+        List<String> command =
+                new ArrayList<>(elsewhere() ? List.of(settings.get("INSIDE").split(" ")) : List.of());
         command.add("java");
         command.addAll(options);
-        command.addAll(List.of("-jar", ROOT.resolve("server/target/quarkus-app/quarkus-run.jar").toString()));
+        command.addAll(List.of(
+                "-jar",
+                ROOT.resolve("server/target/quarkus-app/quarkus-run.jar").toString()));
         Process started = start(command, environment, log);
         comesUp("the server", started, log, () -> {
             try (Socket socket = new Socket()) {
@@ -196,16 +266,20 @@ final class Stage implements AutoCloseable {
 
     /** Waits for a process of ours; one that ends instead is told at once, with what it said last. */
     private void comesUp(String what, Process process, String log, BooleanSupplier ready) {
-        until(what + " is ready", Duration.ofSeconds(120), () -> {
-            if (ready.getAsBoolean()) {
-                return true;
-            }
-            // a hall without machines has ended as soon as it was ready
-            if (!process.isAlive() && !ready.getAsBoolean()) {
-                throw new AssertionError(what + " ended with " + process.exitValue() + ":\n" + tail(log));
-            }
-            return false;
-        }, () -> tail(log));
+        until(
+                what + " is ready",
+                Duration.ofSeconds(120),
+                () -> {
+                    if (ready.getAsBoolean()) {
+                        return true;
+                    }
+                    // a hall without machines has ended as soon as it was ready
+                    if (!process.isAlive() && !ready.getAsBoolean()) {
+                        throw new AssertionError(what + " ended with " + process.exitValue() + ":\n" + tail(log));
+                    }
+                    return false;
+                },
+                () -> tail(log));
     }
 
     private String tail(String name) {
@@ -244,7 +318,10 @@ final class Stage implements AutoCloseable {
     }
 
     private Process start(List<String> command, Map<String, String> environment, String log) throws IOException {
-        ProcessBuilder builder = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(directory.resolve(log).toFile()));
+        ProcessBuilder builder = new ProcessBuilder(command)
+                .redirectErrorStream(true)
+                .redirectOutput(
+                        ProcessBuilder.Redirect.appendTo(directory.resolve(log).toFile()));
         builder.environment().putAll(environment);
         return builder.start();
     }
@@ -255,7 +332,21 @@ final class Stage implements AutoCloseable {
     }
 
     private static String sql(String database, String statements) throws IOException {
-        Process process = new ProcessBuilder(env("PSQL"), "-q", "-v", "ON_ERROR_STOP=1", "-h", "127.0.0.1", "-p", env("LYCHNOS_E2E_PG"), "-U", "lychnos", "-d", database).redirectErrorStream(true).start();
+        Process process = new ProcessBuilder(
+                        env("PSQL"),
+                        "-q",
+                        "-v",
+                        "ON_ERROR_STOP=1",
+                        "-h",
+                        "127.0.0.1",
+                        "-p",
+                        env("LYCHNOS_E2E_PG"),
+                        "-U",
+                        "lychnos",
+                        "-d",
+                        database)
+                .redirectErrorStream(true)
+                .start();
         try (OutputStream in = process.getOutputStream()) {
             in.write(statements.getBytes(StandardCharsets.UTF_8));
         }
@@ -281,7 +372,10 @@ final class Stage implements AutoCloseable {
 
     /** What memory the first server holds. */
     long residentMegabytes() throws IOException {
-        String line = Files.readAllLines(Path.of("/proc", String.valueOf(server.pid()), "status")).stream().filter(text -> text.startsWith("VmRSS")).findFirst().orElse("VmRSS: 0 kB");
+        String line = Files.readAllLines(Path.of("/proc", String.valueOf(server.pid()), "status")).stream()
+                .filter(text -> text.startsWith("VmRSS"))
+                .findFirst()
+                .orElse("VmRSS: 0 kB");
         return Long.parseLong(line.replaceAll("\\D", "")) / 1024;
     }
 
@@ -320,8 +414,15 @@ final class Stage implements AutoCloseable {
         try {
             killHall();
             List<String> command = new ArrayList<>(List.of(env("HALL").split(" ")));
-            command.addAll(List.of("sh", "-c", "ip -o link show type macvlan | sed 's/^[0-9]*: \\([^@:]*\\).*/\\1/' | xargs -r -n1 ip link del"));
-            Process gone = new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(ProcessBuilder.Redirect.appendTo(directory.resolve("unplug.log").toFile())).start();
+            command.addAll(List.of(
+                    "sh",
+                    "-c",
+                    "ip -o link show type macvlan | sed 's/^[0-9]*: \\([^@:]*\\).*/\\1/' | xargs -r -n1 ip link del"));
+            Process gone = new ProcessBuilder(command)
+                    .redirectErrorStream(true)
+                    .redirectOutput(ProcessBuilder.Redirect.appendTo(
+                            directory.resolve("unplug.log").toFile()))
+                    .start();
             if (!gone.waitFor(20, TimeUnit.SECONDS) || gone.exitValue() != 0) {
                 throw new IllegalStateException("the hall's interfaces stay: " + log("unplug.log"));
             }

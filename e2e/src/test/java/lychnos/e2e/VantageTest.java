@@ -41,22 +41,56 @@ class VantageTest {
         return Api.JSON.valueToTree(values);
     }
 
-    /** @param killed whether it is killed besides while nobody hears it: what it had done is handed in by the one that comes after */
+    /**
+     * @param killed whether it is killed besides while nobody hears it: what it had done is handed in by the one that
+     * comes after
+     */
     @ParameterizedTest
     @ValueSource(booleans = {false, true})
     void aVantageWorksThroughASetupWhileItIsCutOff(boolean killed) throws Exception {
-        try (Office office = new Office(); Stage stage = Stage.ofConsolesAndOffice(Bench.HALL.formatted("-", "-"), 4000, office)) {
+        try (Office office = new Office();
+                Stage stage = Stage.ofConsolesAndOffice(Bench.HALL.formatted("-", "-"), 4000, office)) {
             Api lead = new Api(stage.url(), "hall-lead", "lead-of-the-hall");
             Bench bench = new Bench(stage.url()).ground(killed ? ".60-.75" : ".76-.91");
-            lead.ask(stage.url(), "PUT", "/api/bring-ups/1/networks", object(Map.of("name", "Services", "prefix", "10.40.8.0/24", "gateway", "10.40.8.1", "domain", "ardal.example", "nameServers", List.of(), "timeServers", List.of(), "ranges", List.of(), "purpose", "in-band")));
+            lead.ask(
+                    stage.url(),
+                    "PUT",
+                    "/api/bring-ups/1/networks",
+                    object(Map.of(
+                            "name",
+                            "Services",
+                            "prefix",
+                            "10.40.8.0/24",
+                            "gateway",
+                            "10.40.8.1",
+                            "domain",
+                            "ardal.example",
+                            "nameServers",
+                            List.of(),
+                            "timeServers",
+                            List.of(),
+                            "ranges",
+                            List.of(),
+                            "purpose",
+                            "in-band")));
             JsonNode made = lead.ask(stage.url(), "POST", "/api/vantages", object(Map.of("name", "cage-4")));
             List<Long> networks = new ArrayList<>();
-            lead.ask(stage.url(), "GET", "/api/vantages/networks", null).forEach(each -> networks.add(each.path("id").asLong()));
+            lead.ask(stage.url(), "GET", "/api/vantages/networks", null)
+                    .forEach(each -> networks.add(each.path("id").asLong()));
             assertEquals(2, networks.size());
-            lead.ask(stage.url(), "PUT", "/api/vantages/" + made.path("id").asLong() + "/networks", object(Map.of("networks", networks)));
-            Process vantage = stage.vantage("http://" + Office.SERVER + ":" + Office.PORT, made.path("token").asText());
+            lead.ask(
+                    stage.url(),
+                    "PUT",
+                    "/api/vantages/" + made.path("id").asLong() + "/networks",
+                    object(Map.of("networks", networks)));
+            Process vantage = stage.vantage(
+                    "http://" + Office.SERVER + ":" + Office.PORT,
+                    made.path("token").asText());
             try {
-                until("it is linked", () -> lead.ask(stage.url(), "GET", "/api/vantages", null).path(0).path("linked").asBoolean());
+                until("it is linked", () -> lead.ask(stage.url(), "GET", "/api/vantages", null)
+                        .path(0)
+                        .path("linked")
+                        .asBoolean());
                 bench.rest();
                 bench.begin("ben-fdc-1", "run");
                 bench.begin("ben-hv-01", "run");
@@ -67,12 +101,18 @@ class VantageTest {
                 });
                 office.closed(true);
                 // the server knows nothing of what happens now
-                until("it logs in again while it is cut off", () -> stage.kept("ES-1", "seen.logins").equals("1"));
-                until("what happens is kept in a file", () -> Files.isDirectory(stage.directory().resolve("kept")) && list(stage.directory().resolve("kept")) > 0);
+                until("it logs in again while it is cut off", () -> stage.kept("ES-1", "seen.logins")
+                        .equals("1"));
+                until(
+                        "what happens is kept in a file",
+                        () -> Files.isDirectory(stage.directory().resolve("kept"))
+                                && list(stage.directory().resolve("kept")) > 0);
                 if (killed) {
                     vantage.descendants().forEach(ProcessHandle::destroyForcibly);
                     vantage.destroyForcibly().waitFor();
-                    vantage = stage.vantage("http://" + Office.SERVER + ":" + Office.PORT, made.path("token").asText());
+                    vantage = stage.vantage(
+                            "http://" + Office.SERVER + ":" + Office.PORT,
+                            made.path("token").asText());
                 }
                 office.closed(false);
                 try {
@@ -81,20 +121,38 @@ class VantageTest {
                             bench.sayYes(unit);
                             bench.drawAgain(unit);
                         }
-                        return bench.bench("ben-fdc-1").path("runState").asText().equals("DONE") && bench.bench("ben-hv-01").path("runState").asText().equals("DONE");
+                        return bench.bench("ben-fdc-1")
+                                        .path("runState")
+                                        .asText()
+                                        .equals("DONE")
+                                && bench.bench("ben-hv-01")
+                                        .path("runState")
+                                        .asText()
+                                        .equals("DONE");
                     });
                 } catch (AssertionError never) {
-                    throw new AssertionError(bench.summary() + Files.readString(stage.directory().resolve("vantage.log")), never);
+                    throw new AssertionError(
+                            bench.summary() + Files.readString(stage.directory().resolve("vantage.log")), never);
                 }
                 until("nothing is left to hand in", () -> list(stage.directory().resolve("kept")) == 0);
                 for (String serial : List.of("ES-1", "EG-1")) {
                     assertTrue(List.of("", "1").contains(stage.kept(serial, "seen.phraseChanges")), serial);
                     assertEquals("", stage.kept(serial, "seen.refusedLogins"), serial);
                 }
-                assertTrue(stage.sql("select 'open: ' || count(*) from dialogue_step s join dialogue d on d.id = s.dialogue_id where s.progress = 'OPEN';").contains("open: 0"), "every step is known of");
+                assertTrue(
+                        stage.sql("select 'open: ' || count(*) from dialogue_step s join dialogue d on d.id = "
+                                        + "s.dialogue_id where s.progress = 'OPEN';")
+                                .contains("open: 0"),
+                        "every step is known of");
                 checks(stage, lead, bench);
-                lead.ask(stage.url(), "DELETE", "/api/vantages/" + made.path("id").asLong(), null);
-                until("it is told that its token counts no more", () -> Files.readString(stage.directory().resolve("vantage.log")).contains("does not know this token, or it was revoked"));
+                lead.ask(
+                        stage.url(),
+                        "DELETE",
+                        "/api/vantages/" + made.path("id").asLong(),
+                        null);
+                until("it is told that its token counts no more", () -> Files.readString(
+                                stage.directory().resolve("vantage.log"))
+                        .contains("does not know this token, or it was revoked"));
             } finally {
                 vantage.descendants().forEach(ProcessHandle::destroyForcibly);
                 vantage.destroyForcibly().waitFor();
@@ -106,7 +164,10 @@ class VantageTest {
     private static void checks(Stage stage, Api lead, Bench bench) throws IOException, InterruptedException {
         long unit = bench.unit("ben-hv-01");
         lead.ask(stage.url(), "POST", "/api/bring-ups/1/checks", object(Map.of("units", List.of(unit))));
-        until("it is looked at", () -> !lead.ask(stage.url(), "GET", "/api/units/" + unit + "/proof", null).path("place").asText("").isEmpty());
+        until("it is looked at", () -> !lead.ask(stage.url(), "GET", "/api/units/" + unit + "/proof", null)
+                .path("place")
+                .asText("")
+                .isEmpty());
         JsonNode detail = lead.ask(stage.url(), "GET", "/api/units/" + unit + "/proof", null);
         assertEquals("cage-4", detail.path("place").asText());
         assertEquals("HOLDS", detail.path("rungs").path(0).path("standing").asText(), detail::toString);
@@ -116,12 +177,13 @@ class VantageTest {
     private static long list(Path directory) throws IOException {
         try (var files = Files.list(directory)) {
             return files.filter(each -> {
-                try {
-                    return Files.size(each) > 0;
-                } catch (IOException e) {
-                    return false;
-                }
-            }).count();
+                        try {
+                            return Files.size(each) > 0;
+                        } catch (IOException e) {
+                            return false;
+                        }
+                    })
+                    .count();
         }
     }
 }

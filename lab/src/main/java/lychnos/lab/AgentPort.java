@@ -6,7 +6,10 @@ import io.vertx.core.datagram.DatagramPacket;
 import io.vertx.core.datagram.DatagramSocket;
 import java.nio.charset.StandardCharsets;
 
-/** An SNMP agent (RFC 1157, RFC 1901) that nobody has locked: it tells its uptime to whoever says the community of the factory. */
+/**
+ * An SNMP agent (RFC 1157, RFC 1901) that nobody has locked: it tells its uptime to whoever says the community of the
+ * factory.
+ */
 final class AgentPort {
 
     private static final int PORT = 161;
@@ -15,6 +18,7 @@ final class AgentPort {
     private static final int RESPONSE = 0xa2;
     /** A time in hundredths of a second (RFC 2578, section 7.1.8). */
     private static final int TIME_TICKS = 0x43;
+
     private static final int NOTHING = 0x05;
     private final DatagramSocket socket;
 
@@ -23,14 +27,21 @@ final class AgentPort {
         socket.listen(PORT, at).toCompletionStage().toCompletableFuture().join();
     }
 
-    /** The answer is the question with another word for what it is and with a value: in all of it only lengths below 128 stand. */
+    /**
+     * The answer is the question with another word for what it is and with a value: in all of it only lengths below 128
+     * stand.
+     */
     private void answer(DatagramPacket packet) {
         Buffer asked = packet.data();
         int community = 5;
         int request = community + 2 + COMMUNITY.length;
-        boolean known = asked.length() > request + 8 && asked.getByte(0) == 0x30 && asked.getByte(community + 1) == COMMUNITY.length
-                && java.util.Arrays.equals(asked.getBytes(community + 2, request), COMMUNITY) && asked.getUnsignedByte(request) == GET
-                && asked.getByte(asked.length() - 2) == NOTHING && asked.getByte(1) == asked.length() - 2;
+        boolean known = asked.length() > request + 8
+                && asked.getByte(0) == 0x30
+                && asked.getByte(community + 1) == COMMUNITY.length
+                && java.util.Arrays.equals(asked.getBytes(community + 2, request), COMMUNITY)
+                && asked.getUnsignedByte(request) == GET
+                && asked.getByte(asked.length() - 2) == NOTHING
+                && asked.getByte(1) == asked.length() - 2;
         if (!known) {
             return;
         }

@@ -44,25 +44,42 @@ public final class Authority {
         }
     }
 
-    private X509CertificateHolder authority(X500Name issuer, X500Name subject, KeyPair pair, PrivateKey by) throws Exception {
-        return builder(issuer, subject, SubjectPublicKeyInfo.getInstance(pair.getPublic().getEncoded()), 3650)
+    private X509CertificateHolder authority(X500Name issuer, X500Name subject, KeyPair pair, PrivateKey by)
+            throws Exception {
+        return builder(
+                        issuer,
+                        subject,
+                        SubjectPublicKeyInfo.getInstance(pair.getPublic().getEncoded()),
+                        3650)
                 .addExtension(Extension.basicConstraints, true, new BasicConstraints(true))
                 .build(new JcaContentSignerBuilder(SIGNATURE).build(by));
     }
 
     private X509v3CertificateBuilder builder(X500Name issuer, X500Name subject, SubjectPublicKeyInfo info, int days) {
         Instant now = Instant.now();
-        return new X509v3CertificateBuilder(issuer, BigInteger.valueOf(serial++), Date.from(now.minus(1, ChronoUnit.DAYS)), Date.from(now.plus(days, ChronoUnit.DAYS)), subject, info);
+        return new X509v3CertificateBuilder(
+                issuer,
+                BigInteger.valueOf(serial++),
+                Date.from(now.minus(1, ChronoUnit.DAYS)),
+                Date.from(now.plus(days, ChronoUnit.DAYS)),
+                subject,
+                info);
     }
 
-    /** The chain for a request: its certificate with the names that it asks for, and the signing authority's; PEM (RFC 7468). */
+    /**
+     * The chain for a request: its certificate with the names that it asks for, and the signing authority's; PEM (RFC
+     * 7468).
+     */
     public String sign(String request) {
         try (PEMParser parser = new PEMParser(new StringReader(request))) {
             PKCS10CertificationRequest asked = (PKCS10CertificationRequest) parser.readObject();
-            X509v3CertificateBuilder builder = builder(signing.getSubject(), asked.getSubject(), asked.getSubjectPublicKeyInfo(), 397);
+            X509v3CertificateBuilder builder =
+                    builder(signing.getSubject(), asked.getSubject(), asked.getSubjectPublicKeyInfo(), 397);
             var wanted = asked.getAttributes(PKCSObjectIdentifiers.pkcs_9_at_extensionRequest);
             if (wanted.length > 0) {
-                Extension names = Extensions.getInstance(wanted[0].getAttrValues().getObjectAt(0)).getExtension(Extension.subjectAlternativeName);
+                Extension names = Extensions.getInstance(
+                                wanted[0].getAttrValues().getObjectAt(0))
+                        .getExtension(Extension.subjectAlternativeName);
                 builder.addExtension(names);
             }
             return pem(builder.build(new JcaContentSignerBuilder(SIGNATURE).build(key))) + pem(signing);

@@ -30,7 +30,8 @@ public final class Certificates {
                     name,
                     pair.getPublic());
             var certificate = new JcaX509CertificateConverter()
-                    .getCertificate(builder.build(new JcaContentSignerBuilder("SHA256withECDSA").build(pair.getPrivate())));
+                    .getCertificate(
+                            builder.build(new JcaContentSignerBuilder("SHA256withECDSA").build(pair.getPrivate())));
             return new OneKey(pair.getPrivate(), certificate);
         } catch (Exception e) {
             throw new IllegalStateException("no certificate for " + commonName, e);

@@ -11,9 +11,12 @@ import java.util.TreeMap;
 import java.util.concurrent.TimeUnit;
 
 /**
- * What goes on at the consoles of the demo hall when somebody comes to look: a host, a blade chassis, a file array and a server by hand are
- * set up to their end by somebody who says yes to everything, an array has come to a page that its mail relay takes amiss, a store for backups has its controllers set and
- * waits at a name that can never be changed, a gateway is waited for that will not come back, and a pair of interconnects stands at the question after its log-in.
+ * What goes on at the consoles of the demo hall when somebody comes to look: a host, a blade chassis, a file array and
+ * a server by hand are
+ * set up to their end by somebody who says yes to everything, an array has come to a page that its mail relay takes
+ * amiss, a store for backups has its controllers set and
+ * waits at a name that can never be changed, a gateway is waited for that will not come back, and a pair of
+ * interconnects stands at the question after its log-in.
  */
 public final class ConsoleStory {
 
@@ -24,8 +27,10 @@ public final class ConsoleStory {
     private static final int TO_THE_END = Integer.MAX_VALUE;
 
     /**
-     * How it is answered, and how often yes is said. To the array to its restart and the layout of its pool, so that it comes to the page
-     * of which its relay will have none; to the gateway to the restart from which it does not return; to the store never, so that it stands at its name.
+     * How it is answered, and how often yes is said. To the array to its restart and the layout of its pool, so that it
+     * comes to the page
+     * of which its relay will have none; to the gateway to the restart from which it does not return; to the store
+     * never, so that it stands at its name.
      */
     private record Begun(String mode, int yeses) {}
 
@@ -54,7 +59,9 @@ public final class ConsoleStory {
     private void tell() throws IOException, InterruptedException {
         Map<Long, Integer> left = new TreeMap<>();
         for (JsonNode bringUp : story.get("/api/bring-ups")) {
-            for (JsonNode unit : story.get("/api/bring-ups/" + bringUp.path("id").asLong() + "/lanes").path("startable")) {
+            for (JsonNode unit : story.get(
+                            "/api/bring-ups/" + bringUp.path("id").asLong() + "/lanes")
+                    .path("startable")) {
                 Begun begun = BEGUN.get(unit.path("name").asText());
                 if (begun != null) {
                     begin(unit.path("unitId").asLong(), begun.mode);
@@ -90,8 +97,13 @@ public final class ConsoleStory {
         int left = times;
         JsonNode bench = story.get("/api/units/" + unit + "/bench");
         for (JsonNode member : bench.path("members")) {
-            if (left > 0 && member.path("state").asText().equals("HELD") && PASSED.contains(member.path("hold").path("why").asText())) {
-                send("/api/dialogues/" + member.path("dialogueId").asLong() + "/go-on", JSON.createObjectNode().put("typed", member.path("hold").path("typed").asText()));
+            if (left > 0
+                    && member.path("state").asText().equals("HELD")
+                    && PASSED.contains(member.path("hold").path("why").asText())) {
+                send(
+                        "/api/dialogues/" + member.path("dialogueId").asLong() + "/go-on",
+                        JSON.createObjectNode()
+                                .put("typed", member.path("hold").path("typed").asText()));
                 left--;
             }
         }

@@ -17,7 +17,8 @@ import java.util.function.Consumer;
 
 /**
  * The Redfish service of a stand-in (DMTF DSP0266): a small tree of resources, sessions, accounts and network settings,
- * with the quirks of its {@link MachineSpec}. Ids are unusual on purpose, so that only a client that follows links finds
+ * with the quirks of its {@link MachineSpec}. Ids are unusual on purpose, so that only a client that follows links
+ * finds
  * its way.
  */
 public final class Controller {
@@ -108,7 +109,9 @@ public final class Controller {
     }
 
     synchronized String firmware() {
-        boolean updated = spec.quirks().contains(Quirk.UPDATES_ITSELF) && phraseAt != null && Instant.now().isAfter(phraseAt.plus(UPDATE_AFTER));
+        boolean updated = spec.quirks().contains(Quirk.UPDATES_ITSELF)
+                && phraseAt != null
+                && Instant.now().isAfter(phraseAt.plus(UPDATE_AFTER));
         return updated ? "4.19.0" : firmware;
     }
 
@@ -128,13 +131,21 @@ public final class Controller {
         sessions.clear();
     }
 
-    /** Whether a phrase would let its account in; for those who check the stand-in, not for those who test against it. */
+    /**
+     * Whether a phrase would let its account in; for those who check the stand-in, not for those who test against it.
+     */
     public synchronized boolean admits(String text) {
         return phrase.equals(text);
     }
 
     /** Sets it up at once as if somebody had done so: for halls in which everything is proven already. */
-    public synchronized void preset(String newPhrase, String gatewayAddress, String host, String domain, List<String> names, List<String> times) {
+    public synchronized void preset(
+            String newPhrase,
+            String gatewayAddress,
+            String host,
+            String domain,
+            List<String> names,
+            List<String> times) {
         phrase = newPhrase;
         dhcp = false;
         gateway = gatewayAddress;
@@ -147,8 +158,20 @@ public final class Controller {
 
     /** What it does not forget while it has no power: everything but sessions and tasks. */
     synchronized ObjectNode kept() {
-        ObjectNode kept = JSON.createObjectNode().put("phrase", phrase).put("phraseAt", phraseAt == null ? "" : phraseAt.toString()).put("passwordChanges", passwordChanges).put("refusedLogins", refusedLogins)
-                .put("writes", writes).put("version", version).put("dhcp", dhcp).put("address", address).put("mask", mask).put("gateway", gateway).put("hostName", hostName).put("fqdn", fqdn).put("ntp", ntp);
+        ObjectNode kept = JSON.createObjectNode()
+                .put("phrase", phrase)
+                .put("phraseAt", phraseAt == null ? "" : phraseAt.toString())
+                .put("passwordChanges", passwordChanges)
+                .put("refusedLogins", refusedLogins)
+                .put("writes", writes)
+                .put("version", version)
+                .put("dhcp", dhcp)
+                .put("address", address)
+                .put("mask", mask)
+                .put("gateway", gateway)
+                .put("hostName", hostName)
+                .put("fqdn", fqdn)
+                .put("ntp", ntp);
         nameServers.forEach(kept.putArray("nameServers")::add);
         timeServers.forEach(kept.putArray("timeServers")::add);
         return kept;
@@ -156,7 +179,9 @@ public final class Controller {
 
     synchronized void recall(JsonNode kept) {
         phrase = kept.path("phrase").asText();
-        phraseAt = kept.path("phraseAt").asText().isEmpty() ? null : Instant.parse(kept.path("phraseAt").asText());
+        phraseAt = kept.path("phraseAt").asText().isEmpty()
+                ? null
+                : Instant.parse(kept.path("phraseAt").asText());
         passwordChanges = kept.path("passwordChanges").asInt();
         refusedLogins = kept.path("refusedLogins").asInt();
         writes = kept.path("writes").asInt();
@@ -199,7 +224,8 @@ public final class Controller {
         if (reply.body() == null) {
             response.end();
         } else {
-            response.putHeader("Content-Type", "application/json").end(reply.body().toString());
+            response.putHeader("Content-Type", "application/json")
+                    .end(reply.body().toString());
         }
     }
 
@@ -207,7 +233,9 @@ public final class Controller {
         String path = request.path().replaceFirst("(?<=.)/$", "");
         HttpMethod method = request.method();
         if (path.equals("/redfish") || path.equals("/redfish/v1")) {
-            return method == HttpMethod.GET ? Reply.ok(path.equals("/redfish") ? resources.versions() : resources.root()) : Reply.notAllowed();
+            return method == HttpMethod.GET
+                    ? Reply.ok(path.equals("/redfish") ? resources.versions() : resources.root())
+                    : Reply.notAllowed();
         }
         if (path.equals(SESSIONS) && method == HttpMethod.POST) {
             return logIn(body);
@@ -220,7 +248,9 @@ public final class Controller {
             sessions.remove(request.getHeader("X-Auth-Token"));
             return Reply.empty(204);
         }
-        if (spec.quirks().contains(Quirk.PASSWORD_CHANGE_REQUIRED) && phrase.equals(spec.phrase()) && !path.equals(ACCOUNT)) {
+        if (spec.quirks().contains(Quirk.PASSWORD_CHANGE_REQUIRED)
+                && phrase.equals(spec.phrase())
+                && !path.equals(ACCOUNT)) {
             return Reply.error(403, "Base.1.18.PasswordChangeRequired", "The password must be changed first.", ACCOUNT);
         }
         if (method == HttpMethod.GET) {
@@ -239,23 +269,43 @@ public final class Controller {
         try {
             if (path.equals(REQUEST_CERTIFICATE)) {
                 String name = body.path("CommonName").asText();
-                if (name.isEmpty() || !body.path("CertificateCollection").path("@odata.id").asText().equals(WEB_CERTIFICATES)) {
-                    return Reply.error(400, "Base.1.18.ActionParameterMissing", "A name and a collection are wanted.", "CommonName", "CertificateCollection");
+                if (name.isEmpty()
+                        || !body.path("CertificateCollection")
+                                .path("@odata.id")
+                                .asText()
+                                .equals(WEB_CERTIFICATES)) {
+                    return Reply.error(
+                            400,
+                            "Base.1.18.ActionParameterMissing",
+                            "A name and a collection are wanted.",
+                            "CommonName",
+                            "CertificateCollection");
                 }
-                ObjectNode made = JSON.createObjectNode().put("CSRString", key.request(name, texts(body.path("AlternativeNames"))));
+                ObjectNode made = JSON.createObjectNode()
+                        .put("CSRString", key.request(name, texts(body.path("AlternativeNames"))));
                 made.putObject("CertificateCollection").put("@odata.id", WEB_CERTIFICATES);
                 return Reply.ok(made);
             }
             if (path.equals(REPLACE_CERTIFICATE)) {
-                boolean known = body.path("CertificateUri").path("@odata.id").asText().equals(WEB_CERTIFICATE) && body.path("CertificateType").asText().equals("PEMchain");
+                boolean known =
+                        body.path("CertificateUri").path("@odata.id").asText().equals(WEB_CERTIFICATE)
+                                && body.path("CertificateType").asText().equals("PEMchain");
                 if (!known || !key.take(body.path("CertificateString").asText())) {
-                    return Reply.error(400, "Base.1.18.PropertyValueError", "That is no certificate for a request of mine.", "CertificateString");
+                    return Reply.error(
+                            400,
+                            "Base.1.18.PropertyValueError",
+                            "That is no certificate for a request of mine.",
+                            "CertificateString");
                 }
                 writes++;
                 return Reply.empty(204);
             }
         } catch (Exception e) {
-            return Reply.error(400, "Base.1.18.ActionParameterValueError", "That cannot be read: " + e.getMessage(), "CertificateString");
+            return Reply.error(
+                    400,
+                    "Base.1.18.ActionParameterValueError",
+                    "That cannot be read: " + e.getMessage(),
+                    "CertificateString");
         }
         return Reply.notAllowed();
     }
@@ -270,9 +320,12 @@ public final class Controller {
         }
         String token = UUID.randomUUID().toString();
         sessions.put(token, user);
-        ObjectNode session = resources.node(SESSIONS + "/" + token.substring(0, 8), "#Session.v1_7_0.Session", "Session");
+        ObjectNode session =
+                resources.node(SESSIONS + "/" + token.substring(0, 8), "#Session.v1_7_0.Session", "Session");
         if (spec.quirks().contains(Quirk.PASSWORD_CHANGE_REQUIRED) && phrase.equals(spec.phrase())) {
-            session.set("@Message.ExtendedInfo", Reply.message("Base.1.18.PasswordChangeRequired", "The password must be changed first.", ACCOUNT));
+            session.set(
+                    "@Message.ExtendedInfo",
+                    Reply.message("Base.1.18.PasswordChangeRequired", "The password must be changed first.", ACCOUNT));
         }
         return Reply.created(session, token);
     }
@@ -285,7 +338,9 @@ public final class Controller {
         if (found == null) {
             return Reply.error(404, "Base.1.18.ResourceMissingAtURI", "Nothing is at " + path + ".");
         }
-        return spec.quirks().contains(Quirk.NO_ETAG) ? Reply.ok(found) : Reply.ok(found).with("ETag", tag());
+        return spec.quirks().contains(Quirk.NO_ETAG)
+                ? Reply.ok(found)
+                : Reply.ok(found).with("ETag", tag());
     }
 
     private Reply task(String id) {
@@ -306,15 +361,22 @@ public final class Controller {
     private Reply patch(String path, JsonNode body, String ifMatch) {
         boolean writable = path.equals(ACCOUNT) || path.equals(OOB) || path.equals(PROTOCOL);
         if (!writable) {
-            return resources.find(path) == null ? Reply.error(404, "Base.1.18.ResourceMissingAtURI", "Nothing is there.") : Reply.notAllowed();
+            return resources.find(path) == null
+                    ? Reply.error(404, "Base.1.18.ResourceMissingAtURI", "Nothing is there.")
+                    : Reply.notAllowed();
         }
         if (spec.quirks().contains(Quirk.ETAG_REQUIRED) && ifMatch == null) {
             return Reply.error(428, "Base.1.18.PreconditionRequired", "If-Match is wanted.");
         }
-        if (ifMatch != null && !ifMatch.equals("*") && !ifMatch.equals(tag()) && !spec.quirks().contains(Quirk.NO_ETAG)) {
+        if (ifMatch != null
+                && !ifMatch.equals("*")
+                && !ifMatch.equals(tag())
+                && !spec.quirks().contains(Quirk.NO_ETAG)) {
             return Reply.error(412, "Base.1.18.PreconditionFailed", "The resource has changed since.");
         }
-        Reply reply = path.equals(ACCOUNT) ? patchAccount(body) : path.equals(PROTOCOL) ? patchProtocol(body) : patchPort(body);
+        Reply reply = path.equals(ACCOUNT)
+                ? patchAccount(body)
+                : path.equals(PROTOCOL) ? patchProtocol(body) : patchPort(body);
         if (reply.status() < 300) {
             version++;
             writes++;
@@ -326,7 +388,8 @@ public final class Controller {
     private Reply patchAccount(JsonNode body) {
         String next = body.path("Password").asText();
         if (next.length() < 12 || next.length() > 40) {
-            return Reply.error(400, "Base.1.18.PropertyValueFormatError", "A password has 12 to 40 letters.", "Password");
+            return Reply.error(
+                    400, "Base.1.18.PropertyValueFormatError", "A password has 12 to 40 letters.", "Password");
         }
         phrase = next;
         passwordChanges++;
@@ -339,7 +402,9 @@ public final class Controller {
         JsonNode ntpNode = body.path("NTP");
         if (spec.quirks().contains(Quirk.FORGETS_TIME)) {
             ObjectNode shown = resources.protocol();
-            shown.set("NTP@Message.ExtendedInfo", Reply.message("Base.1.18.PropertyNotUpdated", "Not updated.", "NTPServers"));
+            shown.set(
+                    "NTP@Message.ExtendedInfo",
+                    Reply.message("Base.1.18.PropertyNotUpdated", "Not updated.", "NTPServers"));
             return Reply.ok(shown);
         }
         if (ntpNode.has("NTPServers")) {
@@ -355,7 +420,12 @@ public final class Controller {
         JsonNode fixed = body.path("IPv4StaticAddresses").path(0);
         boolean staysDhcp = body.path("DHCPv4").path("DHCPEnabled").asBoolean(dhcp);
         if (fixed.isObject() && (staysDhcp || dhcp && spec.quirks().contains(Quirk.DHCP_FIRST))) {
-            return Reply.error(400, "Base.1.18.PropertyValueConflict", "A fixed address wants DHCP to be off.", "IPv4StaticAddresses", "DHCPv4");
+            return Reply.error(
+                    400,
+                    "Base.1.18.PropertyValueConflict",
+                    "A fixed address wants DHCP to be off.",
+                    "IPv4StaticAddresses",
+                    "DHCPv4");
         }
         if (fixed.isObject() && !fixed.path("Address").asText().matches("[0-9.]{7,15}")) {
             return Reply.error(400, "Base.1.18.PropertyValueFormatError", "That is no address.", "Address");

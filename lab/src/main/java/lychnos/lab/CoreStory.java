@@ -12,13 +12,29 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/** The core of the demo hall: units of every kind, some known and placed, some with facts missing, some that would go wrong. */
+/**
+ * The core of the demo hall: units of every kind, some known and placed, some with facts missing, some that would go
+ * wrong.
+ */
 final class CoreStory {
 
     private static final ObjectMapper JSON = new ObjectMapper();
 
     /** Placed already; the others wait for whoever looks at the demo. */
-    private static final List<String> PLACED = List.of("ard-fic-1", "ard-fic-2", "ard-blk-1", "ard-bch-1", "ard-iog-1", "ard-hv-01", "ard-fdc-1", "ard-fil-1", "ard-srh-001-oob", "ard-wlc-1", "ard-idx-1", "ard-obj-1", "ard-cmg-1");
+    private static final List<String> PLACED = List.of(
+            "ard-fic-1",
+            "ard-fic-2",
+            "ard-blk-1",
+            "ard-bch-1",
+            "ard-iog-1",
+            "ard-hv-01",
+            "ard-fdc-1",
+            "ard-fil-1",
+            "ard-srh-001-oob",
+            "ard-wlc-1",
+            "ard-idx-1",
+            "ard-obj-1",
+            "ard-cmg-1");
 
     private final Story story;
     private final String base;
@@ -37,7 +53,11 @@ final class CoreStory {
 
     void tell(String facts) throws IOException, InterruptedException {
         JsonNode choices = story.send("GET", at("prepare"), null, null).path("choices");
-        send("POST", "network/choice", JSON.createObjectNode().put("networkId", choices.path(0).path("id").asLong()));
+        send(
+                "POST",
+                "network/choice",
+                JSON.createObjectNode()
+                        .put("networkId", choices.path(0).path("id").asLong()));
         networks();
         boolean real = base.equals("10.40");
         announce("interconnect-pair", 2, 2);
@@ -83,15 +103,29 @@ final class CoreStory {
     }
 
     private ObjectNode data() {
-        ObjectNode network = story.network(8, "Storage data", 416).put("prefix", base + ".16.0/24").put("purpose", "storage-data").put("mtu", 9000).put("gateway", "");
-        network.putArray("ranges").addObject().put("purpose", "pool").put("run", base + ".16.10-" + base + ".16.199").put("note", "data ports");
+        ObjectNode network = story.network(8, "Storage data", 416)
+                .put("prefix", base + ".16.0/24")
+                .put("purpose", "storage-data")
+                .put("mtu", 9000)
+                .put("gateway", "");
+        network.putArray("ranges")
+                .addObject()
+                .put("purpose", "pool")
+                .put("run", base + ".16.10-" + base + ".16.199")
+                .put("note", "data ports");
         return network;
     }
 
     private ObjectNode six() {
-        ObjectNode network = story.network(8, "Management, IPv6", 408).put("prefix", "fd40:a4da:1:8::/64").put("gateway", "fd40:a4da:1:8::1");
+        ObjectNode network = story.network(8, "Management, IPv6", 408)
+                .put("prefix", "fd40:a4da:1:8::/64")
+                .put("gateway", "fd40:a4da:1:8::1");
         network.putNull("vlan");
-        network.putArray("ranges").addObject().put("purpose", "pool").put("run", "fd40:a4da:1:8::10-fd40:a4da:1:8::ff").put("note", "as the last octet of IPv4");
+        network.putArray("ranges")
+                .addObject()
+                .put("purpose", "pool")
+                .put("run", "fd40:a4da:1:8::10-fd40:a4da:1:8::ff")
+                .put("note", "as the last octet of IPv4");
         return network;
     }
 
@@ -99,22 +133,72 @@ final class CoreStory {
         for (String rack : List.of("R1", "R2", "R3")) {
             thing("rack", rack, Map.of("room", "Hall 2", "units", "42"));
         }
-        thing("host", "hv-01", Map.of("cores", "32", "memory", "128 GiB", "disk", "2 TiB", "line-ports", "2001-2016", "address", base + ".8.23"));
+        thing(
+                "host",
+                "hv-01",
+                Map.of(
+                        "cores",
+                        "32",
+                        "memory",
+                        "128 GiB",
+                        "disk",
+                        "2 TiB",
+                        "line-ports",
+                        "2001-2016",
+                        "address",
+                        base + ".8.23"));
         thing("host", "hv-02", Map.of("cores", "8", "memory", "24 GiB", "disk", "1 TiB"));
         thing("fabric", "compute", Map.of("switches", "4"));
         thing("source", "operations", Map.of("prefix", base + ".250.0/24"));
         String today = LocalDate.now().toString();
-        thing("policy", "telemetry", Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
-        thing("policy", "remote-support", Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
-        thing("policy", "diagnostics", Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
-        thing("policy", "licence-terms", Map.of("answer", "yes", "reason", "agreed to with the purchase", "who", "lead of the hall", "when", today));
+        thing(
+                "policy",
+                "telemetry",
+                Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
+        thing(
+                "policy",
+                "remote-support",
+                Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
+        thing(
+                "policy",
+                "diagnostics",
+                Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
+        thing(
+                "policy",
+                "licence-terms",
+                Map.of(
+                        "answer",
+                        "yes",
+                        "reason",
+                        "agreed to with the purchase",
+                        "who",
+                        "lead of the hall",
+                        "when",
+                        today));
         thing("lines", "lines-1", Map.of("address", base + ".8.2", "protocol", "rfc2217", "ports", "2001-2040"));
         if (real) {
-            Map<String, String> domain = new HashMap<>(Map.of("primary", base + ".8.3", "key-name", keyName, "key", key));
-            domain.put("reverse-zones", "8.40.10.in-addr.arpa 9.40.10.in-addr.arpa 16.40.10.in-addr.arpa 8.0.0.0.1.0.0.0.a.d.4.a.0.4.d.f.ip6.arpa");
+            Map<String, String> domain =
+                    new HashMap<>(Map.of("primary", base + ".8.3", "key-name", keyName, "key", key));
+            domain.put(
+                    "reverse-zones",
+                    "8.40.10.in-addr.arpa 9.40.10.in-addr.arpa 16.40.10.in-addr.arpa "
+                            + "8.0.0.0.1.0.0.0.a.d.4.a.0.4.d.f.ip6.arpa");
             thing("domain", "ardal.example", domain);
             thing("relay", "relay", Map.of("address", base + ".8.20"));
-            thing("proxy", "proxy-1", Map.of("address", base + ".8.25", "port", "3128", "target", "activate.ardal.example:443", "user", "hall", "key", "out-by-the-gate"));
+            thing(
+                    "proxy",
+                    "proxy-1",
+                    Map.of(
+                            "address",
+                            base + ".8.25",
+                            "port",
+                            "3128",
+                            "target",
+                            "activate.ardal.example:443",
+                            "user",
+                            "hall",
+                            "key",
+                            "out-by-the-gate"));
             thing("time", "ntp-4", Map.of("address", base + ".8.9"));
         }
     }
@@ -130,7 +214,10 @@ final class CoreStory {
     }
 
     void announce(String kind, int count, int members) throws IOException, InterruptedException {
-        send("POST", "units", JSON.createObjectNode().put("kind", kind).put("count", count).put("members", members));
+        send(
+                "POST",
+                "units",
+                JSON.createObjectNode().put("kind", kind).put("count", count).put("members", members));
     }
 
     /** Those that are to be placed already, together, as the wire is asked once for all of them. */

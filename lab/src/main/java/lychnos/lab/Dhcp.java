@@ -11,7 +11,8 @@ import java.util.Arrays;
 import java.util.HexFormat;
 
 /**
- * A machine's way to its first address: DHCP (RFC 2131) with a real server, through a relay agent (RFC 1542) that this is as well, so
+ * A machine's way to its first address: DHCP (RFC 2131) with a real server, through a relay agent (RFC 1542) that this
+ * is as well, so
  * that neither has to share a segment with the other.
  */
 public final class Dhcp {
@@ -58,7 +59,14 @@ public final class Dhcp {
             int exchange = mac.hashCode();
             byte[] offer = ask(socket, exchange, message(exchange, mac, DISCOVER, new byte[0]), OFFER);
             byte[] offered = Arrays.copyOfRange(offer, 16, 20);
-            byte[] chosen = ByteBuffer.allocate(12).put((byte) REQUESTED_ADDRESS).put((byte) 4).put(offered).put((byte) SERVER_IDENTIFIER).put((byte) 4).put(option(offer, SERVER_IDENTIFIER)).array();
+            byte[] chosen = ByteBuffer.allocate(12)
+                    .put((byte) REQUESTED_ADDRESS)
+                    .put((byte) 4)
+                    .put(offered)
+                    .put((byte) SERVER_IDENTIFIER)
+                    .put((byte) 4)
+                    .put(option(offer, SERVER_IDENTIFIER))
+                    .array();
             byte[] given = ask(socket, exchange, message(exchange, mac, REQUEST, chosen), ACK);
             return InetAddress.getByAddress(Arrays.copyOfRange(given, 16, 20)).getHostAddress();
         }
@@ -75,7 +83,8 @@ public final class Dhcp {
                     if (bytes.length > OPTIONS && ByteBuffer.wrap(bytes).getInt(4) == exchange) {
                         byte[] type = option(bytes, MESSAGE_TYPE);
                         if (type[0] != wanted) {
-                            throw new IOException("the DHCP server answers with " + type[0] + " where " + wanted + " was due");
+                            throw new IOException(
+                                    "the DHCP server answers with " + type[0] + " where " + wanted + " was due");
                         }
                         return bytes;
                     }
@@ -91,15 +100,21 @@ public final class Dhcp {
         ByteBuffer message = ByteBuffer.allocate(OPTIONS + 4 + options.length);
         message.put(new byte[] {1, 1, 6, 1}).putInt(exchange); // a request over Ethernet, after one hop
         message.position(24);
-        message.put(relay.getAddress().getAddress()).put(HexFormat.ofDelimiter(":").parseHex(mac));
+        message.put(relay.getAddress().getAddress())
+                .put(HexFormat.ofDelimiter(":").parseHex(mac));
         message.position(OPTIONS - COOKIE.length);
-        message.put(COOKIE).put(new byte[] {MESSAGE_TYPE, 1, (byte) type}).put(options).put((byte) 255);
+        message.put(COOKIE)
+                .put(new byte[] {MESSAGE_TYPE, 1, (byte) type})
+                .put(options)
+                .put((byte) 255);
         return message.array();
     }
 
     /** An option's bytes (RFC 2132). */
     private static byte[] option(byte[] message, int wanted) throws IOException {
-        for (int at = OPTIONS; at + 1 < message.length && message[at] != (byte) 255; at += message[at] == 0 ? 1 : 2 + message[at + 1]) {
+        for (int at = OPTIONS;
+                at + 1 < message.length && message[at] != (byte) 255;
+                at += message[at] == 0 ? 1 : 2 + message[at + 1]) {
             if (message[at] == wanted) {
                 return Arrays.copyOfRange(message, at + 2, at + 2 + message[at + 1]);
             }

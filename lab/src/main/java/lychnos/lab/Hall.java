@@ -21,12 +21,15 @@ import lychnos.lab.console.WebProxy;
  * A hall of stand-in machines.
  *
  * <pre>
- * Hall --machines FILE [--consoles FILE --lines ADDRESS] [--dhcp SERVER:PORT/RELAY:PORT] [--port 443] [--restart-millis 3000]
+ * Hall --machines FILE [--consoles FILE --lines ADDRESS] [--dhcp SERVER:PORT/RELAY:PORT] [--port 443] [--restart-millis
+ * 3000]
  *      [--device lych-hall | --loopback] [--state DIR]
  * </pre>
  *
- * With {@code --state} the true state of every machine is written to DIR/SERIAL.json at each change, for those who check
- * from outside what was really done to it; and what the machines keep while they have no power is kept there, so that a hall that
+ * With {@code --state} the true state of every machine is written to DIR/SERIAL.json at each change, for those who
+ * check
+ * from outside what was really done to it; and what the machines keep while they have no power is kept there, so that a
+ * hall that
  * is started on the same directory is the one that it was.
  */
 public final class Hall implements AutoCloseable {
@@ -39,13 +42,24 @@ public final class Hall implements AutoCloseable {
     /** Powers every machine on; each answers at its first address when this returns. */
     public Hall(List<MachineSpec> specs, Plug plug, int port, Duration restart, Path stateDirectory) {
         for (MachineSpec spec : specs) {
-            machines.add(new Machine(vertx, plug, spec, machines.size(), port, restart, stateDirectory == null ? null : stateDirectory.resolve(spec.serial() + ".kept"), machine -> write(machine, stateDirectory)));
+            machines.add(new Machine(
+                    vertx,
+                    plug,
+                    spec,
+                    machines.size(),
+                    port,
+                    restart,
+                    stateDirectory == null ? null : stateDirectory.resolve(spec.serial() + ".kept"),
+                    machine -> write(machine, stateDirectory)));
         }
         machines.forEach(Machine::powerOn);
     }
 
     public Machine machine(String serial) {
-        return machines.stream().filter(m -> m.spec().serial().equals(serial)).findFirst().orElseThrow();
+        return machines.stream()
+                .filter(m -> m.spec().serial().equals(serial))
+                .findFirst()
+                .orElseThrow();
     }
 
     public List<Machine> machines() {
@@ -80,19 +94,43 @@ public final class Hall implements AutoCloseable {
             options.put(args[i], args[i].equals("--loopback") ? "" : args[++i]);
         }
         Path state = options.containsKey("--state") ? Files.createDirectories(Path.of(options.get("--state"))) : null;
-        Plug plug = options.containsKey("--loopback") ? Plug.loopback() : Plug.ownInterface(options.getOrDefault("--device", "lych-hall"));
+        Plug plug = options.containsKey("--loopback")
+                ? Plug.loopback()
+                : Plug.ownInterface(options.getOrDefault("--device", "lych-hall"));
         Duration restart = Duration.ofMillis(Long.parseLong(options.get("--restart-millis")));
-        Hall hall = new Hall(MachineSpec.read(Path.of(options.get("--machines"))), plug, Integer.parseInt(options.get("--port")), restart, state);
+        Hall hall = new Hall(
+                MachineSpec.read(Path.of(options.get("--machines"))),
+                plug,
+                Integer.parseInt(options.get("--port")),
+                restart,
+                state);
         Optional<Dhcp> dhcp = Optional.ofNullable(options.get("--dhcp")).map(Dhcp::at);
         int consoles = 0;
         if (options.containsKey("--consoles")) {
             if (options.containsKey("--directory")) {
-                new Directory(Vertx.vertx(), options.get("--directory"), Map.of("joins-arrays", "peat-and-heather-2", "night-visitor", "over-the-fell-9"));
+                new Directory(
+                        Vertx.vertx(),
+                        options.get("--directory"),
+                        Map.of("joins-arrays", "peat-and-heather-2", "night-visitor", "over-the-fell-9"));
             }
             if (options.containsKey("--proxy")) {
-                new WebProxy(Vertx.vertx(), options.get("--proxy"), 3128, "hall", "out-by-the-gate", "activate.ardal.example:443");
+                new WebProxy(
+                        Vertx.vertx(),
+                        options.get("--proxy"),
+                        3128,
+                        "hall",
+                        "out-by-the-gate",
+                        "activate.ardal.example:443");
             }
-            consoles = new ConsoleHall(ConsoleSpec.read(Path.of(options.get("--consoles"))), options.get("--lines"), plug, Integer.parseInt(options.get("--port")), restart, state, dhcp).count();
+            consoles = new ConsoleHall(
+                            ConsoleSpec.read(Path.of(options.get("--consoles"))),
+                            options.get("--lines"),
+                            plug,
+                            Integer.parseInt(options.get("--port")),
+                            restart,
+                            state,
+                            dhcp)
+                    .count();
         }
         System.out.println("hall ready: " + hall.machines().size() + " machines, " + consoles + " with a console");
     }

@@ -10,7 +10,8 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * What a person does at the bench: says yes where the work stops for one, types what must be typed, fills in the pages that nobody
+ * What a person does at the bench: says yes where the work stops for one, types what must be typed, fills in the pages
+ * that nobody
  * else fills in, and ticks them.
  */
 final class Hands {
@@ -26,6 +27,7 @@ final class Hands {
     private final Story person;
     /** Whether terms, permanent values, wipes and restarts are agreed to. */
     private final boolean sayYes;
+
     private final Map<Long, String> said = new HashMap<>();
     private final Map<String, Integer> yeses = new LinkedHashMap<>();
     private final Set<String> ticked = new HashSet<>();
@@ -77,11 +79,14 @@ final class Hands {
             return hold.path("sentence").asText();
         }
         if (!sayYes) {
-            return "it wants a yes (" + why.toLowerCase(java.util.Locale.ROOT) + "): " + hold.path("sentence").asText();
+            return "it wants a yes (" + why.toLowerCase(java.util.Locale.ROOT) + "): "
+                    + hold.path("sentence").asText();
         }
         // said once to each; the dialogue moves on in its own time
         if (!hold.toString().equals(said.put(dialogue, hold.toString()))) {
-            person.post("/api/dialogues/" + dialogue + "/go-on", JSON.createObjectNode().put("typed", hold.path("typed").asText()));
+            person.post(
+                    "/api/dialogues/" + dialogue + "/go-on",
+                    JSON.createObjectNode().put("typed", hold.path("typed").asText()));
             yeses.merge(why, 1, Integer::sum);
             typed.merge(dialogue, 1 + hold.path("typed").asText().length(), Integer::sum);
         }
@@ -89,21 +94,31 @@ final class Hands {
     }
 
     private void tick(JsonNode bench, JsonNode member) throws IOException, InterruptedException {
-        boolean byHand = member.path("state").asText().equals("BY_HAND") && !member.path("fillsPages").asBoolean();
+        boolean byHand = member.path("state").asText().equals("BY_HAND")
+                && !member.path("fillsPages").asBoolean();
         for (JsonNode step : member.path("steps")) {
             boolean first = false;
             for (JsonNode mark : step.path("marks")) {
                 first |= mark.asText().equals("FIRST");
             }
             boolean open = Set.of("OPEN", "SENT").contains(step.path("progress").asText());
-            if (open && (byHand || first) && ticked.add(member.path("dialogueId").asText() + " " + step.path("place"))) {
+            if (open
+                    && (byHand || first)
+                    && ticked.add(member.path("dialogueId").asText() + " " + step.path("place"))) {
                 typed.merge(member.path("dialogueId").asLong(), 1 + fillIn(bench, member, step), Integer::sum);
-                person.post("/api/dialogues/" + member.path("dialogueId").asLong() + "/tick", JSON.createObjectNode().put("place", step.path("place").asInt()).put("done", true));
+                person.post(
+                        "/api/dialogues/" + member.path("dialogueId").asLong() + "/tick",
+                        JSON.createObjectNode()
+                                .put("place", step.path("place").asInt())
+                                .put("done", true));
             }
         }
     }
 
-    /** Types the value sheet's page into the machine, where it is one that an appliance shows on its service port; gives how much that was. */
+    /**
+     * Types the value sheet's page into the machine, where it is one that an appliance shows on its service port; gives
+     * how much that was.
+     */
     private int fillIn(JsonNode bench, JsonNode member, JsonNode step) throws IOException, InterruptedException {
         String title = step.path("title").asText();
         if (!bench.path("kindTitle").asText().equals("Index appliance") || LOOKED_AT.contains(title)) {
@@ -111,17 +126,28 @@ final class Hands {
         }
         ServicePort port = new ServicePort("10.47.254.1");
         if (!port.shows(title)) {
-            throw new IOException(bench.path("name").asText() + " does not show its page “" + title + "” on its service port");
+            throw new IOException(
+                    bench.path("name").asText() + " does not show its page “" + title + "” on its service port");
         }
         Map<String, String> fields = new LinkedHashMap<>();
         for (Map.Entry<String, JsonNode> field : step.path("fields").properties()) {
-            fields.put(field.getKey(), field.getValue().asText().startsWith("•") ? password(member, step, field.getKey()) : field.getValue().asText());
+            fields.put(
+                    field.getKey(),
+                    field.getValue().asText().startsWith("•")
+                            ? password(member, step, field.getKey())
+                            : field.getValue().asText());
         }
         port.fill(fields);
         return fields.values().stream().mapToInt(value -> value.length() + 1).sum();
     }
 
     private String password(JsonNode member, JsonNode step, String field) throws IOException, InterruptedException {
-        return person.post("/api/dialogues/" + member.path("dialogueId").asLong() + "/steps/" + step.path("place").asInt() + "/password?field=" + java.net.URLEncoder.encode(field, java.nio.charset.StandardCharsets.UTF_8), JSON.createObjectNode()).path("text").asText();
+        return person.post(
+                        "/api/dialogues/" + member.path("dialogueId").asLong() + "/steps/"
+                                + step.path("place").asInt() + "/password?field="
+                                + java.net.URLEncoder.encode(field, java.nio.charset.StandardCharsets.UTF_8),
+                        JSON.createObjectNode())
+                .path("text")
+                .asText();
     }
 }

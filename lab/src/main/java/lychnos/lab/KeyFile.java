@@ -26,7 +26,8 @@ import org.bouncycastle.openssl.PEMParser;
 import org.bouncycastle.util.io.pem.PemObject;
 
 /**
- * Where a stand-in keeps a key (EC P-256) while it has no power, as a real machine does: one that showed another key each time it is
+ * Where a stand-in keeps a key (EC P-256) while it has no power, as a real machine does: one that showed another key
+ * each time it is
  * switched on would look like another machine. Everything in PEM (RFC 7468).
  */
 public final class KeyFile {
@@ -62,10 +63,12 @@ public final class KeyFile {
 
     /** The pair that is kept there. */
     static KeyPair read(Path file) {
-        try (Reader reader = Files.newBufferedReader(file); PEMParser parser = new PEMParser(reader)) {
+        try (Reader reader = Files.newBufferedReader(file);
+                PEMParser parser = new PEMParser(reader)) {
             PrivateKey key = key(parser);
             SubjectPublicKeyInfo other = (SubjectPublicKeyInfo) parser.readObject();
-            return new KeyPair(KeyFactory.getInstance("EC").generatePublic(new X509EncodedKeySpec(other.getEncoded())), key);
+            return new KeyPair(
+                    KeyFactory.getInstance("EC").generatePublic(new X509EncodedKeySpec(other.getEncoded())), key);
         } catch (IOException | GeneralSecurityException e) {
             throw new IllegalStateException(file + " is no pair of keys", e);
         }
@@ -108,7 +111,8 @@ public final class KeyFile {
     }
 
     private static OneKey readShown(Path file) {
-        try (Reader reader = Files.newBufferedReader(file); PEMParser parser = new PEMParser(reader)) {
+        try (Reader reader = Files.newBufferedReader(file);
+                PEMParser parser = new PEMParser(reader)) {
             return new OneKey(key(parser), certificates(parser));
         } catch (IOException | GeneralSecurityException e) {
             throw new IllegalStateException(file + " is no key with its certificate", e);
@@ -117,7 +121,8 @@ public final class KeyFile {
 
     /** By Java's own provider, whose keys its TLS takes. */
     private static PrivateKey key(PEMParser parser) throws IOException, GeneralSecurityException {
-        return KeyFactory.getInstance("EC").generatePrivate(new PKCS8EncodedKeySpec(((PrivateKeyInfo) parser.readObject()).getEncoded()));
+        return KeyFactory.getInstance("EC")
+                .generatePrivate(new PKCS8EncodedKeySpec(((PrivateKeyInfo) parser.readObject()).getEncoded()));
     }
 
     /** Certificates one behind the other. */

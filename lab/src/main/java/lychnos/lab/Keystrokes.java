@@ -9,14 +9,18 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * Counts what a person types and clicks for one unit of each kind, with this program and without. Without it: every value once
- * into a sheet and once at the machine, each name and each way back once for the name server; nothing for looking whether it all
- * answers. With it: every fact once, a key for what is proposed, and what the work stops for. Nothing is taken as pasted in either.
+ * Counts what a person types and clicks for one unit of each kind, with this program and without. Without it: every
+ * value once
+ * into a sheet and once at the machine, each name and each way back once for the name server; nothing for looking
+ * whether it all
+ * answers. With it: every fact once, a key for what is proposed, and what the work stops for. Nothing is taken as
+ * pasted in either.
  */
 final class Keystrokes {
 
     /** Of a password that cannot be seen here: as long as those that are made. */
     private static final int PASSWORD = 16;
+
     private static final String RECORD = "update add  3600 A ";
     private static final int RECORDS_BOTH_WAYS = 2;
 
@@ -32,7 +36,10 @@ final class Keystrokes {
     Keystrokes(String csv) {
         csv.lines().skip(1).forEach(line -> {
             List<String> cells = List.of(line.split(",", -1));
-            facts.computeIfAbsent(cells.get(0), none -> new java.util.ArrayList<>()).addAll(cells.subList(2, cells.size()).stream().filter(cell -> !cell.isBlank()).toList());
+            facts.computeIfAbsent(cells.get(0), none -> new java.util.ArrayList<>())
+                    .addAll(cells.subList(2, cells.size()).stream()
+                            .filter(cell -> !cell.isBlank())
+                            .toList());
         });
     }
 
@@ -49,7 +56,9 @@ final class Keystrokes {
     }
 
     private void one(JsonNode bench, JsonNode handover, long unit, Hands hands) {
-        int facts = this.facts.getOrDefault(bench.path("name").asText(), List.of()).stream().mapToInt(value -> value.length() + 1).sum();
+        int facts = this.facts.getOrDefault(bench.path("name").asText(), List.of()).stream()
+                .mapToInt(value -> value.length() + 1)
+                .sum();
         sheet += facts;
         given += facts;
         for (JsonNode line : handover.path("lines")) {
@@ -80,6 +89,19 @@ final class Keystrokes {
     String told() {
         int without = sheet + machine + records;
         int with = given + decided;
-        return String.format(java.util.Locale.ROOT, "one unit of each of %d kinds, keys and clicks: %,d with a sheet and a terminal (%,d into the sheet, %,d at the machines, %,d for the name server);%n       %,d here (%,d facts, %,d to decide), %.2f of that", units, without, sheet, machine, records, with, given, decided, (double) with / without);
+        return String.format(
+                java.util.Locale.ROOT,
+                "one unit of each of %d kinds, keys and clicks: %,d with a sheet and a terminal (%,d into the sheet, "
+                        + "%,d at the machines, %,d for the name server);%n       %,d here (%,d facts, %,d to "
+                        + "decide), %.2f of that",
+                units,
+                without,
+                sheet,
+                machine,
+                records,
+                with,
+                given,
+                decided,
+                (double) with / without);
     }
 }

@@ -10,7 +10,8 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 
 /**
- * What a lead has done by the time that somebody comes to look: two machines of row A and the blade chassis of the core are signed as
+ * What a lead has done by the time that somebody comes to look: two machines of row A and the blade chassis of the core
+ * are signed as
  * soon as they are proven, with what is still to come. The others wait for whoever looks.
  */
 public final class LeadStory {
@@ -44,16 +45,28 @@ public final class LeadStory {
             JsonNode view = story.send("GET", "/api/bring-ups/" + bringUp + "/handover", null, null);
             ArrayNode units = JSON.createArrayNode();
             for (JsonNode unit : view.path("units")) {
-                if (unit.path("state").asText().equals("READY") && names.contains(unit.path("unit").asText())) {
-                    units.addObject().put("unit", unit.path("unitId").asLong()).put("face", unit.path("face").asText());
+                if (unit.path("state").asText().equals("READY")
+                        && names.contains(unit.path("unit").asText())) {
+                    units.addObject()
+                            .put("unit", unit.path("unitId").asLong())
+                            .put("face", unit.path("face").asText());
                 }
             }
             if (units.size() == names.size()) {
                 if (!open.isEmpty()) {
-                    ObjectNode item = JSON.createObjectNode().put("sort", "open").put("unit", units.get(0).path("unit").asLong()).put("text", open).put("reason", "they come with the second delivery").put("due", LocalDate.now().plusDays(12).toString());
+                    ObjectNode item = JSON.createObjectNode()
+                            .put("sort", "open")
+                            .put("unit", units.get(0).path("unit").asLong())
+                            .put("text", open)
+                            .put("reason", "they come with the second delivery")
+                            .put("due", LocalDate.now().plusDays(12).toString());
                     story.send("POST", "/api/bring-ups/" + bringUp + "/items", item.toString(), "application/json");
                 }
-                story.send("POST", "/api/bring-ups/" + bringUp + "/signatures", JSON.createObjectNode().set("units", units).toString(), "application/json");
+                story.send(
+                        "POST",
+                        "/api/bring-ups/" + bringUp + "/signatures",
+                        JSON.createObjectNode().set("units", units).toString(),
+                        "application/json");
                 return;
             }
             TimeUnit.SECONDS.sleep(1);

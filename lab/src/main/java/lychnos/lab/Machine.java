@@ -43,10 +43,19 @@ public final class Machine {
     private volatile int restarts;
 
     /**
-     * @param kept where it keeps what it must not forget while it has no power, its key beside it; null where it need not outlive the process
+     * @param kept where it keeps what it must not forget while it has no power, its key beside it; null where it need
+     * not outlive the process
      * @param changed is told of each change
      */
-    public Machine(Vertx vertx, Plug plug, MachineSpec spec, int index, int port, Duration restart, Path kept, Consumer<Machine> changed) {
+    public Machine(
+            Vertx vertx,
+            Plug plug,
+            MachineSpec spec,
+            int index,
+            int port,
+            Duration restart,
+            Path kept,
+            Consumer<Machine> changed) {
         this.vertx = vertx;
         this.plug = plug;
         this.spec = spec;
@@ -55,7 +64,9 @@ public final class Machine {
         this.restart = restart;
         this.kept = kept;
         this.changed = changed;
-        this.key = new WebKey(kept == null ? null : kept.resolveSibling(kept.getFileName() + ".pem"), spec.serial().toLowerCase(java.util.Locale.ROOT));
+        this.key = new WebKey(
+                kept == null ? null : kept.resolveSibling(kept.getFileName() + ".pem"),
+                spec.serial().toLowerCase(java.util.Locale.ROOT));
         this.controller = new Controller(spec, key, this::move, this::keep);
         this.comesUpAt = spec.firstAddress();
         if (kept != null && Files.exists(kept)) {
@@ -114,7 +125,8 @@ public final class Machine {
         boolean expired = moved && spec.quirks().contains(Quirk.WRONG_CERTIFICATE);
         KeyCertOptions shown = expired ? Certificates.selfSigned("old", -800, -70) : key.shown();
         boolean garbage = moved && spec.quirks().contains(Quirk.GARBAGE);
-        server = vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(shown).setIdleTimeout(30));
+        server = vertx.createHttpServer(
+                new HttpServerOptions().setSsl(true).setKeyCertOptions(shown).setIdleTimeout(30));
         server.requestHandler(request -> {
             if (garbage) {
                 request.response().putHeader("Content-Type", "text/html").end("<h1>It works?");
@@ -174,18 +186,21 @@ public final class Machine {
         // a moment, so that the answer to the request that asked for it can leave
         String next = spec.quirks().contains(Quirk.BACK_AT_OLD) ? old : to;
         vertx.setTimer(150, moment -> vertx.executeBlocking(() -> {
-            comesUpAt = next;
-            restarts++;
-            goDown();
-            return null;
-        }).onSuccess(down -> {
-            if (!spec.quirks().contains(Quirk.NEVER_BACK)) {
-                vertx.setTimer(Math.max(1, restart.toMillis()), up -> vertx.executeBlocking(() -> {
-                    comeUp(next);
+                    comesUpAt = next;
+                    restarts++;
+                    goDown();
                     return null;
+                })
+                .onSuccess(down -> {
+                    if (!spec.quirks().contains(Quirk.NEVER_BACK)) {
+                        vertx.setTimer(
+                                Math.max(1, restart.toMillis()),
+                                up -> vertx.executeBlocking(() -> {
+                                    comeUp(next);
+                                    return null;
+                                }));
+                    }
                 }));
-            }
-        }));
     }
 
     /** Switches it off for good. */

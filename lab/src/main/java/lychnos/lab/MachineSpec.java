@@ -27,7 +27,10 @@ public record MachineSpec(String serial, String mac, String firstAddress, String
         return new MachineSpec(serial, mac, firstAddress, Set.of(quirks));
     }
 
-    /** Reads a hall file: serial, hardware address, first address and quirks, separated by blanks; {@code #} begins a comment. */
+    /**
+     * Reads a hall file: serial, hardware address, first address and quirks, separated by blanks; {@code #} begins a
+     * comment.
+     */
     public static List<MachineSpec> read(Path file) throws IOException {
         List<MachineSpec> specs = new ArrayList<>();
         for (String line : Files.readAllLines(file)) {

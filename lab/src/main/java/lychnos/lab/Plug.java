@@ -15,7 +15,9 @@ public interface Plug {
 
     void removeAddress(MachineSpec spec, int index, String address);
 
-    /** Loopback: every 127.x address is there already; those of version 6 are added, which takes a network of one's own. */
+    /**
+     * Loopback: every 127.x address is there already; those of version 6 are added, which takes a network of one's own.
+     */
     static Plug loopback() {
         return new Plug() {
             @Override
@@ -68,13 +70,14 @@ public interface Plug {
                 if (Files.exists(Path.of("/proc/sys/net/ipv4/conf", name(index)))) {
                     ip("link del " + name(index));
                 }
-                ip("link add link " + device + " name " + name(index) + " address " + spec.mac() + " type macvlan mode bridge\n"
-                        + "link set " + name(index) + " up");
+                ip("link add link " + device + " name " + name(index) + " address " + spec.mac()
+                        + " type macvlan mode bridge\n" + "link set " + name(index) + " up");
             }
 
             @Override
             public void addAddress(MachineSpec spec, int index, String address) {
-                ip("addr add " + address + (six(address) ? "/128 dev " + name(index) + " nodad" : "/32 dev " + name(index)));
+                ip("addr add " + address
+                        + (six(address) ? "/128 dev " + name(index) + " nodad" : "/32 dev " + name(index)));
             }
 
             @Override
@@ -91,7 +94,9 @@ public interface Plug {
     /** Hands lines to {@code ip -batch}. */
     private static void ip(String lines) {
         try {
-            Process process = new ProcessBuilder("ip", "-batch", "-").redirectErrorStream(true).start();
+            Process process = new ProcessBuilder("ip", "-batch", "-")
+                    .redirectErrorStream(true)
+                    .start();
             process.getOutputStream().write((lines + "\n").getBytes(StandardCharsets.UTF_8));
             process.getOutputStream().close();
             String output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);

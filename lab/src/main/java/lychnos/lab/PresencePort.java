@@ -22,8 +22,17 @@ final class PresencePort {
         if (asked.length() < 12 || asked.getInt(4) != ASF || (asked.getByte(8) & 0xff) != 0x80) {
             return;
         }
-        Buffer pong = Buffer.buffer(new byte[] {0x06, 0, (byte) 0xff, 0x06}).appendInt(ASF).appendByte((byte) 0x40).appendByte(asked.getByte(9)).appendByte((byte) 0).appendByte((byte) 16);
-        pong.appendInt(ASF).appendInt(0).appendByte((byte) 0x81).appendByte((byte) 0).appendBytes(new byte[6]);
+        Buffer pong = Buffer.buffer(new byte[] {0x06, 0, (byte) 0xff, 0x06})
+                .appendInt(ASF)
+                .appendByte((byte) 0x40)
+                .appendByte(asked.getByte(9))
+                .appendByte((byte) 0)
+                .appendByte((byte) 16);
+        pong.appendInt(ASF)
+                .appendInt(0)
+                .appendByte((byte) 0x81)
+                .appendByte((byte) 0)
+                .appendBytes(new byte[6]);
         socket.send(pong, packet.sender().port(), packet.sender().host());
     }
 

@@ -4,7 +4,9 @@ import java.util.EnumSet;
 import java.util.Locale;
 import java.util.Set;
 
-/** Ways in which a stand-in departs from the plain path: habits that real machines have, and misbehaviour on purpose. */
+/**
+ * Ways in which a stand-in departs from the plain path: habits that real machines have, and misbehaviour on purpose.
+ */
 public enum Quirk {
     /** Refuses a PATCH without If-Match (428) or with an old one (412). */
     ETAG_REQUIRED,

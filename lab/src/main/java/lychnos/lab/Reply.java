@@ -19,7 +19,14 @@ record Reply(int status, Map<String, String> headers, ObjectNode body) {
     }
 
     static Reply created(ObjectNode session, String token) {
-        return new Reply(201, Map.of("X-Auth-Token", token, "Location", session.path("@odata.id").asText()), session);
+        return new Reply(
+                201,
+                Map.of(
+                        "X-Auth-Token",
+                        token,
+                        "Location",
+                        session.path("@odata.id").asText()),
+                session);
     }
 
     static Reply empty(int status) {
@@ -40,7 +47,8 @@ record Reply(int status, Map<String, String> headers, ObjectNode body) {
 
     static ArrayNode message(String id, String text, String... arguments) {
         ArrayNode list = JSON.createArrayNode();
-        ArrayNode given = list.addObject().put("MessageId", id).put("Message", text).putArray("MessageArgs");
+        ArrayNode given =
+                list.addObject().put("MessageId", id).put("Message", text).putArray("MessageArgs");
         for (String argument : arguments) {
             given.add(argument);
         }

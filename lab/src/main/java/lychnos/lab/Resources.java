@@ -49,7 +49,10 @@ final class Resources {
         ObjectNode root = node(Controller.ROOT, "#ServiceRoot.v1_16_1.ServiceRoot", "Root Service")
                 .put("RedfishVersion", "1.17.0")
                 .put("Product", "Brackenfell C4 controller")
-                .put("UUID", UUID.nameUUIDFromBytes(spec.serial().getBytes(StandardCharsets.UTF_8)).toString());
+                .put(
+                        "UUID",
+                        UUID.nameUUIDFromBytes(spec.serial().getBytes(StandardCharsets.UTF_8))
+                                .toString());
         root.set("Managers", link(Controller.ROOT + "Managers"));
         root.set("Systems", link(Controller.ROOT + "Systems"));
         root.set("AccountService", link(Controller.ROOT + "AccountService"));
@@ -65,25 +68,33 @@ final class Resources {
     ObjectNode find(String path) {
         return switch (path) {
             case Controller.ROOT + "Managers" -> collection(path, "ManagerCollection", Controller.MANAGER);
-            case Controller.ROOT + "Systems" -> collection(path, "ComputerSystemCollection", Controller.ROOT + "Systems/node");
-            case Controller.ROOT + "Systems/node" -> node(path, "#ComputerSystem.v1_22_1.ComputerSystem", "Node")
-                    .put("SerialNumber", serial())
-                    .put("Model", "Brackenfell C4");
-            case Controller.ROOT + "AccountService" -> service(path, "#AccountService.v1_15_1.AccountService", "Accounts", Controller.ACCOUNTS);
-            case Controller.ROOT + "SessionService" -> service(path, "#SessionService.v1_1_9.SessionService", "Sessions", Controller.SESSIONS);
-            case Controller.ACCOUNTS -> collection(path, "ManagerAccountCollection", Controller.ACCOUNTS + "/3", Controller.ACCOUNT);
+            case Controller.ROOT + "Systems" ->
+                collection(path, "ComputerSystemCollection", Controller.ROOT + "Systems/node");
+            case Controller.ROOT + "Systems/node" ->
+                node(path, "#ComputerSystem.v1_22_1.ComputerSystem", "Node")
+                        .put("SerialNumber", serial())
+                        .put("Model", "Brackenfell C4");
+            case Controller.ROOT + "AccountService" ->
+                service(path, "#AccountService.v1_15_1.AccountService", "Accounts", Controller.ACCOUNTS);
+            case Controller.ROOT + "SessionService" ->
+                service(path, "#SessionService.v1_1_9.SessionService", "Sessions", Controller.SESSIONS);
+            case Controller.ACCOUNTS ->
+                collection(path, "ManagerAccountCollection", Controller.ACCOUNTS + "/3", Controller.ACCOUNT);
             case Controller.ACCOUNTS + "/3" -> account(path, "spare", false);
             case Controller.ACCOUNT -> account(path, Controller.FACTORY_USER, true);
             case Controller.MANAGER -> manager();
-            case Controller.PORTS -> collection(path, "EthernetInterfaceCollection", Controller.PORTS + "/host", Controller.OOB);
-            case Controller.PORTS + "/host" -> node(path, "#EthernetInterface.v1_12_1.EthernetInterface", "Host side")
-                    .put("MACAddress", "02:4c:59:ff:00:01")
-                    .put("InterfaceEnabled", false);
+            case Controller.PORTS ->
+                collection(path, "EthernetInterfaceCollection", Controller.PORTS + "/host", Controller.OOB);
+            case Controller.PORTS + "/host" ->
+                node(path, "#EthernetInterface.v1_12_1.EthernetInterface", "Host side")
+                        .put("MACAddress", "02:4c:59:ff:00:01")
+                        .put("InterfaceEnabled", false);
             case Controller.OOB -> oob();
             case Controller.PROTOCOL -> protocol();
             case Controller.CERTIFICATES -> certificates(path);
             case Controller.WEB_CERTIFICATES -> collection(path, "CertificateCollection", Controller.WEB_CERTIFICATE);
-            case Controller.WEB_CERTIFICATE -> node(path, "#Certificate.v1_8_0.Certificate", "Web service").put("CertificateType", "PEM");
+            case Controller.WEB_CERTIFICATE ->
+                node(path, "#Certificate.v1_8_0.Certificate", "Web service").put("CertificateType", "PEM");
             default -> null;
         };
     }
@@ -118,7 +129,12 @@ final class Resources {
         ObjectNode manager = node(Controller.MANAGER, "#Manager.v1_19_1.Manager", "Controller")
                 .put("ManagerType", "BMC")
                 .put("FirmwareVersion", state.firmware())
-                .put("DateTime", Instant.now().plusSeconds(state.ahead()).truncatedTo(ChronoUnit.SECONDS).toString());
+                .put(
+                        "DateTime",
+                        Instant.now()
+                                .plusSeconds(state.ahead())
+                                .truncatedTo(ChronoUnit.SECONDS)
+                                .toString());
         manager.set("EthernetInterfaces", link(Controller.PORTS));
         manager.set("NetworkProtocol", link(Controller.PROTOCOL));
         manager.putObject("Links").putArray("ManagerForServers").add(link(Controller.ROOT + "Systems/node"));
@@ -132,7 +148,8 @@ final class Resources {
                 .put("HostName", state.hostName)
                 .put("FQDN", state.fqdn);
         port.putObject("DHCPv4").put("DHCPEnabled", state.dhcp);
-        port.putArray("IPv4Addresses").addObject()
+        port.putArray("IPv4Addresses")
+                .addObject()
                 .put("Address", state.address)
                 .put("SubnetMask", state.mask)
                 .put("Gateway", state.gateway)
@@ -143,7 +160,10 @@ final class Resources {
     }
 
     ObjectNode protocol() {
-        ObjectNode protocol = node(Controller.PROTOCOL, "#ManagerNetworkProtocol.v1_10_1.ManagerNetworkProtocol", "Network protocol")
+        ObjectNode protocol = node(
+                        Controller.PROTOCOL,
+                        "#ManagerNetworkProtocol.v1_10_1.ManagerNetworkProtocol",
+                        "Network protocol")
                 .put("HostName", state.hostName)
                 .put("FQDN", state.fqdn);
         ObjectNode ntp = protocol.putObject("NTP").put("ProtocolEnabled", state.ntp);

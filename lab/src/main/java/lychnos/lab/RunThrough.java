@@ -3,7 +3,6 @@ package lychnos.lab;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -16,7 +15,8 @@ import java.util.Set;
 import java.util.concurrent.TimeUnit;
 
 /**
- * A whole untouched hall, from its labels to a signed pack, without a person. Everything goes through the interface that people
+ * A whole untouched hall, from its labels to a signed pack, without a person. Everything goes through the interface
+ * that people
  * and other teams' programs have; where the work stops for a person, yes is said only if that was asked for.
  *
  * <pre>
@@ -107,7 +107,8 @@ public final class RunThrough {
         bringUp = engineer.begin("Ardal Hall 2, whole", 9, "R1 5", "R2 5");
         CoreStory core = new CoreStory(engineer, BASE, bringUp);
         core.ground(keyName, key);
-        engineer.send("PUT", at("network"), engineer.network(8, "Management", 408).toString(), "application/json");
+        engineer.send(
+                "PUT", at("network"), engineer.network(8, "Management", 408).toString(), "application/json");
         core.networks();
         say("ground: three networks, name and time servers, policies, lines and hosts stated");
         engineer.send("POST", at("labels"), Files.readString(directory.resolve("hall-2-row-a.csv")), "text/plain");
@@ -115,9 +116,13 @@ public final class RunThrough {
             String[] word = other.split(" ");
             core.announce(word[0], Integer.parseInt(word[1]), Integer.parseInt(word[2]));
         }
-        JsonNode read = engineer.send("POST", at("facts.csv"), Files.readString(directory.resolve("whole-hall-facts.csv")), "text/plain");
+        JsonNode read = engineer.send(
+                "POST", at("facts.csv"), Files.readString(directory.resolve("whole-hall-facts.csv")), "text/plain");
         int units = engineer.get(at("prepare")).path("units").size();
-        say("labels and facts read: " + units + " units" + (read.path("faults").isEmpty() ? "" : ", " + read.path("faults").size() + " cells not taken: " + read.path("faults")));
+        say("labels and facts read: " + units + " units"
+                + (read.path("faults").isEmpty()
+                        ? ""
+                        : ", " + read.path("faults").size() + " cells not taken: " + read.path("faults")));
     }
 
     private void allocate() throws IOException, InterruptedException {
@@ -130,23 +135,28 @@ public final class RunThrough {
             if (placed.contains(unit.path("id").asLong())) {
                 continue;
             }
-            JsonNode fit = engineer.get(at("fits?unit=" + unit.path("id").asLong())).path("fits").path(0);
+            JsonNode fit = engineer.get(at("fits?unit=" + unit.path("id").asLong()))
+                    .path("fits")
+                    .path(0);
             engineer.take(bringUp, fit);
             lines += fit.path("lines").size();
         }
         engineer.post(at("names/push"), JSON.createObjectNode());
-        say("addresses taken: " + (proposal.path("lines").size() + lines) + ", and their names pushed to the name servers");
+        say("addresses taken: " + (proposal.path("lines").size() + lines)
+                + ", and their names pushed to the name servers");
     }
 
     private void configureAndProve() throws IOException, InterruptedException, Stuck {
         engineer.post(at("rounds"), JSON.createObjectNode().put("width", WIDTH));
-        say("setup begun: servers " + WIDTH + " at a time behind the first, consoles side by side, the first of each kind alone");
+        say("setup begun: servers " + WIDTH
+                + " at a time behind the first, consoles side by side, the first of each kind alone");
         while (true) {
             begin();
             String stands = "";
             boolean all = true;
             for (JsonNode lane : engineer.get(at("lanes")).path("lanes")) {
-                JsonNode bench = engineer.get("/api/units/" + lane.path("unitId").asLong() + "/bench");
+                JsonNode bench =
+                        engineer.get("/api/units/" + lane.path("unitId").asLong() + "/bench");
                 String here = hands.work(bench);
                 stands = stands.isEmpty() ? here : stands;
             }
@@ -170,7 +180,9 @@ public final class RunThrough {
     private void begin() throws IOException, InterruptedException {
         for (JsonNode unit : engineer.get(at("lanes")).path("startable")) {
             if (!unit.path("alone").asBoolean()) {
-                engineer.post("/api/units/" + unit.path("unitId").asLong() + "/console", JSON.createObjectNode().put("mode", "run"));
+                engineer.post(
+                        "/api/units/" + unit.path("unitId").asLong() + "/console",
+                        JSON.createObjectNode().put("mode", "run"));
             }
         }
     }
@@ -188,7 +200,9 @@ public final class RunThrough {
     private void handOver(Path file) throws IOException, InterruptedException, Stuck {
         JsonNode view = lead.get(at("handover"));
         ArrayNode seen = JSON.createArrayNode();
-        view.path("units").forEach(unit -> seen.addObject().put("unit", unit.path("unitId").asLong()).put("face", unit.path("face").asText()));
+        view.path("units").forEach(unit -> seen.addObject()
+                .put("unit", unit.path("unitId").asLong())
+                .put("face", unit.path("face").asText()));
         JsonNode signed = lead.post(at("signatures"), JSON.createObjectNode().set("units", seen));
         JsonNode looked = lead.post("/api/chain/verifications", JSON.createObjectNode());
         if (!looked.path("breaks").isEmpty()) {
@@ -196,8 +210,11 @@ public final class RunThrough {
         }
         byte[] pack = lead.bytes("POST", at("packs?paper=a4"), "{}");
         Files.write(file, pack);
-        say(signed.size() + " records signed, " + view.path("lines").size() + " endpoints; the pack: " + file + ", " + pack.length / 1024 + " KiB");
-        hands.yeses().forEach((why, times) -> System.out.printf("       said yes to %s: %d%n", why.toLowerCase(Locale.ROOT), times));
+        say(signed.size() + " records signed, " + view.path("lines").size() + " endpoints; the pack: " + file + ", "
+                + pack.length / 1024 + " KiB");
+        hands.yeses()
+                .forEach((why, times) ->
+                        System.out.printf("       said yes to %s: %d%n", why.toLowerCase(Locale.ROOT), times));
         System.out.printf("       pages filled in by hand and ticked: %d%n", hands.ticks());
         Keystrokes keystrokes = new Keystrokes(Files.readString(directory.resolve("whole-hall-facts.csv")));
         keystrokes.count(engineer, view, hands);

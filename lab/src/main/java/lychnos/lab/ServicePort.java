@@ -11,12 +11,15 @@ import java.time.Duration;
 import java.util.Map;
 import java.util.stream.Collectors;
 
-/** A laptop on an appliance's service port: one page after another is filled in by its labels, as the value sheet says. */
+/**
+ * A laptop on an appliance's service port: one page after another is filled in by its labels, as the value sheet says.
+ */
 final class ServicePort {
 
     private static final Duration PATIENCE = Duration.ofSeconds(10);
 
-    private final HttpClient http = HttpClient.newBuilder().connectTimeout(PATIENCE).build();
+    private final HttpClient http =
+            HttpClient.newBuilder().connectTimeout(PATIENCE).build();
     private final URI page;
 
     ServicePort(String address) {
@@ -30,15 +33,20 @@ final class ServicePort {
 
     /** Hands a page in; fails with what it complains of. */
     void fill(Map<String, String> fields) throws IOException, InterruptedException {
-        String form = fields.entrySet().stream().map(field -> coded(field.getKey()) + "=" + coded(field.getValue())).collect(Collectors.joining("&"));
-        String shown = exchange(HttpRequest.newBuilder(page).header("Content-Type", "application/x-www-form-urlencoded").POST(HttpRequest.BodyPublishers.ofString(form)));
+        String form = fields.entrySet().stream()
+                .map(field -> coded(field.getKey()) + "=" + coded(field.getValue()))
+                .collect(Collectors.joining("&"));
+        String shown = exchange(HttpRequest.newBuilder(page)
+                .header("Content-Type", "application/x-www-form-urlencoded")
+                .POST(HttpRequest.BodyPublishers.ofString(form)));
         if (shown.contains("role=alert")) {
             throw new IOException("the page is not taken: " + shown.replaceAll(".*<p role=alert>([^<]*).*", "$1"));
         }
     }
 
     private String exchange(HttpRequest.Builder request) throws IOException, InterruptedException {
-        return http.send(request.timeout(PATIENCE).build(), HttpResponse.BodyHandlers.ofString()).body();
+        return http.send(request.timeout(PATIENCE).build(), HttpResponse.BodyHandlers.ofString())
+                .body();
     }
 
     private static String coded(String text) {

@@ -17,7 +17,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * Begins the work in the demo hall as an engineer would, through the same interface: row A is prepared, placed and started,
+ * Begins the work in the demo hall as an engineer would, through the same interface: row A is prepared, placed and
+ * started,
  * the core has units of every kind in different states, row B is only announced.
  *
  * <pre>
@@ -50,15 +51,31 @@ public final class Story {
         long core = begin("Ardal Hall 2, core", 9);
         CoreStory other = new CoreStory(this, base, core);
         other.ground(keyName, key);
-        send("PUT", "/api/bring-ups/" + rowA + "/network", network(8, "Management, row A", 408).toString(), "application/json");
-        send("POST", "/api/bring-ups/" + rowA + "/labels", Files.readString(directory.resolve("hall-2-row-a.csv")), "text/plain");
+        send(
+                "PUT",
+                "/api/bring-ups/" + rowA + "/network",
+                network(8, "Management, row A", 408).toString(),
+                "application/json");
+        send(
+                "POST",
+                "/api/bring-ups/" + rowA + "/labels",
+                Files.readString(directory.resolve("hall-2-row-a.csv")),
+                "text/plain");
         JsonNode proposal = send("GET", "/api/bring-ups/" + rowA + "/proposal?from=" + base + ".8.101", null, null);
         take(rowA, proposal);
         if (base.equals("10.40")) {
             send("POST", "/api/bring-ups/" + rowA + "/names/push", "{}", "application/json");
         }
-        send("POST", "/api/bring-ups/" + rowA + "/rounds", JSON.createObjectNode().put("width", 3).toString(), "application/json");
-        send("PUT", "/api/bring-ups/" + rowA + "/checks/pace", JSON.createObjectNode().put("minutes", 1).toString(), "application/json");
+        send(
+                "POST",
+                "/api/bring-ups/" + rowA + "/rounds",
+                JSON.createObjectNode().put("width", 3).toString(),
+                "application/json");
+        send(
+                "PUT",
+                "/api/bring-ups/" + rowA + "/checks/pace",
+                JSON.createObjectNode().put("minutes", 1).toString(),
+                "application/json");
         other.tell(Files.readString(directory.resolve("core-facts.csv")));
         send("DELETE", "/api/session", null, null);
     }
@@ -68,7 +85,14 @@ public final class Story {
     }
 
     void signIn(String login, String password) throws IOException, InterruptedException {
-        send("POST", "/api/session", JSON.createObjectNode().put("login", login).put("password", password).toString(), "application/json");
+        send(
+                "POST",
+                "/api/session",
+                JSON.createObjectNode()
+                        .put("login", login)
+                        .put("password", password)
+                        .toString(),
+                "application/json");
     }
 
     /** Something that is sent. */
@@ -108,7 +132,9 @@ public final class Story {
                 positions.add(word[0] + " u" + (Integer.parseInt(word[1]) + 2 * i));
             }
         }
-        return send("POST", "/api/bring-ups", request.toString(), "application/json").path("id").asLong();
+        return send("POST", "/api/bring-ups", request.toString(), "application/json")
+                .path("id")
+                .asLong();
     }
 
     ObjectNode network(int third, String name, int vlan) {
@@ -123,7 +149,10 @@ public final class Story {
         texts(network.putArray("timeServers"), List.of(net + "6", net + "7", net + "8"));
         ArrayNode ranges = network.putArray("ranges");
         ranges.addObject().put("purpose", "kept").put("run", net + "2-9").put("note", "routers, time and name servers");
-        ranges.addObject().put("purpose", "dhcp").put("run", net + "10-31").put("note", "handed out by DHCP, first contact only");
+        ranges.addObject()
+                .put("purpose", "dhcp")
+                .put("run", net + "10-31")
+                .put("note", "handed out by DHCP, first contact only");
         ranges.addObject().put("purpose", "pool").put("run", net + "32-223").put("note", "units");
         ranges.addObject().put("purpose", "kept").put("run", net + "240-254").put("note", "kept for the network team");
         return network;
@@ -152,9 +181,12 @@ public final class Story {
         return exchange(method, path, body, "application/json").body();
     }
 
-    private HttpResponse<byte[]> exchange(String method, String path, String body, String type) throws IOException, InterruptedException {
+    private HttpResponse<byte[]> exchange(String method, String path, String body, String type)
+            throws IOException, InterruptedException {
         HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(server + path))
-                .method(method, body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(body));
+                .method(
+                        method,
+                        body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(body));
         if (type != null) {
             request.header("Content-Type", type);
         }
@@ -163,7 +195,8 @@ public final class Story {
         }
         HttpResponse<byte[]> answer = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
         if (answer.statusCode() >= 300) {
-            throw new IOException(method + " " + path + ": " + answer.statusCode() + " " + new String(answer.body(), StandardCharsets.UTF_8));
+            throw new IOException(method + " " + path + ": " + answer.statusCode() + " "
+                    + new String(answer.body(), StandardCharsets.UTF_8));
         }
         answer.headers().firstValue("Set-Cookie").ifPresent(value -> cookie = value.split(";", 2)[0]);
         return answer;

@@ -23,7 +23,10 @@ final class WebKey {
     private final OneKey shown;
     private KeyPair asked;
 
-    /** @param file where it is kept, and beside it the one that was asked for; null where it need not outlive the process */
+    /**
+     * @param file where it is kept, and beside it the one that was asked for; null where it need not outlive the
+     * process
+     */
     WebKey(Path file, String commonName) {
         this.file = file;
         shown = (OneKey) KeyFile.selfSigned(file, commonName, -2, 730);
@@ -53,7 +56,13 @@ final class WebKey {
             KeyFile.keep(askedFile, asked);
         }
         ExtensionsGenerator extensions = new ExtensionsGenerator();
-        extensions.addExtension(Extension.subjectAlternativeName, false, new GeneralNames(names.stream().map(name -> new GeneralName(name.matches("[0-9.]+|.*:.*") ? GeneralName.iPAddress : GeneralName.dNSName, name)).toArray(GeneralName[]::new)));
+        extensions.addExtension(
+                Extension.subjectAlternativeName,
+                false,
+                new GeneralNames(names.stream()
+                        .map(name -> new GeneralName(
+                                name.matches("[0-9.]+|.*:.*") ? GeneralName.iPAddress : GeneralName.dNSName, name))
+                        .toArray(GeneralName[]::new)));
         var request = new JcaPKCS10CertificationRequestBuilder(new X500Name("CN=" + commonName), asked.getPublic())
                 .addAttribute(PKCSObjectIdentifiers.pkcs_9_at_extensionRequest, extensions.generate())
                 .build(new JcaContentSignerBuilder("SHA256withECDSA").build(asked.getPrivate()));
@@ -63,7 +72,9 @@ final class WebKey {
     /** Takes a chain for the key that a request was made for; false where it is for another one. */
     synchronized boolean take(String chain) throws Exception {
         X509Certificate[] certificates = KeyFile.certificates(chain);
-        if (asked == null || certificates.length == 0 || !certificates[0].getPublicKey().equals(asked.getPublic())) {
+        if (asked == null
+                || certificates.length == 0
+                || !certificates[0].getPublicKey().equals(asked.getPublic())) {
             return false;
         }
         become(new OneKey(asked.getPrivate(), certificates));

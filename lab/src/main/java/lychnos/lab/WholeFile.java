@@ -6,7 +6,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 
-/** Writes a text file that is never seen half written: neither by who reads it meanwhile, nor after the stand-in was killed. */
+/**
+ * Writes a text file that is never seen half written: neither by who reads it meanwhile, nor after the stand-in was
+ * killed.
+ */
 public final class WholeFile {
 
     private WholeFile() {}

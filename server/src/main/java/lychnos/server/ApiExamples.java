@@ -17,7 +17,8 @@ import org.eclipse.microprofile.openapi.models.media.MediaType;
 import org.eclipse.microprofile.openapi.models.responses.APIResponse;
 
 /**
- * Puts examples of requests and answers, as they stand in {@code api-examples.json}, into the description of the interface. An example of an
+ * Puts examples of requests and answers, as they stand in {@code api-examples.json}, into the description of the
+ * interface. An example of an
  * operation that there is not fails the build.
  */
 @OpenApiFilter(OpenApiFilter.RunStage.BUILD)
@@ -47,11 +48,15 @@ public class ApiExamples implements OASFilter {
     }
 
     private static void answered(Operation operation, JsonNode answer) {
-        APIResponse response = operation.getResponses().getAPIResponses().entrySet().stream().filter(each -> each.getKey().startsWith("2")).map(Map.Entry::getValue).findFirst().orElseGet(() -> {
-            APIResponse made = OASFactory.createAPIResponse().description("OK");
-            operation.getResponses().addAPIResponse("200", made);
-            return made;
-        });
+        APIResponse response = operation.getResponses().getAPIResponses().entrySet().stream()
+                .filter(each -> each.getKey().startsWith("2"))
+                .map(Map.Entry::getValue)
+                .findFirst()
+                .orElseGet(() -> {
+                    APIResponse made = OASFactory.createAPIResponse().description("OK");
+                    operation.getResponses().addAPIResponse("200", made);
+                    return made;
+                });
         if (response.getContent() == null) {
             response.setContent(OASFactory.createContent());
         }

@@ -4,7 +4,9 @@ import io.vertx.ext.web.Router;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
 
-/** The interface under its version: {@code /api/v1/…} is what programs build on; the page itself says {@code /api/…}. */
+/**
+ * The interface under its version: {@code /api/v1/…} is what programs build on; the page itself says {@code /api/…}.
+ */
 @ApplicationScoped
 public class ApiVersion {
 
@@ -13,6 +15,9 @@ public class ApiVersion {
     private static final int FIRST = -1000;
 
     void route(@Observes Router router) {
-        router.route(VERSIONED + "*").order(FIRST).handler(context -> context.reroute("/api/" + context.request().uri().substring(VERSIONED.length())));
+        router.route(VERSIONED + "*")
+                .order(FIRST)
+                .handler(context ->
+                        context.reroute("/api/" + context.request().uri().substring(VERSIONED.length())));
     }
 }

@@ -29,7 +29,9 @@ public interface LychnosConfig {
 
     Session session();
 
-    /** Accounts to make when there are none, as {@code login:name:role:password}, separated by semicolons: for the demo. */
+    /**
+     * Accounts to make when there are none, as {@code login:name:role:password}, separated by semicolons: for the demo.
+     */
     Optional<String> demoAccounts();
 
     /** A file that the one-time code for the first lead is written to, besides the log. */
@@ -102,7 +104,9 @@ public interface LychnosConfig {
 
     /** The sealed store. */
     interface Seal {
-        /** A file with the key: 32 bytes in hexadecimal. It is made, readable by its owner alone, where it is missing. */
+        /**
+         * A file with the key: 32 bytes in hexadecimal. It is made, readable by its owner alone, where it is missing.
+         */
         @WithDefault("lychnos-seal.key")
         Path keyFile();
     }

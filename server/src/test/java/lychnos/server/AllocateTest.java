@@ -47,17 +47,27 @@ class AllocateTest {
         String name = proposal.getString("lines[0].hostName");
         assertTrue(name.matches("t[0-9]+-srv-001-oob"), name);
         assertEquals(name + ".ardal.example. IN A 10.40.8.104", proposal.getString("lines[0].forward"));
-        assertEquals("104.8.40.10.in-addr.arpa. IN PTR " + name + ".ardal.example.", proposal.getString("lines[0].reverse"));
+        assertEquals(
+                "104.8.40.10.in-addr.arpa. IN PTR " + name + ".ardal.example.", proposal.getString("lines[0].reverse"));
     }
 
     @Test
     void aTakingIsUndoneInOnePiece() {
         long id = placed("R1 u5", "R1 u7");
-        String taking = client.take(id).then().statusCode(200).extract().jsonPath().getString("taking");
-        assertEquals(2, client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size());
-        client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of()).then().statusCode(204);
-        assertEquals(0, client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size());
-        client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of()).then().statusCode(409);
+        String taking =
+                client.take(id).then().statusCode(200).extract().jsonPath().getString("taking");
+        assertEquals(
+                2,
+                client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size());
+        client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of())
+                .then()
+                .statusCode(204);
+        assertEquals(
+                0,
+                client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size());
+        client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of())
+                .then()
+                .statusCode(409);
     }
 
     @Test
@@ -65,7 +75,10 @@ class AllocateTest {
         long id = placed("R1 u5");
         Map<String, Object> wanted = Client.taking(client.get("/api/bring-ups/" + id + "/proposal"));
         client.post("/api/bring-ups/" + id + "/takings", wanted).then().statusCode(200);
-        client.post("/api/bring-ups/" + id + "/takings", wanted).then().statusCode(409).body("detail", containsString("next fit"));
+        client.post("/api/bring-ups/" + id + "/takings", wanted)
+                .then()
+                .statusCode(409)
+                .body("detail", containsString("next fit"));
     }
 
     @Test
@@ -73,15 +86,25 @@ class AllocateTest {
         long id = placed("R1 u5");
         long unit = client.get("/api/bring-ups/" + id + "/prepare").getLong("units[0].id");
         for (String address : new String[] {"10.40.8.1", "10.40.8.102", "10.40.8.99", "10.40.9.100", "10.40.8.255"}) {
-            client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", List.of(Map.of("unitId", unit, "address", address, "hostName", "a")))).then().statusCode(409);
+            client.post(
+                            "/api/bring-ups/" + id + "/takings",
+                            Map.of("lines", List.of(Map.of("unitId", unit, "address", address, "hostName", "a"))))
+                    .then()
+                    .statusCode(409);
         }
-        client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", List.of(Map.of("unitId", unit, "address", "10.40.8.100", "hostName", "A_b")))).then().statusCode(400);
+        client.post(
+                        "/api/bring-ups/" + id + "/takings",
+                        Map.of("lines", List.of(Map.of("unitId", unit, "address", "10.40.8.100", "hostName", "A_b"))))
+                .then()
+                .statusCode(400);
     }
 
     /** 32 people take from one pool of 50 addresses, each for units of their own, until it is empty. */
     @Test
     void noAddressIsEverGivenTwice() throws Exception {
-        String[] positions = IntStream.rangeClosed(1, 64).mapToObj(i -> "R" + (1 + i / 40) + " u" + (1 + i % 40)).toArray(String[]::new);
+        String[] positions = IntStream.rangeClosed(1, 64)
+                .mapToObj(i -> "R" + (1 + i / 40) + " u" + (1 + i % 40))
+                .toArray(String[]::new);
         long id = client.bringUp(positions);
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.100-149", "kept 10.40.8.102-103"));
         List<Integer> units = client.get("/api/bring-ups/" + id + "/prepare").getList("units.id");
@@ -101,7 +124,9 @@ class AllocateTest {
         people.shutdown();
         assertEquals(48, all.size(), "50 in the pool less 2 kept");
         assertEquals(48, new HashSet<>(all).size());
-        assertEquals(48, client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size());
+        assertEquals(
+                48,
+                client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size());
     }
 
     /** Takes one address after another; a loser looks again. */
@@ -114,7 +139,11 @@ class AllocateTest {
                     return got;
                 }
                 Response answer = client.post(
-                        "/api/bring-ups/" + id + "/takings", Map.of("lines", List.of(Map.of("unitId", unit, "address", address, "hostName", "t" + id + "-" + unit))));
+                        "/api/bring-ups/" + id + "/takings",
+                        Map.of(
+                                "lines",
+                                List.of(Map.of(
+                                        "unitId", unit, "address", address, "hostName", "t" + id + "-" + unit))));
                 if (answer.statusCode() == 200) {
                     got.add(address);
                     break;
@@ -128,6 +157,11 @@ class AllocateTest {
     /** The lowest address that nobody has, as the ribbon shows it at this moment: all 32 aim at the same one. */
     private String firstFree(long id) {
         List<String> taken = client.get("/api/bring-ups/" + id + "/ribbon").getList("seats.address");
-        return IntStream.rangeClosed(100, 149).filter(i -> i != 102 && i != 103).mapToObj(i -> "10.40.8." + i).filter(address -> !taken.contains(address)).findFirst().orElse(null);
+        return IntStream.rangeClosed(100, 149)
+                .filter(i -> i != 102 && i != 103)
+                .mapToObj(i -> "10.40.8." + i)
+                .filter(address -> !taken.contains(address))
+                .findFirst()
+                .orElse(null);
     }
 }

@@ -19,35 +19,97 @@ import org.junit.jupiter.api.Test;
 /** The arrows between the modules point one way. */
 class ArchitectureTest {
 
-    private static final JavaClasses ALL = new ClassFileImporter().withImportOption(new ImportOption.DoNotIncludeTests()).importPackages("lychnos");
+    private static final JavaClasses ALL = new ClassFileImporter()
+            .withImportOption(new ImportOption.DoNotIncludeTests())
+            .importPackages("lychnos");
 
     @Test
     void coreKnowsNoFrameworkNoSocketNoDatabaseAndNoClock() {
-        assertTrue(ALL.stream().anyMatch(type -> type.getPackageName().startsWith("lychnos.core")), "core is looked at");
-        classes().that().resideInAPackage("lychnos.core..")
-                .should().onlyDependOnClassesThat().resideInAnyPackage("lychnos.core..", "java.lang..", "java.util..", "java.time..", "java.io..", "java.nio.charset..", "java.security..", "org.apache.commons.csv..", "org.snakeyaml.engine..")
+        assertTrue(
+                ALL.stream().anyMatch(type -> type.getPackageName().startsWith("lychnos.core")), "core is looked at");
+        classes()
+                .that()
+                .resideInAPackage("lychnos.core..")
+                .should()
+                .onlyDependOnClassesThat()
+                .resideInAnyPackage(
+                        "lychnos.core..",
+                        "java.lang..",
+                        "java.util..",
+                        "java.time..",
+                        "java.io..",
+                        "java.nio.charset..",
+                        "java.security..",
+                        "org.apache.commons.csv..",
+                        "org.snakeyaml.engine..")
                 .check(ALL);
-        noClasses().that().resideInAPackage("lychnos.core..").should().callMethod(java.time.Instant.class, "now").orShould().callMethod(System.class, "currentTimeMillis")
-                .orShould().callMethod(java.time.LocalDate.class, "now").orShould().callMethod(System.class, "nanoTime").check(ALL);
+        noClasses()
+                .that()
+                .resideInAPackage("lychnos.core..")
+                .should()
+                .callMethod(java.time.Instant.class, "now")
+                .orShould()
+                .callMethod(System.class, "currentTimeMillis")
+                .orShould()
+                .callMethod(java.time.LocalDate.class, "now")
+                .orShould()
+                .callMethod(System.class, "nanoTime")
+                .check(ALL);
     }
 
     @Test
     void wireDependsOnCoreAlone() {
-        noClasses().that().resideInAPackage("lychnos.wire..").should().dependOnClassesThat().resideInAnyPackage("lychnos.server..", "lychnos.lab..", "jakarta..", "org.hibernate..", "java.sql..").check(ALL);
+        noClasses()
+                .that()
+                .resideInAPackage("lychnos.wire..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("lychnos.server..", "lychnos.lab..", "jakarta..", "org.hibernate..", "java.sql..")
+                .check(ALL);
     }
 
     @Test
     void theLabStandsApart() {
-        noClasses().that().resideInAPackage("lychnos.lab..").should().dependOnClassesThat().resideInAnyPackage("lychnos.core..", "lychnos.wire..", "lychnos.server..").check(ALL);
-        noClasses().that().resideInAPackage("lychnos.server..").should().dependOnClassesThat().resideInAPackage("lychnos.lab..").check(ALL);
+        noClasses()
+                .that()
+                .resideInAPackage("lychnos.lab..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("lychnos.core..", "lychnos.wire..", "lychnos.server..")
+                .check(ALL);
+        noClasses()
+                .that()
+                .resideInAPackage("lychnos.server..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAPackage("lychnos.lab..")
+                .check(ALL);
     }
 
     @Test
     void onlyTheWireOpensConnectionsToMachines() {
-        noClasses().that().resideInAPackage("lychnos.server..").should().dependOnClassesThat().resideInAnyPackage("java.net.http..", "javax.net..").check(ALL);
+        noClasses()
+                .that()
+                .resideInAPackage("lychnos.server..")
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage("java.net.http..", "javax.net..")
+                .check(ALL);
         // a FileChannel alone, which is no connection
-        noClasses().that().resideInAPackage("lychnos.server..").should().dependOnClassesThat(JavaClass.Predicates.resideInAPackage("java.nio.channels..").and(DescribedPredicate.not(JavaClass.Predicates.equivalentTo(FileChannel.class)))).check(ALL);
-        noClasses().that().resideInAPackage("lychnos.server..").should().dependOnClassesThat().haveFullyQualifiedName("java.net.Socket").check(ALL);
+        noClasses()
+                .that()
+                .resideInAPackage("lychnos.server..")
+                .should()
+                .dependOnClassesThat(JavaClass.Predicates.resideInAPackage("java.nio.channels..")
+                        .and(DescribedPredicate.not(JavaClass.Predicates.equivalentTo(FileChannel.class))))
+                .check(ALL);
+        noClasses()
+                .that()
+                .resideInAPackage("lychnos.server..")
+                .should()
+                .dependOnClassesThat()
+                .haveFullyQualifiedName("java.net.Socket")
+                .check(ALL);
     }
 
     @Test

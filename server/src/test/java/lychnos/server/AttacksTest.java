@@ -63,13 +63,16 @@ class AttacksTest {
     }
 
     private void sql(String statement) {
-        QuarkusTransaction.requiringNew().run(() -> db.createNativeMutationQuery(statement).executeUpdate());
+        QuarkusTransaction.requiringNew()
+                .run(() -> db.createNativeMutationQuery(statement).executeUpdate());
     }
 
     private <T> List<T> atOnce(int many, java.util.function.IntFunction<T> work) throws Exception {
         ExecutorService pool = Executors.newFixedThreadPool(many);
         try {
-            List<Future<T>> begun = IntStream.range(0, many).mapToObj(i -> pool.submit(() -> work.apply(i))).toList();
+            List<Future<T>> begun = IntStream.range(0, many)
+                    .mapToObj(i -> pool.submit(() -> work.apply(i)))
+                    .toList();
             List<T> ended = new ArrayList<>();
             for (Future<T> each : begun) {
                 ended.add(each.get(60, TimeUnit.SECONDS));
@@ -84,17 +87,28 @@ class AttacksTest {
 
     @Test
     void noRouteActsOnABringUpThatDoesNotExist() {
-        for (String path : List.of("checks/cancel", "rounds/cancel", "consoles/stop", "measure", "names/push", "checks", "rounds")) {
+        for (String path : List.of(
+                "checks/cancel", "rounds/cancel", "consoles/stop", "measure", "names/push", "checks", "rounds")) {
             lead.post("/api/bring-ups/" + NO_SUCH + "/" + path, Map.of()).then().statusCode(404);
             lead.post("/api/bring-ups/999999/" + path, Map.of()).then().statusCode(404);
         }
-        assertTrue(lead.post("/api/chain/verifications", Map.of()).then().statusCode(200).extract().jsonPath().getList("breaks").isEmpty());
+        assertTrue(lead.post("/api/chain/verifications", Map.of())
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getList("breaks")
+                .isEmpty());
     }
 
     @Test
     void theJournalNamesOnlyWhatExists() {
         for (String column : List.of("bring_up_id", "unit_id")) {
-            assertThrows(RuntimeException.class, () -> sql("insert into journal (actor, act, " + column + ") values ('somebody', 'did something', " + NO_SUCH + ")"), column);
+            assertThrows(
+                    RuntimeException.class,
+                    () -> sql("insert into journal (actor, act, " + column + ") values ('somebody', 'did something', "
+                            + NO_SUCH + ")"),
+                    column);
         }
     }
 
@@ -103,20 +117,45 @@ class AttacksTest {
         // such a row may stand in a database from before
         sql("alter table journal drop constraint journal_bring_up");
         sql("insert into journal (actor, act, bring_up_id) values ('somebody', 'did something', " + NO_SUCH + ")");
-        sql("alter table journal add constraint journal_bring_up foreign key (bring_up_id) references bring_up not valid");
-        JsonPath looked = lead.post("/api/chain/verifications", Map.of()).then().statusCode(200).extract().jsonPath();
+        sql("alter table journal add constraint journal_bring_up foreign key (bring_up_id) references bring_up "
+                + "not valid");
+        JsonPath looked = lead.post("/api/chain/verifications", Map.of())
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath();
         assertTrue(looked.getList("breaks").isEmpty(), looked::prettify);
     }
 
     @Test
     void ofTwoWhoSaveTheSameEntryOneIsToldThatItWasChanged() throws Exception {
-        Map<String, Object> time = new HashMap<>(Map.of("sort", "time", "name", "ntp-4", "values", Map.of("address", "127.40.8.9")));
-        long thing = Long.parseLong(engineer.request().body(time).put("/api/bring-ups/" + id + "/things").then().statusCode(200).extract().asString());
+        Map<String, Object> time =
+                new HashMap<>(Map.of("sort", "time", "name", "ntp-4", "values", Map.of("address", "127.40.8.9")));
+        long thing = Long.parseLong(engineer.request()
+                .body(time)
+                .put("/api/bring-ups/" + id + "/things")
+                .then()
+                .statusCode(200)
+                .extract()
+                .asString());
         int both = 0;
         for (int round = 0; round < 15; round++) {
-            String version = engineer.get("/api/bring-ups/" + id + "/things/" + thing).getString("version");
+            String version =
+                    engineer.get("/api/bring-ups/" + id + "/things/" + thing).getString("version");
             int now = round;
-            List<Integer> statuses = atOnce(2, i -> engineer.request().header("If-Match", "\"" + version + "\"").body(Map.of("id", thing, "sort", "time", "name", "ntp-4", "values", Map.of("address", "127.40.8." + (20 + 2 * now + i)))).put("/api/bring-ups/" + id + "/things").statusCode());
+            List<Integer> statuses = atOnce(2, i -> engineer.request()
+                    .header("If-Match", "\"" + version + "\"")
+                    .body(Map.of(
+                            "id",
+                            thing,
+                            "sort",
+                            "time",
+                            "name",
+                            "ntp-4",
+                            "values",
+                            Map.of("address", "127.40.8." + (20 + 2 * now + i))))
+                    .put("/api/bring-ups/" + id + "/things")
+                    .statusCode());
             both += statuses.stream().filter(status -> status == 200).count() == 2 ? 1 : 0;
             assertTrue(statuses.contains(200) && (statuses.contains(412) || both > 0), statuses::toString);
         }
@@ -127,48 +166,108 @@ class AttacksTest {
     void whoComesSecondIsToldSoAndNotThatTheServerFailed() throws Exception {
         for (int round = 0; round < 5; round++) {
             String name = "ntp-" + round;
-            List<Integer> statuses = atOnce(4, i -> engineer.request().body(Map.of("sort", "time", "name", name, "values", Map.of("address", "127.40.8.9"))).put("/api/bring-ups/" + id + "/things").statusCode());
+            List<Integer> statuses = atOnce(4, i -> engineer.request()
+                    .body(Map.of("sort", "time", "name", name, "values", Map.of("address", "127.40.8.9")))
+                    .put("/api/bring-ups/" + id + "/things")
+                    .statusCode());
             assertEquals(1, statuses.stream().filter(status -> status == 200).count(), statuses::toString);
             assertTrue(statuses.stream().allMatch(status -> status < 500), statuses::toString);
-            long thing = engineer.get("/api/bring-ups/" + id + "/prepare").getLong("things.find { it.name == '" + name + "' }.id");
-            List<Integer> deleted = atOnce(3, i -> engineer.request().delete("/api/bring-ups/" + id + "/things/" + thing).statusCode());
+            long thing = engineer.get("/api/bring-ups/" + id + "/prepare")
+                    .getLong("things.find { it.name == '" + name + "' }.id");
+            List<Integer> deleted = atOnce(3, i -> engineer.request()
+                    .delete("/api/bring-ups/" + id + "/things/" + thing)
+                    .statusCode());
             assertEquals(1, deleted.stream().filter(status -> status == 204).count(), deleted::toString);
             assertTrue(deleted.stream().allMatch(status -> status < 500), deleted::toString);
         }
-        List<Integer> vantages = atOnce(4, i -> lead.post("/api/vantages", Map.of("name", "cage-" + id)).statusCode());
+        List<Integer> vantages = atOnce(
+                4, i -> lead.post("/api/vantages", Map.of("name", "cage-" + id)).statusCode());
         assertEquals(1, vantages.stream().filter(status -> status == 200).count(), vantages::toString);
         assertTrue(vantages.stream().allMatch(status -> status < 500), vantages::toString);
     }
 
     @Test
     void aRequestThatIsSentSixTimesAtOnceIsCarriedOutOnceAndAnsweredSixTimes() throws Exception {
-        List<Response> answers = atOnce(6, i -> engineer.request().header("Idempotency-Key", "announce-" + id).body(Map.of("kind", "index-appliance", "count", 1, "members", 1)).post("/api/bring-ups/" + id + "/units"));
+        List<Response> answers = atOnce(6, i -> engineer.request()
+                .header("Idempotency-Key", "announce-" + id)
+                .body(Map.of("kind", "index-appliance", "count", 1, "members", 1))
+                .post("/api/bring-ups/" + id + "/units"));
         answers.forEach(answer -> answer.then().statusCode(200));
-        assertEquals(1, answers.stream().map(answer -> answer.body().asString()).distinct().count());
-        assertEquals(2, engineer.get("/api/bring-ups/" + id + "/prepare").getList("units").size());
+        assertEquals(
+                1,
+                answers.stream()
+                        .map(answer -> answer.body().asString())
+                        .distinct()
+                        .count());
+        assertEquals(
+                2,
+                engineer.get("/api/bring-ups/" + id + "/prepare")
+                        .getList("units")
+                        .size());
     }
 
     @Test
     void aRefusedRequestFreesItsKeyAndATokenIsNotShownTwice() {
-        engineer.request().header("Idempotency-Key", "refused-" + id).body(Map.of("kind", "no-such-kind", "count", 1, "members", 1)).post("/api/bring-ups/" + id + "/units").then().statusCode(400);
-        engineer.request().header("Idempotency-Key", "refused-" + id).body(Map.of("kind", "index-appliance", "count", 1, "members", 1)).post("/api/bring-ups/" + id + "/units").then().statusCode(200);
+        engineer.request()
+                .header("Idempotency-Key", "refused-" + id)
+                .body(Map.of("kind", "no-such-kind", "count", 1, "members", 1))
+                .post("/api/bring-ups/" + id + "/units")
+                .then()
+                .statusCode(400);
+        engineer.request()
+                .header("Idempotency-Key", "refused-" + id)
+                .body(Map.of("kind", "index-appliance", "count", 1, "members", 1))
+                .post("/api/bring-ups/" + id + "/units")
+                .then()
+                .statusCode(200);
         Map<String, Object> wanted = Map.of("name", "monitoring " + id, "role", "viewer", "days", 1);
-        engineer.request().header("Idempotency-Key", "token-" + id).body(wanted).post("/api/tokens").then().statusCode(200).body("token", notNullValue());
-        engineer.request().header("Idempotency-Key", "token-" + id).body(wanted).post("/api/tokens").then().statusCode(409).body("detail", containsString("carried out already"));
+        engineer.request()
+                .header("Idempotency-Key", "token-" + id)
+                .body(wanted)
+                .post("/api/tokens")
+                .then()
+                .statusCode(200)
+                .body("token", notNullValue());
+        engineer.request()
+                .header("Idempotency-Key", "token-" + id)
+                .body(wanted)
+                .post("/api/tokens")
+                .then()
+                .statusCode(409)
+                .body("detail", containsString("carried out already"));
     }
 
     private long arrayUnit() {
-        return engineer.post("/api/bring-ups/" + id + "/units", Map.of("kind", "hypervisor-host", "count", 1, "members", 1)).then().statusCode(200).extract().jsonPath().getLong("[0]");
+        return engineer.post(
+                        "/api/bring-ups/" + id + "/units", Map.of("kind", "hypervisor-host", "count", 1, "members", 1))
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getLong("[0]");
     }
 
     private JsonPath setRoot(long unit, String value, String seen) {
         Map<String, Object> cell = new HashMap<>(Map.of("unitId", unit, "member", "", "name", "root", "value", value));
         cell.put("seen", seen);
-        return engineer.request().body(Map.of("cells", List.of(cell))).put("/api/bring-ups/" + id + "/facts").then().statusCode(200).extract().jsonPath();
+        return engineer.request()
+                .body(Map.of("cells", List.of(cell)))
+                .put("/api/bring-ups/" + id + "/facts")
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath();
     }
 
     private String sealedRoot(long unit) {
-        return QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery("select encode(nonce, 'hex') || encode(sealed, 'hex') from fact where unit_id = :unit and name = 'root'", String.class).setParameter("unit", unit).getResultStream().findFirst().orElse(""));
+        return QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery(
+                        "select encode(nonce, 'hex') || encode(sealed, 'hex') from fact where unit_id = :unit and "
+                                + "name = 'root'",
+                        String.class)
+                .setParameter("unit", unit)
+                .getResultStream()
+                .findFirst()
+                .orElse(""));
     }
 
     @Test
@@ -177,19 +276,34 @@ class AttacksTest {
         JsonPath first = setRoot(unit, "first-secret-of-all", "");
         assertEquals(1, first.getInt("changed"));
         String sealed = sealedRoot(unit);
-        String entry = QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery("select cast(after as text) from journal where bring_up_id = :id order by id desc limit 1", String.class).setParameter("id", id).getSingleResult());
+        String entry = QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery(
+                        "select cast(after as text) from journal where bring_up_id = :id order by id desc limit 1",
+                        String.class)
+                .setParameter("id", id)
+                .getSingleResult());
         assertTrue(entry.contains("\"root\"") && !entry.contains("first-secret") && !entry.contains("nonce"), entry);
-        assertTrue(setRoot(unit, "(sealed)", null).getString("faults[0].reason").contains("stands in place of a password"));
-        assertTrue(setRoot(unit, "another-secret-1", "").getString("faults[0].reason").contains("since you looked"), "what was seen is not what stands there");
+        assertTrue(setRoot(unit, "(sealed)", null)
+                .getString("faults[0].reason")
+                .contains("stands in place of a password"));
+        assertTrue(
+                setRoot(unit, "another-secret-1", "")
+                        .getString("faults[0].reason")
+                        .contains("since you looked"),
+                "what was seen is not what stands there");
         assertEquals(sealed, sealedRoot(unit));
         long cleared = setRoot(unit, "", "(sealed)").getLong("changeId");
         assertEquals("", sealedRoot(unit));
-        engineer.post("/api/sheet-changes/" + cleared + "/undo", Map.of()).then().statusCode(200);
+        engineer.post("/api/sheet-changes/" + cleared + "/undo", Map.of())
+                .then()
+                .statusCode(200);
         assertEquals(sealed, sealedRoot(unit), "the secret itself is back");
         long changed = setRoot(unit, "another-secret-2", "(sealed)").getLong("changeId");
         setRoot(unit, "another-secret-3", "(sealed)");
         String newest = sealedRoot(unit);
-        engineer.post("/api/sheet-changes/" + changed + "/undo", Map.of()).then().statusCode(200).body(equalTo("0"));
+        engineer.post("/api/sheet-changes/" + changed + "/undo", Map.of())
+                .then()
+                .statusCode(200)
+                .body(equalTo("0"));
         assertEquals(newest, sealedRoot(unit), "one that was changed since is left as it is");
     }
 
@@ -198,34 +312,77 @@ class AttacksTest {
     @Test
     void aPageOfAnotherOriginChangesNothingAndOpensNoSocket() {
         String labels = "serial,mac\nEVIL-1,02:4c:59:00:00:01\n";
-        for (Map<String, String> headers : List.of(Map.of("Origin", "http://127.0.0.1:9999"), Map.of("Sec-Fetch-Site", "same-site"), Map.of("Sec-Fetch-Site", "cross-site"), Map.of("Origin", "null"), Map.of("Origin", "https://bmc-1.ardal.example"))) {
-            given().cookie("lychnos", engineer.cookie()).headers(headers).contentType("text/plain").body(labels).post("/api/bring-ups/" + id + "/labels").then().statusCode(403).contentType("application/problem+json");
-            given().cookie("lychnos", engineer.cookie()).headers(headers).contentType("text/plain").post("/api/v1/bring-ups/" + id + "/consoles/stop").then().statusCode(403);
-            given().headers(headers).contentType(ContentType.JSON).body(Map.of("login", "rack-one", "password", "engineer-at-rack-one")).post("/api/session").then().statusCode(403);
-            given().cookie("lychnos", engineer.cookie()).headers(headers).header("Connection", "Upgrade").header("Upgrade", "websocket").header("Sec-WebSocket-Version", "13").header("Sec-WebSocket-Key", "dGhlIHNhbXBsZSBub25jZQ==").get("/api/live").then().statusCode(403);
+        for (Map<String, String> headers : List.of(
+                Map.of("Origin", "http://127.0.0.1:9999"),
+                Map.of("Sec-Fetch-Site", "same-site"),
+                Map.of("Sec-Fetch-Site", "cross-site"),
+                Map.of("Origin", "null"),
+                Map.of("Origin", "https://bmc-1.ardal.example"))) {
+            given().cookie("lychnos", engineer.cookie())
+                    .headers(headers)
+                    .contentType("text/plain")
+                    .body(labels)
+                    .post("/api/bring-ups/" + id + "/labels")
+                    .then()
+                    .statusCode(403)
+                    .contentType("application/problem+json");
+            given().cookie("lychnos", engineer.cookie())
+                    .headers(headers)
+                    .contentType("text/plain")
+                    .post("/api/v1/bring-ups/" + id + "/consoles/stop")
+                    .then()
+                    .statusCode(403);
+            given().headers(headers)
+                    .contentType(ContentType.JSON)
+                    .body(Map.of("login", "rack-one", "password", "engineer-at-rack-one"))
+                    .post("/api/session")
+                    .then()
+                    .statusCode(403);
+            given().cookie("lychnos", engineer.cookie())
+                    .headers(headers)
+                    .header("Connection", "Upgrade")
+                    .header("Upgrade", "websocket")
+                    .header("Sec-WebSocket-Version", "13")
+                    .header("Sec-WebSocket-Key", "dGhlIHNhbXBsZSBub25jZQ==")
+                    .get("/api/live")
+                    .then()
+                    .statusCode(403);
         }
         String own = "http://" + root.getHost() + ":" + root.getPort();
-        given().cookie("lychnos", engineer.cookie()).header("Origin", own).header("Sec-Fetch-Site", "same-origin").contentType(ContentType.JSON).body("{}").post("/api/bring-ups/" + id + "/consoles/stop").then().statusCode(204);
+        given().cookie("lychnos", engineer.cookie())
+                .header("Origin", own)
+                .header("Sec-Fetch-Site", "same-origin")
+                .contentType(ContentType.JSON)
+                .body("{}")
+                .post("/api/bring-ups/" + id + "/consoles/stop")
+                .then()
+                .statusCode(204);
     }
 
     @Test
     void aSocketEndsWithTheSessionThatOpenedIt() throws Exception {
         CompletableFuture<Integer> closed = new CompletableFuture<>();
         CompletableFuture<String> opened = new CompletableFuture<>();
-        WebSocket socket = HttpClient.newHttpClient().newWebSocketBuilder().header("Cookie", "lychnos=" + engineer.cookie()).buildAsync(URI.create("ws://" + root.getHost() + ":" + root.getPort() + "/api/live"), new WebSocket.Listener() {
-            @Override
-            public CompletionStage<?> onText(WebSocket from, CharSequence data, boolean last) {
-                opened.complete(data.toString());
-                from.request(1);
-                return null;
-            }
+        WebSocket socket = HttpClient.newHttpClient()
+                .newWebSocketBuilder()
+                .header("Cookie", "lychnos=" + engineer.cookie())
+                .buildAsync(
+                        URI.create("ws://" + root.getHost() + ":" + root.getPort() + "/api/live"),
+                        new WebSocket.Listener() {
+                            @Override
+                            public CompletionStage<?> onText(WebSocket from, CharSequence data, boolean last) {
+                                opened.complete(data.toString());
+                                from.request(1);
+                                return null;
+                            }
 
-            @Override
-            public CompletionStage<?> onClose(WebSocket from, int code, String reason) {
-                closed.complete(code);
-                return null;
-            }
-        }).get(20, TimeUnit.SECONDS);
+                            @Override
+                            public CompletionStage<?> onClose(WebSocket from, int code, String reason) {
+                                closed.complete(code);
+                                return null;
+                            }
+                        })
+                .get(20, TimeUnit.SECONDS);
         assertEquals("0 all", opened.get(20, TimeUnit.SECONDS));
         engineer.request().delete("/api/session").then().statusCode(204);
         closed.get(20, TimeUnit.SECONDS);
@@ -234,46 +391,116 @@ class AttacksTest {
 
     @Test
     void aTokenMakesNoTokenShowsNoPasswordAndEndsWithItsOwner() {
-        String token = lead.post("/api/tokens", Map.of("name", "export " + id, "role", "lead", "days", 2)).then().statusCode(200).extract().jsonPath().getString("token");
+        String token = lead.post("/api/tokens", Map.of("name", "export " + id, "role", "lead", "days", 2))
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getString("token");
         given().auth().oauth2(token).get("/api/bring-ups").then().statusCode(200);
-        given().auth().oauth2(token).contentType(ContentType.JSON).body(Map.of("name", "more", "role", "viewer", "days", 366)).post("/api/tokens").then().statusCode(403).body("detail", containsString("token"));
-        given().auth().oauth2(token).contentType(ContentType.JSON).post("/api/dialogues/1/steps/0/password").then().statusCode(403).body("detail", containsString("token"));
-        given().auth().oauth2(token).contentType(ContentType.JSON).body(Map.of("key", "x")).post("/api/bring-ups/" + id + "/credentials").then().statusCode(403);
-        given().auth().oauth2(token).contentType(ContentType.JSON).body(Map.of("login", "made-by-a-token", "name", "x", "role", "lead")).post("/api/people").then().statusCode(403);
+        given().auth()
+                .oauth2(token)
+                .contentType(ContentType.JSON)
+                .body(Map.of("name", "more", "role", "viewer", "days", 366))
+                .post("/api/tokens")
+                .then()
+                .statusCode(403)
+                .body("detail", containsString("token"));
+        given().auth()
+                .oauth2(token)
+                .contentType(ContentType.JSON)
+                .post("/api/dialogues/1/steps/0/password")
+                .then()
+                .statusCode(403)
+                .body("detail", containsString("token"));
+        given().auth()
+                .oauth2(token)
+                .contentType(ContentType.JSON)
+                .body(Map.of("key", "x"))
+                .post("/api/bring-ups/" + id + "/credentials")
+                .then()
+                .statusCode(403);
+        given().auth()
+                .oauth2(token)
+                .contentType(ContentType.JSON)
+                .body(Map.of("login", "made-by-a-token", "name", "x", "role", "lead"))
+                .post("/api/people")
+                .then()
+                .statusCode(403);
     }
 
     @Test
     void aPasswordIsShownOnlyRightAfterOnesOwnWasTyped() {
-        sql("update sign_in set password_at = now() - interval '11 minutes' where account_id = (select id from account where login = 'rack-one')");
-        engineer.post("/api/dialogues/1/steps/0/password", Map.of()).then().statusCode(403).body("code", equalTo("SIGN_IN_AGAIN"));
-        engineer.post("/api/session/confirm", Map.of("password", "not the password")).then().statusCode(400).body("faults[0].field", equalTo("old"));
+        sql("update sign_in set password_at = now() - interval '11 minutes' where account_id = (select id from "
+                + "account where login = 'rack-one')");
+        engineer.post("/api/dialogues/1/steps/0/password", Map.of())
+                .then()
+                .statusCode(403)
+                .body("code", equalTo("SIGN_IN_AGAIN"));
+        engineer.post("/api/session/confirm", Map.of("password", "not the password"))
+                .then()
+                .statusCode(400)
+                .body("faults[0].field", equalTo("old"));
         engineer.post("/api/dialogues/1/steps/0/password", Map.of()).then().statusCode(403);
-        engineer.post("/api/session/confirm", Map.of("password", "engineer-at-rack-one")).then().statusCode(204);
+        engineer.post("/api/session/confirm", Map.of("password", "engineer-at-rack-one"))
+                .then()
+                .statusCode(204);
         engineer.post("/api/dialogues/1/steps/0/password", Map.of()).then().statusCode(not(equalTo(403)));
     }
 
     @Test
     void aPasswordOfAServiceIsTypedAgainWhereItWouldGoSomewhereElse() {
-        Map<String, String> values = new HashMap<>(Map.of("address", "127.40.8.23", "port", "3128", "user", "lychnos", "key", "word-for-the-proxy"));
+        Map<String, String> values = new HashMap<>(
+                Map.of("address", "127.40.8.23", "port", "3128", "user", "lychnos", "key", "word-for-the-proxy"));
         Map<String, Object> proxy = new HashMap<>(Map.of("sort", "proxy", "name", "proxy-1", "values", values));
-        engineer.request().body(proxy).put("/api/bring-ups/" + id + "/things").then().statusCode(403).body("detail", containsString("by a lead"));
-        long thing = Long.parseLong(lead.request().body(proxy).put("/api/bring-ups/" + id + "/things").then().statusCode(200).extract().asString());
+        engineer.request()
+                .body(proxy)
+                .put("/api/bring-ups/" + id + "/things")
+                .then()
+                .statusCode(403)
+                .body("detail", containsString("by a lead"));
+        long thing = Long.parseLong(lead.request()
+                .body(proxy)
+                .put("/api/bring-ups/" + id + "/things")
+                .then()
+                .statusCode(200)
+                .extract()
+                .asString());
         proxy.put("id", thing);
-        for (Map.Entry<String, String> other : Map.of("address", "127.40.8.66", "port", "3129", "user", "somebody").entrySet()) {
+        for (Map.Entry<String, String> other : Map.of("address", "127.40.8.66", "port", "3129", "user", "somebody")
+                .entrySet()) {
             Map<String, String> changed = new HashMap<>(values);
             changed.put("key", "(sealed)");
             changed.put(other.getKey(), other.getValue());
             proxy.put("values", changed);
-            lead.request().body(proxy).put("/api/bring-ups/" + id + "/things").then().statusCode(400).body("faults[0].field", equalTo("key"));
-            engineer.request().body(proxy).put("/api/bring-ups/" + id + "/things").then().statusCode(not(equalTo(200)));
+            lead.request()
+                    .body(proxy)
+                    .put("/api/bring-ups/" + id + "/things")
+                    .then()
+                    .statusCode(400)
+                    .body("faults[0].field", equalTo("key"));
+            engineer.request()
+                    .body(proxy)
+                    .put("/api/bring-ups/" + id + "/things")
+                    .then()
+                    .statusCode(not(equalTo(200)));
         }
         Map<String, String> harmless = new HashMap<>(values);
         harmless.put("key", "(sealed)");
         harmless.put("target", "activate.ardal.example:443");
         proxy.put("values", harmless);
-        lead.request().body(proxy).put("/api/bring-ups/" + id + "/things").then().statusCode(200);
+        lead.request()
+                .body(proxy)
+                .put("/api/bring-ups/" + id + "/things")
+                .then()
+                .statusCode(200);
         harmless.put("target", "x\nSET pwned 1\nQUIT\n#:443");
-        lead.request().body(proxy).put("/api/bring-ups/" + id + "/things").then().statusCode(400).body("faults[0].field", equalTo("target"));
+        lead.request()
+                .body(proxy)
+                .put("/api/bring-ups/" + id + "/things")
+                .then()
+                .statusCode(400)
+                .body("faults[0].field", equalTo("target"));
     }
 
     @Test
@@ -281,10 +508,25 @@ class AttacksTest {
         Client viewer = Client.viewer();
         viewer.post("/api/bring-ups/" + id + "/measure", Map.of()).then().statusCode(403);
         viewer.post("/api/chain/verifications", Map.of()).then().statusCode(403);
-        lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "webhook", "to", "https://127.40.8.30/hooks/very-secret-path")).then().statusCode(200);
-        viewer.request().get("/api/bring-ups/" + id + "/notices").then().body("[0].to", equalTo("https://127.40.8.30/…"));
-        lead.request().get("/api/bring-ups/" + id + "/notices").then().body("[0].to", containsString("very-secret-path"));
-        assertFalse(QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery("select act from journal where bring_up_id = :id", String.class).setParameter("id", id).getResultList()).toString().contains("very-secret-path"));
+        lead.post(
+                        "/api/bring-ups/" + id + "/notices",
+                        Map.of("sort", "webhook", "to", "https://127.40.8.30/hooks/very-secret-path"))
+                .then()
+                .statusCode(200);
+        viewer.request()
+                .get("/api/bring-ups/" + id + "/notices")
+                .then()
+                .body("[0].to", equalTo("https://127.40.8.30/…"));
+        lead.request()
+                .get("/api/bring-ups/" + id + "/notices")
+                .then()
+                .body("[0].to", containsString("very-secret-path"));
+        assertFalse(QuarkusTransaction.requiringNew()
+                .call(() -> db.createNativeQuery("select act from journal where bring_up_id = :id", String.class)
+                        .setParameter("id", id)
+                        .getResultList())
+                .toString()
+                .contains("very-secret-path"));
     }
 
     // --- load and bad requests ---
@@ -297,11 +539,18 @@ class AttacksTest {
                 Socket socket = new Socket(root.getHost(), root.getPort());
                 slow.add(socket);
                 String path = i % 2 == 0 ? "/api/session" : "/api/first-lead";
-                socket.getOutputStream().write(("POST " + path + " HTTP/1.1\r\nHost: x\r\nContent-Type: application/json\r\nContent-Length: 4000\r\n\r\n{").getBytes(StandardCharsets.US_ASCII));
+                socket.getOutputStream()
+                        .write(("POST " + path
+                                        + " HTTP/1.1\r\nHost: x\r\nContent-Type: application/json\r\nContent-Length: "
+                                        + "4000\r\n\r\n{")
+                                .getBytes(StandardCharsets.US_ASCII));
             }
             // with a worker held by each of them nothing would be answered any more
             for (int i = 0; i < 5; i++) {
-                engineer.request().get("/api/bring-ups/" + id + "/prepare").then().statusCode(200);
+                engineer.request()
+                        .get("/api/bring-ups/" + id + "/prepare")
+                        .then()
+                        .statusCode(200);
             }
             Socket first = slow.get(0);
             first.setSoTimeout(20_000);
@@ -318,27 +567,57 @@ class AttacksTest {
 
     @Test
     void aLargeBodyAtAnOpenRouteIsNotRead() {
-        given().contentType(ContentType.JSON).body("{\"login\":\"" + "a".repeat(20_000) + "\"}").post("/api/session").then().statusCode(413).contentType("application/problem+json");
+        given().contentType(ContentType.JSON)
+                .body("{\"login\":\"" + "a".repeat(20_000) + "\"}")
+                .post("/api/session")
+                .then()
+                .statusCode(413)
+                .contentType("application/problem+json");
     }
 
     @Test
     void aFloodOfSignInsIsToldWhenToComeBackAndTheRightPasswordGetsIn() throws Exception {
-        List<Response> flood = atOnce(40, i -> given().contentType(ContentType.JSON).body(Map.of("login", "guess-" + id + "-" + i, "password", "wrong password " + i)).post("/api/session"));
-        assertTrue(flood.stream().allMatch(answer -> answer.statusCode() == 401 || answer.statusCode() == 429), () -> flood.stream().map(Response::statusCode).toList().toString());
-        flood.stream().filter(answer -> answer.statusCode() == 429).forEach(answer -> answer.then().header("Retry-After", notNullValue()));
+        List<Response> flood = atOnce(40, i -> given().contentType(ContentType.JSON)
+                .body(Map.of("login", "guess-" + id + "-" + i, "password", "wrong password " + i))
+                .post("/api/session"));
+        assertTrue(
+                flood.stream().allMatch(answer -> answer.statusCode() == 401 || answer.statusCode() == 429),
+                () -> flood.stream().map(Response::statusCode).toList().toString());
+        flood.stream().filter(answer -> answer.statusCode() == 429).forEach(answer -> answer.then()
+                .header("Retry-After", notNullValue()));
         for (int i = 0; i < 8; i++) {
-            given().contentType(ContentType.JSON).body(Map.of("login", "night-watch", "password", "wrong password " + i)).post("/api/session").then().statusCode(401);
+            given().contentType(ContentType.JSON)
+                    .body(Map.of("login", "night-watch", "password", "wrong password " + i))
+                    .post("/api/session")
+                    .then()
+                    .statusCode(401);
         }
-        given().contentType(ContentType.JSON).body(Map.of("login", "night-watch", "password", "only-looking-around")).post("/api/session").then().statusCode(204);
-        List<String> told = QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery("select act from journal where act like '%sign-in%' or act like 'signed in%' order by id desc limit 100", String.class).getResultList());
-        assertTrue(told.stream().anyMatch(act -> act.startsWith("refused")) && told.stream().anyMatch(act -> act.startsWith("signed in")), told::toString);
-        assertTrue(told.stream().filter(act -> act.startsWith("refused a")).count() < 12, "failures of a minute are one entry");
+        given().contentType(ContentType.JSON)
+                .body(Map.of("login", "night-watch", "password", "only-looking-around"))
+                .post("/api/session")
+                .then()
+                .statusCode(204);
+        List<String> told = QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery(
+                        "select act from journal where act like '%sign-in%' or act like 'signed in%' order by id "
+                                + "desc limit 100",
+                        String.class)
+                .getResultList());
+        assertTrue(
+                told.stream().anyMatch(act -> act.startsWith("refused"))
+                        && told.stream().anyMatch(act -> act.startsWith("signed in")),
+                told::toString);
+        assertTrue(
+                told.stream().filter(act -> act.startsWith("refused a")).count() < 12,
+                "failures of a minute are one entry");
     }
 
     @Test
     void answersAreNotStoredAndMissingFilesNotRemembered() {
         engineer.request().get("/api/bring-ups").then().header("Cache-Control", "no-store");
-        given().get("/assets/no-such-file.js").then().statusCode(404).header("Cache-Control", not(containsString("immutable")));
+        given().get("/assets/no-such-file.js")
+                .then()
+                .statusCode(404)
+                .header("Cache-Control", not(containsString("immutable")));
         given().get("/q/metrics").then().statusCode(401);
         given().get("/q/openapi").then().statusCode(401);
     }

@@ -23,7 +23,10 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
-/** Nodes whose controllers are found by the leases of a real DHCP server and set over Redfish, and that make a cluster on their pages. */
+/**
+ * Nodes whose controllers are found by the leases of a real DHCP server and set over Redfish, and that make a cluster
+ * on their pages.
+ */
 @QuarkusTest
 @TestProfile(BackupStoreTest.WithLeases.class)
 class BackupStoreTest {
@@ -105,7 +108,16 @@ class BackupStoreTest {
         stage.ready().begin(unit, "run");
         stage.toTheEnd(unit);
         ConsoleStage.until("all are proven", () -> prove().getInt("proven") == 7);
-        assertEquals(List.of("cluster", "node 1 port 1", "node 1 port 2", "node 2 port 1", "node 2 port 2", "node 1 controller", "node 2 controller"), prove().getList("endpoints.role"));
+        assertEquals(
+                List.of(
+                        "cluster",
+                        "node 1 port 1",
+                        "node 1 port 2",
+                        "node 2 port 1",
+                        "node 2 port 2",
+                        "node 1 controller",
+                        "node 2 controller"),
+                prove().getList("endpoints.role"));
         JsonPath controller = stage.proof(unit, "node 2 controller");
         assertEquals("9 of 9 values", controller.getString("rungs[5].seen"));
         assertEquals("factory password refused; 80 shut", controller.getString("rungs[6].seen"));
@@ -114,17 +126,34 @@ class BackupStoreTest {
         assertTrue(cluster.getString("rungs[3].seen").contains("Seathwaite ardal-backup"), cluster::prettify);
         // somebody puts another certificate there
         sql("update known_certificate set fingerprint = repeat('0', 64) where role = 'cluster' and unit_id = " + unit);
-        sql("update accepted_trait set value = repeat('0', 64) where what = 'certificate' and role = 'cluster' and unit_id = " + unit);
-        stage.client.post("/api/bring-ups/" + stage.bringUp + "/checks", Map.of("units", List.of(unit))).then().statusCode(200);
-        ConsoleStage.until("it is told", () -> Boolean.FALSE.equals(endpoint("cluster").get("proven")));
-        assertTrue(endpoint("cluster").get("sentence").toString().contains("another certificate than before"), () -> endpoint("cluster").toString());
+        sql("update accepted_trait set value = repeat('0', 64) where what = 'certificate' and role = 'cluster' "
+                + "and unit_id = "
+                + unit);
+        stage.client
+                .post("/api/bring-ups/" + stage.bringUp + "/checks", Map.of("units", List.of(unit)))
+                .then()
+                .statusCode(200);
+        ConsoleStage.until(
+                "it is told", () -> Boolean.FALSE.equals(endpoint("cluster").get("proven")));
+        assertTrue(
+                endpoint("cluster").get("sentence").toString().contains("another certificate than before"),
+                () -> endpoint("cluster").toString());
         assertEquals("cluster", prove().getString("changes[0].role"));
         String now = prove().getString("changes[0].now");
         String changes = "/api/endpoints/" + prove().getLong("changes[0].claimId") + "/changes";
-        stage.client.post(changes, Map.of("what", "certificate", "now", "1".repeat(64), "accept", true)).then().statusCode(409);
-        stage.client.post(changes, Map.of("what", "certificate", "now", now, "accept", true)).then().statusCode(204);
+        stage.client
+                .post(changes, Map.of("what", "certificate", "now", "1".repeat(64), "accept", true))
+                .then()
+                .statusCode(409);
+        stage.client
+                .post(changes, Map.of("what", "certificate", "now", now, "accept", true))
+                .then()
+                .statusCode(204);
         ConsoleStage.until("the checks are over", () -> prove().getInt("checking") == 0);
-        stage.client.post("/api/bring-ups/" + stage.bringUp + "/checks", Map.of("units", List.of(unit))).then().statusCode(200);
+        stage.client
+                .post("/api/bring-ups/" + stage.bringUp + "/checks", Map.of("units", List.of(unit)))
+                .then()
+                .statusCode(200);
         ConsoleStage.until("it is proven again", () -> prove().getInt("proven") == 7);
         assertEquals(3, stage.proof(unit, "cluster").getList("before").size(), "each change is kept, and nothing else");
     }
@@ -134,15 +163,24 @@ class BackupStoreTest {
         int unit = stage.store(1);
         stage.ready().begin(unit, "run");
         stage.toTheEnd(unit);
-        ConsoleStage.until("it is proven", () -> prove().getInt("proven") == prove().getList("endpoints").size());
+        ConsoleStage.until(
+                "it is proven",
+                () -> prove().getInt("proven") == prove().getList("endpoints").size());
         String pace = "/api/bring-ups/" + stage.bringUp + "/checks/pace";
         stage.client.request().body(Map.of("minutes", -1)).put(pace).then().statusCode(400);
         stage.client.request().body(Map.of("minutes", 60)).put(pace).then().statusCode(204);
         assertEquals(60, prove().getInt("minutes"));
         String last = prove().getString("lastAt");
         sql("update check_pace set next_at = now() - interval '1 second' where bring_up_id = " + stage.bringUp);
-        ConsoleStage.until("it was checked again by itself", () -> prove().getString("lastAt").compareTo(last) > 0);
-        assertEquals(0, count("select count(*) from check_pace where next_at not between now() + interval '47 min' and now() + interval '73 min' and bring_up_id = " + stage.bringUp), "the next time is an hour away, more or less");
+        ConsoleStage.until(
+                "it was checked again by itself",
+                () -> prove().getString("lastAt").compareTo(last) > 0);
+        assertEquals(
+                0,
+                count("select count(*) from check_pace where next_at not between now() + interval '47 min' and "
+                        + "now() + interval '73 min' and bring_up_id = "
+                        + stage.bringUp),
+                "the next time is an hour away, more or less");
         stage.client.request().body(Map.of("minutes", 0)).put(pace).then().statusCode(204);
         assertEquals(0, prove().getInt("minutes"));
     }
@@ -193,7 +231,11 @@ class BackupStoreTest {
         Map<String, Object> hold = stage.held(unit, 0, "PAGE");
         assertTrue(hold.get("sentence").toString().contains("refuses the password on its tag"), hold::toString);
         assertEquals("0", kept(0, "seen.controllerWrites"));
-        stage.fact(unit, "node 1", "controller-password", "tag-of-node-" + stage.serial(0).replaceFirst(".*-", ""));
+        stage.fact(
+                unit,
+                "node 1",
+                "controller-password",
+                "tag-of-node-" + stage.serial(0).replaceFirst(".*-", ""));
         assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
     }
 
@@ -229,7 +271,9 @@ class BackupStoreTest {
                 stage.yes(unit);
                 return !List.of("", "0").contains(kept(0, moment));
             });
-            sql("update run set lease_until = now() - interval '1 second' where state = 'RUNNING' and purpose = 'console' and unit_id = " + unit);
+            sql("update run set lease_until = now() - interval '1 second' where state = 'RUNNING' and purpose = "
+                    + "'console' and unit_id = "
+                    + unit);
         }
         JsonPath bench = stage.toTheEnd(unit);
         assertEquals("DONE", bench.getString("runState"), bench::prettify);

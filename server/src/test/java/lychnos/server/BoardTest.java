@@ -64,7 +64,9 @@ class BoardTest {
         JsonPath board = board(id);
         assertEquals("fault", board.getString("todos[0].mark"));
         assertEquals("2 addresses are wanted in 10.40.8.0/24, 1 are free", board.getString("todos[0].title"));
-        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 3)).then().statusCode(409);
+        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 3))
+                .then()
+                .statusCode(409);
     }
 
     @Test
@@ -74,12 +76,32 @@ class BoardTest {
         client.network(id, Client.network("10.41.77.0/24", "10.41.77.1", "pool .177"));
         client.take(id).then().statusCode(200);
         String name = board(id).getString("rows[0].name");
-        for (String text : List.of("find-77", "10.41.77.177", "R7 u33", "f1:d0:77", "F1D077", "024c.59f1.d077", "f1-d0-77", name, name + ".ardal")) {
-            List<String> found = client.request().queryParam("q", text).get("/api/find").jsonPath().getList("name");
+        for (String text : List.of(
+                "find-77",
+                "10.41.77.177",
+                "R7 u33",
+                "f1:d0:77",
+                "F1D077",
+                "024c.59f1.d077",
+                "f1-d0-77",
+                name,
+                name + ".ardal")) {
+            List<String> found = client.request()
+                    .queryParam("q", text)
+                    .get("/api/find")
+                    .jsonPath()
+                    .getList("name");
             assertTrue(found.contains(name), text + " finds " + found);
         }
         for (String text : List.of("x", "%", "nothing-of-that-name", "' or 1=1 --")) {
-            assertEquals(List.of(), client.request().queryParam("q", text).get("/api/find").jsonPath().getList("name"), text);
+            assertEquals(
+                    List.of(),
+                    client.request()
+                            .queryParam("q", text)
+                            .get("/api/find")
+                            .jsonPath()
+                            .getList("name"),
+                    text);
         }
     }
 
@@ -90,9 +112,15 @@ class BoardTest {
         client.take(first).then().statusCode(200);
         String name = board(first).getString("rows[0].name");
         String site = name.substring(0, name.indexOf('-'));
-        long second = client.post("/api/bring-ups", Map.of("name", "More of " + site, "siteCode", site, "positions", List.of("R1 u5"))).jsonPath().getLong("id");
+        long second = client.post(
+                        "/api/bring-ups",
+                        Map.of("name", "More of " + site, "siteCode", site, "positions", List.of("R1 u5")))
+                .jsonPath()
+                .getLong("id");
         long network = client.get("/api/bring-ups/" + second + "/prepare").getLong("choices[0].id");
-        client.post("/api/bring-ups/" + second + "/network/choice", Map.of("networkId", network)).then().statusCode(204);
+        client.post("/api/bring-ups/" + second + "/network/choice", Map.of("networkId", network))
+                .then()
+                .statusCode(204);
         JsonPath proposal = client.get("/api/bring-ups/" + second + "/proposal");
         assertEquals("10.42.8.102", proposal.getString("lines[0].address"));
         assertEquals(site + "-srv-002-oob", proposal.getString("lines[0].hostName"));
@@ -103,8 +131,11 @@ class BoardTest {
         long first = client.bringUp("R1 u5");
         client.network(first, Client.network("10.43.8.0/24", "10.43.8.1", "pool .101-.180"));
         long other = client.bringUp("R1 u5");
-        assertEquals(List.of(), client.get("/api/bring-ups/" + other + "/prepare").getList("choices"));
-        client.post("/api/bring-ups/" + other + "/network/choice", Map.of("networkId", 1)).then().statusCode(404);
+        assertEquals(
+                List.of(), client.get("/api/bring-ups/" + other + "/prepare").getList("choices"));
+        client.post("/api/bring-ups/" + other + "/network/choice", Map.of("networkId", 1))
+                .then()
+                .statusCode(404);
     }
 
     @Test
@@ -112,8 +143,14 @@ class BoardTest {
         long id = client.bringUp("R1 u5");
         client.network(id, Client.network("10.44.8.0/24", "10.44.8.1", "pool .200-.210"));
         client.take(id).then().statusCode(200);
-        String reason = client.request().body(Client.network("10.44.8.0/25", "10.44.8.1", "pool .100-.110")).put("/api/bring-ups/" + id + "/network")
-                .then().statusCode(400).extract().jsonPath().getString("faults[0].reason");
+        String reason = client.request()
+                .body(Client.network("10.44.8.0/25", "10.44.8.1", "pool .100-.110"))
+                .put("/api/bring-ups/" + id + "/network")
+                .then()
+                .statusCode(400)
+                .extract()
+                .jsonPath()
+                .getString("faults[0].reason");
         assertEquals("10.44.8.200 is taken and would lie outside 10.44.8.0/25.", reason);
     }
 }

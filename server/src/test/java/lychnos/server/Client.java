@@ -16,6 +16,7 @@ final class Client {
 
     /** Not from 1: a test with a profile of its own starts the server, and this class, anew on the same database. */
     private static final AtomicInteger NEXT = new AtomicInteger((int) (System.currentTimeMillis() % 100_000_000));
+
     private final String cookie;
 
     private Client(String cookie) {
@@ -35,7 +36,9 @@ final class Client {
     }
 
     private static Client signedIn(String login, String password) {
-        Response answer = given().contentType(ContentType.JSON).body(Map.of("login", login, "password", password)).post("/api/session");
+        Response answer = given().contentType(ContentType.JSON)
+                .body(Map.of("login", login, "password", password))
+                .post("/api/session");
         answer.then().statusCode(204);
         return new Client(answer.getCookie("lychnos"));
     }
@@ -59,13 +62,26 @@ final class Client {
     }
 
     Response labels(long bringUp, String text, boolean preview) {
-        return given().cookie("lychnos", cookie).contentType("text/plain; charset=UTF-8").body(text).post("/api/bring-ups/" + bringUp + "/labels?preview=" + preview);
+        return given().cookie("lychnos", cookie)
+                .contentType("text/plain; charset=UTF-8")
+                .body(text)
+                .post("/api/bring-ups/" + bringUp + "/labels?preview=" + preview);
     }
 
     /** A new bring-up at a site of its own, so that tests do not meet. */
     long bringUp(String... positions) {
         int number = NEXT.getAndIncrement();
-        return post("/api/bring-ups", Map.of("name", "Row " + number, "siteCode", "t" + number, "siteName", "Test " + number, "positions", List.of(positions)))
+        return post(
+                        "/api/bring-ups",
+                        Map.of(
+                                "name",
+                                "Row " + number,
+                                "siteCode",
+                                "t" + number,
+                                "siteName",
+                                "Test " + number,
+                                "positions",
+                                List.of(positions)))
                 .then()
                 .statusCode(200)
                 .extract()
@@ -77,7 +93,14 @@ final class Client {
     long bringUpBeside(long other) {
         String name = get("/api/bring-ups").getString("find { it.id == " + other + " }.name");
         String code = "t" + name.substring("Row ".length());
-        return post("/api/bring-ups", Map.of("name", name + ", bench", "siteCode", code, "siteName", "", "positions", List.of())).then().statusCode(200).extract().jsonPath().getLong("id");
+        return post(
+                        "/api/bring-ups",
+                        Map.of("name", name + ", bench", "siteCode", code, "siteName", "", "positions", List.of()))
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getLong("id");
     }
 
     static Map<String, Object> network(String prefix, String gateway, String... runs) {
@@ -87,12 +110,30 @@ final class Client {
             ranges.add(Map.of("purpose", words[0], "run", words[1], "note", ""));
         }
         return new java.util.HashMap<>(Map.of(
-                "name", "Management", "prefix", prefix, "gateway", gateway, "vlan", 408, "domain", "ardal.example",
-                "nameServers", List.of("127.40.8.3", "127.40.8.4"), "timeServers", List.of("127.40.8.6", "127.40.8.7", "127.40.8.8"), "ranges", ranges));
+                "name",
+                "Management",
+                "prefix",
+                prefix,
+                "gateway",
+                gateway,
+                "vlan",
+                408,
+                "domain",
+                "ardal.example",
+                "nameServers",
+                List.of("127.40.8.3", "127.40.8.4"),
+                "timeServers",
+                List.of("127.40.8.6", "127.40.8.7", "127.40.8.8"),
+                "ranges",
+                ranges));
     }
 
     void network(long bringUp, Map<String, Object> network) {
-        request().body(network).put("/api/bring-ups/" + bringUp + "/network").then().statusCode(204);
+        request()
+                .body(network)
+                .put("/api/bring-ups/" + bringUp + "/network")
+                .then()
+                .statusCode(204);
     }
 
     /** Takes what is proposed. */
@@ -104,6 +145,15 @@ final class Client {
         List<Map<String, Object>> lines = proposal.getList("lines");
         return Map.of(
                 "pattern", proposal.getString("pattern"),
-                "lines", lines.stream().map(line -> Map.of("unitId", line.get("unitId"), "address", line.get("address"), "hostName", line.get("hostName"))).toList());
+                "lines",
+                        lines.stream()
+                                .map(line -> Map.of(
+                                        "unitId",
+                                        line.get("unitId"),
+                                        "address",
+                                        line.get("address"),
+                                        "hostName",
+                                        line.get("hostName")))
+                                .toList());
     }
 }

@@ -51,13 +51,20 @@ class ConfigureTest {
             this.net = net;
             this.count = Math.max(1, quirks.length);
             List<MachineSpec> specs = IntStream.range(0, count)
-                    .mapToObj(i -> MachineSpec.of(serial(i), mac(i), first(i), quirks.length == 0 || quirks[i] == null ? new Quirk[0] : new Quirk[] {quirks[i]}))
+                    .mapToObj(i -> MachineSpec.of(
+                            serial(i),
+                            mac(i),
+                            first(i),
+                            quirks.length == 0 || quirks[i] == null ? new Quirk[0] : new Quirk[] {quirks[i]}))
                     .toList();
             hall = new Hall(specs, Plug.loopback(), PORT, Duration.ofMillis(50), null);
             id = client.bringUp();
             StringBuilder csv = new StringBuilder("serial,mac,rack position,model,first address\n");
-            IntStream.range(0, count).forEach(i -> csv.append("%s,%s,R1 u%d,C4,%s\n".formatted(serial(i), mac(i), i + 1, first(i))));
-            assertEquals(List.of(), client.labels(id, csv.toString(), false).jsonPath().getList("faults"));
+            IntStream.range(0, count)
+                    .forEach(i -> csv.append("%s,%s,R1 u%d,C4,%s\n".formatted(serial(i), mac(i), i + 1, first(i))));
+            assertEquals(
+                    List.of(),
+                    client.labels(id, csv.toString(), false).jsonPath().getList("faults"));
             client.network(id, Client.network("127.40." + net + ".0/24", "127.40." + net + ".1", "pool .101-.180"));
             client.take(id).then().statusCode(200);
         }
@@ -79,15 +86,20 @@ class ConfigureTest {
         }
 
         void start(int width) {
-            client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", width)).then().statusCode(204);
+            client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", width))
+                    .then()
+                    .statusCode(204);
         }
 
         JsonPath await(String what, Predicate<List<String>> states) {
             AtomicReference<JsonPath> view = new AtomicReference<>();
-            ConsoleStage.until(what, () -> {
-                view.set(client.get("/api/bring-ups/" + id + "/configure"));
-                return states.test(view.get().getList("lanes.state"));
-            }, () -> view.get().prettify());
+            ConsoleStage.until(
+                    what,
+                    () -> {
+                        view.set(client.get("/api/bring-ups/" + id + "/configure"));
+                        return states.test(view.get().getList("lanes.state"));
+                    },
+                    () -> view.get().prettify());
             return view.get();
         }
 
@@ -99,7 +111,8 @@ class ConfigureTest {
 
     @Test
     void aRoundEndsWithEveryMachineProven() {
-        try (Row row = new Row(20, Quirk.ETAG_REQUIRED, Quirk.DHCP_FIRST, Quirk.TASKS, Quirk.DIES_ON_MOVE, Quirk.PADDED_LISTS)) {
+        try (Row row = new Row(
+                20, Quirk.ETAG_REQUIRED, Quirk.DHCP_FIRST, Quirk.TASKS, Quirk.DIES_ON_MOVE, Quirk.PADDED_LISTS)) {
             row.start(2);
             JsonPath view = row.await("all done", states -> states.stream().allMatch("DONE"::equals));
             for (int i = 0; i < 5; i++) {
@@ -107,12 +120,22 @@ class ConfigureTest {
                 assertEquals(1, row.machine(i).controller().passwordChanges());
                 assertFalse(row.machine(i).controller().admits(Controller.FACTORY_PHRASE));
             }
-            assertEquals("6 of 7 rungs pass. Not measured: answers (every address answers on loopback).", view.getString("lanes[0].note"));
+            assertEquals(
+                    "6 of 7 rungs pass. Not measured: answers (every address answers on loopback).",
+                    view.getString("lanes[0].note"));
             JsonPath handover = client.get("/api/bring-ups/" + row.id + "/handover");
             assertEquals(5, handover.getInt("proven"));
-            String csv = client.request().get("/api/bring-ups/" + row.id + "/exports/endpoints.csv").asString();
+            String csv = client.request()
+                    .get("/api/bring-ups/" + row.id + "/exports/endpoints.csv")
+                    .asString();
             assertEquals(6, csv.lines().count());
-            assertTrue(csv.lines().skip(1).allMatch(line -> line.matches("t[0-9]+-srv-00[1-5]-oob\\.ardal\\.example,127\\.40\\.20\\.10[1-5]/24,management,.*,CF-20-[0-4],02:4c:59:c0:14:0[0-4],.*,[0-9a-f]{64},2.*Z,.*")), csv);
+            assertTrue(
+                    csv.lines()
+                            .skip(1)
+                            .allMatch(
+                                    line -> line.matches(
+                                            "t[0-9]+-srv-00[1-5]-oob\\.ardal\\.example,127\\.40\\.20\\.10[1-5]/24,management,.*,CF-20-[0-4],02:4c:59:c0:14:0[0-4],.*,[0-9a-f]{64},2.*Z,.*")),
+                    csv);
         }
     }
 
@@ -122,9 +145,13 @@ class ConfigureTest {
             row.start(3);
             JsonPath view = row.await("a stop", states -> states.contains("STOPPED"));
             assertEquals(List.of("STOPPED", "WAITING", "WAITING"), view.getList("lanes.state"));
-            assertTrue(view.getString("lanes[0].note").contains("the label says CF-21-0"), view.getString("lanes[0].note"));
+            assertTrue(
+                    view.getString("lanes[0].note").contains("the label says CF-21-0"),
+                    view.getString("lanes[0].note"));
             assertEquals(0, row.machine(0).controller().writes());
-            client.post("/api/runs/" + view.getLong("lanes[0].runId") + "/set-aside", Map.of()).then().statusCode(204);
+            client.post("/api/runs/" + view.getLong("lanes[0].runId") + "/set-aside", Map.of())
+                    .then()
+                    .statusCode(204);
             row.await("the others done", states -> states.equals(List.of("SET_ASIDE", "DONE", "DONE")));
             assertEquals(0, row.machine(0).controller().writes());
         }
@@ -174,7 +201,9 @@ class ConfigureTest {
         try (Row row = new Row(27, Quirk.PASSWORD_CHANGE_REQUIRED)) {
             row.start(1);
             JsonPath view = row.await("a stop", states -> states.contains("STOPPED"));
-            assertTrue(view.getString("lanes[0].note").contains("cannot be seen from here"), view.getString("lanes[0].note"));
+            assertTrue(
+                    view.getString("lanes[0].note").contains("cannot be seen from here"),
+                    view.getString("lanes[0].note"));
             assertEquals(0, row.machine(0).controller().writes());
         }
     }
@@ -183,7 +212,9 @@ class ConfigureTest {
     void aDoubleClickStartsOnce() {
         try (Row row = new Row(28)) {
             row.start(1);
-            client.post("/api/bring-ups/" + row.id + "/rounds", Map.of("width", 1)).then().statusCode(409);
+            client.post("/api/bring-ups/" + row.id + "/rounds", Map.of("width", 1))
+                    .then()
+                    .statusCode(409);
             row.await("done", states -> states.equals(List.of("DONE")));
             assertEquals(1, row.machine(0).controller().passwordChanges());
         }
@@ -193,14 +224,21 @@ class ConfigureTest {
     void cancellingEndsWhatWaitsAndWhatRunsAndItCanGoOn() {
         try (Row row = new Row(29, null, null, null)) {
             row.start(1);
-            client.post("/api/bring-ups/" + row.id + "/rounds/cancel", Map.of()).then().statusCode(204);
-            JsonPath view = row.await("an end", states -> states.stream().allMatch(state -> state.equals("CANCELLED") || state.equals("DONE")));
+            client.post("/api/bring-ups/" + row.id + "/rounds/cancel", Map.of())
+                    .then()
+                    .statusCode(204);
+            JsonPath view = row.await("an end", states -> states.stream()
+                    .allMatch(state -> state.equals("CANCELLED") || state.equals("DONE")));
             assertTrue(view.getList("lanes.state").contains("CANCELLED"));
             List<Integer> runs = view.getList("lanes.findAll { it.state == 'CANCELLED' }.runId");
-            runs.forEach(run -> client.post("/api/runs/" + run + "/retry", Map.of()).then().statusCode(204));
+            runs.forEach(run ->
+                    client.post("/api/runs/" + run + "/retry", Map.of()).then().statusCode(204));
             row.await("all done", states -> states.stream().allMatch("DONE"::equals));
             for (int i = 0; i < 3; i++) {
-                assertEquals(1, row.machine(i).controller().passwordChanges(), "a second start does not set a password twice");
+                assertEquals(
+                        1,
+                        row.machine(i).controller().passwordChanges(),
+                        "a second start does not set a password twice");
             }
         }
     }
@@ -213,7 +251,8 @@ class ConfigureTest {
             row.machine(0).controller().setPhrase("changed-at-the-machine");
             client.post("/api/bring-ups/" + row.id + "/checks", Map.of()).then().statusCode(200);
             long unit = client.get("/api/bring-ups/" + row.id + "/prove").getLong("endpoints[0].unitId");
-            ConsoleStage.until("the check fails", () -> !client.get("/api/units/" + unit + "/proof").getBoolean("endpoint.proven"));
+            ConsoleStage.until("the check fails", () -> !client.get("/api/units/" + unit + "/proof")
+                    .getBoolean("endpoint.proven"));
             JsonPath proof = client.get("/api/units/" + unit + "/proof");
             assertEquals("It refuses the password we set.", proof.getString("endpoint.sentence"));
             assertEquals(0, client.get("/api/bring-ups/" + row.id + "/handover").getInt("proven"));
@@ -228,12 +267,19 @@ class ConfigureTest {
             row.await("done", states -> states.equals(List.of("DONE")));
             long clear = io.quarkus.narayana.jta.QuarkusTransaction.requiringNew()
                     .call(() -> db.createNativeQuery(
-                                    "select count(*) from sealed_secret s join unit u on u.id = s.unit_id where u.bring_up_id = :id and (encode(s.sealed, 'escape') ~ '^[A-Za-z0-9]{20}$' or length(s.sealed) <> 36)", Long.class)
+                                    "select count(*) from sealed_secret s join unit u on u.id = s.unit_id where "
+                                            + "u.bring_up_id = :id and (encode(s.sealed, 'escape') ~ "
+                                            + "'^[A-Za-z0-9]{20}$' or length(s.sealed) <> 36)",
+                                    Long.class)
                             .setParameter("id", row.id)
                             .getSingleResult());
             assertEquals(0, clear);
             long journalled = io.quarkus.narayana.jta.QuarkusTransaction.requiringNew()
-                    .call(() -> db.createNativeQuery("select count(*) from journal where act ~ 'fellside' or cast(after as text) ~ 'fellside'", Long.class).getSingleResult());
+                    .call(() -> db.createNativeQuery(
+                                    "select count(*) from journal where act ~ 'fellside' or cast(after as text) ~ "
+                                            + "'fellside'",
+                                    Long.class)
+                            .getSingleResult());
             assertEquals(0, journalled);
         }
     }

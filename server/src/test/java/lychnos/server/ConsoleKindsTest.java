@@ -23,11 +23,30 @@ class ConsoleKindsTest {
     void aBundleWaitsUntilTheNetworkTeamHasSaidSo() {
         Vertx vertx = Vertx.vertx();
         try (AnyName names = new AnyName(vertx, NAME_SERVER);
-                Directory directory = new Directory(vertx, DIRECTORY, Map.of("joins-arrays", "peat-and-heather", "visitor", "over-the-fell"));
+                Directory directory = new Directory(
+                        vertx, DIRECTORY, Map.of("joins-arrays", "peat-and-heather", "visitor", "over-the-fell"));
                 ConsoleStage stage = new ConsoleStage().withDataNetwork()) {
-            int unit = stage.single("file-array", "skeggle", "-", Map.of(
-                    "data VLAN", "416", "data ports as one bundle", "yes", "directory", DIRECTORY, "account that joins", "joins-arrays", "its password", "peat-and-heather",
-                    "group that may manage", "storage-team", "account that tries the directory", "visitor", "the visitor's password", "over-the-fell"));
+            int unit = stage.single(
+                    "file-array",
+                    "skeggle",
+                    "-",
+                    Map.of(
+                            "data VLAN",
+                            "416",
+                            "data ports as one bundle",
+                            "yes",
+                            "directory",
+                            DIRECTORY,
+                            "account that joins",
+                            "joins-arrays",
+                            "its password",
+                            "peat-and-heather",
+                            "group that may manage",
+                            "storage-team",
+                            "account that tries the directory",
+                            "visitor",
+                            "the visitor's password",
+                            "over-the-fell"));
             stage.ready().begin(unit, "run");
             Map<String, Object> hold = stage.held(unit, 0, "GATE");
             assertTrue(hold.get("sentence").toString().contains("bundled-at-switch"), hold::toString);
@@ -75,10 +94,17 @@ class ConsoleKindsTest {
         try (ConsoleStage stage = new ConsoleStage()) {
             int unit = stage.wireless();
             stage.ready().begin(unit, "run");
-            ConsoleStage.until("it is taken up", () -> stage.bench(unit).getString("runState").equals("RUNNING"));
-            assertEquals("opens when what comes before it is ticked", stage.bench(unit).getString("members[0].gate"));
-            for (int place : stage.bench(unit).<Integer>getList("members[0].steps.findAll { it.marks.contains('FIRST') }.place")) {
-                stage.decide(stage.dialogue(unit, 0), "tick", Map.of("place", place, "done", true)).then().statusCode(204);
+            ConsoleStage.until(
+                    "it is taken up",
+                    () -> stage.bench(unit).getString("runState").equals("RUNNING"));
+            assertEquals(
+                    "opens when what comes before it is ticked",
+                    stage.bench(unit).getString("members[0].gate"));
+            for (int place : stage.bench(unit)
+                    .<Integer>getList("members[0].steps.findAll { it.marks.contains('FIRST') }.place")) {
+                stage.decide(stage.dialogue(unit, 0), "tick", Map.of("place", place, "done", true))
+                        .then()
+                        .statusCode(204);
             }
             JsonPath bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"), bench::prettify);

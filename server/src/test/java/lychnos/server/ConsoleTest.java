@@ -39,20 +39,32 @@ class ConsoleTest {
             assertEquals("DONE", bench.getString("runState"));
             for (int member = 0; member < 2; member++) {
                 String serial = stage.serial(member);
-                String planned = bench.getString("members[" + member + "].steps.find { it.title == 'out-of-band address' }.answer");
+                String planned = bench.getString(
+                        "members[" + member + "].steps.find { it.title == 'out-of-band address' }.answer");
                 assertEquals(planned, stage.hall().kept(serial, "oob"));
                 assertEquals("1", stage.hall().kept(serial, "seen.phraseChanges"));
-                assertEquals("2", stage.hall().kept(serial, "seen.logins"), "once with the maker's phrase, once with ours");
+                assertEquals(
+                        "2", stage.hall().kept(serial, "seen.logins"), "once with the maker's phrase, once with ours");
                 assertEquals("", stage.hall().kept(serial, "seen.refusedLogins"));
                 assertEquals("yes", stage.hall().kept(serial, "paired"));
-                assertTrue(bench.getList("members[" + member + "].steps.times").stream().allMatch(times -> (int) times <= 1), "nothing is typed twice");
+                assertTrue(
+                        bench.getList("members[" + member + "].steps.times").stream()
+                                .allMatch(times -> (int) times <= 1),
+                        "nothing is typed twice");
             }
-            String ours = sealed.open(unit, "keeper", SealedStore.State.PROVEN).orElseThrow().use(word -> word);
+            String ours = sealed.open(unit, "keeper", SealedStore.State.PROVEN)
+                    .orElseThrow()
+                    .use(word -> word);
             assertEquals(ours, stage.hall().kept(stage.serial(0), "phrase"));
-            String cast = stage.client.request().get("/api/dialogues/" + stage.dialogue(unit, 0) + "/recording.cast").asString();
+            String cast = stage.client
+                    .request()
+                    .get("/api/dialogues/" + stage.dialogue(unit, 0) + "/recording.cast")
+                    .asString();
             assertTrue(cast.startsWith("{\"") && cast.contains("\"version\":2"), cast.substring(0, 80));
             assertTrue(cast.contains("keeper login"));
-            JsonPath tried = stage.client.post("/api/kinds/dry-run", Map.of("recording", cast)).jsonPath();
+            JsonPath tried = stage.client
+                    .post("/api/kinds/dry-run", Map.of("recording", cast))
+                    .jsonPath();
             assertTrue(tried.getBoolean("agrees"), () -> tried.prettify() + cast);
             assertTrue(cast.contains("orrel# "), "a prompt is no password, though the maker's is the same word");
             assertFalse(cast.contains(ours), "no password is in a recording");
@@ -71,13 +83,23 @@ class ConsoleTest {
             long second = stage.dialogue(unit, 1);
             JsonPath parts = stage.client.get("/api/units/" + unit + "/parts");
             Map<String, String> facts = new HashMap<>();
-            parts.getMap("[1].facts").keySet().forEach(name -> facts.put(name.toString(), name.toString().contains("mac") ? "02:4c:59:d9:00:" + String.format("%02x", unit % 256) : stage.serial(1) + "N"));
+            parts.getMap("[1].facts")
+                    .keySet()
+                    .forEach(name -> facts.put(
+                            name.toString(),
+                            name.toString().contains("mac")
+                                    ? "02:4c:59:d9:00:" + String.format("%02x", unit % 256)
+                                    : stage.serial(1) + "N"));
             Client lead = Client.lead();
-            Map<String, Object> other = Map.of("member", parts.getString("[1].member"), "facts", facts, "why", "its fan is dead");
+            Map<String, Object> other =
+                    Map.of("member", parts.getString("[1].member"), "facts", facts, "why", "its fan is dead");
             lead.post("/api/units/" + unit + "/replacements", other).then().statusCode(204);
             assertEquals("", stage.bench(unit).getString("runState"), "it is to be begun");
             stage.begin(unit, "run");
-            lead.post("/api/units/" + unit + "/replacements", other).then().statusCode(409).body("detail", containsString("is being set up"));
+            lead.post("/api/units/" + unit + "/replacements", other)
+                    .then()
+                    .statusCode(409)
+                    .body("detail", containsString("is being set up"));
             stage.held(unit, 1, "WRONG_MACHINE");
             assertEquals(first, stage.dialogue(unit, 0));
             assertNotEquals(second, stage.dialogue(unit, 1));
@@ -92,9 +114,17 @@ class ConsoleTest {
         try (ConsoleStage stage = new ConsoleStage()) {
             int unit = stage.cluster();
             stage.ready().begin(unit, "run");
-            ConsoleStage.until("the first is open", () -> !stage.bench(unit).getString("members[0].state").equals("SHUT"));
+            ConsoleStage.until(
+                    "the first is open",
+                    () -> !stage.bench(unit).getString("members[0].state").equals("SHUT"));
             assertEquals("opens when controller 1 is done", stage.bench(unit).getString("members[1].gate"));
-            stage.decide(stage.dialogue(unit, 1), "override", Map.of("reason", "the first one is broken, the order does not matter")).then().statusCode(409).body("detail", containsString("Only a lead"));
+            stage.decide(
+                            stage.dialogue(unit, 1),
+                            "override",
+                            Map.of("reason", "the first one is broken, the order does not matter"))
+                    .then()
+                    .statusCode(409)
+                    .body("detail", containsString("Only a lead"));
             JsonPath bench = stage.toTheEnd(unit);
             assertEquals(List.of("DONE", "DONE", "DONE"), bench.getList("members.state"));
             assertEquals("172.20.0.0/16", stage.hall().kept(stage.serial(2), "tunnel"));
@@ -110,10 +140,15 @@ class ConsoleTest {
             List<Thread> person = List.of(new Thread(() -> stage.toTheEnd(unit), "a person who says yes"));
             person.forEach(Thread::start);
             // its own check asks a name server, which there is none of here: it says so, and the tool waits for better
-            ConsoleStage.until("its own check has failed", () -> stage.client.request().get("/api/dialogues/" + stage.dialogue(unit, 0) + "/recording.cast").asString().contains("own check failed"));
+            ConsoleStage.until("its own check has failed", () -> stage.client
+                    .request()
+                    .get("/api/dialogues/" + stage.dialogue(unit, 0) + "/recording.cast")
+                    .asString()
+                    .contains("own check failed"));
             person.forEach(Thread::interrupt);
             assertEquals("WAITING", stage.bench(unit).getString("members[0].state"));
-            String planned = stage.bench(unit).getString("members[0].steps.find { it.title.startsWith('address in place') }.answer");
+            String planned = stage.bench(unit)
+                    .getString("members[0].steps.find { it.title.startsWith('address in place') }.answer");
             assertEquals(planned, stage.hall().kept(stage.serial(0), "Address"));
             assertEquals("yes", stage.hall().kept(stage.serial(0), "kept"));
             assertEquals("2", stage.hall().kept(stage.serial(0), "seen.logins"));
@@ -128,11 +163,20 @@ class ConsoleTest {
             stage.ready().begin(unit, "run");
             Map<String, Object> hold = stage.held(unit, 0, "PERMANENT");
             assertEquals("172.20.0.0/16", hold.get("typed"));
-            stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", "")).then().statusCode(409).body("detail", containsString("172.20.0.0/16"));
-            stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", "172.20.0.0/15")).then().statusCode(409);
+            stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", ""))
+                    .then()
+                    .statusCode(409)
+                    .body("detail", containsString("172.20.0.0/16"));
+            stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", "172.20.0.0/15"))
+                    .then()
+                    .statusCode(409);
             assertEquals("", stage.hall().kept(stage.serial(0), "tunnel"));
-            stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", "172.20.0.0/16")).then().statusCode(204);
-            ConsoleStage.until("it took it", () -> stage.hall().kept(stage.serial(0), "tunnel").equals("172.20.0.0/16"));
+            stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", "172.20.0.0/16"))
+                    .then()
+                    .statusCode(204);
+            ConsoleStage.until(
+                    "it took it",
+                    () -> stage.hall().kept(stage.serial(0), "tunnel").equals("172.20.0.0/16"));
         }
     }
 
@@ -145,14 +189,24 @@ class ConsoleTest {
             long left = stage.dialogue(unit, 0);
             stage.decide(left, "go-on", Map.of()).then().statusCode(204);
             Client lead = Client.lead();
-            lead.post("/api/dialogues/" + left + "/go-on", Map.of()).then().statusCode(409).body("detail", containsString("rack-one has the keyboard"));
+            lead.post("/api/dialogues/" + left + "/go-on", Map.of())
+                    .then()
+                    .statusCode(409)
+                    .body("detail", containsString("rack-one has the keyboard"));
             lead.post("/api/dialogues/" + left + "/stop", Map.of()).then().statusCode(204);
-            ConsoleStage.until("it stopped", () -> stage.bench(unit).getString("members[0].state").equals("STOPPED"));
+            ConsoleStage.until(
+                    "it stopped",
+                    () -> stage.bench(unit).getString("members[0].state").equals("STOPPED"));
             assertEquals("Stopped by hall-lead.", stage.bench(unit).getString("members[0].note"));
             lead.post("/api/dialogues/" + left + "/take", Map.of()).then().statusCode(204);
             lead.post("/api/dialogues/" + left + "/again", Map.of()).then().statusCode(204);
-            ConsoleStage.until("it goes on", () -> !stage.bench(unit).getString("members[0].state").equals("STOPPED"));
-            Client.viewer().post("/api/dialogues/" + left + "/stop", Map.of()).then().statusCode(403);
+            ConsoleStage.until(
+                    "it goes on",
+                    () -> !stage.bench(unit).getString("members[0].state").equals("STOPPED"));
+            Client.viewer()
+                    .post("/api/dialogues/" + left + "/stop", Map.of())
+                    .then()
+                    .statusCode(403);
         }
     }
 
@@ -162,9 +216,22 @@ class ConsoleTest {
             int first = stage.pair(PLAIN);
             int second = stage.pair(PLAIN);
             stage.ready().begin(first, "ask");
-            stage.client.post("/api/units/" + first + "/console", Map.of("mode", "run")).then().statusCode(409).body("detail", containsString("under way already"));
-            stage.client.post("/api/units/" + second + "/console", Map.of("mode", "run")).then().statusCode(409).body("detail", containsString("first of each kind"));
-            stage.client.post("/api/units/" + second + "/console", Map.of("mode", "run", "reason", "both are wanted tonight")).then().statusCode(204);
+            stage.client
+                    .post("/api/units/" + first + "/console", Map.of("mode", "run"))
+                    .then()
+                    .statusCode(409)
+                    .body("detail", containsString("under way already"));
+            stage.client
+                    .post("/api/units/" + second + "/console", Map.of("mode", "run"))
+                    .then()
+                    .statusCode(409)
+                    .body("detail", containsString("first of each kind"));
+            stage.client
+                    .post(
+                            "/api/units/" + second + "/console",
+                            Map.of("mode", "run", "reason", "both are wanted tonight"))
+                    .then()
+                    .statusCode(204);
             assertNotEquals("", stage.bench(second).getString("runState"));
         }
     }
@@ -176,11 +243,24 @@ class ConsoleTest {
             int second = stage.pair(PLAIN);
             int host = stage.host();
             String path = "/api/bring-ups/" + stage.ready().bringUp + "/";
-            assertEquals(List.of(false, true, false), stage.client.get(path + "lanes").getList("startable.alone"), "the first of each kind goes first");
-            stage.client.post(path + "consoles", Map.of("mode", "ask", "units", List.of(pair, second, host))).then().statusCode(409).body("detail", containsString("first of each kind"));
+            assertEquals(
+                    List.of(false, true, false),
+                    stage.client.get(path + "lanes").getList("startable.alone"),
+                    "the first of each kind goes first");
+            stage.client
+                    .post(path + "consoles", Map.of("mode", "ask", "units", List.of(pair, second, host)))
+                    .then()
+                    .statusCode(409)
+                    .body("detail", containsString("first of each kind"));
             assertEquals("", stage.bench(pair).getString("runState"), "none was begun");
-            stage.client.post(path + "consoles", Map.of("mode", "ask", "units", List.of())).then().statusCode(400);
-            stage.client.post(path + "consoles", Map.of("mode", "ask", "units", List.of(pair, host))).then().statusCode(204);
+            stage.client
+                    .post(path + "consoles", Map.of("mode", "ask", "units", List.of()))
+                    .then()
+                    .statusCode(400);
+            stage.client
+                    .post(path + "consoles", Map.of("mode", "ask", "units", List.of(pair, host)))
+                    .then()
+                    .statusCode(204);
             assertNotEquals("", stage.bench(pair).getString("runState"));
             assertNotEquals("", stage.bench(host).getString("runState"));
         }
@@ -192,12 +272,27 @@ class ConsoleTest {
             int unit = stage.pair(PLAIN);
             stage.ready().begin(unit, "watch");
             List<String> titles = stage.bench(unit).getList("members[0].steps.title");
-            String step = "/api/dialogues/" + stage.dialogue(unit, 0) + "/steps/" + titles.indexOf("keeper's password") + "/password";
-            String ours = sealed.open(unit, "keeper", SealedStore.State.MADE).orElseThrow().use(word -> word);
-            stage.client.post(step, Map.of()).then().statusCode(200).header("Cache-Control", "no-store").body("text", equalTo(ours));
+            String step = "/api/dialogues/" + stage.dialogue(unit, 0) + "/steps/" + titles.indexOf("keeper's password")
+                    + "/password";
+            String ours = sealed.open(unit, "keeper", SealedStore.State.MADE)
+                    .orElseThrow()
+                    .use(word -> word);
+            stage.client
+                    .post(step, Map.of())
+                    .then()
+                    .statusCode(200)
+                    .header("Cache-Control", "no-store")
+                    .body("text", equalTo(ours));
             Client.viewer().post(step, Map.of()).then().statusCode(403);
-            stage.client.post(step.replaceAll("\\d+/password", titles.indexOf("next hop") + "/password"), Map.of()).then().statusCode(404);
-            assertTrue(journal.ofUnit(unit, 5).stream().anyMatch(entry -> entry.actor().equals("rack-one") && entry.act().contains("looked at the password")), "it is kept that somebody looked");
+            stage.client
+                    .post(step.replaceAll("\\d+/password", titles.indexOf("next hop") + "/password"), Map.of())
+                    .then()
+                    .statusCode(404);
+            assertTrue(
+                    journal.ofUnit(unit, 5).stream()
+                            .anyMatch(entry -> entry.actor().equals("rack-one")
+                                    && entry.act().contains("looked at the password")),
+                    "it is kept that somebody looked");
         }
     }
 }

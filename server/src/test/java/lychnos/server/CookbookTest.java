@@ -36,7 +36,12 @@ class CookbookTest extends ProvenMachine {
 
         /** Where three dots stand, anything may. */
         Pattern pattern() {
-            return Pattern.compile(List.of(prints.split("\n")).stream().map(line -> List.of(line.split("…", -1)).stream().map(Pattern::quote).collect(Collectors.joining(".*"))).collect(Collectors.joining("\n")) + "\n");
+            return Pattern.compile(List.of(prints.split("\n")).stream()
+                            .map(line -> List.of(line.split("…", -1)).stream()
+                                    .map(Pattern::quote)
+                                    .collect(Collectors.joining(".*")))
+                            .collect(Collectors.joining("\n"))
+                    + "\n");
         }
     }
 
@@ -49,35 +54,82 @@ class CookbookTest extends ProvenMachine {
         return recipes;
     }
 
-    /** Programs are written against the description: what they do most has an example there, of things that there are. */
+    /**
+     * Programs are written against the description: what they do most has an example there, of things that there are.
+     */
     @Test
     void theDescriptionHasExamples() {
-        JsonPath described = Client.viewer().request().accept("application/json").get("/q/openapi?format=json").then().statusCode(200).extract().jsonPath();
-        assertEquals("BK-40718", described.getString("paths.'/api/bring-ups/{id}/facts'.put.requestBody.content.'application/json'.example.cells[0].value"));
-        assertEquals(64, described.getString("paths.'/api/bring-ups/{id}/signatures'.post.responses.'200'.content.'application/json'.example[0].digest").length());
+        JsonPath described = Client.viewer()
+                .request()
+                .accept("application/json")
+                .get("/q/openapi?format=json")
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath();
+        assertEquals(
+                "BK-40718",
+                described.getString(
+                        "paths.'/api/bring-ups/{id}/facts'.put.requestBody.content.'application/json'.example.cells[0].value"));
+        assertEquals(
+                64,
+                described
+                        .getString(
+                                "paths.'/api/bring-ups/{id}/signatures'.post.responses.'200'.content.'application/json'.example[0].digest")
+                        .length());
         Map<String, Object> cell = described.getMap("components.schemas.CellText.properties");
-        assertTrue(cell.keySet().containsAll(described.getMap("paths.'/api/bring-ups/{id}/facts'.put.requestBody.content.'application/json'.example.cells[0]").keySet()), cell::toString);
+        assertTrue(
+                cell.keySet()
+                        .containsAll(described
+                                .getMap(
+                                        "paths.'/api/bring-ups/{id}/facts'.put.requestBody.content.'application/json'.example.cells[0]")
+                                .keySet()),
+                cell::toString);
         Map<String, Object> seen = described.getMap("components.schemas.Seen.properties");
-        assertTrue(seen.keySet().containsAll(described.getMap("paths.'/api/bring-ups/{id}/signatures'.post.requestBody.content.'application/json'.example.units[0]").keySet()), seen::toString);
+        assertTrue(
+                seen.keySet()
+                        .containsAll(described
+                                .getMap(
+                                        "paths.'/api/bring-ups/{id}/signatures'.post.requestBody.content.'application/json'.example.units[0]")
+                                .keySet()),
+                seen::toString);
     }
 
     @Test
     void everyRecipeDoesWhatItSays() throws Exception {
         List<Recipe> recipes = recipes();
         assertTrue(recipes.size() >= 9, () -> recipes.size() + " recipes");
-        String token = Client.lead().post("/api/tokens", Map.of("name", "cookbook " + net, "role", "lead", "days", 1)).then().statusCode(200).extract().jsonPath().getString("token");
+        String token = Client.lead()
+                .post("/api/tokens", Map.of("name", "cookbook " + net, "role", "lead", "days", 1))
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getString("token");
         StringBuilder script = new StringBuilder("set -euo pipefail\n");
-        recipes.forEach(recipe -> script.append(recipe.script).append("echo '").append(END).append("'\n"));
+        recipes.forEach(recipe ->
+                script.append(recipe.script).append("echo '").append(END).append("'\n"));
         Path file = Files.writeString(directory.resolve("cookbook.sh"), script);
-        ProcessBuilder builder = new ProcessBuilder("bash", file.toString()).redirectErrorStream(true).redirectOutput(directory.resolve("printed").toFile());
-        builder.environment().putAll(Map.of("LYCHNOS", server.toString().replaceFirst("/$", ""), "BRING_UP", String.valueOf(id), "LEAD_TOKEN", token));
+        ProcessBuilder builder = new ProcessBuilder("bash", file.toString())
+                .redirectErrorStream(true)
+                .redirectOutput(directory.resolve("printed").toFile());
+        builder.environment()
+                .putAll(Map.of(
+                        "LYCHNOS",
+                        server.toString().replaceFirst("/$", ""),
+                        "BRING_UP",
+                        String.valueOf(id),
+                        "LEAD_TOKEN",
+                        token));
         int exit = builder.start().waitFor();
         String printed = Files.readString(directory.resolve("printed"));
         assertEquals(0, exit, printed);
         String[] parts = printed.split(Pattern.quote(END + "\n"));
         for (int i = 0; i < recipes.size(); i++) {
             Recipe recipe = recipes.get(i);
-            assertTrue(recipe.pattern().matcher(parts[i]).matches(), recipe.script + "printed\n" + parts[i] + "instead of\n" + recipe.prints);
+            assertTrue(
+                    recipe.pattern().matcher(parts[i]).matches(),
+                    recipe.script + "printed\n" + parts[i] + "instead of\n" + recipe.prints);
         }
     }
 }

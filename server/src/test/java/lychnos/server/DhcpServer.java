@@ -18,7 +18,14 @@ final class DhcpServer implements AutoCloseable {
     DhcpServer(Path directory, String pool) throws IOException {
         Files.createDirectories(directory);
         Files.deleteIfExists(directory.resolve("leases.csv"));
-        process = new ProcessBuilder("../lab/services/dhcp.sh", directory.toString(), String.valueOf(PORT), RELAY, "127.40.8.0/24", pool, "127.40.8.1")
+        process = new ProcessBuilder(
+                        "../lab/services/dhcp.sh",
+                        directory.toString(),
+                        String.valueOf(PORT),
+                        RELAY,
+                        "127.40.8.0/24",
+                        pool,
+                        "127.40.8.1")
                 .redirectErrorStream(true)
                 .redirectOutput(directory.resolve("log").toFile())
                 .start();

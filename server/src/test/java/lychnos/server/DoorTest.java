@@ -17,22 +17,41 @@ import org.junit.jupiter.api.Test;
 @QuarkusTest
 class DoorTest {
 
-    private static final Set<String> OPEN = Set.of("GET /api/kinds/kind.schema.json", "GET /api/door", "POST /api/session", "POST /api/first-lead", "POST /api/invitation", "POST /api/invitation/password");
+    private static final Set<String> OPEN = Set.of(
+            "GET /api/kinds/kind.schema.json",
+            "GET /api/door",
+            "POST /api/session",
+            "POST /api/first-lead",
+            "POST /api/invitation",
+            "POST /api/invitation/password");
 
     /** Walks the OpenAPI document: every route but the door answers 401 to a stranger. */
     @Test
     void everyRouteIsShutToStrangers() {
-        JsonPath document = Client.viewer().request().accept(ContentType.JSON).get("/q/openapi?format=json").jsonPath();
+        JsonPath document = Client.viewer()
+                .request()
+                .accept(ContentType.JSON)
+                .get("/q/openapi?format=json")
+                .jsonPath();
         Map<String, Map<String, Object>> paths = document.getMap("paths");
         int walked = 0;
         for (var path : paths.entrySet()) {
             for (String method : path.getValue().keySet()) {
-                if (!Set.of("get", "post", "put", "delete", "patch").contains(method) || OPEN.contains(method.toUpperCase() + " " + path.getKey())) {
+                if (!Set.of("get", "post", "put", "delete", "patch").contains(method)
+                        || OPEN.contains(method.toUpperCase() + " " + path.getKey())) {
                     continue;
                 }
-                String url = path.getKey().replaceAll("\\{taking}", "00000000-0000-0000-0000-000000000000").replaceAll("\\{[^}]+}", "1");
-                boolean text = url.endsWith("/labels") || url.endsWith("/facts.csv") || url.endsWith("/kinds/check") || url.endsWith("/existing");
-                int status = given().contentType(text ? ContentType.TEXT : ContentType.JSON).body(text ? "x" : "{}").request(method.toUpperCase(), url).statusCode();
+                String url = path.getKey()
+                        .replaceAll("\\{taking}", "00000000-0000-0000-0000-000000000000")
+                        .replaceAll("\\{[^}]+}", "1");
+                boolean text = url.endsWith("/labels")
+                        || url.endsWith("/facts.csv")
+                        || url.endsWith("/kinds/check")
+                        || url.endsWith("/existing");
+                int status = given().contentType(text ? ContentType.TEXT : ContentType.JSON)
+                        .body(text ? "x" : "{}")
+                        .request(method.toUpperCase(), url)
+                        .statusCode();
                 assertEquals(401, status, method + " " + url);
                 walked++;
             }
@@ -42,22 +61,35 @@ class DoorTest {
 
     @Test
     void thePushChannelIsShutToStrangers() {
-        given().header("Connection", "Upgrade").header("Upgrade", "websocket").header("Sec-WebSocket-Version", "13").header("Sec-WebSocket-Key", "dGhlIHNhbXBsZSBub25jZQ==")
-                .get("/api/live").then().statusCode(401);
+        given().header("Connection", "Upgrade")
+                .header("Upgrade", "websocket")
+                .header("Sec-WebSocket-Version", "13")
+                .header("Sec-WebSocket-Key", "dGhlIHNhbXBsZSBub25jZQ==")
+                .get("/api/live")
+                .then()
+                .statusCode(401);
     }
 
     @Test
     void aViewerLooksAndChangesNothing() {
         Client viewer = Client.viewer();
         viewer.get("/api/bring-ups");
-        viewer.post("/api/bring-ups", Map.of("name", "x", "siteCode", "xx")).then().statusCode(403).contentType("application/problem+json");
+        viewer.post("/api/bring-ups", Map.of("name", "x", "siteCode", "xx"))
+                .then()
+                .statusCode(403)
+                .contentType("application/problem+json");
     }
 
     @Test
     void aWrongPasswordIsToldWithoutSayingWhichPartWasWrong() {
         for (String login : new String[] {"rack-one", "nobody"}) {
-            given().contentType(ContentType.JSON).body(Map.of("login", login, "password", "wrong")).post("/api/session")
-                    .then().statusCode(401).contentType("application/problem+json").body("detail", equalTo("Login or password is wrong."));
+            given().contentType(ContentType.JSON)
+                    .body(Map.of("login", login, "password", "wrong"))
+                    .post("/api/session")
+                    .then()
+                    .statusCode(401)
+                    .contentType("application/problem+json")
+                    .body("detail", equalTo("Login or password is wrong."));
         }
     }
 
@@ -70,24 +102,46 @@ class DoorTest {
 
     @Test
     void theCookieIsOutOfReachOfScripts() {
-        given().contentType(ContentType.JSON).body(Map.of("login", "rack-one", "password", "engineer-at-rack-one")).post("/api/session")
-                .then().header("Set-Cookie", containsString("HttpOnly")).header("Set-Cookie", containsString("SameSite=Strict"));
+        given().contentType(ContentType.JSON)
+                .body(Map.of("login", "rack-one", "password", "engineer-at-rack-one"))
+                .post("/api/session")
+                .then()
+                .header("Set-Cookie", containsString("HttpOnly"))
+                .header("Set-Cookie", containsString("SameSite=Strict"));
     }
 
     @Test
     void anUnknownFirstLeadCodeMakesNobodyALead() {
-        given().contentType(ContentType.JSON).body(Map.of("code", "guess", "login", "me", "name", "Me", "password", "long-enough-password")).post("/api/first-lead").then().statusCode(400);
+        given().contentType(ContentType.JSON)
+                .body(Map.of("code", "guess", "login", "me", "name", "Me", "password", "long-enough-password"))
+                .post("/api/first-lead")
+                .then()
+                .statusCode(400);
     }
 
     @Test
     void pagesCarryAStrictPolicyAndProbesAnswer() {
-        given().accept("text/html").get("/b/1/prove").then().header("Content-Security-Policy", containsString("default-src 'self'"));
+        given().accept("text/html")
+                .get("/b/1/prove")
+                .then()
+                .header("Content-Security-Policy", containsString("default-src 'self'"));
         given().get("/q/health").then().statusCode(200).body("status", equalTo("UP"));
-        Client.viewer().request().get("/q/metrics").then().statusCode(200).body(containsString("jvm_memory_used_bytes"));
+        Client.viewer()
+                .request()
+                .get("/q/metrics")
+                .then()
+                .statusCode(200)
+                .body(containsString("jvm_memory_used_bytes"));
     }
 
     @Test
     void whatIsNotThereIsAProblemDocument() {
-        Client.engineer().request().get("/api/bring-ups/999999/board").then().statusCode(404).contentType("application/problem+json").body("detail", equalTo("There is no such bring-up."));
+        Client.engineer()
+                .request()
+                .get("/api/bring-ups/999999/board")
+                .then()
+                .statusCode(404)
+                .contentType("application/problem+json")
+                .body("detail", equalTo("There is no such bring-up."));
     }
 }

@@ -26,7 +26,12 @@ class FactsTest {
     }
 
     private int announce(String kind, int members) {
-        return client.post("/api/bring-ups/" + id + "/units", Map.of("kind", kind, "count", 1, "members", members)).then().statusCode(200).extract().jsonPath().getInt("[0]");
+        return client.post("/api/bring-ups/" + id + "/units", Map.of("kind", kind, "count", 1, "members", members))
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getInt("[0]");
     }
 
     private static Map<String, Object> cell(int unit, String member, String name, String value) {
@@ -40,27 +45,38 @@ class FactsTest {
     }
 
     private String value(String member, String name) {
-        return client.get("/api/bring-ups/" + id + "/prepare").getString("rows.find { it.member == '" + member + "' }.cells['" + name + "'].value");
+        return client.get("/api/bring-ups/" + id + "/prepare")
+                .getString("rows.find { it.member == '" + member + "' }.cells['" + name + "'].value");
     }
 
     @Test
     void rightCellsAreKeptWrongOnesComeBackAndTheWholeIsUndone() {
         int pair = announce("interconnect-pair", 2);
         String mac = String.format("02:4c:59:c1:%02x:%02x", id >> 8 & 255, id & 255);
-        JsonPath report = set(cell(pair, "left", "serial", "FX-" + id), cell(pair, "left", "mac", mac.toUpperCase().replace(':', '-')), cell(pair, "right", "mac", "zz"), cell(pair, "middle", "serial", "x"), cell(pair, "", "licence-key", "x"));
+        JsonPath report = set(
+                cell(pair, "left", "serial", "FX-" + id),
+                cell(pair, "left", "mac", mac.toUpperCase().replace(':', '-')),
+                cell(pair, "right", "mac", "zz"),
+                cell(pair, "middle", "serial", "x"),
+                cell(pair, "", "licence-key", "x"));
         assertEquals(2, report.getInt("changed"));
         assertEquals(List.of("mac", "serial", "licence-key"), report.getList("faults.name"));
         assertTrue(report.getString("faults[2].reason").contains("never asks"));
         assertEquals(mac, value("left", "mac"), "in one notation");
-        client.post("/api/sheet-changes/" + report.getLong("changeId") + "/undo", Map.of()).then().statusCode(200);
+        client.post("/api/sheet-changes/" + report.getLong("changeId") + "/undo", Map.of())
+                .then()
+                .statusCode(200);
         assertEquals(null, value("left", "serial"));
-        client.post("/api/sheet-changes/" + report.getLong("changeId") + "/undo", Map.of()).then().statusCode(409);
+        client.post("/api/sheet-changes/" + report.getLong("changeId") + "/undo", Map.of())
+                .then()
+                .statusCode(409);
     }
 
     @Test
     void undoLeavesWhatWasChangedSince() {
         int pair = announce("interconnect-pair", 2);
-        long first = set(cell(pair, "left", "console", "2001"), cell(pair, "right", "console", "2002")).getLong("changeId");
+        long first = set(cell(pair, "left", "console", "2001"), cell(pair, "right", "console", "2002"))
+                .getLong("changeId");
         set(cell(pair, "right", "console", "2009"));
         client.post("/api/sheet-changes/" + first + "/undo", Map.of()).then().statusCode(200);
         assertEquals(null, value("left", "console"));
@@ -74,44 +90,76 @@ class FactsTest {
         String sheet = client.request().get("/api/bring-ups/" + id + "/prepare").asString();
         assertTrue(sheet.contains("(sealed)"));
         assertTrue(!sheet.contains("tag-secret-77"));
-        assertTrue(!client.request().get("/api/bring-ups/" + id + "/facts.csv").asString().contains("sealed"));
+        assertTrue(!client.request()
+                .get("/api/bring-ups/" + id + "/facts.csv")
+                .asString()
+                .contains("sealed"));
     }
 
     @Test
     void aTableIsLookedOverThenTaken() {
         announce("interconnect-pair", 2);
         String unit = client.get("/api/bring-ups/" + id + "/prepare").getString("rows[0].unit");
-        String table = "\ufeffunit;member;console line;location\r\n" + unit + ";left;2001;R1 u40\r\n" + unit + ";right;99999;R1 u41\r\n";
+        String table = "\ufeffunit;member;console line;location\r\n" + unit + ";left;2001;R1 u40\r\n" + unit
+                + ";right;99999;R1 u41\r\n";
         Response preview = table(table, true);
-        preview.then().statusCode(200).body("cells", equalTo(3)).body("faults[0].line", equalTo(3)).body("faults[0].reason", containsString("1 to 65535"));
+        preview.then()
+                .statusCode(200)
+                .body("cells", equalTo(3))
+                .body("faults[0].line", equalTo(3))
+                .body("faults[0].reason", containsString("1 to 65535"));
         assertEquals(null, value("left", "console"), "a preview changes nothing");
         table(table, false).then().statusCode(200);
         assertEquals("2001", value("left", "console"));
-        assertEquals("R1 u40", client.get("/api/bring-ups/" + id + "/prepare").getString("units[0].position"), "the unit is where its first member is");
-        String written = client.request().get("/api/bring-ups/" + id + "/facts.csv").asString();
+        assertEquals(
+                "R1 u40",
+                client.get("/api/bring-ups/" + id + "/prepare").getString("units[0].position"),
+                "the unit is where its first member is");
+        String written =
+                client.request().get("/api/bring-ups/" + id + "/facts.csv").asString();
         assertTrue(written.contains(unit + ",left,,,R1 u40,2001,"), written);
     }
 
     private Response table(String text, boolean preview) {
-        return io.restassured.RestAssured.given().cookie("lychnos", client.cookie()).contentType("text/plain; charset=UTF-8").body(text).post("/api/bring-ups/" + id + "/facts.csv?preview=" + preview);
+        return io.restassured.RestAssured.given()
+                .cookie("lychnos", client.cookie())
+                .contentType("text/plain; charset=UTF-8")
+                .body(text)
+                .post("/api/bring-ups/" + id + "/facts.csv?preview=" + preview);
     }
 
     @Test
     void aPolicyAnswersForEveryUnitOfTheSite() {
         announce("interconnect-pair", 2);
-        thing("policy", "licence-terms", Map.of("answer", "on", "reason", "agreed once", "who", "lead", "when", "2026-11-01")).then().statusCode(200);
+        thing(
+                        "policy",
+                        "licence-terms",
+                        Map.of("answer", "on", "reason", "agreed once", "who", "lead", "when", "2026-11-01"))
+                .then()
+                .statusCode(200);
         assertEquals("yes", value("left", "licence-terms"));
-        assertEquals("site", client.get("/api/bring-ups/" + id + "/prepare").getString("rows[0].cells['licence-terms'].source"));
+        assertEquals(
+                "site",
+                client.get("/api/bring-ups/" + id + "/prepare").getString("rows[0].cells['licence-terms'].source"));
     }
 
     private Response thing(String sort, String name, Map<String, String> values) {
-        return (values.containsKey("key") ? Client.lead() : client).request().body(Map.of("sort", sort, "name", name, "values", values)).put("/api/bring-ups/" + id + "/things");
+        return (values.containsKey("key") ? Client.lead() : client)
+                .request()
+                .body(Map.of("sort", sort, "name", name, "values", values))
+                .put("/api/bring-ups/" + id + "/things");
     }
 
     @Test
     void everyWrongFieldOfAThingIsNamed() {
-        thing("host", "hv-01", Map.of("cores", "many", "memory", "64 GiB")).then().statusCode(400).body("faults.field", equalTo(List.of("cores", "disk")));
-        thing("host", "", Map.of("cores", "8", "memory", "64 GiB", "disk", "1 TiB")).then().statusCode(400).body("faults[0].field", equalTo("name"));
+        thing("host", "hv-01", Map.of("cores", "many", "memory", "64 GiB"))
+                .then()
+                .statusCode(400)
+                .body("faults.field", equalTo(List.of("cores", "disk")));
+        thing("host", "", Map.of("cores", "8", "memory", "64 GiB", "disk", "1 TiB"))
+                .then()
+                .statusCode(400)
+                .body("faults[0].field", equalTo("name"));
         thing("lamp", "x", Map.of()).then().statusCode(400);
         thing("fabric", "compute", Map.of()).then().statusCode(200);
         thing("fabric", "compute", Map.of()).then().statusCode(400).body("faults[0].reason", containsString("already"));
@@ -119,11 +167,22 @@ class FactsTest {
 
     @Test
     void aKeyIsNeverGivenBack() {
-        thing("domain", "ardal.example", Map.of("primary", "10.40.8.3", "key-name", "k.ardal.example", "key", "c2VjcmV0")).then().statusCode(200);
+        thing(
+                        "domain",
+                        "ardal.example",
+                        Map.of("primary", "10.40.8.3", "key-name", "k.ardal.example", "key", "c2VjcmV0"))
+                .then()
+                .statusCode(200);
         String sheet = client.request().get("/api/bring-ups/" + id + "/prepare").asString();
         assertTrue(sheet.contains("k.ardal.example") && !sheet.contains("c2VjcmV0"));
         // an entry brought back after its removal has lost its key, and says so
-        thing("domain", "again.example", Map.of("primary", "10.40.8.3", "key-name", "k.ardal.example", "key", "(sealed)")).then().statusCode(400).body("faults[0].field", equalTo("key"));
+        thing(
+                        "domain",
+                        "again.example",
+                        Map.of("primary", "10.40.8.3", "key-name", "k.ardal.example", "key", "(sealed)"))
+                .then()
+                .statusCode(400)
+                .body("faults[0].field", equalTo("key"));
     }
 
     @Test
@@ -139,15 +198,29 @@ class FactsTest {
 
     @Test
     void aDescriptionOfAKindIsLookedOver() {
-        io.restassured.RestAssured.given().cookie("lychnos", client.cookie()).contentType("text/plain").body("kind: x\ntitle: [a]\n").post("/api/kinds/check")
-                .then().statusCode(200).body("find { it.path == 'title' }.line", equalTo(2));
+        io.restassured.RestAssured.given()
+                .cookie("lychnos", client.cookie())
+                .contentType("text/plain")
+                .body("kind: x\ntitle: [a]\n")
+                .post("/api/kinds/check")
+                .then()
+                .statusCode(200)
+                .body("find { it.path == 'title' }.line", equalTo(2));
     }
 
     @Test
     void unknownKindsAndCountsAreRefused() {
-        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "toaster", "count", 1, "members", 0)).then().statusCode(400).body("detail", containsString("no kind"));
-        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "fabric-controller", "count", 1, "members", 2)).then().statusCode(400).body("faults[0].field", equalTo("members"));
-        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "fabric-controller", "count", 0, "members", 1)).then().statusCode(400);
+        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "toaster", "count", 1, "members", 0))
+                .then()
+                .statusCode(400)
+                .body("detail", containsString("no kind"));
+        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "fabric-controller", "count", 1, "members", 2))
+                .then()
+                .statusCode(400)
+                .body("faults[0].field", equalTo("members"));
+        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "fabric-controller", "count", 0, "members", 1))
+                .then()
+                .statusCode(400);
     }
 
     private String reason(JsonPath report) {
@@ -159,8 +232,18 @@ class FactsTest {
         int first = announce("server-controller", 1);
         set(cell(first, "", "serial", "TW-" + id));
         long other = client.bringUp();
-        int second = client.post("/api/bring-ups/" + other + "/units", Map.of("kind", "server-controller", "count", 1, "members", 1)).then().statusCode(200).extract().jsonPath().getInt("[0]");
-        JsonPath report = client.request().body(Map.of("cells", List.of(cell(second, "", "serial", " TW-" + id + " ")))).put("/api/bring-ups/" + other + "/facts").jsonPath();
+        int second = client.post(
+                        "/api/bring-ups/" + other + "/units",
+                        Map.of("kind", "server-controller", "count", 1, "members", 1))
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getInt("[0]");
+        JsonPath report = client.request()
+                .body(Map.of("cells", List.of(cell(second, "", "serial", " TW-" + id + " "))))
+                .put("/api/bring-ups/" + other + "/facts")
+                .jsonPath();
         assertEquals(0, report.getInt("changed"));
         assertTrue(reason(report).matches("TW-" + id + " stands at \\S+ already\\."), reason(report));
     }
@@ -172,8 +255,18 @@ class FactsTest {
         assertEquals(1, set(cell(first, "", "location", "R7 u12")).getInt("changed"));
         assertTrue(reason(set(cell(second, "", "location", "R7 U12"))).contains("R7 u12 stands at"));
         long other = client.bringUp();
-        int third = client.post("/api/bring-ups/" + other + "/units", Map.of("kind", "server-controller", "count", 1, "members", 1)).then().statusCode(200).extract().jsonPath().getInt("[0]");
-        JsonPath report = client.request().body(Map.of("cells", List.of(cell(third, "", "location", "R7 u12")))).put("/api/bring-ups/" + other + "/facts").jsonPath();
+        int third = client.post(
+                        "/api/bring-ups/" + other + "/units",
+                        Map.of("kind", "server-controller", "count", 1, "members", 1))
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getInt("[0]");
+        JsonPath report = client.request()
+                .body(Map.of("cells", List.of(cell(third, "", "location", "R7 u12"))))
+                .put("/api/bring-ups/" + other + "/facts")
+                .jsonPath();
         assertEquals(1, report.getInt("changed"), "another hall may have a rack of that name");
     }
 
@@ -182,7 +275,10 @@ class FactsTest {
         int first = announce("server-controller", 1);
         int second = announce("server-controller", 1);
         set(cell(first, "", "location", "R8 u1"));
-        assertEquals(2, set(cell(first, "", "location", "R8 u3"), cell(second, "", "location", "R8 u1")).getInt("changed"));
+        assertEquals(
+                2,
+                set(cell(first, "", "location", "R8 u3"), cell(second, "", "location", "R8 u1"))
+                        .getInt("changed"));
         JsonPath wrong = set(cell(first, "", "location", "R8 u1"), cell(second, "", "location", "R8 u5"));
         assertEquals(1, wrong.getInt("changed"), "it is still taken when the first of them is looked at");
         assertTrue(reason(wrong).contains("R8 u1 stands at"));
@@ -192,7 +288,10 @@ class FactsTest {
     void aUnitOfAnotherBringUpIsNotTouched() {
         int own = announce("server-controller", 1);
         long other = client.bringUp();
-        JsonPath report = client.request().body(Map.of("cells", List.of(cell(own, "", "serial", "XX-1")))).put("/api/bring-ups/" + other + "/facts").jsonPath();
+        JsonPath report = client.request()
+                .body(Map.of("cells", List.of(cell(own, "", "serial", "XX-1"))))
+                .put("/api/bring-ups/" + other + "/facts")
+                .jsonPath();
         assertEquals(0, report.getInt("changed"));
         assertTrue(reason(report).contains("not in the bring-up"));
         assertEquals(null, value("", "serial"));

@@ -23,7 +23,9 @@ class LifeAfterTest extends ProvenMachine {
     @BeforeEach
     void sign() {
         lead = Client.lead();
-        lead.post("/api/bring-ups/" + id + "/signatures", Map.of("units", List.of(Map.of("unit", unit)))).then().statusCode(200);
+        lead.post("/api/bring-ups/" + id + "/signatures", Map.of("units", List.of(Map.of("unit", unit))))
+                .then()
+                .statusCode(200);
     }
 
     @Override
@@ -44,15 +46,26 @@ class LifeAfterTest extends ProvenMachine {
     }
 
     private void chainHolds() {
-        assertEquals(List.of(), lead.post("/api/chain/verifications", Map.of()).jsonPath().getList("breaks"));
+        assertEquals(
+                List.of(),
+                lead.post("/api/chain/verifications", Map.of()).jsonPath().getList("breaks"));
     }
 
     @Test
     void aRetiredUnitLeavesItsRecordAndWhatItBoreIsFree() {
-        client.post("/api/units/" + unit + "/retirement", Map.of("why", "sold")).then().statusCode(403);
-        lead.post("/api/units/" + unit + "/retirement", Map.of("why", "  ")).then().statusCode(400).body("faults[0].field", equalTo("why"));
-        lead.post("/api/units/" + unit + "/retirement", Map.of("why", "its lease ran out")).then().statusCode(204);
-        lead.post("/api/units/" + unit + "/retirement", Map.of("why", "again")).then().statusCode(404);
+        client.post("/api/units/" + unit + "/retirement", Map.of("why", "sold"))
+                .then()
+                .statusCode(403);
+        lead.post("/api/units/" + unit + "/retirement", Map.of("why", "  "))
+                .then()
+                .statusCode(400)
+                .body("faults[0].field", equalTo("why"));
+        lead.post("/api/units/" + unit + "/retirement", Map.of("why", "its lease ran out"))
+                .then()
+                .statusCode(204);
+        lead.post("/api/units/" + unit + "/retirement", Map.of("why", "again"))
+                .then()
+                .statusCode(404);
         JsonPath after = handover();
         assertEquals(List.of(), after.getList("units"));
         assertEquals(List.of(), after.getList("lines"));
@@ -65,10 +78,18 @@ class LifeAfterTest extends ProvenMachine {
         assertEquals("retired: its lease ran out", record.getString("[0].endedWhy"));
         assertTrue(record.getString("[0].body").contains(serial()));
         // the address cools off, and nobody gets it meanwhile
-        assertEquals(List.of(at(101)), client.get("/api/bring-ups/" + id + "/ribbon").getList("cooling"));
+        assertEquals(
+                List.of(at(101)), client.get("/api/bring-ups/" + id + "/ribbon").getList("cooling"));
         assertEquals(List.of(), client.get("/api/bring-ups/" + id + "/prove").getList("endpoints"));
         // the same machine, in the same place
-        client.labels(id, "serial,mac,rack position,model,first address\n%s,%s,R1 u1,C4,%s\n".formatted(serial(), mac(), at(10)), false).then().statusCode(200).body("taken[0].change", equalTo("new"));
+        client.labels(
+                        id,
+                        "serial,mac,rack position,model,first address\n%s,%s,R1 u1,C4,%s\n"
+                                .formatted(serial(), mac(), at(10)),
+                        false)
+                .then()
+                .statusCode(200)
+                .body("taken[0].change", equalTo("new"));
         assertEquals(at(102), client.get("/api/bring-ups/" + id + "/proposal").getString("lines[0].address"));
         for (String page : List.of("board", "prepare", "configure", "prove", "names")) {
             client.request().get("/api/bring-ups/" + id + "/" + page).then().statusCode(200);
@@ -76,7 +97,8 @@ class LifeAfterTest extends ProvenMachine {
     }
 
     private Map<String, Object> other(String serial, String mac) {
-        Map<String, Object> body = new HashMap<>(Map.of("member", "", "facts", Map.of("serial", serial, "mac", mac), "why", "its board is dead"));
+        Map<String, Object> body = new HashMap<>(
+                Map.of("member", "", "facts", Map.of("serial", serial, "mac", mac), "why", "its board is dead"));
         body.put("firstAddress", at(11));
         return body;
     }
@@ -89,7 +111,10 @@ class LifeAfterTest extends ProvenMachine {
         String path = "/api/units/" + unit + "/replacements";
         client.post(path, other(otherSerial(), otherMac())).then().statusCode(403);
         lead.post(path, other("", otherMac())).then().statusCode(400).body("faults[0].field", equalTo("serial"));
-        lead.post(path, other(serial(), otherMac())).then().statusCode(400).body("detail", containsString("the old machine's"));
+        lead.post(path, other(serial(), otherMac()))
+                .then()
+                .statusCode(400)
+                .body("detail", containsString("the old machine's"));
         lead.post(path, other(otherSerial(), "02:4c")).then().statusCode(400).body("faults[0].field", equalTo("mac"));
         assertEquals("SIGNED", handover().getString("units[0].state"), "nothing was changed by what was refused");
         lead.post(path, other(otherSerial(), otherMac())).then().statusCode(204);
@@ -101,16 +126,23 @@ class LifeAfterTest extends ProvenMachine {
         assertEquals(1, client.get("/api/bring-ups/" + id + "/configure").getInt("ready"));
         // the old one is pulled; the new one is set up from the beginning
         machine().powerOff();
-        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 1)).then().statusCode(204);
-        ConsoleStage.until("it is set up", () -> client.get("/api/bring-ups/" + id + "/configure").getString("lanes[0].state").equals("DONE"));
+        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 1))
+                .then()
+                .statusCode(204);
+        ConsoleStage.until("it is set up", () -> client.get("/api/bring-ups/" + id + "/configure")
+                .getString("lanes[0].state")
+                .equals("DONE"));
         check(null);
         assertTrue(view().getBoolean("endpoints[0].proven"), () -> detail().prettify());
         assertEquals(at(101), hall.machine(otherSerial()).address());
         assertEquals(List.of(), view().getList("changes"), "another certificate is no change: it is another machine");
-        lead.post("/api/bring-ups/" + id + "/signatures", Map.of("units", List.of(Map.of("unit", unit)))).then().statusCode(200);
+        lead.post("/api/bring-ups/" + id + "/signatures", Map.of("units", List.of(Map.of("unit", unit))))
+                .then()
+                .statusCode(200);
         chainHolds();
         JsonPath records = client.get("/api/bring-ups/" + id + "/records");
         assertEquals("a machine was replaced: its board is dead", records.getString("[0].endedWhy"));
-        assertTrue(records.getString("[0].body").contains(serial()) && records.getString("[1].body").contains(otherSerial()));
+        assertTrue(records.getString("[0].body").contains(serial())
+                && records.getString("[1].body").contains(otherSerial()));
     }
 }

@@ -45,13 +45,22 @@ class NeedsTest {
     }
 
     private int announce(String kind, int members) {
-        return client.post("/api/bring-ups/" + id + "/units", Map.of("kind", kind, "count", 1, "members", members)).then().statusCode(200).extract().jsonPath().getInt("[0]");
+        return client.post("/api/bring-ups/" + id + "/units", Map.of("kind", kind, "count", 1, "members", members))
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getInt("[0]");
     }
 
     private void dataNetwork() {
         Map<String, Object> network = Client.network("10.40.16.0/24", "", "pool 10.40.16.100-150");
         network.putAll(Map.of("purpose", "storage-data", "mtu", 9000, "vlan", 416));
-        client.request().body(network).put("/api/bring-ups/" + id + "/networks").then().statusCode(204);
+        client.request()
+                .body(network)
+                .put("/api/bring-ups/" + id + "/networks")
+                .then()
+                .statusCode(204);
     }
 
     private JsonPath fits(int unit, String at) {
@@ -59,7 +68,9 @@ class NeedsTest {
     }
 
     private Response take(JsonPath fits) {
-        return client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", fits.getList("fits[0].lines"), "growth", fits.getList("fits[0].growth")));
+        return client.post(
+                "/api/bring-ups/" + id + "/takings",
+                Map.of("lines", fits.getList("fits[0].lines"), "growth", fits.getList("fits[0].growth")));
     }
 
     @Test
@@ -72,9 +83,16 @@ class NeedsTest {
         take(fits).then().statusCode(200);
         JsonPath ribbon = client.get("/api/bring-ups/" + id + "/ribbon");
         assertEquals(7, ribbon.getList("seats").size());
-        assertEquals(List.of("growth"), ribbon.getList("strips.purpose").stream().filter("growth"::equals).toList());
+        assertEquals(
+                List.of("growth"),
+                ribbon.getList("strips.purpose").stream()
+                        .filter("growth"::equals)
+                        .toList());
         int second = announce("backup-store", 1);
-        assertEquals("10.40.8.120", fits(second, null).getString("fits[0].lines[0].address"), "growth is not given to others");
+        assertEquals(
+                "10.40.8.120",
+                fits(second, null).getString("fits[0].lines[0].address"),
+                "growth is not given to others");
     }
 
     @Test
@@ -86,20 +104,38 @@ class NeedsTest {
         assertEquals(8, fits.getList("fits[0].lines").size());
         List<Map<String, Object>> half = new ArrayList<>(fits.getList("fits[0].lines"));
         half.remove(7);
-        client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", half)).then().statusCode(400).body("detail", containsString("port 4"));
+        client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", half))
+                .then()
+                .statusCode(400)
+                .body("detail", containsString("port 4"));
         take(fits).then().statusCode(200);
-        assertEquals("10.40.16.100", client.get("/api/bring-ups/" + id + "/prepare").getString("groundwork.networks.find { it.purpose == 'storage-data' }.ranges[0].run").split("-")[0]);
-        assertEquals(17, client.get("/api/bring-ups/" + id + "/names").getInt("planned"), "a name and a way back for each, and one alias");
+        assertEquals(
+                "10.40.16.100",
+                client.get("/api/bring-ups/" + id + "/prepare")
+                        .getString("groundwork.networks.find { it.purpose == 'storage-data' }.ranges[0].run")
+                        .split("-")[0]);
+        assertEquals(
+                17,
+                client.get("/api/bring-ups/" + id + "/names").getInt("planned"),
+                "a name and a way back for each, and one alias");
     }
 
     @Test
     void aChassisGetsTheSameHostNumbersInIpv6() {
-        Map<String, Object> six = Client.network("fd40:a4da:1:8::/64", "fd40:a4da:1:8::1", "pool fd40:a4da:1:8::10-fd40:a4da:1:8::ff");
-        client.request().body(six).put("/api/bring-ups/" + id + "/networks").then().statusCode(204);
+        Map<String, Object> six =
+                Client.network("fd40:a4da:1:8::/64", "fd40:a4da:1:8::1", "pool fd40:a4da:1:8::10-fd40:a4da:1:8::ff");
+        client.request()
+                .body(six)
+                .put("/api/bring-ups/" + id + "/networks")
+                .then()
+                .statusCode(204);
         JsonPath fits = fits(announce("blade-chassis", 2), null);
         List<String> addresses = fits.getList("fits[0].lines.address");
         assertEquals(6, addresses.size());
-        assertEquals("fd40:a4da:1:8::" + Integer.toHexString(Integer.parseInt(addresses.get(0).substring(8))), addresses.get(3));
+        assertEquals(
+                "fd40:a4da:1:8::"
+                        + Integer.toHexString(Integer.parseInt(addresses.get(0).substring(8))),
+                addresses.get(3));
         take(fits).then().statusCode(200);
     }
 
@@ -109,32 +145,64 @@ class NeedsTest {
         assertEquals("10.40.8.130", fits(pair, "10.40.8.130").getString("fits[0].lines[0].address"));
         assertTrue(fits(pair, "10.40.8.131").getString("fault").contains("multiple of 2"));
         assertTrue(fits(pair, "10.40.8.198").getString("fault").contains("10.40.8.200 is not free"));
-        client.request().get("/api/bring-ups/" + id + "/fits?unit=" + pair + "&at=10.40.8").then().statusCode(400).body("faults[0].field", equalTo("at"));
+        client.request()
+                .get("/api/bring-ups/" + id + "/fits?unit=" + pair + "&at=10.40.8")
+                .then()
+                .statusCode(400)
+                .body("faults[0].field", equalTo("at"));
     }
 
     private Response existing(String text, boolean preview) {
-        return io.restassured.RestAssured.given().cookie("lychnos", client.cookie()).contentType("text/plain; charset=UTF-8").body(text).post("/api/bring-ups/" + id + "/existing?preview=" + preview);
+        return io.restassured.RestAssured.given()
+                .cookie("lychnos", client.cookie())
+                .contentType("text/plain; charset=UTF-8")
+                .body(text)
+                .post("/api/bring-ups/" + id + "/existing?preview=" + preview);
     }
 
     @Test
     void whatIsInUseAlreadyIsBroughtInAndNotGivenOut() {
         int pair = announce("interconnect-pair", 2);
         String hosts = "10.40.8.100 printer.ardal.example\n10.44.1.1 elsewhere\n10.40.8.1000 wrong\n";
-        existing(hosts, true).then().statusCode(200).body("fresh.address", equalTo(List.of("10.40.8.100"))).body("elsewhere", equalTo(1)).body("faults[0].line", equalTo(3));
-        assertEquals("10.40.8.100", client.get("/api/bring-ups/" + id + "/proposal").getString("lines[0].address"), "a preview changes nothing");
+        existing(hosts, true)
+                .then()
+                .statusCode(200)
+                .body("fresh.address", equalTo(List.of("10.40.8.100")))
+                .body("elsewhere", equalTo(1))
+                .body("faults[0].line", equalTo(3));
+        assertEquals(
+                "10.40.8.100",
+                client.get("/api/bring-ups/" + id + "/proposal").getString("lines[0].address"),
+                "a preview changes nothing");
         existing(hosts, false).then().statusCode(200);
-        assertEquals("10.40.8.102", client.get("/api/bring-ups/" + id + "/proposal").getString("lines[0].address"));
-        assertEquals("is printer.ardal.example, says a hosts file", client.get("/api/bring-ups/" + id + "/ribbon").getString("strangers[0].sentence"));
-        client.post("/api/bring-ups/" + id + "/existing/forget", Map.of("addresses", List.of("10.40.8.100"))).then().statusCode(204);
+        assertEquals(
+                "10.40.8.102", client.get("/api/bring-ups/" + id + "/proposal").getString("lines[0].address"));
+        assertEquals(
+                "is printer.ardal.example, says a hosts file",
+                client.get("/api/bring-ups/" + id + "/ribbon").getString("strangers[0].sentence"));
+        client.post("/api/bring-ups/" + id + "/existing/forget", Map.of("addresses", List.of("10.40.8.100")))
+                .then()
+                .statusCode(204);
         assertEquals("10.40.8.100", fits(pair, "10.40.8.100").getString("fits[0].lines[0].address"));
     }
 
     @Test
-    @EnabledIfEnvironmentVariable(named = "LYCHNOS_TEST_NAME_KEY", matches = ".+", disabledReason = "the hall's name servers run only in ./lychnos test")
+    @EnabledIfEnvironmentVariable(
+            named = "LYCHNOS_TEST_NAME_KEY",
+            matches = ".+",
+            disabledReason = "the hall's name servers run only in ./lychnos test")
     void aWholeZoneIsBroughtIn() {
-        client.post("/api/bring-ups/" + id + "/existing/transfer", Map.of()).then().statusCode(409).body("detail", containsString("No domain is stated"));
+        client.post("/api/bring-ups/" + id + "/existing/transfer", Map.of())
+                .then()
+                .statusCode(409)
+                .body("detail", containsString("No domain is stated"));
         domain(System.getenv("LYCHNOS_TEST_NAME_KEY"));
-        List<String> found = client.post("/api/bring-ups/" + id + "/existing/transfer?preview=true", Map.of()).then().statusCode(200).extract().jsonPath().getList("fresh.name");
+        List<String> found = client.post("/api/bring-ups/" + id + "/existing/transfer?preview=true", Map.of())
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getList("fresh.name");
         assertTrue(found.contains("ns1.ardal.example") && found.contains("relay.ardal.example"), found.toString());
     }
 
@@ -143,27 +211,51 @@ class NeedsTest {
         int pair = announce("interconnect-pair", 2);
         take(fits(pair, "10.40.8.130")).then().statusCode(200);
         client.post("/api/units/" + pair + "/release", Map.of()).then().statusCode(204);
-        assertEquals(List.of("10.40.8.130", "10.40.8.131", "10.40.8.132"), client.get("/api/bring-ups/" + id + "/ribbon").getList("cooling"));
+        assertEquals(
+                List.of("10.40.8.130", "10.40.8.131", "10.40.8.132"),
+                client.get("/api/bring-ups/" + id + "/ribbon").getList("cooling"));
         assertTrue(fits(pair, "10.40.8.130").getString("fault").contains("not free"));
         client.post("/api/units/" + pair + "/release", Map.of()).then().statusCode(409);
     }
 
     @Test
     void manyUnitsArePlacedAndTakenAndUndoneInOne() {
-        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "interconnect-pair", "count", 30, "members", 2)).then().statusCode(200);
+        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "interconnect-pair", "count", 30, "members", 2))
+                .then()
+                .statusCode(200);
         JsonPath proposal = client.get("/api/bring-ups/" + id + "/proposal");
         assertEquals(75, proposal.getList("lines").size(), "25 pairs begin at even addresses among a hundred");
         assertEquals(5, proposal.getList("unplaced").size());
-        String taking = client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", proposal.getList("lines"))).then().statusCode(200).extract().jsonPath().getString("taking");
-        client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of()).then().statusCode(204);
-        assertEquals(0, client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size());
-        assertEquals(0, client.get("/api/bring-ups/" + id + "/ribbon").getList("cooling").size(), "nobody was told, so nothing has to cool");
+        String taking = client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", proposal.getList("lines")))
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getString("taking");
+        client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of())
+                .then()
+                .statusCode(204);
+        assertEquals(
+                0,
+                client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size());
+        assertEquals(
+                0,
+                client.get("/api/bring-ups/" + id + "/ribbon")
+                        .getList("cooling")
+                        .size(),
+                "nobody was told, so nothing has to cool");
     }
 
     private void domain(String key) {
-        Map<String, String> values = new HashMap<>(Map.of("primary", PRIMARY.toString(), "key-name", System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"), "key", key));
+        Map<String, String> values = new HashMap<>(Map.of(
+                "primary", PRIMARY.toString(), "key-name", System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"), "key", key));
         values.put("reverse-zones", "8.40.10.in-addr.arpa");
-        Client.lead().request().body(Map.of("sort", "domain", "name", "ardal.example", "values", values)).put("/api/bring-ups/" + id + "/things").then().statusCode(200);
+        Client.lead()
+                .request()
+                .body(Map.of("sort", "domain", "name", "ardal.example", "values", values))
+                .put("/api/bring-ups/" + id + "/things")
+                .then()
+                .statusCode(200);
     }
 
     private JsonPath names() {
@@ -187,7 +279,10 @@ class NeedsTest {
     }
 
     @Test
-    @EnabledIfEnvironmentVariable(named = "LYCHNOS_TEST_NAME_KEY", matches = ".+", disabledReason = "the hall's name servers run only in ./lychnos test")
+    @EnabledIfEnvironmentVariable(
+            named = "LYCHNOS_TEST_NAME_KEY",
+            matches = ".+",
+            disabledReason = "the hall's name servers run only in ./lychnos test")
     void namesAreMadeAtTheNameServerAndWithdrawnAgain() {
         domain(System.getenv("LYCHNOS_TEST_NAME_KEY"));
         int pair = announce("interconnect-pair", 2);
@@ -202,7 +297,10 @@ class NeedsTest {
     }
 
     @Test
-    @EnabledIfEnvironmentVariable(named = "LYCHNOS_TEST_NAME_KEY", matches = ".+", disabledReason = "the hall's name servers run only in ./lychnos test")
+    @EnabledIfEnvironmentVariable(
+            named = "LYCHNOS_TEST_NAME_KEY",
+            matches = ".+",
+            disabledReason = "the hall's name servers run only in ./lychnos test")
     void aRefusedUpdateSaysWhyAndCanBeSentAgain() {
         domain("AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA=");
         int pair = announce("interconnect-pair", 2);
@@ -210,40 +308,73 @@ class NeedsTest {
         client.post("/api/bring-ups/" + id + "/names/push", Map.of()).then().statusCode(200);
         until("six are refused", () -> names().getInt("refused") == 6);
         assertTrue(names().getString("open[0].answer").contains("BADSIG"), names().getString("open[0].answer"));
-        Integer thing = client.get("/api/bring-ups/" + id + "/prepare").getInt("things.find { it.sort == 'domain' }.id");
-        Map<String, Object> right = Map.of("id", thing, "sort", "domain", "name", "ardal.example", "values", Map.of(
-                "primary", PRIMARY.toString(), "key-name", System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"), "key", System.getenv("LYCHNOS_TEST_NAME_KEY"), "reverse-zones", "8.40.10.in-addr.arpa"));
-        Client.lead().request().body(right).put("/api/bring-ups/" + id + "/things").then().statusCode(200);
+        Integer thing =
+                client.get("/api/bring-ups/" + id + "/prepare").getInt("things.find { it.sort == 'domain' }.id");
+        Map<String, Object> right = Map.of(
+                "id",
+                thing,
+                "sort",
+                "domain",
+                "name",
+                "ardal.example",
+                "values",
+                Map.of(
+                        "primary",
+                        PRIMARY.toString(),
+                        "key-name",
+                        System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"),
+                        "key",
+                        System.getenv("LYCHNOS_TEST_NAME_KEY"),
+                        "reverse-zones",
+                        "8.40.10.in-addr.arpa"));
+        Client.lead()
+                .request()
+                .body(right)
+                .put("/api/bring-ups/" + id + "/things")
+                .then()
+                .statusCode(200);
         client.post("/api/bring-ups/" + id + "/names/push", Map.of()).then().statusCode(200);
         until("six are made", () -> names().getInt("made") == 6);
         client.post("/api/units/" + pair + "/release", Map.of()).then().statusCode(204);
     }
 
     @Test
-    @EnabledIfEnvironmentVariable(named = "LYCHNOS_TEST_NAME_KEY", matches = ".+", disabledReason = "the hall's servers run only in ./lychnos test")
+    @EnabledIfEnvironmentVariable(
+            named = "LYCHNOS_TEST_NAME_KEY",
+            matches = ".+",
+            disabledReason = "the hall's servers run only in ./lychnos test")
     void aNameThatLeadsElsewhereAndAnAddressThatIsNamedAreTold() throws WireFault {
         Map<String, Object> network = Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.100-199");
         network.put("nameServers", List.of(PRIMARY.toString()));
         client.network(id, network);
         domain(System.getenv("LYCHNOS_TEST_NAME_KEY"));
-        NameKey key = new NameKey(System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"), Secret.of(System.getenv("LYCHNOS_TEST_NAME_KEY")));
+        NameKey key = new NameKey(
+                System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"), Secret.of(System.getenv("LYCHNOS_TEST_NAME_KEY")));
         int pair = announce("interconnect-pair", 2);
         JsonPath fits = fits(pair, "10.40.8.170");
         ZoneRecord theirs = new ZoneRecord(fits.getString("fits[0].lines[0].fqdn"), "A", "10.40.8.77");
         ZoneRecord reverse = new ZoneRecord("176.8.40.10.in-addr.arpa", "PTR", "scanner.ardal.example");
         vantage.makeRecords(PRIMARY, "ardal.example", key, List.of(theirs), Duration.ofSeconds(3));
         vantage.makeRecords(PRIMARY, "8.40.10.in-addr.arpa", key, List.of(reverse), Duration.ofSeconds(3));
-        take(fits(pair, "10.40.8.176")).then().statusCode(409).body("detail", containsString("is called scanner.ardal.example"));
+        take(fits(pair, "10.40.8.176"))
+                .then()
+                .statusCode(409)
+                .body("detail", containsString("is called scanner.ardal.example"));
         take(fits).then().statusCode(200);
         client.post("/api/bring-ups/" + id + "/measure", Map.of()).then().statusCode(204);
-        until("the other record is told", () -> client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code").contains("record-disagrees"));
+        until("the other record is told", () -> client.get("/api/bring-ups/" + id + "/prepare")
+                .getList("groundwork.findings.code")
+                .contains("record-disagrees"));
         vantage.removeRecords(PRIMARY, "ardal.example", key, List.of(theirs), Duration.ofSeconds(3));
         vantage.removeRecords(PRIMARY, "8.40.10.in-addr.arpa", key, List.of(reverse), Duration.ofSeconds(3));
         client.post("/api/units/" + pair + "/release", Map.of()).then().statusCode(204);
     }
 
     @Test
-    @EnabledIfEnvironmentVariable(named = "LYCHNOS_TEST_NAME_KEY", matches = ".+", disabledReason = "the hall's servers run only in ./lychnos test")
+    @EnabledIfEnvironmentVariable(
+            named = "LYCHNOS_TEST_NAME_KEY",
+            matches = ".+",
+            disabledReason = "the hall's servers run only in ./lychnos test")
     void servicesAreMeasuredWhenSomebodyLooks() {
         Map<String, Object> network = Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.100-199");
         network.put("nameServers", List.of("10.40.8.3", "10.40.8.4"));
@@ -251,27 +382,49 @@ class NeedsTest {
         client.network(id, network);
         domain(System.getenv("LYCHNOS_TEST_NAME_KEY"));
         client.post("/api/bring-ups/" + id + "/measure", Map.of()).then().statusCode(204);
-        until("the lying clock is named", () -> client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code").contains("time-server-lies"));
+        until("the lying clock is named", () -> client.get("/api/bring-ups/" + id + "/prepare")
+                .getList("groundwork.findings.code")
+                .contains("time-server-lies"));
         JsonPath sheet = client.get("/api/bring-ups/" + id + "/prepare");
         assertEquals("FINE", sheet.getString("services.find { it.address == '10.40.8.1' }.state"));
-        assertEquals("allowed", sheet.getString("services.find { it.address == '10.40.8.3' }.detail['update ardal.example']"));
+        assertEquals(
+                "allowed",
+                sheet.getString("services.find { it.address == '10.40.8.3' }.detail['update ardal.example']"));
         assertEquals("LIES", sheet.getString("services.find { it.address == '10.40.8.9' }.state"));
         Map<String, Object> mend = sheet.getMap("groundwork.findings.find { it.code == 'time-server-lies' }.mend");
         client.post("/api/bring-ups/" + id + "/mends", mend).then().statusCode(204);
-        assertEquals(List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"), client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.network.timeServers"));
+        assertEquals(
+                List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"),
+                client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.network.timeServers"));
     }
 
     @Test
     void theSameAddressesMayLieInARealmOfTheirOwn() {
-        assertEquals("management", client.get("/api/bring-ups/" + id + "/prepare").getString("groundwork.network.realm"));
+        assertEquals(
+                "management", client.get("/api/bring-ups/" + id + "/prepare").getString("groundwork.network.realm"));
         Map<String, Object> twin = Client.network("10.40.8.0/25", "", "pool 10.40.8.100-110");
         twin.put("purpose", "service-port");
-        client.request().body(twin).put("/api/bring-ups/" + id + "/networks").then().statusCode(400).body("faults[0].reason", containsString("name another realm"));
+        client.request()
+                .body(twin)
+                .put("/api/bring-ups/" + id + "/networks")
+                .then()
+                .statusCode(400)
+                .body("faults[0].reason", containsString("name another realm"));
         twin.put("realm", "bench");
         // one bring-up never takes the same address from two networks
-        client.request().body(twin).put("/api/bring-ups/" + id + "/networks").then().statusCode(400).body("faults[0].reason", containsString("takes from already"));
+        client.request()
+                .body(twin)
+                .put("/api/bring-ups/" + id + "/networks")
+                .then()
+                .statusCode(400)
+                .body("faults[0].reason", containsString("takes from already"));
         long other = client.bringUpBeside(id);
-        client.request().body(twin).put("/api/bring-ups/" + other + "/networks").then().statusCode(204);
-        assertTrue(client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code").stream().noneMatch("networks-overlap"::equals));
+        client.request()
+                .body(twin)
+                .put("/api/bring-ups/" + other + "/networks")
+                .then()
+                .statusCode(204);
+        assertTrue(client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code").stream()
+                .noneMatch("networks-overlap"::equals));
     }
 }

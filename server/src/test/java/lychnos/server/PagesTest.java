@@ -19,7 +19,10 @@ import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 
 /** Pages that are filled in over a machine's documented interface, once its console is done. */
 @QuarkusTest
-@EnabledIfEnvironmentVariable(named = "HALL", matches = ".+", disabledReason = "the mail relay runs in the hall that ./lychnos test makes")
+@EnabledIfEnvironmentVariable(
+        named = "HALL",
+        matches = ".+",
+        disabledReason = "the mail relay runs in the hall that ./lychnos test makes")
 class PagesTest {
 
     private static final String PROXY = "127.40.8.45";
@@ -38,7 +41,8 @@ class PagesTest {
         stage.policy("telemetry");
         stage.policy("remote-support");
         stage.thing("relay", "relay", Map.of("address", "10.40.8.20"));
-        stage.thing("proxy", "proxy-1", Map.of("address", PROXY, "port", "3128", "user", "hall", "key", "out-by-the-gate"));
+        stage.thing(
+                "proxy", "proxy-1", Map.of("address", PROXY, "port", "3128", "user", "hall", "key", "out-by-the-gate"));
     }
 
     @AfterEach
@@ -55,20 +59,34 @@ class PagesTest {
         return stage.hall().kept(stage.serial(0) + "-1", name);
     }
 
-    /** At each of its addresses of management; the others may have been looked at by now, or not yet. What is looked at before all of it is up is looked at again. */
+    /**
+     * At each of its addresses of management; the others may have been looked at by now, or not yet. What is looked at
+     * before all of it is up is looked at again.
+     */
     private void factoryPasswordTriedOnceAtEachLook(JsonPath proof) {
         int tried = Integer.parseInt(kept("seen.refusedWebLogins"));
-        assertTrue(tried >= 1 && tried <= ADDRESSES_OF_MANAGEMENT * proof.getList("before").size(), () -> tried + " times: " + proof.prettify());
+        assertTrue(
+                tried >= 1
+                        && tried
+                                <= ADDRESSES_OF_MANAGEMENT
+                                        * proof.getList("before").size(),
+                () -> tried + " times: " + proof.prettify());
     }
 
     @Test
     void anArrayIsSetUpFromItsConsoleToItsLastPage() {
-        try (WebProxy proxy = new WebProxy(vertx, PROXY, 3128, "hall", "out-by-the-gate", "activate.ardal.example:443")) {
+        try (WebProxy proxy =
+                new WebProxy(vertx, PROXY, 3128, "hall", "out-by-the-gate", "activate.ardal.example:443")) {
             int unit = stage.array(Map.of("proxy", "yes"));
             stage.ready().begin(unit, "run");
             JsonPath bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
-            assertTrue(step(bench, "Subnet for data").get("evidence").toString().contains("Purpose came as “to the twin array”"), bench::prettify);
+            assertTrue(
+                    step(bench, "Subnet for data")
+                            .get("evidence")
+                            .toString()
+                            .contains("Purpose came as “to the twin array”"),
+                    bench::prettify);
             assertTrue(kept("page/subnets/data").contains("host data"));
             assertTrue(kept("page/portal").contains("\"upper\":["));
             assertTrue(kept("page/mail").contains("taken: 250"), () -> kept("page/mail"));
@@ -76,15 +94,25 @@ class PagesTest {
             assertFalse(kept("page/support").contains("out-by-the-gate"));
             assertEquals("in service", kept("service"));
             assertEquals("1", kept("seen.webPhraseChanges"));
-            assertEquals("LEFT_OUT", bench.getString("members[1].steps[0].progress"), "the one that stands by was not asked");
-            assertTrue(stage.client.get("/api/bring-ups/" + stage.bringUp + "/lanes").getList("lanes.state").contains("STANDS_BY"));
+            assertEquals(
+                    "LEFT_OUT",
+                    bench.getString("members[1].steps[0].progress"),
+                    "the one that stands by was not asked");
+            assertTrue(stage.client
+                    .get("/api/bring-ups/" + stage.bringUp + "/lanes")
+                    .getList("lanes.state")
+                    .contains("STANDS_BY"));
             JsonPath proof = stage.proven(unit, "management");
-            assertTrue(proof.getString("rungs[4].seen").contains(stage.serial(0) + " as on the label"), proof::prettify);
-            assertTrue(proof.getString("rungs[5].parts.name").contains("Target portal and data ports"), proof::prettify);
+            assertTrue(
+                    proof.getString("rungs[4].seen").contains(stage.serial(0) + " as on the label"), proof::prettify);
+            assertTrue(
+                    proof.getString("rungs[5].parts.name").contains("Target portal and data ports"), proof::prettify);
             assertTrue(proof.getString("rungs[6].seen").startsWith("factory password refused"), proof::prettify);
             factoryPasswordTriedOnceAtEachLook(proof);
             JsonPath portal = stage.proven(unit, "target portal");
-            assertTrue(portal.getString("rungs[3].seen").startsWith("iSCSI, iqn.2026-11.example.bannisdale:"), portal::prettify);
+            assertTrue(
+                    portal.getString("rungs[3].seen").startsWith("iSCSI, iqn.2026-11.example.bannisdale:"),
+                    portal::prettify);
             assertTrue(portal.getString("rungs[3].parts[0].seen").contains("127.40.16."), portal::prettify);
         }
     }
@@ -96,11 +124,20 @@ class PagesTest {
         JsonPath bench = stage.toTheEnd(unit, hold -> !hold.get("why").equals("PAGE"));
         Map<String, Object> hold = bench.getMap("members[0].hold");
         assertEquals("PAGE", hold.get("why"), bench::prettify);
-        assertTrue(hold.get("sentence").toString().contains("Purpose shows “to the twin array”, planned is “host data”"), hold::toString);
+        assertTrue(
+                hold.get("sentence").toString().contains("Purpose shows “to the twin array”, planned is “host data”"),
+                hold::toString);
         long dialogue = stage.dialogue(unit, 0);
         stage.decide(dialogue, "mode", Map.of("mode", "watch")).then().statusCode(204);
-        ConsoleStage.until("a person does it by hand", () -> stage.bench(unit).getString("members[0].state").equals("BY_HAND"));
-        stage.decide(dialogue, "tick", Map.of("place", step(bench, "Subnet for data").get("place"), "done", true)).then().statusCode(204);
+        ConsoleStage.until(
+                "a person does it by hand",
+                () -> stage.bench(unit).getString("members[0].state").equals("BY_HAND"));
+        stage.decide(
+                        dialogue,
+                        "tick",
+                        Map.of("place", step(bench, "Subnet for data").get("place"), "done", true))
+                .then()
+                .statusCode(204);
         stage.decide(dialogue, "mode", Map.of("mode", "run")).then().statusCode(204);
         bench = stage.toTheEnd(unit);
         assertEquals("DONE", bench.getString("runState"), bench::prettify);
@@ -112,13 +149,17 @@ class PagesTest {
         int unit = stage.array(Map.of("mail sender", "arrays@hall.lan"));
         stage.ready().begin(unit, "run");
         JsonPath bench = stage.toTheEnd(unit, hold -> !hold.get("why").equals("PAGE"));
-        assertTrue(bench.getString("members[0].hold.sentence").contains("neither MX nor address record"), bench::prettify);
+        assertTrue(
+                bench.getString("members[0].hold.sentence").contains("neither MX nor address record"), bench::prettify);
         stage.fact(unit, "mail-sender", "arrays@ardal.example");
         assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
         assertTrue(kept("page/mail").contains("arrays@ardal.example"));
     }
 
-    /** As when a server dies: its lease ends, and whoever takes the unit over does not know how far the page in hand had come. */
+    /**
+     * As when a server dies: its lease ends, and whoever takes the unit over does not know how far the page in hand had
+     * come.
+     */
     @Test
     void whoeverTakesPagesOverChangesNoPasswordTwice() throws Exception {
         int unit = stage.array(Map.of());
@@ -141,7 +182,8 @@ class PagesTest {
     /** Changes the run of a unit under the server that works at it. */
     private void run(int unit, String set) throws java.sql.SQLException {
         try (java.sql.Connection connection = database.getConnection();
-                java.sql.PreparedStatement change = connection.prepareStatement("update run set " + set + " where unit_id = ? and state = 'RUNNING'")) {
+                java.sql.PreparedStatement change = connection.prepareStatement(
+                        "update run set " + set + " where unit_id = ? and state = 'RUNNING'")) {
             change.setInt(1, unit);
             assertEquals(1, change.executeUpdate());
         }
@@ -171,16 +213,29 @@ class PagesTest {
         run(unit, "fence = fence + 1, lease_owner = 'elsewhere', lease_until = now() + interval '1 hour'");
         stage.decide(dialogue, "go-on", Map.of("typed", "double parity")).then().statusCode(409);
         run(unit, "lease_until = now() - interval '1 second'");
-        ConsoleStage.until("whoever took it over hears the yes", () -> stage.decide(dialogue, "go-on", Map.of("typed", "double parity")).statusCode() == 204);
+        ConsoleStage.until(
+                "whoever took it over hears the yes",
+                () -> stage.decide(dialogue, "go-on", Map.of("typed", "double parity"))
+                                .statusCode()
+                        == 204);
         ConsoleStage.until("the pool is laid out", () -> kept("page/pool").contains("double parity"));
     }
 
-    /** A person with the value sheet in one hand: every page of the appliance is found by its heading and filled in by its labels. */
+    /**
+     * A person with the value sheet in one hand: every page of the appliance is found by its heading and filled in by
+     * its labels.
+     */
     @Test
     void anApplianceOnItsServicePortTakesWhatTheValueSheetSays() throws Exception {
-        int unit = stage.single("index-appliance", "harrop", "127.47.254.1", Map.of("mail sender", "index@ardal.example", "mail recipient", "operations@ardal.example"));
+        int unit = stage.single(
+                "index-appliance",
+                "harrop",
+                "127.47.254.1",
+                Map.of("mail sender", "index@ardal.example", "mail recipient", "operations@ardal.example"));
         stage.ready().begin(unit, "run");
-        ConsoleStage.until("it is there to be ticked", () -> stage.bench(unit).getString("members[0].state").equals("BY_HAND"));
+        ConsoleStage.until(
+                "it is there to be ticked",
+                () -> stage.bench(unit).getString("members[0].state").equals("BY_HAND"));
         long dialogue = stage.dialogue(unit, 0);
         for (Map<String, Object> step : stage.bench(unit).<Map<String, Object>>getList("members[0].steps")) {
             @SuppressWarnings("unchecked")
@@ -192,9 +247,13 @@ class PagesTest {
             } else if (step.get("title").toString().startsWith("Is it")) {
                 assertTrue(shown.contains(fields.values().iterator().next()), shown);
             }
-            stage.decide(dialogue, "tick", Map.of("place", step.get("place"), "done", true)).then().statusCode(204);
+            stage.decide(dialogue, "tick", Map.of("place", step.get("place"), "done", true))
+                    .then()
+                    .statusCode(204);
         }
-        ConsoleStage.until("every page is ticked", () -> stage.bench(unit).getString("runState").equals("DONE"));
+        ConsoleStage.until(
+                "every page is ticked",
+                () -> stage.bench(unit).getString("runState").equals("DONE"));
         String address = stage.hall().kept(stage.serial(0), "Address");
         assertTrue(address.startsWith("127.40.8."), address);
         assertEquals("10.40.8.20", stage.hall().kept(stage.serial(0), "Relay"));
@@ -204,11 +263,18 @@ class PagesTest {
     }
 
     private String password(long dialogue, Map<String, Object> step) {
-        return stage.client.post("/api/dialogues/" + dialogue + "/steps/" + step.get("place") + "/password?field=Password", Map.of()).jsonPath().getString("text");
+        return stage.client
+                .post(
+                        "/api/dialogues/" + dialogue + "/steps/" + step.get("place") + "/password?field=Password",
+                        Map.of())
+                .jsonPath()
+                .getString("text");
     }
 
     private static String form(Map<String, String> fields) {
-        return fields.entrySet().stream().map(field -> encoded(field.getKey()) + "=" + encoded(field.getValue())).collect(java.util.stream.Collectors.joining("&"));
+        return fields.entrySet().stream()
+                .map(field -> encoded(field.getKey()) + "=" + encoded(field.getValue()))
+                .collect(java.util.stream.Collectors.joining("&"));
     }
 
     private static String encoded(String text) {
@@ -217,12 +283,17 @@ class PagesTest {
 
     /** What the service port shows; a form that is not empty is handed in. Empty once it has given the address up. */
     private static String http(String form) throws InterruptedException {
-        java.net.http.HttpRequest.Builder request = java.net.http.HttpRequest.newBuilder(java.net.URI.create("http://127.47.254.1:18445/")).timeout(java.time.Duration.ofSeconds(5));
+        java.net.http.HttpRequest.Builder request = java.net.http.HttpRequest.newBuilder(
+                        java.net.URI.create("http://127.47.254.1:18445/"))
+                .timeout(java.time.Duration.ofSeconds(5));
         if (!form.isEmpty()) {
-            request.header("Content-Type", "application/x-www-form-urlencoded").POST(java.net.http.HttpRequest.BodyPublishers.ofString(form));
+            request.header("Content-Type", "application/x-www-form-urlencoded")
+                    .POST(java.net.http.HttpRequest.BodyPublishers.ofString(form));
         }
         try {
-            return java.net.http.HttpClient.newHttpClient().send(request.build(), java.net.http.HttpResponse.BodyHandlers.ofString()).body();
+            return java.net.http.HttpClient.newHttpClient()
+                    .send(request.build(), java.net.http.HttpResponse.BodyHandlers.ofString())
+                    .body();
         } catch (java.io.IOException e) {
             return "";
         }

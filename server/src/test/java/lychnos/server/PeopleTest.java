@@ -32,15 +32,24 @@ class PeopleTest {
     }
 
     private JsonPath invite(String role) {
-        return lead.post("/api/people", Map.of("login", login, "name", "Kari at the rack", "role", role)).then().statusCode(200).header("Cache-Control", "no-store").extract().jsonPath();
+        return lead.post("/api/people", Map.of("login", login, "name", "Kari at the rack", "role", role))
+                .then()
+                .statusCode(200)
+                .header("Cache-Control", "no-store")
+                .extract()
+                .jsonPath();
     }
 
     private static Response accept(String token, String password) {
-        return given().contentType(ContentType.JSON).body(Map.of("token", token, "password", password)).post("/api/invitation/password");
+        return given().contentType(ContentType.JSON)
+                .body(Map.of("token", token, "password", password))
+                .post("/api/invitation/password");
     }
 
     private static Response signIn(String login, String password) {
-        return given().contentType(ContentType.JSON).body(Map.of("login", login, "password", password)).post("/api/session");
+        return given().contentType(ContentType.JSON)
+                .body(Map.of("login", login, "password", password))
+                .post("/api/session");
     }
 
     private static Response as(String cookie, String path) {
@@ -56,7 +65,12 @@ class PeopleTest {
         JsonPath invited = invite("engineer");
         String token = invited.getString("token");
         signIn(login, "").then().statusCode(401);
-        given().contentType(ContentType.JSON).body(Map.of("token", token)).post("/api/invitation").then().statusCode(200).body("login", equalTo(login));
+        given().contentType(ContentType.JSON)
+                .body(Map.of("token", token))
+                .post("/api/invitation")
+                .then()
+                .statusCode(200)
+                .body("login", equalTo(login));
         accept(token, "short").then().statusCode(400).body("faults[0].field", equalTo("password"));
         accept(token, login + login).then().statusCode(400).body("detail", containsString("tried first"));
         String cookie = accept(token, PASSWORD).then().statusCode(204).extract().cookie("lychnos");
@@ -64,29 +78,60 @@ class PeopleTest {
         accept(token, "another lantern entirely").then().statusCode(400).body("detail", containsString("used already"));
         signIn(login, PASSWORD).then().statusCode(204);
         assertEquals(true, row().get("hasPassword"));
-        lead.post("/api/people", Map.of("login", login, "name", "Another", "role", "viewer")).then().statusCode(400).body("faults[0].field", equalTo("login"));
+        lead.post("/api/people", Map.of("login", login, "name", "Another", "role", "viewer"))
+                .then()
+                .statusCode(400)
+                .body("faults[0].field", equalTo("login"));
     }
 
     @Test
     void whoIsDisabledIsOutAtOnceTokensAndAll() {
-        String cookie = accept(invite("engineer").getString("token"), PASSWORD).then().statusCode(204).extract().cookie("lychnos");
-        String token = given().cookie("lychnos", cookie).contentType(ContentType.JSON).body(Map.of("name", "script", "role", "viewer", "days", 3)).post("/api/tokens").then().statusCode(200).extract().jsonPath().getString("token");
+        String cookie = accept(invite("engineer").getString("token"), PASSWORD)
+                .then()
+                .statusCode(204)
+                .extract()
+                .cookie("lychnos");
+        String token = given().cookie("lychnos", cookie)
+                .contentType(ContentType.JSON)
+                .body(Map.of("name", "script", "role", "viewer", "days", 3))
+                .post("/api/tokens")
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getString("token");
         given().auth().oauth2(token).get("/api/bring-ups").then().statusCode(200);
         long id = ((Number) row().get("id")).longValue();
-        lead.request().body(Map.of("disabled", true)).put("/api/people/" + id).then().statusCode(204);
+        lead.request()
+                .body(Map.of("disabled", true))
+                .put("/api/people/" + id)
+                .then()
+                .statusCode(204);
         as(cookie, "/api/session").then().statusCode(401);
         given().auth().oauth2(token).get("/api/bring-ups").then().statusCode(401);
         signIn(login, PASSWORD).then().statusCode(401);
-        lead.request().body(Map.of("disabled", false, "role", "viewer")).put("/api/people/" + id).then().statusCode(204);
+        lead.request()
+                .body(Map.of("disabled", false, "role", "viewer"))
+                .put("/api/people/" + id)
+                .then()
+                .statusCode(204);
         signIn(login, PASSWORD).then().statusCode(204);
         given().auth().oauth2(token).get("/api/bring-ups").then().statusCode(200);
     }
 
     @Test
     void aForgottenPasswordIsSetByALinkAndOldSessionsEnd() {
-        String cookie = accept(invite("viewer").getString("token"), PASSWORD).then().extract().cookie("lychnos");
+        String cookie = accept(invite("viewer").getString("token"), PASSWORD)
+                .then()
+                .extract()
+                .cookie("lychnos");
         long id = ((Number) row().get("id")).longValue();
-        String link = lead.post("/api/people/" + id + "/invitation", Map.of()).then().statusCode(200).extract().jsonPath().getString("token");
+        String link = lead.post("/api/people/" + id + "/invitation", Map.of())
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getString("token");
         as(cookie, "/api/session").then().statusCode(200);
         accept(link, "another lantern entirely").then().statusCode(204);
         as(cookie, "/api/session").then().statusCode(401);
@@ -96,14 +141,32 @@ class PeopleTest {
 
     @Test
     void onesOwnPasswordIsChangedAndOtherSessionsEnd() {
-        String here = accept(invite("viewer").getString("token"), PASSWORD).then().extract().cookie("lychnos");
+        String here = accept(invite("viewer").getString("token"), PASSWORD)
+                .then()
+                .extract()
+                .cookie("lychnos");
         String there = signIn(login, PASSWORD).then().extract().cookie("lychnos");
         assertEquals(2, as(here, "/api/sessions").jsonPath().getList("").size());
-        given().cookie("lychnos", here).contentType(ContentType.JSON).body(Map.of("old", "wrong", "password", "another lantern entirely")).post("/api/session/password").then().statusCode(400).body("faults[0].field", equalTo("old"));
-        given().cookie("lychnos", here).contentType(ContentType.JSON).body(Map.of("old", PASSWORD, "password", "another lantern entirely")).post("/api/session/password").then().statusCode(204);
+        given().cookie("lychnos", here)
+                .contentType(ContentType.JSON)
+                .body(Map.of("old", "wrong", "password", "another lantern entirely"))
+                .post("/api/session/password")
+                .then()
+                .statusCode(400)
+                .body("faults[0].field", equalTo("old"));
+        given().cookie("lychnos", here)
+                .contentType(ContentType.JSON)
+                .body(Map.of("old", PASSWORD, "password", "another lantern entirely"))
+                .post("/api/session/password")
+                .then()
+                .statusCode(204);
         as(here, "/api/session").then().statusCode(200);
         as(there, "/api/session").then().statusCode(401);
-        String again = signIn(login, "another lantern entirely").then().statusCode(204).extract().cookie("lychnos");
+        String again = signIn(login, "another lantern entirely")
+                .then()
+                .statusCode(204)
+                .extract()
+                .cookie("lychnos");
         given().cookie("lychnos", here).delete("/api/sessions").then().statusCode(204);
         as(again, "/api/session").then().statusCode(401);
     }
@@ -111,20 +174,40 @@ class PeopleTest {
     @Test
     void oneLeadAlwaysRemainsAndOnlyLeadsLookAfterAccounts() {
         Client.engineer().request().get("/api/people").then().statusCode(403);
-        Client.engineer().post("/api/people", Map.of("login", login, "name", "x", "role", "lead")).then().statusCode(403);
+        Client.engineer()
+                .post("/api/people", Map.of("login", login, "name", "x", "role", "lead"))
+                .then()
+                .statusCode(403);
         JsonPath people = lead.get("/api/people");
-        if (people.getList("findAll { it.role == 'lead' && it.disabledAt == null && it.hasPassword }").size() == 1) {
+        if (people.getList("findAll { it.role == 'lead' && it.disabledAt == null && it.hasPassword }")
+                        .size()
+                == 1) {
             int own = people.getInt("find { it.role == 'lead' && it.disabledAt == null && it.hasPassword }.id");
-            lead.request().body(Map.of("disabled", true)).put("/api/people/" + own).then().statusCode(409).body("detail", containsString("only lead"));
-            lead.request().body(Map.of("role", "viewer")).put("/api/people/" + own).then().statusCode(409);
+            lead.request()
+                    .body(Map.of("disabled", true))
+                    .put("/api/people/" + own)
+                    .then()
+                    .statusCode(409)
+                    .body("detail", containsString("only lead"));
+            lead.request()
+                    .body(Map.of("role", "viewer"))
+                    .put("/api/people/" + own)
+                    .then()
+                    .statusCode(409);
         }
         assertTrue(people.getList("").size() >= 3);
     }
 
     @Test
     void sessionsOfAPersonCanBeEndedByALead() {
-        String cookie = accept(invite("viewer").getString("token"), PASSWORD).then().extract().cookie("lychnos");
-        lead.request().delete("/api/people/" + row().get("id") + "/sessions").then().statusCode(204);
+        String cookie = accept(invite("viewer").getString("token"), PASSWORD)
+                .then()
+                .extract()
+                .cookie("lychnos");
+        lead.request()
+                .delete("/api/people/" + row().get("id") + "/sessions")
+                .then()
+                .statusCode(204);
         as(cookie, "/api/session").then().statusCode(401);
     }
 }

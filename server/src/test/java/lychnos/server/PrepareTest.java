@@ -25,7 +25,8 @@ class PrepareTest {
     @Test
     void labelsFillExpectedPositionsAddNewOnesAndCanBeUndone() {
         long id = client.bringUp("R1 u5", "R1 u7");
-        String csv = "serial,mac,rack position,model\nPA-1,02:4c:59:01:00:01,R1 u5,C4\nPA-2,02:4c:59:01:00:02,R1 u9,C4\nPA-3,nonsense,R1 u7,C4\n";
+        String csv = "serial,mac,rack position,model\nPA-1,02:4c:59:01:00:01,R1 u5,C4\nPA-2,02:4c:59:01:00:02,R1 "
+                + "u9,C4\nPA-3,nonsense,R1 u7,C4\n";
         JsonPath preview = client.labels(id, csv, true).jsonPath();
         assertEquals(List.of("filled in", "new"), preview.getList("taken.change"));
         assertNull(preview.get("importId"));
@@ -33,15 +34,25 @@ class PrepareTest {
         JsonPath report = client.labels(id, csv, false).jsonPath();
         assertEquals(List.of(4), report.getList("faults.line"));
         assertEquals(2, known(id));
-        assertEquals(3, client.get("/api/bring-ups/" + id + "/prepare").getList("units").size());
-        client.post("/api/label-imports/" + report.getLong("importId") + "/undo", Map.of()).then().statusCode(204);
+        assertEquals(
+                3,
+                client.get("/api/bring-ups/" + id + "/prepare").getList("units").size());
+        client.post("/api/label-imports/" + report.getLong("importId") + "/undo", Map.of())
+                .then()
+                .statusCode(204);
         assertEquals(0, known(id));
-        assertEquals(2, client.get("/api/bring-ups/" + id + "/prepare").getList("units").size());
-        client.post("/api/label-imports/" + report.getLong("importId") + "/undo", Map.of()).then().statusCode(409);
+        assertEquals(
+                2,
+                client.get("/api/bring-ups/" + id + "/prepare").getList("units").size());
+        client.post("/api/label-imports/" + report.getLong("importId") + "/undo", Map.of())
+                .then()
+                .statusCode(409);
     }
 
     private int known(long id) {
-        return (int) client.get("/api/bring-ups/" + id + "/prepare").getList("units.serial").stream().filter(serial -> serial != null).count();
+        return (int) client.get("/api/bring-ups/" + id + "/prepare").getList("units.serial").stream()
+                .filter(serial -> serial != null)
+                .count();
     }
 
     @Test
@@ -58,7 +69,9 @@ class PrepareTest {
     void aSerialThatStandsElsewhereIsNamedWithItsPlace() {
         long id = client.bringUp("R1 u5", "R1 u7");
         client.labels(id, "PC-1\t02:4c:59:03:00:01\tR1 u5\tC4", false);
-        JsonPath report = client.labels(id, "PC-1\t02:4c:59:03:00:02\tR1 u7\tC4\nPC-2\t02:4c:59:03:00:03\tR1 u5\tC4", false).jsonPath();
+        JsonPath report = client.labels(
+                        id, "PC-1\t02:4c:59:03:00:02\tR1 u7\tC4\nPC-2\t02:4c:59:03:00:03\tR1 u5\tC4", false)
+                .jsonPath();
         assertEquals("This serial is known already, at R1 u5.", report.getString("faults[0].reason"));
         assertEquals("R1 u5 holds PC-1 already, with 02:4c:59:03:00:01.", report.getString("faults[1].reason"));
     }
@@ -69,7 +82,13 @@ class PrepareTest {
         Map<String, Object> network = Client.network("10.40.8.7/24", "10.40.8.1", "pool 10.40.8.180-101");
         network.put("vlan", 5000);
         network.put("nameServers", List.of("ns1"));
-        JsonPath problem = client.request().body(network).put("/api/bring-ups/" + id + "/network").then().statusCode(400).extract().jsonPath();
+        JsonPath problem = client.request()
+                .body(network)
+                .put("/api/bring-ups/" + id + "/network")
+                .then()
+                .statusCode(400)
+                .extract()
+                .jsonPath();
         assertEquals(List.of("prefix", "vlan", "nameServers", "ranges.0"), problem.getList("faults.field"));
     }
 
@@ -77,11 +96,23 @@ class PrepareTest {
     void overlappingNetworksOfASiteAreRefusedByTheDatabase() {
         long id = client.bringUp("R1 u5");
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 101-180"));
-        assertEquals("10.40.8.101-10.40.8.180", client.get("/api/bring-ups/" + id + "/prepare").getString("groundwork.network.ranges[0].run"));
-        String site = client.get("/api/bring-ups").getString("find { it.id == " + id + " }.site").replace("Test ", "t");
-        long second = client.post("/api/bring-ups", Map.of("name", "Second of " + site, "siteCode", site, "siteName", site)).jsonPath().getLong("id");
-        client.request().body(Client.network("10.40.0.0/16", "10.40.0.1")).put("/api/bring-ups/" + second + "/network")
-                .then().statusCode(400).body("faults[0].field", equalTo("prefix")).body("faults[0].reason", containsString("overlaps"));
+        assertEquals(
+                "10.40.8.101-10.40.8.180",
+                client.get("/api/bring-ups/" + id + "/prepare").getString("groundwork.network.ranges[0].run"));
+        String site = client.get("/api/bring-ups")
+                .getString("find { it.id == " + id + " }.site")
+                .replace("Test ", "t");
+        long second = client.post(
+                        "/api/bring-ups", Map.of("name", "Second of " + site, "siteCode", site, "siteName", site))
+                .jsonPath()
+                .getLong("id");
+        client.request()
+                .body(Client.network("10.40.0.0/16", "10.40.0.1"))
+                .put("/api/bring-ups/" + second + "/network")
+                .then()
+                .statusCode(400)
+                .body("faults[0].field", equalTo("prefix"))
+                .body("faults[0].reason", containsString("overlaps"));
     }
 
     @Test
@@ -90,26 +121,44 @@ class PrepareTest {
         Map<String, Object> network = Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.101");
         network.put("timeServers", List.of("10.40.8.6", "10.40.8.7"));
         client.network(id, network);
-        assertEquals(List.of("pool-too-small", "few-time-servers", "no-sources"), client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code"));
+        assertEquals(
+                List.of("pool-too-small", "few-time-servers", "no-sources"),
+                client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code"));
     }
 
     @Test
     void aBodyThatIsNoJsonIsAPlainProblem() {
         long id = client.bringUp("R1 u5");
-        client.request().body("{\"name\":").put("/api/bring-ups/" + id + "/network").then().statusCode(400).contentType("application/problem+json");
-        client.request().body("[]").put("/api/bring-ups/" + id + "/network").then().statusCode(400).body("detail", containsString("not JSON of the form"));
-        client.post("/api/bring-ups", Map.of("name", "", "siteCode", "x")).then().statusCode(400);
+        client.request()
+                .body("{\"name\":")
+                .put("/api/bring-ups/" + id + "/network")
+                .then()
+                .statusCode(400)
+                .contentType("application/problem+json");
+        client.request()
+                .body("[]")
+                .put("/api/bring-ups/" + id + "/network")
+                .then()
+                .statusCode(400)
+                .body("detail", containsString("not JSON of the form"));
+        client.post("/api/bring-ups", Map.of("name", "", "siteCode", "x"))
+                .then()
+                .statusCode(400);
     }
 
     private io.restassured.response.Response state(long id, String tag, Map<String, Object> thing) {
-        return (tag == null ? client.request() : client.request().header("If-Match", tag)).body(thing).put("/api/bring-ups/" + id + "/things");
+        return (tag == null ? client.request() : client.request().header("If-Match", tag))
+                .body(thing)
+                .put("/api/bring-ups/" + id + "/things");
     }
 
     @Test
     void aThingThatSomebodyElseHasChangedIsNotWrittenOver() {
         long id = client.bringUp("R1 u5");
-        Map<String, Object> host = new java.util.HashMap<>(Map.of("sort", "host", "name", "hv-01", "values", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB")));
-        long thing = Long.parseLong(state(id, null, host).then().statusCode(200).extract().asString());
+        Map<String, Object> host = new java.util.HashMap<>(Map.of(
+                "sort", "host", "name", "hv-01", "values", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB")));
+        long thing = Long.parseLong(
+                state(id, null, host).then().statusCode(200).extract().asString());
         String path = "/api/bring-ups/" + id + "/things/" + thing;
         String tag = client.request().get(path).then().statusCode(200).extract().header("ETag");
         client.request().header("If-None-Match", tag).get(path).then().statusCode(304);
@@ -119,7 +168,15 @@ class PrepareTest {
         host.put("values", Map.of("cores", "8", "memory", "64 GiB", "disk", "1 TiB"));
         state(id, tag, host).then().statusCode(412).body("detail", containsString("somebody else"));
         client.request().header("If-Match", tag).delete(path).then().statusCode(412);
-        assertEquals("32", client.request().get(path).then().statusCode(200).extract().jsonPath().getString("values.cores"));
+        assertEquals(
+                "32",
+                client.request()
+                        .get(path)
+                        .then()
+                        .statusCode(200)
+                        .extract()
+                        .jsonPath()
+                        .getString("values.cores"));
         String now = client.request().get(path).header("ETag");
         client.request().header("If-Match", now).delete(path).then().statusCode(204);
         client.request().get(path).then().statusCode(404);
@@ -139,10 +196,21 @@ class PrepareTest {
         long id = client.bringUp("R1 u5", "R1 u7");
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.101-10.40.8.120"));
         String number = String.format("%05d", id % 100_000);
-        client.labels(id, "NF-" + number + "\t02:4c:59:f1:" + number.substring(1, 3) + ":" + number.substring(3) + "\tR1 u5\tC4", false).then().statusCode(200);
+        client.labels(
+                        id,
+                        "NF-" + number + "\t02:4c:59:f1:" + number.substring(1, 3) + ":" + number.substring(3)
+                                + "\tR1 u5\tC4",
+                        false)
+                .then()
+                .statusCode(200);
         String codes = "groundwork.findings.findAll { it.code == 'no-first-contact' }.what";
-        assertEquals(List.of("Nothing says where NF-" + number + " is found first"), client.get("/api/bring-ups/" + id + "/prepare").getList(codes));
-        client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.101-10.40.8.120", "dhcp 10.40.8.10-10.40.8.31"));
+        assertEquals(
+                List.of("Nothing says where NF-" + number + " is found first"),
+                client.get("/api/bring-ups/" + id + "/prepare").getList(codes));
+        client.network(
+                id,
+                Client.network(
+                        "10.40.8.0/24", "10.40.8.1", "pool 10.40.8.101-10.40.8.120", "dhcp 10.40.8.10-10.40.8.31"));
         assertEquals(List.of(), client.get("/api/bring-ups/" + id + "/prepare").getList(codes));
     }
 }

@@ -22,12 +22,19 @@ import lychnos.lab.Certificates;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** Checks of a machine that is set up: what has changed since, what people decide on it, and that nothing else is ever reached. */
+/**
+ * Checks of a machine that is set up: what has changed since, what people decide on it, and that nothing else is ever
+ * reached.
+ */
 @QuarkusTest
 class ProveTest extends ProvenMachine {
 
     private void decide(String what, String now, boolean accept, String reason, int status) {
-        client.post("/api/endpoints/" + claim + "/changes", Map.of("what", what, "now", now, "accept", accept, "reason", reason)).then().statusCode(status);
+        client.post(
+                        "/api/endpoints/" + claim + "/changes",
+                        Map.of("what", what, "now", now, "accept", accept, "reason", reason))
+                .then()
+                .statusCode(status);
     }
 
     @Test
@@ -39,7 +46,8 @@ class ProveTest extends ProvenMachine {
         assertEquals("certificate", view.getString("changes[0].what"));
         assertEquals(before, view.getString("changes[0].before"));
         String now = view.getString("changes[0].now");
-        assertEquals("bbb", detail().getString("before[0].standings").substring(2, 3).repeat(3), "the strip shows the rung");
+        assertEquals(
+                "bbb", detail().getString("before[0].standings").substring(2, 3).repeat(3), "the strip shows the rung");
         decide("certificate", before, true, "", 409); // not the one that is shown
         decide("certificate", now, true, "", 204);
         check(null);
@@ -80,7 +88,10 @@ class ProveTest extends ProvenMachine {
         decide("firmware", "4.17.0", false, "older than agreed", 204);
         check(null);
         assertFalse(view().getBoolean("endpoints[0].proven"));
-        assertTrue(view().getString("endpoints[0].sentence").startsWith("Held for a fault: firmware was 4.18.2, is 4.17.0 (older than agreed)."), view()::prettify);
+        assertTrue(
+                view().getString("endpoints[0].sentence")
+                        .startsWith("Held for a fault: firmware was 4.18.2, is 4.17.0 (older than agreed)."),
+                view()::prettify);
         machine().controller().setFirmware("4.18.2");
         check(null);
         assertTrue(view().getBoolean("endpoints[0].proven"));
@@ -103,23 +114,47 @@ class ProveTest extends ProvenMachine {
         assertTrue(view().getBoolean("endpoints[0].proven"));
         machine().powerOff();
         check("PORT");
-        assertEquals(List.of("NOT_MEASURED", "BROKEN", "NOT_REACHED", "NOT_REACHED", "NOT_REACHED", "NOT_REACHED", "NOT_REACHED"), view().getList("endpoints[0].standings"));
+        assertEquals(
+                List.of(
+                        "NOT_MEASURED",
+                        "BROKEN",
+                        "NOT_REACHED",
+                        "NOT_REACHED",
+                        "NOT_REACHED",
+                        "NOT_REACHED",
+                        "NOT_REACHED"),
+                view().getList("endpoints[0].standings"));
     }
 
     @Test
     void aSignedCertificateIsPutInAndProvenAgain() {
         assertTrue(detail().getBoolean("replaceable"));
         String before = detail().getString("fingerprint");
-        client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", "x")).then().statusCode(409);
-        String request = client.post("/api/endpoints/" + claim + "/certificate-request", Map.of()).then().statusCode(200).extract().jsonPath().getString("request");
+        client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", "x"))
+                .then()
+                .statusCode(409);
+        String request = client.post("/api/endpoints/" + claim + "/certificate-request", Map.of())
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getString("request");
         assertEquals(request, detail().getString("request"));
-        client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", new Authority().root())).then().statusCode(400).body("faults[0].reason", containsString("for the key that the machine has made"));
-        client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", new Authority().sign(request))).then().statusCode(204);
+        client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", new Authority().root()))
+                .then()
+                .statusCode(400)
+                .body("faults[0].reason", containsString("for the key that the machine has made"));
+        client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", new Authority().sign(request)))
+                .then()
+                .statusCode(204);
         check(null);
         assertTrue(view().getBoolean("endpoints[0].proven"), view()::prettify);
         assertFalse(before.equals(detail().getString("fingerprint")));
         assertEquals(List.of(), view().getList("changes"), "who put it in has accepted it");
-        assertTrue(detail().getString("rungs[2].parts.find { it.name == 'chain' }.seen").contains("2 certificates"), detail()::prettify);
+        assertTrue(
+                detail().getString("rungs[2].parts.find { it.name == 'chain' }.seen")
+                        .contains("2 certificates"),
+                detail()::prettify);
     }
 
     // --- notices ---
@@ -128,48 +163,117 @@ class ProveTest extends ProvenMachine {
     void changesAreToldTogetherAndSigned() throws Exception {
         BlockingQueue<String> told = new LinkedBlockingQueue<>();
         BlockingQueue<String> signatures = new LinkedBlockingQueue<>();
-        HttpServer hook = vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(Certificates.selfSigned("hook", -1, 30))).requestHandler(request -> request.body().onSuccess(body -> {
-            signatures.add(request.getHeader("X-Lychnos-Signature"));
-            told.add(body.toString());
-            request.response().setStatusCode(204).end();
-        }));
+        HttpServer hook = vertx.createHttpServer(
+                        new HttpServerOptions().setSsl(true).setKeyCertOptions(Certificates.selfSigned("hook", -1, 30)))
+                .requestHandler(request -> request.body().onSuccess(body -> {
+                    signatures.add(request.getHeader("X-Lychnos-Signature"));
+                    told.add(body.toString());
+                    request.response().setStatusCode(204).end();
+                }));
         hook.listen(18999, at(200)).toCompletionStage().toCompletableFuture().join();
         Client lead = Client.lead();
-        lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "webhook", "to", "http://" + at(200) + "/")).then().statusCode(400).body("faults[0].reason", containsString("begins with https://"));
-        lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "no mail address")).then().statusCode(400);
-        client.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "duty@ardal.example")).then().statusCode(403);
-        String secret = lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "webhook", "to", "https://" + at(200) + ":18999/told")).then().statusCode(200).extract().jsonPath().getString("secret");
+        lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "webhook", "to", "http://" + at(200) + "/"))
+                .then()
+                .statusCode(400)
+                .body("faults[0].reason", containsString("begins with https://"));
+        lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "no mail address"))
+                .then()
+                .statusCode(400);
+        client.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "duty@ardal.example"))
+                .then()
+                .statusCode(403);
+        String secret = lead.post(
+                        "/api/bring-ups/" + id + "/notices",
+                        Map.of("sort", "webhook", "to", "https://" + at(200) + ":18999/told"))
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getString("secret");
         machine().controller().setMask("255.255.0.0");
         machine().controller().setFirmware("4.17.0");
         check(null);
         String body = told.poll(30, TimeUnit.SECONDS);
         JsonPath batch = JsonPath.from(body);
-        assertEquals(List.of("firmware", "ladder", "setting: mask"), batch.getList("changes.what").stream().sorted().toList(), body);
+        assertEquals(
+                List.of("firmware", "ladder", "setting: mask"),
+                batch.getList("changes.what").stream().sorted().toList(),
+                body);
         assertEquals("sha256=" + hmac(secret, body), signatures.poll());
         assertEquals("", client.get("/api/bring-ups/" + id + "/notices").getString("[0].fault"));
         // another certificate than the first gets nothing
         hook.close().toCompletionStage().toCompletableFuture().join();
-        vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(Certificates.selfSigned("not-the-hook", -1, 30))).requestHandler(request -> told.add("leaked")).listen(18999, at(200)).toCompletionStage().toCompletableFuture().join();
+        vertx.createHttpServer(new HttpServerOptions()
+                        .setSsl(true)
+                        .setKeyCertOptions(Certificates.selfSigned("not-the-hook", -1, 30)))
+                .requestHandler(request -> told.add("leaked"))
+                .listen(18999, at(200))
+                .toCompletionStage()
+                .toCompletableFuture()
+                .join();
         machine().controller().setFirmware("4.16.0");
         check(null);
-        ConsoleStage.until("it is told that it was not told", () -> client.get("/api/bring-ups/" + id + "/notices").getString("[0].fault").contains("instead of"));
+        ConsoleStage.until("it is told that it was not told", () -> client.get("/api/bring-ups/" + id + "/notices")
+                .getString("[0].fault")
+                .contains("instead of"));
         assertEquals(null, told.poll());
     }
 
     @Test
     void aLetterGoesThroughTheSitesRelay(@TempDir Path directory) throws Exception {
         Path mailbox = directory.resolve("mailbox");
-        assertEquals(0, new ProcessBuilder("openssl", "req", "-x509", "-newkey", "ec", "-pkeyopt", "ec_paramgen_curve:P-256", "-nodes", "-days", "2", "-subj", "/CN=relay", "-keyout", directory.resolve("key").toString(), "-out", directory.resolve("pem").toString()).start().waitFor());
-        Process relay = new ProcessBuilder("/usr/bin/python3", "../lab/services/relay.py", at(25), "25", "10.40.8.3", directory.resolve("pem").toString(), directory.resolve("key").toString(), mailbox.toString()).redirectErrorStream(true).start();
+        assertEquals(
+                0,
+                new ProcessBuilder(
+                                "openssl",
+                                "req",
+                                "-x509",
+                                "-newkey",
+                                "ec",
+                                "-pkeyopt",
+                                "ec_paramgen_curve:P-256",
+                                "-nodes",
+                                "-days",
+                                "2",
+                                "-subj",
+                                "/CN=relay",
+                                "-keyout",
+                                directory.resolve("key").toString(),
+                                "-out",
+                                directory.resolve("pem").toString())
+                        .start()
+                        .waitFor());
+        Process relay = new ProcessBuilder(
+                        "/usr/bin/python3",
+                        "../lab/services/relay.py",
+                        at(25),
+                        "25",
+                        "10.40.8.3",
+                        directory.resolve("pem").toString(),
+                        directory.resolve("key").toString(),
+                        mailbox.toString())
+                .redirectErrorStream(true)
+                .start();
         try (BufferedReader output = relay.inputReader()) {
             assertEquals("relay ready", output.readLine());
-            client.request().body(Map.of("sort", "relay", "name", "relay", "values", Map.of("address", at(25)))).put("/api/bring-ups/" + id + "/things").then().statusCode(200);
-            Client.lead().post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "duty@ardal.example")).then().statusCode(200);
+            client.request()
+                    .body(Map.of("sort", "relay", "name", "relay", "values", Map.of("address", at(25))))
+                    .put("/api/bring-ups/" + id + "/things")
+                    .then()
+                    .statusCode(200);
+            Client.lead()
+                    .post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "duty@ardal.example"))
+                    .then()
+                    .statusCode(200);
             machine().controller().setFirmware("4.17.0");
             check(null);
             ConsoleStage.until("a letter has come", () -> Files.exists(mailbox));
             String letter = Files.readString(mailbox);
-            assertTrue(letter.startsWith("to duty@ardal.example\n") && letter.contains(": 1 change, all proven") && letter.contains("firmware: 4.17.0"), letter);
+            assertTrue(
+                    letter.startsWith("to duty@ardal.example\n")
+                            && letter.contains(": 1 change, all proven")
+                            && letter.contains("firmware: 4.17.0"),
+                    letter);
             assertEquals("", client.get("/api/bring-ups/" + id + "/notices").getString("[0].fault"));
         } finally {
             relay.destroy();
@@ -178,7 +282,8 @@ class ProveTest extends ProvenMachine {
 
     private static String hmac(String secret, String body) throws Exception {
         javax.crypto.Mac mac = javax.crypto.Mac.getInstance("HmacSHA256");
-        mac.init(new javax.crypto.spec.SecretKeySpec(secret.getBytes(java.nio.charset.StandardCharsets.UTF_8), "HmacSHA256"));
+        mac.init(new javax.crypto.spec.SecretKeySpec(
+                secret.getBytes(java.nio.charset.StandardCharsets.UTF_8), "HmacSHA256"));
         return java.util.HexFormat.of().formatHex(mac.doFinal(body.getBytes(java.nio.charset.StandardCharsets.UTF_8)));
     }
 
@@ -190,14 +295,25 @@ class ProveTest extends ProvenMachine {
         String name = "cage-" + id;
         client.post("/api/vantages", Map.of("name", name)).then().statusCode(403);
         lead.post("/api/vantages", Map.of("name", "Not A Name")).then().statusCode(400);
-        int vantage = lead.post("/api/vantages", Map.of("name", name)).then().statusCode(200).extract().jsonPath().getInt("id");
+        int vantage = lead.post("/api/vantages", Map.of("name", name))
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getInt("id");
         lead.post("/api/vantages", Map.of("name", name)).then().statusCode(409);
-        long network = lead.get("/api/vantages/networks").getLong("findAll { it.prefix == '" + at(0) + "/24' }.last().id");
-        lead.request().body(Map.of("networks", List.of(network))).put("/api/vantages/" + vantage + "/networks").then().statusCode(204);
+        long network =
+                lead.get("/api/vantages/networks").getLong("findAll { it.prefix == '" + at(0) + "/24' }.last().id");
+        lead.request()
+                .body(Map.of("networks", List.of(network)))
+                .put("/api/vantages/" + vantage + "/networks")
+                .then()
+                .statusCode(204);
         String before = detail().getString("endpoint.at");
         client.post("/api/bring-ups/" + id + "/checks", Map.of()).then().statusCode(200);
         ConsoleStage.until("nothing is under way", () -> view().getInt("checking") == 0);
-        assertEquals(before, detail().getString("endpoint.at"), "a vantage that is not linked says nothing of the machine");
+        assertEquals(
+                before, detail().getString("endpoint.at"), "a vantage that is not linked says nothing of the machine");
         lead.request().delete("/api/vantages/" + vantage).then().statusCode(204);
         check(null);
         assertTrue(view().getBoolean("endpoints[0].proven"));

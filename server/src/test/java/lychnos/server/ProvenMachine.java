@@ -36,11 +36,21 @@ abstract class ProvenMachine {
         client = Client.engineer();
         hall = new Hall(machines(), Plug.loopback(), PORT, Duration.ofMillis(50), null);
         id = client.bringUp();
-        client.labels(id, "serial,mac,rack position,model,first address\n%s,%s,R1 u1,C4,%s\n".formatted(serial(), mac(), at(10)), false).then().statusCode(200);
+        client.labels(
+                        id,
+                        "serial,mac,rack position,model,first address\n%s,%s,R1 u1,C4,%s\n"
+                                .formatted(serial(), mac(), at(10)),
+                        false)
+                .then()
+                .statusCode(200);
         client.network(id, Client.network(at(0) + "/24", at(1), "pool .101-.180"));
         client.take(id).then().statusCode(200);
-        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 1)).then().statusCode(204);
-        ConsoleStage.until("it is set up", () -> client.get("/api/bring-ups/" + id + "/configure").getString("lanes[0].state").equals("DONE"));
+        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 1))
+                .then()
+                .statusCode(204);
+        ConsoleStage.until("it is set up", () -> client.get("/api/bring-ups/" + id + "/configure")
+                .getString("lanes[0].state")
+                .equals("DONE"));
         JsonPath view = view();
         unit = view.getInt("endpoints[0].unitId");
         claim = view.getInt("endpoints[0].claimId");
@@ -86,7 +96,12 @@ abstract class ProvenMachine {
     /** Checks it, and waits until that is over. */
     void check(String rung) {
         String before = detail().getString("endpoint.at");
-        client.post("/api/bring-ups/" + id + "/checks", rung == null ? Map.of() : Map.of("rung", rung)).then().statusCode(200);
-        ConsoleStage.until("it is checked", () -> view().getInt("checking") == 0 && !String.valueOf(detail().getString("endpoint.at")).equals(before));
+        client.post("/api/bring-ups/" + id + "/checks", rung == null ? Map.of() : Map.of("rung", rung))
+                .then()
+                .statusCode(200);
+        ConsoleStage.until(
+                "it is checked",
+                () -> view().getInt("checking") == 0
+                        && !String.valueOf(detail().getString("endpoint.at")).equals(before));
     }
 }

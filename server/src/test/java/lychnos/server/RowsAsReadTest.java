@@ -53,12 +53,28 @@ class RowsAsReadTest {
     }
 
     private void announce(int count) {
-        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "hypervisor-host", "count", count)).then().statusCode(200);
+        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "hypervisor-host", "count", count))
+                .then()
+                .statusCode(200);
     }
 
     private void mount(List<Unit> units, int rack) {
-        List<Map<String, Object>> cells = IntStream.range(0, units.size()).mapToObj(i -> Map.<String, Object>of("unitId", units.get(i).id, "member", "", "name", "location", "value", "R" + (rack + i / 40) + " u" + (1 + i % 40))).toList();
-        client.request().body(Map.of("cells", cells)).put("/api/bring-ups/" + id + "/facts").then().statusCode(200);
+        List<Map<String, Object>> cells = IntStream.range(0, units.size())
+                .mapToObj(i -> Map.<String, Object>of(
+                        "unitId",
+                        units.get(i).id,
+                        "member",
+                        "",
+                        "name",
+                        "location",
+                        "value",
+                        "R" + (rack + i / 40) + " u" + (1 + i % 40)))
+                .toList();
+        client.request()
+                .body(Map.of("cells", cells))
+                .put("/api/bring-ups/" + id + "/facts")
+                .then()
+                .statusCode(200);
     }
 
     @Test
@@ -83,8 +99,16 @@ class RowsAsReadTest {
         mount(before.subList(20, 280), 1);
         List<Unit> after = units();
         assertEquals(300, after.size());
-        assertEquals(List.of("", "R1 u1", "R7 u20", ""), List.of(after.get(19).place(), after.get(20).place(), after.get(279).place(), after.get(280).place()));
-        assertEquals(before.stream().map(unit -> unit.id).toList(), after.stream().map(unit -> unit.id).toList());
+        assertEquals(
+                List.of("", "R1 u1", "R7 u20", ""),
+                List.of(
+                        after.get(19).place(),
+                        after.get(20).place(),
+                        after.get(279).place(),
+                        after.get(280).place()));
+        assertEquals(
+                before.stream().map(unit -> unit.id).toList(),
+                after.stream().map(unit -> unit.id).toList());
     }
 
     @Test
@@ -92,9 +116,12 @@ class RowsAsReadTest {
         announce(3);
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.100-180"));
         assertEquals(List.of(), claims());
-        String taking = client.take(id).then().statusCode(200).extract().jsonPath().getString("taking");
+        String taking =
+                client.take(id).then().statusCode(200).extract().jsonPath().getString("taking");
         List<Claim> taken = claims();
-        assertEquals(List.of("10.40.8.100", "10.40.8.101", "10.40.8.102"), taken.stream().map(claim -> claim.address.toString()).toList());
+        assertEquals(
+                List.of("10.40.8.100", "10.40.8.101", "10.40.8.102"),
+                taken.stream().map(claim -> claim.address.toString()).toList());
         announce(1);
         client.take(id).then().statusCode(200);
         List<Claim> more = claims();
@@ -102,9 +129,17 @@ class RowsAsReadTest {
         assertSame(taken.get(2), more.get(2));
         long network = more.get(0).networkId;
         assertEquals(4, reading.of(() -> rows.claimsIn(network)).size());
-        assertEquals(units().stream().map(unit -> unit.id).toList(), reading.of(() -> rows.unitsIn(network)).keySet().stream().sorted().toList());
-        client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of()).then().statusCode(204);
-        assertEquals(List.of("10.40.8.103"), claims().stream().map(claim -> claim.address.toString()).toList());
+        assertEquals(
+                units().stream().map(unit -> unit.id).toList(),
+                reading.of(() -> rows.unitsIn(network)).keySet().stream()
+                        .sorted()
+                        .toList());
+        client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of())
+                .then()
+                .statusCode(204);
+        assertEquals(
+                List.of("10.40.8.103"),
+                claims().stream().map(claim -> claim.address.toString()).toList());
         assertSame(more.get(3), claims().get(0));
     }
 
@@ -115,7 +150,9 @@ class RowsAsReadTest {
         assertFalse(QuarkusTransaction.requiringNew().call(rows::suffice));
         Unit shared = units().get(0);
         QuarkusTransaction.requiringNew().run(() -> {
-            Unit own = db.createQuery("from Unit where bringUpId = :id", Unit.class).setParameter("id", id).getSingleResult();
+            Unit own = db.createQuery("from Unit where bringUpId = :id", Unit.class)
+                    .setParameter("id", id)
+                    .getSingleResult();
             assertNotSame(shared, own);
             own.name = "renamed-" + id;
         });
@@ -126,7 +163,10 @@ class RowsAsReadTest {
     void whatTheSessionHasAlreadyDoesNotHideWhatIsWrittenMeanwhile() {
         announce(1);
         long unit = units().get(0).id;
-        Runnable elsewhere = () -> db.createMutationQuery("update Unit set name = :name where id = :id").setParameter("name", "renamed-" + id).setParameter("id", unit).executeUpdate();
+        Runnable elsewhere = () -> db.createMutationQuery("update Unit set name = :name where id = :id")
+                .setParameter("name", "renamed-" + id)
+                .setParameter("id", unit)
+                .executeUpdate();
         String read = reading.of(() -> {
             Unit loaded = db.find(Unit.class, unit);
             QuarkusTransaction.requiringNew().run(elsewhere);
@@ -142,7 +182,9 @@ class RowsAsReadTest {
         announce(1);
         String name = units().get(0).name;
         QuarkusTransaction.begin();
-        db.createMutationQuery("update Unit set name = 'never' where bringUpId = :id").setParameter("id", id).executeUpdate();
+        db.createMutationQuery("update Unit set name = 'never' where bringUpId = :id")
+                .setParameter("id", id)
+                .executeUpdate();
         QuarkusTransaction.rollback();
         assertEquals(name, units().get(0).name);
     }

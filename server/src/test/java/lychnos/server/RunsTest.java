@@ -41,7 +41,9 @@ class RunsTest {
         client.take(id).then().statusCode(200);
         long unit = client.get("/api/bring-ups/" + id + "/prepare").getLong("units[0].id");
         long run = QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery(
-                        "insert into run (unit_id, purpose, state, fence, lease_until) values (:unit, 'configure', 'RUNNING', 7, now() + interval '1 hour') returning id", Long.class)
+                        "insert into run (unit_id, purpose, state, fence, lease_until) values (:unit, 'configure', "
+                                + "'RUNNING', 7, now() + interval '1 hour') returning id",
+                        Long.class)
                 .setParameter("unit", unit)
                 .getSingleResult());
         return new Held(run, unit, id, "configure", 7);
@@ -66,14 +68,20 @@ class RunsTest {
     void aWishToCancelIsHeardBetweenTwoSteps() throws HoldLost {
         Held held = heldElsewhere(51);
         assertEquals(false, runs.cancelled(held));
-        QuarkusTransaction.requiringNew().run(() -> db.createNativeMutationQuery("update run set cancel = true where id = :id").setParameter("id", held.runId()).executeUpdate());
+        QuarkusTransaction.requiringNew()
+                .run(() -> db.createNativeMutationQuery("update run set cancel = true where id = :id")
+                        .setParameter("id", held.runId())
+                        .executeUpdate());
         assertEquals(true, runs.cancelled(held));
-        assertEquals("CANCELLED", client.get("/api/bring-ups/" + held.bringUpId() + "/configure").getString("lanes[0].state"));
+        assertEquals(
+                "CANCELLED",
+                client.get("/api/bring-ups/" + held.bringUpId() + "/configure").getString("lanes[0].state"));
     }
 
     @Test
     void theJournalCannotBeChanged() {
         client.post("/api/bring-ups", Map.of("name", "For the journal", "siteCode", "jo"));
-        assertThrows(RuntimeException.class, () -> QuarkusTransaction.requiringNew().run(() -> db.createNativeMutationQuery("delete from journal").executeUpdate()));
+        assertThrows(RuntimeException.class, () -> QuarkusTransaction.requiringNew()
+                .run(() -> db.createNativeMutationQuery("delete from journal").executeUpdate()));
     }
 }

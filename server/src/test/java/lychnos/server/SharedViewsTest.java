@@ -30,29 +30,47 @@ class SharedViewsTest {
     }
 
     private Response board(String tag) {
-        return (tag == null ? client.request() : client.request().header("If-None-Match", tag)).get("/api/bring-ups/" + id + "/board");
+        return (tag == null ? client.request() : client.request().header("If-None-Match", tag))
+                .get("/api/bring-ups/" + id + "/board");
     }
 
     private void announce(int count) {
-        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "hypervisor-host", "count", count, "members", 1)).then().statusCode(200);
+        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "hypervisor-host", "count", count, "members", 1))
+                .then()
+                .statusCode(200);
     }
 
     @Test
     void whatSomebodyHasDoneTheySeeAtOnce() {
         for (int units = 1; units <= 20; units++) {
             announce(1);
-            assertEquals(units, board(null).then().statusCode(200).extract().jsonPath().getInt("units"));
+            assertEquals(
+                    units,
+                    board(null).then().statusCode(200).extract().jsonPath().getInt("units"));
         }
     }
 
     @Test
     void whatHasNotChangedIsNotSentAgain() {
         announce(30);
-        String tag = board(null).then().statusCode(200).header("Cache-Control", "private, no-cache").extract().header("ETag");
+        String tag = board(null)
+                .then()
+                .statusCode(200)
+                .header("Cache-Control", "private, no-cache")
+                .extract()
+                .header("ETag");
         board(tag).then().statusCode(304);
         announce(1);
         assertNotEquals(tag, board(tag).then().statusCode(200).extract().header("ETag"));
-        assertEquals("gzip", client.request().header("Accept-Encoding", "gzip").get("/api/bring-ups/" + id + "/board").then().statusCode(200).extract().header("Content-Encoding"));
+        assertEquals(
+                "gzip",
+                client.request()
+                        .header("Accept-Encoding", "gzip")
+                        .get("/api/bring-ups/" + id + "/board")
+                        .then()
+                        .statusCode(200)
+                        .extract()
+                        .header("Content-Encoding"));
     }
 
     @Test

@@ -20,7 +20,10 @@ import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 /** Where silence can be told from an answer, the wire is asked before an address is given out. */
 @QuarkusTest
 @TestProfile(StrangerTest.Hears.class)
-@EnabledIfEnvironmentVariable(named = "LYCHNOS_TEST_NAME_KEY", matches = ".+", disabledReason = "the hall's servers run only in ./lychnos test")
+@EnabledIfEnvironmentVariable(
+        named = "LYCHNOS_TEST_NAME_KEY",
+        matches = ".+",
+        disabledReason = "the hall's servers run only in ./lychnos test")
 class StrangerTest {
 
     private static final Path LEASES = Path.of("target", "dhcpd.leases").toAbsolutePath();
@@ -43,21 +46,46 @@ class StrangerTest {
         Client client = Client.engineer();
         long id = client.bringUp();
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.20-40"));
-        int pair = client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "interconnect-pair", "count", 1, "members", 2)).jsonPath().getInt("[0]");
+        int pair = client.post(
+                        "/api/bring-ups/" + id + "/units",
+                        Map.of("kind", "interconnect-pair", "count", 1, "members", 2))
+                .jsonPath()
+                .getInt("[0]");
         JsonPath fits = client.get("/api/bring-ups/" + id + "/fits?unit=" + pair + "&at=10.40.8.20");
         // the relay of the hall lives at the first of the three, its directory at the second
         client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", fits.getList("fits[0].lines")))
-                .then().statusCode(409).body("detail", containsString("10.40.8.20 answers to ping")).body("proposal.lines[0].address", equalTo("10.40.8.22"));
-        assertEquals(List.of("10.40.8.20", "10.40.8.21"), client.get("/api/bring-ups/" + id + "/ribbon").getList("strangers.address"));
-        assertEquals(0, client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size(), "all or none");
+                .then()
+                .statusCode(409)
+                .body("detail", containsString("10.40.8.20 answers to ping"))
+                .body("proposal.lines[0].address", equalTo("10.40.8.22"));
+        assertEquals(
+                List.of("10.40.8.20", "10.40.8.21"),
+                client.get("/api/bring-ups/" + id + "/ribbon").getList("strangers.address"));
+        assertEquals(
+                0,
+                client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size(),
+                "all or none");
         // a host lives at .23 and a proxy at .25: each look finds one more of them
         for (int status : new int[] {409, 409, 200}) {
-            client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", client.get("/api/bring-ups/" + id + "/proposal").getList("lines"))).then().statusCode(status);
+            client.post(
+                            "/api/bring-ups/" + id + "/takings",
+                            Map.of(
+                                    "lines",
+                                    client.get("/api/bring-ups/" + id + "/proposal")
+                                            .getList("lines")))
+                    .then()
+                    .statusCode(status);
         }
-        assertEquals("10.40.8.26", client.get("/api/bring-ups/" + id + "/ribbon").getString("seats.address.min()"));
+        assertEquals(
+                "10.40.8.26", client.get("/api/bring-ups/" + id + "/ribbon").getString("seats.address.min()"));
         // one that answers stays, one that is silent is forgotten
-        client.post("/api/bring-ups/" + id + "/soundings", Map.of("addresses", List.of("10.40.8.20", "10.40.8.40"))).then().statusCode(200).body("answering.address", equalTo(List.of("10.40.8.20")));
-        assertEquals(List.of("10.40.8.20", "10.40.8.21", "10.40.8.23", "10.40.8.25"), client.get("/api/bring-ups/" + id + "/ribbon").getList("strangers.address"));
+        client.post("/api/bring-ups/" + id + "/soundings", Map.of("addresses", List.of("10.40.8.20", "10.40.8.40")))
+                .then()
+                .statusCode(200)
+                .body("answering.address", equalTo(List.of("10.40.8.20")));
+        assertEquals(
+                List.of("10.40.8.20", "10.40.8.21", "10.40.8.23", "10.40.8.25"),
+                client.get("/api/bring-ups/" + id + "/ribbon").getList("strangers.address"));
     }
 
     @Test
@@ -65,11 +93,19 @@ class StrangerTest {
         Client client = Client.engineer();
         long id = client.bringUp();
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.230-240"));
-        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "hypervisor-host", "count", 1, "members", 1)).then().statusCode(200);
-        Map<String, Object> taking = Map.of("lines", client.get("/api/bring-ups/" + id + "/proposal").getList("lines"));
+        client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "hypervisor-host", "count", 1, "members", 1))
+                .then()
+                .statusCode(200);
+        Map<String, Object> taking =
+                Map.of("lines", client.get("/api/bring-ups/" + id + "/proposal").getList("lines"));
         Files.deleteIfExists(LEASES);
-        client.post("/api/bring-ups/" + id + "/takings", taking).then().statusCode(409).body("detail", containsString("lease file"));
-        Files.writeString(LEASES, """
+        client.post("/api/bring-ups/" + id + "/takings", taking)
+                .then()
+                .statusCode(409)
+                .body("detail", containsString("lease file"));
+        Files.writeString(
+                LEASES,
+                """
                 lease 10.40.8.230 {
                   binding state active;
                   hardware ethernet 02:4c:59:00:00:77;
@@ -77,7 +113,12 @@ class StrangerTest {
                 }
                 """);
         client.post("/api/bring-ups/" + id + "/takings", taking)
-                .then().statusCode(409).body("detail", containsString("10.40.8.230 is leased by DHCP to bench-7")).body("proposal.lines[0].address", equalTo("10.40.8.231"));
-        assertEquals(List.of("02:4c:59:00:00:77"), client.get("/api/bring-ups/" + id + "/ribbon").getList("strangers.mac"));
+                .then()
+                .statusCode(409)
+                .body("detail", containsString("10.40.8.230 is leased by DHCP to bench-7"))
+                .body("proposal.lines[0].address", equalTo("10.40.8.231"));
+        assertEquals(
+                List.of("02:4c:59:00:00:77"),
+                client.get("/api/bring-ups/" + id + "/ribbon").getList("strangers.mac"));
     }
 }

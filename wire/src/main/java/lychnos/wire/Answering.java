@@ -6,8 +6,10 @@ import lychnos.wire.icmp.Echo;
 import lychnos.wire.tcp.PortState;
 
 /**
- * Whether anything answers at an address. Where this place may not send an echo, as in a new network namespace or container, that says
- * nothing about the address: its segment is asked who has it (ARP, neighbor discovery), and ports that management endpoints have.
+ * Whether anything answers at an address. Where this place may not send an echo, as in a new network namespace or
+ * container, that says
+ * nothing about the address: its segment is asked who has it (ARP, neighbor discovery), and ports that management
+ * endpoints have.
  */
 public enum Answering {
     ANSWERS,

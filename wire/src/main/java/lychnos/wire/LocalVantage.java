@@ -116,7 +116,9 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     @Override
     public Optional<Address> findByMac(Mac mac, Run run, Duration timeout) throws WireFault {
         if (run.size() > LARGEST_SWEEP) {
-            throw new WireFault(WireFault.Kind.NOT_DECLARED, run + " is more than " + LARGEST_SWEEP + " addresses; state a shorter first-contact range.");
+            throw new WireFault(
+                    WireFault.Kind.NOT_DECLARED,
+                    run + " is more than " + LARGEST_SWEEP + " addresses; state a shorter first-contact range.");
         }
         List<InetSocketAddress> peers = new ArrayList<>();
         for (long i = 0; i < run.size(); i++) {
@@ -235,7 +237,8 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     }
 
     @Override
-    public NameSample names(Address server, List<String> zones, Map<String, NameKey> keys, Duration timeout) throws WireFault {
+    public NameSample names(Address server, List<String> zones, Map<String, NameKey> keys, Duration timeout)
+            throws WireFault {
         return dns(server, timeout).sample(zones, keys);
     }
 
@@ -245,12 +248,14 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     }
 
     @Override
-    public List<Pushed> makeRecords(Address server, String zone, NameKey key, List<ZoneRecord> records, Duration timeout) throws WireFault {
+    public List<Pushed> makeRecords(
+            Address server, String zone, NameKey key, List<ZoneRecord> records, Duration timeout) throws WireFault {
         return dns(server, timeout).make(zone, key, records);
     }
 
     @Override
-    public List<Pushed> removeRecords(Address server, String zone, NameKey key, List<ZoneRecord> records, Duration timeout) throws WireFault {
+    public List<Pushed> removeRecords(
+            Address server, String zone, NameKey key, List<ZoneRecord> records, Duration timeout) throws WireFault {
         return dns(server, timeout).remove(zone, key, records);
     }
 
@@ -260,7 +265,8 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     }
 
     @Override
-    public RelaySeen relay(Address relay, int port, List<String> senders, String recipient, Duration timeout) throws WireFault {
+    public RelaySeen relay(Address relay, int port, List<String> senders, String recipient, Duration timeout)
+            throws WireFault {
         return relayProbe.probe(dialler.admit(relay, port), "lychnos.invalid", senders, recipient, timeout);
     }
 
@@ -271,7 +277,8 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     }
 
     @Override
-    public ProxySeen proxy(Address proxy, int port, String target, Kind.Login login, Duration timeout) throws WireFault {
+    public ProxySeen proxy(Address proxy, int port, String target, Kind.Login login, Duration timeout)
+            throws WireFault {
         return proxyProbe.probe(dialler.admit(proxy, port), target, login, timeout);
     }
 

@@ -28,10 +28,12 @@ public interface ServiceCalls {
     List<String> resolve(Address server, String fqdn, String type, Duration timeout) throws WireFault;
 
     /** Makes records in a zone at its primary server; nobody else's are changed. */
-    List<Pushed> makeRecords(Address server, String zone, NameKey key, List<ZoneRecord> records, Duration timeout) throws WireFault;
+    List<Pushed> makeRecords(Address server, String zone, NameKey key, List<ZoneRecord> records, Duration timeout)
+            throws WireFault;
 
     /** Removes exactly these records. */
-    List<Pushed> removeRecords(Address server, String zone, NameKey key, List<ZoneRecord> records, Duration timeout) throws WireFault;
+    List<Pushed> removeRecords(Address server, String zone, NameKey key, List<ZoneRecord> records, Duration timeout)
+            throws WireFault;
 
     /** A whole zone. */
     List<ZoneRecord> transfer(Address server, String zone, NameKey key, Duration timeout) throws WireFault;

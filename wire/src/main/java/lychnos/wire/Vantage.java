@@ -24,7 +24,8 @@ import lychnos.wire.tls.TlsSeen;
 
 /**
  * A place from which machines are reached. Everything that touches a machine goes through here, so that it can be done
- * from this process or from another network. All methods block until they have an answer or their time is over, are safe
+ * from this process or from another network. All methods block until they have an answer or their time is over, are
+ * safe
  * for use by many threads, and refuse addresses outside the declared networks with {@link WireFault.Kind#NOT_DECLARED}.
  */
 public interface Vantage extends ServiceCalls {
@@ -43,17 +44,23 @@ public interface Vantage extends ServiceCalls {
     /** One ICMP echo (RFC 792, RFC 4443). */
     Echo ping(Address address, Duration timeout) throws WireFault;
 
-    /** The hardware address that answers for this address on the segment, if this place is on the segment and knows it. */
+    /**
+     * The hardware address that answers for this address on the segment, if this place is on the segment and knows it.
+     */
     Optional<Mac> neighbour(Address address) throws WireFault;
 
     /** The addresses of a run that a hardware address answers for now (RFC 826), found by asking the whole run. */
     Optional<Address> findByMac(Mac mac, Run run, Duration timeout) throws WireFault;
 
-    /** Everybody on the segment who says that the address is theirs (RFC 826, RFC 4861); empty where that cannot be heard from here. */
+    /**
+     * Everybody on the segment who says that the address is theirs (RFC 826, RFC 4861); empty where that cannot be
+     * heard from here.
+     */
     List<Mac> claimants(Address address) throws WireFault;
 
     /**
-     * Echoes to many addresses at once, two to each that stays silent. Addresses outside the declared networks are refused as a whole.
+     * Echoes to many addresses at once, two to each that stays silent. Addresses outside the declared networks are
+     * refused as a whole.
      *
      * @param timeout for each echo
      */

@@ -46,6 +46,10 @@ public class WireFault extends Exception {
 
     /** Whether trying again later may help without a person doing anything. */
     public boolean passing() {
-        return kind == Kind.SILENT || kind == Kind.NO_VANTAGE || kind == Kind.REFUSED || kind == Kind.UNKNOWN_OUTCOME || kind == Kind.NO_TLS;
+        return kind == Kind.SILENT
+                || kind == Kind.NO_VANTAGE
+                || kind == Kind.REFUSED
+                || kind == Kind.UNKNOWN_OUTCOME
+                || kind == Kind.NO_TLS;
     }
 }

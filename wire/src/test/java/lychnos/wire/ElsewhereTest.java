@@ -32,24 +32,34 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
-/** A machine that tries to have us look elsewhere: in each way that an answer can name another place. Nothing ever comes there. */
+/**
+ * A machine that tries to have us look elsewhere: in each way that an answer can name another place. Nothing ever comes
+ * there.
+ */
 class ElsewhereTest {
 
     private static final Address AT = Address.parse("127.40.42.7");
     /** Lies in no declared network; whatever comes there is counted. */
     private static final String TRAP = "127.41.42.7";
+
     private static final int PORT = 18449;
 
     private final Vertx vertx = Vertx.vertx();
-    private final LocalVantage vantage = new LocalVantage("test", false, new Dialler(() -> List.of(Prefix.parse("127.40.0.0/16")), true), vertx);
+    private final LocalVantage vantage =
+            new LocalVantage("test", false, new Dialler(() -> List.of(Prefix.parse("127.40.0.0/16")), true), vertx);
     private final AtomicInteger trapped = new AtomicInteger();
 
     @BeforeEach
     void setTheTrap() {
-        vertx.createNetServer().connectHandler(socket -> {
-            trapped.incrementAndGet();
-            socket.close();
-        }).listen(PORT, TRAP).toCompletionStage().toCompletableFuture().join();
+        vertx.createNetServer()
+                .connectHandler(socket -> {
+                    trapped.incrementAndGet();
+                    socket.close();
+                })
+                .listen(PORT, TRAP)
+                .toCompletionStage()
+                .toCompletableFuture()
+                .join();
     }
 
     @AfterEach
@@ -60,28 +70,59 @@ class ElsewhereTest {
     }
 
     private void serve(java.util.function.BiConsumer<HttpServerRequest, HttpServerResponse> machine) {
-        vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(Certificates.selfSigned("leads-away", -1, 30)))
-                .requestHandler(request -> request.body().onComplete(body -> machine.accept(request, request.response().putHeader("Content-Type", "application/json"))))
-                .listen(PORT, AT.toString()).toCompletionStage().toCompletableFuture().join();
+        vertx.createHttpServer(new HttpServerOptions()
+                        .setSsl(true)
+                        .setKeyCertOptions(Certificates.selfSigned("leads-away", -1, 30)))
+                .requestHandler(request -> request.body()
+                        .onComplete(body -> machine.accept(
+                                request, request.response().putHeader("Content-Type", "application/json"))))
+                .listen(PORT, AT.toString())
+                .toCompletionStage()
+                .toCompletableFuture()
+                .join();
     }
 
     private Climbed climb(Target.Service service) throws WireFault {
-        return new Climb(vantage, new Target(AT, PORT, null, null, List.of(), service, new Target.Names("away.ardal.example", Map.of(), Map.of())), Clock.systemUTC()).climb();
+        return new Climb(
+                        vantage,
+                        new Target(
+                                AT,
+                                PORT,
+                                null,
+                                null,
+                                List.of(),
+                                service,
+                                new Target.Names("away.ardal.example", Map.of(), Map.of())),
+                        Clock.systemUTC())
+                .climb();
     }
 
     private static Target.Redfish redfish() {
-        return new Target.Redfish("AW-1", Mac.parse("02:4c:59:a9:00:01"), LoopbackHall.plan(), new Target.Login("keeper", Secret.of("ours-and-nobody-elses")), new Kind.Login("keeper", Secret.of("fellside")));
+        return new Target.Redfish(
+                "AW-1",
+                Mac.parse("02:4c:59:a9:00:01"),
+                LoopbackHall.plan(),
+                new Target.Login("keeper", Secret.of("ours-and-nobody-elses")),
+                new Kind.Login("keeper", Secret.of("fellside")));
     }
 
     @Test
     void aRedirectIsNotFollowedThere() throws Exception {
-        serve((request, response) -> response.setStatusCode(302).putHeader("Location", "https://" + TRAP + ":" + PORT + "/").end());
-        assertTrue(climb(new Target.SignIn(false, new Target.SetUp(Instant.EPOCH, "AW-1", true), null)).outcomes().get(Rung.SERVICE.ordinal()).seen().contains(TRAP));
+        serve((request, response) -> response.setStatusCode(302)
+                .putHeader("Location", "https://" + TRAP + ":" + PORT + "/")
+                .end());
+        assertTrue(climb(new Target.SignIn(false, new Target.SetUp(Instant.EPOCH, "AW-1", true), null))
+                .outcomes()
+                .get(Rung.SERVICE.ordinal())
+                .seen()
+                .contains(TRAP));
     }
 
     @Test
     void aServiceRootBehindARedirectIsNoServiceRoot() throws Exception {
-        serve((request, response) -> response.setStatusCode(307).putHeader("Location", "https://" + TRAP + ":" + PORT + "/redfish/v1/").end());
+        serve((request, response) -> response.setStatusCode(307)
+                .putHeader("Location", "https://" + TRAP + ":" + PORT + "/redfish/v1/")
+                .end());
         assertEquals(Rung.SERVICE.ordinal(), first(climb(redfish())));
     }
 
@@ -96,12 +137,24 @@ class ElsewhereTest {
 
     @Test
     void linksOfAServiceStayInsideIt() throws Exception {
-        for (String link : List.of("https://" + TRAP + ":" + PORT + "/redfish/v1/Sessions", "//" + TRAP + ":" + PORT + "/redfish/v1/Sessions", "/redfish/../../elsewhere", "http://" + TRAP + "/", "/redfish/v1/@" + TRAP + ":" + PORT + "\\x")) {
+        for (String link : List.of(
+                "https://" + TRAP + ":" + PORT + "/redfish/v1/Sessions",
+                "//" + TRAP + ":" + PORT + "/redfish/v1/Sessions",
+                "/redfish/../../elsewhere",
+                "http://" + TRAP + "/",
+                "/redfish/v1/@" + TRAP + ":" + PORT + "\\x")) {
             Vertx own = Vertx.vertx();
             try {
-                own.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(Certificates.selfSigned("leads-away", -1, 30)))
-                        .requestHandler(request -> request.response().end("{\"RedfishVersion\":\"1.17.0\",\"Links\":{\"Sessions\":{\"@odata.id\":\"" + link.replace("\\", "\\\\") + "\"}}}"))
-                        .listen(PORT, AT.toString()).toCompletionStage().toCompletableFuture().join();
+                own.createHttpServer(new HttpServerOptions()
+                                .setSsl(true)
+                                .setKeyCertOptions(Certificates.selfSigned("leads-away", -1, 30)))
+                        .requestHandler(request -> request.response()
+                                .end("{\"RedfishVersion\":\"1.17.0\",\"Links\":{\"Sessions\":{\"@odata.id\":\""
+                                        + link.replace("\\", "\\\\") + "\"}}}"))
+                        .listen(PORT, AT.toString())
+                        .toCompletionStage()
+                        .toCompletableFuture()
+                        .join();
                 assertTrue(first(climb(redfish())) >= Rung.IDENTITY.ordinal(), link);
             } finally {
                 own.close().toCompletionStage().toCompletableFuture().join();
@@ -114,9 +167,14 @@ class ElsewhereTest {
         String away = "https://" + TRAP + ":" + PORT + "/redfish/v1/Sessions/1";
         serve((request, response) -> {
             if (request.method().name().equals("POST")) {
-                response.setStatusCode(201).putHeader("X-Auth-Token", "t").putHeader("Location", away).end("{\"@odata.id\":\"" + away + "\"}");
+                response.setStatusCode(201)
+                        .putHeader("X-Auth-Token", "t")
+                        .putHeader("Location", away)
+                        .end("{\"@odata.id\":\"" + away + "\"}");
             } else {
-                response.end("{\"RedfishVersion\":\"1.17.0\",\"Links\":{\"Sessions\":{\"@odata.id\":\"/redfish/v1/Sessions\"}},\"Managers\":{\"@odata.id\":\"" + away + "\"}}");
+                response.end(
+                        "{\"RedfishVersion\":\"1.17.0\",\"Links\":{\"Sessions\":{\"@odata.id\":\"/redfish/v1/Sessions\"}},\"Managers\":{\"@odata.id\":\""
+                                + away + "\"}}");
             }
         });
         assertTrue(first(climb(redfish())) >= Rung.IDENTITY.ordinal());
@@ -145,7 +203,10 @@ class ElsewhereTest {
             });
             answering.setDaemon(true);
             answering.start();
-            assertEquals(List.of(TRAP), new DnsClient((InetSocketAddress) server.getLocalSocketAddress(), java.time.Duration.ofSeconds(3)).ask("away.ardal.example", "A"));
+            assertEquals(
+                    List.of(TRAP),
+                    new DnsClient((InetSocketAddress) server.getLocalSocketAddress(), java.time.Duration.ofSeconds(3))
+                            .ask("away.ardal.example", "A"));
         }
     }
 
@@ -161,11 +222,22 @@ class ElsewhereTest {
     void noCallGoesOutsideByItself() {
         Address trap = Address.parse(TRAP);
         for (Probe probe : List.<Probe>of(
-                () -> vantage.ping(trap, java.time.Duration.ofSeconds(1)), () -> vantage.port(trap, PORT, java.time.Duration.ofSeconds(1)), () -> vantage.tls(trap, PORT, java.time.Duration.ofSeconds(1)),
-                () -> vantage.greeting(trap, PORT, java.time.Duration.ofSeconds(1)), () -> vantage.hostKey(trap, PORT, java.time.Duration.ofSeconds(1)), () -> vantage.presence(trap, java.time.Duration.ofSeconds(1)),
-                () -> vantage.nfs(trap, java.time.Duration.ofSeconds(1)), () -> vantage.targets(trap, PORT, java.time.Duration.ofSeconds(1)), () -> vantage.claimants(trap), () -> vantage.neighbour(trap),
-                () -> vantage.sweep(List.of(AT, trap), java.time.Duration.ofSeconds(1)), () -> vantage.time(trap, java.time.Duration.ofSeconds(1)), () -> vantage.resolve(trap, "a.ardal.example", "A", java.time.Duration.ofSeconds(1)))) {
-            assertEquals(WireFault.Kind.NOT_DECLARED, assertThrows(WireFault.class, probe::look).kind());
+                () -> vantage.ping(trap, java.time.Duration.ofSeconds(1)),
+                () -> vantage.port(trap, PORT, java.time.Duration.ofSeconds(1)),
+                () -> vantage.tls(trap, PORT, java.time.Duration.ofSeconds(1)),
+                () -> vantage.greeting(trap, PORT, java.time.Duration.ofSeconds(1)),
+                () -> vantage.hostKey(trap, PORT, java.time.Duration.ofSeconds(1)),
+                () -> vantage.presence(trap, java.time.Duration.ofSeconds(1)),
+                () -> vantage.nfs(trap, java.time.Duration.ofSeconds(1)),
+                () -> vantage.targets(trap, PORT, java.time.Duration.ofSeconds(1)),
+                () -> vantage.claimants(trap),
+                () -> vantage.neighbour(trap),
+                () -> vantage.sweep(List.of(AT, trap), java.time.Duration.ofSeconds(1)),
+                () -> vantage.time(trap, java.time.Duration.ofSeconds(1)),
+                () -> vantage.resolve(trap, "a.ardal.example", "A", java.time.Duration.ofSeconds(1)))) {
+            assertEquals(
+                    WireFault.Kind.NOT_DECLARED,
+                    assertThrows(WireFault.class, probe::look).kind());
         }
     }
 

@@ -28,7 +28,16 @@ public final class HallOnTheWire implements AutoCloseable {
     public HallOnTheWire(Path directory, String machines, Prefix... more) throws IOException {
         Path list = Files.writeString(directory.resolve("hall.txt"), machines);
         Path log = directory.resolve("hall.log");
-        hall = new ProcessBuilder(beyond("java", "-cp", System.getProperty("java.class.path"), "lychnos.lab.Hall", "--machines", list.toString())).redirectErrorStream(true).redirectOutput(log.toFile()).start();
+        hall = new ProcessBuilder(beyond(
+                        "java",
+                        "-cp",
+                        System.getProperty("java.class.path"),
+                        "lychnos.lab.Hall",
+                        "--machines",
+                        list.toString()))
+                .redirectErrorStream(true)
+                .redirectOutput(log.toFile())
+                .start();
         LoopbackHall.until("the hall is ready", () -> {
             try {
                 return Files.readString(log).contains("hall ready");
@@ -55,7 +64,12 @@ public final class HallOnTheWire implements AutoCloseable {
 
     /** The kernel here may have taken another machine for it. */
     public static void forgetNeighbour(Object address) throws IOException, InterruptedException {
-        assertEquals(0, new ProcessBuilder("ip", "neigh", "flush", "to", address.toString()).inheritIO().start().waitFor());
+        assertEquals(
+                0,
+                new ProcessBuilder("ip", "neigh", "flush", "to", address.toString())
+                        .inheritIO()
+                        .start()
+                        .waitFor());
     }
 
     @Override

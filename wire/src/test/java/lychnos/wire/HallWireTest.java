@@ -35,7 +35,10 @@ import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.junit.jupiter.api.io.TempDir;
 
 /** What plain loopback cannot show: silence, hardware addresses, and two machines at odds over one address. */
-@EnabledIfEnvironmentVariable(named = "HALL", matches = ".+", disabledReason = "wants the namespace that ./lychnos test makes")
+@EnabledIfEnvironmentVariable(
+        named = "HALL",
+        matches = ".+",
+        disabledReason = "wants the namespace that ./lychnos test makes")
 class HallWireTest {
 
     private static final Mac FIRST = Mac.parse("02:4c:59:e0:00:01");
@@ -58,8 +61,11 @@ class HallWireTest {
 
     @Test
     void pingTellsAnswerFromSilence() throws WireFault {
-        assertEquals(Echo.State.ANSWERED, vantage.ping(AT, Duration.ofSeconds(2)).state());
-        assertEquals(Echo.State.SILENT, vantage.ping(Address.parse("10.40.8.99"), Duration.ofSeconds(1)).state());
+        assertEquals(
+                Echo.State.ANSWERED, vantage.ping(AT, Duration.ofSeconds(2)).state());
+        assertEquals(
+                Echo.State.SILENT,
+                vantage.ping(Address.parse("10.40.8.99"), Duration.ofSeconds(1)).state());
     }
 
     @Test
@@ -74,13 +80,23 @@ class HallWireTest {
         Run scope = Run.parse("10.40.8.50-70");
         assertEquals(Optional.of(AT), vantage.findByMac(FIRST, scope, Duration.ofSeconds(5)));
         assertEquals(Optional.of(Address.parse("10.40.8.63")), vantage.findByMac(SECOND, scope, Duration.ofSeconds(5)));
-        assertEquals(Optional.empty(), vantage.findByMac(Mac.parse("02:4c:59:e0:00:03"), scope, Duration.ofMillis(600)));
+        assertEquals(
+                Optional.empty(), vantage.findByMac(Mac.parse("02:4c:59:e0:00:03"), scope, Duration.ofMillis(600)));
         assertEquals(Optional.of(FIRST), vantage.neighbour(AT));
     }
 
     private static Verdict climb(Address at, Mac label) throws WireFault {
         Kind.Login factory = new Kind.Login(Controller.FACTORY_USER, Secret.of(Controller.FACTORY_PHRASE));
-        Target target = new Target(at, 443, "HW-1", label, LoopbackHall.plan(), new Target.Login(Controller.FACTORY_USER, Secret.of("not-set-yet-at-all")), null, factory, List.of(23));
+        Target target = new Target(
+                at,
+                443,
+                "HW-1",
+                label,
+                LoopbackHall.plan(),
+                new Target.Login(Controller.FACTORY_USER, Secret.of("not-set-yet-at-all")),
+                null,
+                factory,
+                List.of(23));
         return Verdict.of(new Climb(vantage, target, Clock.systemUTC()).climb().outcomes());
     }
 
@@ -92,10 +108,19 @@ class HallWireTest {
         }
         Map<Address, Echo> echoes = vantage.sweep(all, Duration.ofMillis(700));
         assertEquals(200, echoes.size());
-        List<Address> answered = echoes.entrySet().stream().filter(each -> each.getValue().state() == Echo.State.ANSWERED).map(Map.Entry::getKey).sorted().toList();
+        List<Address> answered = echoes.entrySet().stream()
+                .filter(each -> each.getValue().state() == Echo.State.ANSWERED)
+                .map(Map.Entry::getKey)
+                .sorted()
+                .toList();
         assertEquals(List.of(AT, Address.parse("10.40.8.63")), answered);
         assertTrue(echoes.get(AT).roundTrip().toMillis() < 700);
-        assertEquals(WireFault.Kind.NOT_DECLARED, assertThrows(WireFault.class, () -> vantage.sweep(List.of(AT, Address.parse("10.40.9.7")), Duration.ofMillis(100))).kind());
+        assertEquals(
+                WireFault.Kind.NOT_DECLARED,
+                assertThrows(
+                                WireFault.class,
+                                () -> vantage.sweep(List.of(AT, Address.parse("10.40.9.7")), Duration.ofMillis(100)))
+                        .kind());
     }
 
     @Test
@@ -109,7 +134,8 @@ class HallWireTest {
             hall.does("ip", "addr", "add", six + "/128", "dev", "m1", "nodad");
             assertEquals(Set.of(FIRST, SECOND), Set.copyOf(vantage.claimants(six)));
             Verdict verdict = climb(six, FIRST);
-            assertTrue(verdict.sentence().startsWith("2 machines say that " + six + " is theirs: "), verdict.sentence());
+            assertTrue(
+                    verdict.sentence().startsWith("2 machines say that " + six + " is theirs: "), verdict.sentence());
             hall.does("ip", "addr", "del", six + "/128", "dev", "m1");
         } finally {
             hall.does("ip", "addr", "del", six + "/128", "dev", "m0");
@@ -137,19 +163,43 @@ class HallWireTest {
     @Test
     void aControllerAnswersAPresencePing() throws WireFault {
         assertTrue(vantage.presence(AT, Duration.ofSeconds(2)).ipmi());
-        assertEquals(WireFault.Kind.SILENT, assertThrows(WireFault.class, () -> vantage.presence(Address.parse("10.40.8.98"), Duration.ofMillis(400))).kind());
+        assertEquals(
+                WireFault.Kind.SILENT,
+                assertThrows(
+                                WireFault.class,
+                                () -> vantage.presence(Address.parse("10.40.8.98"), Duration.ofMillis(400)))
+                        .kind());
     }
 
     /** Its certificate tells it, wherever it stands. */
     @Test
     void aMachineThatAnswersElsewhereTooIsTold() throws Exception {
-        Target.Redfish service = new Target.Redfish("HW-1", FIRST, here(), new Target.Login(Controller.FACTORY_USER, Secret.of(Controller.FACTORY_PHRASE)), new Kind.Login("nobody", Secret.of("nothing-at-all")));
-        Target target = new Target(AT, 443, FIRST, null, List.of(23), service, new Target.Names("", Map.of(), Map.of()));
+        Target.Redfish service = new Target.Redfish(
+                "HW-1",
+                FIRST,
+                here(),
+                new Target.Login(Controller.FACTORY_USER, Secret.of(Controller.FACTORY_PHRASE)),
+                new Kind.Login("nobody", Secret.of("nothing-at-all")));
+        Target target =
+                new Target(AT, 443, FIRST, null, List.of(23), service, new Target.Names("", Map.of(), Map.of()));
         Map<Address, String> elsewhere = Map.of(Address.parse("10.40.8.61"), "where it was before its setup");
-        assertEquals(null, new Climb(vantage, target.knowing(new Target.Known(null, elsewhere, Map.of(), List.of())), Clock.systemUTC()).climb().outcomes().get(6).trouble());
+        assertEquals(
+                null,
+                new Climb(
+                                vantage,
+                                target.knowing(new Target.Known(null, elsewhere, Map.of(), List.of())),
+                                Clock.systemUTC())
+                        .climb()
+                        .outcomes()
+                        .get(6)
+                        .trouble());
         hall.does("ip", "addr", "add", "10.40.8.61/32", "dev", "m0");
         try {
-            Climbed climbed = new Climb(vantage, target.knowing(new Target.Known(null, elsewhere, Map.of(), List.of())), Clock.systemUTC()).climb();
+            Climbed climbed = new Climb(
+                            vantage,
+                            target.knowing(new Target.Known(null, elsewhere, Map.of(), List.of())),
+                            Clock.systemUTC())
+                    .climb();
             assertEquals(Trouble.ELSEWHERE, climbed.outcomes().get(6).trouble(), climbed.outcomes()::toString);
         } finally {
             hall.does("ip", "addr", "del", "10.40.8.61/32", "dev", "m0");
@@ -158,7 +208,8 @@ class HallWireTest {
 
     /** What the stand-in leaves the factory with. */
     private static Settings here() {
-        return new Settings(AT, Address.parse("255.255.255.0"), null, true, "lc-unset", "lc-unset", List.of(), List.of(), false);
+        return new Settings(
+                AT, Address.parse("255.255.255.0"), null, true, "lc-unset", "lc-unset", List.of(), List.of(), false);
     }
 
     @Test

@@ -28,10 +28,12 @@ public final class LoopbackHall implements AutoCloseable {
     public static final Address FIRST = Address.parse("127.40.8.10");
     public static final Address PLANNED = Address.parse("127.40.8.101");
     public static final Secret OURS = Secret.of("Kdf8RtB5nHs3LxVc7TpG");
-    public static final Kind.Login FACTORY = new Kind.Login(Controller.FACTORY_USER, Secret.of(Controller.FACTORY_PHRASE));
+    public static final Kind.Login FACTORY =
+            new Kind.Login(Controller.FACTORY_USER, Secret.of(Controller.FACTORY_PHRASE));
 
     public final Vertx vertx = Vertx.vertx();
-    public final LocalVantage vantage = new LocalVantage("test", false, new Dialler(() -> List.of(Prefix.parse("127.40.0.0/16")), true), vertx);
+    public final LocalVantage vantage =
+            new LocalVantage("test", false, new Dialler(() -> List.of(Prefix.parse("127.40.0.0/16")), true), vertx);
     public final Hall hall;
 
     public LoopbackHall(Quirk... quirks) {
@@ -40,7 +42,12 @@ public final class LoopbackHall implements AutoCloseable {
 
     /** @param state where the machine keeps what it must not forget without power */
     public LoopbackHall(Path state, Quirk... quirks) {
-        hall = new Hall(List.of(MachineSpec.of(SERIAL, MAC.toString(), FIRST.toString(), quirks)), Plug.loopback(), PORT, Duration.ofMillis(20), state);
+        hall = new Hall(
+                List.of(MachineSpec.of(SERIAL, MAC.toString(), FIRST.toString(), quirks)),
+                Plug.loopback(),
+                PORT,
+                Duration.ofMillis(20),
+                state);
     }
 
     public Machine machine() {
@@ -62,7 +69,16 @@ public final class LoopbackHall implements AutoCloseable {
 
     /** The endpoint at an address, judged with our password on it. */
     public Target target(Address address, String fingerprint) {
-        return new Target(address, PORT, SERIAL, MAC, plan(), new Target.Login(Controller.FACTORY_USER, OURS), fingerprint, FACTORY, List.of(23));
+        return new Target(
+                address,
+                PORT,
+                SERIAL,
+                MAC,
+                plan(),
+                new Target.Login(Controller.FACTORY_USER, OURS),
+                fingerprint,
+                FACTORY,
+                List.of(23));
     }
 
     /** Waits for a condition, at most so long. */

@@ -126,7 +126,9 @@ public record Address(Family family, long high, long low) implements Comparable<
         return upper != 0 || difference < 0 ? Long.MAX_VALUE : difference;
     }
 
-    /** The domain name under which the reverse record lies: in-addr.arpa (RFC 1035 section 3.5) or ip6.arpa (RFC 3596). */
+    /**
+     * The domain name under which the reverse record lies: in-addr.arpa (RFC 1035 section 3.5) or ip6.arpa (RFC 3596).
+     */
     public String reverseName() {
         byte[] bytes = toBytes();
         StringBuilder name = new StringBuilder();
@@ -135,12 +137,14 @@ public record Address(Family family, long high, long low) implements Comparable<
             if (isV4()) {
                 name.append(value).append('.');
             } else {
-                name.append(Integer.toHexString(value & 15)).append('.').append(Integer.toHexString(value >> 4)).append('.');
+                name.append(Integer.toHexString(value & 15))
+                        .append('.')
+                        .append(Integer.toHexString(value >> 4))
+                        .append('.');
             }
         }
         return name.append(isV4() ? "in-addr.arpa" : "ip6.arpa").toString();
     }
-
 
     /** IPv4 before IPv6, then by number. */
     @Override

@@ -53,7 +53,8 @@ final class AddressText {
             throw noNumber("", whole);
         }
         if (end - begin > 1 && text.charAt(begin) == '0') {
-            throw new MalformedAddress(whole + " has a leading zero in “" + text.substring(begin, end) + "”; some programs read that as octal, so write it without.");
+            throw new MalformedAddress(whole + " has a leading zero in “" + text.substring(begin, end)
+                    + "”; some programs read that as octal, so write it without.");
         }
         if (value > 255) {
             throw new MalformedAddress(whole + " is not an address: " + value + " is more than 255.");
@@ -87,7 +88,10 @@ final class AddressText {
     }
 
     private static long join(int[] groups, int from) {
-        return (long) groups[from] << 48 | (long) groups[from + 1] << 32 | (long) groups[from + 2] << 16 | groups[from + 3];
+        return (long) groups[from] << 48
+                | (long) groups[from + 1] << 32
+                | (long) groups[from + 2] << 16
+                | groups[from + 3];
     }
 
     private static List<Integer> groups(String part, String whole, boolean mayEndInQuad) {
@@ -103,7 +107,8 @@ final class AddressText {
                 groups.add((int) (quad >>> 16));
                 groups.add((int) (quad & 0xffff));
             } else if (piece.isEmpty() || piece.length() > 4 || !piece.chars().allMatch(AddressText::isHex)) {
-                throw new MalformedAddress(whole + " is not an address: “" + piece + "” is no group of one to four hexadecimal digits.");
+                throw new MalformedAddress(
+                        whole + " is not an address: “" + piece + "” is no group of one to four hexadecimal digits.");
             } else {
                 groups.add(Integer.parseInt(piece, 16));
             }

@@ -15,7 +15,8 @@ public record Prefix(Address network, int length) implements Comparable<Prefix> 
         }
         Address masked = mask(network, length);
         if (!masked.equals(network)) {
-            throw new MalformedAddress(network + "/" + length + " has host bits set; the network is " + masked + "/" + length + ".");
+            throw new MalformedAddress(
+                    network + "/" + length + " has host bits set; the network is " + masked + "/" + length + ".");
         }
     }
 
@@ -27,7 +28,8 @@ public record Prefix(Address network, int length) implements Comparable<Prefix> 
     public static Prefix parse(String text) {
         int slash = text == null ? -1 : text.indexOf('/');
         if (slash < 0) {
-            throw new MalformedAddress((text == null ? "" : text) + " has no length; write the prefix as 10.40.8.0/24.");
+            throw new MalformedAddress(
+                    (text == null ? "" : text) + " has no length; write the prefix as 10.40.8.0/24.");
         }
         Address address = Address.parse(text.substring(0, slash));
         String length = text.substring(slash + 1);
@@ -58,7 +60,9 @@ public record Prefix(Address network, int length) implements Comparable<Prefix> 
     }
 
     public boolean contains(Address address) {
-        return address.family() == network.family() && address.compareTo(network) >= 0 && address.compareTo(last()) <= 0;
+        return address.family() == network.family()
+                && address.compareTo(network) >= 0
+                && address.compareTo(last()) <= 0;
     }
 
     public boolean contains(Run run) {
@@ -75,7 +79,8 @@ public record Prefix(Address network, int length) implements Comparable<Prefix> 
     }
 
     /**
-     * The addresses that hosts may bear. IPv4 leaves out the network and the broadcast address (RFC 1122 section 3.2.1.3)
+     * The addresses that hosts may bear. IPv4 leaves out the network and the broadcast address (RFC 1122 section
+     * 3.2.1.3)
      * except in /31 and /32 (RFC 3021); IPv6 leaves out the Subnet-Router anycast address (RFC 4291 section 2.6.1)
      * except in /127 (RFC 6164) and /128.
      */

@@ -5,8 +5,10 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * What a server may reach at all, as its operator has set it: prefixes that are allowed, and nothing while there are none. Loopback,
- * link-local, multicast and other special addresses, the server's own and its database's, are reached only where the operator allows
+ * What a server may reach at all, as its operator has set it: prefixes that are allowed, and nothing while there are
+ * none. Loopback,
+ * link-local, multicast and other special addresses, the server's own and its database's, are reached only where the
+ * operator allows
  * them by a prefix that lies among them; a network shorter than /12 (IPv6: /32) only where exactly that one is allowed.
  *
  * @param allowed the operator's prefixes
@@ -17,8 +19,22 @@ public record Reach(List<Prefix> allowed, List<Address> own) {
     private static final int SHORTEST_V4 = 12;
     private static final int SHORTEST_V6 = 32;
 
-    /** This host and loopback (RFC 1122, RFC 4291), link-local (RFC 3927, RFC 4291), multicast (RFC 5771, RFC 4291), reserved (RFC 1112). */
-    private static final List<Prefix> SPECIAL = List.of("0.0.0.0/8", "127.0.0.0/8", "169.254.0.0/16", "224.0.0.0/4", "240.0.0.0/4", "::/127", "fe80::/10", "ff00::/8").stream().map(Prefix::parse).toList();
+    /**
+     * This host and loopback (RFC 1122, RFC 4291), link-local (RFC 3927, RFC 4291), multicast (RFC 5771, RFC 4291),
+     * reserved (RFC 1112).
+     */
+    private static final List<Prefix> SPECIAL = List.of(
+                    "0.0.0.0/8",
+                    "127.0.0.0/8",
+                    "169.254.0.0/16",
+                    "224.0.0.0/4",
+                    "240.0.0.0/4",
+                    "::/127",
+                    "fe80::/10",
+                    "ff00::/8")
+            .stream()
+            .map(Prefix::parse)
+            .toList();
 
     /** Why something may not be reached. */
     public enum Refused {
@@ -64,7 +80,8 @@ public record Reach(List<Prefix> allowed, List<Address> own) {
         if (allowed.isEmpty()) {
             return Optional.of(Refused.NOTHING_ALLOWED);
         }
-        List<Prefix> around = allowed.stream().filter(prefix -> contains(prefix, network)).toList();
+        List<Prefix> around =
+                allowed.stream().filter(prefix -> contains(prefix, network)).toList();
         if (around.isEmpty()) {
             return Optional.of(Refused.NOT_ALLOWED);
         }
@@ -74,7 +91,11 @@ public record Reach(List<Prefix> allowed, List<Address> own) {
             }
         }
         boolean single = network.length() == network.network().family().bits();
-        if (single && own.contains(network.network()) && !allowed.contains(network) && around.stream().noneMatch(prefix -> SPECIAL.stream().anyMatch(special -> contains(special, prefix)))) {
+        if (single
+                && own.contains(network.network())
+                && !allowed.contains(network)
+                && around.stream()
+                        .noneMatch(prefix -> SPECIAL.stream().anyMatch(special -> contains(special, prefix)))) {
             return Optional.of(Refused.OWN);
         }
         boolean large = network.length() < (network.network().isV4() ? SHORTEST_V4 : SHORTEST_V6);

@@ -64,7 +64,9 @@ public record Run(Address first, Address last) implements Comparable<Run> {
     }
 
     public boolean overlaps(Run other) {
-        return first.family() == other.first.family() && first.compareTo(other.last) <= 0 && other.first.compareTo(last) <= 0;
+        return first.family() == other.first.family()
+                && first.compareTo(other.last) <= 0
+                && other.first.compareTo(last) <= 0;
     }
 
     @Override

@@ -33,7 +33,10 @@ public final class ControllerPlan {
         texts.addAll(step.user().names());
         texts.addAll(List.of(ofRole("address"), ofRole("mask"), ofRole("name"), "domain"));
         Stream<String> lacking = texts.stream().filter(name -> values.text(name).isEmpty());
-        return Stream.concat(lacking, Stream.of(step.delivered(), step.phrase()).filter(name -> values.secret(name).isEmpty())).distinct().toList();
+        return Stream.concat(lacking, Stream.of(step.delivered(), step.phrase()).filter(name -> values.secret(name)
+                        .isEmpty()))
+                .distinct()
+                .toList();
     }
 
     private String ofRole(String what) {
@@ -105,7 +108,14 @@ public final class ControllerPlan {
         sheet.put("Mask", own("mask").orElse("(not placed yet)"));
         sheet.put("Gateway", own("gateway").orElse("none"));
         sheet.put("DHCP", "off");
-        sheet.put("Name", own("name").map(name -> name + values.text("domain").map(domain -> "." + domain).orElse("")).orElse("(not placed yet)"));
+        sheet.put(
+                "Name",
+                own("name")
+                        .map(name -> name
+                                + values.text("domain")
+                                        .map(domain -> "." + domain)
+                                        .orElse(""))
+                        .orElse("(not placed yet)"));
         sheet.put("Name servers", String.join(", ", several("name-server-1", "name-server-2")));
         sheet.put("Time servers", String.join(", ", several("time-server-1", "time-server-2", "time-server-3")));
         return sheet;
@@ -121,7 +131,13 @@ public final class ControllerPlan {
 
     /** Why a person is wanted before it is set; nothing where none is. */
     public Optional<Hold> stops(int place, Mode mode) {
-        String summary = sheet().entrySet().stream().filter(row -> !Objects.equals(row.getValue(), "")).map(row -> row.getKey() + ": " + row.getValue()).collect(Collectors.joining("\n"));
-        return mode == Mode.ASK ? Optional.of(new Hold(Hold.Why.NEXT, place, "“" + step.title() + "” is set next, over Redfish.", summary, "")) : Optional.empty();
+        String summary = sheet().entrySet().stream()
+                .filter(row -> !Objects.equals(row.getValue(), ""))
+                .map(row -> row.getKey() + ": " + row.getValue())
+                .collect(Collectors.joining("\n"));
+        return mode == Mode.ASK
+                ? Optional.of(new Hold(
+                        Hold.Why.NEXT, place, "“" + step.title() + "” is set next, over Redfish.", summary, ""))
+                : Optional.empty();
     }
 }

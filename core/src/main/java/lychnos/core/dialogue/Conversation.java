@@ -23,9 +23,12 @@ import lychnos.core.fact.Secret;
 /**
  * One member's dialogue on one line.
  *
- * <p>It is told what happens, each with its moment, and answers with what is to be done. What the line asks is read only
- * once it has stood there for {@link #SETTLE}, so that no answer goes to half a question. Log lines between a question and its
- * answer do not hide it. Of questions that look alike the first that is still open is meant. Nothing but a declared nudge and
+ * <p>It is told what happens, each with its moment, and answers with what is to be done. What the line asks is read
+ * only
+ * once it has stood there for {@link #SETTLE}, so that no answer goes to half a question. Log lines between a question
+ * and its
+ * answer do not hide it. Of questions that look alike the first that is still open is meant. Nothing but a declared
+ * nudge and
  * log-in is sent before the machine was identified. Not safe for use by several threads.
  */
 public final class Conversation {
@@ -102,21 +105,30 @@ public final class Conversation {
     private Screen.Place newFrom;
     /** The step whose answer was sent right before that, and may never have arrived. */
     private int sentBefore = NONE;
+
     private boolean nudged;
     /** A person has said that it is the same machine as before the break, and it has said nothing since. */
     private boolean unheard;
+
     private boolean probed;
     /** The other one of the two has told that it is the one that takes setup. */
     private boolean otherIsActive;
     /** The line was not looked at for a time: the end of a wait may have been shown meanwhile. */
     private boolean mayHaveMissed;
-    /** Something may have been shown in a break, and nothing was answered since: what is missing on the screen is not a difference. */
+    /**
+     * Something may have been shown in a break, and nothing was answered since: what is missing on the screen is not a
+     * difference.
+     */
     private boolean unseen;
     /** A page is worked on again only once it was drawn whole after the break, or a person has looked at it. */
     private boolean pageAwaited;
+
     private boolean redrawAsked;
-    /** How often the window had been erased when the break ended, and when the decision now waited for was asked for. */
+    /**
+     * How often the window had been erased when the break ended, and when the decision now waited for was asked for.
+     */
     private int erasuresAtBreak;
+
     private int erasuresAtHold;
     private final RowSearch rows = new RowSearch(UNFORESEEN);
     private int erasuresAtAnswer;
@@ -124,6 +136,7 @@ public final class Conversation {
     private Instant deadline;
     /** The step whose answer a person has said may go; it lets no other one through. */
     private int approved = NONE;
+
     private final Typing typing = new Typing();
     private List<Effect> effects = new ArrayList<>();
 
@@ -144,7 +157,8 @@ public final class Conversation {
      * @param read what the line had told
      * @param shown what the line had shown since the last answer
      */
-    public record Left(boolean wiped, boolean identified, List<Progress> progress, Map<String, String> read, String shown) {
+    public record Left(
+            boolean wiped, boolean identified, List<Progress> progress, Map<String, String> read, String shown) {
 
         public Left {
             progress = List.copyOf(progress);
@@ -153,9 +167,12 @@ public final class Conversation {
     }
 
     /**
-     * Goes on where an earlier conversation was left: what was done stays done, and what was sent without an answer counts
-     * as sent, so that it is not sent again unless the machine asks again. What is on the line must be told anew; where the
-     * line stays silent and may not be woken, a person is asked whether it is still the same machine. One that worked by itself and
+     * Goes on where an earlier conversation was left: what was done stays done, and what was sent without an answer
+     * counts
+     * as sent, so that it is not sent again unless the machine asks again. What is on the line must be told anew; where
+     * the
+     * line stays silent and may not be woken, a person is asked whether it is still the same machine. One that worked
+     * by itself and
      * does not wake up is waited for as before; where it may not be woken, for as long as is usual.
      */
     public void resume(Left left, Instant now) {
@@ -169,7 +186,10 @@ public final class Conversation {
         broken();
     }
 
-    /** From here on the line was not watched: what it showed meanwhile is lost, and what was sent last may not have arrived. */
+    /**
+     * From here on the line was not watched: what it showed meanwhile is lost, and what was sent last may not have
+     * arrived.
+     */
     private void broken() {
         sentBefore = steps.sent();
         unseen = true;
@@ -193,7 +213,10 @@ public final class Conversation {
 
     /** The step whose question stands on the line now, if it is still to be answered; or -1. */
     public int asking() {
-        return line.question().map(Question::step).filter(step -> steps.progress(step) == Progress.OPEN).orElse(NONE);
+        return line.question()
+                .map(Question::step)
+                .filter(step -> steps.progress(step) == Progress.OPEN)
+                .orElse(NONE);
     }
 
     public Progress progress(int step) {
@@ -209,8 +232,19 @@ public final class Conversation {
         if (quietForGood()) {
             return Optional.empty();
         }
-        Instant usuallyBack = state == State.WAITING && !identified ? line.quietSince().plus(steps.waits().about()) : null;
-        return Stream.of(deadline, usuallyBack, line.since().plus(SETTLE), line.since().plus(SETTLE_WITH_CHATTER), line.since().plus(UNFORESEEN), line.quietSince().plus(SETTLE), line.quietSince().plus(UNFORESEEN), line.quietSince().plus(SILENCE), unseen ? line.quietSince().plus(SILENCE_AFTER_BREAK) : null)
+        Instant usuallyBack = state == State.WAITING && !identified
+                ? line.quietSince().plus(steps.waits().about())
+                : null;
+        return Stream.of(
+                        deadline,
+                        usuallyBack,
+                        line.since().plus(SETTLE),
+                        line.since().plus(SETTLE_WITH_CHATTER),
+                        line.since().plus(UNFORESEEN),
+                        line.quietSince().plus(SETTLE),
+                        line.quietSince().plus(UNFORESEEN),
+                        line.quietSince().plus(SILENCE),
+                        unseen ? line.quietSince().plus(SILENCE_AFTER_BREAK) : null)
                 .filter(at -> at != null && at.isAfter(now))
                 .min(Instant::compareTo);
     }
@@ -255,7 +289,12 @@ public final class Conversation {
         look(now);
         if (state == State.WAITING && deadline != null && !now.isBefore(deadline)) {
             Waits waits = steps.waits();
-            hold(Why.OVERDUE, steps.waitingFor(), "“" + waits.title() + "” takes longer than " + text(waits.atMost()) + "; " + text(waits.about()) + " is usual. Look at the machine, or go on waiting.", "");
+            hold(
+                    Why.OVERDUE,
+                    steps.waitingFor(),
+                    "“" + waits.title() + "” takes longer than " + text(waits.atMost()) + "; " + text(waits.about())
+                            + " is usual. Look at the machine, or go on waiting.",
+                    "");
         } else if (state == State.UNSURE && line.quiet(now).compareTo(SILENCE) >= 0 && !mayLogIn()) {
             boolean mayNotWake = dialogue.nudge().isEmpty() || mode == Mode.WATCH;
             if (brokenOff && (nudged || mayNotWake) && mayWork()) {
@@ -265,40 +304,76 @@ public final class Conversation {
             } else if (line.shown().isBlank() || brokenOff && !nudged) {
                 wake(now);
             } else {
-                hold(Why.UNFORESEEN, NONE, "The line shows something, but not which machine it is. Bring it to where it tells its serial, or look whether the cable is in the right port.", lastOf(line.shown()));
+                hold(
+                        Why.UNFORESEEN,
+                        NONE,
+                        "The line shows something, but not which machine it is. Bring it to where it tells its "
+                                + "serial, or look whether the cable is in the right port.",
+                        lastOf(line.shown()));
             }
         } else if (state == State.WAITING && !identified && mayBeBack(now)) {
             askWhetherTheSame();
-        } else if ((state == State.FOLLOWING || state == State.WAITING && mayHaveMissed) && unseen && line.question().isEmpty() && mayPress() && line.quiet(now).compareTo(SILENCE) >= 0 && redraws(now)) {
+        } else if ((state == State.FOLLOWING || state == State.WAITING && mayHaveMissed)
+                && unseen
+                && line.question().isEmpty()
+                && mayPress()
+                && line.quiet(now).compareTo(SILENCE) >= 0
+                && redraws(now)) {
             return effects(); // what it draws again tells how far it is
-        } else if (state == State.FOLLOWING && unseen && line.question().isEmpty() && line.quiet(now).compareTo(unheard ? SILENCE : SILENCE_AFTER_BREAK) >= 0) {
-            hold(Why.SILENT, NONE, "What the machine asked last was lost in the break, and it says nothing by itself. Press a key that answers nothing there, such as the one that draws its question again, or type the answer yourself; it goes on once the line speaks.", lastOf(line.shown()));
+        } else if (state == State.FOLLOWING
+                && unseen
+                && line.question().isEmpty()
+                && line.quiet(now).compareTo(unheard ? SILENCE : SILENCE_AFTER_BREAK) >= 0) {
+            hold(
+                    Why.SILENT,
+                    NONE,
+                    "What the machine asked last was lost in the break, and it says nothing by itself. Press a key "
+                            + "that answers nothing there, such as the one that draws its question again, or type "
+                            + "the answer yourself; it goes on once the line speaks.",
+                    lastOf(line.shown()));
         }
         return effects();
     }
 
-    /** Whether the machine may have been left at work: nothing came since the break, a wait is next, and no answer that it owes was lost. */
+    /**
+     * Whether the machine may have been left at work: nothing came since the break, a wait is next, and no answer that
+     * it owes was lost.
+     */
     private boolean mayWork() {
         int sent = steps.sent();
-        boolean owes = sent >= 0 && (steps.asked(sent).read() != null || !steps.asked(sent).expects().isEmpty());
+        boolean owes = sent >= 0
+                && (steps.asked(sent).read() != null
+                        || !steps.asked(sent).expects().isEmpty());
         return told(line.shown()).isBlank() && steps.beginning().isPresent() && !owes;
     }
 
-    /** Whether a machine that was not heard since the break may be back: it shows what was waited for, or may have shown it before anybody listened. */
+    /**
+     * Whether a machine that was not heard since the break may be back: it shows what was waited for, or may have shown
+     * it before anybody listened.
+     */
     private boolean mayBeBack(Instant now) {
         Waits waits = steps.waits();
-        return line.quiet(now).compareTo(SILENCE) >= 0 && waits.until().in(line.shown()) || !nudged && line.quiet(now).compareTo(waits.about()) >= 0;
+        return line.quiet(now).compareTo(SILENCE) >= 0 && waits.until().in(line.shown())
+                || !nudged && line.quiet(now).compareTo(waits.about()) >= 0;
     }
 
     private void askWhetherTheSame() {
         boolean works = state == State.WAITING || steps.beginning().isPresent() && steps.sent() < 0;
-        hold(Why.CUT, NONE, "The work was broken off here and nothing new came since. Is it still the same machine? Say so, and it goes on at what the line showed last.", lastOf(line.shown()));
+        hold(
+                Why.CUT,
+                NONE,
+                "The work was broken off here and nothing new came since. Is it still the same machine? Say so, and "
+                        + "it goes on at what the line showed last.",
+                lastOf(line.shown()));
         behindHold = works ? State.WAITING : State.FOLLOWING;
     }
 
     private void wake(Instant now) {
         if (nudged || dialogue.nudge().isEmpty() || mode == Mode.WATCH) {
-            String may = dialogue.nudge().isEmpty() ? "Nothing is sent to wake it: on this machine that would answer a question. Is it on, is the cable in the right port?" : "It did not wake up either. Is it on, is the cable in the right port?";
+            String may = dialogue.nudge().isEmpty()
+                    ? "Nothing is sent to wake it: on this machine that would answer a question. Is it on, is the "
+                            + "cable in the right port?"
+                    : "It did not wake up either. Is it on, is the cable in the right port?";
             hold(Why.SILENT, -1, "The line says nothing. " + may, "");
             return;
         }
@@ -309,7 +384,8 @@ public final class Conversation {
 
     public List<Effect> mode(Mode next, Instant now) {
         mode = next;
-        if (hold != null && (hold.why() == Why.NEXT || next == Mode.WATCH && hold.why().passable() && !identityHold())) {
+        if (hold != null
+                && (hold.why() == Why.NEXT || next == Mode.WATCH && hold.why().passable() && !identityHold())) {
             release(now);
         }
         return effects();
@@ -387,7 +463,9 @@ public final class Conversation {
      * @return nothing where that is not enough; {@link #hold} still says what is wanted
      */
     public List<Effect> goOn(String typed, Instant now) {
-        if (hold == null || !hold.why().passable() || !hold.typed().isEmpty() && !hold.typed().equals(typed.strip())) {
+        if (hold == null
+                || !hold.why().passable()
+                || !hold.typed().isEmpty() && !hold.typed().equals(typed.strip())) {
             return effects();
         }
         Why why = hold.why();
@@ -451,7 +529,13 @@ public final class Conversation {
                     return;
                 }
                 if (confirmsWrongly(asked)) {
-                    hold(Why.WRONG_ANSWER, asked, "That is not what was planned for “" + steps.get(asked).title() + "”: " + planned(asked) + ". Enter was kept back; correct it, or send it all the same.", "");
+                    hold(
+                            Why.WRONG_ANSWER,
+                            asked,
+                            "That is not what was planned for “"
+                                    + steps.get(asked).title() + "”: " + planned(asked)
+                                    + ". Enter was kept back; correct it, or send it all the same.",
+                            "");
                     return;
                 }
                 effects.add(new Effect.Send(asked, "\r"));
@@ -502,7 +586,10 @@ public final class Conversation {
         }
     }
 
-    /** Whether Enter is kept back because nobody knows which machine would take the answer; a log-in tells nothing to it. */
+    /**
+     * Whether Enter is kept back because nobody knows which machine would take the answer; a log-in tells nothing to
+     * it.
+     */
     private boolean notYetKnown(int asked, Instant now) {
         if (identified || asked < 0 || steps.logsIn(asked)) {
             return false;
@@ -511,7 +598,12 @@ public final class Conversation {
             identify(line.shown(), now);
         }
         if (!identified && (hold == null || !identityHold())) {
-            hold(Why.NOT_KNOWN, asked, "Nothing on the line has told which machine this is. Enter was kept back: bring it to where it tells its serial, or send it all the same.", "");
+            hold(
+                    Why.NOT_KNOWN,
+                    asked,
+                    "Nothing on the line has told which machine this is. Enter was kept back: bring it to where it "
+                            + "tells its serial, or send it all the same.",
+                    "");
         }
         return !identified;
     }
@@ -556,17 +648,22 @@ public final class Conversation {
     }
 
     /**
-     * Whether the line has ended by itself what a person was called for: it was silent, did not tell which machine it is, asked
-     * something that nobody knows and now asks something that is known, or has drawn the page that was judged a second time.
+     * Whether the line has ended by itself what a person was called for: it was silent, did not tell which machine it
+     * is, asked
+     * something that nobody knows and now asks something that is known, or has drawn the page that was judged a second
+     * time.
      */
     private boolean tellsWhatWasMissing() {
         Why why = hold.why();
         boolean speaks = why == Why.SILENT && !unheard && !line.shown().isBlank();
-        boolean tells = !identified && (why == Why.CUT || why == Why.UNFORESEEN || why == Why.NOT_KNOWN) && dialogue.identify().see().in(told(line.shown()));
+        boolean tells = !identified
+                && (why == Why.CUT || why == Why.UNFORESEEN || why == Why.NOT_KNOWN)
+                && dialogue.identify().see().in(told(line.shown()));
         boolean judgedByItsPage = why == Why.DIFFERS || why == Why.NOT_SEEN || why == Why.UNFORESEEN;
         boolean drawn = identified && judgedByItsPage && screen().erasures() != erasuresAtHold;
         boolean asks = line.question().filter(Question::last).isPresent() && (identified || logInStands());
-        boolean known = why == Why.UNFORESEEN && (asks || identified && dialogue.pagingKey(line.openLine()).isPresent());
+        boolean known = why == Why.UNFORESEEN
+                && (asks || identified && dialogue.pagingKey(line.openLine()).isPresent());
         if (speaks || tells) {
             hold = null;
             become(identified ? State.FOLLOWING : State.UNSURE);
@@ -594,7 +691,12 @@ public final class Conversation {
             return;
         }
         Optional<Question> question = line.question();
-        if (question.isEmpty() && line.quiet(now).compareTo(SETTLE) >= 0 && state == State.FOLLOWING && mode != Mode.WATCH && typing.isEmpty() && (steps.nextRow().isPresent() || steps.pageOpens())) {
+        if (question.isEmpty()
+                && line.quiet(now).compareTo(SETTLE) >= 0
+                && state == State.FOLLOWING
+                && mode != Mode.WATCH
+                && typing.isEmpty()
+                && (steps.nextRow().isPresent() || steps.pageOpens())) {
             pageStands(shown, stands, now);
         } else if (question.isEmpty()) {
             nothingKnownStands(shown, stands);
@@ -627,8 +729,10 @@ public final class Conversation {
             finishIfDone();
         } else if (state != State.WAITING && !open.isBlank() && stands.compareTo(UNFORESEEN) >= 0) {
             String what = state == State.UNSURE
-                    ? "The line shows something, but not which machine it is. Bring it to where it tells its serial, or look whether the cable is in the right port."
-                    : "The line asks something that is not in the description. Answer it yourself; it goes on by itself at the next question that it knows.";
+                    ? "The line shows something, but not which machine it is. Bring it to where it tells its serial, "
+                            + "or look whether the cable is in the right port."
+                    : "The line asks something that is not in the description. Answer it yourself; it goes on by "
+                            + "itself at the next question that it knows.";
             hold(Why.UNFORESEEN, -1, what, open);
         }
     }
@@ -651,12 +755,20 @@ public final class Conversation {
         }
     }
 
-    /** Where only parts of a page were drawn since the break, the machine is asked for all of it; where it has no key for that, a person. */
+    /**
+     * Where only parts of a page were drawn since the break, the machine is asked for all of it; where it has no key
+     * for that, a person.
+     */
     private void askForThePage(Instant now) {
         if (redraws(now) || line.quiet(now).compareTo(SILENCE) < 0) {
             return;
         }
-        hold(Why.NOT_SEEN, NONE, "The page was not seen whole since the work was broken off. Press the key that draws it again, such as Ctrl+L, or say that it is the page that was open before.", lastOf(String.join("\n", screen().window())));
+        hold(
+                Why.NOT_SEEN,
+                NONE,
+                "The page was not seen whole since the work was broken off. Press the key that draws it again, such "
+                        + "as Ctrl+L, or say that it is the page that was open before.",
+                lastOf(String.join("\n", screen().window())));
     }
 
     /** Whether the tool may press a key now: nobody works at the line by hand. */
@@ -664,7 +776,9 @@ public final class Conversation {
         return mode != Mode.WATCH && typing.isEmpty();
     }
 
-    /** Sends the key that draws the page again, once, where the description has one; it changes nothing on the machine. */
+    /**
+     * Sends the key that draws the page again, once, where the description has one; it changes nothing on the machine.
+     */
     private boolean redraws(Instant now) {
         if (redrawAsked || dialogue.nudge().isEmpty()) {
             return false;
@@ -677,7 +791,9 @@ public final class Conversation {
 
     /** What a page shows is compared before another one is opened. */
     private boolean pageAgrees(int next, String shown) {
-        return !steps.asked(next).opensPage() || steps.summariesBefore(next).stream().allMatch(summary -> agrees(summary, (Summary) steps.get(summary), shown));
+        return !steps.asked(next).opensPage()
+                || steps.summariesBefore(next).stream()
+                        .allMatch(summary -> agrees(summary, (Summary) steps.get(summary), shown));
     }
 
     /** Presses cursor keys until the wanted row of a page is marked, and enters it. Nothing is changed by that. */
@@ -691,7 +807,12 @@ public final class Conversation {
             case HERE -> enterRow(step, now);
             case FURTHER -> press(DOWN, now);
             case STUCK -> stuck(step, now);
-            case NOWHERE -> hold(Why.UNFORESEEN, step, "No row for “" + steps.get(step).title() + "” was found on this page. Bring it there yourself.", lastOf(String.join("\n", screen().window())));
+            case NOWHERE ->
+                hold(
+                        Why.UNFORESEEN,
+                        step,
+                        "No row for “" + steps.get(step).title() + "” was found on this page. Bring it there yourself.",
+                        lastOf(String.join("\n", screen().window())));
             case NOT_MOVED -> {
                 // the page is still being drawn
             }
@@ -703,21 +824,34 @@ public final class Conversation {
         Asked row = steps.asked(step);
         List<String> marked = screen().markedText();
         // the row's own label may read like the title of the page that it opens
-        String others = shown.lines().filter(text -> marked.stream().noneMatch(text::contains)).collect(Collectors.joining("\n"));
-        boolean opened = !row.expects().isEmpty() && row.expects().stream().allMatch(each -> each.look().in(others));
+        String others = shown.lines()
+                .filter(text -> marked.stream().noneMatch(text::contains))
+                .collect(Collectors.joining("\n"));
+        boolean opened = !row.expects().isEmpty()
+                && row.expects().stream().allMatch(each -> each.look().in(others));
         return row.opensPage() && !opened && marked.stream().anyMatch(row.row()::in);
     }
 
     private void stuck(int step, Instant now) {
         if (!redraws(now)) {
-            hold(Why.UNFORESEEN, step, "The page shows no row that moves with the cursor keys. Bring it to “" + steps.get(step).title() + "” yourself.", lastOf(String.join("\n", screen().window())));
+            hold(
+                    Why.UNFORESEEN,
+                    step,
+                    "The page shows no row that moves with the cursor keys. Bring it to “"
+                            + steps.get(step).title() + "” yourself.",
+                    lastOf(String.join("\n", screen().window())));
         }
     }
 
-    /** Whether a step need not be done and nothing was planned for it, such as an address of version 6 in a hall without. */
+    /**
+     * Whether a step need not be done and nothing was planned for it, such as an address of version 6 in a hall
+     * without.
+     */
     private boolean hasNothingFor(int step) {
         Asked asked = steps.asked(step);
-        return asked.is(Mark.OPTIONAL) && !asked.is(Mark.SECRET) && asked.answer().fill(this::value).isEmpty();
+        return asked.is(Mark.OPTIONAL)
+                && !asked.is(Mark.SECRET)
+                && asked.answer().fill(this::value).isEmpty();
     }
 
     private void enterRow(int step, Instant now) {
@@ -756,7 +890,13 @@ public final class Conversation {
             String is = found.getOrDefault(must.getKey(), "");
             if (wanted.isEmpty() || !wanted.get().equals(is)) {
                 identified = false;
-                hold(Why.WRONG_MACHINE, -1, "This is another machine: its " + must.getKey() + " is " + is + ", wanted is " + wanted.orElse("one that nobody knows") + ". Nothing was written to it. Move the cable, or correct the label.", seen.get().text());
+                hold(
+                        Why.WRONG_MACHINE,
+                        -1,
+                        "This is another machine: its " + must.getKey() + " is " + is + ", wanted is "
+                                + wanted.orElse("one that nobody knows")
+                                + ". Nothing was written to it. Move the cable, or correct the label.",
+                        seen.get().text());
                 return false;
             }
         }
@@ -767,8 +907,16 @@ public final class Conversation {
         }
         if (!identified) {
             if (!brokenOff && !kept.isEmpty() && !dialogue.identify().unused().contains(kept)) {
-                String going = dialogue.wipe().isEmpty() ? "Its description says nothing of how it is made blank: going on sets it anew over what is on it" : "Going on wipes what is on it";
-                hold(Why.USED, -1, "This machine was set up before (" + kept + "). " + going + "; type the unit's name for that.", seen.get().text(), values.unitName());
+                String going = dialogue.wipe().isEmpty()
+                        ? "Its description says nothing of how it is made blank: going on sets it anew over what is "
+                                + "on it"
+                        : "Going on wipes what is on it";
+                hold(
+                        Why.USED,
+                        -1,
+                        "This machine was set up before (" + kept + "). " + going + "; type the unit's name for that.",
+                        seen.get().text(),
+                        values.unitName());
                 behindHold = State.UNSURE;
                 return false;
             }
@@ -801,13 +949,24 @@ public final class Conversation {
             steps.leaveAllOut();
             become(State.DONE);
         } else {
-            hold(Why.STANDBY, NONE, "This one says that it is " + how + "; setup goes through the other one. Nothing was written to it. It is left out by itself once the other has said on its own line that it is the one; where only one cable is plugged in, move it.", shown);
+            hold(
+                    Why.STANDBY,
+                    NONE,
+                    "This one says that it is " + how
+                            + "; setup goes through the other one. Nothing was written to it. It is left out by "
+                            + "itself once the other has said on its own line that it is the one; where only "
+                            + "one cable is plugged in, move it.",
+                    shown);
         }
     }
 
     /** Presses the key that makes the machine say who it is, once. Nothing else is done with what stands there. */
     private boolean probe() {
-        if (!dialogue.identify().probe().isEmpty() && !probed && mode != Mode.WATCH && typing.isEmpty() && logInStands()) {
+        if (!dialogue.identify().probe().isEmpty()
+                && !probed
+                && mode != Mode.WATCH
+                && typing.isEmpty()
+                && logInStands()) {
             probed = true;
             effects.add(new Effect.Send(NONE, dialogue.identify().probe()));
         }
@@ -830,13 +989,25 @@ public final class Conversation {
         int step = question.step();
         int sent = steps.sent();
         boolean again = steps.progress(step) == Progress.DONE && !steps.logsIn(step);
-        if (sent >= 0 && sent == step && sent == sentBefore && refusal(shown).isEmpty() && !steps.asked(step).command()) {
+        if (sent >= 0
+                && sent == step
+                && sent == sentBefore
+                && refusal(shown).isEmpty()
+                && !steps.asked(step).command()) {
             sentBefore = NONE;
             steps.set(step, Progress.OPEN);
-            hold(Why.SENT_BEFORE, step, "“" + steps.get(step).title() + "” was answered right before the work was broken off, and it is asked still. Say so, and the answer is sent again.", question.line());
+            hold(
+                    Why.SENT_BEFORE,
+                    step,
+                    "“" + steps.get(step).title()
+                            + "” was answered right before the work was broken off, and it is asked still. Say so, "
+                            + "and the answer is sent again.",
+                    question.line());
             return;
         }
-        if (sent >= 0 && (refusal(shown).isPresent() || step == sent && !steps.asked(step).command())) {
+        if (sent >= 0
+                && (refusal(shown).isPresent()
+                        || step == sent && !steps.asked(step).command())) {
             refused(sent, shown);
             return;
         }
@@ -860,7 +1031,12 @@ public final class Conversation {
             over(shown, now);
         }
         if (again) {
-            hold(Why.AGAIN, step, "It asks “" + steps.get(step).title() + "” again, which was answered already. Did it begin anew? Look at it, and go on by hand.", question.line());
+            hold(
+                    Why.AGAIN,
+                    step,
+                    "It asks “" + steps.get(step).title()
+                            + "” again, which was answered already. Did it begin anew? Look at it, and go on by hand.",
+                    question.line());
         } else if (steps.logsIn(step) || leftBehind(step, shown)) {
             answer(step, steps.asked(step), question, now);
         }
@@ -869,7 +1045,12 @@ public final class Conversation {
     /** Asks once whether what is waited for has happened already, where that can be asked without changing anything. */
     private void askForTheEnd(int prompt, Instant now) {
         String asks = steps.waits().asks();
-        if (mayHaveMissed && !asks.isEmpty() && mode != Mode.WATCH && typing.isEmpty() && steps.asked(prompt).command() && line.quiet(now).compareTo(SILENCE) >= 0) {
+        if (mayHaveMissed
+                && !asks.isEmpty()
+                && mode != Mode.WATCH
+                && typing.isEmpty()
+                && steps.asked(prompt).command()
+                && line.quiet(now).compareTo(SILENCE) >= 0) {
             mayHaveMissed = false;
             effects.add(new Effect.Send(NONE, asks + "\r"));
             line.answered(asks, now);
@@ -877,13 +1058,20 @@ public final class Conversation {
     }
 
     private Optional<String> refusal(String shown) {
-        return dialogue.refused() == null ? Optional.empty() : dialogue.refused().last(shown).map(seen -> seen.values().getOrDefault("why", seen.text()));
+        return dialogue.refused() == null
+                ? Optional.empty()
+                : dialogue.refused().last(shown).map(seen -> seen.values().getOrDefault("why", seen.text()));
     }
 
     private void refused(int step, String shown) {
         steps.set(step, Progress.OPEN);
         String why = refusal(shown).map(reason -> " It says: " + reason + ".").orElse("");
-        hold(Why.REFUSED, step, "It did not take the answer to “" + steps.get(step).title() + "” and asks again." + why + " The same answer is not sent twice; correct it, or type it yourself.", lastOf(shown));
+        hold(
+                Why.REFUSED,
+                step,
+                "It did not take the answer to “" + steps.get(step).title() + "” and asks again." + why
+                        + " The same answer is not sent twice; correct it, or type it yourself.",
+                lastOf(shown));
     }
 
     private static String lastOf(String shown) {
@@ -895,7 +1083,12 @@ public final class Conversation {
     private boolean accepted(int step, String shown) {
         boolean looked = approved == step;
         approved = looked ? NONE : approved;
-        List<String> missing = looked ? List.of() : steps.asked(step).expects().stream().filter(each -> each.required() && !each.look().in(shown)).map(each -> "“" + each.look() + "”").toList();
+        List<String> missing = looked
+                ? List.of()
+                : steps.asked(step).expects().stream()
+                        .filter(each -> each.required() && !each.look().in(shown))
+                        .map(each -> "“" + each.look() + "”")
+                        .toList();
         if (!looked && sentAgain(step, !missing.isEmpty(), shown)) {
             return false;
         }
@@ -905,7 +1098,12 @@ public final class Conversation {
                 return false;
             }
             steps.set(step, Progress.OPEN);
-            hold(Why.DIFFERS, step, "“" + steps.get(step).title() + "” does not show " + String.join(", ", missing) + ". See what it shows instead; ask it again by hand once it is mended.", shown);
+            hold(
+                    Why.DIFFERS,
+                    step,
+                    "“" + steps.get(step).title() + "” does not show " + String.join(", ", missing)
+                            + ". See what it shows instead; ask it again by hand once it is mended.",
+                    shown);
             return false;
         }
         Look tells = steps.asked(step).read();
@@ -931,7 +1129,9 @@ public final class Conversation {
         if (step != sentBefore || !steps.asked(step).is(Mark.AGAIN) || !mayPress()) {
             return false;
         }
-        boolean lost = missing || steps.summariesAfter(step).stream().anyMatch(summary -> ((Summary) steps.get(summary)).fields().keySet().stream().anyMatch(look -> !look.in(shown)));
+        boolean lost = missing
+                || steps.summariesAfter(step).stream().anyMatch(summary -> ((Summary) steps.get(summary))
+                        .fields().keySet().stream().anyMatch(look -> !look.in(shown)));
         if (lost) {
             sentBefore = NONE;
             steps.set(step, Progress.OPEN);
@@ -970,7 +1170,12 @@ public final class Conversation {
     private boolean leftBehind(int step, String shown) {
         List<String> passed = steps.passedOver(step);
         if (!passed.isEmpty()) {
-            hold(Why.SKIPPED, step, "It asks “" + steps.get(step).title() + "”, but never asked: " + String.join(", ", passed) + ". Look at the machine before anything is agreed to.", lastOf(shown));
+            hold(
+                    Why.SKIPPED,
+                    step,
+                    "It asks “" + steps.get(step).title() + "”, but never asked: " + String.join(", ", passed)
+                            + ". Look at the machine before anything is agreed to.",
+                    lastOf(shown));
             return false;
         }
         for (int summary : steps.summariesBefore(step)) {
@@ -984,7 +1189,13 @@ public final class Conversation {
 
     /** What came while the work was broken off is lost: a person has seen it, or can make the machine show it again. */
     private void notSeen(int step, String shown) {
-        hold(Why.NOT_SEEN, step, "What it showed for “" + steps.get(step).title() + "” came while the work was broken off, and was not seen here. Make the machine show it again, or compare it by eye; say so if it agrees.", shown);
+        hold(
+                Why.NOT_SEEN,
+                step,
+                "What it showed for “" + steps.get(step).title()
+                        + "” came while the work was broken off, and was not seen here. Make the machine show it "
+                        + "again, or compare it by eye; say so if it agrees.",
+                shown);
     }
 
     private boolean agrees(int step, Summary summary, String shown) {
@@ -1011,7 +1222,12 @@ public final class Conversation {
             return false;
         }
         if (!differences.isEmpty()) {
-            hold(Why.DIFFERS, step, "What it shows is not what was planned: " + String.join("; ", differences) + ". Do not agree to it; go back on the machine and correct it.", shown);
+            hold(
+                    Why.DIFFERS,
+                    step,
+                    "What it shows is not what was planned: " + String.join("; ", differences)
+                            + ". Do not agree to it; go back on the machine and correct it.",
+                    shown);
             return false;
         }
         done(step, summary.fields().size() + " of " + summary.fields().size() + " agree");
@@ -1025,7 +1241,13 @@ public final class Conversation {
         if (asked.is(Mark.SECRET) && !question.last() && approved != step) {
             // a password goes to no question that something came after, unless a person has looked
             if (line.stands(now).compareTo(UNFORESEEN) >= 0) {
-                hold(Why.CAME_BETWEEN, step, "It asked “" + asked.title() + "”, and then something else came. Does it still ask? Say so, and the password is sent.", lastOf(line.shown()));
+                hold(
+                        Why.CAME_BETWEEN,
+                        step,
+                        "It asked “" + asked.title()
+                                + "”, and then something else came. Does it still ask? Say so, and the password is "
+                                + "sent.",
+                        lastOf(line.shown()));
             }
             return;
         }
@@ -1033,15 +1255,23 @@ public final class Conversation {
             hold(Hold.until(step, asked.title(), List.of(asked.after()), question.line()));
             return;
         }
-        Optional<String> text = asked.is(Mark.SECRET) ? Optional.of("") : asked.answer().fill(this::value);
-        Optional<Secret> secret = asked.is(Mark.SECRET) ? asked.answer().names().stream().findFirst().flatMap(values::secret) : Optional.empty();
+        Optional<String> text =
+                asked.is(Mark.SECRET) ? Optional.of("") : asked.answer().fill(this::value);
+        Optional<Secret> secret = asked.is(Mark.SECRET)
+                ? asked.answer().names().stream().findFirst().flatMap(values::secret)
+                : Optional.empty();
         if (asked.command() && hasNothingFor(step)) {
             steps.set(step, Progress.LEFT_OUT);
             look(now);
             return;
         }
         if (text.isEmpty() || asked.is(Mark.SECRET) && secret.isEmpty()) {
-            hold(Why.GATE, step, "What “" + asked.title() + "” wants is not known: " + String.join(", ", asked.answer().names()) + ".", question.line());
+            hold(
+                    Why.GATE,
+                    step,
+                    "What “" + asked.title() + "” wants is not known: "
+                            + String.join(", ", asked.answer().names()) + ".",
+                    question.line());
             return;
         }
         if (approved != step && stops(step, asked, text.get(), question)) {
@@ -1051,24 +1281,50 @@ public final class Conversation {
         steps.set(step, Progress.SENT);
         boolean suggested = asked.suggested() && question.suggestion().equals(text);
         if (asked.suggested() && !suggested) {
-            effects.add(new Effect.Note("“" + asked.title() + "”: it suggests " + question.suggestion().orElse("nothing") + ", planned is " + text.get() + ". The planned value is typed."));
+            effects.add(new Effect.Note("“" + asked.title() + "”: it suggests "
+                    + question.suggestion().orElse("nothing") + ", planned is " + text.get()
+                    + ". The planned value is typed."));
         }
-        effects.add(secret.<Effect>map(each -> new Effect.SendSecret(step, each)).orElseGet(() -> new Effect.Send(step, (suggested ? "" : text.get()) + "\r")));
+        effects.add(secret.<Effect>map(each -> new Effect.SendSecret(step, each))
+                .orElseGet(() -> new Effect.Send(step, (suggested ? "" : text.get()) + "\r")));
         sentNow(suggested ? "" : text.get(), now);
     }
 
     /** Whether a person is wanted before this answer. */
     private boolean stops(int step, Asked asked, String text, Question question) {
         if (asked.is(Mark.DESTROYS)) {
-            hold(Why.DESTROYS, step, "“" + asked.title() + "” destroys what is on the machine. Type the unit's name.", question.line(), values.unitName());
+            hold(
+                    Why.DESTROYS,
+                    step,
+                    "“" + asked.title() + "” destroys what is on the machine. Type the unit's name.",
+                    question.line(),
+                    values.unitName());
         } else if (asked.is(Mark.PERMANENT)) {
-            hold(Why.PERMANENT, step, "“" + asked.title() + "” can never be changed afterwards. Type the value: " + text + ".", question.line(), text);
+            hold(
+                    Why.PERMANENT,
+                    step,
+                    "“" + asked.title() + "” can never be changed afterwards. Type the value: " + text + ".",
+                    question.line(),
+                    text);
         } else if (asked.is(Mark.TERMS) && !values.termsAgreed()) {
-            hold(Why.TERMS, step, "It wants its terms agreed to, and the site has recorded no consent. Read them, and agree for yourself or not at all.", question.line());
+            hold(
+                    Why.TERMS,
+                    step,
+                    "It wants its terms agreed to, and the site has recorded no consent. Read them, and agree for "
+                            + "yourself or not at all.",
+                    question.line());
         } else if (asked.is(Mark.RESTARTS)) {
-            hold(Why.RESTARTS, step, asked.warning().isEmpty() ? "After “" + asked.title() + "” it restarts." : asked.warning(), question.line());
+            hold(
+                    Why.RESTARTS,
+                    step,
+                    asked.warning().isEmpty() ? "After “" + asked.title() + "” it restarts." : asked.warning(),
+                    question.line());
         } else if (mode == Mode.ASK) {
-            hold(Why.NEXT, step, asked.title() + ": " + (asked.is(Mark.SECRET) ? "the sealed one" : text.isEmpty() ? "Enter" : text), question.line());
+            hold(
+                    Why.NEXT,
+                    step,
+                    asked.title() + ": " + (asked.is(Mark.SECRET) ? "the sealed one" : text.isEmpty() ? "Enter" : text),
+                    question.line());
         } else {
             return false;
         }

@@ -13,7 +13,8 @@ import java.util.stream.Stream;
  * @param nudge what may be sent to wake a silent line because it does no harm there; empty where nothing may
  * @param chatter log lines that may come at any moment and mean nothing
  * @param paging by what the line shows when it waits for a key to go on, that key
- * @param refused how the machine says that it does not take an answer; its group {@code why} says why. Null where it never says
+ * @param refused how the machine says that it does not take an answer; its group {@code why} says why. Null where it
+ * never says
  * @param identify how to tell what is on the line
  * @param logIn questions that may come at any time, before the machine is known too
  * @param wipe what makes a used machine blank
@@ -37,7 +38,8 @@ public record Dialogue(
         PageInterface over) {
 
     /**
-     * The documented interface of a machine's pages: JSON over HTTPS (RFC 9110), read with GET and written with PUT, log-in by RFC 7617.
+     * The documented interface of a machine's pages: JSON over HTTPS (RFC 9110), read with GET and written with PUT,
+     * log-in by RFC 7617.
      *
      * @param at where its resources begin
      * @param phrase the name of the password that is ours
@@ -45,7 +47,8 @@ public record Dialogue(
      * @param about the resource that tells which machine it is
      * @param must what that shows, by place
      */
-    public record PageInterface(Template at, Template user, String phrase, String first, String about, Map<String, Template> must) {
+    public record PageInterface(
+            Template at, Template user, String phrase, String first, String about, Map<String, Template> must) {
 
         public PageInterface {
             must = Map.copyOf(must);
@@ -61,7 +64,8 @@ public record Dialogue(
      * @param standby values of the group {@code state} for the wrong one of a pair; it takes no setup
      * @param probe a key that makes it say who it is where it asks for a log-in; empty where it says so by itself
      */
-    public record Identify(Look see, Map<String, Template> must, Set<String> unused, Set<String> standby, String probe) {
+    public record Identify(
+            Look see, Map<String, Template> must, Set<String> unused, Set<String> standby, String probe) {
 
         public Identify {
             must = Map.copyOf(must);
@@ -89,7 +93,16 @@ public record Dialogue(
 
     /** One without pages. */
     public Dialogue(
-            LineSettings line, String nudge, List<Look> chatter, Map<Look, String> paging, Look refused, Identify identify, List<DialogueStep> logIn, List<DialogueStep> wipe, List<DialogueStep> setup, boolean oneByOne) {
+            LineSettings line,
+            String nudge,
+            List<Look> chatter,
+            Map<Look, String> paging,
+            Look refused,
+            Identify identify,
+            List<DialogueStep> logIn,
+            List<DialogueStep> wipe,
+            List<DialogueStep> setup,
+            boolean oneByOne) {
         this(line, nudge, chatter, paging, refused, identify, logIn, wipe, setup, oneByOne, List.of(), null);
     }
 
@@ -100,7 +113,9 @@ public record Dialogue(
             steps.addAll(wipe);
         }
         steps.addAll(setup);
-        return steps.stream().filter(step -> step.on().isEmpty() || step.on().equals(member)).toList();
+        return steps.stream()
+                .filter(step -> step.on().isEmpty() || step.on().equals(member))
+                .toList();
     }
 
     /** The names of everything that a member's line is answered and compared with. */
@@ -119,24 +134,30 @@ public record Dialogue(
     }
 
     /**
-     * The names of every value that a member's setup can ask for, on any branch of its line, its pages and its summaries; without
+     * The names of every value that a member's setup can ask for, on any branch of its line, its pages and its
+     * summaries; without
      * those of steps and fields that are left out where there is no value for them.
      *
      * @param member whose steps; empty for those of a single machine
      */
     public Set<String> needed(String member) {
         Set<String> names = new java.util.TreeSet<>();
-        Stream.of(logIn, wipe, setup).flatMap(List::stream).filter(step -> step.on().isEmpty() || step.on().equals(member)).forEach(step -> {
-            if (step instanceof DialogueStep.Asked asked && !asked.is(DialogueStep.Mark.OPTIONAL)) {
-                names.addAll(asked.answer().names());
-            } else if (step instanceof DialogueStep.Summary summary) {
-                summary.fields().values().forEach(field -> names.addAll(field.names()));
-            }
-        });
+        Stream.of(logIn, wipe, setup)
+                .flatMap(List::stream)
+                .filter(step -> step.on().isEmpty() || step.on().equals(member))
+                .forEach(step -> {
+                    if (step instanceof DialogueStep.Asked asked && !asked.is(DialogueStep.Mark.OPTIONAL)) {
+                        names.addAll(asked.answer().names());
+                    } else if (step instanceof DialogueStep.Summary summary) {
+                        summary.fields().values().forEach(field -> names.addAll(field.names()));
+                    }
+                });
         for (DialogueStep.Remote each : remote(member).toList()) {
             if (each instanceof DialogueStep.Page page) {
                 names.addAll(page.open().names());
-                page.fields().values().stream().filter(field -> !field.optional()).forEach(field -> names.addAll(field.value().names()));
+                page.fields().values().stream()
+                        .filter(field -> !field.optional())
+                        .forEach(field -> names.addAll(field.value().names()));
             }
         }
         return names;
@@ -164,6 +185,9 @@ public record Dialogue(
     }
 
     Optional<String> pagingKey(String line) {
-        return paging.entrySet().stream().filter(entry -> entry.getKey().in(line)).map(Map.Entry::getValue).findFirst();
+        return paging.entrySet().stream()
+                .filter(entry -> entry.getKey().in(line))
+                .map(Map.Entry::getValue)
+                .findFirst();
     }
 }

@@ -48,14 +48,28 @@ public sealed interface DialogueStep {
      *
      * @param look what the line shows
      * @param answer what is typed, before Enter
-     * @param suggested whether the machine suggests an answer in brackets, which is accepted by Enter alone where it is ours
+     * @param suggested whether the machine suggests an answer in brackets, which is accepted by Enter alone where it is
+     * ours
      * @param read what a command's output tells, or null
      * @param after the name of a value that must be known first, such as what the other member showed; or empty
      * @param row on a page that is worked with cursor keys, the row that is gone to and entered to be asked; or null
-     * @param expects what a command's output must show, and what it may; of a row that opens a page, what that page shows
+     * @param expects what a command's output must show, and what it may; of a row that opens a page, what that page
+     * shows
      * @param warning what a person is told before it restarts; empty for the usual words
      */
-    record Asked(String title, String on, Look look, Template answer, boolean command, boolean suggested, Look read, String after, Set<Mark> marks, Look row, List<Expected> expects, String warning)
+    record Asked(
+            String title,
+            String on,
+            Look look,
+            Template answer,
+            boolean command,
+            boolean suggested,
+            Look read,
+            String after,
+            Set<Mark> marks,
+            Look row,
+            List<Expected> expects,
+            String warning)
             implements DialogueStep {
 
         public Asked {
@@ -64,12 +78,32 @@ public sealed interface DialogueStep {
         }
 
         /** One that is asked without being gone to, and whose output is only read. */
-        public Asked(String title, String on, Look look, Template answer, boolean command, boolean suggested, Look read, String after, Set<Mark> marks) {
+        public Asked(
+                String title,
+                String on,
+                Look look,
+                Template answer,
+                boolean command,
+                boolean suggested,
+                Look read,
+                String after,
+                Set<Mark> marks) {
             this(title, on, look, answer, command, suggested, read, after, marks, null, List.of());
         }
 
         /** One that restarts nothing, or about whose restart nothing particular is to be said. */
-        public Asked(String title, String on, Look look, Template answer, boolean command, boolean suggested, Look read, String after, Set<Mark> marks, Look row, List<Expected> expects) {
+        public Asked(
+                String title,
+                String on,
+                Look look,
+                Template answer,
+                boolean command,
+                boolean suggested,
+                Look read,
+                String after,
+                Set<Mark> marks,
+                Look row,
+                List<Expected> expects) {
             this(title, on, look, answer, command, suggested, read, after, marks, row, expects, "");
         }
 
@@ -101,9 +135,11 @@ public sealed interface DialogueStep {
      * @param about how long it usually takes
      * @param atMost after how long it is a fault
      * @param until what the line shows when it is over
-     * @param asks a command that changes nothing and shows the same, for when that may have been shown while nobody looked; or empty
+     * @param asks a command that changes nothing and shows the same, for when that may have been shown while nobody
+     * looked; or empty
      */
-    record Waits(String title, String on, Duration about, Duration atMost, Look until, String asks) implements DialogueStep {
+    record Waits(String title, String on, Duration about, Duration atMost, Look until, String asks)
+            implements DialogueStep {
 
         /** One whose end cannot be asked for. */
         public Waits(String title, String on, Duration about, Duration atMost, Look until) {
@@ -128,19 +164,33 @@ public sealed interface DialogueStep {
     }
 
     /**
-     * A page of the machine's own web interface, or of what it lives on. A person fills it in from a value sheet; where the machine
+     * A page of the machine's own web interface, or of what it lives on. A person fills it in from a value sheet; where
+     * the machine
      * documents an interface that has the same page as a resource, it can be filled in over that.
      *
      * @param open where it is opened
      * @param fields what is entered, by what the page calls it, in the page's order
      * @param first whether it comes before the line is opened
-     * @param resource the same page at the documented interface, below where that begins; empty where only a person can fill it in
+     * @param resource the same page at the documented interface, below where that begins; empty where only a person can
+     * fill it in
      * @param after the name of a value that must be known first, such as what another member has told; or empty
      * @param shows what the resource must show once it was written
      * @param waits how long the machine works afterwards, and what the resource shows when that is over; or null
      * @param tells by the name of a value, where the resource shows it
      */
-    record Page(String title, String on, Template open, Map<String, Field> fields, boolean first, String resource, String after, Set<Mark> marks, List<Shown> shows, Working waits, Map<String, String> tells) implements Remote {
+    record Page(
+            String title,
+            String on,
+            Template open,
+            Map<String, Field> fields,
+            boolean first,
+            String resource,
+            String after,
+            Set<Mark> marks,
+            List<Shown> shows,
+            Working waits,
+            Map<String, String> tells)
+            implements Remote {
 
         public Page {
             fields = java.util.Collections.unmodifiableMap(new java.util.LinkedHashMap<>(fields));
@@ -170,8 +220,10 @@ public sealed interface DialogueStep {
     }
 
     /**
-     * The server management controller of a member, which is a machine of its own inside it: found by the hardware address on its
-     * tag at the address that DHCP gave it (RFC 2131), and set over Redfish (DMTF DSP0266) to its password, time servers, name and
+     * The server management controller of a member, which is a machine of its own inside it: found by the hardware
+     * address on its
+     * tag at the address that DHCP gave it (RFC 2131), and set over Redfish (DMTF DSP0266) to its password, time
+     * servers, name and
      * fixed address.
      *
      * @param role whose address it gets; of a role that each member has, the member's own
@@ -181,7 +233,18 @@ public sealed interface DialogueStep {
      * @param phrase the name of the password that is ours
      * @param delivered the name of the one that counts until ours has logged in
      */
-    record Controller(String title, String on, String role, Template mac, Template serial, Template user, String phrase, String delivered, Duration usually, Duration longest) implements Remote {
+    record Controller(
+            String title,
+            String on,
+            String role,
+            Template mac,
+            Template serial,
+            Template user,
+            String phrase,
+            String delivered,
+            Duration usually,
+            Duration longest)
+            implements Remote {
 
         @Override
         public boolean driven() {

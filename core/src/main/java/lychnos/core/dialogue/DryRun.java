@@ -8,7 +8,8 @@ import java.util.Optional;
 import lychnos.core.dialogue.Conversation.Progress;
 
 /**
- * Plays a recorded line through a dialogue without a machine: what the machine said is said again, and what the tool would
+ * Plays a recorded line through a dialogue without a machine: what the machine said is said again, and what the tool
+ * would
  * have sent is compared with what was sent then. A description can be tried this way before it meets a machine.
  */
 public final class DryRun {
@@ -28,7 +29,8 @@ public final class DryRun {
      * One piece of a recording.
      *
      * @param at since the recording began
-     * @param fromMachine whether the machine said it; else it was typed, or, where it is empty, something was sent that the recording does not tell
+     * @param fromMachine whether the machine said it; else it was typed, or, where it is empty, something was sent that
+     * the recording does not tell
      */
     public record Heard(Duration at, boolean fromMachine, String text) {}
 
@@ -65,6 +67,7 @@ public final class DryRun {
         private Instant now = START;
         /** How much later than then it is now. */
         private Duration longer = Duration.ZERO;
+
         private int sent;
         private int sendings;
         private boolean secret;

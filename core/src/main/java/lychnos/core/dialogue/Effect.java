@@ -6,7 +6,8 @@ import lychnos.core.fact.Secret;
 public sealed interface Effect {
 
     /**
-     * Send to the line. It must be kept that this was sent before it is: no answer goes out twice unless it was asked for twice.
+     * Send to the line. It must be kept that this was sent before it is: no answer goes out twice unless it was asked
+     * for twice.
      *
      * @param step whose answer it is; -1 for keys that answer nothing
      */

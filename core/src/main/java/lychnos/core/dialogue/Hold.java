@@ -26,7 +26,10 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         /** A question that nobody described. */
         UNFORESEEN(false),
         REFUSED(false),
-        /** A page, or what was set in a controller, was not taken or does not show what was written; going on does it again. */
+        /**
+         * A page, or what was set in a controller, was not taken or does not show what was written; going on does it
+         * again.
+         */
         PAGE(true),
         /** What is set over the network cannot be reached. */
         UNREACHED(true),
@@ -85,7 +88,10 @@ public record Hold(Why why, int step, String sentence, String shown, String type
     public static Hold until(int step, String title, List<String> names, String shown) {
         boolean told = names.stream().allMatch(name -> name.indexOf('.') > 0);
         String what = names.stream()
-                .map(name -> name.indexOf('.') < 0 ? name + " is known" : name.substring(0, name.indexOf('.')).replace('-', ' ') + " has told its " + name.substring(name.indexOf('.') + 1).replace('-', ' '))
+                .map(name -> name.indexOf('.') < 0
+                        ? name + " is known"
+                        : name.substring(0, name.indexOf('.')).replace('-', ' ') + " has told its "
+                                + name.substring(name.indexOf('.') + 1).replace('-', ' '))
                 .collect(Collectors.joining(", and until "));
         return new Hold(told ? Why.PEER : Why.GATE, step, "“" + title + "” waits until " + what + ".", shown, "");
     }

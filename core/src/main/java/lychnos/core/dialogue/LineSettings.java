@@ -34,7 +34,8 @@ public record LineSettings(int rate, int dataBits, Parity parity, int stopBits) 
 
     public LineSettings {
         if (!RATES.contains(rate)) {
-            throw new IllegalArgumentException(rate + " is no usual rate; those are " + RATES.toString().replaceAll("[\\[\\]]", "") + " bits a second.");
+            throw new IllegalArgumentException(rate + " is no usual rate; those are "
+                    + RATES.toString().replaceAll("[\\[\\]]", "") + " bits a second.");
         }
         if (dataBits < 5 || dataBits > 8) {
             throw new IllegalArgumentException("A line has 5 to 8 data bits, not " + dataBits + ".");
@@ -50,12 +51,17 @@ public record LineSettings(int rate, int dataBits, Parity parity, int stopBits) 
         if (!matcher.matches()) {
             throw new IllegalArgumentException("“" + text + "” is no line setting; write it as 57600 8N1.");
         }
-        Parity parity = switch (matcher.group(3)) {
-            case "N" -> Parity.NONE;
-            case "O" -> Parity.ODD;
-            default -> Parity.EVEN;
-        };
-        return new LineSettings(Integer.parseInt(matcher.group(1)), Integer.parseInt(matcher.group(2)), parity, Integer.parseInt(matcher.group(4)));
+        Parity parity =
+                switch (matcher.group(3)) {
+                    case "N" -> Parity.NONE;
+                    case "O" -> Parity.ODD;
+                    default -> Parity.EVEN;
+                };
+        return new LineSettings(
+                Integer.parseInt(matcher.group(1)),
+                Integer.parseInt(matcher.group(2)),
+                parity,
+                Integer.parseInt(matcher.group(4)));
     }
 
     @Override

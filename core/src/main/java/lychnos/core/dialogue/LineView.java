@@ -9,7 +9,8 @@ import java.util.function.IntPredicate;
 import java.util.function.ToIntFunction;
 
 /**
- * What a line shows since the last answer: without log lines, without the echo of that answer, and for how long it has stood
+ * What a line shows since the last answer: without log lines, without the echo of that answer, and for how long it has
+ * stood
  * there. Log lines that come and go do not make a question younger.
  */
 final class LineView {
@@ -29,7 +30,9 @@ final class LineView {
         Optional<String> suggestion() {
             int open = line.lastIndexOf('[');
             int close = line.indexOf(']', open + 1);
-            return open < 0 || close < 0 ? Optional.empty() : Optional.of(line.substring(open + 1, close).strip());
+            return open < 0 || close < 0
+                    ? Optional.empty()
+                    : Optional.of(line.substring(open + 1, close).strip());
         }
     }
 
@@ -38,6 +41,7 @@ final class LineView {
     private final ToIntFunction<String> asker;
     /** Steps whose question counts only where the cursor stands: on a page the labels of rows read like questions. */
     private final IntPredicate atCursor;
+
     private final Screen screen = new Screen();
     private Screen.Place mark = screen.cursor();
     private int erasures;
@@ -81,7 +85,9 @@ final class LineView {
 
     void fresh(Instant now) {
         // what stands behind the cursor in its row was there before too
-        mark = new Screen.Place(screen.cursor().row(), Math.max(screen.cursor().column(), cursorRow().length()));
+        mark = new Screen.Place(
+                screen.cursor().row(),
+                Math.max(screen.cursor().column(), cursorRow().length()));
         screen.fromHere();
         lines = null;
         erasures = screen.erasures();
@@ -157,7 +163,9 @@ final class LineView {
 
     /** On a page the question that was answered may still stand there when the machine writes elsewhere. */
     private void leaveOutWhatWasAnswered(List<String> shown) {
-        if (answeredAt == null || erasuresAtAnswer != screen.erasures() || screen.cursor().row() == answeredAt.row()) {
+        if (answeredAt == null
+                || erasuresAtAnswer != screen.erasures()
+                || screen.cursor().row() == answeredAt.row()) {
             return;
         }
         int at = (int) (answeredAt.row() - mark.row());

@@ -8,7 +8,8 @@ import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
 
 /**
- * Something that is looked for on a line: a text as it stands, or a pattern between strokes, such as {@code /code ([0-9]+)/}.
+ * Something that is looked for on a line: a text as it stands, or a pattern between strokes, such as {@code /code
+ * ([0-9]+)/}.
  * Groups with names give values. A pattern that would take for ever is given up after so many steps, since descriptions
  * come from anywhere.
  */

@@ -14,7 +14,8 @@ import lychnos.core.dialogue.DialogueStep.Summary;
 import lychnos.core.proof.Settings;
 
 /**
- * What a machine is asked again after its setup, each time it is checked: the commands of its dialogue that change nothing, with
+ * What a machine is asked again after its setup, each time it is checked: the commands of its dialogue that change
+ * nothing, with
  * what they must show then.
  *
  * @param paging by what its screen shows when it waits for a key to go on, that key
@@ -22,7 +23,8 @@ import lychnos.core.proof.Settings;
 public record LookAgain(List<Command> commands, Map<Look, String> paging) {
 
     /** Names that mean another value on each member: at an address that members share, nobody knows whose is told. */
-    private static final Set<String> OF_ONE_MEMBER = Set.of("address", "length", "mask", "gateway", "name", "member-number", "address-6", "length-6", "gateway-6");
+    private static final Set<String> OF_ONE_MEMBER = Set.of(
+            "address", "length", "mask", "gateway", "name", "member-number", "address-6", "length-6", "gateway-6");
 
     /**
      * A command.
@@ -32,7 +34,13 @@ public record LookAgain(List<Command> commands, Map<Look, String> paging) {
      * @param planned by what is looked for in its output, what that must be
      * @param names what people call those values
      */
-    public record Command(String title, Look prompt, String sends, List<Expected> expects, Map<Look, String> planned, Map<Look, String> names) {
+    public record Command(
+            String title,
+            Look prompt,
+            String sends,
+            List<Expected> expects,
+            Map<Look, String> planned,
+            Map<Look, String> names) {
 
         /** What its output tells. */
         public Told judge(String output) {
@@ -42,8 +50,15 @@ public record LookAgain(List<Command> commands, Map<Look, String> paging) {
                 fields.add(new Settings.Field(names.get(look), value, found, found.equals(value)));
             });
             fields.sort(Comparator.comparing(Settings.Field::name));
-            List<String> missing = expects.stream().filter(each -> each.required() && !each.look().in(output)).map(each -> each.look().toString()).toList();
-            List<String> state = expects.stream().flatMap(each -> each.look().last(output).stream()).map(seen -> seen.text().strip()).distinct().toList();
+            List<String> missing = expects.stream()
+                    .filter(each -> each.required() && !each.look().in(output))
+                    .map(each -> each.look().toString())
+                    .toList();
+            List<String> state = expects.stream()
+                    .flatMap(each -> each.look().last(output).stream())
+                    .map(seen -> seen.text().strip())
+                    .distinct()
+                    .toList();
             return new Told(fields, missing, state);
         }
     }
@@ -77,7 +92,8 @@ public record LookAgain(List<Command> commands, Map<Look, String> paging) {
         return new LookAgain(commands, dialogue.paging());
     }
 
-    private static Command command(Asked asked, String sends, List<DialogueStep> behind, Values values, boolean shared) {
+    private static Command command(
+            Asked asked, String sends, List<DialogueStep> behind, Values values, boolean shared) {
         Map<Look, String> planned = new LinkedHashMap<>();
         Map<Look, String> names = new LinkedHashMap<>();
         for (DialogueStep step : behind) {
@@ -89,7 +105,11 @@ public record LookAgain(List<Command> commands, Map<Look, String> paging) {
                 boolean anyMembers = shared && used.stream().anyMatch(OF_ONE_MEMBER::contains);
                 template.fill(values::text).filter(value -> !anyMembers).ifPresent(value -> {
                     planned.put(look, value);
-                    names.put(look, used.isEmpty() ? look.toString() : used.iterator().next().replace('-', ' ').replace('.', ' '));
+                    names.put(
+                            look,
+                            used.isEmpty()
+                                    ? look.toString()
+                                    : used.iterator().next().replace('-', ' ').replace('.', ' '));
                 });
             });
         }

@@ -14,7 +14,8 @@ import lychnos.core.dialogue.DialogueStep.Shown;
 import lychnos.core.fact.Secret;
 
 /**
- * What one page of a machine is filled with, and whether it shows that afterwards. What a resource shows is given as texts by
+ * What one page of a machine is filled with, and whether it shows that afterwards. What a resource shows is given as
+ * texts by
  * their places (JSON Pointer, RFC 6901).
  */
 public final class PageFill {
@@ -40,16 +41,20 @@ public final class PageFill {
 
         @Override
         public String toString() {
-            return field + " shows " + (shown.isEmpty() ? "nothing" : "“" + shown + "”") + ", planned is “" + planned + "”";
+            return field + " shows " + (shown.isEmpty() ? "nothing" : "“" + shown + "”") + ", planned is “" + planned
+                    + "”";
         }
     }
 
     /** Names of values that are not known yet and without which the page cannot be filled in. */
     public List<String> lacking() {
-        Stream<String> asked = page.fields().values().stream().filter(field -> !field.optional()).flatMap(field -> field.value().names().stream());
+        Stream<String> asked = page.fields().values().stream()
+                .filter(field -> !field.optional())
+                .flatMap(field -> field.value().names().stream());
         return Stream.concat(page.after().isEmpty() ? Stream.empty() : Stream.of(page.after()), asked)
                 .distinct()
-                .filter(name -> values.text(name).isEmpty() && values.secret(name).isEmpty())
+                .filter(name ->
+                        values.text(name).isEmpty() && values.secret(name).isEmpty())
                 .toList();
     }
 
@@ -94,22 +99,32 @@ public final class PageFill {
 
     /** A switch is written yes and no by people, true and false in JSON (RFC 8259, section 3). */
     private static boolean same(String planned, String shown) {
-        return planned.equals(shown) || planned.equals("yes") && shown.equals("true") || planned.equals("no") && shown.equals("false");
+        return planned.equals(shown)
+                || planned.equals("yes") && shown.equals("true")
+                || planned.equals("no") && shown.equals("false");
     }
 
     /** What it must show once it was written and does not, as sentences. */
     public List<String> missing(Map<String, String> shown) {
         return page.shows().stream()
                 .filter(each -> !holds(each, shown))
-                .map(each -> Optional.ofNullable(shown.get(each.at())).filter(is -> !is.isEmpty()).map(is -> "it says “" + is + "”").orElse("“" + each.look() + "” is not shown"))
+                .map(each -> Optional.ofNullable(shown.get(each.at()))
+                        .filter(is -> !is.isEmpty())
+                        .map(is -> "it says “" + is + "”")
+                        .orElse("“" + each.look() + "” is not shown"))
                 .toList();
     }
 
     /** By place, what it says of the state that its setup ended in; places at which it says nothing are left out. */
     public Map<String, String> state(Map<String, String> shown) {
         Map<String, String> state = new LinkedHashMap<>();
-        Stream.concat(page.shows().stream(), page.waits() == null ? Stream.of() : Stream.of(page.waits().until()))
-                .filter(each -> shown.containsKey(each.at()) && !shown.get(each.at()).isEmpty())
+        Stream.concat(
+                        page.shows().stream(),
+                        page.waits() == null
+                                ? Stream.of()
+                                : Stream.of(page.waits().until()))
+                .filter(each ->
+                        shown.containsKey(each.at()) && !shown.get(each.at()).isEmpty())
                 .forEach(each -> state.put(each.at(), shown.get(each.at())));
         return state;
     }
@@ -126,7 +141,9 @@ public final class PageFill {
     /** What it tells for later steps, by name. */
     public Map<String, String> told(Map<String, String> shown) {
         Map<String, String> told = new LinkedHashMap<>();
-        page.tells().forEach((name, at) -> Optional.ofNullable(shown.get(at)).filter(value -> !value.isEmpty()).ifPresent(value -> told.put(name, value)));
+        page.tells().forEach((name, at) -> Optional.ofNullable(shown.get(at))
+                .filter(value -> !value.isEmpty())
+                .ifPresent(value -> told.put(name, value)));
         return told;
     }
 
@@ -134,22 +151,49 @@ public final class PageFill {
     public Optional<Hold> stops(int step, Mode mode) {
         String title = "“" + page.title() + "”";
         if (page.is(Mark.DESTROYS)) {
-            return Optional.of(new Hold(Hold.Why.DESTROYS, step, title + " destroys what is on the machine. Type the unit's name.", summary(), values.unitName()));
+            return Optional.of(new Hold(
+                    Hold.Why.DESTROYS,
+                    step,
+                    title + " destroys what is on the machine. Type the unit's name.",
+                    summary(),
+                    values.unitName()));
         }
         if (page.is(Mark.PERMANENT)) {
-            String text = page.fields().values().stream().map(this::planned).flatMap(Optional::stream).findFirst().orElse(values.unitName());
-            return Optional.of(new Hold(Hold.Why.PERMANENT, step, title + " can never be changed afterwards. Type the value: " + text + ".", summary(), text));
+            String text = page.fields().values().stream()
+                    .map(this::planned)
+                    .flatMap(Optional::stream)
+                    .findFirst()
+                    .orElse(values.unitName());
+            return Optional.of(new Hold(
+                    Hold.Why.PERMANENT,
+                    step,
+                    title + " can never be changed afterwards. Type the value: " + text + ".",
+                    summary(),
+                    text));
         }
         if (page.is(Mark.TERMS) && !values.termsAgreed()) {
-            return Optional.of(new Hold(Hold.Why.TERMS, step, title + " agrees to terms, and the site has recorded no consent. Read them, and agree for yourself or not at all.", summary(), ""));
+            return Optional.of(new Hold(
+                    Hold.Why.TERMS,
+                    step,
+                    title
+                            + " agrees to terms, and the site has recorded no consent. Read them, and agree for "
+                            + "yourself or not at all.",
+                    summary(),
+                    ""));
         }
         if (page.is(Mark.RESTARTS)) {
             return Optional.of(new Hold(Hold.Why.RESTARTS, step, "After " + title + " it restarts.", summary(), ""));
         }
-        return mode == Mode.ASK ? Optional.of(new Hold(Hold.Why.NEXT, step, title + " is filled in next.", summary(), "")) : Optional.empty();
+        return mode == Mode.ASK
+                ? Optional.of(new Hold(Hold.Why.NEXT, step, title + " is filled in next.", summary(), ""))
+                : Optional.empty();
     }
 
     private String summary() {
-        return page.fields().entrySet().stream().map(field -> field.getKey() + ": " + planned(field.getValue()).orElse(secret(field.getValue()).isPresent() ? "the sealed one" : "left as it is")).collect(Collectors.joining("\n"));
+        return page.fields().entrySet().stream()
+                .map(field -> field.getKey() + ": "
+                        + planned(field.getValue())
+                                .orElse(secret(field.getValue()).isPresent() ? "the sealed one" : "left as it is"))
+                .collect(Collectors.joining("\n"));
     }
 }

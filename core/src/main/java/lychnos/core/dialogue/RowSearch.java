@@ -3,7 +3,10 @@ package lychnos.core.dialogue;
 import java.time.Duration;
 import java.util.List;
 
-/** Looks for a row of a page that is worked with cursor keys: down, until it stands in reverse video. Changes nothing on the machine. */
+/**
+ * Looks for a row of a page that is worked with cursor keys: down, until it stands in reverse video. Changes nothing on
+ * the machine.
+ */
 final class RowSearch {
 
     private static final int MOST_MOVES = 48;

@@ -5,11 +5,14 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * What a person would see of a line: a window of 24 rows of 80 columns over some hundreds of rows that have scrolled away.
+ * What a person would see of a line: a window of 24 rows of 80 columns over some hundreds of rows that have scrolled
+ * away.
  *
  * <p>It understands what consoles send: CR, LF, BS and TAB, and of the control sequences of ECMA-48 those that move the
- * cursor (CUU, CUD, CUF, CUB, CUP, CHA, VPA), erase (ED, EL) and mark (SGR 7 for reverse video, the way menus show where they
- * stand); colours and everything else are read over. Memory is bounded: rows fall off at the top, and a sequence that never
+ * cursor (CUU, CUD, CUF, CUB, CUP, CHA, VPA), erase (ED, EL) and mark (SGR 7 for reverse video, the way menus show
+ * where they
+ * stand); colours and everything else are read over. Memory is bounded: rows fall off at the top, and a sequence that
+ * never
  * ends is given up after {@value #LONGEST_SEQUENCE} characters. It never throws, whatever comes.
  *
  * <p>Rows are counted from the first that ever was, so that a place stays the same while the window moves on.
@@ -72,6 +75,7 @@ public final class Screen {
     private long first;
     /** The number of the window's top row. */
     private long top;
+
     private long row;
     private int column;
     private boolean marked;

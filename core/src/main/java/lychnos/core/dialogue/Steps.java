@@ -88,7 +88,9 @@ final class Steps {
     }
 
     void leaveOutLogIn() {
-        IntStream.range(0, progress.length).filter(i -> progress[i] == Progress.OPEN && logsIn(i)).forEach(i -> progress[i] = Progress.LEFT_OUT);
+        IntStream.range(0, progress.length)
+                .filter(i -> progress[i] == Progress.OPEN && logsIn(i))
+                .forEach(i -> progress[i] = Progress.LEFT_OUT);
     }
 
     /** Whether a step is a row of a page that is gone to with the cursor keys. */
@@ -97,8 +99,10 @@ final class Steps {
     }
 
     /**
-     * Of questions that look alike the first that is open; one that was answered only where no open one looks so; or -1. Where others
-     * must still be asked between one whose answer was sent and the first open one, the machine asks for that answer again.
+     * Of questions that look alike the first that is open; one that was answered only where no open one looks so; or
+     * -1. Where others
+     * must still be asked between one whose answer was sent and the first open one, the machine asks for that answer
+     * again.
      */
     int asking(String line) {
         int answered = -1;
@@ -106,7 +110,12 @@ final class Steps {
             if (steps.get(i) instanceof Asked asked && asked.look().in(line)) {
                 if (progress[i] == Progress.OPEN) {
                     int sent = answered;
-                    return sent >= 0 && progress[sent] == Progress.SENT && !asked(sent).command() && openBetween(sent, i) > 0 ? sent : i;
+                    return sent >= 0
+                                    && progress[sent] == Progress.SENT
+                                    && !asked(sent).command()
+                                    && openBetween(sent, i) > 0
+                            ? sent
+                            : i;
                 }
                 answered = i;
             }
@@ -116,7 +125,9 @@ final class Steps {
 
     /** How many steps between two are open that the machine must ask. */
     private long openBetween(int from, int to) {
-        return IntStream.range(from + 1, to).filter(i -> progress[i] == Progress.OPEN && steps.get(i) instanceof Asked asked && mustBeAsked(asked)).count();
+        return IntStream.range(from + 1, to)
+                .filter(i -> progress[i] == Progress.OPEN && steps.get(i) instanceof Asked asked && mustBeAsked(asked))
+                .count();
     }
 
     /** The first wait that is not over. */
@@ -188,7 +199,8 @@ final class Steps {
     }
 
     /**
-     * Questions that the machine has passed over for good, now that it asks this one: those before a summary or a restart,
+     * Questions that the machine has passed over for good, now that it asks this one: those before a summary or a
+     * restart,
      * and commands. Others may still come in another order.
      */
     List<String> passedOver(int step) {
@@ -196,7 +208,10 @@ final class Steps {
         int barrier = summaries.isEmpty() ? -1 : summaries.get(summaries.size() - 1);
         List<String> passed = new ArrayList<>();
         for (int i = 0; i < step; i++) {
-            if (progress[i] == Progress.OPEN && !logsIn(i) && steps.get(i) instanceof Asked asked && mustBeAsked(asked)) {
+            if (progress[i] == Progress.OPEN
+                    && !logsIn(i)
+                    && steps.get(i) instanceof Asked asked
+                    && mustBeAsked(asked)) {
                 boolean worked = steps.subList(i, step).stream().anyMatch(each -> each instanceof Waits);
                 if (i < barrier || asked.command() || worked) {
                     passed.add(asked.title());
@@ -206,7 +221,9 @@ final class Steps {
         return passed;
     }
 
-    /** Closes what lies before a step and needs nobody: what the machine need not ask, and waits that are over by that. */
+    /**
+     * Closes what lies before a step and needs nobody: what the machine need not ask, and waits that are over by that.
+     */
     void closeBefore(int step) {
         for (int i = 0; i < step; i++) {
             if (progress[i] == Progress.OPEN && !logsIn(i)) {

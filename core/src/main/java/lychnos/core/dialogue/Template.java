@@ -7,7 +7,9 @@ import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/** A text with names in braces that stand for facts, addresses and what was read on the way: {@code {address}/{length}}. */
+/**
+ * A text with names in braces that stand for facts, addresses and what was read on the way: {@code {address}/{length}}.
+ */
 public record Template(String text) {
 
     private static final Pattern NAME = Pattern.compile("\\{([a-z][a-z0-9-]*(?:\\.[a-z][a-z0-9-]*)*)}");
@@ -16,7 +18,8 @@ public record Template(String text) {
     public static Template parse(String text) {
         String rest = NAME.matcher(text).replaceAll("");
         if (rest.indexOf('{') >= 0 || rest.indexOf('}') >= 0) {
-            throw new IllegalArgumentException("“" + text + "” has braces without a name in them, such as {serial} or {network.gateway}.");
+            throw new IllegalArgumentException(
+                    "“" + text + "” has braces without a name in them, such as {serial} or {network.gateway}.");
         }
         return new Template(text);
     }

@@ -15,7 +15,8 @@ import lychnos.core.fact.Mac;
 import org.apache.commons.csv.CSVRecord;
 
 /**
- * Reads what is in use from a table, a hosts file, or the lease file of a DHCP server. Which of them it is can be seen by
+ * Reads what is in use from a table, a hosts file, or the lease file of a DHCP server. Which of them it is can be seen
+ * by
  * the text. A wrong line is told and never hides a right one; one address told twice counts as told last, as in a lease
  * file.
  *
@@ -23,7 +24,8 @@ import org.apache.commons.csv.CSVRecord;
  */
 public record ExistingList(List<InUse> uses, List<LabelFault> faults) {
 
-    private static final Pattern LEASE = Pattern.compile("^\\s*lease\\s+(\\S+)\\s*\\{(.*?)}", Pattern.DOTALL | Pattern.MULTILINE);
+    private static final Pattern LEASE =
+            Pattern.compile("^\\s*lease\\s+(\\S+)\\s*\\{(.*?)}", Pattern.DOTALL | Pattern.MULTILINE);
     private static final Pattern HARDWARE = Pattern.compile("hardware\\s+ethernet\\s+([0-9A-Fa-f:]+)\\s*;");
     private static final Pattern STATE = Pattern.compile("(?m)^\\s*binding\\s+state\\s+(\\w+)\\s*;");
     private static final Pattern CLIENT = Pattern.compile("client-hostname\\s+\"([^\"]{0,255})\"\\s*;");
@@ -31,16 +33,23 @@ public record ExistingList(List<InUse> uses, List<LabelFault> faults) {
     /** Reads a whole text; never throws for what people hand in. */
     public static ExistingList parse(String text) {
         if (text.length() > CsvText.MAX_LENGTH) {
-            return refused("The text has " + text.length() + " characters; at most " + CsvText.MAX_LENGTH + " are read. Is it the right file?");
+            return refused("The text has " + text.length() + " characters; at most " + CsvText.MAX_LENGTH
+                    + " are read. Is it the right file?");
         }
         if (LEASE.matcher(text).find()) {
             return leases(text);
         }
-        String first = text.lines().map(String::strip).filter(line -> !line.isEmpty() && !line.startsWith("#")).findFirst().orElse("");
+        String first = text.lines()
+                .map(String::strip)
+                .filter(line -> !line.isEmpty() && !line.startsWith("#"))
+                .findFirst()
+                .orElse("");
         if (first.isEmpty()) {
             return refused("There is nothing in it.");
         }
-        boolean hosts = Address.tryParse(first.split("\\s+")[0]).isPresent() && first.indexOf(',') < 0 && first.indexOf(';') < 0;
+        boolean hosts = Address.tryParse(first.split("\\s+")[0]).isPresent()
+                && first.indexOf(',') < 0
+                && first.indexOf(';') < 0;
         return hosts ? hosts(text) : table(text);
     }
 
@@ -81,7 +90,10 @@ public record ExistingList(List<InUse> uses, List<LabelFault> faults) {
         return found.done();
     }
 
-    /** A lease file of the form {@code lease 10.40.8.10 { … }}: a block may follow for the same address, and only active ones count. */
+    /**
+     * A lease file of the form {@code lease 10.40.8.10 { … }}: a block may follow for the same address, and only active
+     * ones count.
+     */
     private static ExistingList leases(String text) {
         Collector found = new Collector();
         Matcher lease = LEASE.matcher(text);
@@ -95,7 +107,12 @@ public record ExistingList(List<InUse> uses, List<LabelFault> faults) {
             }
             Matcher mac = HARDWARE.matcher(body);
             Matcher client = CLIENT.matcher(body);
-            found.add(line, lease.group(1), client.find() ? client.group(1) : "", mac.find() ? mac.group(1) : "", "DHCP lease");
+            found.add(
+                    line,
+                    lease.group(1),
+                    client.find() ? client.group(1) : "",
+                    mac.find() ? mac.group(1) : "",
+                    "DHCP lease");
         }
         return found.done();
     }
@@ -109,13 +126,19 @@ public record ExistingList(List<InUse> uses, List<LabelFault> faults) {
                     columns.putIfAbsent(heading(row.get(i)), i);
                 }
                 if (!columns.containsKey("address")) {
-                    found.faults.add(new LabelFault(line, "", "", "The first line must name the columns, and one of them must be “address”."));
+                    found.faults.add(new LabelFault(
+                            line, "", "", "The first line must name the columns, and one of them must be “address”."));
                 }
             } else if (columns.containsKey("address")) {
                 // the state column of a lease table: 0 is in use
                 String state = cell(row, columns.get("state"));
                 if (state.isEmpty() || state.equals("0")) {
-                    found.add(line, cell(row, columns.get("address")), cell(row, columns.get("name")), cell(row, columns.get("mac")), columns.containsKey("state") ? "DHCP lease" : "table");
+                    found.add(
+                            line,
+                            cell(row, columns.get("address")),
+                            cell(row, columns.get("name")),
+                            cell(row, columns.get("mac")),
+                            columns.containsKey("state") ? "DHCP lease" : "table");
                 } else {
                     Address.tryParse(cell(row, columns.get("address"))).ifPresent(found.uses::remove);
                 }

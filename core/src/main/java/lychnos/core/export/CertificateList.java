@@ -13,7 +13,13 @@ public final class CertificateList {
             Endpoint each = endpoints.next();
             if (!each.chain().isEmpty()) {
                 // text before a certificate is explanatory and is read over (RFC 7468, section 5.2)
-                out.append("# ").append(each.name()).append(' ').append(each.address()).append(" sha256 ").append(each.certificate()).append('\n');
+                out.append("# ")
+                        .append(each.name())
+                        .append(' ')
+                        .append(each.address())
+                        .append(" sha256 ")
+                        .append(each.certificate())
+                        .append('\n');
                 out.append(each.chain().get(0).strip()).append('\n');
             }
         }

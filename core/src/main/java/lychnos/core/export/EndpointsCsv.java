@@ -10,12 +10,41 @@ public final class EndpointsCsv {
     private EndpointsCsv() {}
 
     public static void write(Appendable out, Iterator<Endpoint> endpoints) throws IOException {
-        try (Csv csv = new Csv(out, "name", "address", "role", "unit", "kind", "place", "network", "vlan", "gateway", "serial", "mac", "firmware", "certificate_sha256", "proven_at", "proven_from")) {
+        try (Csv csv = new Csv(
+                out,
+                "name",
+                "address",
+                "role",
+                "unit",
+                "kind",
+                "place",
+                "network",
+                "vlan",
+                "gateway",
+                "serial",
+                "mac",
+                "firmware",
+                "certificate_sha256",
+                "proven_at",
+                "proven_from")) {
             while (endpoints.hasNext()) {
                 Endpoint each = endpoints.next();
                 csv.line(
-                        each.name(), each.address() + "/" + each.length(), each.role(), each.unit(), each.kind(), each.place(), each.network(), each.vlan() == null ? "" : each.vlan(), each.gateway(), each.serial(), each.mac(), each.firmware(),
-                        each.certificate(), each.provenAt() == null ? "" : each.provenAt().truncatedTo(ChronoUnit.SECONDS), each.provenFrom());
+                        each.name(),
+                        each.address() + "/" + each.length(),
+                        each.role(),
+                        each.unit(),
+                        each.kind(),
+                        each.place(),
+                        each.network(),
+                        each.vlan() == null ? "" : each.vlan(),
+                        each.gateway(),
+                        each.serial(),
+                        each.mac(),
+                        each.firmware(),
+                        each.certificate(),
+                        each.provenAt() == null ? "" : each.provenAt().truncatedTo(ChronoUnit.SECONDS),
+                        each.provenFrom());
             }
         }
     }

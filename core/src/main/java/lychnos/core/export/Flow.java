@@ -8,4 +8,5 @@ package lychnos.core.export;
  * @param port such as {@code tcp 443}
  * @param why what it is for
  */
-public record Flow(String source, String sourceAddress, String destination, String destinationAddress, String port, String why) {}
+public record Flow(
+        String source, String sourceAddress, String destination, String destinationAddress, String port, String why) {}

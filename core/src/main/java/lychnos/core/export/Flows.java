@@ -39,12 +39,21 @@ public final class Flows {
         for (Kind.Flow flow : kind.flows()) {
             if (flow.from().equals("engineers")) {
                 for (Endpoint to : of(flow.to(), endpoints)) {
-                    people(site).forEach(from -> flows.add(new Flow(from.name(), from.address(), to.name(), to.address(), flow.port(), "management")));
+                    people(site)
+                            .forEach(from -> flows.add(new Flow(
+                                    from.name(), from.address(), to.name(), to.address(), flow.port(), "management")));
                 }
                 continue;
             }
             for (Endpoint from : of(flow.from(), endpoints)) {
-                others(flow, from, endpoints, site).forEach(to -> flows.add(new Flow(from.name(), from.address(), to.name(), to.address(), flow.port(), WHY.getOrDefault(flow.to(), "heartbeat of the cluster"))));
+                others(flow, from, endpoints, site)
+                        .forEach(to -> flows.add(new Flow(
+                                from.name(),
+                                from.address(),
+                                to.name(),
+                                to.address(),
+                                flow.port(),
+                                WHY.getOrDefault(flow.to(), "heartbeat of the cluster"))));
             }
         }
         return List.copyOf(flows);
@@ -55,15 +64,23 @@ public final class Flows {
     }
 
     private static List<Endpoint> of(String role, List<Endpoint> endpoints) {
-        return endpoints.stream().filter(each -> role.equals("all") ? each.port() > 0 : each.role().equals(role) || each.role().endsWith(" " + role)).toList();
+        return endpoints.stream()
+                .filter(each -> role.equals("all")
+                        ? each.port() > 0
+                        : each.role().equals(role) || each.role().endsWith(" " + role))
+                .toList();
     }
 
     private static List<Peer> others(Kind.Flow flow, Endpoint from, List<Endpoint> endpoints, Site site) {
         if (flow.to().equals("name service")) {
-            return from.nameServers().stream().map(address -> new Peer("name server", address)).toList();
+            return from.nameServers().stream()
+                    .map(address -> new Peer("name server", address))
+                    .toList();
         }
         if (flow.to().equals("time service")) {
-            return from.timeServers().stream().map(address -> new Peer("time server", address)).toList();
+            return from.timeServers().stream()
+                    .map(address -> new Peer("time server", address))
+                    .toList();
         }
         if (flow.to().equals("internet")) {
             return List.of(new Peer("internet", ""));
@@ -72,16 +89,26 @@ public final class Flows {
             return site.services().getOrDefault(flow.to(), List.of(new Peer(flow.to(), "")));
         }
         List<Peer> peers = new ArrayList<>();
-        of(flow.to(), endpoints).stream().filter(to -> !to.equals(from) && to.v4() == from.v4()).forEach(to -> peers.add(new Peer(to.name(), to.address())));
+        of(flow.to(), endpoints).stream()
+                .filter(to -> !to.equals(from) && to.v4() == from.v4())
+                .forEach(to -> peers.add(new Peer(to.name(), to.address())));
         return peers;
     }
 
     /** As CSV: source, destination, protocol, port, why. */
     public static void write(Appendable out, Iterable<Flow> flows) throws IOException {
-        try (Csv csv = new Csv(out, "source", "source_address", "destination", "destination_address", "protocol", "port", "why")) {
+        try (Csv csv = new Csv(
+                out, "source", "source_address", "destination", "destination_address", "protocol", "port", "why")) {
             for (Flow each : flows) {
                 String[] port = each.port().split(" ", 2);
-                csv.line(each.source(), each.sourceAddress(), each.destination(), each.destinationAddress(), port[0], port[port.length - 1], each.why());
+                csv.line(
+                        each.source(),
+                        each.sourceAddress(),
+                        each.destination(),
+                        each.destinationAddress(),
+                        port[0],
+                        port[port.length - 1],
+                        each.why());
             }
         }
     }

@@ -11,7 +11,12 @@ public final class HostsFile {
     public static void write(Appendable out, Iterator<Endpoint> endpoints) throws IOException {
         while (endpoints.hasNext()) {
             Endpoint each = endpoints.next();
-            out.append(each.address()).append('\t').append(each.name()).append('\t').append(each.shortName()).append('\n');
+            out.append(each.address())
+                    .append('\t')
+                    .append(each.name())
+                    .append('\t')
+                    .append(each.shortName())
+                    .append('\n');
         }
     }
 }

@@ -6,7 +6,10 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import lychnos.core.record.CanonicalJson;
 
-/** Everything by its unit, as plain YAML 1.2; every text stands in double quotes, so that no name turns into a number or a yes. */
+/**
+ * Everything by its unit, as plain YAML 1.2; every text stands in double quotes, so that no name turns into a number or
+ * a yes.
+ */
 public final class InventoryYaml {
 
     private InventoryYaml() {}
@@ -19,7 +22,13 @@ public final class InventoryYaml {
             Endpoint each = endpoints.next();
             if (!each.unit().equals(unit)) {
                 unit = each.unit();
-                out.append("  - unit: ").append(CanonicalJson.write(unit)).append("\n    kind: ").append(CanonicalJson.write(each.kind())).append("\n    place: ").append(CanonicalJson.write(each.place())).append("\n    endpoints:\n");
+                out.append("  - unit: ")
+                        .append(CanonicalJson.write(unit))
+                        .append("\n    kind: ")
+                        .append(CanonicalJson.write(each.kind()))
+                        .append("\n    place: ")
+                        .append(CanonicalJson.write(each.place()))
+                        .append("\n    endpoints:\n");
             }
             Map<String, String> values = new LinkedHashMap<>();
             values.put("name", each.name());
@@ -34,7 +43,11 @@ public final class InventoryYaml {
             values.values().removeIf(String::isEmpty);
             boolean first = true;
             for (Map.Entry<String, String> value : values.entrySet()) {
-                out.append(first ? "      - " : "        ").append(value.getKey()).append(": ").append(CanonicalJson.write(value.getValue())).append('\n');
+                out.append(first ? "      - " : "        ")
+                        .append(value.getKey())
+                        .append(": ")
+                        .append(CanonicalJson.write(value.getValue()))
+                        .append('\n');
                 first = false;
             }
         }

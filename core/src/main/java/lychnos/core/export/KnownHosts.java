@@ -12,7 +12,12 @@ public final class KnownHosts {
         while (endpoints.hasNext()) {
             Endpoint each = endpoints.next();
             if (!each.hostKey().isEmpty()) {
-                out.append(each.name()).append(',').append(each.address()).append(' ').append(each.hostKey()).append('\n');
+                out.append(each.name())
+                        .append(',')
+                        .append(each.address())
+                        .append(' ')
+                        .append(each.hostKey())
+                        .append('\n');
             }
         }
     }

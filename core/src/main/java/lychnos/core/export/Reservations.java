@@ -8,7 +8,8 @@ import java.util.TreeMap;
 import lychnos.core.record.CanonicalJson;
 
 /**
- * Reservations of a DHCP server, in the form that Kea reads: for each network of IPv4 a subnet with its hosts, so that a machine which
+ * Reservations of a DHCP server, in the form that Kea reads: for each network of IPv4 a subnet with its hosts, so that
+ * a machine which
  * is set back to DHCP gets its own address again.
  */
 public final class Reservations {
@@ -21,16 +22,26 @@ public final class Reservations {
         while (endpoints.hasNext()) {
             Endpoint each = endpoints.next();
             // one hardware address is reserved one address in a subnet
-            if (each.v4() && !each.mac().isEmpty() && seen.put(each.prefix() + " " + each.mac(), each.address()) == null) {
+            if (each.v4()
+                    && !each.mac().isEmpty()
+                    && seen.put(each.prefix() + " " + each.mac(), each.address()) == null) {
                 StringBuilder hosts = subnets.computeIfAbsent(each.prefix(), none -> new StringBuilder());
-                Map<String, Object> host = new LinkedHashMap<>(Map.of("hw-address", each.mac(), "ip-address", each.address(), "hostname", each.name()));
+                Map<String, Object> host = new LinkedHashMap<>(
+                        Map.of("hw-address", each.mac(), "ip-address", each.address(), "hostname", each.name()));
                 hosts.append(hosts.isEmpty() ? "" : ",\n      ").append(CanonicalJson.write(host));
             }
         }
         out.append("{\"Dhcp4\": {\n  \"subnet4\": [");
         int number = 0;
         for (Map.Entry<String, StringBuilder> subnet : subnets.entrySet()) {
-            out.append(number++ == 0 ? "\n" : ",\n").append("    {\"id\": ").append(String.valueOf(number)).append(", \"subnet\": ").append(CanonicalJson.write(subnet.getKey())).append(", \"reservations\": [\n      ").append(subnet.getValue()).append("]}");
+            out.append(number++ == 0 ? "\n" : ",\n")
+                    .append("    {\"id\": ")
+                    .append(String.valueOf(number))
+                    .append(", \"subnet\": ")
+                    .append(CanonicalJson.write(subnet.getKey()))
+                    .append(", \"reservations\": [\n      ")
+                    .append(subnet.getValue())
+                    .append("]}");
         }
         out.append("\n  ]\n}}\n");
     }

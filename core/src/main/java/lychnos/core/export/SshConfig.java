@@ -4,7 +4,8 @@ import java.io.IOException;
 import java.util.Iterator;
 
 /**
- * What OpenSSH's client reads as a file of settings (ssh_config): each endpoint with a host key under its short and its full name, at
+ * What OpenSSH's client reads as a file of settings (ssh_config): each endpoint with a host key under its short and its
+ * full name, at
  * its address, and never trusted at first sight, since {@link KnownHosts} has the keys.
  */
 public final class SshConfig {
@@ -15,7 +16,11 @@ public final class SshConfig {
         while (endpoints.hasNext()) {
             Endpoint each = endpoints.next();
             if (!each.hostKey().isEmpty()) {
-                out.append("Host ").append(each.shortName()).append(' ').append(each.name()).append('\n');
+                out.append("Host ")
+                        .append(each.shortName())
+                        .append(' ')
+                        .append(each.name())
+                        .append('\n');
                 out.append("    HostName ").append(each.address()).append('\n');
                 out.append("    HostKeyAlias ").append(each.name()).append('\n');
                 out.append("    StrictHostKeyChecking yes\n");

@@ -19,8 +19,21 @@ public final class TargetsFile {
             Endpoint each = endpoints.next();
             if (each.port() > 0) {
                 String target = (each.v4() ? each.address() : "[" + each.address() + "]") + ":" + each.port();
-                Map<String, Object> labels = new TreeMap<>(Map.of("name", each.name(), "unit", each.unit(), "kind", each.kind(), "role", each.role(), "place", each.place(), "serial", each.serial()));
-                out.append(first ? "\n" : ",\n").append(CanonicalJson.write(Map.of("targets", List.of(target), "labels", labels)));
+                Map<String, Object> labels = new TreeMap<>(Map.of(
+                        "name",
+                        each.name(),
+                        "unit",
+                        each.unit(),
+                        "kind",
+                        each.kind(),
+                        "role",
+                        each.role(),
+                        "place",
+                        each.place(),
+                        "serial",
+                        each.serial()));
+                out.append(first ? "\n" : ",\n")
+                        .append(CanonicalJson.write(Map.of("targets", List.of(target), "labels", labels)));
                 first = false;
             }
         }

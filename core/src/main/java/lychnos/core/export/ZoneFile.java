@@ -16,22 +16,41 @@ public final class ZoneFile {
      *
      * @param zone without its last dot
      * @param domain the zone that its servers' names lie in
-     * @param servers their addresses, the first one that is written to; they are called ns1, ns2 and so on below the domain
+     * @param servers their addresses, the first one that is written to; they are called ns1, ns2 and so on below the
+     * domain
      * @param serial of the SOA, 1 to 2^32 - 1
      */
-    public static void write(Appendable out, String zone, String domain, List<String> servers, long serial, Iterable<Entry> entries) throws IOException {
+    public static void write(
+            Appendable out, String zone, String domain, List<String> servers, long serial, Iterable<Entry> entries)
+            throws IOException {
         out.append("$ORIGIN ").append(name(zone)).append("\n$TTL 3600\n");
-        out.append("@ IN SOA ").append(name("ns1." + domain)).append(' ').append(name("hostmaster." + domain)).append(" ( ").append(String.valueOf(serial)).append(" 3600 900 1209600 300 )\n");
+        out.append("@ IN SOA ")
+                .append(name("ns1." + domain))
+                .append(' ')
+                .append(name("hostmaster." + domain))
+                .append(" ( ")
+                .append(String.valueOf(serial))
+                .append(" 3600 900 1209600 300 )\n");
         for (int i = 1; i <= Math.max(1, servers.size()); i++) {
             out.append("@ IN NS ").append(name("ns" + i + "." + domain)).append('\n');
         }
         for (int i = 1; zone.equals(domain) && i <= servers.size(); i++) {
             String address = servers.get(i - 1);
-            out.append("ns").append(String.valueOf(i)).append(" IN ").append(address.indexOf(':') < 0 ? "A " : "AAAA ").append(address).append('\n');
+            out.append("ns")
+                    .append(String.valueOf(i))
+                    .append(" IN ")
+                    .append(address.indexOf(':') < 0 ? "A " : "AAAA ")
+                    .append(address)
+                    .append('\n');
         }
         for (Entry each : entries) {
             boolean named = each.type().equals("PTR") || each.type().equals("CNAME");
-            out.append(name(each.owner())).append(" IN ").append(each.type()).append(' ').append(named ? name(each.data()) : each.data()).append('\n');
+            out.append(name(each.owner()))
+                    .append(" IN ")
+                    .append(each.type())
+                    .append(' ')
+                    .append(named ? name(each.data()) : each.data())
+                    .append('\n');
         }
     }
 
@@ -46,5 +65,4 @@ public final class ZoneFile {
         }
         return escaped.append('.').toString();
     }
-
 }

@@ -33,7 +33,10 @@ public final class CsvText {
      */
     public static List<LabelFault> read(String text, ObjIntConsumer<CSVRecord> rows) {
         if (text.length() > MAX_LENGTH) {
-            return fault(1, "The list has " + text.length() + " characters; at most " + MAX_LENGTH + " are read. Is it the right file?");
+            return fault(
+                    1,
+                    "The list has " + text.length() + " characters; at most " + MAX_LENGTH
+                            + " are read. Is it the right file?");
         }
         String body = text.startsWith("\ufeff") ? text.substring(1) : text;
         if (body.indexOf('\0') >= 0 || body.indexOf('\ufffd') >= 0) {
@@ -42,7 +45,12 @@ public final class CsvText {
         if (body.isBlank()) {
             return fault(1, "The list is empty.");
         }
-        CSVFormat format = CSVFormat.RFC4180.builder().setDelimiter(delimiter(body)).setIgnoreEmptyLines(false).setTrailingData(true).get();
+        CSVFormat format = CSVFormat.RFC4180
+                .builder()
+                .setDelimiter(delimiter(body))
+                .setIgnoreEmptyLines(false)
+                .setTrailingData(true)
+                .get();
         int line = 1;
         try (CSVParser parser = CSVParser.parse(body, format)) {
             for (CSVRecord row : parser) {
@@ -71,7 +79,8 @@ public final class CsvText {
 
     /** Which character separates the columns: the one that the first line holds most of. */
     static char delimiter(String body) {
-        String firstLine = body.lines().filter(line -> !line.isBlank()).findFirst().orElse("");
+        String firstLine =
+                body.lines().filter(line -> !line.isBlank()).findFirst().orElse("");
         char best = ',';
         long most = 0;
         for (char candidate : new char[] {'\t', ';', ','}) {

@@ -17,7 +17,15 @@ import java.util.Set;
  * @param traits what else holds of it
  */
 public record FactSpec(
-        String name, String title, Scope scope, FactType type, String find, String asked, String fallback, List<String> choices, Set<Trait> traits) {
+        String name,
+        String title,
+        Scope scope,
+        FactType type,
+        String find,
+        String asked,
+        String fallback,
+        List<String> choices,
+        Set<Trait> traits) {
 
     /** Whose fact it is. */
     public enum Scope {

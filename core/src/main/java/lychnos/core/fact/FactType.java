@@ -88,7 +88,8 @@ public enum FactType {
             throw new IllegalArgumentException("There is nothing in it.");
         }
         if (text.length() > LONGEST) {
-            throw new IllegalArgumentException("That has " + text.length() + " letters; at most " + LONGEST + " are kept.");
+            throw new IllegalArgumentException(
+                    "That has " + text.length() + " letters; at most " + LONGEST + " are kept.");
         }
         return reader.apply(text);
     }
@@ -115,11 +116,14 @@ public enum FactType {
         }
         String host = text.substring(0, colon);
         boolean six = host.startsWith("[") && host.endsWith("]");
-        return (six ? "[" + Address.parse(host.substring(1, host.length() - 1)) + "]" : server(host)) + ":" + number(text.substring(colon + 1), 1, 65535);
+        return (six ? "[" + Address.parse(host.substring(1, host.length() - 1)) + "]" : server(host)) + ":"
+                + number(text.substring(colon + 1), 1, 65535);
     }
 
     private static String server(String text) {
-        return Address.tryParse(text).map(Address::toString).orElseGet(() -> Hostname.requireDomain(text.toLowerCase(Locale.ROOT)));
+        return Address.tryParse(text)
+                .map(Address::toString)
+                .orElseGet(() -> Hostname.requireDomain(text.toLowerCase(Locale.ROOT)));
     }
 
     /** The plain form of RFC 5321 section 4.1.2; quoted local parts are refused, since machines seldom take them. */
@@ -128,12 +132,15 @@ public enum FactType {
         if (at < 1 || !text.substring(0, at).matches("[A-Za-z0-9.!#$%&'*+/=?^_`{|}~-]{1,64}")) {
             throw new IllegalArgumentException("“" + text + "” is no mail address; write it as arrays@ardal.example.");
         }
-        return text.substring(0, at) + "@" + Hostname.requireDomain(text.substring(at + 1).toLowerCase(Locale.ROOT));
+        return text.substring(0, at) + "@"
+                + Hostname.requireDomain(text.substring(at + 1).toLowerCase(Locale.ROOT));
     }
 
     private static String device(String text) {
         if (!text.matches("/dev/(tty[A-Z]+[0-9]{1,3}|pts/[0-9]{1,5})(@[a-z0-9][a-z0-9-]{0,39})?")) {
-            throw new IllegalArgumentException("“" + text + "” is no serial port of this machine; those are called /dev/ttyS0 or /dev/ttyUSB0, and /dev/ttyUSB0@hall-3 where they are a vantage's.");
+            throw new IllegalArgumentException("“" + text
+                    + "” is no serial port of this machine; those are called /dev/ttyS0 or /dev/ttyUSB0, and "
+                    + "/dev/ttyUSB0@hall-3 where they are a vantage's.");
         }
         return text;
     }
@@ -167,7 +174,8 @@ public enum FactType {
     private static String digest(String text) {
         String hex = text.toLowerCase(Locale.ROOT).replaceFirst("^sha-?256[:= ]", "");
         if (!hex.matches("[0-9a-f]{64}")) {
-            throw new IllegalArgumentException("A SHA-256 digest has 64 hexadecimal digits; this has " + hex.length() + " signs.");
+            throw new IllegalArgumentException(
+                    "A SHA-256 digest has 64 hexadecimal digits; this has " + hex.length() + " signs.");
         }
         return hex;
     }

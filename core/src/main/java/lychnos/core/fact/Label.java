@@ -13,4 +13,5 @@ import lychnos.core.address.Address;
  * @param model the maker's name for it
  * @param firstAddress the address it answers at before it is set up, where the label says so
  */
-public record Label(int line, String serial, Mac mac, RackPosition position, String model, Optional<Address> firstAddress) {}
+public record Label(
+        int line, String serial, Mac mac, RackPosition position, String model, Optional<Address> firstAddress) {}

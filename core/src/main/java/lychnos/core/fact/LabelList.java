@@ -12,8 +12,10 @@ import lychnos.core.address.Address;
 import org.apache.commons.csv.CSVRecord;
 
 /**
- * Reads a list of labels from a CSV file (RFC 4180) or from columns pasted out of a spreadsheet. Comma, semicolon and tab
- * are told apart by the first line. Columns are found by their headings, in any order; without a heading they are serial,
+ * Reads a list of labels from a CSV file (RFC 4180) or from columns pasted out of a spreadsheet. Comma, semicolon and
+ * tab
+ * are told apart by the first line. Columns are found by their headings, in any order; without a heading they are
+ * serial,
  * hardware address, rack position, model. A wrong line is set aside with its reasons and never hides a right one.
  *
  * @param labels the right lines
@@ -42,7 +44,9 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
 
         /** The fact of a unit that the column gives, by its name in every kind that has it. */
         public String fact() {
-            return this == POSITION ? "location" : name().toLowerCase(Locale.ROOT).replace('_', '-');
+            return this == POSITION
+                    ? "location"
+                    : name().toLowerCase(Locale.ROOT).replace('_', '-');
         }
 
         /** The column that people give this heading. */
@@ -57,7 +61,8 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
         }
     }
 
-    private static final List<Column> WITHOUT_HEADING = List.of(Column.SERIAL, Column.MAC, Column.POSITION, Column.MODEL, Column.FIRST_ADDRESS);
+    private static final List<Column> WITHOUT_HEADING =
+            List.of(Column.SERIAL, Column.MAC, Column.POSITION, Column.MODEL, Column.FIRST_ADDRESS);
 
     /** Reads a whole text. Never throws for what people type: whatever is wrong comes back as a fault. */
     public static LabelList parse(String text) {
@@ -118,13 +123,19 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
                     : Optional.ofNullable(read(row, line, Column.FIRST_ADDRESS, Address::parse));
             String model = text(row, Column.MODEL);
             if (model.length() > 80) {
-                faults.add(new LabelFault(line, Column.MODEL.title(), model.substring(0, 80) + "…", "A model name has at most 80 characters."));
+                faults.add(new LabelFault(
+                        line,
+                        Column.MODEL.title(),
+                        model.substring(0, 80) + "…",
+                        "A model name has at most 80 characters."));
             }
             unique(lineBySerial, serial, line, Column.SERIAL);
             unique(lineByMac, mac, line, Column.MAC);
             unique(lineByPosition, position, line, Column.POSITION);
             first.ifPresent(address -> unique(lineByFirstAddress, address, line, Column.FIRST_ADDRESS));
-            return faults.size() > before ? Optional.empty() : Optional.of(new Label(line, serial, mac, position, model, first));
+            return faults.size() > before
+                    ? Optional.empty()
+                    : Optional.of(new Label(line, serial, mac, position, model, first));
         }
 
         private static String serial(String text) {
@@ -156,7 +167,11 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
         private <T> void unique(Map<T, Integer> seen, T value, int line, Column column) {
             Integer earlier = value == null ? null : seen.putIfAbsent(value, line);
             if (earlier != null) {
-                faults.add(new LabelFault(line, column.title(), value.toString(), "Line " + earlier + " has the same " + column.title() + "."));
+                faults.add(new LabelFault(
+                        line,
+                        column.title(),
+                        value.toString(),
+                        "Line " + earlier + " has the same " + column.title() + "."));
             }
         }
     }

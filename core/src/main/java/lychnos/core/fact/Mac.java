@@ -23,13 +23,15 @@ public record Mac(long bits) implements Comparable<Mac> {
      */
     public static Mac parse(String text) {
         String trimmed = text.strip();
-        if (!trimmed.matches("[0-9A-Fa-f]{12}|[0-9A-Fa-f]{2}([:-])[0-9A-Fa-f]{2}(\\1[0-9A-Fa-f]{2}){4}|[0-9A-Fa-f]{4}([.:-])[0-9A-Fa-f]{4}\\3[0-9A-Fa-f]{4}|[0-9A-Fa-f]{6}[.:-][0-9A-Fa-f]{6}")) {
+        if (!trimmed.matches(
+                "[0-9A-Fa-f]{12}|[0-9A-Fa-f]{2}([:-])[0-9A-Fa-f]{2}(\\1[0-9A-Fa-f]{2}){4}|[0-9A-Fa-f]{4}([.:-])[0-9A-Fa-f]{4}\\3[0-9A-Fa-f]{4}|[0-9A-Fa-f]{6}[.:-][0-9A-Fa-f]{6}")) {
             String digits = trimmed.replaceAll("[:.\\- ]", "");
             if (digits.matches("[0-9A-Fa-f]*") && digits.length() != 12) {
                 throw new IllegalArgumentException(
                         "“" + trimmed + "” has " + digits.length() + " hexadecimal digits; a hardware address has 12.");
             }
-            throw new IllegalArgumentException("“" + trimmed + "” is no hardware address; write it as 02:4c:59:a1:00:01.");
+            throw new IllegalArgumentException(
+                    "“" + trimmed + "” is no hardware address; write it as 02:4c:59:a1:00:01.");
         }
         long bits = Long.parseLong(trimmed.replaceAll("[:.\\-]", ""), 16);
         if (bits == 0 || bits == 0xffffffffffffL || (bits >> 40 & 1) == 1) {

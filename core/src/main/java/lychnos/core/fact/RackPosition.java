@@ -11,7 +11,8 @@ import java.util.regex.Pattern;
  */
 public record RackPosition(String rack, int unit) implements Comparable<RackPosition> {
 
-    private static final Pattern FORM = Pattern.compile("([A-Za-z][A-Za-z0-9]{0,7})\\s*[ /:,-]\\s*[Uu]?0*([1-9][0-9]?)");
+    private static final Pattern FORM =
+            Pattern.compile("([A-Za-z][A-Za-z0-9]{0,7})\\s*[ /:,-]\\s*[Uu]?0*([1-9][0-9]?)");
 
     public RackPosition {
         if (unit < 1 || unit > 99) {
@@ -29,12 +30,14 @@ public record RackPosition(String rack, int unit) implements Comparable<RackPosi
         if (!matcher.matches()) {
             throw new IllegalArgumentException("“" + text.strip() + "” is no rack position; write it as R1 u7.");
         }
-        return new RackPosition(matcher.group(1).toUpperCase(java.util.Locale.ROOT), Integer.parseInt(matcher.group(2)));
+        return new RackPosition(
+                matcher.group(1).toUpperCase(java.util.Locale.ROOT), Integer.parseInt(matcher.group(2)));
     }
 
     @Override
     public int compareTo(RackPosition other) {
-        int byRack = rack.length() != other.rack.length() ? rack.length() - other.rack.length() : rack.compareTo(other.rack);
+        int byRack =
+                rack.length() != other.rack.length() ? rack.length() - other.rack.length() : rack.compareTo(other.rack);
         return byRack != 0 ? byRack : Integer.compare(unit, other.unit);
     }
 

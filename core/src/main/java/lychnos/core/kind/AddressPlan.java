@@ -5,7 +5,8 @@ import java.util.List;
 import lychnos.core.place.Need;
 
 /**
- * One entry under {@code addresses} of a description: the pattern of a {@link Need}, from which a unit of a certain size
+ * One entry under {@code addresses} of a description: the pattern of a {@link Need}, from which a unit of a certain
+ * size
  * gets its own.
  *
  * @param roles single roles, or rows of roles that are repeated together for every member
@@ -16,7 +17,14 @@ import lychnos.core.place.Need;
  * @param paths one path or two
  * @param ipv6 whether IPv6 is wanted alike
  */
-public record AddressPlan(List<List<String>> roles, List<String> networks, String times, Need.Start start, int growth, Need.Paths paths, boolean ipv6) {
+public record AddressPlan(
+        List<List<String>> roles,
+        List<String> networks,
+        String times,
+        Need.Start start,
+        int growth,
+        Need.Paths paths,
+        boolean ipv6) {
 
     /** Growth: as many addresses as the members that are not there yet would take. */
     public static final int FOR_MEMBERS = -1;
@@ -26,7 +34,9 @@ public record AddressPlan(List<List<String>> roles, List<String> networks, Strin
 
         /** The role's own name, with the member and the index filled in. */
         public String name(List<String> labels) {
-            return pattern.replace("{member}", member > 0 ? labels.get(member - 1) : "").replace("{i}", String.valueOf(index)).strip();
+            return pattern.replace("{member}", member > 0 ? labels.get(member - 1) : "")
+                    .replace("{i}", String.valueOf(index))
+                    .strip();
         }
     }
 
@@ -47,13 +57,19 @@ public record AddressPlan(List<List<String>> roles, List<String> networks, Strin
     }
 
     private long perMember(int times) {
-        return roles.stream().filter(row -> row.stream().anyMatch(role -> role.contains("{member}"))).flatMap(List::stream).mapToLong(role -> role.contains("{i}") ? times : 1).sum();
+        return roles.stream()
+                .filter(row -> row.stream().anyMatch(role -> role.contains("{member}")))
+                .flatMap(List::stream)
+                .mapToLong(role -> role.contains("{i}") ? times : 1)
+                .sum();
     }
 
     /** The need of a unit with so many of at most so many members. */
     public Need need(Members kind, int members, int times) {
         int growing = growth == FOR_MEMBERS ? (int) perMember(times) * (kind.most() - members) : growth;
-        List<String> names = roles(members, times).stream().map(role -> role.name(kind.labels())).toList();
+        List<String> names = roles(members, times).stream()
+                .map(role -> role.name(kind.labels()))
+                .toList();
         return new Need(names, networks, start, growing, paths, ipv6);
     }
 }

@@ -25,8 +25,31 @@ import lychnos.core.fact.FactType;
 final class DialogueReader {
 
     /** What an answer may name besides facts: what a member is given in Allocate, and where it leans. */
-    static final List<String> GIVEN =
-            List.of("address", "length", "mask", "gateway", "address-6", "length-6", "gateway-6", "vlan", "name", "member-number", "domain", "unit", "name-server-1", "name-server-2", "time-server-1", "time-server-2", "time-server-3", "factory.user", "factory.phrase", "mail-relay", "proxy", "proxy-port", "proxy-user", "proxy-word");
+    static final List<String> GIVEN = List.of(
+            "address",
+            "length",
+            "mask",
+            "gateway",
+            "address-6",
+            "length-6",
+            "gateway-6",
+            "vlan",
+            "name",
+            "member-number",
+            "domain",
+            "unit",
+            "name-server-1",
+            "name-server-2",
+            "time-server-1",
+            "time-server-2",
+            "time-server-3",
+            "factory.user",
+            "factory.phrase",
+            "mail-relay",
+            "proxy",
+            "proxy-port",
+            "proxy-user",
+            "proxy-word");
 
     private static final List<String> OF_ROLE = List.of("address", "name", "address-6", "length", "mask", "gateway");
 
@@ -46,15 +69,36 @@ final class DialogueReader {
     DialogueReader(List<FactSpec> facts, Members members, List<AddressPlan> addresses) {
         this.facts = facts;
         this.members = members;
-        roles = addresses.stream().flatMap(plan -> plan.roles(members.most(), MOST_REPEATED).stream()).map(role -> role.name(members.labels())).collect(Collectors.toSet());
+        roles = addresses.stream()
+                .flatMap(plan -> plan.roles(members.most(), MOST_REPEATED).stream())
+                .map(role -> role.name(members.labels()))
+                .collect(Collectors.toSet());
     }
 
     Dialogue read(YamlPlace place) {
-        place.only(Set.of("line", "nudge", "chatter", "paging", "refused", "identify", "log-in", "wipe", "setup", "one-by-one", "before", "interface", "pages"));
+        place.only(Set.of(
+                "line",
+                "nudge",
+                "chatter",
+                "paging",
+                "refused",
+                "identify",
+                "log-in",
+                "wipe",
+                "setup",
+                "one-by-one",
+                "before",
+                "interface",
+                "pages"));
         List<DialogueStep> logIn = steps(place.at("log-in"));
         List<DialogueStep> wipe = steps(place.at("wipe"));
         List<DialogueStep> setup = steps(place.at("setup"));
-        List<DialogueStep.Remote> pages = Stream.concat(place.at("before").list().stream().flatMap(entry -> pages(entry, true)), place.at("pages").list().stream().flatMap(entry -> entry.at("controller").there() ? controllers(entry) : pages(entry, false))).toList();
+        List<DialogueStep.Remote> pages = Stream.concat(
+                        place.at("before").list().stream().flatMap(entry -> pages(entry, true)),
+                        place.at("pages").list().stream()
+                                .flatMap(entry ->
+                                        entry.at("controller").there() ? controllers(entry) : pages(entry, false)))
+                .toList();
         if (setup.isEmpty() && pages.isEmpty()) {
             place.fault("A dialogue has setup: with at least one step, or pages: with at least one page.");
         }
@@ -63,7 +107,9 @@ final class DialogueReader {
             place.fault("A page has a resource, and interface: does not say where those begin.");
         }
         return new Dialogue(
-                place.at("line").there() ? place.at("line").read(LineSettings::parse, LineSettings.USUAL) : LineSettings.USUAL,
+                place.at("line").there()
+                        ? place.at("line").read(LineSettings::parse, LineSettings.USUAL)
+                        : LineSettings.USUAL,
                 place.at("nudge").there() ? place.at("nudge").read(DialogueReader::key, "") : "",
                 place.at("chatter").list().stream().map(DialogueReader::look).toList(),
                 paging(place.at("paging")),
@@ -86,9 +132,16 @@ final class DialogueReader {
             identify.at("must").map().forEach((at, value) -> must.put(pointer(value, at), template(value)));
         }
         if (must.isEmpty()) {
-            place.fault("An interface says how the machine is told before anything is written: identify: { resource: /about, must: { /serial: \"{serial}\" } }.");
+            place.fault("An interface says how the machine is told before anything is written: identify: { resource: "
+                    + "/about, must: { /serial: \"{serial}\" } }.");
         }
-        return new Dialogue.PageInterface(template(place.at("at")), template(place.at("user")), password(place.at("phrase")), password(place.at("first")), identify.at("resource").text("/"), must);
+        return new Dialogue.PageInterface(
+                template(place.at("at")),
+                template(place.at("user")),
+                password(place.at("phrase")),
+                password(place.at("first")),
+                identify.at("resource").text("/"),
+                must);
     }
 
     /** How one signs in over SSH to look at what the machine keeps. */
@@ -123,11 +176,35 @@ final class DialogueReader {
             entry.at("role").fault("No address of this kind has the role “" + role + "”.");
         }
         Duration about = about(entry);
-        return new DialogueStep.Controller(entry.at("controller").text("controller"), member, role, template(entry.at("mac")), template(entry.at("serial")), template(entry.at("user")), password(entry.at("phrase")), password(entry.at("first")), about, atMost(entry, about));
+        return new DialogueStep.Controller(
+                entry.at("controller").text("controller"),
+                member,
+                role,
+                template(entry.at("mac")),
+                template(entry.at("serial")),
+                template(entry.at("user")),
+                password(entry.at("phrase")),
+                password(entry.at("first")),
+                about,
+                atMost(entry, about));
     }
 
     private DialogueStep.Page page(YamlPlace entry, boolean first, String on) {
-        entry.only(Set.of("page", "open", "fields", "on", "resource", "after", "shows", "waits", "tells", "permanent", "destroys", "terms", "restarts", "proves"));
+        entry.only(Set.of(
+                "page",
+                "open",
+                "fields",
+                "on",
+                "resource",
+                "after",
+                "shows",
+                "waits",
+                "tells",
+                "permanent",
+                "destroys",
+                "terms",
+                "restarts",
+                "proves"));
         Map<String, DialogueStep.Field> fields = new LinkedHashMap<>();
         entry.at("fields").map().forEach((label, value) -> fields.put(label, field(value)));
         if (fields.isEmpty()) {
@@ -139,12 +216,15 @@ final class DialogueReader {
         }
         boolean driven = !resource.isEmpty() && !first;
         if (driven && fields.values().stream().anyMatch(field -> field.at().isEmpty())) {
-            entry.at("fields").fault("Each field of a page with a resource says where that has it: { is: …, at: /mtu }.");
+            entry.at("fields")
+                    .fault("Each field of a page with a resource says where that has it: { is: …, at: /mtu }.");
         }
         Set<Mark> marks = marks(entry, Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.RESTARTS, Mark.PROVES);
         List<DialogueStep.Shown> shows = new ArrayList<>();
         if (entry.at("shows").there()) {
-            entry.at("shows").map().forEach((at, value) -> shows.add(new DialogueStep.Shown(pointer(value, at), look(value))));
+            entry.at("shows")
+                    .map()
+                    .forEach((at, value) -> shows.add(new DialogueStep.Shown(pointer(value, at), look(value))));
         }
         Map<String, String> tells = new LinkedHashMap<>();
         if (entry.at("tells").there()) {
@@ -156,7 +236,17 @@ final class DialogueReader {
             entry.at("after").fault("Nothing before this page tells “" + after + "”.");
         }
         return new DialogueStep.Page(
-                entry.at("page").text("page"), on, entry.at("open").there() ? template(entry.at("open")) : new Template(""), fields, first, driven ? resource : "", after, marks, shows, entry.at("waits").there() ? working(entry.at("waits")) : null, tells);
+                entry.at("page").text("page"),
+                on,
+                entry.at("open").there() ? template(entry.at("open")) : new Template(""),
+                fields,
+                first,
+                driven ? resource : "",
+                after,
+                marks,
+                shows,
+                entry.at("waits").there() ? working(entry.at("waits")) : null,
+                tells);
     }
 
     private DialogueStep.Field field(YamlPlace value) {
@@ -168,7 +258,10 @@ final class DialogueReader {
         if (secret(template) && !alone(template)) {
             value.fault("A password stands alone in its field: nothing else is ever sent with it.");
         }
-        return new DialogueStep.Field(template, pointer(value.at("at"), value.at("at").text("")), value.at("optional").yes(false));
+        return new DialogueStep.Field(
+                template,
+                pointer(value.at("at"), value.at("at").text("")),
+                value.at("optional").yes(false));
     }
 
     /** A place in a resource, as RFC 6901 writes it. */
@@ -181,7 +274,8 @@ final class DialogueReader {
 
     private static DialogueStep.Working working(YamlPlace waits) {
         waits.only(Set.of("about", "at-most", "at", "see"));
-        DialogueStep.Shown until = new DialogueStep.Shown(pointer(waits.at("at"), waits.at("at").text("")), look(waits.at("see")));
+        DialogueStep.Shown until =
+                new DialogueStep.Shown(pointer(waits.at("at"), waits.at("at").text("")), look(waits.at("see")));
         Duration about = about(waits);
         return new DialogueStep.Working(about, atMost(waits, about), until);
     }
@@ -213,7 +307,8 @@ final class DialogueReader {
                     yield String.valueOf((char) (text.charAt(5) - 'a' + 1));
                 }
                 if (text.length() != 1) {
-                    throw new IllegalArgumentException("A key is enter, space, redraw, none, one letter, or one with Ctrl, such as ctrl w.");
+                    throw new IllegalArgumentException(
+                            "A key is enter, space, redraw, none, one letter, or one with Ctrl, such as ctrl w.");
                 }
                 yield text;
             }
@@ -249,7 +344,12 @@ final class DialogueReader {
         if (!(unused.isEmpty() && standby.isEmpty()) && !groups(see).contains("state")) {
             place.fault("What is looked for under see has no group (?<state>…).");
         }
-        return new Dialogue.Identify(see, must, unused, standby, place.at("probe").there() ? place.at("probe").read(DialogueReader::key, "") : "");
+        return new Dialogue.Identify(
+                see,
+                must,
+                unused,
+                standby,
+                place.at("probe").there() ? place.at("probe").read(DialogueReader::key, "") : "");
     }
 
     private static Set<String> groups(Look look) {
@@ -265,14 +365,19 @@ final class DialogueReader {
         Template template = place.read(Template::parse, new Template(""));
         for (String name : template.names()) {
             if (!known(name)) {
-                place.fault("Nobody knows “" + name + "”: it is no fact of this kind, no address of a role, and nothing that an earlier step reads.");
+                place.fault("Nobody knows “" + name
+                        + "”: it is no fact of this kind, no address of a role, and nothing that an earlier "
+                        + "step reads.");
             }
         }
         return template;
     }
 
     private boolean known(String name) {
-        if (GIVEN.contains(name) || FACTORY.matcher(name).matches() || told.contains(name) || facts.stream().anyMatch(fact -> fact.name().equals(name))) {
+        if (GIVEN.contains(name)
+                || FACTORY.matcher(name).matches()
+                || told.contains(name)
+                || facts.stream().anyMatch(fact -> fact.name().equals(name))) {
             return true;
         }
         int dot = name.indexOf('.');
@@ -290,11 +395,15 @@ final class DialogueReader {
     }
 
     private boolean secret(Template template) {
-        return template.names().stream().anyMatch(name -> name.equals("proxy-word") || name.startsWith("factory.") && name.endsWith("phrase") || facts.stream().anyMatch(fact -> fact.name().equals(name) && fact.type() == FactType.SECRET));
+        return template.names().stream()
+                .anyMatch(name -> name.equals("proxy-word")
+                        || name.startsWith("factory.") && name.endsWith("phrase")
+                        || facts.stream().anyMatch(fact -> fact.name().equals(name) && fact.type() == FactType.SECRET));
     }
 
     private static boolean alone(Template template) {
-        return template.names().size() == 1 && template.text().equals("{" + template.names().iterator().next() + "}");
+        return template.names().size() == 1
+                && template.text().equals("{" + template.names().iterator().next() + "}");
     }
 
     private static Set<Mark> marks(YamlPlace entry, Mark... possible) {
@@ -343,7 +452,13 @@ final class DialogueReader {
         YamlPlace waits = entry.at("waits");
         waits.only(Set.of("about", "at-most", "until", "ask"));
         Duration about = about(waits);
-        return new DialogueStep.Waits(entry.at("title").text("works"), on(entry), about, atMost(waits, about), look(waits.at("until")), waits.at("ask").text(""));
+        return new DialogueStep.Waits(
+                entry.at("title").text("works"),
+                on(entry),
+                about,
+                atMost(waits, about),
+                look(waits.at("until")),
+                waits.at("ask").text(""));
     }
 
     private DialogueStep summary(YamlPlace entry) {
@@ -363,22 +478,58 @@ final class DialogueReader {
     }
 
     private DialogueStep asked(YamlPlace entry) {
-        entry.only(Set.of("asked", "answer", "at", "send", "read", "title", "on", "after", "suggested", "permanent", "destroys", "terms", "restarts", "warning", "differs", "optional", "proves", "row", "expect", "opens", "again"));
+        entry.only(Set.of(
+                "asked",
+                "answer",
+                "at",
+                "send",
+                "read",
+                "title",
+                "on",
+                "after",
+                "suggested",
+                "permanent",
+                "destroys",
+                "terms",
+                "restarts",
+                "warning",
+                "differs",
+                "optional",
+                "proves",
+                "row",
+                "expect",
+                "opens",
+                "again"));
         if (entry.at("opens").there()) {
             return opens(entry);
         }
         boolean command = entry.at("at").there();
         Look look = look(entry.at(command ? "at" : "asked"));
-        Template answer = entry.at("answer").isEmptyText() ? new Template("") : template(entry.at(command ? "send" : "answer"));
-        Set<Mark> marks = marks(entry, Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.RESTARTS, Mark.DIFFERS, Mark.OPTIONAL, Mark.PROVES, Mark.AGAIN);
-        if (marks.contains(Mark.AGAIN) && (!command || marks.contains(Mark.RESTARTS) || marks.contains(Mark.DESTROYS))) {
-            entry.at("again").fault("Only a command that changes nothing is sent again at each check: at: and send:, without restarts or destroys.");
+        Template answer =
+                entry.at("answer").isEmptyText() ? new Template("") : template(entry.at(command ? "send" : "answer"));
+        Set<Mark> marks = marks(
+                entry,
+                Mark.PERMANENT,
+                Mark.DESTROYS,
+                Mark.TERMS,
+                Mark.RESTARTS,
+                Mark.DIFFERS,
+                Mark.OPTIONAL,
+                Mark.PROVES,
+                Mark.AGAIN);
+        if (marks.contains(Mark.AGAIN)
+                && (!command || marks.contains(Mark.RESTARTS) || marks.contains(Mark.DESTROYS))) {
+            entry.at("again")
+                    .fault("Only a command that changes nothing is sent again at each check: at: and send:, without "
+                            + "restarts or destroys.");
         }
         String warning = entry.at("warning").text("");
         if (!warning.isEmpty() && !marks.contains(Mark.RESTARTS)) {
             entry.at("warning").fault("A warning belongs to what restarts: restarts: yes.");
         }
-        facts.stream().filter(fact -> answer.names().contains(fact.name()) && fact.is(FactSpec.Trait.PERMANENT)).forEach(fact -> marks.add(Mark.PERMANENT));
+        facts.stream()
+                .filter(fact -> answer.names().contains(fact.name()) && fact.is(FactSpec.Trait.PERMANENT))
+                .forEach(fact -> marks.add(Mark.PERMANENT));
         if (secret(answer)) {
             marks.add(Mark.SECRET);
             if (!alone(answer)) {
@@ -393,8 +544,24 @@ final class DialogueReader {
         if (!after.isEmpty() && !known(after)) {
             entry.at("after").fault("Nothing before this step tells “" + after + "”.");
         }
-        String title = entry.at("title").text(answer.names().size() == 1 ? title(answer.names().iterator().next()) : look.toString());
-        return new DialogueStep.Asked(title, on(entry), look, answer, command, entry.at("suggested").yes(false), read, after, marks, entry.at("row").there() ? look(entry.at("row")) : null, expected(entry), warning);
+        String title = entry.at("title")
+                .text(
+                        answer.names().size() == 1
+                                ? title(answer.names().iterator().next())
+                                : look.toString());
+        return new DialogueStep.Asked(
+                title,
+                on(entry),
+                look,
+                answer,
+                command,
+                entry.at("suggested").yes(false),
+                read,
+                after,
+                marks,
+                entry.at("row").there() ? look(entry.at("row")) : null,
+                expected(entry),
+                warning);
     }
 
     /** A row that asks nothing and opens another page, told by what that page shows. */
@@ -402,7 +569,18 @@ final class DialogueReader {
         entry.only(Set.of("row", "opens", "title", "on"));
         Look row = look(entry.at("row"));
         List<DialogueStep.Expected> shows = List.of(new DialogueStep.Expected(look(entry.at("opens")), true));
-        return new DialogueStep.Asked(entry.at("title").text("opens “" + row + "”"), on(entry), Look.NOTHING, new Template(""), false, false, null, "", Set.of(), row, shows);
+        return new DialogueStep.Asked(
+                entry.at("title").text("opens “" + row + "”"),
+                on(entry),
+                Look.NOTHING,
+                new Template(""),
+                false,
+                false,
+                null,
+                "",
+                Set.of(),
+                row,
+                shows);
     }
 
     private static List<DialogueStep.Expected> expected(YamlPlace entry) {
@@ -413,7 +591,8 @@ final class DialogueReader {
                     value.fault("What is expected is required or possible.");
                 }
                 try {
-                    expected.add(new DialogueStep.Expected(Look.parse(key), value.text("").equals("required")));
+                    expected.add(new DialogueStep.Expected(
+                            Look.parse(key), value.text("").equals("required")));
                 } catch (IllegalArgumentException e) {
                     value.fault(e.getMessage());
                 }
@@ -423,6 +602,10 @@ final class DialogueReader {
     }
 
     private String title(String name) {
-        return facts.stream().filter(fact -> fact.name().equals(name)).map(FactSpec::title).findFirst().orElse(name.replace('-', ' ').replace('.', ' '));
+        return facts.stream()
+                .filter(fact -> fact.name().equals(name))
+                .map(FactSpec::title)
+                .findFirst()
+                .orElse(name.replace('-', ' ').replace('.', ' '));
     }
 }

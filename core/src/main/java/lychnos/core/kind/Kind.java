@@ -77,7 +77,8 @@ public record Kind(
      * @param aliases by the pattern of a role, the pattern for a second name (CNAME) of its address
      * @param longest how many letters the machine takes, 1 to 63
      */
-    public record Names(NamePattern unit, Map<String, NamePattern> roles, Map<String, NamePattern> aliases, int longest) {}
+    public record Names(
+            NamePattern unit, Map<String, NamePattern> roles, Map<String, NamePattern> aliases, int longest) {}
 
     /**
      * What first setup can and cannot do.
@@ -89,7 +90,8 @@ public record Kind(
      * @param factoryAddress the same on every copy as it leaves the factory, or null
      * @param dhcpFirst whether it begins with an address from DHCP
      */
-    public record Setup(String by, boolean proxy, String wayRound, boolean internet, String factoryAddress, boolean dhcpFirst) {}
+    public record Setup(
+            String by, boolean proxy, String wayRound, boolean internet, String factoryAddress, boolean dhcpFirst) {}
 
     /**
      * What a virtual machine wants.
@@ -111,7 +113,15 @@ public record Kind(
      * @param iscsi roles whose addresses are iSCSI portals
      * @param nfs roles whose addresses serve NFS
      */
-    public record Checks(int port, List<Integer> shut, String community, boolean ssh, Optional<SignsIn> signsIn, boolean presence, List<String> iscsi, List<String> nfs) {}
+    public record Checks(
+            int port,
+            List<Integer> shut,
+            String community,
+            boolean ssh,
+            Optional<SignsIn> signsIn,
+            boolean presence,
+            List<String> iscsi,
+            List<String> nfs) {}
 
     /**
      * Whoever signs in.
@@ -139,7 +149,10 @@ public record Kind(
 
     /** The ways in, such as {@code console} or {@code web}, for which the maker ships a login. */
     public Set<String> shippedWays() {
-        return logins.stream().filter(login -> !login.login().user().equals(NO_LOGIN)).map(FactoryLogin::way).collect(Collectors.toSet());
+        return logins.stream()
+                .filter(login -> !login.login().user().equals(NO_LOGIN))
+                .map(FactoryLogin::way)
+                .collect(Collectors.toSet());
     }
 
     public int port() {
@@ -174,7 +187,9 @@ public record Kind(
      * @param values facts of the unit, for entries that are repeated by one
      */
     public List<Need> needs(int count, Map<String, String> values) {
-        return addresses.stream().map(plan -> plan.need(members, count, times(plan, values))).toList();
+        return addresses.stream()
+                .map(plan -> plan.need(members, count, times(plan, values)))
+                .toList();
     }
 
     /**
@@ -191,14 +206,25 @@ public record Kind(
         return named(names.aliases(), unitName, count, values);
     }
 
-    private Map<String, String> named(Map<String, NamePattern> patterns, String unitName, int count, Map<String, String> values) {
+    private Map<String, String> named(
+            Map<String, NamePattern> patterns, String unitName, int count, Map<String, String> values) {
         Map<String, String> hostNames = new LinkedHashMap<>();
         for (AddressPlan plan : addresses) {
             for (AddressPlan.Role role : plan.roles(count, times(plan, values))) {
                 NamePattern pattern = patterns.get(role.pattern());
                 if (pattern != null) {
-                    String member = role.member() > 0 ? members.labels().get(role.member() - 1).replace(" ", "-") : "";
-                    Map<String, String> words = Map.of("unit", unitName, "member", member, "m", String.valueOf(role.member()), "i", String.valueOf(role.index()));
+                    String member = role.member() > 0
+                            ? members.labels().get(role.member() - 1).replace(" ", "-")
+                            : "";
+                    Map<String, String> words = Map.of(
+                            "unit",
+                            unitName,
+                            "member",
+                            member,
+                            "m",
+                            String.valueOf(role.member()),
+                            "i",
+                            String.valueOf(role.index()));
                     hostNames.put(role.name(members.labels()), pattern.name(words, 0));
                 }
             }
@@ -220,6 +246,23 @@ public record Kind(
 
     /** The same kind with its service at another port and without SSH, for a lab that cannot use the real ones. */
     public Kind withPort(int other) {
-        return new Kind(id, title, shortName, about, members, facts, bring, plug, addresses, names, setup, dialogue, machine, logins, new Checks(other, checks.shut, "", false, Optional.empty(), false, checks.iscsi, checks.nfs), waits, flows);
+        return new Kind(
+                id,
+                title,
+                shortName,
+                about,
+                members,
+                facts,
+                bring,
+                plug,
+                addresses,
+                names,
+                setup,
+                dialogue,
+                machine,
+                logins,
+                new Checks(other, checks.shut, "", false, Optional.empty(), false, checks.iscsi, checks.nfs),
+                waits,
+                flows);
     }
 }

@@ -15,10 +15,21 @@ import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactSpec.Trait;
 
-/** The page of a kind in the reference, in Markdown: what to have ready, what it gets, what its first setup does, what is proven of it. */
+/**
+ * The page of a kind in the reference, in Markdown: what to have ready, what it gets, what its first setup does, what
+ * is proven of it.
+ */
 public final class KindPage {
 
-    private static final Map<String, String> BY = Map.of("redfish", "over Redfish, by itself", "console", "on its console line", "pages", "on its own web pages", "screen", "in its setup screen, over its line");
+    private static final Map<String, String> BY = Map.of(
+            "redfish",
+            "over Redfish, by itself",
+            "console",
+            "on its console line",
+            "pages",
+            "on its own web pages",
+            "screen",
+            "in its setup screen, over its line");
 
     private final StringBuilder text = new StringBuilder();
     private final Kind kind;
@@ -29,9 +40,15 @@ public final class KindPage {
 
     /** The whole reference: every kind in its order, with a list of them at the head. */
     public static String reference(List<Kind> kinds) {
-        String list = kinds.stream().map(each -> "- [" + each.title() + "](#" + each.title().toLowerCase(Locale.ROOT).replace(' ', '-') + ")\n").collect(Collectors.joining());
-        String head = "# Kinds of equipment\n\nWritten by `./lychnos record` from the descriptions in `kinds/`, whose form is [explained here](kinds.md).\n\n";
-        return head + list + "\n" + kinds.stream().map(KindPage::of).collect(Collectors.joining()).stripTrailing() + "\n";
+        String list = kinds.stream()
+                .map(each -> "- [" + each.title() + "](#"
+                        + each.title().toLowerCase(Locale.ROOT).replace(' ', '-') + ")\n")
+                .collect(Collectors.joining());
+        String head =
+                "# Kinds of equipment\n\nWritten by `./lychnos record` from the descriptions in `kinds/`, whose form "
+                        + "is [explained here](kinds.md).\n\n";
+        return head + list + "\n"
+                + kinds.stream().map(KindPage::of).collect(Collectors.joining()).stripTrailing() + "\n";
     }
 
     /** The page of one kind. */
@@ -42,7 +59,8 @@ public final class KindPage {
     private String written() {
         line("## " + kind.title());
         line(kind.about());
-        line("`" + kind.id() + "`, in names `" + kind.shortName() + "`. Set up " + BY.getOrDefault(kind.setup().by(), "by " + kind.setup().by()) + "." + members() + before());
+        line("`" + kind.id() + "`, in names `" + kind.shortName() + "`. Set up "
+                + BY.getOrDefault(kind.setup().by(), "by " + kind.setup().by()) + "." + members() + before());
         facts();
         addresses();
         kind.dialogue().ifPresent(this::dialogue);
@@ -59,7 +77,10 @@ public final class KindPage {
         if (labels.size() == 1 && labels.get(0).isEmpty()) {
             return "";
         }
-        String counts = kind.members().counts().size() == 1 ? "" : ", " + kind.members().counts().stream().map(String::valueOf).collect(Collectors.joining(", ")) + " of them";
+        String counts = kind.members().counts().size() == 1
+                ? ""
+                : ", " + kind.members().counts().stream().map(String::valueOf).collect(Collectors.joining(", "))
+                        + " of them";
         return " Its members: " + String.join(", ", labels) + counts + ".";
     }
 
@@ -67,7 +88,8 @@ public final class KindPage {
     private String before() {
         List<String> parts = new ArrayList<>();
         if (kind.setup().factoryAddress() != null) {
-            parts.add("Every copy leaves the factory at " + kind.setup().factoryAddress() + ", so they are joined to the network one at a time.");
+            parts.add("Every copy leaves the factory at " + kind.setup().factoryAddress()
+                    + ", so they are joined to the network one at a time.");
         }
         if (kind.setup().dhcpFirst()) {
             parts.add("It begins with an address from DHCP.");
@@ -84,14 +106,18 @@ public final class KindPage {
         if (!kind.plug().isEmpty()) {
             parts.add("Plug: " + kind.plug() + ".");
         }
-        kind.machine().ifPresent(machine -> parts.add("A virtual machine of " + machine.cores() + " cores, " + machine.memory() + " memory and " + machine.disk() + " disk, joined to " + String.join(", ", machine.networks()) + "."));
+        kind.machine()
+                .ifPresent(machine -> parts.add(
+                        "A virtual machine of " + machine.cores() + " cores, " + machine.memory() + " memory and "
+                                + machine.disk() + " disk, joined to " + String.join(", ", machine.networks()) + "."));
         return parts.stream().map(part -> " " + part).collect(Collectors.joining());
     }
 
     private void facts() {
         text.append("| to know | whose | where it is found | who asks | |\n|---|---|---|---|---|\n");
         for (FactSpec fact : kind.facts()) {
-            String whose = fact.scope() == FactSpec.Scope.MEMBER && kind.members().most() > 1 ? "each member's" : "the unit's";
+            String whose =
+                    fact.scope() == FactSpec.Scope.MEMBER && kind.members().most() > 1 ? "each member's" : "the unit's";
             text.append(row(fact.title(), whose, fact.find(), fact.asked(), traits(fact)));
         }
         text.append("\n");
@@ -121,30 +147,60 @@ public final class KindPage {
     }
 
     private static String row(String... cells) {
-        return Arrays.stream(cells).map(cell -> cell.replace("|", "\\|")).collect(Collectors.joining(" | ", "| ", " |\n"));
+        return Arrays.stream(cells)
+                .map(cell -> cell.replace("|", "\\|"))
+                .collect(Collectors.joining(" | ", "| ", " |\n"));
     }
 
     private void addresses() {
         for (AddressPlan plan : kind.addresses()) {
             int counted = kind.times(plan, Map.of());
-            List<String> roles = plan.roles(kind.members().most(), counted).stream().map(role -> role.name(kind.members().labels())).toList();
+            List<String> roles = plan.roles(kind.members().most(), counted).stream()
+                    .map(role -> role.name(kind.members().labels()))
+                    .toList();
             String together = roles.size() == 1 ? "One address" : roles.size() + " addresses in a row";
-            String more = (plan.ipv6() ? ", in IPv6 alike" : "") + (plan.growth() != 0 ? ", with room to grow behind them" : "") + (plan.times().matches("[0-9]+") ? "" : ", as many as “" + kind.fact(plan.times()).map(FactSpec::title).orElse(plan.times()) + "” says");
-            text.append("- ").append(together).append(" in ").append(String.join(", ", plan.networks())).append(": ").append(String.join(", ", roles)).append(more).append(".\n");
+            String more = (plan.ipv6() ? ", in IPv6 alike" : "")
+                    + (plan.growth() != 0 ? ", with room to grow behind them" : "")
+                    + (plan.times().matches("[0-9]+")
+                            ? ""
+                            : ", as many as “"
+                                    + kind.fact(plan.times())
+                                            .map(FactSpec::title)
+                                            .orElse(plan.times()) + "” says");
+            text.append("- ")
+                    .append(together)
+                    .append(" in ")
+                    .append(String.join(", ", plan.networks()))
+                    .append(": ")
+                    .append(String.join(", ", roles))
+                    .append(more)
+                    .append(".\n");
         }
-        line("- Its name: `" + kind.names().unit() + "`, at most " + kind.names().longest() + " letters.");
+        line("- Its name: `" + kind.names().unit() + "`, at most "
+                + kind.names().longest() + " letters.");
     }
 
     private void dialogue(Dialogue dialogue) {
         boolean line = !dialogue.setup().isEmpty();
-        line("**First setup" + (line ? ", at " + dialogue.line() : "") + (dialogue.oneByOne() ? ", one member after the other" : "") + "**");
+        line("**First setup" + (line ? ", at " + dialogue.line() : "")
+                + (dialogue.oneByOne() ? ", one member after the other" : "") + "**");
         List<String> steps = new ArrayList<>();
-        dialogue.pages().stream().filter(DialogueStep.Remote::first).map(KindPage::step).forEach(steps::add);
+        dialogue.pages().stream()
+                .filter(DialogueStep.Remote::first)
+                .map(KindPage::step)
+                .forEach(steps::add);
         dialogue.setup().stream().map(KindPage::step).forEach(steps::add);
-        dialogue.pages().stream().filter(page -> !page.first()).map(KindPage::step).forEach(steps::add);
-        line(IntStream.range(0, steps.size()).mapToObj(i -> (i + 1) + ". " + steps.get(i)).collect(Collectors.joining("\n")));
+        dialogue.pages().stream()
+                .filter(page -> !page.first())
+                .map(KindPage::step)
+                .forEach(steps::add);
+        line(IntStream.range(0, steps.size())
+                .mapToObj(i -> (i + 1) + ". " + steps.get(i))
+                .collect(Collectors.joining("\n")));
         if (!dialogue.wipe().isEmpty()) {
-            line("One that was used before is made blank first: " + dialogue.wipe().stream().map(DialogueStep::title).collect(Collectors.joining(", ")) + ". A person types its name for that.");
+            line("One that was used before is made blank first: "
+                    + dialogue.wipe().stream().map(DialogueStep::title).collect(Collectors.joining(", "))
+                    + ". A person types its name for that.");
         }
     }
 
@@ -214,11 +270,18 @@ public final class KindPage {
         if (!checks.community().isEmpty()) {
             all.add("answers no SNMP to “" + checks.community() + "”");
         }
-        List<String> ways = kind.logins().stream().map(Kind.FactoryLogin::way).distinct().toList();
+        List<String> ways =
+                kind.logins().stream().map(Kind.FactoryLogin::way).distinct().toList();
         all.add("the maker's way in is refused (" + String.join(", ", ways) + ")");
-        line("**Proven of it:** " + String.join("; ", all) + ". A restart takes " + length(kind.waits().about()) + ", and is a fault after " + length(kind.waits().atMost()) + ".");
+        line("**Proven of it:** " + String.join("; ", all) + ". A restart takes "
+                + length(kind.waits().about()) + ", and is a fault after "
+                + length(kind.waits().atMost()) + ".");
         if (!kind.flows().isEmpty()) {
-            line("**Firewalls let through:** " + kind.flows().stream().map(flow -> flow.from() + " → " + flow.to() + " " + flow.port()).collect(Collectors.joining("; ")) + ".");
+            line("**Firewalls let through:** "
+                    + kind.flows().stream()
+                            .map(flow -> flow.from() + " → " + flow.to() + " " + flow.port())
+                            .collect(Collectors.joining("; "))
+                    + ".");
         }
     }
 }

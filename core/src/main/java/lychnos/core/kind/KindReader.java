@@ -31,18 +31,36 @@ import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
 import org.snakeyaml.engine.v2.nodes.Node;
 
 /**
- * Reads the YAML description of a kind. The text is only composed into nodes, never constructed into objects, so that no
+ * Reads the YAML description of a kind. The text is only composed into nodes, never constructed into objects, so that
+ * no
  * tag can build anything. Its form is published as {@code kind.schema.json} beside the kinds.
  */
 public final class KindReader {
 
     /** The purposes of networks that a need may name. */
-    public static final List<String> PURPOSES = List.of("management", "storage-data", "tunnel", "in-band", "service-port");
+    public static final List<String> PURPOSES =
+            List.of("management", "storage-data", "tunnel", "in-band", "service-port");
 
     private static final Pattern DURATION = Pattern.compile("([1-9][0-9]{0,4}) (s|min)");
     private static final Pattern WORD = Pattern.compile("[a-z][a-z0-9-]{0,39}");
     private static final Set<String> KEYS = Set.of(
-            "kind", "title", "short", "about", "members", "facts", "bring", "plug", "addresses", "names", "setup", "machine", "dialogue", "factory", "checks", "waits", "flows");
+            "kind",
+            "title",
+            "short",
+            "about",
+            "members",
+            "facts",
+            "bring",
+            "plug",
+            "addresses",
+            "names",
+            "setup",
+            "machine",
+            "dialogue",
+            "factory",
+            "checks",
+            "waits",
+            "flows");
 
     /** A description is one page; more is a mistake or an attack. */
     private static final int MAX_LENGTH = 100_000;
@@ -63,7 +81,11 @@ public final class KindReader {
 
     /** Every kind that is shipped, in the order in which they are offered. */
     public static List<Kind> allShipped() {
-        return resource("/kinds/index.txt").lines().filter(line -> !line.isBlank()).map(KindReader::shipped).toList();
+        return resource("/kinds/index.txt")
+                .lines()
+                .filter(line -> !line.isBlank())
+                .map(KindReader::shipped)
+                .toList();
     }
 
     /** The published form of a description, a JSON Schema (draft 2020-12). */
@@ -78,7 +100,9 @@ public final class KindReader {
     /** A text that is shipped with the program, if there is one. */
     static Optional<String> shippedText(String path) {
         try (InputStream stream = KindReader.class.getResourceAsStream(path)) {
-            return stream == null ? Optional.empty() : Optional.of(new String(stream.readAllBytes(), StandardCharsets.UTF_8));
+            return stream == null
+                    ? Optional.empty()
+                    : Optional.of(new String(stream.readAllBytes(), StandardCharsets.UTF_8));
         } catch (IOException e) {
             throw new IllegalStateException(path + " cannot be read", e);
         }
@@ -91,7 +115,8 @@ public final class KindReader {
      */
     public static Kind read(String yaml) {
         if (yaml.length() > MAX_LENGTH) {
-            throw new KindFaults(List.of(new KindFault(1, 1, "", "The description has more than " + MAX_LENGTH + " characters.")));
+            throw new KindFaults(
+                    List.of(new KindFault(1, 1, "", "The description has more than " + MAX_LENGTH + " characters.")));
         }
         List<KindFault> faults = new ArrayList<>();
         YamlPlace root = YamlPlace.root(compose(yaml), faults);
@@ -104,9 +129,14 @@ public final class KindReader {
 
     private static Node compose(String yaml) {
         try {
-            LoadSettings settings = LoadSettings.builder().setMaxAliasesForCollections(5).setAllowDuplicateKeys(false).build();
+            LoadSettings settings = LoadSettings.builder()
+                    .setMaxAliasesForCollections(5)
+                    .setAllowDuplicateKeys(false)
+                    .build();
             refuseDepth(settings, yaml);
-            return new Compose(settings).composeString(yaml).orElseThrow(() -> new KindFaults(List.of(new KindFault(1, 1, "", "The description is empty."))));
+            return new Compose(settings)
+                    .composeString(yaml)
+                    .orElseThrow(() -> new KindFaults(List.of(new KindFault(1, 1, "", "The description is empty."))));
         } catch (MarkedYamlEngineException e) {
             int line = e.getProblemMark().map(mark -> mark.getLine() + 1).orElse(1);
             int column = e.getProblemMark().map(mark -> mark.getColumn() + 1).orElse(1);
@@ -123,8 +153,10 @@ public final class KindReader {
             depth += event instanceof CollectionStartEvent ? 1 : event instanceof CollectionEndEvent ? -1 : 0;
             if (depth > MAX_DEPTH) {
                 int line = event.getStartMark().map(mark -> mark.getLine() + 1).orElse(1);
-                int column = event.getStartMark().map(mark -> mark.getColumn() + 1).orElse(1);
-                throw new KindFaults(List.of(new KindFault(line, column, "", "Lists and maps lie deeper than " + MAX_DEPTH + " here.")));
+                int column =
+                        event.getStartMark().map(mark -> mark.getColumn() + 1).orElse(1);
+                throw new KindFaults(List.of(
+                        new KindFault(line, column, "", "Lists and maps lie deeper than " + MAX_DEPTH + " here.")));
             }
         }
     }
@@ -178,7 +210,9 @@ public final class KindReader {
             List<String> labels = place.at("labels").texts();
             return new Members(labels, List.of(Math.max(1, labels.size())));
         }
-        List<Integer> counts = place.at("counts").list().stream().map(item -> item.number(1, 16, 1)).toList();
+        List<Integer> counts = place.at("counts").list().stream()
+                .map(item -> item.number(1, 16, 1))
+                .toList();
         if (counts.isEmpty()) {
             place.fault("Members have labels: [left, right], or each: node with counts: [1, 2, 3].");
             return Members.ONE;
@@ -195,18 +229,46 @@ public final class KindReader {
     }
 
     private static FactSpec fact(String name, YamlPlace place) {
-        place.only(Set.of("of", "is", "title", "find", "asked", "default", "choices", "from", "optional", "permanent", "same", "made", "policy"));
+        place.only(Set.of(
+                "of",
+                "is",
+                "title",
+                "find",
+                "asked",
+                "default",
+                "choices",
+                "from",
+                "optional",
+                "permanent",
+                "same",
+                "made",
+                "policy"));
         if (!WORD.matcher(name).matches()) {
             place.fault("“" + name + "” is no name for a fact: small letters, digits and hyphens.");
         }
-        FactSpec.Scope scope = place.at("of").read(text -> switch (text) {
-            case "unit" -> FactSpec.Scope.UNIT;
-            case "member" -> FactSpec.Scope.MEMBER;
-            default -> throw new IllegalArgumentException("A fact is of: unit or of: member.");
-        }, FactSpec.Scope.UNIT);
-        FactType type = place.at("is").read(text -> FactType.named(text).orElseThrow(() -> new IllegalArgumentException(
-                "“" + text + "” is no type of fact; possible are " + String.join(", ", List.of(FactType.values()).stream().map(FactType::word).toList()) + ".")), FactType.TEXT);
-        List<String> choices = type == FactType.THING ? List.of(place.at("from").text()) : place.at("choices").texts();
+        FactSpec.Scope scope = place.at("of")
+                .read(
+                        text -> switch (text) {
+                            case "unit" -> FactSpec.Scope.UNIT;
+                            case "member" -> FactSpec.Scope.MEMBER;
+                            default -> throw new IllegalArgumentException("A fact is of: unit or of: member.");
+                        },
+                        FactSpec.Scope.UNIT);
+        FactType type = place.at("is")
+                .read(
+                        text -> FactType.named(text)
+                                .orElseThrow(() ->
+                                        new IllegalArgumentException("“" + text + "” is no type of fact; possible are "
+                                                + String.join(
+                                                        ", ",
+                                                        List.of(FactType.values()).stream()
+                                                                .map(FactType::word)
+                                                                .toList())
+                                                + ".")),
+                        FactType.TEXT);
+        List<String> choices = type == FactType.THING
+                ? List.of(place.at("from").text())
+                : place.at("choices").texts();
         if (type == FactType.CHOICE && choices.size() < 2) {
             place.fault("A choice wants choices: [one, other].");
         }
@@ -216,7 +278,16 @@ public final class KindReader {
                 traits.add(trait);
             }
         }
-        FactSpec spec = new FactSpec(name, place.at("title").text(name.replace('-', ' ')), scope, type, place.at("find").text(""), place.at("asked").text(""), null, choices, traits);
+        FactSpec spec = new FactSpec(
+                name,
+                place.at("title").text(name.replace('-', ' ')),
+                scope,
+                type,
+                place.at("find").text(""),
+                place.at("asked").text(""),
+                null,
+                choices,
+                traits);
         String fallback = place.at("default").there() ? place.at("default").read(spec::read, "") : null;
         return new FactSpec(name, spec.title(), scope, type, spec.find(), spec.asked(), fallback, choices, traits);
     }
@@ -225,29 +296,42 @@ public final class KindReader {
         List<AddressPlan> plans = new ArrayList<>();
         for (YamlPlace entry : place.list()) {
             entry.only(Set.of("run", "in", "start", "growth", "paths", "ipv6", "times"));
-            List<List<String>> roles = entry.at("run").list().stream().map(item -> item.isList() ? item.texts() : List.of(item.text())).toList();
+            List<List<String>> roles = entry.at("run").list().stream()
+                    .map(item -> item.isList() ? item.texts() : List.of(item.text()))
+                    .toList();
             if (roles.isEmpty()) {
                 entry.fault("An entry wants run: [role, role].");
                 continue;
             }
-            List<String> networks = entry.at("in").list().stream().map(item -> item.read(KindReader::purpose, "management")).toList();
+            List<String> networks = entry.at("in").list().stream()
+                    .map(item -> item.read(KindReader::purpose, "management"))
+                    .toList();
             if (networks.isEmpty()) {
                 entry.fault("An entry says in which network: in: management.");
                 continue;
             }
             YamlPlace start = entry.at("start");
-            Need.Start begin = start.there() ? Need.Start.onMultipleOf(start.at("on-multiple-of").number(1, 256, 1)) : Need.Start.ANYWHERE;
+            Need.Start begin = start.there()
+                    ? Need.Start.onMultipleOf(start.at("on-multiple-of").number(1, 256, 1))
+                    : Need.Start.ANYWHERE;
             String growth = entry.at("growth").text("0");
-            int grow = growth.equals("members") ? AddressPlan.FOR_MEMBERS : entry.at("growth").number(0, 256, 0);
+            int grow = growth.equals("members")
+                    ? AddressPlan.FOR_MEMBERS
+                    : entry.at("growth").number(0, 256, 0);
             Need.Paths paths = entry.at("paths").there()
-                    ? entry.at("paths").read(text -> switch (text) {
-                        case "halves" -> Need.Paths.HALVES;
-                        case "alternating" -> Need.Paths.ALTERNATING;
-                        default -> throw new IllegalArgumentException("Two paths are halves or alternating.");
-                    }, Need.Paths.ONE)
+                    ? entry.at("paths")
+                            .read(
+                                    text -> switch (text) {
+                                        case "halves" -> Need.Paths.HALVES;
+                                        case "alternating" -> Need.Paths.ALTERNATING;
+                                        default ->
+                                            throw new IllegalArgumentException("Two paths are halves or alternating.");
+                                    },
+                                    Need.Paths.ONE)
                     : Need.Paths.ONE;
             String times = entry.at("times").there() ? entry.at("times").read(text -> times(text, facts), "1") : "1";
-            AddressPlan plan = new AddressPlan(roles, networks, times, begin, grow, paths, entry.at("ipv6").yes(false));
+            AddressPlan plan = new AddressPlan(
+                    roles, networks, times, begin, grow, paths, entry.at("ipv6").yes(false));
             try {
                 plan.need(members, members.least(), times.matches("[0-9]+") ? Integer.parseInt(times) : 2);
                 plans.add(plan);
@@ -260,13 +344,18 @@ public final class KindReader {
 
     private static String purpose(String text) {
         if (!PURPOSES.contains(text)) {
-            throw new IllegalArgumentException("“" + text + "” is no purpose of a network; possible are " + String.join(", ", PURPOSES) + ".");
+            throw new IllegalArgumentException(
+                    "“" + text + "” is no purpose of a network; possible are " + String.join(", ", PURPOSES) + ".");
         }
         return text;
     }
 
     private static String times(String text, List<FactSpec> facts) {
-        if (text.matches("[1-9][0-9]?") || facts.stream().anyMatch(fact -> fact.name().equals(text) && fact.type() == FactType.NUMBER && fact.scope() == FactSpec.Scope.UNIT)) {
+        if (text.matches("[1-9][0-9]?")
+                || facts.stream()
+                        .anyMatch(fact -> fact.name().equals(text)
+                                && fact.type() == FactType.NUMBER
+                                && fact.scope() == FactSpec.Scope.UNIT)) {
             return text;
         }
         throw new IllegalArgumentException("“" + text + "” is neither a number nor a fact of the unit that is one.");
@@ -285,7 +374,11 @@ public final class KindReader {
                 patterns.put(role, NamePattern.forRole("{unit}"));
             }
         }
-        return new Kind.Names(unit, patterns, patterns(place.at("aliases"), roles), place.at("longest").number(1, 63, 63));
+        return new Kind.Names(
+                unit,
+                patterns,
+                patterns(place.at("aliases"), roles),
+                place.at("longest").number(1, 63, 63));
     }
 
     private static Map<String, NamePattern> patterns(YamlPlace place, Set<String> roles) {
@@ -303,14 +396,26 @@ public final class KindReader {
 
     private static Kind.Setup setup(YamlPlace place) {
         place.only(Set.of("by", "proxy", "way-round", "internet", "factory-address", "dhcp-first"));
-        String by = place.at("by").read(text -> {
-            if (!List.of("redfish", "console", "pages", "screen").contains(text)) {
-                throw new IllegalArgumentException("A setup is by: redfish, console, pages or screen.");
-            }
-            return text;
-        }, "console");
-        String address = place.at("factory-address").there() ? place.at("factory-address").read(text -> Address.parse(text).toString(), null) : null;
-        return new Kind.Setup(by, place.at("proxy").yes(true), place.at("way-round").text(""), place.at("internet").yes(false), address, place.at("dhcp-first").yes(false));
+        String by = place.at("by")
+                .read(
+                        text -> {
+                            if (!List.of("redfish", "console", "pages", "screen")
+                                    .contains(text)) {
+                                throw new IllegalArgumentException("A setup is by: redfish, console, pages or screen.");
+                            }
+                            return text;
+                        },
+                        "console");
+        String address = place.at("factory-address").there()
+                ? place.at("factory-address").read(text -> Address.parse(text).toString(), null)
+                : null;
+        return new Kind.Setup(
+                by,
+                place.at("proxy").yes(true),
+                place.at("way-round").text(""),
+                place.at("internet").yes(false),
+                address,
+                place.at("dhcp-first").yes(false));
     }
 
     private static Optional<Kind.Machine> machine(YamlPlace place) {
@@ -323,7 +428,9 @@ public final class KindReader {
                 place.at("cores").number(1, 512, 1),
                 place.at("memory").read(DataSize::parse, one),
                 place.at("disk").read(DataSize::parse, one),
-                place.at("networks").list().stream().map(item -> item.read(KindReader::purpose, "management")).toList(),
+                place.at("networks").list().stream()
+                        .map(item -> item.read(KindReader::purpose, "management"))
+                        .toList(),
                 place.at("line").yes(false)));
     }
 
@@ -333,7 +440,8 @@ public final class KindReader {
             entry.only(Set.of("way", "user", "phrase"));
             String user = entry.at("user").text();
             String phrase = entry.at("phrase").text();
-            logins.add(new Kind.FactoryLogin(entry.at("way").text(), new Kind.Login(user, Secret.of(phrase.isEmpty() ? "?" : phrase))));
+            logins.add(new Kind.FactoryLogin(
+                    entry.at("way").text(), new Kind.Login(user, Secret.of(phrase.isEmpty() ? "?" : phrase))));
         }
         if (logins.isEmpty()) {
             place.fault("At least one factory log-in is wanted: - { way: ssh, user: keeper, phrase: … }.");
@@ -343,14 +451,23 @@ public final class KindReader {
 
     private static Kind.Checks checks(YamlPlace place, DialogueReader dialogues) {
         place.only(Set.of("port", "shut", "community", "ssh", "presence", "iscsi", "nfs"));
-        List<Integer> shut = place.at("shut").list().stream().map(item -> item.number(1, 65535, 1)).toList();
+        List<Integer> shut = place.at("shut").list().stream()
+                .map(item -> item.number(1, 65535, 1))
+                .toList();
         String community = place.at("community").text("");
         if (!community.matches("[!-~]{0,32}")) {
             place.at("community").fault("A community is at most 32 letters without a space.");
         }
         boolean signsIn = place.at("ssh").isMap();
         return new Kind.Checks(
-                place.at("port").number(1, 65535, 443), shut, community, signsIn || place.at("ssh").yes(false), signsIn ? Optional.of(dialogues.signsIn(place.at("ssh"))) : Optional.empty(), place.at("presence").yes(false), place.at("iscsi").texts(), place.at("nfs").texts());
+                place.at("port").number(1, 65535, 443),
+                shut,
+                community,
+                signsIn || place.at("ssh").yes(false),
+                signsIn ? Optional.of(dialogues.signsIn(place.at("ssh"))) : Optional.empty(),
+                place.at("presence").yes(false),
+                place.at("iscsi").texts(),
+                place.at("nfs").texts());
     }
 
     private static Kind.Waits waits(YamlPlace place) {
@@ -375,7 +492,10 @@ public final class KindReader {
         List<Kind.Flow> flows = new ArrayList<>();
         for (YamlPlace entry : place.list()) {
             entry.only(Set.of("from", "to", "port"));
-            flows.add(new Kind.Flow(entry.at("from").text(), entry.at("to").text(), entry.at("port").read(KindReader::flowPort, "")));
+            flows.add(new Kind.Flow(
+                    entry.at("from").text(),
+                    entry.at("to").text(),
+                    entry.at("port").read(KindReader::flowPort, "")));
         }
         return flows;
     }

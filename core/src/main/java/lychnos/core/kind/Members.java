@@ -21,7 +21,9 @@ public record Members(List<String> labels, List<Integer> counts) {
     /** Numbered members: {@code node 1}, {@code node 2} and so on. */
     public static Members numbered(String each, List<Integer> counts) {
         int most = counts.stream().max(Integer::compare).orElse(1);
-        return new Members(IntStream.rangeClosed(1, most).mapToObj(n -> each + " " + n).toList(), counts.stream().sorted().toList());
+        return new Members(
+                IntStream.rangeClosed(1, most).mapToObj(n -> each + " " + n).toList(),
+                counts.stream().sorted().toList());
     }
 
     public int most() {

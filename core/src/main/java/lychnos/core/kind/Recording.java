@@ -19,14 +19,17 @@ import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
 import org.snakeyaml.engine.v2.schema.JsonSchema;
 
 /**
- * A recording of a console line, as asciicast version 2 writes it: a header, then one line for each piece of output. The header has
- * an entry {@code lychnos} of ours with the kind, the member, and what the line was answered with, so that a description can be
+ * A recording of a console line, as asciicast version 2 writes it: a header, then one line for each piece of output.
+ * The header has
+ * an entry {@code lychnos} of ours with the kind, the member, and what the line was answered with, so that a
+ * description can be
  * tried on it without a machine.
  *
  * @param values by name, what was answered
  * @param secrets names of passwords, whose values no recording has
  */
-public record Recording(String kind, String member, Map<String, String> values, Set<String> secrets, List<DryRun.Heard> heard) {
+public record Recording(
+        String kind, String member, Map<String, String> values, Set<String> secrets, List<DryRun.Heard> heard) {
 
     private static final int LONGEST = 2_000_000;
     private static final int MOST_PIECES = 20_000;
@@ -34,6 +37,7 @@ public record Recording(String kind, String member, Map<String, String> values, 
     private static final Duration LONGEST_TIME = Duration.ofHours(12);
     /** The mark that stands where the machine had told which one it is. */
     private static final String NOTHING_SENT = "identified";
+
     private static final Secret BLANKED = Secret.of("blanked-in-recordings");
 
     public Recording {
@@ -57,11 +61,15 @@ public record Recording(String kind, String member, Map<String, String> values, 
             throw new IllegalArgumentException("A recording has at most " + LONGEST + " characters.");
         }
         List<String> lines = text.lines().filter(line -> !line.isBlank()).toList();
-        if (lines.isEmpty() || !(json(lines.get(0), 1) instanceof Map<?, ?> header) || !Integer.valueOf(2).equals(header.get("version"))) {
-            throw new IllegalArgumentException("Line 1: a recording begins with {\"version\": 2, …}, the header of asciicast version 2.");
+        if (lines.isEmpty()
+                || !(json(lines.get(0), 1) instanceof Map<?, ?> header)
+                || !Integer.valueOf(2).equals(header.get("version"))) {
+            throw new IllegalArgumentException(
+                    "Line 1: a recording begins with {\"version\": 2, …}, the header of asciicast version 2.");
         }
         if (!(header.get("lychnos") instanceof Map<?, ?> ours)) {
-            throw new IllegalArgumentException("Line 1: the header has no entry “lychnos” with kind, member, values and secrets.");
+            throw new IllegalArgumentException(
+                    "Line 1: the header has no entry “lychnos” with kind, member, values and secrets.");
         }
         Map<String, String> values = new LinkedHashMap<>();
         if (ours.get("values") instanceof Map<?, ?> given) {
@@ -81,16 +89,23 @@ public record Recording(String kind, String member, Map<String, String> values, 
     private static List<DryRun.Heard> heard(List<String> lines) {
         List<DryRun.Heard> heard = new ArrayList<>();
         for (int i = 1; i < lines.size() && heard.size() < MOST_PIECES; i++) {
-            if (!(json(lines.get(i), i + 1) instanceof List<?> each && each.size() == 3 && each.get(0) instanceof Number && each.get(2) instanceof String)) {
+            if (!(json(lines.get(i), i + 1) instanceof List<?> each
+                    && each.size() == 3
+                    && each.get(0) instanceof Number
+                    && each.get(2) instanceof String)) {
                 throw new IllegalArgumentException("Line " + (i + 1) + ": a piece is [seconds, \"o\", \"text\"].");
             }
             Duration at = Duration.ofMillis(Math.round(((Number) each.get(0)).doubleValue() * 1000));
             if (at.isNegative() || at.compareTo(LONGEST_TIME) > 0) {
-                throw new IllegalArgumentException("Line " + (i + 1) + ": a recording goes from 0 to " + LONGEST_TIME.toSeconds() + " seconds.");
+                throw new IllegalArgumentException(
+                        "Line " + (i + 1) + ": a recording goes from 0 to " + LONGEST_TIME.toSeconds() + " seconds.");
             }
             // a mark stands where something was sent, and says nothing of what it was
-            if ("o".equals(each.get(1)) || "i".equals(each.get(1)) || "m".equals(each.get(1)) && !NOTHING_SENT.equals(each.get(2))) {
-                heard.add(new DryRun.Heard(at, "o".equals(each.get(1)), "m".equals(each.get(1)) ? "" : (String) each.get(2)));
+            if ("o".equals(each.get(1))
+                    || "i".equals(each.get(1))
+                    || "m".equals(each.get(1)) && !NOTHING_SENT.equals(each.get(2))) {
+                heard.add(new DryRun.Heard(
+                        at, "o".equals(each.get(1)), "m".equals(each.get(1)) ? "" : (String) each.get(2)));
             }
         }
         return heard;
@@ -99,7 +114,11 @@ public record Recording(String kind, String member, Map<String, String> values, 
     /** JSON is what YAML 1.2 calls its flow style; nothing but maps, lists, texts and numbers comes of it. */
     private static Object json(String line, int number) {
         try {
-            return new Load(LoadSettings.builder().setSchema(new JsonSchema()).setAllowDuplicateKeys(false).build()).loadFromString(line);
+            return new Load(LoadSettings.builder()
+                            .setSchema(new JsonSchema())
+                            .setAllowDuplicateKeys(false)
+                            .build())
+                    .loadFromString(line);
         } catch (YamlEngineException e) {
             throw new IllegalArgumentException("Line " + number + " is no JSON.");
         }

@@ -14,7 +14,8 @@ import org.snakeyaml.engine.v2.nodes.ScalarNode;
 import org.snakeyaml.engine.v2.nodes.SequenceNode;
 
 /**
- * A place in a YAML document, read with expectations. Whatever is not as expected is noted with its line and column, and a
+ * A place in a YAML document, read with expectations. Whatever is not as expected is noted with its line and column,
+ * and a
  * harmless stand-in is given back, so that one reading finds every fault.
  */
 final class YamlPlace {
@@ -46,7 +47,8 @@ final class YamlPlace {
     /** Notes a fault here, or where it should be. */
     void fault(String reason) {
         Mark mark = (node == null ? near : node).getStartMark().orElse(null);
-        faults.add(new KindFault(mark == null ? 1 : mark.getLine() + 1, mark == null ? 1 : mark.getColumn() + 1, path, reason));
+        faults.add(new KindFault(
+                mark == null ? 1 : mark.getLine() + 1, mark == null ? 1 : mark.getColumn() + 1, path, reason));
     }
 
     private Map<String, Node> entries() {
@@ -80,7 +82,8 @@ final class YamlPlace {
     void only(Set<String> keys) {
         entries().forEach((key, value) -> {
             if (!keys.contains(key)) {
-                at(key).fault("“" + key + "” means nothing here; possible are " + String.join(", ", keys.stream().sorted().toList()) + ".");
+                at(key).fault("“" + key + "” means nothing here; possible are "
+                        + String.join(", ", keys.stream().sorted().toList()) + ".");
             }
         });
     }
@@ -153,19 +156,28 @@ final class YamlPlace {
         if (node == null) {
             return otherwise;
         }
-        return read(text -> {
-            if (!text.matches("[0-9]{1,9}") || Integer.parseInt(text) < least || Integer.parseInt(text) > most) {
-                throw new IllegalArgumentException("A number from " + least + " to " + most + " is wanted here.");
-            }
-            return Integer.parseInt(text);
-        }, otherwise == Integer.MIN_VALUE ? least : otherwise);
+        return read(
+                text -> {
+                    if (!text.matches("[0-9]{1,9}")
+                            || Integer.parseInt(text) < least
+                            || Integer.parseInt(text) > most) {
+                        throw new IllegalArgumentException(
+                                "A number from " + least + " to " + most + " is wanted here.");
+                    }
+                    return Integer.parseInt(text);
+                },
+                otherwise == Integer.MIN_VALUE ? least : otherwise);
     }
 
     boolean yes(boolean otherwise) {
-        return node == null ? otherwise : read(text -> switch (text) {
-            case "yes", "true" -> true;
-            case "no", "false" -> false;
-            default -> throw new IllegalArgumentException("yes or no is wanted here.");
-        }, otherwise);
+        return node == null
+                ? otherwise
+                : read(
+                        text -> switch (text) {
+                            case "yes", "true" -> true;
+                            case "no", "false" -> false;
+                            default -> throw new IllegalArgumentException("yes or no is wanted here.");
+                        },
+                        otherwise);
     }
 }

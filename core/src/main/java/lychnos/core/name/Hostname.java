@@ -1,6 +1,9 @@
 package lychnos.core.name;
 
-/** The rules for host names and domain names: RFC 952 as relaxed by RFC 1123 section 2.1, lengths from RFC 1035 section 2.3.4. */
+/**
+ * The rules for host names and domain names: RFC 952 as relaxed by RFC 1123 section 2.1, lengths from RFC 1035 section
+ * 2.3.4.
+ */
 public final class Hostname {
 
     private static final String LABEL = "[a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?";
@@ -17,11 +20,13 @@ public final class Hostname {
             throw new IllegalArgumentException("The name is empty.");
         }
         if (label.length() > 63) {
-            throw new IllegalArgumentException("“" + label + "” has " + label.length() + " letters; a host name has at most 63.");
+            throw new IllegalArgumentException(
+                    "“" + label + "” has " + label.length() + " letters; a host name has at most 63.");
         }
         if (!label.matches(LABEL)) {
-            throw new IllegalArgumentException(
-                    "“" + label + "” is no host name: letters a to z, digits and hyphens, beginning and ending with a letter or digit.");
+            throw new IllegalArgumentException("“" + label
+                    + "” is no host name: letters a to z, digits and hyphens, beginning and ending with a "
+                    + "letter or digit.");
         }
         return label;
     }
@@ -33,7 +38,8 @@ public final class Hostname {
      */
     public static String requireDomain(String domain) {
         if (domain.length() > 253) {
-            throw new IllegalArgumentException("The domain has " + domain.length() + " letters; at most 253 are allowed.");
+            throw new IllegalArgumentException(
+                    "The domain has " + domain.length() + " letters; at most 253 are allowed.");
         }
         for (String label : domain.split("\\.", -1)) {
             if (!label.matches(LABEL)) {

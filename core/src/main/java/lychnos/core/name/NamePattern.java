@@ -10,7 +10,8 @@ import java.util.regex.Pattern;
 /**
  * A pattern for host names such as {@code {site}-{kind}-{n:3}-oob}. Words in braces are filled in: {@code site},
  * {@code kind}, {@code rack} and {@code u} from the unit, {@code n} with its number, and {@code n:3} with the number in
- * at least three digits. A pattern for one role of a unit, such as {@code {unit}-n{m}a}, is filled in with the unit's own
+ * at least three digits. A pattern for one role of a unit, such as {@code {unit}-n{m}a}, is filled in with the unit's
+ * own
  * name, the member's number {@code m}, the member's label {@code member} and the number {@code i} among equal roles.
  */
 public final class NamePattern {
@@ -35,7 +36,8 @@ public final class NamePattern {
         String trimmed = text.strip().toLowerCase(Locale.ROOT);
         List<String> used = fields(trimmed, FIELDS, "{site}, {kind}, {rack}, {u}, {n} and {n:3}");
         if (!used.contains("n") && !(used.contains("rack") && used.contains("u"))) {
-            throw new IllegalArgumentException("“" + trimmed + "” gives every unit the same name; add {n:3}, or {rack} and {u}.");
+            throw new IllegalArgumentException(
+                    "“" + trimmed + "” gives every unit the same name; add {n:3}, or {rack} and {u}.");
         }
         return new NamePattern(trimmed);
     }
@@ -62,13 +64,15 @@ public final class NamePattern {
         Matcher matcher = FIELD.matcher(text);
         while (matcher.find()) {
             if (!known.contains(matcher.group(1))) {
-                throw new IllegalArgumentException("{" + matcher.group(1) + "} is unknown; a name may use " + knownText + ".");
+                throw new IllegalArgumentException(
+                        "{" + matcher.group(1) + "} is unknown; a name may use " + knownText + ".");
             }
             used.add(matcher.group(1));
         }
         String rest = FIELD.matcher(text).replaceAll("");
         if (rest.indexOf('{') >= 0 || rest.indexOf('}') >= 0) {
-            throw new IllegalArgumentException("A brace in “" + text + "” is not closed, or what it holds is no field.");
+            throw new IllegalArgumentException(
+                    "A brace in “" + text + "” is not closed, or what it holds is no field.");
         }
         return used;
     }
@@ -86,7 +90,8 @@ public final class NamePattern {
                 int width = match.group(2) == null ? 1 : Integer.parseInt(match.group(2));
                 return String.format(Locale.ROOT, "%0" + width + "d", number);
             }
-            return Matcher.quoteReplacement(words.getOrDefault(match.group(1), "").toLowerCase(Locale.ROOT));
+            return Matcher.quoteReplacement(
+                    words.getOrDefault(match.group(1), "").toLowerCase(Locale.ROOT));
         });
         return Hostname.require(name);
     }

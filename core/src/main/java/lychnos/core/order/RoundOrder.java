@@ -53,7 +53,8 @@ public final class RoundOrder {
             return new Decision(List.of(), Hold.SURPRISE);
         }
         boolean firstProven = states.contains(RunState.DONE);
-        int running = (int) states.stream().filter(state -> state == RunState.RUNNING).count();
+        int running =
+                (int) states.stream().filter(state -> state == RunState.RUNNING).count();
         int room = Math.max(0, (firstProven ? width : 1) - running);
         List<Integer> start = waiting.subList(0, Math.min(room, waiting.size()));
         if (start.size() == waiting.size()) {

@@ -6,8 +6,10 @@ import lychnos.core.address.Run;
 
 /**
  * The free host numbers of one network, a bit each. A bit set and not a tree of runs: in a network that is badly
- * fragmented there is a run for every few addresses, and a tree costs a hundred bytes for each, this one bit an address.
- * Rows are looked for 64 at a time: a word shifted against itself leaves exactly the starts of rows. A host number is the distance from the network's first address. Only the first
+ * fragmented there is a run for every few addresses, and a tree costs a hundred bytes for each, this one bit an
+ * address.
+ * Rows are looked for 64 at a time: a word shifted against itself leaves exactly the starts of rows. A host number is
+ * the distance from the network's first address. Only the first
  * {@value #MOST} are looked at: every address of an IPv4 /8, and the lowest 16 million host numbers of an IPv6 network,
  * which nobody can fill.
  */

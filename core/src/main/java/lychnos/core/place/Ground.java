@@ -21,7 +21,13 @@ import lychnos.core.address.Run;
  * @param cooling addresses that were released a short while ago
  */
 public record Ground(
-        String purpose, Prefix network, Address gateway, Collection<Run> pools, Collection<Run> kept, Collection<Address> taken, Collection<Address> cooling) {
+        String purpose,
+        Prefix network,
+        Address gateway,
+        Collection<Run> pools,
+        Collection<Run> kept,
+        Collection<Address> taken,
+        Collection<Address> cooling) {
 
     public Ground {
         pools = List.copyOf(pools);

@@ -18,7 +18,9 @@ public record Need(List<String> roles, List<String> networks, Start start, int g
     public enum Paths {
         /** One path: the roles lie in a row. */
         ONE,
-        /** The first half of the roles in the lower half of the network, the rest at the same place in the upper half. */
+        /**
+         * The first half of the roles in the lower half of the network, the rest at the same place in the upper half.
+         */
         HALVES,
         /** Even addresses for one path, odd ones for the other: the roles alternate, beginning at an even address. */
         ALTERNATING

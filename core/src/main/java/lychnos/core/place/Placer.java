@@ -19,13 +19,16 @@ import lychnos.core.address.Run;
  * Finds addresses for units in a number of {@link Ground}s. Nothing is changed outside of it: it proposes, the database
  * decides.
  *
- * <p>Structure and cost. Every network is a bit a host number ({@link FreeMap}). A need that lies in several networks, in
+ * <p>Structure and cost. Every network is a bit a host number ({@link FreeMap}). A need that lies in several networks,
+ * in
  * two halves of one, or in IPv4 and IPv6 alike, is one run of host numbers that must be free in each of these. Placing
- * only ever takes bits away, so the lowest start for one shape of need never moves back: a cursor for each shape is kept,
+ * only ever takes bits away, so the lowest start for one shape of need never moves back: a cursor for each shape is
+ * kept,
  * and placing many units reads every network once for each shape, whatever its size and however broken it is.
  * Putting something back resets the cursors. Not safe for use by several threads.
  *
- * <p>Several networks may serve one purpose. A unit's addresses of a purpose lie in one of them: they are tried in the order in which
+ * <p>Several networks may serve one purpose. A unit's addresses of a purpose lie in one of them: they are tried in the
+ * order in which
  * they were given, IPv4 before IPv6, until everything that the unit needs fits.
  */
 public final class Placer {
@@ -37,6 +40,7 @@ public final class Placer {
     private final Map<String, List<FreeMap>> v6 = new LinkedHashMap<>();
     /** By a network's map, the same with addresses that are cooling off counted as free. */
     private final Map<FreeMap, FreeMap> warm = new IdentityHashMap<>();
+
     private final Map<Cursor, Integer> cursors = new HashMap<>();
 
     /** One network of each purpose and IP version, of which all addresses of a unit are to come. */
@@ -69,7 +73,9 @@ public final class Placer {
     public Placer(Collection<Ground> grounds) {
         for (Ground ground : grounds) {
             FreeMap map = new FreeMap(ground, false);
-            (ground.network().network().isV4() ? v4 : v6).computeIfAbsent(ground.purpose(), none -> new ArrayList<>()).add(map);
+            (ground.network().network().isV4() ? v4 : v6)
+                    .computeIfAbsent(ground.purpose(), none -> new ArrayList<>())
+                    .add(map);
             if (!ground.cooling().isEmpty()) {
                 warm.put(map, new FreeMap(ground, true));
             }
@@ -80,7 +86,10 @@ public final class Placer {
         return v4.getOrDefault(purpose, v6.getOrDefault(purpose, List.of()));
     }
 
-    /** Every choice of networks for these needs, in the order in which they are tried; none where a purpose has no network. */
+    /**
+     * Every choice of networks for these needs, in the order in which they are tried; none where a purpose has no
+     * network.
+     */
     private List<Choice> choices(List<Need> needs) {
         Set<String> purposes = new LinkedHashSet<>();
         needs.forEach(need -> purposes.addAll(need.networks()));
@@ -91,7 +100,9 @@ public final class Placer {
             List<Choice> more = new ArrayList<>();
             for (Choice choice : choices) {
                 for (FreeMap first : maps(purpose)) {
-                    for (FreeMap second : four && both && v6.containsKey(purpose) ? v6.get(purpose) : Collections.singletonList((FreeMap) null)) {
+                    for (FreeMap second : four && both && v6.containsKey(purpose)
+                            ? v6.get(purpose)
+                            : Collections.singletonList((FreeMap) null)) {
                         more.add(with(choice, purpose, four ? first : null, four ? second : first));
                     }
                 }
@@ -175,11 +186,26 @@ public final class Placer {
     private Placing place(List<Need> needs, Address at, List<String> reasons) {
         List<Choice> choices = choices(needs);
         if (choices.isEmpty()) {
-            Need need = needs.stream().filter(each -> each.networks().stream().anyMatch(name -> maps(name).isEmpty())).findFirst().orElseThrow();
-            String network = need.networks().stream().filter(name -> maps(name).isEmpty()).findFirst().orElseThrow();
-            return new NoFit(network, need.length(), 0, "No network for " + network.replace('-', ' ') + " is stated: that is part of Prepare.");
+            Need need = needs.stream()
+                    .filter(each ->
+                            each.networks().stream().anyMatch(name -> maps(name).isEmpty()))
+                    .findFirst()
+                    .orElseThrow();
+            String network = need.networks().stream()
+                    .filter(name -> maps(name).isEmpty())
+                    .findFirst()
+                    .orElseThrow();
+            return new NoFit(
+                    network,
+                    need.length(),
+                    0,
+                    "No network for " + network.replace('-', ' ') + " is stated: that is part of Prepare.");
         }
-        List<Choice> meant = at == null ? choices : choices.stream().filter(choice -> plots(needs.get(0), choice).get(0).map.offset(at) >= 0).toList();
+        List<Choice> meant = at == null
+                ? choices
+                : choices.stream()
+                        .filter(choice -> plots(needs.get(0), choice).get(0).map.offset(at) >= 0)
+                        .toList();
         Placing best = null;
         for (Choice choice : meant.isEmpty() ? choices.subList(0, 1) : meant) {
             Placing tried = place(needs, choice, at, reasons);
@@ -239,12 +265,21 @@ public final class Placer {
             return new NoFit(network, need.length(), map.left(), at + " does not lie in that network.");
         }
         if (map.number(start) % Shape.of(need).multipleOf != 0) {
-            return new NoFit(network, need.length(), map.left(), at + " is no place to begin: this kind begins on a multiple of " + Shape.of(need).multipleOf + ".");
+            return new NoFit(
+                    network,
+                    need.length(),
+                    map.left(),
+                    at + " is no place to begin: this kind begins on a multiple of " + Shape.of(need).multipleOf + ".");
         }
         for (Plot plot : plots) {
             for (int i = 0; i < need.length(); i++) {
                 if (!plot.map.isFree(start + plot.shift + i, 1)) {
-                    return new NoFit(network, need.length(), map.left(), plot.map.address(start + plot.shift + i) + " is not free, and " + need.length() + " are wanted in a row.");
+                    return new NoFit(
+                            network,
+                            need.length(),
+                            map.left(),
+                            plot.map.address(start + plot.shift + i) + " is not free, and " + need.length()
+                                    + " are wanted in a row.");
                 }
             }
         }
@@ -256,10 +291,21 @@ public final class Placer {
         long left = map.left();
         String row = need.length() == 1 ? "one address" : need.length() + " in a row";
         if (left == 0) {
-            return new NoFit(plots.get(0).network, need.length(), left, row + " wanted in " + plots.get(0).network.replace('-', ' ') + ", and none is free: state a pool there, widen it, or release what is not used.");
+            return new NoFit(
+                    plots.get(0).network,
+                    need.length(),
+                    left,
+                    row + " wanted in " + plots.get(0).network.replace('-', ' ')
+                            + ", and none is free: state a pool there, widen it, or release what is not used.");
         }
-        String why = left < need.length() ? "only " + left + " are free" : "the " + left + " free ones lie too scattered";
-        return new NoFit(plots.get(0).network, need.length(), left, row + " wanted in " + plots.get(0).network.replace('-', ' ') + ", " + why + ": widen the pool or release what is not used.");
+        String why =
+                left < need.length() ? "only " + left + " are free" : "the " + left + " free ones lie too scattered";
+        return new NoFit(
+                plots.get(0).network,
+                need.length(),
+                left,
+                row + " wanted in " + plots.get(0).network.replace('-', ' ') + ", " + why
+                        + ": widen the pool or release what is not used.");
     }
 
     private static Placement placement(List<Taken> done, List<String> reasons) {
@@ -272,7 +318,8 @@ public final class Placer {
             for (Plot plot : taken.plots) {
                 int firstRole = halves && plot.shift > 0 ? perPlot : 0;
                 for (int i = 0; i < perPlot; i++) {
-                    seats.add(new Placement.Seat(role(need, firstRole + i), plot.network, plot.map.address(taken.start + plot.shift + i)));
+                    seats.add(new Placement.Seat(
+                            role(need, firstRole + i), plot.network, plot.map.address(taken.start + plot.shift + i)));
                 }
                 if (need.growth() > 0) {
                     Address first = plot.map.address(taken.start + plot.shift + perPlot);
@@ -294,12 +341,17 @@ public final class Placer {
     /** Gives back what a placement took, growth included. */
     public void release(List<Need> needs, Placement placement) {
         int seat = 0;
-        Choice choice = choices(needs).stream().filter(each -> liesIn(needs, each, placement)).findFirst().orElseThrow();
+        Choice choice = choices(needs).stream()
+                .filter(each -> liesIn(needs, each, placement))
+                .findFirst()
+                .orElseThrow();
         for (Need need : needs) {
             List<Plot> plots = plots(need, choice);
             int start = plots.get(0).map.offset(placement.seats().get(seat).address());
             take(plots, start, need.length(), true);
-            seat += need.paths() == Need.Paths.HALVES ? need.roles().size() / 2 * plots.size() : need.roles().size() * plots.size();
+            seat += need.paths() == Need.Paths.HALVES
+                    ? need.roles().size() / 2 * plots.size()
+                    : need.roles().size() * plots.size();
         }
         cursors.clear();
     }
@@ -308,7 +360,9 @@ public final class Placer {
     private static boolean liesIn(List<Need> needs, Choice choice, Placement placement) {
         int seat = 0;
         for (Need need : needs) {
-            int perPlot = need.paths() == Need.Paths.HALVES ? need.roles().size() / 2 : need.roles().size();
+            int perPlot = need.paths() == Need.Paths.HALVES
+                    ? need.roles().size() / 2
+                    : need.roles().size();
             for (Plot plot : plots(need, choice)) {
                 if (plot.map.offset(placement.seats().get(seat).address()) < 0) {
                     return false;
@@ -365,13 +419,17 @@ public final class Placer {
         List<Placement> fits = new ArrayList<>();
         List<Weighed> chosen = new ArrayList<>();
         for (Weighed each : weighed) {
-            boolean near = chosen.stream().anyMatch(other -> other.map == each.map && Math.abs(other.start - each.start) < first.length());
+            boolean near = chosen.stream()
+                    .anyMatch(other -> other.map == each.map && Math.abs(other.start - each.start) < first.length());
             if (fits.size() < most && !near) {
                 chosen.add(each);
-                place(needs, each.map.address(each.start), each.reasons).fold(placement -> {
-                    release(needs, placement);
-                    return fits.add(placement);
-                }, none -> false);
+                place(needs, each.map.address(each.start), each.reasons)
+                        .fold(
+                                placement -> {
+                                    release(needs, placement);
+                                    return fits.add(placement);
+                                },
+                                none -> false);
             }
         }
         return fits;
@@ -409,17 +467,26 @@ public final class Placer {
     /** A neat start that only addresses still cooling off stand in the way of: to be told, not to be taken. */
     public Optional<NoFit> almost(List<Need> needs) {
         Need first = needs.get(0);
-        return maps(first.networks().get(0)).stream().filter(warm::containsKey).flatMap(cold -> almost(first, cold, warm.get(cold)).stream()).findFirst();
+        return maps(first.networks().get(0)).stream()
+                .filter(warm::containsKey)
+                .flatMap(cold -> almost(first, cold, warm.get(cold)).stream())
+                .findFirst();
     }
 
     private static Optional<NoFit> almost(Need first, FreeMap cold, FreeMap map) {
-        for (int start = map.next(0, first.length(), Shape.of(first).multipleOf); start >= 0; start = map.next(start + 1, first.length(), Shape.of(first).multipleOf)) {
+        for (int start = map.next(0, first.length(), Shape.of(first).multipleOf);
+                start >= 0;
+                start = map.next(start + 1, first.length(), Shape.of(first).multipleOf)) {
             if (map.number(start) % 10 == 0 && !cold.isFree(start, first.length())) {
                 int at = start;
                 while (cold.isFree(at, 1)) {
                     at++;
                 }
-                return Optional.of(new NoFit(first.networks().get(0), first.length(), cold.left(), map.address(start) + ": " + map.address(at) + " is still cooling off"));
+                return Optional.of(new NoFit(
+                        first.networks().get(0),
+                        first.length(),
+                        cold.left(),
+                        map.address(start) + ": " + map.address(at) + " is still cooling off"));
             }
         }
         return Optional.empty();

@@ -16,7 +16,8 @@ public final class CertificateNames {
      * @param address where it is reached; it counts where the machine has no name
      */
     public static boolean cover(List<String> names, String fqdn, String address) {
-        return names.stream().anyMatch(name -> fqdn.isEmpty() ? name.equals(address) : covers(lower(name), lower(fqdn)));
+        return names.stream()
+                .anyMatch(name -> fqdn.isEmpty() ? name.equals(address) : covers(lower(name), lower(fqdn)));
     }
 
     private static boolean covers(String name, String fqdn) {

@@ -6,7 +6,10 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
-/** Judges a machine's own clock, where a standard interface tells it, and the time servers that it follows as they are seen from here. */
+/**
+ * Judges a machine's own clock, where a standard interface tells it, and the time servers that it follows as they are
+ * seen from here.
+ */
 public final class ClockMark {
 
     /** Such interfaces tell whole seconds, and the exchange takes its part. */
@@ -15,14 +18,17 @@ public final class ClockMark {
     private ClockMark() {}
 
     /**
-     * How far a clock is ahead of ours at least, negative where it is behind: an exchange that took a while is no fault of the clock's.
+     * How far a clock is ahead of ours at least, negative where it is behind: an exchange that took a while is no fault
+     * of the clock's.
      *
      * @param told what the machine told
      * @param before when it was asked, by our clock
      * @param after when it had answered, by our clock
      */
     public static Duration ahead(Instant told, Instant before, Instant after) {
-        return told.isAfter(after) ? Duration.between(after, told) : told.isBefore(before) ? Duration.between(before, told) : Duration.ZERO;
+        return told.isAfter(after)
+                ? Duration.between(after, told)
+                : told.isBefore(before) ? Duration.between(before, told) : Duration.ZERO;
     }
 
     /**
@@ -34,13 +40,23 @@ public final class ClockMark {
     public static Beside of(Optional<Duration> ahead, List<Part> servers) {
         Optional<Duration> off = ahead.map(Duration::abs).filter(each -> each.compareTo(IN_STEP) > 0);
         if (off.isPresent()) {
-            return Beside.broken(SideMark.TIME, Trouble.CLOCK_OFF, text(off.get()) + (ahead.get().isNegative() ? " behind" : " ahead"), servers);
+            return Beside.broken(
+                    SideMark.TIME,
+                    Trouble.CLOCK_OFF,
+                    text(off.get()) + (ahead.get().isNegative() ? " behind" : " ahead"),
+                    servers);
         }
-        String wrong = servers.stream().filter(part -> part.standing() == Outcome.Standing.BROKEN).map(part -> part.name() + " " + part.seen()).collect(Collectors.joining("; "));
+        String wrong = servers.stream()
+                .filter(part -> part.standing() == Outcome.Standing.BROKEN)
+                .map(part -> part.name() + " " + part.seen())
+                .collect(Collectors.joining("; "));
         if (!wrong.isEmpty()) {
             return Beside.broken(SideMark.TIME, Trouble.TIME_SERVER_OFF, "Of its time servers, " + wrong, servers);
         }
-        return ahead.isPresent() ? Beside.holds(SideMark.TIME, "in step, to the second", servers) : Beside.notMeasured(SideMark.TIME, "its own clock is told by no standard interface").with(servers);
+        return ahead.isPresent()
+                ? Beside.holds(SideMark.TIME, "in step, to the second", servers)
+                : Beside.notMeasured(SideMark.TIME, "its own clock is told by no standard interface")
+                        .with(servers);
     }
 
     private static String text(Duration off) {

@@ -7,7 +7,8 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 
 /**
- * Judges what each name server, asked directly, says of a name and of the address behind it (RFC 1035). A name is right where
+ * Judges what each name server, asked directly, says of a name and of the address behind it (RFC 1035). A name is right
+ * where
  * every server says what was planned and nothing else.
  */
 public final class NameMarks {
@@ -49,14 +50,22 @@ public final class NameMarks {
         return judge(SideMark.REVERSE, address, fqdn, said, Trouble.REVERSE_MISSING, Trouble.REVERSE_ELSEWHERE);
     }
 
-    /** What the servers lead to, all of them together; nothing where one of them said nothing, since that tells nothing of the name. */
+    /**
+     * What the servers lead to, all of them together; nothing where one of them said nothing, since that tells nothing
+     * of the name.
+     */
     public static Optional<String> trait(Map<String, Said> said) {
         return said.isEmpty() || said.values().stream().anyMatch(Said::silent)
                 ? Optional.empty()
-                : Optional.of(said.values().stream().map(each -> each.data.isEmpty() ? "nothing" : String.join(" and ", each.data)).distinct().sorted().collect(Collectors.joining(" or ")));
+                : Optional.of(said.values().stream()
+                        .map(each -> each.data.isEmpty() ? "nothing" : String.join(" and ", each.data))
+                        .distinct()
+                        .sorted()
+                        .collect(Collectors.joining(" or ")));
     }
 
-    private static Beside judge(SideMark mark, String asked, String wanted, Map<String, Said> said, Trouble missing, Trouble elsewhere) {
+    private static Beside judge(
+            SideMark mark, String asked, String wanted, Map<String, Said> said, Trouble missing, Trouble elsewhere) {
         if (said.isEmpty()) {
             return Beside.notMeasured(mark, "no zone is stated that it would lie in");
         }
@@ -81,13 +90,18 @@ public final class NameMarks {
             }
         });
         if (!wrong.isEmpty()) {
-            return Beside.broken(mark, elsewhere, asked + ": " + String.join(", ", wrong) + ", planned is " + wanted, parts);
+            return Beside.broken(
+                    mark, elsewhere, asked + ": " + String.join(", ", wrong) + ", planned is " + wanted, parts);
         }
         if (!without.isEmpty() && right.isEmpty()) {
             return Beside.broken(mark, missing, asked, parts);
         }
         if (!without.isEmpty()) {
-            return Beside.broken(mark, Trouble.NAME_LAGS, verb(without, "does", "do") + " not know " + asked + " yet; " + verb(right, "does", "do"), parts);
+            return Beside.broken(
+                    mark,
+                    Trouble.NAME_LAGS,
+                    verb(without, "does", "do") + " not know " + asked + " yet; " + verb(right, "does", "do"),
+                    parts);
         }
         if (!silent.isEmpty()) {
             return Beside.broken(mark, Trouble.NAME_SERVER_SILENT, verb(silent, "does", "do") + " not answer", parts);

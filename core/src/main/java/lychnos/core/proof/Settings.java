@@ -39,7 +39,9 @@ public record Settings(
      */
     public record Field(String name, String planned, String found, boolean agrees) {}
 
-    /** Compares what was read back with this plan, value by value. Names are compared without regard to case (RFC 4343). */
+    /**
+     * Compares what was read back with this plan, value by value. Names are compared without regard to case (RFC 4343).
+     */
     public List<Field> compare(Settings found) {
         List<Field> fields = new ArrayList<>();
         fields.add(field("address", address, found.address));
@@ -50,7 +52,8 @@ public record Settings(
         fields.add(field("full name", lower(fqdn), lower(found.fqdn)));
         fields.add(field("name servers", String.join(", ", nameServers), String.join(", ", found.nameServers)));
         boolean sameTime = new HashSet<>(timeServers).equals(new HashSet<>(found.timeServers));
-        fields.add(new Field("time servers", String.join(", ", timeServers), String.join(", ", found.timeServers), sameTime));
+        fields.add(new Field(
+                "time servers", String.join(", ", timeServers), String.join(", ", found.timeServers), sameTime));
         fields.add(field("NTP", onOff(ntp), onOff(found.ntp)));
         return fields;
     }
@@ -59,7 +62,8 @@ public record Settings(
     public static String differences(List<Field> fields) {
         return fields.stream()
                 .filter(field -> !field.agrees())
-                .map(field -> field.name() + " is " + (field.found().isEmpty() ? "empty" : field.found()) + ", planned " + field.planned())
+                .map(field -> field.name() + " is " + (field.found().isEmpty() ? "empty" : field.found()) + ", planned "
+                        + field.planned())
                 .collect(Collectors.joining("; "));
     }
 

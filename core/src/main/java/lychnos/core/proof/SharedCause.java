@@ -21,7 +21,8 @@ import java.util.regex.Pattern;
  */
 public record SharedCause(String title, String sentence, String press, List<String> endpoints, boolean records) {
 
-    private static final Pattern SETTING = Pattern.compile("(?i)(mask|gateway|name servers|time servers|NTP) is (.+?), planned (.+?)(?:;|$)");
+    private static final Pattern SETTING =
+            Pattern.compile("(?i)(mask|gateway|name servers|time servers|NTP) is (.+?), planned (.+?)(?:;|$)");
 
     /**
      * An endpoint at which something does not hold.
@@ -36,7 +37,16 @@ public record SharedCause(String title, String sentence, String press, List<Stri
      * @param seen what was measured for that
      * @param parts what it is made of
      */
-    public record Off(String name, String unit, String rack, String network, String gateway, String zone, Trouble trouble, String seen, List<Part> parts) {}
+    public record Off(
+            String name,
+            String unit,
+            String rack,
+            String network,
+            String gateway,
+            String zone,
+            Trouble trouble,
+            String seen,
+            List<Part> parts) {}
 
     /**
      * Finds them. Each endpoint is explained once at most, by the widest cause first.
@@ -47,21 +57,69 @@ public record SharedCause(String title, String sentence, String press, List<Stri
     public static List<SharedCause> of(List<Off> off, Set<String> silentGateways, Map<String, Integer> unitSizes) {
         List<SharedCause> causes = new ArrayList<>();
         List<Off> left = new ArrayList<>(off);
-        group(left, causes, each -> each.trouble == Trouble.SILENT && silentGateways.contains(each.gateway) ? each.gateway : null, (gateway, of) -> new SharedCause(
-                "The gateway " + gateway + " does not answer", "Nothing answers at " + names(of) + ", all of them in " + of.get(0).network + ".", "Look at the gateway first; the machines may be well.", ends(of), false));
+        group(
+                left,
+                causes,
+                each -> each.trouble == Trouble.SILENT && silentGateways.contains(each.gateway) ? each.gateway : null,
+                (gateway, of) -> new SharedCause(
+                        "The gateway " + gateway + " does not answer",
+                        "Nothing answers at " + names(of) + ", all of them in " + of.get(0).network + ".",
+                        "Look at the gateway first; the machines may be well.",
+                        ends(of),
+                        false));
         for (String server : servers(left)) {
-            group(left, causes, each -> silentAt(each, server) ? server : null, (silent, of) -> new SharedCause(
-                    "Name server " + silent + " does not answer", "Asked for " + names(of) + ", it said nothing; others may have answered.", "Look at that name server; units would not find their names there either.", ends(of), false));
+            group(
+                    left,
+                    causes,
+                    each -> silentAt(each, server) ? server : null,
+                    (silent, of) -> new SharedCause(
+                            "Name server " + silent + " does not answer",
+                            "Asked for " + names(of) + ", it said nothing; others may have answered.",
+                            "Look at that name server; units would not find their names there either.",
+                            ends(of),
+                            false));
         }
-        group(left, causes, each -> each.trouble == Trouble.NAME_LAGS ? lagging(each) : null, (server, of) -> new SharedCause(
-                "Name server " + server + " lags", "It does not know " + names(of) + " yet; another one does.", "Look at its transfer of the zone, then check again.", ends(of), false));
-        group(left, causes, each -> each.trouble == Trouble.REVERSE_MISSING ? each.zone : null, (zone, of) -> new SharedCause(
-                "Reverse names are missing in " + zone, "No server leads back to " + names(of) + ".", "Send the records again, and see in Allocate whether the zone takes updates.", ends(of), true));
-        group(left, causes, each -> each.trouble == Trouble.NAME_MISSING ? domain(each.seen) : null, (domain, of) -> new SharedCause(
-                "Names are missing in " + domain, "No server knows " + names(of) + ".", "Send the records again, and see in Allocate whether the zone takes updates.", ends(of), true));
+        group(
+                left,
+                causes,
+                each -> each.trouble == Trouble.NAME_LAGS ? lagging(each) : null,
+                (server, of) -> new SharedCause(
+                        "Name server " + server + " lags",
+                        "It does not know " + names(of) + " yet; another one does.",
+                        "Look at its transfer of the zone, then check again.",
+                        ends(of),
+                        false));
+        group(
+                left,
+                causes,
+                each -> each.trouble == Trouble.REVERSE_MISSING ? each.zone : null,
+                (zone, of) -> new SharedCause(
+                        "Reverse names are missing in " + zone,
+                        "No server leads back to " + names(of) + ".",
+                        "Send the records again, and see in Allocate whether the zone takes updates.",
+                        ends(of),
+                        true));
+        group(
+                left,
+                causes,
+                each -> each.trouble == Trouble.NAME_MISSING ? domain(each.seen) : null,
+                (domain, of) -> new SharedCause(
+                        "Names are missing in " + domain,
+                        "No server knows " + names(of) + ".",
+                        "Send the records again, and see in Allocate whether the zone takes updates.",
+                        ends(of),
+                        true));
         wholeUnits(left, causes, unitSizes);
-        group(left, causes, each -> each.trouble == Trouble.NOT_AS_PLANNED ? setting(each.seen) : null, (setting, of) -> new SharedCause(
-                "One wrong setting: " + setting, "The same at " + names(of) + ".", "See in Prepare whether the network is stated rightly before each machine is set again.", ends(of), false));
+        group(
+                left,
+                causes,
+                each -> each.trouble == Trouble.NOT_AS_PLANNED ? setting(each.seen) : null,
+                (setting, of) -> new SharedCause(
+                        "One wrong setting: " + setting,
+                        "The same at " + names(of) + ".",
+                        "See in Prepare whether the network is stated rightly before each machine is set again.",
+                        ends(of),
+                        false));
         return causes;
     }
 
@@ -89,29 +147,58 @@ public record SharedCause(String title, String sentence, String press, List<Stri
     /** Units of which nothing answers, and racks in which that is so for more than one of them. */
     private static void wholeUnits(List<Off> left, List<SharedCause> causes, Map<String, Integer> unitSizes) {
         Map<String, List<Off>> silent = new LinkedHashMap<>();
-        left.stream().filter(each -> each.trouble == Trouble.SILENT).forEach(each -> silent.computeIfAbsent(each.unit, none -> new ArrayList<>()).add(each));
+        left.stream().filter(each -> each.trouble == Trouble.SILENT).forEach(each -> silent.computeIfAbsent(
+                        each.unit, none -> new ArrayList<>())
+                .add(each));
         silent.entrySet().removeIf(unit -> unit.getValue().size() < unitSizes.getOrDefault(unit.getKey(), 0));
         Map<String, Set<String>> racks = new LinkedHashMap<>();
-        silent.forEach((unit, of) -> racks.computeIfAbsent(of.get(0).rack, none -> new LinkedHashSet<>()).add(unit));
+        silent.forEach((unit, of) -> racks.computeIfAbsent(of.get(0).rack, none -> new LinkedHashSet<>())
+                .add(unit));
         racks.values().removeIf(units -> units.size() < 2);
-        group(left, causes, each -> silent.containsKey(each.unit) && racks.containsKey(each.rack) && !each.rack.isEmpty() ? each.rack : null, (rack, of) -> new SharedCause(
-                "Nothing of " + racks.get(rack).size() + " units in rack " + rack + " answers", "Silent are " + names(of) + ".", "Look at the rack's power and at the switch that its management ports go to.", ends(of), false));
-        group(left, causes, each -> silent.containsKey(each.unit) ? each.unit : null, (unit, of) -> new SharedCause(
-                "Nothing of " + unit + " answers", "Silent are " + names(of) + ".", "Look whether it has power, then at its cables.", ends(of), false));
+        group(
+                left,
+                causes,
+                each -> silent.containsKey(each.unit) && racks.containsKey(each.rack) && !each.rack.isEmpty()
+                        ? each.rack
+                        : null,
+                (rack, of) -> new SharedCause(
+                        "Nothing of " + racks.get(rack).size() + " units in rack " + rack + " answers",
+                        "Silent are " + names(of) + ".",
+                        "Look at the rack's power and at the switch that its management ports go to.",
+                        ends(of),
+                        false));
+        group(
+                left,
+                causes,
+                each -> silent.containsKey(each.unit) ? each.unit : null,
+                (unit, of) -> new SharedCause(
+                        "Nothing of " + unit + " answers",
+                        "Silent are " + names(of) + ".",
+                        "Look whether it has power, then at its cables.",
+                        ends(of),
+                        false));
     }
 
     private static Set<String> servers(List<Off> off) {
         Set<String> servers = new LinkedHashSet<>();
-        off.stream().filter(each -> each.trouble == Trouble.NAME_SERVER_SILENT).forEach(each -> each.parts.stream().filter(part -> part.standing() == Outcome.Standing.BROKEN).forEach(part -> servers.add(part.name())));
+        off.stream().filter(each -> each.trouble == Trouble.NAME_SERVER_SILENT).forEach(each -> each.parts.stream()
+                .filter(part -> part.standing() == Outcome.Standing.BROKEN)
+                .forEach(part -> servers.add(part.name())));
         return servers;
     }
 
     private static boolean silentAt(Off off, String server) {
-        return off.trouble == Trouble.NAME_SERVER_SILENT && off.parts.stream().anyMatch(part -> part.name().equals(server) && part.standing() == Outcome.Standing.BROKEN);
+        return off.trouble == Trouble.NAME_SERVER_SILENT
+                && off.parts.stream()
+                        .anyMatch(part -> part.name().equals(server) && part.standing() == Outcome.Standing.BROKEN);
     }
 
     private static String lagging(Off off) {
-        return off.parts.stream().filter(part -> part.standing() == Outcome.Standing.BROKEN).map(Part::name).findFirst().orElse(null);
+        return off.parts.stream()
+                .filter(part -> part.standing() == Outcome.Standing.BROKEN)
+                .map(Part::name)
+                .findFirst()
+                .orElse(null);
     }
 
     private static String domain(String fqdn) {
@@ -122,7 +209,10 @@ public record SharedCause(String title, String sentence, String press, List<Stri
     /** The first setting that a whole network would have wrong; an address or a name is each machine's own. */
     private static String setting(String seen) {
         Matcher matcher = SETTING.matcher(seen);
-        return matcher.find() ? matcher.group(1).toLowerCase(java.util.Locale.ROOT) + " is " + matcher.group(2) + ", planned " + matcher.group(3) : null;
+        return matcher.find()
+                ? matcher.group(1).toLowerCase(java.util.Locale.ROOT) + " is " + matcher.group(2) + ", planned "
+                        + matcher.group(3)
+                : null;
     }
 
     private static List<String> ends(List<Off> of) {

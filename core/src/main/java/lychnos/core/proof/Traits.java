@@ -7,7 +7,8 @@ import java.util.Map;
 import java.util.Set;
 
 /**
- * What an endpoint shows of itself, by what it is, so that a later look can be compared with what was accepted. A trait that could
+ * What an endpoint shows of itself, by what it is, so that a later look can be compared with what was accepted. A trait
+ * that could
  * not be seen this time is not among them, and is no change.
  */
 public final class Traits {
@@ -29,7 +30,10 @@ public final class Traits {
     /** Followed by its number. */
     public static final String PORT = "port ";
 
-    /** What may be taken for right by a person without anything else being changed. Who else is let in, or what a name leads to, is not. */
+    /**
+     * What may be taken for right by a person without anything else being changed. Who else is let in, or what a name
+     * leads to, is not.
+     */
     private static final Set<String> ACCEPTABLE = Set.of(CERTIFICATE, HOST_KEY, HARDWARE, FIRMWARE, TARGETS, NFS);
 
     private Traits() {}
@@ -43,14 +47,21 @@ public final class Traits {
      */
     public record Change(String what, String before, String now) {}
 
-    /** Whether a person may take another value of this trait for right; what may not is mended, or stands as a fault. */
+    /**
+     * Whether a person may take another value of this trait for right; what may not is mended, or stands as a fault.
+     */
     public static boolean acceptable(String what) {
         return ACCEPTABLE.contains(what) || what.startsWith(SETTING) || what.startsWith(STATE);
     }
 
     /** Whether the plan tells what is right: then whatever a proven endpoint shows is, since it was planned so. */
     public static boolean planned(String what) {
-        return what.equals(NAME) || what.equals(REVERSE) || what.equals(CLOCK) || what.equals(FACTORY) || what.startsWith(SETTING) || what.startsWith(PORT);
+        return what.equals(NAME)
+                || what.equals(REVERSE)
+                || what.equals(CLOCK)
+                || what.equals(FACTORY)
+                || what.startsWith(SETTING)
+                || what.startsWith(PORT);
     }
 
     /** What differs, of all that is known from both looks. */
@@ -65,7 +76,9 @@ public final class Traits {
         return changes;
     }
 
-    /** What is accepted after a look at a machine that is proven: all that was, and what was seen for the first time. */
+    /**
+     * What is accepted after a look at a machine that is proven: all that was, and what was seen for the first time.
+     */
     public static Map<String, String> grown(Map<String, String> accepted, Map<String, String> seen) {
         Map<String, String> grown = new LinkedHashMap<>(accepted);
         seen.forEach(grown::putIfAbsent);

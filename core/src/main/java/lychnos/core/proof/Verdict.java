@@ -16,9 +16,11 @@ import lychnos.core.proof.Outcome.Standing;
  * @param press what to do next, empty where nothing is to do
  * @param proven whether every rung and mark that can be measured from here holds, identity among them
  * @param beside the first mark beside the ladder that does not hold, where the ladder does; or null
- * @param ladder whether the ladder holds as far as it can be measured from here, identity among it, whatever stands beside
+ * @param ladder whether the ladder holds as far as it can be measured from here, identity among it, whatever stands
+ * beside
  */
-public record Verdict(int height, Rung broken, String sentence, String press, boolean proven, SideMark beside, boolean ladder) {
+public record Verdict(
+        int height, Rung broken, String sentence, String press, boolean proven, SideMark beside, boolean ladder) {
 
     /** A verdict on the ladder alone. */
     public static Verdict of(List<Outcome> outcomes) {
@@ -54,17 +56,33 @@ public record Verdict(int height, Rung broken, String sentence, String press, bo
                 Trouble trouble = outcome.trouble();
                 return new Verdict(height, rung, trouble.sentence(outcome.seen()), trouble.press(), false, null, false);
             } else {
-                return new Verdict(height, null, "Not checked past " + lastReached(rung) + ".", "Check again.", false, null, false);
+                return new Verdict(
+                        height,
+                        null,
+                        "Not checked past " + lastReached(rung) + ".",
+                        "Check again.",
+                        false,
+                        null,
+                        false);
             }
         }
         boolean identified = byRung.get(Rung.IDENTITY).standing() == Standing.HOLDS;
         String sentence = skipped.isEmpty()
                 ? "All seven rungs pass."
                 : height + " of 7 rungs pass. Not measured: " + String.join(", ", skipped) + ".";
-        Optional<Beside> off = beside.stream().filter(mark -> mark.standing() == Standing.BROKEN).findFirst();
+        Optional<Beside> off = beside.stream()
+                .filter(mark -> mark.standing() == Standing.BROKEN)
+                .findFirst();
         if (off.isPresent()) {
             Trouble trouble = off.get().trouble();
-            return new Verdict(height, null, trouble.sentence(off.get().seen()), trouble.press(), false, off.get().mark(), identified);
+            return new Verdict(
+                    height,
+                    null,
+                    trouble.sentence(off.get().seen()),
+                    trouble.press(),
+                    false,
+                    off.get().mark(),
+                    identified);
         }
         return new Verdict(height, null, sentence, "", identified, null, identified);
     }
@@ -72,13 +90,35 @@ public record Verdict(int height, Rung broken, String sentence, String press, bo
     /** A verdict on an address that answers and no more: which machine it is, is told elsewhere. */
     public static Verdict ofAnswer(List<Outcome> outcomes, List<Beside> beside) {
         Verdict verdict = of(outcomes, beside);
-        boolean answers = outcomes.stream().noneMatch(outcome -> outcome.standing() == Standing.BROKEN) && verdict.beside == null;
-        return answers ? new Verdict(verdict.height, null, verdict.height > 1 ? "It answers and tells its targets; which machine it is, its unit tells where it is managed." : "It answers; it is an address for data, and its unit tells what serves it.", "", verdict.height > 0, null, verdict.height > 0) : verdict;
+        boolean answers =
+                outcomes.stream().noneMatch(outcome -> outcome.standing() == Standing.BROKEN) && verdict.beside == null;
+        return answers
+                ? new Verdict(
+                        verdict.height,
+                        null,
+                        verdict.height > 1
+                                ? "It answers and tells its targets; which machine it is, its unit tells where it is "
+                                        + "managed."
+                                : "It answers; it is an address for data, and its unit tells what serves it.",
+                        "",
+                        verdict.height > 0,
+                        null,
+                        verdict.height > 0)
+                : verdict;
     }
 
     /** The same, where somebody holds a change for a fault: whatever else holds, it is not proven. */
     public Verdict heldForFault(String what) {
-        return proven ? new Verdict(height, broken, "Held for a fault: " + what + ".", "Mend it, or accept it as it is.", false, beside, ladder) : this;
+        return proven
+                ? new Verdict(
+                        height,
+                        broken,
+                        "Held for a fault: " + what + ".",
+                        "Mend it, or accept it as it is.",
+                        false,
+                        beside,
+                        ladder)
+                : this;
     }
 
     private static String lastReached(Rung rung) {

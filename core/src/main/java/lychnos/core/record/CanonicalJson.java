@@ -10,8 +10,10 @@ import java.util.Map;
 import java.util.TreeMap;
 
 /**
- * JSON in the one form that has a digest (JSON Canonicalization Scheme, RFC 8785): no blanks, members sorted by UTF-16 code units,
- * only what must be escaped is. Of numbers it takes whole ones alone, up to what a double holds exactly (RFC 7493, section 2.2), so
+ * JSON in the one form that has a digest (JSON Canonicalization Scheme, RFC 8785): no blanks, members sorted by UTF-16
+ * code units,
+ * only what must be escaped is. Of numbers it takes whole ones alone, up to what a double holds exactly (RFC 7493,
+ * section 2.2), so
  * that nobody's way of rounding matters; figures with a fraction are written as text.
  */
 public final class CanonicalJson {
@@ -117,7 +119,9 @@ public final class CanonicalJson {
 
     /** Half a character has no form in UTF-8 (section 3.2.2.2). */
     private static int pair(StringBuilder text, String string, int at) {
-        if (!Character.isHighSurrogate(string.charAt(at)) || at + 1 >= string.length() || !Character.isLowSurrogate(string.charAt(at + 1))) {
+        if (!Character.isHighSurrogate(string.charAt(at))
+                || at + 1 >= string.length()
+                || !Character.isLowSurrogate(string.charAt(at + 1))) {
             throw new IllegalArgumentException("half of a character stands in a text");
         }
         text.append(string, at, at + 2);

@@ -6,7 +6,8 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * Entries that each hold the digest of the one before: whoever changes, takes out or puts in one changes every digest behind it, and
+ * Entries that each hold the digest of the one before: whoever changes, takes out or puts in one changes every digest
+ * behind it, and
  * the last one is known to all who got a pack.
  */
 public final class Chain {
@@ -64,7 +65,11 @@ public final class Chain {
                 return Optional.of(new Break(link.number, "Its digest is not that of what it says."));
             }
             if (before != null && (link.number != before.number + 1 || !link.previous.equals(before.digest))) {
-                return Optional.of(new Break(link.number, link.number == before.number + 1 ? "It does not go on from the link before it." : "The link before it is missing."));
+                return Optional.of(new Break(
+                        link.number,
+                        link.number == before.number + 1
+                                ? "It does not go on from the link before it."
+                                : "The link before it is missing."));
             }
             if (before == null && link.number == 1 && !link.previous.equals(BEGINNING)) {
                 return Optional.of(new Break(1, "The first link goes on from another one."));

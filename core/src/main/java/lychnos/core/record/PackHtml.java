@@ -4,8 +4,10 @@ import java.io.IOException;
 import java.util.List;
 
 /**
- * The pack as people read it, as XHTML that stands by itself: figures first, then every endpoint, then how each unit was set, then what
- * is known and accepted. Headings, tables with their heads, and links inside are marked as such, so that a PDF made of it is tagged.
+ * The pack as people read it, as XHTML that stands by itself: figures first, then every endpoint, then how each unit
+ * was set, then what
+ * is known and accepted. Headings, tables with their heads, and links inside are marked as such, so that a PDF made of
+ * it is tagged.
  */
 public final class PackHtml {
 
@@ -25,7 +27,8 @@ public final class PackHtml {
     public record Figure(String number, String of) {}
 
     /** One line of the table of endpoints. */
-    public record Line(String unit, String name, String role, String address, String serial, String certificate, String proven) {}
+    public record Line(
+            String unit, String name, String role, String address, String serial, String certificate, String proven) {}
 
     /**
      * A unit.
@@ -35,7 +38,14 @@ public final class PackHtml {
      * @param endpoints of each, what was seen on the rungs of its ladder
      * @param known what was accepted although it is otherwise, and what is open
      */
-    public record UnitSheet(String name, String about, String signed, List<String> facts, List<String> how, List<String> endpoints, List<String> known) {}
+    public record UnitSheet(
+            String name,
+            String about,
+            String signed,
+            List<String> facts,
+            List<String> how,
+            List<String> endpoints,
+            List<String> known) {}
 
     /** Everything on the first page. */
     public record Front(String title, String by, String digest, List<Figure> figures, List<String> items) {}
@@ -47,18 +57,52 @@ public final class PackHtml {
      *
      * @param font the family that the text is set in
      */
-    public static void write(Appendable out, Paper paper, String font, Front front, Iterable<Line> lines, Iterable<UnitSheet> units) throws IOException {
-        out.append("<!DOCTYPE html><html lang=\"en\"><head><title>").append(escaped(front.title)).append("</title><meta name=\"subject\" content=\"Management endpoints as they were handed over\"/><meta name=\"author\" content=\"Lychnos\"/><style>\n");
-        out.append(STYLE.replace("PAPER", paper.css).replace("FONT", font)).append("</style>\n<bookmarks><bookmark name=\"Endpoints\" href=\"#endpoints\"/><bookmark name=\"Units\" href=\"#units\"/></bookmarks></head><body>\n");
-        out.append("<h1>").append(escaped(front.title)).append("</h1><p class=\"sub\">").append(escaped(front.by)).append("<br/>Record <span class=\"mono\">").append(escaped(front.digest)).append("</span></p>\n<table class=\"figures\"><tr>");
+    public static void write(
+            Appendable out, Paper paper, String font, Front front, Iterable<Line> lines, Iterable<UnitSheet> units)
+            throws IOException {
+        out.append("<!DOCTYPE html><html lang=\"en\"><head><title>")
+                .append(escaped(front.title))
+                .append("</title><meta name=\"subject\" content=\"Management endpoints as they were handed "
+                        + "over\"/><meta name=\"author\" content=\"Lychnos\"/><style>\n");
+        out.append(STYLE.replace("PAPER", paper.css).replace("FONT", font))
+                .append("</style>\n<bookmarks><bookmark name=\"Endpoints\" href=\"#endpoints\"/><bookmark "
+                        + "name=\"Units\" href=\"#units\"/></bookmarks></head><body>\n");
+        out.append("<h1>")
+                .append(escaped(front.title))
+                .append("</h1><p class=\"sub\">")
+                .append(escaped(front.by))
+                .append("<br/>Record <span class=\"mono\">")
+                .append(escaped(front.digest))
+                .append("</span></p>\n<table class=\"figures\"><tr>");
         for (Figure each : front.figures) {
-            out.append("<td><b>").append(escaped(each.number)).append("</b><br/>").append(escaped(each.of)).append("</td>");
+            out.append("<td><b>")
+                    .append(escaped(each.number))
+                    .append("</b><br/>")
+                    .append(escaped(each.of))
+                    .append("</td>");
         }
         out.append("</tr></table>\n");
         list(out, "Open, with a date", front.items);
-        out.append("<h2 id=\"endpoints\">Endpoints</h2>\n<table class=\"lines\"><thead><tr><th scope=\"col\">Name</th><th scope=\"col\">Role</th><th scope=\"col\">Address</th><th scope=\"col\">Serial</th><th scope=\"col\">Certificate</th><th scope=\"col\">Proven</th></tr></thead><tbody>\n");
+        out.append("<h2 id=\"endpoints\">Endpoints</h2>\n<table class=\"lines\"><thead><tr><th "
+                + "scope=\"col\">Name</th><th scope=\"col\">Role</th><th scope=\"col\">Address</th><th "
+                + "scope=\"col\">Serial</th><th scope=\"col\">Certificate</th><th "
+                + "scope=\"col\">Proven</th></tr></thead><tbody>\n");
         for (Line each : lines) {
-            out.append("<tr><td class=\"mono\"><a href=\"#").append(id(each.unit)).append("\">").append(escaped(each.name)).append("</a></td><td>").append(escaped(each.role)).append("</td><td class=\"mono\">").append(escaped(each.address)).append("</td><td class=\"mono\">").append(escaped(each.serial)).append("</td><td class=\"mono\">").append(escaped(each.certificate)).append("</td><td>").append(escaped(each.proven)).append("</td></tr>\n");
+            out.append("<tr><td class=\"mono\"><a href=\"#")
+                    .append(id(each.unit))
+                    .append("\">")
+                    .append(escaped(each.name))
+                    .append("</a></td><td>")
+                    .append(escaped(each.role))
+                    .append("</td><td class=\"mono\">")
+                    .append(escaped(each.address))
+                    .append("</td><td class=\"mono\">")
+                    .append(escaped(each.serial))
+                    .append("</td><td class=\"mono\">")
+                    .append(escaped(each.certificate))
+                    .append("</td><td>")
+                    .append(escaped(each.proven))
+                    .append("</td></tr>\n");
         }
         out.append("</tbody></table>\n<h2 id=\"units\" class=\"page\">Units</h2>\n");
         for (UnitSheet unit : units) {
@@ -68,7 +112,15 @@ public final class PackHtml {
     }
 
     private static void unit(Appendable out, UnitSheet unit) throws IOException {
-        out.append("<div class=\"unit\"><h3 id=\"").append(id(unit.name)).append("\">").append(escaped(unit.name)).append("</h3><p>").append(escaped(unit.about)).append("</p><p class=\"sub\">").append(escaped(unit.signed)).append("</p>\n");
+        out.append("<div class=\"unit\"><h3 id=\"")
+                .append(id(unit.name))
+                .append("\">")
+                .append(escaped(unit.name))
+                .append("</h3><p>")
+                .append(escaped(unit.about))
+                .append("</p><p class=\"sub\">")
+                .append(escaped(unit.signed))
+                .append("</p>\n");
         list(out, "What it was told", unit.facts);
         list(out, "How it was set", unit.how);
         list(out, "What was seen", unit.endpoints);
@@ -101,7 +153,12 @@ public final class PackHtml {
                 case '>' -> safe.append("&gt;");
                 case '"' -> safe.append("&quot;");
                 default -> {
-                    boolean legal = letter >= ' ' && letter != 0xfffe && letter != 0xffff && !(letter >= 0xd800 && letter <= 0xdfff) || letter == '\n' || letter == '\t';
+                    boolean legal = letter >= ' '
+                                    && letter != 0xfffe
+                                    && letter != 0xffff
+                                    && !(letter >= 0xd800 && letter <= 0xdfff)
+                            || letter == '\n'
+                            || letter == '\t';
                     safe.appendCodePoint(legal ? letter : 0xfffd);
                 }
             }
@@ -109,7 +166,8 @@ public final class PackHtml {
         return safe.toString();
     }
 
-    private static final String STYLE = """
+    private static final String STYLE =
+            """
             @page { size: PAPER; margin: 18mm 15mm 20mm 15mm; @bottom-left { content: "Lychnos"; font: 8pt FONT; color: #6b5f54; } @bottom-right { content: counter(page) " of " counter(pages); font: 8pt FONT; color: #6b5f54; } }
             body { font: 9.5pt/1.45 FONT; color: #2a211b; }
             h1 { font-size: 18pt; margin: 0 0 2pt; } h2 { font-size: 13pt; margin: 16pt 0 6pt; } h3 { font-size: 11.5pt; margin: 14pt 0 2pt; page-break-after: avoid; } h4 { font-size: 9.5pt; margin: 8pt 0 2pt; color: #6b5f54; page-break-after: avoid; }

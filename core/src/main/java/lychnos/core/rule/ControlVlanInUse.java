@@ -10,12 +10,19 @@ final class ControlVlanInUse implements Rule {
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
         for (PlannedUnit unit : plan.asked("control-vlan")) {
-            for (String vlan : unit.labels().stream().flatMap(label -> unit.fact(label, "control-vlan").stream()).distinct().toList()) {
-                plan.networks().stream().filter(network -> vlan.equals(String.valueOf(network.vlan()))).findFirst().ifPresent(network -> findings.add(Finding.blocks(
-                        "control-vlan-in-use",
-                        Finding.About.unit(unit),
-                        unit.name() + ": control VLAN " + vlan + " carries " + network.called(),
-                        "The fabric takes that VLAN for itself on every port, for ever. Choose one that nothing uses.")));
+            for (String vlan : unit.labels().stream()
+                    .flatMap(label -> unit.fact(label, "control-vlan").stream())
+                    .distinct()
+                    .toList()) {
+                plan.networks().stream()
+                        .filter(network -> vlan.equals(String.valueOf(network.vlan())))
+                        .findFirst()
+                        .ifPresent(network -> findings.add(Finding.blocks(
+                                "control-vlan-in-use",
+                                Finding.About.unit(unit),
+                                unit.name() + ": control VLAN " + vlan + " carries " + network.called(),
+                                "The fabric takes that VLAN for itself on every port, for ever. "
+                                        + "Choose one that nothing uses.")));
             }
         }
         return findings;

@@ -8,11 +8,13 @@ final class DhcpInPool implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         return plan.ours()
-                .flatMap(network -> network.pools().stream().flatMap(pool -> network.dhcp().stream().filter(pool::overlaps).map(scope -> Finding.blocks(
-                        "dhcp-in-pool",
-                        Finding.About.network(network),
-                        "Pool " + pool + " and what DHCP hands out, " + scope + ", overlap",
-                        "Two machines would bear one address by turns. Part the two ranges."))))
+                .flatMap(network -> network.pools().stream().flatMap(pool -> network.dhcp().stream()
+                        .filter(pool::overlaps)
+                        .map(scope -> Finding.blocks(
+                                "dhcp-in-pool",
+                                Finding.About.network(network),
+                                "Pool " + pool + " and what DHCP hands out, " + scope + ", overlap",
+                                "Two machines would bear one address by turns. Part the two ranges."))))
                 .toList();
     }
 }

@@ -7,15 +7,20 @@ final class FewNameServers implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        return plan.ours("management").filter(network -> network.nameServers().size() < 2).map(network -> {
-            boolean none = network.nameServers().isEmpty();
-            return new Finding(
-                    "few-name-servers",
-                    none,
-                    none ? "No name server is stated" : "Only one name server",
-                    none ? "First setup asks for it. Enter at least one, better two." : "When it restarts, nothing resolves. Production wants two.",
-                    Finding.About.network(network),
-                    null);
-        }).toList();
+        return plan.ours("management")
+                .filter(network -> network.nameServers().size() < 2)
+                .map(network -> {
+                    boolean none = network.nameServers().isEmpty();
+                    return new Finding(
+                            "few-name-servers",
+                            none,
+                            none ? "No name server is stated" : "Only one name server",
+                            none
+                                    ? "First setup asks for it. Enter at least one, better two."
+                                    : "When it restarts, nothing resolves. Production wants two.",
+                            Finding.About.network(network),
+                            null);
+                })
+                .toList();
     }
 }

@@ -10,27 +10,42 @@ final class FewTimeServers implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        return plan.ours("management").filter(network -> good(plan, network) < 3).map(network -> finding(plan, network)).toList();
+        return plan.ours("management")
+                .filter(network -> good(plan, network) < 3)
+                .map(network -> finding(plan, network))
+                .toList();
     }
 
     /** Those that are not known to be silent or wrong; what was never asked counts as good. */
     private static long good(Plan plan, PlannedNetwork network) {
-        return network.timeServers().stream().filter(server -> plan.service(ServiceKind.TIME, server).map(Measured::fine).orElse(true)).count();
+        return network.timeServers().stream()
+                .filter(server -> plan.service(ServiceKind.TIME, server)
+                        .map(Measured::fine)
+                        .orElse(true))
+                .count();
     }
 
     private static Finding finding(Plan plan, PlannedNetwork network) {
         long good = good(plan, network);
         String left = good < network.timeServers().size() ? " left" : "";
-        String what = good == 0 ? "No time server" + (left.isEmpty() ? " is stated" : " is left") : good == 1 ? "Only one time source" + left : "Two time sources" + left;
+        String what = good == 0
+                ? "No time server" + (left.isEmpty() ? " is stated" : " is left")
+                : good == 1 ? "Only one time source" + left : "Two time sources" + left;
         String why = good == 0
                 ? "Certificates and logs go wrong without time. Enter one, better three."
-                : good == 1 ? "When it fails, clocks drift unnoticed. Three are better." : "With two, a unit cannot tell which one is wrong. Three are better.";
+                : good == 1
+                        ? "When it fails, clocks drift unnoticed. Three are better."
+                        : "With two, a unit cannot tell which one is wrong. Three are better.";
         Finding finding = new Finding("few-time-servers", good == 0, what, why, Finding.About.network(network), null);
         return plan.things(ThingSort.TIME)
                 .map(thing -> thing.value("address").orElse(""))
-                .filter(address -> !network.timeServers().contains(address) && plan.service(ServiceKind.TIME, address).map(Measured::fine).orElse(false))
+                .filter(address -> !network.timeServers().contains(address)
+                        && plan.service(ServiceKind.TIME, address)
+                                .map(Measured::fine)
+                                .orElse(false))
                 .findFirst()
-                .map(address -> finding.mendedBy(Mend.network("Add " + address + ", it answers", Mend.Act.ADD_TIME_SERVER, network, "", address)))
+                .map(address -> finding.mendedBy(Mend.network(
+                        "Add " + address + ", it answers", Mend.Act.ADD_TIME_SERVER, network, "", address)))
                 .orElse(finding);
     }
 }

@@ -10,7 +10,9 @@ final class GatewayInPool implements Rule {
     public List<Finding> look(Plan plan) {
         return plan.ours()
                 .filter(network -> network.gateway() != null)
-                .flatMap(network -> network.pools().stream().filter(pool -> pool.contains(network.gateway())).map(pool -> finding(network, pool)))
+                .flatMap(network -> network.pools().stream()
+                        .filter(pool -> pool.contains(network.gateway()))
+                        .map(pool -> finding(network, pool)))
                 .toList();
     }
 
@@ -19,11 +21,17 @@ final class GatewayInPool implements Rule {
                 "gateway-in-pool",
                 Finding.About.network(network),
                 "Gateway " + network.gateway() + " lies inside a pool",
-                "It is never given out here. Begin the pool behind it, so that nobody else who reads the pool takes it.");
+                "It is never given out here. Begin the pool behind it, so that nobody else who reads the pool "
+                        + "takes it.");
         if (network.gateway().equals(pool.last())) {
             return finding;
         }
         Run behind = new Run(network.gateway().next(), pool.last());
-        return finding.mendedBy(Mend.network("Begin the pool at " + behind.first(), Mend.Act.CHANGE_RANGE, network, pool.toString(), behind.toString()));
+        return finding.mendedBy(Mend.network(
+                "Begin the pool at " + behind.first(),
+                Mend.Act.CHANGE_RANGE,
+                network,
+                pool.toString(),
+                behind.toString()));
     }
 }

@@ -8,7 +8,8 @@ final class GatewayOutsidePrefix implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         return plan.ours()
-                .filter(network -> network.gateway() != null && !network.prefix().hosts().contains(network.gateway()))
+                .filter(network ->
+                        network.gateway() != null && !network.prefix().hosts().contains(network.gateway()))
                 .map(network -> Finding.blocks(
                         "gateway-outside",
                         Finding.About.network(network),

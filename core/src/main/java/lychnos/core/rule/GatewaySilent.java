@@ -10,12 +10,16 @@ final class GatewaySilent implements Rule {
     public List<Finding> look(Plan plan) {
         return plan.ours()
                 .filter(network -> network.gateway() != null)
-                .filter(network -> plan.service(ServiceKind.GATEWAY, network.gateway().toString()).map(service -> !service.fine()).orElse(false))
+                .filter(network -> plan.service(
+                                ServiceKind.GATEWAY, network.gateway().toString())
+                        .map(service -> !service.fine())
+                        .orElse(false))
                 .map(network -> Finding.warns(
                         "gateway-silent",
                         Finding.About.network(network),
                         "Gateway " + network.gateway() + " of " + network.prefix() + " is silent",
-                        "Some machines refuse a setup whose gateway does not answer. Is the VLAN on the switch, is the address right?"))
+                        "Some machines refuse a setup whose gateway does not answer. Is the VLAN on the "
+                                + "switch, is the address right?"))
                 .toList();
     }
 }

@@ -14,23 +14,50 @@ final class HostTooSmall implements Rule {
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
         plan.things(ThingSort.HOST).forEach(host -> {
-            List<PlannedUnit> guests = plan.units().stream().filter(unit -> unit.kind().machine().isPresent() && unit.unitFact("host").filter(host.name()::equals).isPresent()).toList();
+            List<PlannedUnit> guests = plan.units().stream()
+                    .filter(unit -> unit.kind().machine().isPresent()
+                            && unit.unitFact("host").filter(host.name()::equals).isPresent())
+                    .toList();
             if (!guests.isEmpty()) {
-                int cores = guests.stream().mapToInt(unit -> unit.kind().machine().orElseThrow().cores()).sum();
-                DataSize memory = guests.stream().map(unit -> unit.kind().machine().orElseThrow().memory()).reduce(DataSize::plus).orElseThrow();
-                DataSize disk = guests.stream().map(unit -> unit.kind().machine().orElseThrow().disk()).reduce(DataSize::plus).orElseThrow();
+                int cores = guests.stream()
+                        .mapToInt(unit -> unit.kind().machine().orElseThrow().cores())
+                        .sum();
+                DataSize memory = guests.stream()
+                        .map(unit -> unit.kind().machine().orElseThrow().memory())
+                        .reduce(DataSize::plus)
+                        .orElseThrow();
+                DataSize disk = guests.stream()
+                        .map(unit -> unit.kind().machine().orElseThrow().disk())
+                        .reduce(DataSize::plus)
+                        .orElseThrow();
                 String names = guests.stream().map(PlannedUnit::name).collect(Collectors.joining(", "));
                 if (cores > host.number("cores", cores)) {
-                    findings.add(finding("host-cores", guests.get(0), host, cores + " cores", host.value("cores").orElse(""), names));
+                    findings.add(finding(
+                            "host-cores",
+                            guests.get(0),
+                            host,
+                            cores + " cores",
+                            host.value("cores").orElse(""),
+                            names));
                 }
-                host.size("memory").filter(has -> memory.compareTo(has) > 0).ifPresent(has -> findings.add(finding("host-memory", guests.get(0), host, memory + " of memory", has.toString(), names)));
-                host.size("disk").filter(has -> disk.compareTo(has) > 0).ifPresent(has -> findings.add(finding("host-disk", guests.get(0), host, disk + " of disk", has.toString(), names)));
+                host.size("memory")
+                        .filter(has -> memory.compareTo(has) > 0)
+                        .ifPresent(has -> findings.add(finding(
+                                "host-memory", guests.get(0), host, memory + " of memory", has.toString(), names)));
+                host.size("disk")
+                        .filter(has -> disk.compareTo(has) > 0)
+                        .ifPresent(has -> findings.add(
+                                finding("host-disk", guests.get(0), host, disk + " of disk", has.toString(), names)));
             }
         });
         return findings;
     }
 
     private static Finding finding(String code, PlannedUnit unit, Thing host, String wants, String has, String names) {
-        return Finding.blocks(code, Finding.About.unit(unit), host.name() + " has " + has + ", " + wants + " are planned on it", "For " + names + ". The last one would not start. Put one on another host.");
+        return Finding.blocks(
+                code,
+                Finding.About.unit(unit),
+                host.name() + " has " + has + ", " + wants + " are planned on it",
+                "For " + names + ". The last one would not start. Put one on another host.");
     }
 }

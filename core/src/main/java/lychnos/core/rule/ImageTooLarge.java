@@ -10,15 +10,20 @@ final class ImageTooLarge implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         return plan.asked("image-size").stream()
-                .flatMap(unit -> unit.unitFact("image-size").map(DataSize::parse).stream().flatMap(image -> unit.unitFact("host")
-                        .flatMap(host -> plan.thing(ThingSort.HOST, host))
-                        .filter(host -> host.size("disk").filter(disk -> image.compareTo(disk) > 0).isPresent())
-                        .stream()
-                        .map(host -> Finding.blocks(
-                                "image-too-large",
-                                Finding.About.unit(unit),
-                                unit.name() + ": its image of " + image + " does not fit on " + host.name(),
-                                "The host has " + host.value("disk").orElse("") + ". Deploying it breaks off near the end."))))
+                .flatMap(unit -> unit.unitFact("image-size").map(DataSize::parse).stream()
+                        .flatMap(image -> unit
+                                .unitFact("host")
+                                .flatMap(host -> plan.thing(ThingSort.HOST, host))
+                                .filter(host -> host.size("disk")
+                                        .filter(disk -> image.compareTo(disk) > 0)
+                                        .isPresent())
+                                .stream()
+                                .map(host -> Finding.blocks(
+                                        "image-too-large",
+                                        Finding.About.unit(unit),
+                                        unit.name() + ": its image of " + image + " does not fit on " + host.name(),
+                                        "The host has " + host.value("disk").orElse("")
+                                                + ". Deploying it breaks off near the end."))))
                 .toList();
     }
 }

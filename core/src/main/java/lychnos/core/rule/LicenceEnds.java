@@ -11,13 +11,18 @@ final class LicenceEnds implements Rule {
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
         for (PlannedUnit unit : plan.asked("licence-end")) {
-            unit.unitFact("licence-end").map(LocalDate::parse).filter(end -> end.isBefore(plan.today().plusDays(30))).ifPresent(end -> findings.add(new Finding(
-                    "licence-ends",
-                    end.isBefore(plan.today()),
-                    unit.name() + ": its key " + (end.isBefore(plan.today()) ? "has ended on " : "ends on ") + end,
-                    "What it unlocks is shut on that day. Order the lasting one now; it stays an open item at the hand-over.",
-                    Finding.About.unit(unit),
-                    null)));
+            unit.unitFact("licence-end")
+                    .map(LocalDate::parse)
+                    .filter(end -> end.isBefore(plan.today().plusDays(30)))
+                    .ifPresent(end -> findings.add(new Finding(
+                            "licence-ends",
+                            end.isBefore(plan.today()),
+                            unit.name() + ": its key " + (end.isBefore(plan.today()) ? "has ended on " : "ends on ")
+                                    + end,
+                            "What it unlocks is shut on that day. Order the lasting one now; it stays an open item "
+                                    + "at the hand-over.",
+                            Finding.About.unit(unit),
+                            null)));
         }
         return findings;
     }

@@ -13,7 +13,8 @@ final class LicenceKeyMissing implements Rule {
                         "licence-key-missing",
                         Finding.About.unit(unit),
                         unit.name() + " stops at its licence page",
-                        "The key is asked for " + unit.kind().fact("licence-key").orElseThrow().asked() + ". Find it first."))
+                        "The key is asked for "
+                                + unit.kind().fact("licence-key").orElseThrow().asked() + ". Find it first."))
                 .toList();
     }
 }

@@ -9,7 +9,10 @@ final class MacTwice implements Rule {
     public List<Finding> look(Plan plan) {
         return Twice.find(plan, "mac").entrySet().stream()
                 .map(entry -> Finding.blocks(
-                        "mac-twice", Finding.About.unit(entry.getValue().get(0)), "Hardware address " + entry.getKey() + " stands at " + Twice.names(entry.getValue()), "One of the labels was read wrong. The wrong machine would be found by it."))
+                        "mac-twice",
+                        Finding.About.unit(entry.getValue().get(0)),
+                        "Hardware address " + entry.getKey() + " stands at " + Twice.names(entry.getValue()),
+                        "One of the labels was read wrong. The wrong machine would be found by it."))
                 .toList();
     }
 }

@@ -13,15 +13,29 @@ final class MembersDiffer implements Rule {
         for (PlannedUnit unit : plan.units(kind -> kind.facts().stream().anyMatch(MembersDiffer::compared))) {
             for (FactSpec fact : unit.kind().facts()) {
                 if (compared(fact)) {
-                    List<String> values = unit.labels().stream().flatMap(label -> unit.fact(label, fact.name()).stream()).distinct().toList();
+                    List<String> values = unit.labels().stream()
+                            .flatMap(label -> unit.fact(label, fact.name()).stream())
+                            .distinct()
+                            .toList();
                     if (values.size() > 1) {
-                        String odd = unit.labels().stream().filter(label -> !unit.fact(label, fact.name()).orElse(values.get(0)).equals(values.get(0))).findFirst().orElse("");
+                        String odd = unit.labels().stream()
+                                .filter(label -> !unit.fact(label, fact.name())
+                                        .orElse(values.get(0))
+                                        .equals(values.get(0)))
+                                .findFirst()
+                                .orElse("");
                         findings.add(Finding.blocks(
                                         "members-differ",
                                         Finding.About.unit(unit),
                                         unit.name() + ": " + fact.title() + " differs between members",
-                                        String.join(" and ", values) + ". It must be the same on each, or they never join.")
-                                .mendedBy(Mend.setFact("Take " + values.get(0) + " for " + odd, unit, odd, fact.name(), values.get(0))));
+                                        String.join(" and ", values)
+                                                + ". It must be the same on each, or they never join.")
+                                .mendedBy(Mend.setFact(
+                                        "Take " + values.get(0) + " for " + odd,
+                                        unit,
+                                        odd,
+                                        fact.name(),
+                                        values.get(0))));
                     }
                 }
             }

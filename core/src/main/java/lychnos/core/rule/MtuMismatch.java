@@ -13,13 +13,22 @@ final class MtuMismatch implements Rule {
         for (PlannedUnit unit : plan.asked("data-mtu")) {
             Optional<String> wanted = unit.unitFact("data-mtu");
             plan.ours("storage-data")
-                    .filter(network -> wanted.isPresent() && network.mtu() != null && !network.mtu().toString().equals(wanted.get()))
+                    .filter(network -> wanted.isPresent()
+                            && network.mtu() != null
+                            && !network.mtu().toString().equals(wanted.get()))
                     .forEach(network -> findings.add(Finding.warns(
                                     "mtu-mismatch",
                                     Finding.About.unit(unit),
-                                    unit.name() + " is to send " + wanted.get() + " bytes, " + network.called() + " carries " + network.mtu(),
-                                    "Small packets pass and large ones vanish: the array looks well and no volume mounts.")
-                            .mendedBy(Mend.setFact("Set " + network.mtu(), unit, "", "data-mtu", network.mtu().toString()))));
+                                    unit.name() + " is to send " + wanted.get() + " bytes, " + network.called()
+                                            + " carries " + network.mtu(),
+                                    "Small packets pass and large ones vanish: the array looks well and no volume "
+                                            + "mounts.")
+                            .mendedBy(Mend.setFact(
+                                    "Set " + network.mtu(),
+                                    unit,
+                                    "",
+                                    "data-mtu",
+                                    network.mtu().toString()))));
         }
         return findings;
     }

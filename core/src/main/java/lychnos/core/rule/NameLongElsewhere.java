@@ -12,14 +12,20 @@ final class NameLongElsewhere implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
-        for (PlannedUnit unit : plan.units(kind -> kind.facts().stream().anyMatch(fact -> fact.type() == FactType.HOST_NAME))) {
+        for (PlannedUnit unit :
+                plan.units(kind -> kind.facts().stream().anyMatch(fact -> fact.type() == FactType.HOST_NAME))) {
             for (FactSpec fact : unit.kind().facts()) {
                 if (fact.type() == FactType.HOST_NAME) {
-                    Stream.concat(Stream.of(""), unit.labels().stream()).flatMap(member -> unit.fact(member, fact.name()).stream()).distinct().filter(value -> value.length() > 15).forEach(value -> findings.add(Finding.warns(
-                            "name-long-elsewhere",
-                            Finding.About.unit(unit),
-                            fact.title() + " “" + value + "” has more than 15 letters",
-                            "Directories and older tools cut names there (RFC 1001 keeps 15). Shorten it if it is to join one.")));
+                    Stream.concat(Stream.of(""), unit.labels().stream())
+                            .flatMap(member -> unit.fact(member, fact.name()).stream())
+                            .distinct()
+                            .filter(value -> value.length() > 15)
+                            .forEach(value -> findings.add(Finding.warns(
+                                    "name-long-elsewhere",
+                                    Finding.About.unit(unit),
+                                    fact.title() + " “" + value + "” has more than 15 letters",
+                                    "Directories and older tools cut names there (RFC 1001 keeps "
+                                            + "15). Shorten it if it is to join one.")));
                 }
             }
         }

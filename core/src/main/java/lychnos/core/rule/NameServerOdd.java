@@ -16,8 +16,10 @@ final class NameServerOdd implements Rule {
                         .map(server -> Finding.warns(
                                 server.state() == Measured.State.SILENT ? "name-server-silent" : "name-server-odd",
                                 Finding.About.network(network),
-                                "Name server " + server.address() + " " + (server.state() == Measured.State.SILENT ? "is silent" : server.sentence()),
-                                "A machine that asks this one does not find its own name. Mend it, or tell units of another.")))
+                                "Name server " + server.address() + " "
+                                        + (server.state() == Measured.State.SILENT ? "is silent" : server.sentence()),
+                                "A machine that asks this one does not find its own name. Mend it, "
+                                        + "or tell units of another.")))
                 .toList();
     }
 }

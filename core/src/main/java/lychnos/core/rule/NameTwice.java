@@ -14,7 +14,8 @@ final class NameTwice implements Rule {
         for (PlannedUnit unit : plan.units()) {
             for (PlannedUnit.Seat seat : unit.seats()) {
                 if (seat.address().isV4()) {
-                    counts.computeIfAbsent(seat.domain(), domain -> new HashMap<>()).merge(seat.hostName(), 1, Integer::sum);
+                    counts.computeIfAbsent(seat.domain(), domain -> new HashMap<>())
+                            .merge(seat.hostName(), 1, Integer::sum);
                 }
             }
         }

@@ -11,19 +11,23 @@ final class NetworkMissing implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         Map<String, List<PlannedUnit>> wanting = new TreeMap<>();
-        for (PlannedUnit unit : plan.units(kind -> kind.addresses().stream().anyMatch(entry -> !entry.networks().equals(List.of("management"))))) {
+        for (PlannedUnit unit : plan.units(kind ->
+                kind.addresses().stream().anyMatch(entry -> !entry.networks().equals(List.of("management"))))) {
             unit.kind().needs(unit.known().members(), Map.of()).stream()
                     .flatMap(need -> need.networks().stream())
                     .distinct()
-                    .filter(purpose -> !purpose.equals("management") && plan.ours(purpose).findAny().isEmpty())
-                    .forEach(purpose -> wanting.computeIfAbsent(purpose, name -> new ArrayList<>()).add(unit));
+                    .filter(purpose -> !purpose.equals("management")
+                            && plan.ours(purpose).findAny().isEmpty())
+                    .forEach(purpose -> wanting.computeIfAbsent(purpose, name -> new ArrayList<>())
+                            .add(unit));
         }
         return wanting.entrySet().stream()
                 .map(entry -> Finding.blocks(
                         "network-missing",
                         Finding.About.unit(entry.getValue().get(0)),
                         "No network for " + entry.getKey().replace('-', ' ') + " is stated",
-                        entry.getValue().size() + (entry.getValue().size() == 1 ? " unit needs" : " units need") + " addresses in one, and is placed as a whole or not at all."))
+                        entry.getValue().size() + (entry.getValue().size() == 1 ? " unit needs" : " units need")
+                                + " addresses in one, and is placed as a whole or not at all."))
                 .toList();
     }
 }

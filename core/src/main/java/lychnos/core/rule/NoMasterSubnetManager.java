@@ -8,13 +8,20 @@ final class NoMasterSubnetManager implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         return SubnetManagers.byFabric(plan).entrySet().stream()
-                .filter(entry -> entry.getValue().stream().noneMatch(unit -> SubnetManagers.is(unit, "master")) && entry.getValue().stream().allMatch(unit -> unit.unitFact("subnet-manager").isPresent()))
+                .filter(entry -> entry.getValue().stream().noneMatch(unit -> SubnetManagers.is(unit, "master"))
+                        && entry.getValue().stream().allMatch(unit -> unit.unitFact("subnet-manager")
+                                .isPresent()))
                 .map(entry -> Finding.blocks(
                                 "no-subnet-manager",
                                 Finding.About.unit(entry.getValue().get(0)),
                                 "Fabric " + entry.getKey() + " has no subnet manager that is master",
                                 "Without one no port of the fabric comes up. Exactly one gateway of it must be master.")
-                        .mendedBy(Mend.setFact("Make " + entry.getValue().get(0).name() + " master", entry.getValue().get(0), "", "subnet-manager", "master")))
+                        .mendedBy(Mend.setFact(
+                                "Make " + entry.getValue().get(0).name() + " master",
+                                entry.getValue().get(0),
+                                "",
+                                "subnet-manager",
+                                "master")))
                 .toList();
     }
 }

@@ -10,7 +10,10 @@ final class NoPool implements Rule {
         return plan.ours()
                 .filter(network -> network.pools().isEmpty())
                 .map(network -> Finding.blocks(
-                        "no-pool", Finding.About.network(network), network.prefix() + " has no pool yet", "Say which of its addresses the units may take, such as .101 to .180."))
+                        "no-pool",
+                        Finding.About.network(network),
+                        network.prefix() + " has no pool yet",
+                        "Say which of its addresses the units may take, such as .101 to .180."))
                 .toList();
     }
 }

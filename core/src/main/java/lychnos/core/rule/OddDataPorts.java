@@ -8,11 +8,14 @@ final class OddDataPorts implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         return plan.asked("data-ports").stream()
-                .filter(unit -> unit.unitFact("data-ports").filter(count -> Integer.parseInt(count) % 2 != 0).isPresent())
+                .filter(unit -> unit.unitFact("data-ports")
+                        .filter(count -> Integer.parseInt(count) % 2 != 0)
+                        .isPresent())
                 .map(unit -> Finding.blocks(
                         "odd-data-ports",
                         Finding.About.unit(unit),
-                        unit.name() + " is to have " + unit.unitFact("data-ports").orElseThrow() + " data ports",
+                        unit.name() + " is to have "
+                                + unit.unitFact("data-ports").orElseThrow() + " data ports",
                         "They come in pairs, one for each path. Take an even number."))
                 .toList();
     }

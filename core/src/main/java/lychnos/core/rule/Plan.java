@@ -26,7 +26,13 @@ import lychnos.core.site.ThingSort;
  * @param lab whether documentation and loopback prefixes are in order here
  */
 public record Plan(
-        List<PlannedNetwork> networks, List<PlannedUnit> units, List<Thing> things, List<Measured> services, List<Record> records, LocalDate today, boolean lab) {
+        List<PlannedNetwork> networks,
+        List<PlannedUnit> units,
+        List<Thing> things,
+        List<Measured> services,
+        List<Record> records,
+        LocalDate today,
+        boolean lab) {
 
     /** What a name server answers for a planned name: a full name and the address it leads to. */
     public record Record(String fqdn, String address) {}
@@ -76,6 +82,8 @@ public record Plan(
     }
 
     Optional<Measured> service(ServiceKind kind, String address) {
-        return services(kind).filter(service -> service.address().equals(address)).findFirst();
+        return services(kind)
+                .filter(service -> service.address().equals(address))
+                .findFirst();
     }
 }

@@ -27,11 +27,16 @@ final class PolicyMissing implements Rule {
                         "policy-missing",
                         Finding.About.unit(entry.getValue().get(0)),
                         "The site has no policy on " + entry.getKey().replace('-', ' '),
-                        entry.getValue().size() + (entry.getValue().size() == 1 ? " unit asks" : " units ask") + " for it. Decide it once, with a reason, so that it is not answered differently each time."))
+                        entry.getValue().size() + (entry.getValue().size() == 1 ? " unit asks" : " units ask")
+                                + " for it. Decide it once, with a reason, so that it is not answered "
+                                + "differently each time."))
                 .toList();
     }
 
     private static List<String> policies(Kind kind) {
-        return kind.facts().stream().filter(fact -> fact.is(FactSpec.Trait.POLICY)).map(FactSpec::name).toList();
+        return kind.facts().stream()
+                .filter(fact -> fact.is(FactSpec.Trait.POLICY))
+                .map(FactSpec::name)
+                .toList();
     }
 }

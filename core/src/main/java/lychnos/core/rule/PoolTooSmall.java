@@ -12,7 +12,8 @@ final class PoolTooSmall implements Rule {
                 .map(network -> Finding.blocks(
                         "pool-too-small",
                         Finding.About.network(network),
-                        network.toPlace() + " addresses are wanted in " + network.prefix() + ", " + network.free() + " are free",
+                        network.toPlace() + " addresses are wanted in " + network.prefix() + ", " + network.free()
+                                + " are free",
                         "The last units would go without. Widen the pool or release what is not used."))
                 .toList();
     }

@@ -9,7 +9,10 @@ final class PositionTwice implements Rule {
     public List<Finding> look(Plan plan) {
         return Twice.find(plan, "location").entrySet().stream()
                 .map(entry -> Finding.warns(
-                        "position-twice", Finding.About.unit(entry.getValue().get(0)), entry.getKey() + " holds " + Twice.names(entry.getValue()), "Only one can be there; whoever walks to it stands before the wrong one."))
+                        "position-twice",
+                        Finding.About.unit(entry.getValue().get(0)),
+                        entry.getKey() + " holds " + Twice.names(entry.getValue()),
+                        "Only one can be there; whoever walks to it stands before the wrong one."))
                 .toList();
     }
 }

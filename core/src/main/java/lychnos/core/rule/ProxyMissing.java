@@ -10,15 +10,23 @@ final class ProxyMissing implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         return plan.asked("proxy-needed").stream()
-                .filter(unit -> unit.unitFact("proxy-needed").filter("yes"::equals).isPresent())
-                .filter(unit -> plan.things(ThingSort.PROXY).findAny().isEmpty() || plan.services(ServiceKind.PROXY).anyMatch(proxy -> !proxy.fine()))
+                .filter(unit ->
+                        unit.unitFact("proxy-needed").filter("yes"::equals).isPresent())
+                .filter(unit -> plan.things(ThingSort.PROXY).findAny().isEmpty()
+                        || plan.services(ServiceKind.PROXY).anyMatch(proxy -> !proxy.fine()))
                 .map(unit -> Finding.blocks(
                         "proxy-missing",
                         Finding.About.unit(unit),
                         unit.name() + " needs a proxy",
                         plan.things(ThingSort.PROXY).findAny().isEmpty()
                                 ? "The site states none. Setup asks for its address in the middle."
-                                : "The one that is stated " + plan.services(ServiceKind.PROXY).filter(proxy -> !proxy.fine()).findFirst().orElseThrow().sentence() + "."))
+                                : "The one that is stated "
+                                        + plan.services(ServiceKind.PROXY)
+                                                .filter(proxy -> !proxy.fine())
+                                                .findFirst()
+                                                .orElseThrow()
+                                                .sentence()
+                                        + "."))
                 .toList();
     }
 }

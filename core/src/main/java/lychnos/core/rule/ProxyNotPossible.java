@@ -15,7 +15,8 @@ final class ProxyNotPossible implements Rule {
                         "proxy-not-possible",
                         Finding.About.unit(unit),
                         unit.name() + " cannot be told of a proxy in its first setup",
-                        "It wants the internet at that point and this site has a proxy. " + unit.kind().setup().wayRound()))
+                        "It wants the internet at that point and this site has a proxy. "
+                                + unit.kind().setup().wayRound()))
                 .toList();
     }
 }

@@ -23,7 +23,8 @@ import lychnos.core.site.ThingSort;
  * Whether a unit is ready: known, placed, and the services that its setup leans on answer. Of several servers for one
  * service one that answers is enough; what is wrong with the others is a finding.
  *
- * @param lacks what stands in the way, gravest first, each a sentence without its full stop; empty for a unit that is ready
+ * @param lacks what stands in the way, gravest first, each a sentence without its full stop; empty for a unit that is
+ * ready
  */
 public record Readiness(List<String> lacks) {
 
@@ -40,7 +41,8 @@ public record Readiness(List<String> lacks) {
         Map<List<Object>, List<String>> services = new HashMap<>();
         Map<Long, Readiness> all = new HashMap<>();
         for (PlannedUnit unit : plan.units()) {
-            List<String> lacking = services.computeIfAbsent(Arrays.asList(unit.kind().id(), unit.networkId()), key -> services(plan, unit));
+            List<String> lacking = services.computeIfAbsent(
+                    Arrays.asList(unit.kind().id(), unit.networkId()), key -> services(plan, unit));
             all.put(unit.id(), of(plan, unit, lacking));
         }
         return all;
@@ -64,13 +66,21 @@ public record Readiness(List<String> lacks) {
 
     private static List<String> services(Plan plan, PlannedUnit unit) {
         List<String> lacks = new ArrayList<>();
-        plan.networks().stream().filter(network -> Long.valueOf(network.id()).equals(unit.networkId())).findFirst().ifPresent(network -> services(plan, unit.kind(), network, lacks));
+        plan.networks().stream()
+                .filter(network -> Long.valueOf(network.id()).equals(unit.networkId()))
+                .findFirst()
+                .ifPresent(network -> services(plan, unit.kind(), network, lacks));
         return lacks;
     }
 
     private static void services(Plan plan, Kind kind, PlannedNetwork network, List<String> lacks) {
         if (network.gateway() != null) {
-            one("gateway", plan, ServiceKind.GATEWAY, Stream.of(network.gateway().toString()), lacks);
+            one(
+                    "gateway",
+                    plan,
+                    ServiceKind.GATEWAY,
+                    Stream.of(network.gateway().toString()),
+                    lacks);
         }
         if (leansOn(kind, "name service")) {
             one("name service", plan, ServiceKind.NAME, network.nameServers().stream(), lacks);
@@ -81,14 +91,21 @@ public record Readiness(List<String> lacks) {
         enough("name server", kind, network.nameServers().size(), lacks);
         enough("time server", kind, network.timeServers().size(), lacks);
         if (leansOn(kind, "mail relay")) {
-            one("mail relay", plan, ServiceKind.RELAY, plan.things(ThingSort.RELAY).map(thing -> thing.values().get("address")), lacks);
+            one(
+                    "mail relay",
+                    plan,
+                    ServiceKind.RELAY,
+                    plan.things(ThingSort.RELAY).map(thing -> thing.values().get("address")),
+                    lacks);
         }
     }
 
     /** A setup that types a second server where the network has one would stop at that question. */
     private static void enough(String what, Kind kind, int has, List<String> lacks) {
         String prefix = what.replace(' ', '-') + "-";
-        int types = kind.dialogue().stream().flatMap(dialogue -> kind.members().labels().stream().flatMap(member -> dialogue.needed(member).stream()))
+        int types = kind.dialogue().stream()
+                .flatMap(dialogue ->
+                        kind.members().labels().stream().flatMap(member -> dialogue.needed(member).stream()))
                 .filter(name -> name.matches(prefix + "[1-9]"))
                 .mapToInt(name -> name.charAt(name.length() - 1) - '0')
                 .max()
@@ -103,14 +120,22 @@ public record Readiness(List<String> lacks) {
         if (unit.kind().dialogue().isEmpty()) {
             return List.of();
         }
-        List<MemberValues.Seat> seats = unit.seats().stream().flatMap(seat -> seat(plan, seat).stream()).toList();
-        Map<String, String> site = plan.things(ThingSort.RELAY).findFirst().map(relay -> Map.of("mail-relay", relay.value("address").orElse(""))).orElse(Map.of());
+        List<MemberValues.Seat> seats =
+                unit.seats().stream().flatMap(seat -> seat(plan, seat).stream()).toList();
+        Map<String, String> site = plan.things(ThingSort.RELAY)
+                .findFirst()
+                .map(relay -> Map.of("mail-relay", relay.value("address").orElse("")))
+                .orElse(Map.of());
         Set<String> lacks = new LinkedHashSet<>();
         for (String member : unit.labels()) {
-            MemberValues values = new MemberValues(unit.known(), member, unit.name(), seats, site, Map.of(), Map.of(), true);
+            MemberValues values =
+                    new MemberValues(unit.known(), member, unit.name(), seats, site, Map.of(), Map.of(), true);
             unit.kind().dialogue().get().needed(member).stream()
-                    .filter(name -> !SERVER.matcher(name).matches() && !comesLater(unit, name) && values.text(name).isEmpty())
-                    .forEach(name -> lacks.add("its setup asks for “" + title(unit.kind(), name) + "”, and there is no value for it"));
+                    .filter(name -> !SERVER.matcher(name).matches()
+                            && !comesLater(unit, name)
+                            && values.text(name).isEmpty())
+                    .forEach(name -> lacks.add(
+                            "its setup asks for “" + title(unit.kind(), name) + "”, and there is no value for it"));
         }
         return List.copyOf(lacks);
     }
@@ -119,19 +144,33 @@ public record Readiness(List<String> lacks) {
         return plan.networks().stream()
                 .filter(network -> network.prefix().contains(seat.address()))
                 .findFirst()
-                .map(network -> new MemberValues.Net(network.name(), network.prefix(), network.gateway(), network.vlan(), network.nameServers(), network.timeServers()))
+                .map(network -> new MemberValues.Net(
+                        network.name(),
+                        network.prefix(),
+                        network.gateway(),
+                        network.vlan(),
+                        network.nameServers(),
+                        network.timeServers()))
                 .map(net -> new MemberValues.Seat(seat.role(), seat.address(), seat.hostName(), seat.domain(), net));
     }
 
     /** A password, which is made or sealed, or what another member tells in its own setup. */
     private static boolean comesLater(PlannedUnit unit, String name) {
-        boolean secret = name.endsWith(".phrase") || name.startsWith("proxy") || unit.kind().fact(name).map(fact -> fact.type() == FactType.SECRET).orElse(false);
+        boolean secret = name.endsWith(".phrase")
+                || name.startsWith("proxy")
+                || unit.kind()
+                        .fact(name)
+                        .map(fact -> fact.type() == FactType.SECRET)
+                        .orElse(false);
         int dot = name.lastIndexOf('.');
-        return secret || dot > 0 && unit.labels().contains(name.substring(0, dot).replace('-', ' '));
+        return secret
+                || dot > 0 && unit.labels().contains(name.substring(0, dot).replace('-', ' '));
     }
 
     private static String title(Kind kind, String name) {
-        return kind.fact(name).map(FactSpec::title).orElse(name.replace('-', ' ').replace('.', ' '));
+        return kind.fact(name)
+                .map(FactSpec::title)
+                .orElse(name.replace('-', ' ').replace('.', ' '));
     }
 
     private static boolean leansOn(Kind kind, String service) {
@@ -140,13 +179,18 @@ public record Readiness(List<String> lacks) {
 
     private static void one(String what, Plan plan, ServiceKind kind, Stream<String> servers, List<String> lacks) {
         List<String> stated = servers.toList();
-        List<Measured> asked = stated.stream().flatMap(server -> plan.service(kind, server).stream()).toList();
+        List<Measured> asked = stated.stream()
+                .flatMap(server -> plan.service(kind, server).stream())
+                .toList();
         if (stated.isEmpty()) {
             lacks.add("no " + what + " is stated");
         } else if (asked.isEmpty()) {
             lacks.add("the " + what + " was not asked yet");
         } else if (asked.stream().noneMatch(Readiness::answers)) {
-            lacks.add(asked.stream().map(Measured::address).collect(Collectors.joining(", ", what + " ", asked.size() == 1 ? " does not answer" : " do not answer")));
+            lacks.add(asked.stream()
+                    .map(Measured::address)
+                    .collect(Collectors.joining(
+                            ", ", what + " ", asked.size() == 1 ? " does not answer" : " do not answer")));
         }
     }
 

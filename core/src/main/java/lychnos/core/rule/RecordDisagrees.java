@@ -10,18 +10,28 @@ final class RecordDisagrees implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        Map<String, List<Plan.Record>> byName = plan.records().stream().collect(Collectors.groupingBy(Plan.Record::fqdn));
+        Map<String, List<Plan.Record>> byName =
+                plan.records().stream().collect(Collectors.groupingBy(Plan.Record::fqdn));
         if (byName.isEmpty()) {
             return List.of();
         }
         return plan.units().stream()
-                .flatMap(unit -> unit.seats().stream().flatMap(seat -> byName.getOrDefault(seat.hostName() + "." + seat.domain(), List.of()).stream()
-                        .filter(record -> Address.parse(record.address()).family() == seat.address().family() && !record.address().equals(seat.address().toString()))
-                        .map(record -> Finding.blocks(
-                                "record-disagrees",
-                                Finding.About.unit(unit),
-                                record.fqdn() + " leads to " + record.address() + " already, planned is " + seat.address(),
-                                "Somebody else made that record; it is never overwritten from here. Ask whose it is, or choose another name."))))
+                .flatMap(unit -> unit.seats().stream()
+                        .flatMap(seat -> byName.getOrDefault(seat.hostName() + "." + seat.domain(), List.of()).stream()
+                                .filter(record ->
+                                        Address.parse(record.address()).family()
+                                                        == seat.address().family()
+                                                && !record.address()
+                                                        .equals(seat.address().toString()))
+                                .map(record -> Finding.blocks(
+                                        "record-disagrees",
+                                        Finding.About.unit(unit),
+                                        record.fqdn() + " leads to " + record.address()
+                                                + " already, planned is "
+                                                + seat.address(),
+                                        "Somebody else made that record; it is never "
+                                                + "overwritten from here. Ask whose "
+                                                + "it is, or choose another name."))))
                 .toList();
     }
 }

@@ -12,7 +12,10 @@ final class RelayOdd implements Rule {
         return plan.services(ServiceKind.RELAY)
                 .filter(relay -> relay.state() != Measured.State.FINE)
                 .map(relay -> Finding.warns(
-                        "relay-odd", Finding.About.SITE, "Mail relay " + relay.address() + ": " + relay.sentence(), "Alarms of the units that mail through it will not arrive."))
+                        "relay-odd",
+                        Finding.About.SITE,
+                        "Mail relay " + relay.address() + ": " + relay.sentence(),
+                        "Alarms of the units that mail through it will not arrive."))
                 .toList();
     }
 }

@@ -67,7 +67,9 @@ public interface Rule {
 
     /** Everything that would go wrong: first what blocks, each in the order of the rules. */
     static List<Finding> lookAt(Plan plan) {
-        List<Finding> all = ALL.parallelStream().flatMap(rule -> rule.look(plan).stream()).toList();
-        return Stream.concat(all.stream().filter(Finding::blocks), all.stream().filter(finding -> !finding.blocks())).toList();
+        List<Finding> all =
+                ALL.parallelStream().flatMap(rule -> rule.look(plan).stream()).toList();
+        return Stream.concat(all.stream().filter(Finding::blocks), all.stream().filter(finding -> !finding.blocks()))
+                .toList();
     }
 }

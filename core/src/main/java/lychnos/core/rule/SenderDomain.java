@@ -13,7 +13,8 @@ final class SenderDomain implements Rule {
         List<Finding> findings = new ArrayList<>();
         for (PlannedUnit unit : plan.asked("mail-sender")) {
             unit.unitFact("mail-sender").ifPresent(sender -> plan.services(ServiceKind.RELAY)
-                    .filter(relay -> relay.detail().getOrDefault("from " + sender, "").startsWith("refused"))
+                    .filter(relay ->
+                            relay.detail().getOrDefault("from " + sender, "").startsWith("refused"))
                     .findFirst()
                     .ifPresent(relay -> findings.add(finding(plan, unit, sender, relay))));
         }
@@ -22,9 +23,14 @@ final class SenderDomain implements Rule {
 
     private static Finding finding(Plan plan, PlannedUnit unit, String sender, Measured relay) {
         String domain = sender.substring(sender.indexOf('@') + 1);
-        String nowhere = relay.detail().containsKey("no MX " + domain) ? domain + " has neither MX nor address record; " : "";
+        String nowhere =
+                relay.detail().containsKey("no MX " + domain) ? domain + " has neither MX nor address record; " : "";
         Finding finding = Finding.blocks(
-                "sender-domain", Finding.About.unit(unit), unit.name() + ": relay will refuse its mail", nowhere + "the relay answered " + relay.detail().get("from " + sender).replaceFirst("^refused: ", "") + ".");
+                "sender-domain",
+                Finding.About.unit(unit),
+                unit.name() + ": relay will refuse its mail",
+                nowhere + "the relay answered "
+                        + relay.detail().get("from " + sender).replaceFirst("^refused: ", "") + ".");
         return plan.ours("management")
                 .map(network -> sender.substring(0, sender.indexOf('@')) + "@" + network.domain())
                 .filter(better -> !better.equals(sender))

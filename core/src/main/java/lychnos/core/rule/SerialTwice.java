@@ -9,7 +9,10 @@ final class SerialTwice implements Rule {
     public List<Finding> look(Plan plan) {
         return Twice.find(plan, "serial").entrySet().stream()
                 .map(entry -> Finding.blocks(
-                        "serial-twice", Finding.About.unit(entry.getValue().get(0)), "Serial " + entry.getKey() + " stands at " + Twice.names(entry.getValue()), "One of the labels was read wrong. Setup would identify the wrong machine."))
+                        "serial-twice",
+                        Finding.About.unit(entry.getValue().get(0)),
+                        "Serial " + entry.getKey() + " stands at " + Twice.names(entry.getValue()),
+                        "One of the labels was read wrong. Setup would identify the wrong machine."))
                 .toList();
     }
 }

@@ -10,7 +10,11 @@ final class ServerTwice implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        return plan.networks().stream().flatMap(network -> Stream.concat(twice(network, "name server", network.nameServers()), twice(network, "time server", network.timeServers()))).toList();
+        return plan.networks().stream()
+                .flatMap(network -> Stream.concat(
+                        twice(network, "name server", network.nameServers()),
+                        twice(network, "time server", network.timeServers())))
+                .toList();
     }
 
     private static Stream<Finding> twice(PlannedNetwork network, String what, List<String> servers) {
@@ -18,6 +22,10 @@ final class ServerTwice implements Rule {
         return servers.stream()
                 .filter(server -> !seen.add(server))
                 .distinct()
-                .map(server -> Finding.warns("server-twice", Finding.About.network(network), network.name() + ": " + what + " " + server + " is stated twice", "One machine counts once. Where it does not answer, none does."));
+                .map(server -> Finding.warns(
+                        "server-twice",
+                        Finding.About.network(network),
+                        network.name() + ": " + what + " " + server + " is stated twice",
+                        "One machine counts once. Where it does not answer, none does."));
     }
 }

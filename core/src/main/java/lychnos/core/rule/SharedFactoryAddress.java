@@ -11,13 +11,17 @@ final class SharedFactoryAddress implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         Map<String, List<PlannedUnit>> same = plan.units(kind -> kind.setup().factoryAddress() != null).stream()
-                .collect(Collectors.groupingBy(unit -> unit.kind().setup().factoryAddress() + " " + unit.networkId(), TreeMap::new, Collectors.toList()));
+                .collect(Collectors.groupingBy(
+                        unit -> unit.kind().setup().factoryAddress() + " " + unit.networkId(),
+                        TreeMap::new,
+                        Collectors.toList()));
         return same.values().stream()
                 .filter(units -> units.size() > 1)
                 .map(units -> Finding.warns(
                         "shared-factory-address",
                         Finding.About.unit(units.get(0)),
-                        units.size() + " units share the factory address " + units.get(0).kind().setup().factoryAddress(),
+                        units.size() + " units share the factory address "
+                                + units.get(0).kind().setup().factoryAddress(),
                         "On one segment you would talk to whichever answers first. Start them one at a time."))
                 .toList();
     }

@@ -13,7 +13,8 @@ final class SubnetManagers {
     static Map<String, List<PlannedUnit>> byFabric(Plan plan) {
         return plan.asked("fabric").stream()
                 .filter(unit -> unit.unitFact("fabric").isPresent())
-                .collect(Collectors.groupingBy(unit -> unit.unitFact("fabric").orElseThrow(), TreeMap::new, Collectors.toList()));
+                .collect(Collectors.groupingBy(
+                        unit -> unit.unitFact("fabric").orElseThrow(), TreeMap::new, Collectors.toList()));
     }
 
     static boolean is(PlannedUnit unit, String role) {

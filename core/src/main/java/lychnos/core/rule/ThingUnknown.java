@@ -12,15 +12,19 @@ final class ThingUnknown implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
-        for (PlannedUnit unit : plan.units(kind -> kind.facts().stream().anyMatch(fact -> fact.type() == FactType.THING))) {
+        for (PlannedUnit unit :
+                plan.units(kind -> kind.facts().stream().anyMatch(fact -> fact.type() == FactType.THING))) {
             for (FactSpec fact : unit.kind().facts()) {
                 if (fact.type() == FactType.THING) {
                     ThingSort sort = ThingSort.named(fact.choices().get(0)).orElseThrow();
-                    unit.unitFact(fact.name()).filter(name -> plan.thing(sort, name).isEmpty()).ifPresent(name -> findings.add(Finding.blocks(
-                            "thing-unknown",
-                            Finding.About.unit(unit),
-                            unit.name() + ": there is no " + sort.title().toLowerCase(java.util.Locale.ROOT) + " “" + name + "”",
-                            "State it in the groundwork, or correct the name.")));
+                    unit.unitFact(fact.name())
+                            .filter(name -> plan.thing(sort, name).isEmpty())
+                            .ifPresent(name -> findings.add(Finding.blocks(
+                                    "thing-unknown",
+                                    Finding.About.unit(unit),
+                                    unit.name() + ": there is no "
+                                            + sort.title().toLowerCase(java.util.Locale.ROOT) + " “" + name + "”",
+                                    "State it in the groundwork, or correct the name.")));
                 }
             }
         }

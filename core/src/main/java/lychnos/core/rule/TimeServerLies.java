@@ -14,12 +14,14 @@ final class TimeServerLies implements Rule {
                         .flatMap(server -> plan.service(ServiceKind.TIME, server).stream())
                         .filter(server -> server.state() == Measured.State.LIES)
                         .map(server -> new Finding(
-                                        "time-server-lies",
-                                        true,
-                                        "Time server " + server.address() + " is wrong",
-                                        "It " + server.sentence() + ". A machine that believes it refuses certificates and log-ins.",
-                                        Finding.About.network(network),
-                                        Mend.network("Leave it out", Mend.Act.DROP_TIME_SERVER, network, server.address(), ""))))
+                                "time-server-lies",
+                                true,
+                                "Time server " + server.address() + " is wrong",
+                                "It " + server.sentence()
+                                        + ". A machine that believes it refuses certificates and log-ins.",
+                                Finding.About.network(network),
+                                Mend.network(
+                                        "Leave it out", Mend.Act.DROP_TIME_SERVER, network, server.address(), ""))))
                 .toList();
     }
 }

@@ -12,13 +12,19 @@ final class TimeServerSilent implements Rule {
         return plan.ours("management")
                 .flatMap(network -> network.timeServers().stream()
                         .flatMap(server -> plan.service(ServiceKind.TIME, server).stream())
-                        .filter(server -> server.state() == Measured.State.SILENT || server.state() == Measured.State.ODD)
+                        .filter(server ->
+                                server.state() == Measured.State.SILENT || server.state() == Measured.State.ODD)
                         .map(server -> Finding.warns(
                                         "time-server-silent",
                                         Finding.About.network(network),
-                                        "Time server " + server.address() + (server.state() == Measured.State.SILENT ? " is silent" : ": " + server.sentence()),
-                                        "A machine that is told of it may come up with a wrong clock, and later things fail in odd ways.")
-                                .mendedBy(Mend.network("Leave it out", Mend.Act.DROP_TIME_SERVER, network, server.address(), ""))))
+                                        "Time server " + server.address()
+                                                + (server.state() == Measured.State.SILENT
+                                                        ? " is silent"
+                                                        : ": " + server.sentence()),
+                                        "A machine that is told of it may come up with a wrong clock, and later "
+                                                + "things fail in odd ways.")
+                                .mendedBy(Mend.network(
+                                        "Leave it out", Mend.Act.DROP_TIME_SERVER, network, server.address(), ""))))
                 .toList();
     }
 }

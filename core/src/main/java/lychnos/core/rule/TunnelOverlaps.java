@@ -11,16 +11,22 @@ final class TunnelOverlaps implements Rule {
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
         for (PlannedUnit unit : plan.asked("tunnel-pool")) {
-            for (String text : unit.labels().stream().flatMap(label -> unit.fact(label, "tunnel-pool").stream()).distinct().toList()) {
+            for (String text : unit.labels().stream()
+                    .flatMap(label -> unit.fact(label, "tunnel-pool").stream())
+                    .distinct()
+                    .toList()) {
                 Prefix pool = Prefix.parse(text);
                 plan.networks().stream()
-                        .filter(network -> network.prefix().overlaps(pool) && !(network.purpose().equals("tunnel") && network.prefix().equals(pool)))
+                        .filter(network -> network.prefix().overlaps(pool)
+                                && !(network.purpose().equals("tunnel")
+                                        && network.prefix().equals(pool)))
                         .findFirst()
                         .ifPresent(network -> findings.add(Finding.blocks(
                                 "tunnel-overlaps",
                                 Finding.About.unit(unit),
                                 unit.name() + ": tunnel endpoints " + pool + " overlap " + network.called(),
-                                "What lies there could never be reached through the fabric, and the range can never be changed.")));
+                                "What lies there could never be reached through the fabric, and the "
+                                        + "range can never be changed.")));
             }
         }
         return findings;

@@ -11,18 +11,26 @@ final class TunnelTooSmall implements Rule {
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
         for (PlannedUnit unit : plan.asked("tunnel-pool")) {
-            int planned = unit.unitFact("planned-switches").map(Integer::parseInt).orElse(0);
-            unit.labels().stream().flatMap(label -> unit.fact(label, "tunnel-pool").stream()).distinct().map(Prefix::parse).forEach(pool -> {
-                long holds = pool.hosts().size();
-                // each switch takes one, each pair one more, and controllers take some: half the range must stay free to grow
-                if (holds < planned * 2L + unit.known().members()) {
-                    findings.add(Finding.blocks(
-                            "tunnel-too-small",
-                            Finding.About.unit(unit),
-                            pool + " is too small for " + planned + " switches and their growth",
-                            "It holds " + holds + " and can never be changed once it was typed. Take one that holds " + (planned * 2L + unit.known().members()) + " or more."));
-                }
-            });
+            int planned =
+                    unit.unitFact("planned-switches").map(Integer::parseInt).orElse(0);
+            unit.labels().stream()
+                    .flatMap(label -> unit.fact(label, "tunnel-pool").stream())
+                    .distinct()
+                    .map(Prefix::parse)
+                    .forEach(pool -> {
+                        long holds = pool.hosts().size();
+                        // each switch takes one, each pair one more, and controllers take some: half the range must
+                        // stay free to grow
+                        if (holds < planned * 2L + unit.known().members()) {
+                            findings.add(Finding.blocks(
+                                    "tunnel-too-small",
+                                    Finding.About.unit(unit),
+                                    pool + " is too small for " + planned + " switches and their growth",
+                                    "It holds " + holds
+                                            + " and can never be changed once it was typed. Take one that holds "
+                                            + (planned * 2L + unit.known().members()) + " or more."));
+                        }
+                    });
         }
         return findings;
     }

@@ -32,7 +32,8 @@ final class Twice {
                 Fact stands = unit.known().facts().getOrDefault(owner, Map.of()).get(fact);
                 PlannedUnit other = stands == null ? null : first.putIfAbsent(stands.value(), unit);
                 if (other != null) {
-                    twice.computeIfAbsent(stands.value(), value -> new ArrayList<>(List.of(other))).add(unit);
+                    twice.computeIfAbsent(stands.value(), value -> new ArrayList<>(List.of(other)))
+                            .add(unit);
                 }
             }
         }

@@ -15,8 +15,10 @@ final class TwoMasterSubnetManagers implements Rule {
                                         "two-subnet-managers",
                                         Finding.About.unit(unit),
                                         "Fabric " + entry.getKey() + " has a second master: " + unit.name(),
-                                        "Two masters give out the same local identifiers, and ports come and go. One is master, others stand by.")
-                                .mendedBy(Mend.setFact("Let " + unit.name() + " stand by", unit, "", "subnet-manager", "standby"))))
+                                        "Two masters give out the same local identifiers, and ports come and go. One "
+                                                + "is master, others stand by.")
+                                .mendedBy(Mend.setFact(
+                                        "Let " + unit.name() + " stand by", unit, "", "subnet-manager", "standby"))))
                 .toList();
     }
 }

@@ -12,13 +12,18 @@ final class VlanTwice implements Rule {
     public List<Finding> look(Plan plan) {
         Map<String, List<PlannedNetwork>> byVlan = plan.networks().stream()
                 .filter(network -> network.vlan() != null)
-                .collect(Collectors.groupingBy(network -> network.vlan() + " " + network.prefix().network().family(), TreeMap::new, Collectors.toList()));
+                .collect(Collectors.groupingBy(
+                        network -> network.vlan() + " "
+                                + network.prefix().network().family(),
+                        TreeMap::new,
+                        Collectors.toList()));
         return byVlan.values().stream()
                 .filter(same -> same.size() > 1 && same.stream().anyMatch(PlannedNetwork::ours))
                 .map(same -> Finding.warns(
                         "vlan-twice",
                         Finding.About.network(same.get(1)),
-                        "VLAN " + same.get(0).vlan() + " carries both " + same.get(0).called() + " and " + same.get(1).called(),
+                        "VLAN " + same.get(0).vlan() + " carries both "
+                                + same.get(0).called() + " and " + same.get(1).called(),
                         "Two networks in one broadcast domain hear each other’s DHCP. Is one of the numbers a slip?"))
                 .toList();
     }

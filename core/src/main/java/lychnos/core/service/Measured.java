@@ -12,7 +12,8 @@ import java.util.Map;
  * @param detail single values by their names, for those who want to see them
  * @param at when it was asked
  */
-public record Measured(ServiceKind kind, String address, State state, String sentence, Map<String, String> detail, Instant at) {
+public record Measured(
+        ServiceKind kind, String address, State state, String sentence, Map<String, String> detail, Instant at) {
 
     /** How a service stands. */
     public enum State {

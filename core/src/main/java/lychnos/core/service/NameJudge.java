@@ -16,7 +16,8 @@ public final class NameJudge {
     /** @param samples by address, in the order in which they are told to units */
     public static List<Measured> judge(Map<String, NameSample> samples, List<String> zones, Instant at) {
         Map<String, Long> newest = new LinkedHashMap<>();
-        samples.values().forEach(sample -> sample.serials().forEach((zone, serial) -> newest.merge(zone, serial, NameJudge::newer)));
+        samples.values().forEach(sample -> sample.serials()
+                .forEach((zone, serial) -> newest.merge(zone, serial, NameJudge::newer)));
         List<Measured> judged = new ArrayList<>();
         samples.forEach((address, sample) -> judged.add(one(address, sample, zones, newest, at)));
         return judged;
@@ -27,7 +28,8 @@ public final class NameJudge {
         return (int) (a - b) >= 0 ? a : b;
     }
 
-    private static Measured one(String address, NameSample sample, List<String> zones, Map<String, Long> newest, Instant at) {
+    private static Measured one(
+            String address, NameSample sample, List<String> zones, Map<String, Long> newest, Instant at) {
         Map<String, String> detail = new LinkedHashMap<>();
         detail.put("UDP", sample.udp() ? "answers" : "silent");
         detail.put("TCP", sample.tcp() ? "answers" : "silent");
@@ -38,20 +40,30 @@ public final class NameJudge {
             return new Measured(ServiceKind.NAME, address, Measured.State.SILENT, "silent", detail, at);
         }
         Optional<String> odd = odd(sample, zones, newest);
-        String fine = sample.serials().isEmpty() ? "answers" : "serial " + new TreeSet<>(sample.serials().values()).first();
-        return new Measured(ServiceKind.NAME, address, odd.isPresent() ? Measured.State.ODD : Measured.State.FINE, odd.orElse(fine), detail, at);
+        String fine = sample.serials().isEmpty()
+                ? "answers"
+                : "serial " + new TreeSet<>(sample.serials().values()).first();
+        return new Measured(
+                ServiceKind.NAME,
+                address,
+                odd.isPresent() ? Measured.State.ODD : Measured.State.FINE,
+                odd.orElse(fine),
+                detail,
+                at);
     }
 
     private static Optional<String> odd(NameSample sample, List<String> zones, Map<String, Long> newest) {
         if (!sample.udp() || !sample.tcp()) {
-            return Optional.of(sample.udp() ? "answers over UDP alone; long answers want TCP" : "answers over TCP alone");
+            return Optional.of(
+                    sample.udp() ? "answers over UDP alone; long answers want TCP" : "answers over TCP alone");
         }
         for (String zone : zones) {
             if (!sample.serials().containsKey(zone)) {
                 return Optional.of("does not serve " + zone);
             }
             if (!sample.serials().get(zone).equals(newest.get(zone))) {
-                return Optional.of("lags in " + zone + ": serial " + sample.serials().get(zone) + ", elsewhere " + newest.get(zone));
+                return Optional.of("lags in " + zone + ": serial "
+                        + sample.serials().get(zone) + ", elsewhere " + newest.get(zone));
             }
         }
         return Optional.empty();

@@ -12,4 +12,10 @@ import java.util.Map;
  * @param updates by zone, whether it took an empty update with our key; null where nobody asked
  * @param missing names without records, or why it did not answer
  */
-public record NameSample(boolean udp, boolean tcp, Map<String, Long> serials, boolean recursion, Map<String, String> updates, String missing) {}
+public record NameSample(
+        boolean udp,
+        boolean tcp,
+        Map<String, Long> serials,
+        boolean recursion,
+        Map<String, String> updates,
+        String missing) {}

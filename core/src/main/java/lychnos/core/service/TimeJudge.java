@@ -9,13 +9,18 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * Judges time servers against each other. A server lies when its clock and that of most others differ by more than their
- * uncertainties allow; with fewer than three that agree nobody can say who is wrong, and nobody is accused. One that stands alone
+ * Judges time servers against each other. A server lies when its clock and that of most others differ by more than
+ * their
+ * uncertainties allow; with fewer than three that agree nobody can say who is wrong, and nobody is accused. One that
+ * stands alone
  * is compared with our own clock.
  */
 public final class TimeJudge {
 
-    /** Clocks that are nearer than this agree whatever they say of their uncertainty; log lines of two machines then compare. */
+    /**
+     * Clocks that are nearer than this agree whatever they say of their uncertainty; log lines of two machines then
+     * compare.
+     */
     static final double CLOSE_MILLIS = 128;
 
     /** A single server that is further from our own clock than this is not taken at its word. */
@@ -29,7 +34,8 @@ public final class TimeJudge {
     public static List<Measured> judge(Map<String, Optional<TimeSample>> samples, Instant at) {
         List<Measured> judged = new ArrayList<>();
         samples.forEach((address, sample) -> judged.add(sample.map(s -> one(address, s, samples, at))
-                .orElseGet(() -> new Measured(ServiceKind.TIME, address, Measured.State.SILENT, "silent", Map.of(), at))));
+                .orElseGet(
+                        () -> new Measured(ServiceKind.TIME, address, Measured.State.SILENT, "silent", Map.of(), at))));
         return judged;
     }
 
@@ -38,23 +44,47 @@ public final class TimeJudge {
         if (unfit.isPresent()) {
             return measured(address, Measured.State.ODD, unfit.get(), sample, at);
         }
-        List<TimeSample> fit = all.values().stream().flatMap(Optional::stream).filter(other -> unfit(other).isEmpty()).toList();
+        List<TimeSample> fit = all.values().stream()
+                .flatMap(Optional::stream)
+                .filter(other -> unfit(other).isEmpty())
+                .toList();
         long agree = fit.stream().filter(other -> agrees(sample, other)).count();
-        long most = fit.stream().mapToLong(each -> fit.stream().filter(other -> agrees(each, other)).count()).max().orElse(0);
+        long most = fit.stream()
+                .mapToLong(each ->
+                        fit.stream().filter(other -> agrees(each, other)).count())
+                .max()
+                .orElse(0);
         if (agree < most && most * 2 > fit.size()) {
-            return measured(address, Measured.State.LIES, "is off by " + offset(sample) + " from " + most + " that agree", sample, at);
+            return measured(
+                    address,
+                    Measured.State.LIES,
+                    "is off by " + offset(sample) + " from " + most + " that agree",
+                    sample,
+                    at);
         }
         if (fit.size() == 1 && Math.abs(sample.offsetMillis()) > FAR_MILLIS) {
-            return measured(address, Measured.State.ODD, offset(sample) + " from our own clock, and there is no other to tell which is wrong", sample, at);
+            return measured(
+                    address,
+                    Measured.State.ODD,
+                    offset(sample) + " from our own clock, and there is no other to tell which is wrong",
+                    sample,
+                    at);
         }
         if (fit.size() == 2 && agree == 1) {
-            return measured(address, Measured.State.ODD, offset(sample) + "; the other says otherwise, and two cannot tell who is wrong", sample, at);
+            return measured(
+                    address,
+                    Measured.State.ODD,
+                    offset(sample) + "; the other says otherwise, and two cannot tell who is wrong",
+                    sample,
+                    at);
         }
         return measured(address, Measured.State.FINE, offset(sample) + ", stratum " + sample.stratum(), sample, at);
     }
 
     private static boolean agrees(TimeSample a, TimeSample b) {
-        double slack = Math.max(CLOSE_MILLIS, a.delayMillis() / 2 + b.delayMillis() / 2 + a.rootDispersionMillis() + b.rootDispersionMillis());
+        double slack = Math.max(
+                CLOSE_MILLIS,
+                a.delayMillis() / 2 + b.delayMillis() / 2 + a.rootDispersionMillis() + b.rootDispersionMillis());
         return Math.abs(a.offsetMillis() - b.offsetMillis()) <= Math.min(slack, 1000);
     }
 
@@ -77,10 +107,13 @@ public final class TimeJudge {
 
     private static String offset(TimeSample sample) {
         double millis = sample.offsetMillis();
-        return Math.abs(millis) >= 1000 ? String.format(Locale.ROOT, "%+.1f s", millis / 1000) : String.format(Locale.ROOT, "%+.1f ms", millis);
+        return Math.abs(millis) >= 1000
+                ? String.format(Locale.ROOT, "%+.1f s", millis / 1000)
+                : String.format(Locale.ROOT, "%+.1f ms", millis);
     }
 
-    private static Measured measured(String address, Measured.State state, String sentence, TimeSample sample, Instant at) {
+    private static Measured measured(
+            String address, Measured.State state, String sentence, TimeSample sample, Instant at) {
         Map<String, String> detail = new LinkedHashMap<>();
         detail.put("stratum", String.valueOf(sample.stratum()));
         detail.put("offset", String.format(Locale.ROOT, "%+.3f ms", sample.offsetMillis()));

@@ -9,6 +9,14 @@ package lychnos.core.service;
  * @param offsetMillis its clock less ours
  * @param delayMillis there and back
  * @param rootDispersionMillis how uncertain it says its own clock is
- * @param answersUs whether the answer repeats the time stamp that was sent, as an answer to us must (RFC 5905 section 8)
+ * @param answersUs whether the answer repeats the time stamp that was sent, as an answer to us must (RFC 5905 section
+ * 8)
  */
-public record TimeSample(int stratum, int leap, int mode, double offsetMillis, double delayMillis, double rootDispersionMillis, boolean answersUs) {}
+public record TimeSample(
+        int stratum,
+        int leap,
+        int mode,
+        double offsetMillis,
+        double delayMillis,
+        double rootDispersionMillis,
+        boolean answersUs) {}

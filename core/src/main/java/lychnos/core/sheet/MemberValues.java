@@ -24,10 +24,20 @@ import lychnos.core.fact.Secret;
  * @param passwords by the names of their facts, and {@code factory.phrase}
  * @param termsAgreed whether the site's recorded consent covers its terms
  */
-public record MemberValues(UnitFacts known, String member, String unitName, List<Seat> seats, Map<String, String> site, Map<String, String> told, Map<String, Secret> passwords, boolean termsAgreed) implements Values {
+public record MemberValues(
+        UnitFacts known,
+        String member,
+        String unitName,
+        List<Seat> seats,
+        Map<String, String> site,
+        Map<String, String> told,
+        Map<String, Secret> passwords,
+        boolean termsAgreed)
+        implements Values {
 
     /** What a member without an address of its own leans on too. */
-    private static final Set<String> SHARED = Set.of("domain", "name-server-1", "name-server-2", "time-server-1", "time-server-2", "time-server-3");
+    private static final Set<String> SHARED =
+            Set.of("domain", "name-server-1", "name-server-2", "time-server-1", "time-server-2", "time-server-3");
 
     private static final Set<String> OWN = Set.of("address", "address-6", "name", "member-number");
 
@@ -35,7 +45,13 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
     public record Seat(String role, Address address, String hostName, String domain, Net net) {}
 
     /** The network of an address. */
-    public record Net(String name, Prefix prefix, Address gateway, Integer vlan, List<String> nameServers, List<String> timeServers) {}
+    public record Net(
+            String name,
+            Prefix prefix,
+            Address gateway,
+            Integer vlan,
+            List<String> nameServers,
+            List<String> timeServers) {}
 
     /** A value and where it comes from, for people. */
     public record Sourced(String value, String source) {}
@@ -48,12 +64,17 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
     /** A value with its source. */
     public Optional<Sourced> sourced(String name) {
         if (told.containsKey(name)) {
-            return Optional.of(new Sourced(told.get(name), "read on the line of " + name.substring(0, name.lastIndexOf('.')).replace('-', ' ')));
+            return Optional.of(new Sourced(
+                    told.get(name),
+                    "read on the line of "
+                            + name.substring(0, name.lastIndexOf('.')).replace('-', ' ')));
         }
         if (site.containsKey(name)) {
             return Optional.of(new Sourced(site.get(name), "stated for the site"));
         }
-        return given(name).or(() -> ofRole(name)).or(() -> known.fact(member, name).or(() -> known.fact("", name)).map(fact -> new Sourced(fact.value(), source(fact.source()))));
+        return given(name).or(() -> ofRole(name)).or(() -> known.fact(member, name)
+                .or(() -> known.fact("", name))
+                .map(fact -> new Sourced(fact.value(), source(fact.source()))));
     }
 
     private static String source(Fact.Source source) {
@@ -69,11 +90,16 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
 
     /** The seat of this member; a single machine's first one. */
     private Optional<Seat> own() {
-        return seats.stream().filter(seat -> !member.isEmpty() && seat.role().equals(member)).findFirst().or(() -> member.isEmpty() ? seats.stream().findFirst() : Optional.empty());
+        return seats.stream()
+                .filter(seat -> !member.isEmpty() && seat.role().equals(member))
+                .findFirst()
+                .or(() -> member.isEmpty() ? seats.stream().findFirst() : Optional.empty());
     }
 
     private Optional<Seat> six(String role) {
-        return seats.stream().filter(seat -> seat.role().equals(role) && !seat.address().isV4()).findFirst();
+        return seats.stream()
+                .filter(seat -> seat.role().equals(role) && !seat.address().isV4())
+                .findFirst();
     }
 
     private Optional<Sourced> given(String name) {
@@ -84,15 +110,23 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
             return Optional.of(new Sourced(known.kind().factory().user(), "as the maker ships it"));
         }
         if (name.startsWith("factory.") && name.endsWith(".user")) {
-            return known.kind().logins().stream().filter(login -> name.equals("factory." + login.way() + ".user")).findFirst().map(login -> new Sourced(login.login().user(), "as the maker ships it"));
+            return known.kind().logins().stream()
+                    .filter(login -> name.equals("factory." + login.way() + ".user"))
+                    .findFirst()
+                    .map(login -> new Sourced(login.login().user(), "as the maker ships it"));
         }
         if (name.endsWith("-6")) {
-            return own().flatMap(seat -> six(seat.role())).flatMap(seat -> ofSeat(seat, name.substring(0, name.length() - 2)));
+            return own().flatMap(seat -> six(seat.role()))
+                    .flatMap(seat -> ofSeat(seat, name.substring(0, name.length() - 2)));
         }
         if (name.equals("member-number")) {
-            return Optional.of(new Sourced(String.valueOf(known.kind().members().labels().indexOf(member) + 1), "which one it is"));
+            return Optional.of(new Sourced(
+                    String.valueOf(known.kind().members().labels().indexOf(member) + 1), "which one it is"));
         }
-        return own().flatMap(seat -> ofSeat(seat, name)).or(() -> SHARED.contains(name) ? seats.stream().findFirst().flatMap(seat -> ofSeat(seat, name)) : Optional.empty());
+        return own().flatMap(seat -> ofSeat(seat, name))
+                .or(() -> SHARED.contains(name)
+                        ? seats.stream().findFirst().flatMap(seat -> ofSeat(seat, name))
+                        : Optional.empty());
     }
 
     private static Optional<Sourced> ofSeat(Seat seat, String name) {
@@ -101,13 +135,18 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
         return switch (name) {
             case "address" -> Optional.of(new Sourced(seat.address().toString(), "placed in " + net.name()));
             case "length" -> Optional.of(new Sourced(String.valueOf(net.prefix().length()), from));
-            case "mask" -> net.prefix().network().isV4() ? Optional.of(new Sourced(net.prefix().subnetMask().toString(), from)) : Optional.empty();
+            case "mask" ->
+                net.prefix().network().isV4()
+                        ? Optional.of(new Sourced(net.prefix().subnetMask().toString(), from))
+                        : Optional.empty();
             case "gateway" -> Optional.ofNullable(net.gateway()).map(gateway -> new Sourced(gateway.toString(), from));
             case "vlan" -> Optional.ofNullable(net.vlan()).map(vlan -> new Sourced(vlan.toString(), from));
             case "name" -> Optional.of(new Sourced(seat.hostName(), "by the pattern of names"));
             case "domain" -> Optional.of(new Sourced(seat.domain(), from));
-            case "name-server-1", "name-server-2" -> at(net.nameServers(), name).map(server -> new Sourced(server, from));
-            case "time-server-1", "time-server-2", "time-server-3" -> at(net.timeServers(), name).map(server -> new Sourced(server, from));
+            case "name-server-1", "name-server-2" ->
+                at(net.nameServers(), name).map(server -> new Sourced(server, from));
+            case "time-server-1", "time-server-2", "time-server-3" ->
+                at(net.timeServers(), name).map(server -> new Sourced(server, from));
             default -> Optional.empty();
         };
     }
@@ -117,19 +156,27 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
         return index < servers.size() ? Optional.of(servers.get(index)) : Optional.empty();
     }
 
-    /** {@code shared.address} and {@code left.name}; of a role that each member has, {@code port-1.address} is the member's own. */
+    /**
+     * {@code shared.address} and {@code left.name}; of a role that each member has, {@code port-1.address} is the
+     * member's own.
+     */
     private Optional<Sourced> ofRole(String name) {
         int dot = name.lastIndexOf('.');
         if (dot < 0) {
             return Optional.empty();
         }
         String named = name.substring(0, dot).replace('-', ' ');
-        String role = seats.stream().map(Seat::role).filter((member + " " + named)::equals).findFirst().orElse(named);
+        String role = seats.stream()
+                .map(Seat::role)
+                .filter((member + " " + named)::equals)
+                .findFirst()
+                .orElse(named);
         return seats.stream()
                 .filter(seat -> seat.role().equals(role))
                 .findFirst()
                 .flatMap(seat -> switch (name.substring(dot + 1)) {
-                    case "address-6" -> six(role).map(own -> new Sourced(own.address().toString(), "placed for “" + role + "”"));
+                    case "address-6" ->
+                        six(role).map(own -> new Sourced(own.address().toString(), "placed for “" + role + "”"));
                     case "length", "mask", "gateway" -> ofSeat(seat, name.substring(dot + 1));
                     case "address" -> Optional.of(new Sourced(seat.address().toString(), "placed for “" + role + "”"));
                     case "name" -> Optional.of(new Sourced(seat.hostName(), "by the pattern of names"));
@@ -137,7 +184,10 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
                 });
     }
 
-    /** Whether a value of this name is told from that of every other member: an address, a name or a number of its own, or what is on its label. */
+    /**
+     * Whether a value of this name is told from that of every other member: an address, a name or a number of its own,
+     * or what is on its label.
+     */
     public boolean tellsMembersApart(String name) {
         if (member.isEmpty()) {
             return false;
@@ -146,9 +196,14 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
         String behind = name.substring(dot + 1);
         if (dot >= 0) {
             String role = member + " " + name.substring(0, dot).replace('-', ' ');
-            return OWN.contains(behind) && seats.stream().anyMatch(seat -> seat.role().equals(role));
+            return OWN.contains(behind)
+                    && seats.stream().anyMatch(seat -> seat.role().equals(role));
         }
-        return OWN.contains(name) || known.kind().facts().stream().anyMatch(fact -> fact.name().equals(name) && fact.scope() == FactSpec.Scope.MEMBER && (fact.type() == FactType.SERIAL || fact.type() == FactType.MAC));
+        return OWN.contains(name)
+                || known.kind().facts().stream()
+                        .anyMatch(fact -> fact.name().equals(name)
+                                && fact.scope() == FactSpec.Scope.MEMBER
+                                && (fact.type() == FactType.SERIAL || fact.type() == FactType.MAC));
     }
 
     @Override
@@ -156,9 +211,15 @@ public record MemberValues(UnitFacts known, String member, String unitName, List
         return Optional.ofNullable(passwords.get(name));
     }
 
-    /** Without those that the maker ships: they stand in every manual, and blanking them blanks prompts that happen to have the same word. */
+    /**
+     * Without those that the maker ships: they stand in every manual, and blanking them blanks prompts that happen to
+     * have the same word.
+     */
     @Override
     public Collection<Secret> secrets() {
-        return passwords.entrySet().stream().filter(each -> !each.getKey().startsWith("factory.")).map(Map.Entry::getValue).toList();
+        return passwords.entrySet().stream()
+                .filter(each -> !each.getKey().startsWith("factory."))
+                .map(Map.Entry::getValue)
+                .toList();
     }
 }

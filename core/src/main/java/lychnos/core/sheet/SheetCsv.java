@@ -76,14 +76,20 @@ public final class SheetCsv {
 
     private static String value(Line line, String name, String member, boolean first) {
         Optional<FactSpec> own = line.facts.kind().fact(name);
-        if (own.isEmpty() || own.get().type() == FactType.SECRET || own.get().scope() == FactSpec.Scope.UNIT && !first) {
+        if (own.isEmpty()
+                || own.get().type() == FactType.SECRET
+                || own.get().scope() == FactSpec.Scope.UNIT && !first) {
             return "";
         }
-        return line.facts.fact(own.get().scope() == FactSpec.Scope.UNIT ? "" : member, name).map(Fact::value).orElse("");
+        return line.facts
+                .fact(own.get().scope() == FactSpec.Scope.UNIT ? "" : member, name)
+                .map(Fact::value)
+                .orElse("");
     }
 
     /**
-     * Reads a table that has the columns unit and member (where units have several) and any facts by their titles. Empty
+     * Reads a table that has the columns unit and member (where units have several) and any facts by their titles.
+     * Empty
      * cells say nothing. A wrong cell is told and never hides a right one.
      */
     public static Table read(String text, List<Line> lines) {
@@ -126,7 +132,8 @@ public final class SheetCsv {
                 } else if (title.equals(MEMBER)) {
                     memberColumn = i;
                 } else {
-                    Optional<FactSpec> fact = named(title).or(() -> LabelList.Column.named(title).flatMap(column -> named(column.fact())));
+                    Optional<FactSpec> fact = named(title)
+                            .or(() -> LabelList.Column.named(title).flatMap(column -> named(column.fact())));
                     if (fact.isPresent()) {
                         columns.put(i, fact.get().name());
                     } else if (!title.isEmpty()) {
@@ -135,26 +142,43 @@ public final class SheetCsv {
                 }
             }
             if (unitColumn < 0) {
-                faults.add(new LabelFault(line, "", "", "The first line must name the columns, and one of them must be “unit”. The rest was not read."));
+                faults.add(new LabelFault(
+                        line,
+                        "",
+                        "",
+                        "The first line must name the columns, and one of them must be “unit”. The rest was "
+                                + "not read."));
             }
-            strange.forEach(title -> faults.add(new LabelFault(line, title, "", "No unit here has a fact of this name; the column was left out.")));
+            strange.forEach(title -> faults.add(
+                    new LabelFault(line, title, "", "No unit here has a fact of this name; the column was left out.")));
         }
 
         private Optional<FactSpec> named(String title) {
-            return known.stream().filter(each -> each.title().toLowerCase(Locale.ROOT).equals(title) || each.name().equals(title)).findFirst();
+            return known.stream()
+                    .filter(each -> each.title().toLowerCase(Locale.ROOT).equals(title)
+                            || each.name().equals(title))
+                    .findFirst();
         }
 
         private void cells(CSVRecord row, int line) {
             String key = text(row, unitColumn);
             Line unit = byKey.get(key.toLowerCase(Locale.ROOT));
             if (unit == null) {
-                faults.add(new LabelFault(line, UNIT, key, key.isEmpty() ? "The unit is missing." : "There is no such unit in this bring-up."));
+                faults.add(new LabelFault(
+                        line,
+                        UNIT,
+                        key,
+                        key.isEmpty() ? "The unit is missing." : "There is no such unit in this bring-up."));
                 return;
             }
             String member = memberColumn < 0 ? "" : text(row, memberColumn);
             List<String> members = unit.members();
             if (!members.contains(member) && !(member.isEmpty() && members.size() > 1)) {
-                faults.add(new LabelFault(line, MEMBER, member, unit.key + " has no such member; it has " + String.join(", ", members) + "."));
+                faults.add(new LabelFault(
+                        line,
+                        MEMBER,
+                        member,
+                        unit.key + " has no such member; it has " + String.join(", ", members) + "."));
                 return;
             }
             columns.forEach((index, name) -> cell(unit, member, name, text(row, index), line));
@@ -171,7 +195,11 @@ public final class SheetCsv {
             }
             boolean ofUnit = fact.scope() == FactSpec.Scope.UNIT;
             if (!ofUnit && member.isEmpty() && unit.members().size() > 1) {
-                faults.add(new LabelFault(line, fact.title(), value, "Say in the column “member” whose this is: " + String.join(", ", unit.members()) + "."));
+                faults.add(new LabelFault(
+                        line,
+                        fact.title(),
+                        value,
+                        "Say in the column “member” whose this is: " + String.join(", ", unit.members()) + "."));
                 return;
             }
             try {
@@ -182,7 +210,8 @@ public final class SheetCsv {
         }
 
         private static String text(CSVRecord row, int index) {
-            String value = index < 0 || index >= row.size() ? "" : row.get(index).strip();
+            String value =
+                    index < 0 || index >= row.size() ? "" : row.get(index).strip();
             return value.matches("'[=+\\-@].*") ? value.substring(1) : value;
         }
     }

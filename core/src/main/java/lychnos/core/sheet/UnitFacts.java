@@ -32,7 +32,8 @@ public record UnitFacts(Kind kind, int members, Map<String, Map<String, Fact>> f
      * @param given by member and name, what people typed, imported or read off labels
      * @param policies by name, what the site answers
      */
-    public static UnitFacts resolve(Kind kind, int members, Map<String, Map<String, Fact>> given, Map<String, String> policies) {
+    public static UnitFacts resolve(
+            Kind kind, int members, Map<String, Map<String, Fact>> given, Map<String, String> policies) {
         Map<String, Map<String, Fact>> all = new HashMap<>();
         given.forEach((member, facts) -> all.put(member, new HashMap<>(facts)));
         for (FactSpec spec : kind.facts()) {
@@ -53,7 +54,9 @@ public record UnitFacts(Kind kind, int members, Map<String, Map<String, Fact>> f
 
     /** Who has such a fact: the unit itself, or each member. The only member of a unit bears the empty label. */
     public static List<String> owners(Kind kind, int members, FactSpec spec) {
-        return spec.scope() == FactSpec.Scope.UNIT ? List.of("") : kind.members().of(members);
+        return spec.scope() == FactSpec.Scope.UNIT
+                ? List.of("")
+                : kind.members().of(members);
     }
 
     public Optional<Fact> fact(String member, String name) {

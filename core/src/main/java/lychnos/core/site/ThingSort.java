@@ -42,7 +42,14 @@ public enum ThingSort {
             opt("key", FactType.SECRET)),
     TIME("Spare time server", "ntp-4", field("address", FactType.ADDRESS)),
     RELAY("Mail relay", "relay-1", field("address", FactType.ADDRESS), opt("port", FactType.PORT)),
-    PROXY("Proxy", "proxy-1", field("address", FactType.ADDRESS), field("port", FactType.PORT), opt("target", FactType.HOST_PORT), opt("user", FactType.TEXT), password()),
+    PROXY(
+            "Proxy",
+            "proxy-1",
+            field("address", FactType.ADDRESS),
+            field("port", FactType.PORT),
+            opt("target", FactType.HOST_PORT),
+            opt("user", FactType.TEXT),
+            password()),
     SYSLOG("Syslog", "log-1", field("address", FactType.ADDRESS), opt("port", FactType.PORT)),
     LINES(
             "Console server",
@@ -72,7 +79,8 @@ public enum ThingSort {
     }
 
     private static FactSpec password() {
-        return new FactSpec("key", "password", FactSpec.Scope.UNIT, FactType.SECRET, "", "", null, List.of(), Set.of(OPTIONAL));
+        return new FactSpec(
+                "key", "password", FactSpec.Scope.UNIT, FactType.SECRET, "", "", null, List.of(), Set.of(OPTIONAL));
     }
 
     private static FactSpec choice(String name, String... choices) {

@@ -49,7 +49,9 @@ class AddressSetTest {
         }
         List<Run> runs = set.runs();
         for (int i = 1; i < runs.size(); i++) {
-            assertTrue(runs.get(i - 1).last().next().compareTo(runs.get(i).first()) < 0, "runs neither overlap nor touch: " + set);
+            assertTrue(
+                    runs.get(i - 1).last().next().compareTo(runs.get(i).first()) < 0,
+                    "runs neither overlap nor touch: " + set);
         }
     }
 

@@ -34,7 +34,25 @@ class AddressTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "10.40.8", "10.40.8.256", "10.40.08.1", "10.40.8.1 ", "1.2.3.4.5", "a.b.c.d", ":::", "1::2::3", "12345::", "1:2:3:4:5:6:7", "1:2:3:4:5:6:7:8:9", "1:2:3:4:5:6:7::8", "fe80::1%eth0", "::1.2.3", "٣.1.1.1"})
+    @ValueSource(
+            strings = {
+                "",
+                "10.40.8",
+                "10.40.8.256",
+                "10.40.08.1",
+                "10.40.8.1 ",
+                "1.2.3.4.5",
+                "a.b.c.d",
+                ":::",
+                "1::2::3",
+                "12345::",
+                "1:2:3:4:5:6:7",
+                "1:2:3:4:5:6:7:8:9",
+                "1:2:3:4:5:6:7::8",
+                "fe80::1%eth0",
+                "::1.2.3",
+                "٣.1.1.1"
+            })
     void refusesEverythingElseWithASentence(String text) {
         MalformedAddress fault = assertThrows(MalformedAddress.class, () -> Address.parse(text));
         assertTrue(fault.getMessage().endsWith("."), fault.getMessage());
@@ -42,7 +60,9 @@ class AddressTest {
 
     @Test
     void saysWhyALeadingZeroIsDangerous() {
-        assertTrue(assertThrows(MalformedAddress.class, () -> Address.parse("10.040.8.1")).getMessage().contains("octal"));
+        assertTrue(assertThrows(MalformedAddress.class, () -> Address.parse("10.040.8.1"))
+                .getMessage()
+                .contains("octal"));
     }
 
     @Property
@@ -56,7 +76,9 @@ class AddressTest {
     }
 
     @Property
-    void addingAndMeasuringAgree(@ForAll @Size(16) byte[] bytes, @ForAll @net.jqwik.api.constraints.LongRange(min = 0, max = Long.MAX_VALUE - 1) long distance) {
+    void addingAndMeasuringAgree(
+            @ForAll @Size(16) byte[] bytes,
+            @ForAll @net.jqwik.api.constraints.LongRange(min = 0, max = Long.MAX_VALUE - 1) long distance) {
         Address from = Address.of(bytes);
         Address to = from.plus(distance);
         if (from.compareTo(to) <= 0) {
@@ -68,6 +90,8 @@ class AddressTest {
     @Test
     void namesItsReverseRecord() {
         assertEquals("102.8.40.10.in-addr.arpa", Address.parse("10.40.8.102").reverseName());
-        assertEquals("1.0.0.0.0.0.0.0.0.0.0.0.0.0.0.0.0.0.0.0.1.0.0.0.a.d.4.a.0.4.d.f.ip6.arpa", Address.parse("fd40:a4da:1::1").reverseName());
+        assertEquals(
+                "1.0.0.0.0.0.0.0.0.0.0.0.0.0.0.0.0.0.0.0.1.0.0.0.a.d.4.a.0.4.d.f.ip6.arpa",
+                Address.parse("fd40:a4da:1::1").reverseName());
     }
 }

@@ -39,7 +39,17 @@ class PrefixTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"10.40.8.0", "10.40.8.0/33", "10.40.8.0/-1", "10.40.8.0/024", "10.40.8.0/", "/24", "fd40::/129", "10.40.8.0/24 "})
+    @ValueSource(
+            strings = {
+                "10.40.8.0",
+                "10.40.8.0/33",
+                "10.40.8.0/-1",
+                "10.40.8.0/024",
+                "10.40.8.0/",
+                "/24",
+                "fd40::/129",
+                "10.40.8.0/24 "
+            })
     void refusesWhatIsNoPrefix(String text) {
         assertThrows(MalformedAddress.class, () -> Prefix.parse(text));
     }
@@ -56,9 +66,13 @@ class PrefixTest {
 
     @Test
     void sixtyFourBitsAndBeyondWorkForIpv6() {
-        assertEquals("fd40:a4da:1:ffff:ffff:ffff:ffff:ffff", Prefix.parse("fd40:a4da:1::/48").last().toString());
+        assertEquals(
+                "fd40:a4da:1:ffff:ffff:ffff:ffff:ffff",
+                Prefix.parse("fd40:a4da:1::/48").last().toString());
         assertTrue(Prefix.parse("fd40:a4da:1::/48").contains(Address.parse("fd40:a4da:1:8::7")));
         assertFalse(Prefix.parse("fd40:a4da:1::/48").contains(Address.parse("fd40:a4da:2::")));
-        assertEquals("fd40:a4da:1:8::/64", Prefix.around(Address.parse("fd40:a4da:1:8::7"), 64).toString());
+        assertEquals(
+                "fd40:a4da:1:8::/64",
+                Prefix.around(Address.parse("fd40:a4da:1:8::7"), 64).toString());
     }
 }

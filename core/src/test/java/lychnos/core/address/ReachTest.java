@@ -11,7 +11,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class ReachTest {
 
-    private static final Reach HALL = new Reach(Reach.read(List.of("10.40.0.0/13", "fd40:a4da:1::/48")), List.of(Address.parse("10.40.8.5")));
+    private static final Reach HALL =
+            new Reach(Reach.read(List.of("10.40.0.0/13", "fd40:a4da:1::/48")), List.of(Address.parse("10.40.8.5")));
 
     @Test
     void whileNothingIsAllowedNothingIsReached() {
@@ -22,15 +23,30 @@ class ReachTest {
 
     @ParameterizedTest
     @CsvSource({
-        "10.40.8.1,", "10.47.255.255,", "fd40:a4da:1::7,", "10.39.255.255,NOT_ALLOWED", "10.48.0.0,NOT_ALLOWED", "fd40:a4da:2::1,NOT_ALLOWED",
-        "127.0.0.1,NOT_ALLOWED", "::1,NOT_ALLOWED", "10.40.8.5,OWN",
+        "10.40.8.1,",
+        "10.47.255.255,",
+        "fd40:a4da:1::7,",
+        "10.39.255.255,NOT_ALLOWED",
+        "10.48.0.0,NOT_ALLOWED",
+        "fd40:a4da:2::1,NOT_ALLOWED",
+        "127.0.0.1,NOT_ALLOWED",
+        "::1,NOT_ALLOWED",
+        "10.40.8.5,OWN",
     })
     void addressesOnBothSidesOfEachEdge(String address, Refused refused) {
         assertEquals(Optional.ofNullable(refused), HALL.refuses(Address.parse(address)));
     }
 
     @ParameterizedTest
-    @CsvSource({"10.40.8.0/24,", "10.40.0.0/13,", "10.40.0.0/12,NOT_ALLOWED", "10.0.0.0/8,NOT_ALLOWED", "0.0.0.0/0,NOT_ALLOWED", "fd40:a4da:1:8::/64,", "fd40:a4da::/32,NOT_ALLOWED"})
+    @CsvSource({
+        "10.40.8.0/24,",
+        "10.40.0.0/13,",
+        "10.40.0.0/12,NOT_ALLOWED",
+        "10.0.0.0/8,NOT_ALLOWED",
+        "0.0.0.0/0,NOT_ALLOWED",
+        "fd40:a4da:1:8::/64,",
+        "fd40:a4da::/32,NOT_ALLOWED"
+    })
     void networksMustLieInsideAsAWhole(String prefix, Refused refused) {
         HALL.refuses(Prefix.parse("10.40.0.0/13"));
         if (prefix.equals("10.40.0.0/12")) {
@@ -51,10 +67,18 @@ class ReachTest {
 
     @Test
     void aNetworkLargerThanAnyIsDefinedOnlyWhereExactlyItIsAllowed() {
-        assertEquals(Optional.of(Refused.TOO_LARGE), new Reach(Reach.read(List.of("0.0.0.0/0")), List.of()).refuses(Prefix.parse("10.0.0.0/11")));
-        assertEquals(Optional.empty(), new Reach(Reach.read(List.of("10.0.0.0/8")), List.of()).refuses(Prefix.parse("10.0.0.0/8")));
-        assertEquals(Optional.empty(), new Reach(Reach.read(List.of("0.0.0.0/0")), List.of()).refuses(Prefix.parse("10.0.0.0/12")));
-        assertEquals(Optional.of(Refused.TOO_LARGE), new Reach(Reach.read(List.of("::/0")), List.of()).refuses(Prefix.parse("fd40::/31")));
+        assertEquals(
+                Optional.of(Refused.TOO_LARGE),
+                new Reach(Reach.read(List.of("0.0.0.0/0")), List.of()).refuses(Prefix.parse("10.0.0.0/11")));
+        assertEquals(
+                Optional.empty(),
+                new Reach(Reach.read(List.of("10.0.0.0/8")), List.of()).refuses(Prefix.parse("10.0.0.0/8")));
+        assertEquals(
+                Optional.empty(),
+                new Reach(Reach.read(List.of("0.0.0.0/0")), List.of()).refuses(Prefix.parse("10.0.0.0/12")));
+        assertEquals(
+                Optional.of(Refused.TOO_LARGE),
+                new Reach(Reach.read(List.of("::/0")), List.of()).refuses(Prefix.parse("fd40::/31")));
     }
 
     @Test

@@ -25,7 +25,9 @@ class RunTest {
 
     @Test
     void saysThatARangeIsReversed() {
-        assertTrue(assertThrows(MalformedAddress.class, () -> Run.parse("10.40.8.31-10")).getMessage().contains("reversed"));
+        assertTrue(assertThrows(MalformedAddress.class, () -> Run.parse("10.40.8.31-10"))
+                .getMessage()
+                .contains("reversed"));
     }
 
     @Test

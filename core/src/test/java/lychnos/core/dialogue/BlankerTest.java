@@ -36,7 +36,8 @@ class BlankerTest {
     void noCutLetsAWordThrough() {
         Random random = new Random(3);
         for (int round = 0; round < 500; round++) {
-            String text = "a".repeat(random.nextInt(5)) + WORD + "Hn4".repeat(random.nextInt(3)) + WORD + "orrel-orrel-9";
+            String text =
+                    "a".repeat(random.nextInt(5)) + WORD + "Hn4".repeat(random.nextInt(3)) + WORD + "orrel-orrel-9";
             StringBuilder seen = new StringBuilder();
             for (int at = 0; at < text.length(); ) {
                 int next = Math.min(text.length(), at + 1 + random.nextInt(7));

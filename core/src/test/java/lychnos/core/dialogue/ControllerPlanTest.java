@@ -18,12 +18,40 @@ import org.junit.jupiter.api.Test;
 class ControllerPlanTest {
 
     private static final Controller STEP = new Controller(
-            "Controller", "", "controller", Template.parse("{controller-mac}"), Template.parse("{serial}"), Template.parse("keeper"), "controller-word", "controller-password", Duration.ofMinutes(2), Duration.ofMinutes(10));
+            "Controller",
+            "",
+            "controller",
+            Template.parse("{controller-mac}"),
+            Template.parse("{serial}"),
+            Template.parse("keeper"),
+            "controller-word",
+            "controller-password",
+            Duration.ofMinutes(2),
+            Duration.ofMinutes(10));
 
     private final Map<String, String> texts = new HashMap<>(Map.of(
-            "controller-mac", "02:4c:59:a2:04:01", "serial", "OB-7731", "controller.address", "10.40.8.45", "controller.mask", "255.255.255.0", "controller.gateway", "10.40.8.1",
-            "controller.name", "ard-obj-1-n1-oob", "domain", "ardal.example", "name-server-1", "10.40.8.3", "time-server-1", "10.40.8.6", "time-server-3", "10.40.8.8"));
-    private final Map<String, Secret> secrets = new HashMap<>(Map.of("controller-word", Secret.of("made-for-it-16ch"), "controller-password", Secret.of("lever-pine-40-salt")));
+            "controller-mac",
+            "02:4c:59:a2:04:01",
+            "serial",
+            "OB-7731",
+            "controller.address",
+            "10.40.8.45",
+            "controller.mask",
+            "255.255.255.0",
+            "controller.gateway",
+            "10.40.8.1",
+            "controller.name",
+            "ard-obj-1-n1-oob",
+            "domain",
+            "ardal.example",
+            "name-server-1",
+            "10.40.8.3",
+            "time-server-1",
+            "10.40.8.6",
+            "time-server-3",
+            "10.40.8.8"));
+    private final Map<String, Secret> secrets = new HashMap<>(Map.of(
+            "controller-word", Secret.of("made-for-it-16ch"), "controller-password", Secret.of("lever-pine-40-salt")));
     private final ControllerPlan plan = new ControllerPlan(STEP, new Known(texts, secrets, () -> false));
 
     @Test
@@ -67,9 +95,18 @@ class ControllerPlanTest {
 
     @Test
     void aStepThatWaitsSaysForWhom() {
-        assertEquals("“Join” waits until node 1 has told its join code.", Hold.until(4, "Join", List.of("node-1.join-code"), "").sentence());
-        assertEquals(Hold.Why.PEER, Hold.until(4, "Join", List.of("node-1.join-code"), "").why());
-        assertEquals(Hold.Why.GATE, Hold.until(4, "Bundle", List.of("bundled-at-switch"), "").why());
-        assertEquals(Hold.Why.GATE, Hold.until(4, "Both", List.of("node-1.join-code", "bundled-at-switch"), "").why());
+        assertEquals(
+                "“Join” waits until node 1 has told its join code.",
+                Hold.until(4, "Join", List.of("node-1.join-code"), "").sentence());
+        assertEquals(
+                Hold.Why.PEER,
+                Hold.until(4, "Join", List.of("node-1.join-code"), "").why());
+        assertEquals(
+                Hold.Why.GATE,
+                Hold.until(4, "Bundle", List.of("bundled-at-switch"), "").why());
+        assertEquals(
+                Hold.Why.GATE,
+                Hold.until(4, "Both", List.of("node-1.join-code", "bundled-at-switch"), "")
+                        .why());
     }
 }

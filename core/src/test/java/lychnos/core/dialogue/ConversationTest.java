@@ -26,18 +26,26 @@ class ConversationTest {
     }
 
     private static Stage atSummary() {
-        return atAddress().asks("Address [none]: ", "10.40.8.41/24\r").asks("Next hop [none]: ", "10.40.8.1\r").asks("Strong words? [yes]: ", "\r");
+        return atAddress()
+                .asks("Address [none]: ", "10.40.8.41/24\r")
+                .asks("Next hop [none]: ", "10.40.8.1\r")
+                .asks("Strong words? [yes]: ", "\r");
     }
 
     @Test
     void runsToTheEndAndStopsOnlyBeforeTheRestart() {
-        Stage stage = atSummary().says("  oob   10.40.8.41/24\r\n  hop   10.40.8.1\r\nStore? ").after(1);
+        Stage stage = atSummary()
+                .says("  oob   10.40.8.41/24\r\n  hop   10.40.8.1\r\nStore? ")
+                .after(1);
         assertEquals(Why.RESTARTS, stage.why());
         assertEquals("", stage.sent());
         stage.goOn("");
         assertEquals("store\r", stage.sent());
         assertEquals(State.WAITING, stage.conversation.state());
-        stage.says("store\r\ngoing down\r\n").after(170).says("... link up\r\ntarn# ").after(1);
+        stage.says("store\r\ngoing down\r\n")
+                .after(170)
+                .says("... link up\r\ntarn# ")
+                .after(1);
         assertEquals("code show\r", stage.sent());
         stage.says("code show\r\ncode 403918\r\ntarn# ").after(1);
         assertTrue(stage.effects.contains(new Effect.Read("code", "403918")), stage.effects.toString());
@@ -69,7 +77,9 @@ class ConversationTest {
 
     @Test
     void anotherMachineGetsNothing() {
-        Stage stage = new Stage(Mode.RUN).says("TARN interconnect, serial TN-8, blank\r\nname: ").after(5);
+        Stage stage = new Stage(Mode.RUN)
+                .says("TARN interconnect, serial TN-8, blank\r\nname: ")
+                .after(5);
         assertEquals(Why.WRONG_MACHINE, stage.why());
         assertEquals("", stage.goOn("ard-fic-1").sent());
         assertEquals(Why.WRONG_MACHINE, stage.why());
@@ -77,21 +87,28 @@ class ConversationTest {
 
     @Test
     void theStandbyOneIsLeftAlone() {
-        Stage stage = new Stage(Mode.RUN).says("TARN interconnect, serial TN-7, standing by\r\nname: ").after(5);
+        Stage stage = new Stage(Mode.RUN)
+                .says("TARN interconnect, serial TN-7, standing by\r\nname: ")
+                .after(5);
         assertEquals(Why.STANDBY, stage.why());
         assertEquals("", stage.goOn("").sent());
     }
 
     @Test
     void aUsedMachineIsWipedOnlyUnderItsName() {
-        Stage stage = new Stage(Mode.RUN).says("TARN interconnect, serial TN-7, settings kept\r\nname: ").after(1);
+        Stage stage = new Stage(Mode.RUN)
+                .says("TARN interconnect, serial TN-7, settings kept\r\nname: ")
+                .after(1);
         assertEquals(Why.USED, stage.why());
         assertEquals("", stage.goOn("").sent());
         assertEquals("", stage.goOn("ard-fic-2").sent());
         assertEquals(Why.USED, stage.why());
         stage.goOn("ard-fic-1").after(1);
         assertEquals("keeper\r", stage.sent());
-        stage.says("keeper\r\n").asks("word: ", "<8>\r").says("Forget everything? ").after(1);
+        stage.says("keeper\r\n")
+                .asks("word: ", "<8>\r")
+                .says("Forget everything? ")
+                .after(1);
         assertEquals(Why.DESTROYS, stage.why());
         assertEquals("", stage.goOn("yes").sent());
         assertEquals("forget\r", stage.goOn("ard-fic-1").sent());
@@ -106,17 +123,27 @@ class ConversationTest {
 
     @Test
     void logLinesDoNotHideAQuestion() {
-        Stage stage = atAddress().says("Address [none]: \r\n[   12.31] eth0: link is up\r\n").after(0.1).says("[   12.40] eth1: link is up\r\n").after(0.1).says("[   12.50] fan 3 slows\r\n").after(1.5);
+        Stage stage = atAddress()
+                .says("Address [none]: \r\n[   12.31] eth0: link is up\r\n")
+                .after(0.1)
+                .says("[   12.40] eth1: link is up\r\n")
+                .after(0.1)
+                .says("[   12.50] fan 3 slows\r\n")
+                .after(1.5);
         assertEquals("10.40.8.41/24\r", stage.sent());
         // nor do lines that nobody described; they only make it wait a little
-        stage.says("10.40.8.41/24\r\nNext hop [none]: \r\nsomething happened somewhere\r\n").after(0.4);
+        stage.says("10.40.8.41/24\r\nNext hop [none]: \r\nsomething happened somewhere\r\n")
+                .after(0.4);
         assertEquals("", stage.sent());
         assertEquals("10.40.8.1\r", stage.after(1).sent());
     }
 
     @Test
     void coloursAndCursorMovesAreNotLookedAt() {
-        Stage stage = atAddress().says("\u001b[2J\u001b[1;1H\u001b[33mOut of\b\bx\r\u001b[K\u001b[1mAdd\u001b[0mress\u001b[5C:\u001b[0m ").after(1);
+        Stage stage = atAddress()
+                .says("\u001b[2J\u001b[1;1H\u001b[33mOut "
+                        + "of\b\bx\r\u001b[K\u001b[1mAdd\u001b[0mress\u001b[5C:\u001b[0m ")
+                .after(1);
         assertEquals("10.40.8.41/24\r", stage.sent());
     }
 
@@ -130,31 +157,49 @@ class ConversationTest {
 
     @Test
     void aRefusedAnswerIsNotSentTwice() {
-        Stage stage = atAddress().asks("Address [none]: ", "10.40.8.41/24\r").says("not taken: address in use\r\nAddress [none]: ").after(2);
+        Stage stage = atAddress()
+                .asks("Address [none]: ", "10.40.8.41/24\r")
+                .says("not taken: address in use\r\nAddress [none]: ")
+                .after(2);
         assertEquals(Why.REFUSED, stage.why());
         assertTrue(stage.conversation.hold().orElseThrow().sentence().contains("address in use"));
         assertEquals("", stage.after(60).sent());
         // asked again without a word is a refusal too
-        Stage mute = atAddress().asks("Address [none]: ", "10.40.8.41/24\r").says("Address [none]: ").after(2);
+        Stage mute = atAddress()
+                .asks("Address [none]: ", "10.40.8.41/24\r")
+                .says("Address [none]: ")
+                .after(2);
         assertEquals(Why.REFUSED, mute.why());
         assertEquals("", mute.sent());
     }
 
     @Test
     void aWrongSuggestionIsNotAccepted() {
-        Stage stage = atAddress().asks("Address [none]: ", "10.40.8.41/24\r").asks("Next hop [none]: ", "10.40.8.1\r").says("Strong words? [no]: ").after(1);
-        assertTrue(stage.effects.stream().anyMatch(effect -> effect instanceof Effect.Note note && note.sentence().contains("suggests no")));
+        Stage stage = atAddress()
+                .asks("Address [none]: ", "10.40.8.41/24\r")
+                .asks("Next hop [none]: ", "10.40.8.1\r")
+                .says("Strong words? [no]: ")
+                .after(1);
+        assertTrue(stage.effects.stream()
+                .anyMatch(effect ->
+                        effect instanceof Effect.Note note && note.sentence().contains("suggests no")));
         assertEquals("yes\r", stage.sent());
     }
 
     @Test
     void anotherOrderIsAnsweredAsItComes() {
-        atAddress().asks("Strong words? [yes]: ", "\r").asks("Next hop [none]: ", "10.40.8.1\r").asks("Address [none]: ", "10.40.8.41/24\r");
+        atAddress()
+                .asks("Strong words? [yes]: ", "\r")
+                .asks("Next hop [none]: ", "10.40.8.1\r")
+                .asks("Address [none]: ", "10.40.8.41/24\r");
     }
 
     @Test
     void nothingIsAgreedToWhileAQuestionWasNeverAsked() {
-        Stage stage = atAddress().asks("Address [none]: ", "10.40.8.41/24\r").says("  oob   10.40.8.41/24\r\n  hop   10.40.8.1\r\nStore? ").after(1);
+        Stage stage = atAddress()
+                .asks("Address [none]: ", "10.40.8.41/24\r")
+                .says("  oob   10.40.8.41/24\r\n  hop   10.40.8.1\r\nStore? ")
+                .after(1);
         assertEquals(Why.SKIPPED, stage.why());
         assertTrue(stage.conversation.hold().orElseThrow().sentence().contains("gateway"));
         assertEquals("", stage.sent());
@@ -162,7 +207,9 @@ class ConversationTest {
 
     @Test
     void aSummaryThatDiffersIsNotAgreedTo() {
-        Stage stage = atSummary().says("  oob   10.40.8.41/25\r\n  hop   10.40.8.1\r\nStore? ").after(1);
+        Stage stage = atSummary()
+                .says("  oob   10.40.8.41/25\r\n  hop   10.40.8.1\r\nStore? ")
+                .after(1);
         assertEquals(Why.DIFFERS, stage.why());
         assertTrue(stage.conversation.hold().orElseThrow().sentence().contains("10.40.8.41/25"));
         assertEquals("", stage.goOn("store").sent());
@@ -180,7 +227,10 @@ class ConversationTest {
 
     @Test
     void permanentValuesAreTypedByThePerson() {
-        Stage stage = atAddress().asks("Address [none]: ", "10.40.8.41/24\r").says("Tunnel range: ").after(1);
+        Stage stage = atAddress()
+                .asks("Address [none]: ", "10.40.8.41/24\r")
+                .says("Tunnel range: ")
+                .after(1);
         assertEquals(Why.PERMANENT, stage.why());
         assertEquals("", stage.goOn("").sent());
         assertEquals("", stage.goOn("172.20.0.0/24").sent());
@@ -191,14 +241,22 @@ class ConversationTest {
     void termsStopWithoutConsent() {
         Stage stage = loggedIn(Mode.RUN);
         stage.termsAgreed = false;
-        stage.asks("New word: ", "<12>\r").asks("New word once more: ", "<12>\r").says("Terms, agree? ").after(1);
+        stage.asks("New word: ", "<12>\r")
+                .asks("New word once more: ", "<12>\r")
+                .says("Terms, agree? ")
+                .after(1);
         assertEquals(Why.TERMS, stage.why());
         assertEquals("", stage.sent());
     }
 
     @Test
     void aWaitThatNeverEndsIsTold() {
-        Stage stage = atSummary().says("  oob   10.40.8.41/24\r\n  hop   10.40.8.1\r\nStore? ").after(1).goOn("").says("store\r\n").after(599);
+        Stage stage = atSummary()
+                .says("  oob   10.40.8.41/24\r\n  hop   10.40.8.1\r\nStore? ")
+                .after(1)
+                .goOn("")
+                .says("store\r\n")
+                .after(599);
         assertEquals(State.WAITING, stage.conversation.state());
         assertEquals(Why.OVERDUE, stage.after(3).why());
         stage.goOn("");
@@ -241,7 +299,11 @@ class ConversationTest {
 
     @Test
     void whatWasShownWhileTheWorkWasBrokenOffIsComparedByAPerson() {
-        Stage before = atAddress().asks("Address [none]: ", "10.40.8.41/24\r").asks("Next hop [none]: ", "10.40.8.1\r").says("Strong words? [yes]: ").after(1);
+        Stage before = atAddress()
+                .asks("Address [none]: ", "10.40.8.41/24\r")
+                .asks("Next hop [none]: ", "10.40.8.1\r")
+                .says("Strong words? [yes]: ")
+                .after(1);
         assertEquals("\r", before.sent());
         before.conversation.lineDown();
         before.conversation.lineUp(before.now);
@@ -294,13 +356,20 @@ class ConversationTest {
 
     @Test
     void whoTypesWhileSomethingIsHeldUpIsLetThrough() {
-        Stage overdue = atSummary().says("  oob   10.40.8.41/24\r\n  hop   10.40.8.1\r\nStore? ").after(1).goOn("").says("store\r\n").after(602);
+        Stage overdue = atSummary()
+                .says("  oob   10.40.8.41/24\r\n  hop   10.40.8.1\r\nStore? ")
+                .after(1)
+                .goOn("")
+                .says("store\r\n")
+                .after(602);
         assertEquals(Why.OVERDUE, overdue.why());
         overdue.sent();
         overdue.effects.addAll(overdue.conversation.typed("\r", overdue.now));
         assertEquals("\r", overdue.sent());
         assertEquals(State.WAITING, overdue.conversation.state());
-        Stage differs = atSummary().says("  oob   10.40.8.41/25\r\n  hop   10.40.8.1\r\nStore? ").after(1);
+        Stage differs = atSummary()
+                .says("  oob   10.40.8.41/25\r\n  hop   10.40.8.1\r\nStore? ")
+                .after(1);
         assertEquals(Why.DIFFERS, differs.why());
         differs.effects.addAll(differs.conversation.typed("no\r", differs.now));
         assertEquals("no", differs.sent(), "Enter is kept back: planned is something else");
@@ -322,7 +391,9 @@ class ConversationTest {
 
     @Test
     void aPasswordGoesToNoQuestionThatSomethingCameAfter() {
-        Stage stage = loggedIn(Mode.RUN).says("New word: \r\nsomebody logged in from elsewhere\r\n").after(10);
+        Stage stage = loggedIn(Mode.RUN)
+                .says("New word: \r\nsomebody logged in from elsewhere\r\n")
+                .after(10);
         assertEquals("", stage.sent());
     }
 
@@ -338,13 +409,22 @@ class ConversationTest {
 
     @Test
     void goesOnWhereItWasWithoutSendingTwice() {
-        Stage before = atAddress().asks("Address [none]: ", "10.40.8.41/24\r").says("Next hop [none]: ").after(1);
+        Stage before = atAddress()
+                .asks("Address [none]: ", "10.40.8.41/24\r")
+                .says("Next hop [none]: ")
+                .after(1);
         assertEquals("10.40.8.1\r", before.sent());
-        List<Progress> kept = java.util.stream.IntStream.range(0, before.conversation.steps().size()).mapToObj(before.conversation::progress).toList();
+        List<Progress> kept = java.util.stream.IntStream.range(
+                        0, before.conversation.steps().size())
+                .mapToObj(before.conversation::progress)
+                .toList();
         Stage after = new Stage(Mode.RUN);
         after.conversation.resume(new Conversation.Left(false, true, kept, java.util.Map.of(), ""), after.now);
         // the machine still stands at the question whose answer may or may not have reached it
-        after.says("\r\nTARN interconnect, serial TN-7, blank\r\n").after(1).says("Next hop [none]: ").after(1);
+        after.says("\r\nTARN interconnect, serial TN-7, blank\r\n")
+                .after(1)
+                .says("Next hop [none]: ")
+                .after(1);
         assertEquals("", after.sent(), "it may have been taken");
         assertEquals(Why.SENT_BEFORE, after.why());
         assertEquals("10.40.8.1\r", after.goOn("").after(1).sent(), "a person has looked");
@@ -355,11 +435,19 @@ class ConversationTest {
 
     @Test
     void asksWhetherItIsTheSameMachineWhereALineThatMayNotBeWokenStaysSilent() {
-        Stage before = atAddress().asks("Address [none]: ", "10.40.8.41/24\r").says("Next hop [none]: ").after(1);
+        Stage before = atAddress()
+                .asks("Address [none]: ", "10.40.8.41/24\r")
+                .says("Next hop [none]: ")
+                .after(1);
         before.sent();
-        List<Progress> kept = java.util.stream.IntStream.range(0, before.conversation.steps().size()).mapToObj(before.conversation::progress).toList();
+        List<Progress> kept = java.util.stream.IntStream.range(
+                        0, before.conversation.steps().size())
+                .mapToObj(before.conversation::progress)
+                .toList();
         Stage after = new Stage(Mode.RUN);
-        after.conversation.resume(new Conversation.Left(false, true, kept, java.util.Map.of(), "10.40.8.1\r\nStrong words? [yes]: "), after.now);
+        after.conversation.resume(
+                new Conversation.Left(false, true, kept, java.util.Map.of(), "10.40.8.1\r\nStrong words? [yes]: "),
+                after.now);
         assertEquals("", after.after(6).sent());
         assertEquals(Why.CUT, after.why());
         assertEquals("\r", after.goOn("").after(2).sent(), "the question that was shown last is answered, once");
@@ -368,34 +456,61 @@ class ConversationTest {
 
     @Test
     void callsAPersonWhereTheQuestionWasLostInTheBreak() {
-        Stage before = atAddress().asks("Address [none]: ", "10.40.8.41/24\r").says("Next hop [none]: ").after(1);
+        Stage before = atAddress()
+                .asks("Address [none]: ", "10.40.8.41/24\r")
+                .says("Next hop [none]: ")
+                .after(1);
         before.sent();
-        List<Progress> kept = java.util.stream.IntStream.range(0, before.conversation.steps().size()).mapToObj(before.conversation::progress).toList();
+        List<Progress> kept = java.util.stream.IntStream.range(
+                        0, before.conversation.steps().size())
+                .mapToObj(before.conversation::progress)
+                .toList();
         Stage after = new Stage(Mode.RUN);
-        after.conversation.resume(new Conversation.Left(false, true, kept, java.util.Map.of(), "10.40.8.1\r\n"), after.now);
+        after.conversation.resume(
+                new Conversation.Left(false, true, kept, java.util.Map.of(), "10.40.8.1\r\n"), after.now);
         assertEquals(Why.CUT, after.after(6).why());
         assertEquals("", after.goOn("").after(2).sent());
         assertEquals(Why.SILENT, after.after(4).why(), "nothing that was shown can be answered");
-        assertEquals("\r", after.says("\r\nStrong words? [yes]: ").after(2).sent(), "it goes on by itself once the line speaks");
+        assertEquals(
+                "\r",
+                after.says("\r\nStrong words? [yes]: ").after(2).sent(),
+                "it goes on by itself once the line speaks");
     }
 
     @Test
     void aMachineThatWasSetUpHalfWayIsNotTakenForAUsedOneAfterABreak() {
         Stage before = atAddress();
-        List<Progress> kept = java.util.stream.IntStream.range(0, before.conversation.steps().size()).mapToObj(before.conversation::progress).toList();
+        List<Progress> kept = java.util.stream.IntStream.range(
+                        0, before.conversation.steps().size())
+                .mapToObj(before.conversation::progress)
+                .toList();
         Stage after = new Stage(Mode.RUN);
         after.conversation.resume(new Conversation.Left(false, true, kept, java.util.Map.of(), ""), after.now);
-        after.says("TARN interconnect, serial TN-7, settings kept\r\n").after(1).asks("Address [none]: ", "10.40.8.41/24\r");
+        after.says("TARN interconnect, serial TN-7, settings kept\r\n")
+                .after(1)
+                .asks("Address [none]: ", "10.40.8.41/24\r");
     }
 
     @Test
     void aGreetingFromBeforeTheBreakTellsNothing() {
         Stage before = atAddress();
-        List<Progress> kept = java.util.stream.IntStream.range(0, before.conversation.steps().size()).mapToObj(before.conversation::progress).toList();
+        List<Progress> kept = java.util.stream.IntStream.range(
+                        0, before.conversation.steps().size())
+                .mapToObj(before.conversation::progress)
+                .toList();
         Stage after = new Stage(Mode.RUN);
-        after.conversation.resume(new Conversation.Left(false, true, kept, java.util.Map.of(), "TARN interconnect, serial TN-7, blank\r\nAddress [none]: "), after.now);
+        after.conversation.resume(
+                new Conversation.Left(
+                        false,
+                        true,
+                        kept,
+                        java.util.Map.of(),
+                        "TARN interconnect, serial TN-7, blank\r\nAddress [none]: "),
+                after.now);
         assertEquals("", after.after(2).sent());
-        after.says("\r\nTARN interconnect, serial TN-7, blank\r\n").after(0.3).asks("Address [none]: ", "10.40.8.41/24\r");
+        after.says("\r\nTARN interconnect, serial TN-7, blank\r\n")
+                .after(0.3)
+                .asks("Address [none]: ", "10.40.8.41/24\r");
     }
 
     @Test
@@ -407,7 +522,8 @@ class ConversationTest {
         assertEquals("\r", stage.goOn("").sent(), "a person vouches for it");
         Stage late = new Stage(Mode.WATCH).says("Address [none]: ").after(1);
         late.effects.addAll(late.conversation.typed("10.40.8.41/24\r", late.now));
-        late.says("\r\nTARN interconnect, serial TN-7, blank\r\nAddress [none]: ").after(1);
+        late.says("\r\nTARN interconnect, serial TN-7, blank\r\nAddress [none]: ")
+                .after(1);
         assertNull(late.why(), "it has told who it is");
         Stage other = new Stage(Mode.WATCH).says("TARN interconnect, serial TN-9, blank\r\nAddress [none]: ");
         other.effects.addAll(other.conversation.typed("10.40.8.41/24\r", other.now));
@@ -446,7 +562,8 @@ class ConversationTest {
         Stage stage = loggedIn(Mode.RUN).says("New word: ").after(1);
         assertEquals("<12>\r", stage.sent());
         // a machine that echoes what it should not
-        stage.says("Hn4tRb7sLxVc\r\nnot taken: Hn4tRb7sLxVc is too short\r\nNew word: ").after(1);
+        stage.says("Hn4tRb7sLxVc\r\nnot taken: Hn4tRb7sLxVc is too short\r\nNew word: ")
+                .after(1);
         Hold hold = stage.conversation.hold().orElseThrow();
         assertFalse((hold.sentence() + hold.shown()).contains("Hn4tRb7sLxVc"), hold.toString());
         assertTrue(hold.sentence().contains("•••"), hold.toString());
@@ -454,7 +571,11 @@ class ConversationTest {
 
     @Test
     void aQuestionThatWasAnsweredComesAgainOnlyWithAPerson() {
-        Stage stage = atAddress().asks("Address [none]: ", "10.40.8.41/24\r").asks("Next hop [none]: ", "10.40.8.1\r").says("Address [none]: ").after(1);
+        Stage stage = atAddress()
+                .asks("Address [none]: ", "10.40.8.41/24\r")
+                .asks("Next hop [none]: ", "10.40.8.1\r")
+                .says("Address [none]: ")
+                .after(1);
         assertEquals(Why.AGAIN, stage.why());
         assertEquals("", stage.sent());
     }
@@ -462,14 +583,31 @@ class ConversationTest {
     @Test
     void survivesWhateverComes() {
         Random random = new Random(23);
-        String[] pieces = {Stage.GREETING, "word: ", "New word: ", "Address", "\u001b[", "\u001b]0;", "Store? ", "not taken: x\r\n", "-- more --", "link up", "\r\n", "[  1.0] x\r\n", "tarn# ", "\u001b[2J", "\u001b[99;99H"};
+        String[] pieces = {
+            Stage.GREETING,
+            "word: ",
+            "New word: ",
+            "Address",
+            "\u001b[",
+            "\u001b]0;",
+            "Store? ",
+            "not taken: x\r\n",
+            "-- more --",
+            "link up",
+            "\r\n",
+            "[  1.0] x\r\n",
+            "tarn# ",
+            "\u001b[2J",
+            "\u001b[99;99H"
+        };
         for (int round = 0; round < 300; round++) {
             Stage stage = new Stage(Mode.values()[random.nextInt(3)]);
             for (int i = 0; i < 60; i++) {
                 switch (random.nextInt(9)) {
                     case 0 -> stage.says(noise(random));
                     case 1 -> stage.goOn(random.nextBoolean() ? "" : "ard-fic-1");
-                    case 2 -> stage.effects.addAll(stage.conversation.typed(random.nextBoolean() ? "x\r" : "\b", stage.now));
+                    case 2 ->
+                        stage.effects.addAll(stage.conversation.typed(random.nextBoolean() ? "x\r" : "\b", stage.now));
                     case 3 -> stage.conversation.lineDown();
                     case 4 -> stage.conversation.lineUp(stage.now);
                     default -> stage.says(pieces[random.nextInt(pieces.length)]);
@@ -481,7 +619,11 @@ class ConversationTest {
             }
             for (Effect effect : stage.effects) {
                 if (effect instanceof Effect.SendSecret secret) {
-                    assertTrue(List.of("factory password", "new password", "new password again").contains(stage.conversation.steps().get(secret.step()).title()));
+                    assertTrue(List.of("factory password", "new password", "new password again")
+                            .contains(stage.conversation
+                                    .steps()
+                                    .get(secret.step())
+                                    .title()));
                 }
             }
         }

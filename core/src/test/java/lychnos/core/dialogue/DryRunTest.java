@@ -16,14 +16,56 @@ import org.junit.jupiter.api.Test;
 class DryRunTest {
 
     private static final Map<String, String> LEFT = Map.of(
-            "serial", "OR-20117", "factory.user", "keeper", "strong-passwords", "yes", "address", "10.40.8.40", "length", "24", "gateway", "10.40.8.1", "name-server-1", "10.40.8.3", "central-manager", "no", "shared.address", "10.40.8.42");
+            "serial",
+            "OR-20117",
+            "factory.user",
+            "keeper",
+            "strong-passwords",
+            "yes",
+            "address",
+            "10.40.8.40",
+            "length",
+            "24",
+            "gateway",
+            "10.40.8.1",
+            "name-server-1",
+            "10.40.8.3",
+            "central-manager",
+            "no",
+            "shared.address",
+            "10.40.8.42");
     private static final Map<String, String> SECOND = Map.of(
-            "serial", "FC-882", "fabric-name", "ardal-fabric", "active", "3", "member-number", "2", "tunnel-pool", "172.20.0.0/16", "control-vlan", "3900", "address", "10.40.8.71", "length", "24", "gateway", "10.40.8.1", "name", "ard-fdc-1-2");
+            "serial",
+            "FC-882",
+            "fabric-name",
+            "ardal-fabric",
+            "active",
+            "3",
+            "member-number",
+            "2",
+            "tunnel-pool",
+            "172.20.0.0/16",
+            "control-vlan",
+            "3900",
+            "address",
+            "10.40.8.71",
+            "length",
+            "24",
+            "gateway",
+            "10.40.8.1",
+            "name",
+            "ard-fdc-1-2");
 
     private static final Secret PASSWORD = Secret.of("Hn4tRb7sLxVc");
 
-    private static DryRun.Report play(String kind, String member, String recording, Map<String, String> texts) throws IOException {
-        return DryRun.play(KindReader.shipped(kind).dialogue().orElseThrow(), member, new Known(texts, Map.of("factory.phrase", PASSWORD, "keeper", PASSWORD, "warden", PASSWORD), () -> true), Recorded.read(recording));
+    private static DryRun.Report play(String kind, String member, String recording, Map<String, String> texts)
+            throws IOException {
+        return DryRun.play(
+                KindReader.shipped(kind).dialogue().orElseThrow(),
+                member,
+                new Known(
+                        texts, Map.of("factory.phrase", PASSWORD, "keeper", PASSWORD, "warden", PASSWORD), () -> true),
+                Recorded.read(recording));
     }
 
     @Test
@@ -48,7 +90,8 @@ class DryRunTest {
         Map<String, String> other = new java.util.HashMap<>(LEFT);
         other.put("gateway", "10.40.8.2");
         DryRun.Report report = play("interconnect-pair", "left", "interconnect-left.txt", other);
-        List<String> sentences = new ArrayList<>(report.differences().stream().map(DryRun.Difference::sentence).toList());
+        List<String> sentences = new ArrayList<>(
+                report.differences().stream().map(DryRun.Difference::sentence).toList());
         assertTrue(sentences.get(0).contains("would send “10.40.8.2”; then it was “10.40.8.1”"), sentences.toString());
         assertTrue(sentences.get(1).contains("it shows 10.40.8.1, planned is 10.40.8.2"), sentences.toString());
         assertFalse(report.agrees());
@@ -57,10 +100,27 @@ class DryRunTest {
 
     @Test
     void aMachineThatWasDescribedFromTheReferencePageAloneGoesToTheEnd() throws IOException {
-        String text = new String(getClass().getResourceAsStream("/kinds/brook-switch.yaml").readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
-        Map<String, String> texts = Map.of("serial", "BR-0007", "factory.user", "brook", "address", "10.40.8.90", "length", "24", "gateway", "10.40.8.1", "paths", "300-399");
+        String text = new String(
+                getClass().getResourceAsStream("/kinds/brook-switch.yaml").readAllBytes(),
+                java.nio.charset.StandardCharsets.UTF_8);
+        Map<String, String> texts = Map.of(
+                "serial",
+                "BR-0007",
+                "factory.user",
+                "brook",
+                "address",
+                "10.40.8.90",
+                "length",
+                "24",
+                "gateway",
+                "10.40.8.1",
+                "paths",
+                "300-399");
         DryRun.Report report = DryRun.play(
-                KindReader.read(text).dialogue().orElseThrow(), "", new Known(texts, Map.of("factory.phrase", PASSWORD, "operator", PASSWORD), () -> true), Recorded.read("brook-switch.txt"));
+                KindReader.read(text).dialogue().orElseThrow(),
+                "",
+                new Known(texts, Map.of("factory.phrase", PASSWORD, "operator", PASSWORD), () -> true),
+                Recorded.read("brook-switch.txt"));
         assertEquals(List.of(), report.differences());
         assertEquals(List.of(), report.open());
     }

@@ -14,7 +14,8 @@ import lychnos.core.kind.KindReader;
 import org.junit.jupiter.api.Test;
 
 /**
- * Lines of machines, whole, torn, mixed and made of noise, in any order: the conversation neither breaks nor grows, and no
+ * Lines of machines, whole, torn, mixed and made of noise, in any order: the conversation neither breaks nor grows, and
+ * no
  * password leaves but to a line that asks for one. {@code -Dfuzz.lines=1000000} makes it long.
  */
 class FuzzTest {
@@ -23,15 +24,34 @@ class FuzzTest {
     private static final int PER_CONVERSATION = 400;
     private static final Secret PASSWORD = Secret.of("Hn4tRb7sLxVc");
     private static final Map<String, String> TEXTS = Map.ofEntries(
-            Map.entry("serial", "OR-20117"), Map.entry("factory.user", "keeper"), Map.entry("strong-passwords", "yes"), Map.entry("address", "10.40.8.40"), Map.entry("length", "24"), Map.entry("gateway", "10.40.8.1"),
-            Map.entry("name-server-1", "10.40.8.3"), Map.entry("name-server-2", "10.40.8.4"), Map.entry("central-manager", "no"), Map.entry("shared.address", "10.40.8.42"), Map.entry("fabric-name", "ardal-fabric"), Map.entry("active", "3"),
-            Map.entry("member-number", "2"), Map.entry("tunnel-pool", "172.20.0.0/16"), Map.entry("control-vlan", "3900"), Map.entry("name", "ard-fdc-1-2"), Map.entry("domain", "ardal.example"), Map.entry("keyboard", "us"), Map.entry("links", "1"), Map.entry("vlan", "0"));
+            Map.entry("serial", "OR-20117"),
+            Map.entry("factory.user", "keeper"),
+            Map.entry("strong-passwords", "yes"),
+            Map.entry("address", "10.40.8.40"),
+            Map.entry("length", "24"),
+            Map.entry("gateway", "10.40.8.1"),
+            Map.entry("name-server-1", "10.40.8.3"),
+            Map.entry("name-server-2", "10.40.8.4"),
+            Map.entry("central-manager", "no"),
+            Map.entry("shared.address", "10.40.8.42"),
+            Map.entry("fabric-name", "ardal-fabric"),
+            Map.entry("active", "3"),
+            Map.entry("member-number", "2"),
+            Map.entry("tunnel-pool", "172.20.0.0/16"),
+            Map.entry("control-vlan", "3900"),
+            Map.entry("name", "ard-fdc-1-2"),
+            Map.entry("domain", "ardal.example"),
+            Map.entry("keyboard", "us"),
+            Map.entry("links", "1"),
+            Map.entry("vlan", "0"));
 
     @Test
     void noLineBreaksIt() throws IOException {
         Random random = new Random(20261123);
         List<String> corpus = corpus();
-        List<Dialogue> dialogues = List.of("interconnect-pair", "fabric-controller", "hypervisor-host").stream().map(kind -> KindReader.shipped(kind).dialogue().orElseThrow()).toList();
+        List<Dialogue> dialogues = List.of("interconnect-pair", "fabric-controller", "hypervisor-host").stream()
+                .map(kind -> KindReader.shipped(kind).dialogue().orElseThrow())
+                .toList();
         Runtime memory = Runtime.getRuntime();
         int sentSecrets = 0;
         for (int fed = 0; fed < LINES; fed += PER_CONVERSATION) {
@@ -42,7 +62,13 @@ class FuzzTest {
     }
 
     private static int one(Dialogue dialogue, List<String> corpus, Random random) {
-        Stage stage = new Stage(dialogue, Mode.values()[random.nextInt(3)], new Known(TEXTS, Map.of("factory.phrase", PASSWORD, "keeper", PASSWORD, "warden", PASSWORD, "root", PASSWORD), () -> true));
+        Stage stage = new Stage(
+                dialogue,
+                Mode.values()[random.nextInt(3)],
+                new Known(
+                        TEXTS,
+                        Map.of("factory.phrase", PASSWORD, "keeper", PASSWORD, "warden", PASSWORD, "root", PASSWORD),
+                        () -> true));
         int secrets = 0;
         for (int i = 0; i < PER_CONVERSATION; i++) {
             stage.says(mutated(corpus.get(random.nextInt(corpus.size())), random));
@@ -74,8 +100,14 @@ class FuzzTest {
         int secrets = 0;
         for (Effect effect : stage.effects) {
             if (effect instanceof Effect.SendSecret) {
-                String window = String.join("\n", stage.conversation.screen().window()).toLowerCase(java.util.Locale.ROOT);
-                assertTrue(window.contains("phrase") || window.contains("password") || window.contains("once more") || window.contains("and again"), window);
+                String window =
+                        String.join("\n", stage.conversation.screen().window()).toLowerCase(java.util.Locale.ROOT);
+                assertTrue(
+                        window.contains("phrase")
+                                || window.contains("password")
+                                || window.contains("once more")
+                                || window.contains("and again"),
+                        window);
                 secrets++;
             } else if (effect instanceof Effect.Send send) {
                 assertTrue(!PASSWORD.<Boolean>use(send.text()::contains), "no password is sent as plain text");
@@ -93,7 +125,10 @@ class FuzzTest {
                     text.setCharAt(random.nextInt(text.length()), (char) random.nextInt(256));
                 }
             }
-            case 2 -> text.insert(random.nextInt(text.length() + 1), "\033[" + random.nextInt(90) + ";" + random.nextInt(200) + "HJKmf".charAt(random.nextInt(5)));
+            case 2 ->
+                text.insert(
+                        random.nextInt(text.length() + 1),
+                        "\033[" + random.nextInt(90) + ";" + random.nextInt(200) + "HJKmf".charAt(random.nextInt(5)));
             case 3 -> text.append("[".repeat(random.nextInt(200)));
             case 4 -> text.insert(0, "\033[2J");
             default -> {
@@ -106,13 +141,29 @@ class FuzzTest {
     private static List<String> corpus() throws IOException {
         List<String> corpus = new ArrayList<>();
         for (String recording : List.of("interconnect-left.txt", "controller-2.txt", "brook-switch.txt")) {
-            for (String line : new String(FuzzTest.class.getResourceAsStream("/recordings/" + recording).readAllBytes(), StandardCharsets.UTF_8).split("\n")) {
+            for (String line : new String(
+                            FuzzTest.class
+                                    .getResourceAsStream("/recordings/" + recording)
+                                    .readAllBytes(),
+                            StandardCharsets.UTF_8)
+                    .split("\n")) {
                 if (line.startsWith("< ")) {
                     corpus.add(line.substring(2).replace("|", ""));
                 }
             }
         }
-        corpus.addAll(List.of("Greenup host OR-20117   not set up", "User: ", "Phrase: ", "New phrase ", "Once more ", "\033[4;3H\033[7mKeyboard  us\033[0m", "Sallow controller OR-20117 is new", "no: ", "! ", "ORREL fabric interconnect, serial OR-20117, blank", "keeper login "));
+        corpus.addAll(List.of(
+                "Greenup host OR-20117   not set up",
+                "User: ",
+                "Phrase: ",
+                "New phrase ",
+                "Once more ",
+                "\033[4;3H\033[7mKeyboard  us\033[0m",
+                "Sallow controller OR-20117 is new",
+                "no: ",
+                "! ",
+                "ORREL fabric interconnect, serial OR-20117, blank",
+                "keeper login "));
         return corpus;
     }
 }

@@ -50,7 +50,8 @@ class LookAgainTest {
         }
     }
 
-    private static final Known PLAN = new Known(Map.of("address", "10.40.8.20", "length", "24", "gateway", "10.40.8.1", "name-server-1", "10.40.8.3"));
+    private static final Known PLAN = new Known(
+            Map.of("address", "10.40.8.20", "length", "24", "gateway", "10.40.8.1", "name-server-1", "10.40.8.3"));
 
     private static Kind kind(String id) {
         return KindReader.shipped(id);
@@ -61,13 +62,19 @@ class LookAgainTest {
     }
 
     static Stream<Kind> signedInTo() {
-        return KindReader.allShipped().stream().filter(kind -> kind.checks().signsIn().isPresent());
+        return KindReader.allShipped().stream()
+                .filter(kind -> kind.checks().signsIn().isPresent());
     }
 
     @ParameterizedTest
     @MethodSource("signedInTo")
     void everyKindThatIsSignedInToIsAskedForValues(Kind kind) {
-        List<LookAgain.Command> commands = LookAgain.of(kind.dialogue().orElseThrow(), kind.members().labels().stream().findFirst().orElse(""), PLAN, false).commands();
+        List<LookAgain.Command> commands = LookAgain.of(
+                        kind.dialogue().orElseThrow(),
+                        kind.members().labels().stream().findFirst().orElse(""),
+                        PLAN,
+                        false)
+                .commands();
         assertTrue(commands.stream().anyMatch(command -> !command.planned().isEmpty()), kind.id());
     }
 
@@ -81,9 +88,12 @@ class LookAgainTest {
         LookAgain.Command shows = pair(false).commands().get(0);
         assertEquals("net show", shows.sends());
         LookAgain.Told same = shows.judge("   oob   10.40.8.20/24\n   hop   10.40.8.1\n   dns   10.40.8.3");
-        assertTrue(same.fields().size() == 3 && same.fields().stream().allMatch(Settings.Field::agrees), same::toString);
+        assertTrue(
+                same.fields().size() == 3 && same.fields().stream().allMatch(Settings.Field::agrees), same::toString);
         LookAgain.Told other = shows.judge("   oob   10.40.8.20/24\n   hop   10.40.8.9");
-        assertEquals("gateway is 10.40.8.9, planned 10.40.8.1; name server 1 is not shown, planned 10.40.8.3", Settings.differences(other.fields()));
+        assertEquals(
+                "gateway is 10.40.8.9, planned 10.40.8.1; name server 1 is not shown, planned 10.40.8.3",
+                Settings.differences(other.fields()));
     }
 
     @Test
@@ -93,18 +103,24 @@ class LookAgainTest {
         assertTrue(well.missing().isEmpty());
         assertEquals(3, well.state().size());
         LookAgain.Told turned = leads.judge("left: stands by\nright: leads");
-        assertEquals(List.of("left: leads", "right: stands by"), turned.missing().stream().sorted().toList());
+        assertEquals(
+                List.of("left: leads", "right: stands by"),
+                turned.missing().stream().sorted().toList());
         assertFalse(turned.state().contains("paired, no downlinks"));
     }
 
     @Test
     void atAnAddressThatMembersShareNobodysOwnValuesAreCompared() {
-        assertEquals(List.of("name server 1"), List.copyOf(pair(true).commands().get(0).names().values()));
+        assertEquals(
+                List.of("name server 1"),
+                List.copyOf(pair(true).commands().get(0).names().values()));
     }
 
     @Test
     void onlyWhatChangesNothingIsAskedAgain() {
-        String yaml = KindReader.asWritten("interconnect-pair").replace("answer: \"store\"", "answer: \"store\", again: yes").replace("answer: store", "answer: store, again: yes");
+        String yaml = KindReader.asWritten("interconnect-pair")
+                .replace("answer: \"store\"", "answer: \"store\", again: yes")
+                .replace("answer: store", "answer: store, again: yes");
         KindFaults faults = assertThrows(KindFaults.class, () -> KindReader.read(yaml));
         assertTrue(faults.getMessage().contains("changes nothing"), faults::getMessage);
     }

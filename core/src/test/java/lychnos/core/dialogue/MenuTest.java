@@ -19,24 +19,55 @@ class MenuTest {
     private static final List<String> ROWS = List.of("Keyboard", "Name", "Address", "Store");
 
     private static Asked row(String row, String asked, String answer) {
-        return new Asked(row, "", Look.parse(asked), Template.parse(answer), false, false, null, "", Set.of(), Look.parse(row), List.of());
+        return new Asked(
+                row,
+                "",
+                Look.parse(asked),
+                Template.parse(answer),
+                false,
+                false,
+                null,
+                "",
+                Set.of(),
+                Look.parse(row),
+                List.of());
     }
 
     private static Dialogue dialogue(DialogueStep... steps) {
-        return new Dialogue(LineSettings.USUAL, "", List.of(), Map.of(), null, new Dialogue.Identify(Look.parse("/host (?<serial>\\S+)/"), Map.of("serial", Template.parse("{serial}")), Set.of(), Set.of()), List.of(), List.of(), List.of(steps), false);
+        return new Dialogue(
+                LineSettings.USUAL,
+                "",
+                List.of(),
+                Map.of(),
+                null,
+                new Dialogue.Identify(
+                        Look.parse("/host (?<serial>\\S+)/"),
+                        Map.of("serial", Template.parse("{serial}")),
+                        Set.of(),
+                        Set.of()),
+                List.of(),
+                List.of(),
+                List.of(steps),
+                false);
     }
 
     private static String page(int marked) {
         StringBuilder page = new StringBuilder("\033[2J\033[1;1Hhost TN-7\033[2;1H");
         for (int i = 0; i < ROWS.size(); i++) {
-            page.append("\033[").append(3 + i).append(";2H").append(i == marked ? "\033[7m" : "").append(ROWS.get(i)).append("\033[0m");
+            page.append("\033[")
+                    .append(3 + i)
+                    .append(";2H")
+                    .append(i == marked ? "\033[7m" : "")
+                    .append(ROWS.get(i))
+                    .append("\033[0m");
         }
         return page.append("\033[1;1H").toString();
     }
 
     @Test
     void goesToTheRowAndEntersItAndThenAnswers() {
-        Stage stage = new Stage(dialogue(row("Address", "New address:", "{address}"), row("Store", "Store it?", "y")), Mode.RUN);
+        Stage stage = new Stage(
+                dialogue(row("Address", "New address:", "{address}"), row("Store", "Store it?", "y")), Mode.RUN);
         assertEquals("\033[B", stage.says(page(0)).after(1).sent());
         assertEquals("\033[B", stage.says(page(1)).after(1).sent());
         assertEquals("\r", stage.says(page(2)).after(1).sent());
@@ -66,22 +97,49 @@ class MenuTest {
 
     @Test
     void aCommandMustShowWhatIsRequiredAndMayShowTheRest() {
-        Asked show = new Asked("both are up", "", Look.parse("tarn#"), Template.parse("pair show"), true, false, null, "", Set.of(), null, List.of(new Expected(Look.parse("left: leads"), true), new Expected(Look.parse("no downlinks"), false)));
-        Stage stage = new Stage(dialogue(show, new Summary("read back", "", Map.of(Look.parse("/oob (\\S+)/"), Template.parse("{address}")))), Mode.RUN);
+        Asked show = new Asked(
+                "both are up",
+                "",
+                Look.parse("tarn#"),
+                Template.parse("pair show"),
+                true,
+                false,
+                null,
+                "",
+                Set.of(),
+                null,
+                List.of(
+                        new Expected(Look.parse("left: leads"), true),
+                        new Expected(Look.parse("no downlinks"), false)));
+        Stage stage = new Stage(
+                dialogue(
+                        show,
+                        new Summary("read back", "", Map.of(Look.parse("/oob (\\S+)/"), Template.parse("{address}")))),
+                Mode.RUN);
         stage.says("host TN-7\r\ntarn# ").after(1);
         assertEquals("pair show\r", stage.sent());
         stage.says("pair show\r\nleft: alone\r\noob 10.40.8.41\r\ntarn# ").after(2);
         assertEquals(Why.DIFFERS, stage.why());
         stage.effects.addAll(stage.conversation.typed("pair show\r", stage.now));
         stage.says("pair show\r\nleft: leads\r\noob 10.40.8.41\r\ntarn# ").after(2);
-        assertEquals(State.DONE, stage.conversation.state(), () -> stage.conversation.hold().toString());
+        assertEquals(State.DONE, stage.conversation.state(), () -> stage.conversation
+                .hold()
+                .toString());
     }
 
     @Test
     void whatIsReadBackMustAgree() {
-        Asked show = new Asked("shows", "", Look.parse("tarn#"), Template.parse("net show"), true, false, null, "", Set.of());
-        Stage stage = new Stage(dialogue(show, new Summary("read back", "", Map.of(Look.parse("/oob (\\S+)/"), Template.parse("{address}")))), Mode.RUN);
-        stage.says("host TN-7\r\ntarn# ").after(1).says("net show\r\noob 10.40.8.99\r\ntarn# ").after(2);
+        Asked show = new Asked(
+                "shows", "", Look.parse("tarn#"), Template.parse("net show"), true, false, null, "", Set.of());
+        Stage stage = new Stage(
+                dialogue(
+                        show,
+                        new Summary("read back", "", Map.of(Look.parse("/oob (\\S+)/"), Template.parse("{address}")))),
+                Mode.RUN);
+        stage.says("host TN-7\r\ntarn# ")
+                .after(1)
+                .says("net show\r\noob 10.40.8.99\r\ntarn# ")
+                .after(2);
         assertEquals(Why.DIFFERS, stage.why());
         assertTrue(stage.conversation.hold().orElseThrow().sentence().contains("10.40.8.99"));
     }

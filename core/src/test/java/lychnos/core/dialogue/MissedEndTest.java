@@ -28,14 +28,47 @@ class MissedEndTest {
 
     private static Dialogue dialogue(String nudge) {
         Dialogue as = Stage.dialogue();
-        Asked take = new Asked("takes the code", "", Look.parse("/tarn# *$/"), Template.parse("pair take"), true, false, null, "", Set.of());
-        Asked show = new Asked("both stand", "", Look.parse("/tarn# *$/"), Template.parse("pair show"), true, false, null, "", Set.of(), null, List.of(new Expected(Look.parse("leads"), true)));
-        Waits pairs = new Waits("both pair", "", Duration.ofMinutes(2), Duration.ofMinutes(10), Look.parse("paired"), "pair show");
-        return new Dialogue(as.line(), nudge, as.chatter(), Map.of(), as.refused(), as.identify(), as.logIn(), List.of(), List.of(take, pairs, show), false);
+        Asked take = new Asked(
+                "takes the code",
+                "",
+                Look.parse("/tarn# *$/"),
+                Template.parse("pair take"),
+                true,
+                false,
+                null,
+                "",
+                Set.of());
+        Asked show = new Asked(
+                "both stand",
+                "",
+                Look.parse("/tarn# *$/"),
+                Template.parse("pair show"),
+                true,
+                false,
+                null,
+                "",
+                Set.of(),
+                null,
+                List.of(new Expected(Look.parse("leads"), true)));
+        Waits pairs = new Waits(
+                "both pair", "", Duration.ofMinutes(2), Duration.ofMinutes(10), Look.parse("paired"), "pair show");
+        return new Dialogue(
+                as.line(),
+                nudge,
+                as.chatter(),
+                Map.of(),
+                as.refused(),
+                as.identify(),
+                as.logIn(),
+                List.of(),
+                List.of(take, pairs, show),
+                false);
     }
 
     private static Stage begun(Mode mode) {
-        return new Stage(dialogue(), mode).says("\r\nTARN interconnect, serial TN-7, blank\r\ntarn# ").after(1);
+        return new Stage(dialogue(), mode)
+                .says("\r\nTARN interconnect, serial TN-7, blank\r\ntarn# ")
+                .after(1);
     }
 
     private static Stage resumed(Stage before, Mode mode) {
@@ -43,7 +76,9 @@ class MissedEndTest {
     }
 
     private static Stage resumed(Stage before, Mode mode, String nudge) {
-        List<Progress> kept = IntStream.range(0, before.conversation.steps().size()).mapToObj(before.conversation::progress).toList();
+        List<Progress> kept = IntStream.range(0, before.conversation.steps().size())
+                .mapToObj(before.conversation::progress)
+                .toList();
         Stage after = new Stage(dialogue(nudge), mode);
         after.conversation.resume(new Conversation.Left(false, true, kept, Map.of(), ""), after.now);
         return after;
@@ -116,7 +151,8 @@ class MissedEndTest {
         assertEquals(State.WAITING, after.conversation.state(), () -> String.valueOf(after.conversation.hold()));
         after.says("booting, 12 of 40\r\n").after(60);
         assertEquals(State.WAITING, after.conversation.state());
-        after.says("\r\nTARN interconnect, serial TN-7, settings kept\r\npaired, leads\r\ntarn# ").after(1);
+        after.says("\r\nTARN interconnect, serial TN-7, settings kept\r\npaired, leads\r\ntarn# ")
+                .after(1);
         assertEquals("pair show\r", after.sent(), "the wait is over");
     }
 
@@ -130,12 +166,42 @@ class MissedEndTest {
     @Test
     void whereItOwesAnAnswerItIsNotWaitedFor() {
         Dialogue plain = dialogue("\r");
-        Asked code = new Asked("tells its code", "", Look.parse("/tarn# *$/"), Template.parse("code show"), true, false, Look.parse("/code (?<code>[0-9]{6})/"), "", Set.of());
-        Dialogue tells = new Dialogue(plain.line(), plain.nudge(), plain.chatter(), Map.of(), plain.refused(), plain.identify(), plain.logIn(), List.of(), List.of(code, plain.setup().get(1)), false);
-        Stage before = new Stage(tells, Mode.RUN).says("\r\nTARN interconnect, serial TN-7, blank\r\ntarn# ").after(1);
+        Asked code = new Asked(
+                "tells its code",
+                "",
+                Look.parse("/tarn# *$/"),
+                Template.parse("code show"),
+                true,
+                false,
+                Look.parse("/code (?<code>[0-9]{6})/"),
+                "",
+                Set.of());
+        Dialogue tells = new Dialogue(
+                plain.line(),
+                plain.nudge(),
+                plain.chatter(),
+                Map.of(),
+                plain.refused(),
+                plain.identify(),
+                plain.logIn(),
+                List.of(),
+                List.of(code, plain.setup().get(1)),
+                false);
+        Stage before = new Stage(tells, Mode.RUN)
+                .says("\r\nTARN interconnect, serial TN-7, blank\r\ntarn# ")
+                .after(1);
         assertEquals("code show\r", before.sent());
         Stage after = new Stage(tells, Mode.RUN);
-        after.conversation.resume(new Conversation.Left(false, true, IntStream.range(0, before.conversation.steps().size()).mapToObj(before.conversation::progress).toList(), Map.of(), ""), after.now);
+        after.conversation.resume(
+                new Conversation.Left(
+                        false,
+                        true,
+                        IntStream.range(0, before.conversation.steps().size())
+                                .mapToObj(before.conversation::progress)
+                                .toList(),
+                        Map.of(),
+                        ""),
+                after.now);
         assertEquals(Why.CUT, after.after(9).why(), "the code that it told was lost");
     }
 
@@ -143,7 +209,8 @@ class MissedEndTest {
     void anotherMachineIsFoundOutWhenItComesBack() {
         Stage after = resumed(pairs(), Mode.RUN, "\r").after(9);
         after.sent();
-        after.says("\r\nTARN interconnect, serial TN-9, settings kept\r\npaired, leads\r\ntarn# ").after(1);
+        after.says("\r\nTARN interconnect, serial TN-9, settings kept\r\npaired, leads\r\ntarn# ")
+                .after(1);
         assertEquals(Why.WRONG_MACHINE, after.why());
         assertEquals("", after.sent());
     }
@@ -161,7 +228,9 @@ class MissedEndTest {
     void whereItMayNotBeWokenAPersonIsCalledOnceItShouldBeBack() {
         Stage after = resumed(pairs(), Mode.RUN).after(110);
         assertEquals(State.WAITING, after.conversation.state());
-        assertTrue(after.conversation.wakeAt(after.now).orElseThrow().isBefore(after.now.plusSeconds(11)), "two minutes after the break it looks again");
+        assertTrue(
+                after.conversation.wakeAt(after.now).orElseThrow().isBefore(after.now.plusSeconds(11)),
+                "two minutes after the break it looks again");
         assertEquals(Why.CUT, after.after(20).why());
         assertEquals(State.WAITING, after.goOn("").conversation.state());
         assertEquals("", after.sent());

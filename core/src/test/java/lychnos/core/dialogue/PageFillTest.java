@@ -62,7 +62,21 @@ class PageFillTest {
         fields.put("Fifth port", new Field(Template.parse("{port-5}"), "/ports/4", true));
         fields.put("Telemetry", new Field(Template.parse("no"), "/telemetry", false));
         fields.put("Word", new Field(Template.parse("{word}"), "/word", false));
-        return new Page("Subnet", "", Template.parse(""), fields, false, "/subnets/data", "left.code", Set.of(marks), List.of(new Shown("/tried", Look.parse("/^taken/"))), new Working(java.time.Duration.ofMinutes(1), java.time.Duration.ofMinutes(5), new Shown("/state", Look.parse("ready"))), Map.of("join-code", "/join"));
+        return new Page(
+                "Subnet",
+                "",
+                Template.parse(""),
+                fields,
+                false,
+                "/subnets/data",
+                "left.code",
+                Set.of(marks),
+                List.of(new Shown("/tried", Look.parse("/^taken/"))),
+                new Working(
+                        java.time.Duration.ofMinutes(1),
+                        java.time.Duration.ofMinutes(5),
+                        new Shown("/state", Look.parse("ready"))),
+                Map.of("join-code", "/join"));
     }
 
     private static final Values KNOWN = knowing("mtu 9000", "left.code 123456");
@@ -83,7 +97,11 @@ class PageFillTest {
     @Test
     void findsAPurposeThatCameWrong() {
         PageFill fill = new PageFill(subnet(), KNOWN);
-        assertEquals(List.of("Purpose shows “replication”, planned is “host data”"), fill.differences(Map.of("/purpose", "replication", "/mtu", "9000", "/telemetry", "false")).stream().map(Object::toString).toList());
+        assertEquals(
+                List.of("Purpose shows “replication”, planned is “host data”"),
+                fill.differences(Map.of("/purpose", "replication", "/mtu", "9000", "/telemetry", "false")).stream()
+                        .map(Object::toString)
+                        .toList());
         assertEquals(3, fill.differences(Map.of()).size(), "a resource that shows nothing agrees with nothing");
     }
 
@@ -100,12 +118,32 @@ class PageFillTest {
 
     @Test
     void callsAPersonBeforeWhatCannotBeTakenBack() {
-        assertEquals("host data", new PageFill(subnet(Mark.PERMANENT), KNOWN).stops(3, Mode.RUN).orElseThrow().typed());
-        assertEquals("ard-blk-1", new PageFill(subnet(Mark.DESTROYS), KNOWN).stops(3, Mode.RUN).orElseThrow().typed());
-        assertEquals(Hold.Why.TERMS, new PageFill(subnet(Mark.TERMS), KNOWN).stops(3, Mode.RUN).orElseThrow().why());
-        assertEquals(Hold.Why.NEXT, new PageFill(subnet(), KNOWN).stops(3, Mode.ASK).orElseThrow().why());
+        assertEquals(
+                "host data",
+                new PageFill(subnet(Mark.PERMANENT), KNOWN)
+                        .stops(3, Mode.RUN)
+                        .orElseThrow()
+                        .typed());
+        assertEquals(
+                "ard-blk-1",
+                new PageFill(subnet(Mark.DESTROYS), KNOWN)
+                        .stops(3, Mode.RUN)
+                        .orElseThrow()
+                        .typed());
+        assertEquals(
+                Hold.Why.TERMS,
+                new PageFill(subnet(Mark.TERMS), KNOWN)
+                        .stops(3, Mode.RUN)
+                        .orElseThrow()
+                        .why());
+        assertEquals(
+                Hold.Why.NEXT,
+                new PageFill(subnet(), KNOWN).stops(3, Mode.ASK).orElseThrow().why());
         assertTrue(new PageFill(subnet(), KNOWN).stops(3, Mode.RUN).isEmpty());
-        String shown = new PageFill(subnet(Mark.RESTARTS), KNOWN).stops(3, Mode.RUN).orElseThrow().shown();
+        String shown = new PageFill(subnet(Mark.RESTARTS), KNOWN)
+                .stops(3, Mode.RUN)
+                .orElseThrow()
+                .shown();
         assertTrue(shown.contains("Word: the sealed one") && !shown.contains("Qw7"), shown);
     }
 }

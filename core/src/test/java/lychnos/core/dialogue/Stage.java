@@ -19,7 +19,19 @@ final class Stage {
 
     Instant now = Instant.parse("2026-11-23T09:00:00Z");
     final List<Effect> effects = new ArrayList<>();
-    final Map<String, String> texts = new HashMap<>(Map.of("serial", "TN-7", "address", "10.40.8.41", "length", "24", "network.gateway", "10.40.8.1", "tunnel", "172.20.0.0/16", "keeper", "keeper"));
+    final Map<String, String> texts = new HashMap<>(Map.of(
+            "serial",
+            "TN-7",
+            "address",
+            "10.40.8.41",
+            "length",
+            "24",
+            "network.gateway",
+            "10.40.8.1",
+            "tunnel",
+            "172.20.0.0/16",
+            "keeper",
+            "keeper"));
     boolean termsAgreed;
     final Conversation conversation;
 
@@ -28,7 +40,12 @@ final class Stage {
     }
 
     Stage(Dialogue dialogue, Mode mode) {
-        conversation = new Conversation(dialogue, "left", new Known(texts, Map.of("ours", OURS, "factory", Secret.of("fellside")), () -> termsAgreed), mode, now);
+        conversation = new Conversation(
+                dialogue,
+                "left",
+                new Known(texts, Map.of("ours", OURS, "factory", Secret.of("fellside")), () -> termsAgreed),
+                mode,
+                now);
     }
 
     Stage(Dialogue dialogue, Mode mode, Values values) {
@@ -36,20 +53,46 @@ final class Stage {
     }
 
     static Asked asked(String title, String look, String answer, Mark... marks) {
-        return new Asked(title, "", Look.parse(look), Template.parse(answer), false, false, null, "", java.util.Set.of(marks));
+        return new Asked(
+                title, "", Look.parse(look), Template.parse(answer), false, false, null, "", java.util.Set.of(marks));
     }
 
     static Dialogue dialogue() {
-        Asked suggested = new Asked("strong passwords", "", Look.parse("Strong words?"), Template.parse("yes"), false, true, null, "", java.util.Set.of());
-        Asked code = new Asked("tells its code", "", Look.parse("tarn#"), Template.parse("code show"), true, false, Look.parse("/code (?<code>[0-9]{6})/"), "", java.util.Set.of());
+        Asked suggested = new Asked(
+                "strong passwords",
+                "",
+                Look.parse("Strong words?"),
+                Template.parse("yes"),
+                false,
+                true,
+                null,
+                "",
+                java.util.Set.of());
+        Asked code = new Asked(
+                "tells its code",
+                "",
+                Look.parse("tarn#"),
+                Template.parse("code show"),
+                true,
+                false,
+                Look.parse("/code (?<code>[0-9]{6})/"),
+                "",
+                java.util.Set.of());
         return new Dialogue(
                 new LineSettings(57600, 8, LineSettings.Parity.NONE, 1),
                 "",
                 List.of(Look.parse("/^\\[ *[0-9.]+\\]/")),
                 Map.of(Look.parse("-- more --"), " "),
                 Look.parse("/not taken: (?<why>.+)/"),
-                new Dialogue.Identify(Look.parse("/TARN interconnect, serial (?<serial>\\S+), (?<state>blank|settings kept|standing by)/"), Map.of("serial", Template.parse("{serial}")), java.util.Set.of("blank"), java.util.Set.of("standing by")),
-                List.of(asked("log-in", "name:", "{keeper}"), asked("factory password", "word:", "{factory}", Mark.SECRET)),
+                new Dialogue.Identify(
+                        Look.parse("/TARN interconnect, serial (?<serial>\\S+), (?<state>blank|settings "
+                                + "kept|standing by)/"),
+                        Map.of("serial", Template.parse("{serial}")),
+                        java.util.Set.of("blank"),
+                        java.util.Set.of("standing by")),
+                List.of(
+                        asked("log-in", "name:", "{keeper}"),
+                        asked("factory password", "word:", "{factory}", Mark.SECRET)),
                 List.of(asked("wipe", "Forget everything?", "forget", Mark.DESTROYS)),
                 List.of(
                         asked("new password", "New word:", "{ours}", Mark.SECRET),
@@ -59,9 +102,21 @@ final class Stage {
                         asked("gateway", "Next hop", "{network.gateway}"),
                         suggested,
                         asked("tunnel range", "Tunnel range", "{tunnel}", Mark.PERMANENT, Mark.OPTIONAL),
-                        new Summary("summary", "", Map.of(Look.parse("/oob +(?<address>\\S+)/"), Template.parse("{address}/{length}"), Look.parse("/hop +(?<hop>\\S+)/"), Template.parse("{network.gateway}"))),
+                        new Summary(
+                                "summary",
+                                "",
+                                Map.of(
+                                        Look.parse("/oob +(?<address>\\S+)/"),
+                                        Template.parse("{address}/{length}"),
+                                        Look.parse("/hop +(?<hop>\\S+)/"),
+                                        Template.parse("{network.gateway}"))),
                         asked("store it", "Store?", "store", Mark.RESTARTS),
-                        new Waits("restarts", "", java.time.Duration.ofMinutes(3), java.time.Duration.ofMinutes(10), Look.parse("link up")),
+                        new Waits(
+                                "restarts",
+                                "",
+                                java.time.Duration.ofMinutes(3),
+                                java.time.Duration.ofMinutes(10),
+                                Look.parse("link up")),
                         code),
                 false);
     }
@@ -92,7 +147,9 @@ final class Stage {
             if (effect instanceof Effect.Send send) {
                 text.append(send.text());
             } else if (effect instanceof Effect.SendSecret secret) {
-                text.append("<").append(secret.secret().<Integer>use(String::length)).append(">\r");
+                text.append("<")
+                        .append(secret.secret().<Integer>use(String::length))
+                        .append(">\r");
             }
         }
         effects.clear();
@@ -102,7 +159,8 @@ final class Stage {
     /** The machine asks, and the answer is what was to be expected. */
     Stage asks(String question, String answer) {
         says(question).after(1.2);
-        org.junit.jupiter.api.Assertions.assertEquals(answer, sent(), () -> question + " " + conversation.state() + " " + conversation.hold());
+        org.junit.jupiter.api.Assertions.assertEquals(
+                answer, sent(), () -> question + " " + conversation.state() + " " + conversation.hold());
         says(answer.startsWith("<") ? "\r\n" : answer.replace("\r", "") + "\r\n");
         return this;
     }

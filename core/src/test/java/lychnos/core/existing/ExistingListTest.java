@@ -9,25 +9,34 @@ import org.junit.jupiter.api.Test;
 class ExistingListTest {
 
     private static List<String> read(String text) {
-        return ExistingList.parse(text).uses().stream().map(use -> use.address() + " " + use.name() + " " + use.mac().map(Object::toString).orElse("-") + " " + use.source()).toList();
+        return ExistingList.parse(text).uses().stream()
+                .map(use -> use.address() + " " + use.name() + " "
+                        + use.mac().map(Object::toString).orElse("-") + " " + use.source())
+                .toList();
     }
 
     @Test
     void readsAHostsFile() {
-        String text = "# the hall\n10.40.8.3\tNS1.ardal.example ns1 # first\n\n10.40.8.300 broken\nfd40:a4da:1:8::3 ns1\n";
-        assertEquals(List.of("10.40.8.3 ns1.ardal.example - hosts file", "fd40:a4da:1:8::3 ns1 - hosts file"), read(text));
+        String text =
+                "# the hall\n10.40.8.3\tNS1.ardal.example ns1 # first\n\n10.40.8.300 broken\nfd40:a4da:1:8::3 ns1\n";
+        assertEquals(
+                List.of("10.40.8.3 ns1.ardal.example - hosts file", "fd40:a4da:1:8::3 ns1 - hosts file"), read(text));
         assertEquals(4, ExistingList.parse(text).faults().get(0).line());
     }
 
     @Test
     void readsATable() {
-        assertEquals(List.of("10.40.8.9 printer 02:4c:59:00:00:01 table"), read("Name;IP;MAC\nprinter;10.40.8.9;024C.5900.0001\n"));
-        assertTrue(ExistingList.parse("name,place\nx,y\n").faults().get(0).reason().contains("“address”"));
+        assertEquals(
+                List.of("10.40.8.9 printer 02:4c:59:00:00:01 table"),
+                read("Name;IP;MAC\nprinter;10.40.8.9;024C.5900.0001\n"));
+        assertTrue(
+                ExistingList.parse("name,place\nx,y\n").faults().get(0).reason().contains("“address”"));
     }
 
     @Test
     void theLastBlockOfALeaseFileCounts() {
-        String text = """
+        String text =
+                """
                 lease 10.40.8.10 {
                   starts 1 2026/11/23 08:00:00;
                   binding state active;
@@ -55,8 +64,16 @@ class ExistingListTest {
 
     @Test
     void boundsWhatItReads() {
-        assertTrue(ExistingList.parse("x".repeat(4_000_001)).faults().get(0).reason().contains("at most"));
+        assertTrue(ExistingList.parse("x".repeat(4_000_001))
+                .faults()
+                .get(0)
+                .reason()
+                .contains("at most"));
         assertTrue(ExistingList.parse(" \n").faults().get(0).reason().contains("nothing"));
-        assertTrue(ExistingList.parse("address\n\"10.40.8.1").faults().get(0).reason().contains("never closed"));
+        assertTrue(ExistingList.parse("address\n\"10.40.8.1")
+                .faults()
+                .get(0)
+                .reason()
+                .contains("never closed"));
     }
 }

@@ -21,7 +21,29 @@ class ExportsTest {
     }
 
     private static Endpoint endpoint(String unit, String role, String name, String address, String mac, String serial) {
-        return new Endpoint(unit, "interconnect-pair", "R1 u40", role, name + ".ardal.example", address, "Management", "10.40.8.0/24", 24, 408, "10.40.8.1", List.of("10.40.8.3"), List.of("10.40.8.6"), serial, mac, "4.18.2", "ab".repeat(32), List.of("-----BEGIN CERTIFICATE-----\nMIIB\n-----END CERTIFICATE-----\n"), "ssh-ed25519 AAAA", 443, Instant.parse("2026-11-27T09:14:30.5Z"), "hall-2 jump host");
+        return new Endpoint(
+                unit,
+                "interconnect-pair",
+                "R1 u40",
+                role,
+                name + ".ardal.example",
+                address,
+                "Management",
+                "10.40.8.0/24",
+                24,
+                408,
+                "10.40.8.1",
+                List.of("10.40.8.3"),
+                List.of("10.40.8.6"),
+                serial,
+                mac,
+                "4.18.2",
+                "ab".repeat(32),
+                List.of("-----BEGIN CERTIFICATE-----\nMIIB\n-----END CERTIFICATE-----\n"),
+                "ssh-ed25519 AAAA",
+                443,
+                Instant.parse("2026-11-27T09:14:30.5Z"),
+                "hall-2 jump host");
     }
 
     private static final List<Endpoint> PAIR = List.of(
@@ -38,27 +60,46 @@ class ExportsTest {
     @Test
     void csvHasAHeadingAndTimesInUtc() throws IOException {
         List<String> lines = written(EndpointsCsv::write, PAIR).lines().toList();
-        assertEquals("name,address,role,unit,kind,place,network,vlan,gateway,serial,mac,firmware,certificate_sha256,proven_at,proven_from", lines.get(0));
-        assertEquals("ard-fic-1-l.ardal.example,10.40.8.40/24,left,ard-fic-1,interconnect-pair,R1 u40,Management,408,10.40.8.1,PX-2207,02:4c:59:a1:00:01,4.18.2," + "ab".repeat(32) + ",2026-11-27T09:14:30Z,hall-2 jump host", lines.get(1));
+        assertEquals(
+                "name,address,role,unit,kind,place,network,vlan,gateway,serial,mac,firmware,certificate_sha256,proven_at,proven_from",
+                lines.get(0));
+        assertEquals(
+                "ard-fic-1-l.ardal.example,10.40.8.40/24,left,ard-fic-1,interconnect-pair,R1 "
+                        + "u40,Management,408,10.40.8.1,PX-2207,02:4c:59:a1:00:01,4.18.2,"
+                        + "ab".repeat(32) + ",2026-11-27T09:14:30Z,hall-2 jump host",
+                lines.get(1));
     }
 
     @Test
     void nothingTurnsIntoAFormula() throws IOException {
         for (String serial : List.of("=1+1", "+A1", "-2", "@SUM(A1)", "\t=1", "\r=1")) {
-            String line = written(EndpointsCsv::write, List.of(endpoint("u", "left", "n", "10.40.8.40", "", serial))).split("\r\n", 2)[1];
+            String line = written(EndpointsCsv::write, List.of(endpoint("u", "left", "n", "10.40.8.40", "", serial)))
+                    .split("\r\n", 2)[1];
             assertTrue(line.contains(",'" + serial) || line.contains(",\"'" + serial), line);
         }
     }
 
     @Test
     void eachToolGetsWhatItReads() throws IOException {
-        assertEquals("10.40.8.40\tard-fic-1-l.ardal.example\tard-fic-1-l", written(HostsFile::write, PAIR).lines().findFirst().orElseThrow());
-        assertEquals("ard-fic-1-l.ardal.example,10.40.8.40 ssh-ed25519 AAAA", written(KnownHosts::write, PAIR).lines().findFirst().orElseThrow());
-        assertEquals("Host ard-fic-1-l ard-fic-1-l.ardal.example\n    HostName 10.40.8.40\n    HostKeyAlias ard-fic-1-l.ardal.example\n    StrictHostKeyChecking yes", written(SshConfig::write, PAIR.subList(0, 1)).strip());
-        assertTrue(written(CertificateList::write, PAIR).startsWith("# ard-fic-1-l.ardal.example 10.40.8.40 sha256 " + "ab".repeat(32) + "\n-----BEGIN CERTIFICATE-----\n"));
+        assertEquals(
+                "10.40.8.40\tard-fic-1-l.ardal.example\tard-fic-1-l",
+                written(HostsFile::write, PAIR).lines().findFirst().orElseThrow());
+        assertEquals(
+                "ard-fic-1-l.ardal.example,10.40.8.40 ssh-ed25519 AAAA",
+                written(KnownHosts::write, PAIR).lines().findFirst().orElseThrow());
+        assertEquals(
+                "Host ard-fic-1-l ard-fic-1-l.ardal.example\n    HostName 10.40.8.40\n    HostKeyAlias "
+                        + "ard-fic-1-l.ardal.example\n    StrictHostKeyChecking yes",
+                written(SshConfig::write, PAIR.subList(0, 1)).strip());
+        assertTrue(written(CertificateList::write, PAIR)
+                .startsWith("# ard-fic-1-l.ardal.example 10.40.8.40 sha256 " + "ab".repeat(32)
+                        + "\n-----BEGIN CERTIFICATE-----\n"));
         String targets = written(TargetsFile::write, PAIR);
-        assertTrue(targets.contains("\"targets\":[\"10.40.8.42:443\"]") && targets.contains("\"role\":\"shared\""), targets);
-        assertTrue(written(TargetsFile::write, List.of(endpoint("u", "left", "n", "fd40:a4da:1:8::5a", "", ""))).contains("\"[fd40:a4da:1:8::5a]:443\""));
+        assertTrue(
+                targets.contains("\"targets\":[\"10.40.8.42:443\"]") && targets.contains("\"role\":\"shared\""),
+                targets);
+        assertTrue(written(TargetsFile::write, List.of(endpoint("u", "left", "n", "fd40:a4da:1:8::5a", "", "")))
+                .contains("\"[fd40:a4da:1:8::5a]:443\""));
     }
 
     @Test
@@ -70,19 +111,36 @@ class ExportsTest {
 
     @Test
     void theInventoryIsYamlInWhichNoTextTurnsIntoSomethingElse() throws IOException {
-        Object read = new Load(LoadSettings.builder().build()).loadFromString(written(InventoryYaml::write, List.of(endpoint("no", "left", "n", "10.40.8.40", "02:4c:59:a1:00:01", "0x10"), PAIR.get(1))));
+        Object read = new Load(LoadSettings.builder().build())
+                .loadFromString(written(
+                        InventoryYaml::write,
+                        List.of(endpoint("no", "left", "n", "10.40.8.40", "02:4c:59:a1:00:01", "0x10"), PAIR.get(1))));
         List<?> units = (List<?>) ((Map<?, ?>) read).get("units");
         assertEquals(2, units.size());
         assertEquals("no", ((Map<?, ?>) units.get(0)).get("unit"));
-        assertEquals("0x10", ((Map<?, ?>) ((List<?>) ((Map<?, ?>) units.get(0)).get("endpoints")).get(0)).get("serial"));
-        assertEquals("{units=[]}", new Load(LoadSettings.builder().build()).loadFromString(written(InventoryYaml::write, List.of())).toString());
+        assertEquals(
+                "0x10", ((Map<?, ?>) ((List<?>) ((Map<?, ?>) units.get(0)).get("endpoints")).get(0)).get("serial"));
+        assertEquals(
+                "{units=[]}",
+                new Load(LoadSettings.builder().build())
+                        .loadFromString(written(InventoryYaml::write, List.of()))
+                        .toString());
     }
 
     @Test
     void aZoneNamesItsServersAndEscapesWhatMeansSomethingThere() throws IOException {
         StringBuilder out = new StringBuilder();
-        ZoneFile.write(out, "ardal.example", "ardal.example", List.of("10.40.8.3", "fd40:a4da:1:8::3"), 7, List.of(new ZoneFile.Entry("ard-fic-1.ardal.example", "A", "10.40.8.42"), new ZoneFile.Entry("odd;$name.ardal.example", "CNAME", "ard-fic-1.ardal.example")));
-        assertEquals("""
+        ZoneFile.write(
+                out,
+                "ardal.example",
+                "ardal.example",
+                List.of("10.40.8.3", "fd40:a4da:1:8::3"),
+                7,
+                List.of(
+                        new ZoneFile.Entry("ard-fic-1.ardal.example", "A", "10.40.8.42"),
+                        new ZoneFile.Entry("odd;$name.ardal.example", "CNAME", "ard-fic-1.ardal.example")));
+        assertEquals(
+                """
                 $ORIGIN ardal.example.
                 $TTL 3600
                 @ IN SOA ns1.ardal.example. hostmaster.ardal.example. ( 7 3600 900 1209600 300 )
@@ -92,21 +150,36 @@ class ExportsTest {
                 ns2 IN AAAA fd40:a4da:1:8::3
                 ard-fic-1.ardal.example. IN A 10.40.8.42
                 odd\\;\\$name.ardal.example. IN CNAME ard-fic-1.ardal.example.
-                """, out.toString());
+                """,
+                out.toString());
     }
 
     @Test
     void flowsGoFromEachEndpointToWhereItLeans() throws IOException {
         Kind kind = KindReader.shipped("interconnect-pair");
-        List<Flow> flows = Flows.of(kind, PAIR, new Flows.Site(List.of(new Flows.Peer("operations", "10.40.200.0/24")), Map.of()));
+        List<Flow> flows =
+                Flows.of(kind, PAIR, new Flows.Site(List.of(new Flows.Peer("operations", "10.40.200.0/24")), Map.of()));
         assertEquals(9, flows.size(), flows::toString);
-        assertTrue(flows.contains(new Flow("ard-fic-1-l.ardal.example", "10.40.8.40", "name server", "10.40.8.3", "udp 53", "names")));
-        assertTrue(flows.contains(new Flow("operations", "10.40.200.0/24", "ard-fic-1.ardal.example", "10.40.8.42", "tcp 443", "management")));
-        List<Flow> cluster = Flows.of(KindReader.shipped("fabric-controller"), PAIR, new Flows.Site(List.of(), Map.of()));
-        assertEquals(6, cluster.stream().filter(flow -> flow.why().equals("heartbeat of the cluster")).count());
-        assertTrue(cluster.stream().anyMatch(flow -> flow.source().equals("engineers") && flow.sourceAddress().isEmpty()), "where nobody said from where");
+        assertTrue(flows.contains(
+                new Flow("ard-fic-1-l.ardal.example", "10.40.8.40", "name server", "10.40.8.3", "udp 53", "names")));
+        assertTrue(flows.contains(new Flow(
+                "operations", "10.40.200.0/24", "ard-fic-1.ardal.example", "10.40.8.42", "tcp 443", "management")));
+        List<Flow> cluster =
+                Flows.of(KindReader.shipped("fabric-controller"), PAIR, new Flows.Site(List.of(), Map.of()));
+        assertEquals(
+                6,
+                cluster.stream()
+                        .filter(flow -> flow.why().equals("heartbeat of the cluster"))
+                        .count());
+        assertTrue(
+                cluster.stream()
+                        .anyMatch(flow -> flow.source().equals("engineers")
+                                && flow.sourceAddress().isEmpty()),
+                "where nobody said from where");
         StringBuilder out = new StringBuilder();
         Flows.write(out, flows);
-        assertEquals("ard-fic-1-l.ardal.example,10.40.8.40,name server,10.40.8.3,udp,53,names", out.toString().lines().skip(1).findFirst().orElseThrow());
+        assertEquals(
+                "ard-fic-1-l.ardal.example,10.40.8.40,name server,10.40.8.3,udp,53,names",
+                out.toString().lines().skip(1).findFirst().orElseThrow());
     }
 }

@@ -4,8 +4,8 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.util.List;
-import java.util.stream.IntStream;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.junit.jupiter.api.Test;
@@ -13,14 +13,19 @@ import org.junit.jupiter.api.Test;
 class LabelListTest {
 
     private static List<String> faults(LabelList list) {
-        return list.faults().stream().map(fault -> fault.line() + " " + fault.column()).toList();
+        return list.faults().stream()
+                .map(fault -> fault.line() + " " + fault.column())
+                .toList();
     }
 
     @Test
     void readsCsvWithAHeadingInAnyOrder() {
-        LabelList list = LabelList.parse("model,Rack,Serial Number,MAC address\r\nC4,R1 u5,BF-1,02:4c:59:a1:00:01\r\nC4,R1-U07,BF-2,024c.59a1.0002\r\n");
+        LabelList list = LabelList.parse("model,Rack,Serial Number,MAC address\r\nC4,R1 "
+                + "u5,BF-1,02:4c:59:a1:00:01\r\nC4,R1-U07,BF-2,024c.59a1.0002\r\n");
         assertEquals(List.of(), list.faults());
-        assertEquals(List.of("BF-1", "BF-2"), list.labels().stream().map(Label::serial).toList());
+        assertEquals(
+                List.of("BF-1", "BF-2"),
+                list.labels().stream().map(Label::serial).toList());
         assertEquals("R1 u7", list.labels().get(1).position().toString());
     }
 
@@ -33,7 +38,8 @@ class LabelListTest {
 
     @Test
     void readsSemicolonsByteOrderMarkAndQuotedNewlines() {
-        LabelList list = LabelList.parse("\ufeffserial;mac;rack position;model\n\"BF-1\";024C59A10001;R1 u5;\"C4;\nrev 2\"\nBF-2;024C59A10002;R1 u7;C4\n");
+        LabelList list = LabelList.parse("\ufeffserial;mac;rack position;model\n\"BF-1\";024C59A10001;R1 u5;\"C4;\nrev "
+                + "2\"\nBF-2;024C59A10002;R1 u7;C4\n");
         assertEquals(List.of(), list.faults());
         assertEquals("C4;\nrev 2", list.labels().get(0).model());
         assertEquals(4, list.labels().get(1).line(), "a quoted newline counts as a line");
@@ -41,7 +47,8 @@ class LabelListTest {
 
     @Test
     void setsWrongLinesAsideAndKeepsTheRightOnes() {
-        LabelList list = LabelList.parse("""
+        LabelList list = LabelList.parse(
+                """
                 serial,mac,rack position,model
                 BF-1,02:4c:59:a1:00:01,R1 u5,C4
                 ,02:4c:59:a1:00:02,R1 u7,C4
@@ -50,8 +57,11 @@ class LabelListTest {
                 BF-1,02:4c:59:a1:00:01,R1 u5,C4
                 BF-4,02:4c:59:a1:00:04,R1 u9,C4
                 """);
-        assertEquals(List.of("BF-1", "BF-4"), list.labels().stream().map(Label::serial).toList());
-        assertEquals(List.of("3 serial", "4 mac", "4 rack position", "6 serial", "6 mac", "6 rack position"), faults(list));
+        assertEquals(
+                List.of("BF-1", "BF-4"),
+                list.labels().stream().map(Label::serial).toList());
+        assertEquals(
+                List.of("3 serial", "4 mac", "4 rack position", "6 serial", "6 mac", "6 rack position"), faults(list));
         assertEquals("Line 2 has the same serial.", list.faults().get(3).reason());
     }
 
@@ -64,7 +74,9 @@ class LabelListTest {
 
     @Test
     void keepsWhatStandsBeforeAnOpenQuotationMark() {
-        LabelList list = LabelList.parse("serial,mac,rack position,model\nBF-1,02:4c:59:a1:00:01,R1 u5,C4\nBF-2,\"02:4c:59:a1:00:02,R1 u7,C4\nBF-3,02:4c:59:a1:00:03,R1 u9,C4\n");
+        LabelList list = LabelList.parse(
+                "serial,mac,rack position,model\nBF-1,02:4c:59:a1:00:01,R1 u5,C4\nBF-2,\"02:4c:59:a1:00:02,R1 "
+                        + "u7,C4\nBF-3,02:4c:59:a1:00:03,R1 u9,C4\n");
         assertEquals(List.of("BF-1"), list.labels().stream().map(Label::serial).toList());
         assertEquals(1, list.faults().size());
         assertEquals(3, list.faults().get(0).line());
@@ -72,7 +84,8 @@ class LabelListTest {
 
     @Test
     void refusesWhatIsNoText() {
-        for (String text : new String[] {"", "  \n ", "PK\u0003\u0004\0\0", "a\ufffdb", "x".repeat(CsvText.MAX_LENGTH + 1)}) {
+        for (String text :
+                new String[] {"", "  \n ", "PK\u0003\u0004\0\0", "a\ufffdb", "x".repeat(CsvText.MAX_LENGTH + 1)}) {
             LabelList list = LabelList.parse(text);
             assertEquals(1, list.faults().size());
             assertEquals(List.of(), list.labels());
@@ -81,7 +94,8 @@ class LabelListTest {
 
     @Test
     void stopsAtTheMostLines() {
-        String body = IntStream.range(0, CsvText.MAX_LINES + 5).mapToObj(i -> "x").collect(Collectors.joining("\n"));
+        String body =
+                IntStream.range(0, CsvText.MAX_LINES + 5).mapToObj(i -> "x").collect(Collectors.joining("\n"));
         LabelList list = LabelList.parse(body);
         assertTrue(list.faults().get(list.faults().size() - 1).reason().contains("goes on past"));
     }

@@ -24,7 +24,11 @@ class RackPositionTest {
 
     @Test
     void sortsRacksAsPeopleCountThem() {
-        List<String> sorted = List.of("R10 u1", "R2 u10", "R2 u9", "R1 u40").stream().map(RackPosition::parse).sorted().map(RackPosition::toString).toList();
+        List<String> sorted = List.of("R10 u1", "R2 u10", "R2 u9", "R1 u40").stream()
+                .map(RackPosition::parse)
+                .sorted()
+                .map(RackPosition::toString)
+                .toList();
         assertEquals(List.of("R1 u40", "R2 u9", "R2 u10", "R10 u1"), sorted);
     }
 }

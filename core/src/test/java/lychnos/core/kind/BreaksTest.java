@@ -1,14 +1,13 @@
 package lychnos.core.kind;
 
-import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.HashMap;
 import java.util.Set;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -30,8 +29,10 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /**
- * Every shipped dialogue, broken off at every moment of its recording: by a server or vantage that dies, or by a line that goes down.
- * Part of what the machine says then is lost. Afterwards the setup ends right, or asks a person something that can be answered; no
+ * Every shipped dialogue, broken off at every moment of its recording: by a server or vantage that dies, or by a line
+ * that goes down.
+ * Part of what the machine says then is lost. Afterwards the setup ends right, or asks a person something that can be
+ * answered; no
  * answer goes out that the machine did not get when nothing was broken off.
  */
 class BreaksTest {
@@ -47,7 +48,12 @@ class BreaksTest {
     private static final Set<Why> DRAWN_AGAIN = Set.of(Why.SILENT, Why.UNFORESEEN, Why.OVERDUE, Why.NOT_SEEN);
 
     /** What is lost of what the machine says to the last answer. */
-    private enum Lost { NOTHING, SECOND_HALF, EVERYTHING, THE_ANSWER_ITSELF }
+    private enum Lost {
+        NOTHING,
+        SECOND_HALF,
+        EVERYTHING,
+        THE_ANSWER_ITSELF
+    }
 
     @ParameterizedTest
     @MethodSource("withConsole")
@@ -69,17 +75,28 @@ class BreaksTest {
                     play.toTheEnd();
                     tried++;
                     if (play.failure != null) {
-                        failures.add("after " + after + " of " + whole.size() + " answers, " + lost + (dies ? ", killed: " : ", line down: ") + play.failure);
+                        failures.add("after " + after + " of " + whole.size() + " answers, " + lost
+                                + (dies ? ", killed: " : ", line down: ") + play.failure);
                     }
                 }
             }
         }
-        assertTrue(failures.isEmpty(), () -> kind.id() + ", " + failures.size() + " failures, the first ones:\n" + String.join("\n", failures.subList(0, Math.min(6, failures.size()))));
+        assertTrue(
+                failures.isEmpty(),
+                () -> kind.id() + ", " + failures.size() + " failures, the first ones:\n"
+                        + String.join("\n", failures.subList(0, Math.min(6, failures.size()))));
         assertTrue(tried > 40, () -> kind.id() + " has too few moments to be broken off at");
     }
 
     private static boolean isCommand(Dialogue dialogue, Recording recording, String sent) {
-        return dialogue.setup().stream().anyMatch(step -> step instanceof Asked asked && asked.command() && !asked.is(Mark.AGAIN) && asked.answer().fill(recording.answers()::text).filter(answer -> sent.equals(answer + "\r")).isPresent());
+        return dialogue.setup().stream()
+                .anyMatch(step -> step instanceof Asked asked
+                        && asked.command()
+                        && !asked.is(Mark.AGAIN)
+                        && asked.answer()
+                                .fill(recording.answers()::text)
+                                .filter(answer -> sent.equals(answer + "\r"))
+                                .isPresent());
     }
 
     /** A machine that says what it said in its recording, one answer after the other, and the conversation with it. */
@@ -89,10 +106,12 @@ class BreaksTest {
         private final Values values;
         /** What the machine says to each answer: at its beginning, then to the first answer, and so on. */
         private final List<List<Heard>> says = new ArrayList<>();
+
         private final List<String> expected;
         private final List<String> sent = new ArrayList<>();
         /** What stands on the machine's screen, seen or not. */
         private final Screen truth = new Screen();
+
         private final Map<String, String> read = new HashMap<>();
         private final StringBuilder keys = new StringBuilder();
         private Conversation conversation;
@@ -143,7 +162,9 @@ class BreaksTest {
             return this;
         }
 
-        /** The work is taken up by another conversation that knows what was kept, or by this one on a line that is back. */
+        /**
+         * The work is taken up by another conversation that knows what was kept, or by this one on a line that is back.
+         */
         void breakOff(boolean dies) {
             if (failure != null) {
                 return;
@@ -194,7 +215,9 @@ class BreaksTest {
 
         /** The machine took the last answer, or did not; what of its words is lost is on its screen anyway. */
         private void loseAndStop() {
-            kept = IntStream.range(0, conversation.steps().size()).mapToObj(conversation::progress).toList();
+            kept = IntStream.range(0, conversation.steps().size())
+                    .mapToObj(conversation::progress)
+                    .toList();
             keptShown = sinceAnswer;
             List<Heard> rest = due;
             due = new ArrayList<>();
@@ -211,7 +234,9 @@ class BreaksTest {
                     truth.write(heard.text().substring(half));
                     keptShown = sinceAnswer;
                 }
-                kept = IntStream.range(0, conversation.steps().size()).mapToObj(conversation::progress).toList();
+                kept = IntStream.range(0, conversation.steps().size())
+                        .mapToObj(conversation::progress)
+                        .toList();
             } else {
                 due = rest;
             }
@@ -235,13 +260,19 @@ class BreaksTest {
             if (changesNothing(text)) {
                 rewind(text);
             }
-            if (expected != null && (answered >= expected.size() || !expected.get(answered).equals(text) && !typesWhatIsSuggested(text))) {
+            if (expected != null
+                    && (answered >= expected.size()
+                            || !expected.get(answered).equals(text) && !typesWhatIsSuggested(text))) {
                 if (text.equals(dialogue.nudge())) {
                     nudged();
-                } else if (dialogue.setup().stream().anyMatch(step -> step instanceof Waits waits && text.equals(waits.asks() + "\r"))) {
+                } else if (dialogue.setup().stream()
+                        .anyMatch(step -> step instanceof Waits waits && text.equals(waits.asks() + "\r"))) {
                     says.get(answered).forEach(heard -> show(heard.text())); // how far it is
                 } else if (failure == null) {
-                    failure = "sent “" + printable(text) + "” where the machine got “" + (answered < expected.size() ? printable(expected.get(answered)) : "nothing more") + "”; its screen:\n" + String.join("\n", truth.window()).strip();
+                    failure = "sent “" + printable(text) + "” where the machine got “"
+                            + (answered < expected.size() ? printable(expected.get(answered)) : "nothing more")
+                            + "”; its screen:\n"
+                            + String.join("\n", truth.window()).strip();
                 }
                 return;
             }
@@ -256,7 +287,8 @@ class BreaksTest {
         /** The planned value typed out, where the machine suggests it and Enter alone would do. */
         private boolean typesWhatIsSuggested(String text) {
             List<String> window = truth.window();
-            return expected.get(answered).equals("\r") && window.get(window.size() - 1).contains("[" + text.strip() + "]");
+            return expected.get(answered).equals("\r")
+                    && window.get(window.size() - 1).contains("[" + text.strip() + "]");
         }
 
         private void nudged() {
@@ -271,17 +303,29 @@ class BreaksTest {
         /** A command that changes nothing may be sent a second time; the machine says the same as the first time. */
         private void rewind(String text) {
             int at = answered - 1;
-            while (expected != null && at > 0 && at < expected.size() && !expected.get(at).endsWith("\r")) {
+            while (expected != null
+                    && at > 0
+                    && at < expected.size()
+                    && !expected.get(at).endsWith("\r")) {
                 at--; // keys that go on where its output fills the screen
             }
-            if (expected != null && at >= 0 && expected.get(at).equals(text) && (answered >= expected.size() || !expected.get(answered).equals(text))) {
+            if (expected != null
+                    && at >= 0
+                    && expected.get(at).equals(text)
+                    && (answered >= expected.size() || !expected.get(answered).equals(text))) {
                 answered = at;
                 sent.subList(at, sent.size()).clear();
             }
         }
 
         private boolean changesNothing(String text) {
-            return dialogue.setup().stream().anyMatch(step -> step instanceof Asked asked && asked.is(Mark.AGAIN) && asked.answer().fill(values::text).filter(answer -> text.equals(answer + "\r")).isPresent());
+            return dialogue.setup().stream()
+                    .anyMatch(step -> step instanceof Asked asked
+                            && asked.is(Mark.AGAIN)
+                            && asked.answer()
+                                    .fill(values::text)
+                                    .filter(answer -> text.equals(answer + "\r"))
+                                    .isPresent());
         }
 
         private static String printable(String text) {
@@ -304,13 +348,15 @@ class BreaksTest {
             } else if (hold.why().passable()) {
                 take(conversation.goOn(hold.typed(), now));
             } else {
-                failure = hold.why() + ": " + hold.sentence() + "; its screen:\n" + String.join("\n", truth.window()).strip();
+                failure = hold.why() + ": " + hold.sentence() + "; its screen:\n"
+                        + String.join("\n", truth.window()).strip();
             }
         }
 
         /** A page is drawn whole, a line once more. */
         private void drawAgain() {
-            boolean pages = dialogue.setup().stream().anyMatch(step -> step instanceof Asked asked && asked.row() != null);
+            boolean pages =
+                    dialogue.setup().stream().anyMatch(step -> step instanceof Asked asked && asked.row() != null);
             if (!pages) {
                 List<String> window = truth.since(truth.windowTop());
                 String last = window.isEmpty() ? "" : window.get(window.size() - 1);
@@ -323,10 +369,20 @@ class BreaksTest {
             for (int i = 0; i < window.size(); i++) {
                 String row = window.get(i);
                 boolean reverse = !row.isBlank() && marked.stream().anyMatch(row::contains);
-                page.append("\033[").append(i + 1).append(";1H").append(reverse ? "\033[7m" : "").append(row).append("\033[0m");
+                page.append("\033[")
+                        .append(i + 1)
+                        .append(";1H")
+                        .append(reverse ? "\033[7m" : "")
+                        .append(row)
+                        .append("\033[0m");
             }
             long at = truth.cursor().row() - truth.windowTop().row() + 1;
-            show(page.append("\033[").append(at).append(';').append(truth.cursor().column() + 1).append('H').toString());
+            show(page.append("\033[")
+                    .append(at)
+                    .append(';')
+                    .append(truth.cursor().column() + 1)
+                    .append('H')
+                    .toString());
         }
     }
 }

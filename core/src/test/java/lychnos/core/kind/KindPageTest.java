@@ -12,21 +12,30 @@ class KindPageTest {
 
     @Test
     void theReferenceTellsWhatTheDescriptionsSay() throws IOException {
-        assertEquals(Files.readString(Path.of("../docs/kind-reference.md")), KindPage.reference(KindReader.allShipped()), "run ./lychnos record, which writes it");
+        assertEquals(
+                Files.readString(Path.of("../docs/kind-reference.md")),
+                KindPage.reference(KindReader.allShipped()),
+                "run ./lychnos record, which writes it");
     }
 
     @Test
     void marksWhatCannotBeTakenBack() {
         String page = KindPage.of(KindReader.shipped("backup-store"));
         assertTrue(page.contains("**permanent**, typed by a person"), page);
-        assertTrue(KindPage.of(KindReader.shipped("interconnect-pair")).contains("A person types its name for that."), page);
+        assertTrue(
+                KindPage.of(KindReader.shipped("interconnect-pair")).contains("A person types its name for that."),
+                page);
     }
 
     @Test
     void tellsNoFactoryPassword() {
         for (Kind kind : KindReader.allShipped()) {
             String page = KindPage.of(kind);
-            assertTrue(kind.logins().stream().map(each -> each.login().phrase().<String>use(phrase -> phrase)).noneMatch(phrase -> phrase.length() > 5 && page.contains(phrase)), kind.id());
+            assertTrue(
+                    kind.logins().stream()
+                            .map(each -> each.login().phrase().<String>use(phrase -> phrase))
+                            .noneMatch(phrase -> phrase.length() > 5 && page.contains(phrase)),
+                    kind.id());
         }
     }
 }

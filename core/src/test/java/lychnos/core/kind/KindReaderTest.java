@@ -24,16 +24,28 @@ import org.junit.jupiter.params.provider.CsvSource;
 class KindReaderTest {
 
     private static String shipped(String id) throws IOException {
-        return new String(KindReaderTest.class.getResourceAsStream("/kinds/" + id + ".yaml").readAllBytes(), StandardCharsets.UTF_8);
+        return new String(
+                KindReaderTest.class
+                        .getResourceAsStream("/kinds/" + id + ".yaml")
+                        .readAllBytes(),
+                StandardCharsets.UTF_8);
     }
 
     @Test
     void readsEveryShippedKind() {
         List<Kind> kinds = KindReader.allShipped();
-        assertEquals(kinds.size(), new HashSet<>(kinds.stream().map(Kind::shortName).toList()).size());
+        assertEquals(
+                kinds.size(), new HashSet<>(kinds.stream().map(Kind::shortName).toList()).size());
         for (Kind kind : kinds) {
-            assertTrue(kind.facts().size() >= 4 && !kind.addresses().isEmpty() && !kind.flows().isEmpty(), kind.id());
-            kind.members().counts().forEach(count -> assertTrue(kind.needs(count, Map.of()).stream().allMatch(need -> need.length() > 0)));
+            assertTrue(
+                    kind.facts().size() >= 4
+                            && !kind.addresses().isEmpty()
+                            && !kind.flows().isEmpty(),
+                    kind.id());
+            kind.members()
+                    .counts()
+                    .forEach(count ->
+                            assertTrue(kind.needs(count, Map.of()).stream().allMatch(need -> need.length() > 0)));
         }
     }
 
@@ -53,7 +65,15 @@ class KindReaderTest {
     void repeatsRolesForEveryMemberAndKeepsRoomForThoseToCome() {
         Need need = KindReader.shipped("backup-store").needs(2, Map.of()).get(0);
         assertEquals(
-                List.of("cluster", "node 1 port 1", "node 1 port 2", "node 2 port 1", "node 2 port 2", "node 1 controller", "node 2 controller"), need.roles());
+                List.of(
+                        "cluster",
+                        "node 1 port 1",
+                        "node 1 port 2",
+                        "node 2 port 1",
+                        "node 2 port 2",
+                        "node 1 controller",
+                        "node 2 controller"),
+                need.roles());
         assertEquals(6, need.growth());
         assertEquals(13, need.length());
     }
@@ -62,54 +82,84 @@ class KindReaderTest {
     void repeatsRolesByAFactOfTheUnit() {
         Kind kind = KindReader.shipped("block-array");
         assertEquals(5, kind.needs(2, Map.of()).get(1).roles().size(), "four ports by default, and the portal");
-        assertEquals(List.of("target portal", "port 1", "port 2"), kind.needs(2, Map.of("data-ports", "2")).get(1).roles());
+        assertEquals(
+                List.of("target portal", "port 1", "port 2"),
+                kind.needs(2, Map.of("data-ports", "2")).get(1).roles());
     }
 
     @Test
     void marksWhatCanNeverBeChanged() {
-        FactSpec pool = KindReader.shipped("fabric-controller").fact("tunnel-pool").orElseThrow();
+        FactSpec pool =
+                KindReader.shipped("fabric-controller").fact("tunnel-pool").orElseThrow();
         assertTrue(pool.is(FactSpec.Trait.PERMANENT) && pool.is(FactSpec.Trait.SAME));
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "title: Block | tytle: Block | 3 | “tytle” means nothing here",
-        "title: Block | tytle: Block | 2 | title: This is missing",
-        "port: 443 | port: 70000 | 132 | checks.port: A number from 1 to 65535",
-        "shut: [ 23 ], | shut: [ 23 ], community: open sesame, | 132 | checks.community: A community is at most 32 letters",
-        "about: 8 min | about: soon | 73 | waits.about: A time such as",
-        "at-most: 30 min | at-most: 10 s | 73 | The longest time is shorter",
-        "kind: block-array | kind: [a] | 2 | kind: A text is wanted",
-        "{unit}-ca | {uint}-ca | 39 | {uint} is unknown",
-        "is: mtu | is: mto | 18 | “mto” is no type of fact",
-        "default: \"9000\" | default: \"90000\" | 18 | no number from 576 to 9216",
-        "in: storage-data | in: storage | 34 | “storage” is no purpose",
-        "times: data-ports | times: data-port | 35 | neither a number nor a fact",
-        "udp 53 | udp dns | 137 | A flow has a port such as",
-        "names: | names: [ | 39 | no YAML",
-        "of: unit, is: serial | of: array, is: serial | 11 | of: unit or of: member",
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "title: Block | tytle: Block | 3 | “tytle” means nothing here",
+                "title: Block | tytle: Block | 2 | title: This is missing",
+                "port: 443 | port: 70000 | 132 | checks.port: A number from 1 to 65535",
+                "shut: [ 23 ], | shut: [ 23 ], community: open sesame, | 132 | checks.community: A community is at "
+                        + "most 32 letters",
+                "about: 8 min | about: soon | 73 | waits.about: A time such as",
+                "at-most: 30 min | at-most: 10 s | 73 | The longest time is shorter",
+                "kind: block-array | kind: [a] | 2 | kind: A text is wanted",
+                "{unit}-ca | {uint}-ca | 39 | {uint} is unknown",
+                "is: mtu | is: mto | 18 | “mto” is no type of fact",
+                "default: \"9000\" | default: \"90000\" | 18 | no number from 576 to 9216",
+                "in: storage-data | in: storage | 34 | “storage” is no purpose",
+                "times: data-ports | times: data-port | 35 | neither a number nor a fact",
+                "udp 53 | udp dns | 137 | A flow has a port such as",
+                "names: | names: [ | 39 | no YAML",
+                "of: unit, is: serial | of: array, is: serial | 11 | of: unit or of: member",
+            })
     void namesWhatIsWrongAndWhere(String good, String bad, int line, String message) throws IOException {
         String yaml = shipped("block-array");
         assertTrue(yaml.contains(good), good);
-        KindFaults faults = assertThrows(KindFaults.class, () -> KindReader.read(yaml.replaceFirst(java.util.regex.Pattern.quote(good), java.util.regex.Matcher.quoteReplacement(bad))));
-        assertTrue(faults.faults().stream().anyMatch(fault -> fault.toString().contains(message) && Math.abs(fault.line() - line) <= 3), faults.getMessage());
+        KindFaults faults = assertThrows(
+                KindFaults.class,
+                () -> KindReader.read(yaml.replaceFirst(
+                        java.util.regex.Pattern.quote(good), java.util.regex.Matcher.quoteReplacement(bad))));
+        assertTrue(
+                faults.faults().stream()
+                        .anyMatch(fault -> fault.toString().contains(message) && Math.abs(fault.line() - line) <= 3),
+                faults.getMessage());
     }
 
     @Test
     void namesEveryFaultInOneReading() throws IOException {
-        String yaml = shipped("block-array").replace("is: mtu", "is: mto").replace("port: 443", "port: 0").replace("in: storage-data", "in: storage");
-        assertEquals(3, assertThrows(KindFaults.class, () -> KindReader.read(yaml)).faults().size());
+        String yaml = shipped("block-array")
+                .replace("is: mtu", "is: mto")
+                .replace("port: 443", "port: 0")
+                .replace("in: storage-data", "in: storage");
+        assertEquals(
+                3,
+                assertThrows(KindFaults.class, () -> KindReader.read(yaml))
+                        .faults()
+                        .size());
     }
 
     @Test
     void theShippedKindsFollowThePublishedSchema() throws IOException {
-        JsonSchema schema = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(KindReader.schema());
+        JsonSchema schema =
+                JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(KindReader.schema());
         for (Kind kind : KindReader.allShipped()) {
             assertEquals(Set.of(), schema.validate(shipped(kind.id()), InputFormat.YAML), kind.id());
         }
-        assertEquals(2, schema.validate(shipped("block-array").replace("is: mtu", "is: mto").replace("title: Block", "tytle: Block"), InputFormat.YAML).stream()
-                .map(message -> message.getInstanceLocation().toString()).distinct().count());
+        assertEquals(
+                2,
+                schema
+                        .validate(
+                                shipped("block-array")
+                                        .replace("is: mtu", "is: mto")
+                                        .replace("title: Block", "tytle: Block"),
+                                InputFormat.YAML)
+                        .stream()
+                        .map(message -> message.getInstanceLocation().toString())
+                        .distinct()
+                        .count());
     }
 
     @Test

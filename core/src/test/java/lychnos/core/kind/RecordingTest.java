@@ -19,7 +19,11 @@ import org.junit.jupiter.params.provider.ValueSource;
 class RecordingTest {
 
     static Stream<Kind> withConsole() {
-        List<Kind> kinds = KindReader.allShipped().stream().filter(kind -> kind.dialogue().filter(dialogue -> !dialogue.setup().isEmpty()).isPresent()).toList();
+        List<Kind> kinds = KindReader.allShipped().stream()
+                .filter(kind -> kind.dialogue()
+                        .filter(dialogue -> !dialogue.setup().isEmpty())
+                        .isPresent())
+                .toList();
         assertTrue(kinds.size() >= 9, () -> "only " + kinds.size());
         return kinds.stream();
     }
@@ -27,7 +31,8 @@ class RecordingTest {
     @ParameterizedTest
     @MethodSource("withConsole")
     void aShippedDescriptionAgreesWithItsRecording(Kind kind) {
-        Recording recording = Recording.shipped(kind.id()).orElseThrow(() -> new AssertionError("no recording is shipped with " + kind.id()));
+        Recording recording = Recording.shipped(kind.id())
+                .orElseThrow(() -> new AssertionError("no recording is shipped with " + kind.id()));
         assertEquals(kind.id(), recording.kind());
         DryRun.Report report = recording.tryOn(kind.dialogue().orElseThrow());
         assertEquals(List.of(), report.differences());
@@ -41,22 +46,43 @@ class RecordingTest {
         Recording recording = Recording.shipped(kind.id()).orElseThrow();
         Map<String, String> other = new HashMap<>(recording.values());
         other.put("serial", "XX-1");
-        DryRun.Report report = new Recording(recording.kind(), recording.member(), other, recording.secrets(), recording.heard()).tryOn(kind.dialogue().orElseThrow());
+        DryRun.Report report = new Recording(
+                        recording.kind(), recording.member(), other, recording.secrets(), recording.heard())
+                .tryOn(kind.dialogue().orElseThrow());
         assertFalse(report.agrees());
-        assertTrue(report.differences().get(0).sentence().contains("another machine"), () -> report.differences().toString());
+        assertTrue(report.differences().get(0).sentence().contains("another machine"), () -> report.differences()
+                .toString());
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "{}", "{\"version\": 1}", "[1]", "{\"version\": 2}", "{\"version\": 2, \"lychnos\": {}}\n[\"a\", \"o\", \"b\"]", "{\"version\": 2, \"lychnos\": {}}\n[1.0, \"o\"]", "{\"version\": 2, \"lychnos\": {}}\n[50000, \"o\", \"a\"]", "{\"version\": 2, \"lychnos\": {}}\n[-1, \"o\", \"a\"]", "{\"version\": 2, \"lychnos\": {}}\n!!java.net.URL [\"http://10.40.8.1\"]"})
+    @ValueSource(
+            strings = {
+                "",
+                "{}",
+                "{\"version\": 1}",
+                "[1]",
+                "{\"version\": 2}",
+                "{\"version\": 2, \"lychnos\": {}}\n[\"a\", \"o\", \"b\"]",
+                "{\"version\": 2, \"lychnos\": {}}\n[1.0, \"o\"]",
+                "{\"version\": 2, \"lychnos\": {}}\n[50000, \"o\", \"a\"]",
+                "{\"version\": 2, \"lychnos\": {}}\n[-1, \"o\", \"a\"]",
+                "{\"version\": 2, \"lychnos\": {}}\n!!java.net.URL [\"http://10.40.8.1\"]"
+            })
     void saysWhatIsNoRecording(String text) {
-        assertTrue(assertThrows(IllegalArgumentException.class, () -> Recording.read(text)).getMessage().startsWith("Line "));
+        assertTrue(assertThrows(IllegalArgumentException.class, () -> Recording.read(text))
+                .getMessage()
+                .startsWith("Line "));
     }
 
     @Test
     void aMarkStandsWhereSomethingWasSent() {
-        Recording recording = Recording.read("{\"version\": 2, \"lychnos\": {\"kind\": \"brook\", \"values\": {\"n\": 5}}}\n[0.25, \"o\", \"a\\u001b[2J\"]\n[0.5, \"m\", \"name\"]\n[1, \"i\", \"x\\r\"]\n");
+        Recording recording = Recording.read(
+                "{\"version\": 2, \"lychnos\": {\"kind\": \"brook\", \"values\": {\"n\": 5}}}\n[0.25, \"o\", "
+                        + "\"a\\u001b[2J\"]\n[0.5, \"m\", \"name\"]\n[1, \"i\", \"x\\r\"]\n");
         assertEquals(Map.of("n", "5"), recording.values());
-        assertEquals(List.of("a\u001b[2J", "", "x\r"), recording.heard().stream().map(DryRun.Heard::text).toList());
+        assertEquals(
+                List.of("a\u001b[2J", "", "x\r"),
+                recording.heard().stream().map(DryRun.Heard::text).toList());
         assertEquals(250, recording.heard().get(0).at().toMillis());
     }
 }

@@ -16,7 +16,18 @@ import org.junit.jupiter.params.provider.CsvSource;
 class RoundOrderTest {
 
     private static final Map<Character, RunState> STATES = Map.of(
-            'w', RunState.WAITING, 'r', RunState.RUNNING, 'd', RunState.DONE, 's', RunState.STOPPED, 'c', RunState.CANCELLED, 'a', RunState.SET_ASIDE);
+            'w',
+            RunState.WAITING,
+            'r',
+            RunState.RUNNING,
+            'd',
+            RunState.DONE,
+            's',
+            RunState.STOPPED,
+            'c',
+            RunState.CANCELLED,
+            'a',
+            RunState.SET_ASIDE);
 
     @ParameterizedTest
     @CsvSource({
@@ -36,15 +47,24 @@ class RoundOrderTest {
     })
     void decides(String states, String start, String hold) {
         RoundOrder.Decision decision = RoundOrder.decide(read(states), 3);
-        assertEquals(Arrays.stream(start.split(" ")).filter(word -> !word.isEmpty()).map(Integer::valueOf).toList(), decision.start());
+        assertEquals(
+                Arrays.stream(start.split(" "))
+                        .filter(word -> !word.isEmpty())
+                        .map(Integer::valueOf)
+                        .toList(),
+                decision.start());
         assertEquals(hold, decision.hold().name());
     }
 
     private static List<RunState> read(String states) {
-        return new ArrayList<>(states.chars().mapToObj(c -> STATES.get((char) c)).toList());
+        return new ArrayList<>(
+                states.chars().mapToObj(c -> STATES.get((char) c)).toList());
     }
 
-    /** Plays rounds with random ends: nothing runs beside the first, never more than so many run, nothing starts after a surprise. */
+    /**
+     * Plays rounds with random ends: nothing runs beside the first, never more than so many run, nothing starts after a
+     * surprise.
+     */
     @Test
     void holdsItsPromisesInEveryPlay() {
         for (int seed = 0; seed < 300; seed++) {
@@ -65,9 +85,13 @@ class RoundOrderTest {
                 if (running.isEmpty()) {
                     break;
                 }
-                states.set(running.get(random.nextInt(running.size())), random.nextInt(10) == 0 ? RunState.STOPPED : RunState.DONE);
+                states.set(
+                        running.get(random.nextInt(running.size())),
+                        random.nextInt(10) == 0 ? RunState.STOPPED : RunState.DONE);
             }
-            assertTrue(states.contains(RunState.STOPPED) || !states.contains(RunState.WAITING), "a round without surprise ends");
+            assertTrue(
+                    states.contains(RunState.STOPPED) || !states.contains(RunState.WAITING),
+                    "a round without surprise ends");
         }
     }
 

@@ -32,12 +32,22 @@ class PlacerTest {
 
     private static Ground of(String purpose, String prefix, String... taken) {
         Prefix network = Prefix.parse(prefix);
-        return new Ground(purpose, network, null, List.of(network.run()), List.of(), List.of(taken).stream().map(Address::parse).toList(), List.of());
+        return new Ground(
+                purpose,
+                network,
+                null,
+                List.of(network.run()),
+                List.of(),
+                List.of(taken).stream().map(Address::parse).toList(),
+                List.of());
     }
 
     private static Need run(int length, int multipleOf, int growth) {
-        List<String> roles = java.util.stream.IntStream.rangeClosed(1, length).mapToObj(i -> "r" + i).toList();
-        return new Need(roles, List.of("management"), Need.Start.onMultipleOf(multipleOf), growth, Need.Paths.ONE, false);
+        List<String> roles = java.util.stream.IntStream.rangeClosed(1, length)
+                .mapToObj(i -> "r" + i)
+                .toList();
+        return new Need(
+                roles, List.of("management"), Need.Start.onMultipleOf(multipleOf), growth, Need.Paths.ONE, false);
     }
 
     private static Need on(List<String> roles, List<String> networks, Need.Paths paths, boolean ipv6) {
@@ -54,8 +64,11 @@ class PlacerTest {
 
     @Test
     void takesTheLowestRunThatHoldsAll() {
-        Placer placer = new Placer(List.of(ground(List.of(Run.parse("10.40.8.101-180")), List.of(), Address.parse("10.40.8.103"))));
-        assertEquals(List.of("10.40.8.104", "10.40.8.105", "10.40.8.106"), addresses(placed(placer.place(List.of(run(3, 1, 0))))));
+        Placer placer = new Placer(
+                List.of(ground(List.of(Run.parse("10.40.8.101-180")), List.of(), Address.parse("10.40.8.103"))));
+        assertEquals(
+                List.of("10.40.8.104", "10.40.8.105", "10.40.8.106"),
+                addresses(placed(placer.place(List.of(run(3, 1, 0))))));
         assertEquals(List.of("10.40.8.101", "10.40.8.102"), addresses(placed(placer.place(List.of(run(2, 1, 0))))));
         assertEquals(List.of("10.40.8.110"), addresses(placed(placer.place(List.of(run(1, 10, 0))))));
     }
@@ -76,13 +89,16 @@ class PlacerTest {
         Placer placer = new Placer(List.of(ground(List.of(Run.parse("10.40.8.80-127")), List.of())));
         Placement store = placed(placer.place(List.of(run(7, 10, 6))));
         assertEquals("10.40.8.87-10.40.8.92", store.growth().get(0).run().toString());
-        assertEquals("10.40.8.93", addresses(placed(placer.place(List.of(run(1, 1, 0))))).get(0));
+        assertEquals(
+                "10.40.8.93",
+                addresses(placed(placer.place(List.of(run(1, 1, 0))))).get(0));
     }
 
     @Test
     void placesAllNeedsOrNone() {
         Placer placer = new Placer(List.of(of("management", "10.40.8.0/24"), of("storage-data", "10.40.16.0/30")));
-        List<Need> tooMuch = List.of(run(3, 1, 0), on(List.of("a", "b", "c"), List.of("storage-data"), Need.Paths.ONE, false));
+        List<Need> tooMuch =
+                List.of(run(3, 1, 0), on(List.of("a", "b", "c"), List.of("storage-data"), Need.Paths.ONE, false));
         NoFit none = assertInstanceOf(NoFit.class, placer.place(tooMuch));
         assertEquals("storage-data", none.network());
         assertEquals(254, placer.left("management"), "nothing stays taken");
@@ -94,11 +110,22 @@ class PlacerTest {
     void aSecondNetworkOfAPurposeIsUsedWhenTheFirstIsFull() {
         Placer placer = new Placer(List.of(of("management", "10.40.8.0/29"), of("management", "10.40.9.0/29")));
         assertEquals(12, placer.left("management"));
-        assertEquals(List.of("10.40.8.1", "10.40.8.2", "10.40.8.3", "10.40.8.4"), addresses(placed(placer.place(List.of(run(4, 1, 0))))));
-        assertEquals(List.of("10.40.9.1", "10.40.9.2", "10.40.9.3"), addresses(placed(placer.place(List.of(run(3, 1, 0))))), "a run lies in one network");
-        assertEquals(List.of("10.40.8.5"), addresses(placed(placer.place(List.of(run(1, 1, 0))))), "and the first one is filled before the second");
+        assertEquals(
+                List.of("10.40.8.1", "10.40.8.2", "10.40.8.3", "10.40.8.4"),
+                addresses(placed(placer.place(List.of(run(4, 1, 0))))));
+        assertEquals(
+                List.of("10.40.9.1", "10.40.9.2", "10.40.9.3"),
+                addresses(placed(placer.place(List.of(run(3, 1, 0))))),
+                "a run lies in one network");
+        assertEquals(
+                List.of("10.40.8.5"),
+                addresses(placed(placer.place(List.of(run(1, 1, 0))))),
+                "and the first one is filled before the second");
         List<Need> pair = List.of(run(1, 1, 0), Need.one("shared", "management"));
-        assertEquals(List.of("10.40.9.4", "10.40.9.5"), addresses(placed(placer.place(pair))), "all of a unit's addresses of a purpose lie in one network");
+        assertEquals(
+                List.of("10.40.9.4", "10.40.9.5"),
+                addresses(placed(placer.place(pair))),
+                "all of a unit's addresses of a purpose lie in one network");
         assertEquals(4 - 2, placer.left("management"));
         NoFit none = assertInstanceOf(NoFit.class, placer.place(List.of(run(3, 1, 0))));
         assertTrue(none.free() > 0, none.why());
@@ -106,8 +133,19 @@ class PlacerTest {
 
     @Test
     void fitsComeFromEveryNetworkOfAPurposeAndAPointedAddressDecides() {
-        Placer placer = new Placer(List.of(of("management", "10.40.8.0/30", "10.40.8.1"), of("management", "10.40.9.0/28"), of("management", "fd40:a4da:1:9::/64"), of("management", "fd40:a4da:1:8::/64", "fd40:a4da:1:8::2")));
-        assertEquals(List.of("10.40.8.2", "10.40.9.10"), placer.fits(List.of(run(1, 1, 0)), 9, Placer.Wish.NONE).stream().map(fit -> fit.first().toString()).filter(first -> first.endsWith(".2") || first.endsWith(".10")).filter(first -> !first.equals("10.40.9.2")).sorted().toList());
+        Placer placer = new Placer(List.of(
+                of("management", "10.40.8.0/30", "10.40.8.1"),
+                of("management", "10.40.9.0/28"),
+                of("management", "fd40:a4da:1:9::/64"),
+                of("management", "fd40:a4da:1:8::/64", "fd40:a4da:1:8::2")));
+        assertEquals(
+                List.of("10.40.8.2", "10.40.9.10"),
+                placer.fits(List.of(run(1, 1, 0)), 9, Placer.Wish.NONE).stream()
+                        .map(fit -> fit.first().toString())
+                        .filter(first -> first.endsWith(".2") || first.endsWith(".10"))
+                        .filter(first -> !first.equals("10.40.9.2"))
+                        .sorted()
+                        .toList());
         Placement there = placed(placer.placeAt(List.of(run(2, 1, 0)), Address.parse("10.40.9.6")));
         assertEquals(List.of("10.40.9.6", "10.40.9.7"), addresses(there));
         placer.release(List.of(run(2, 1, 0)), there);
@@ -115,45 +153,64 @@ class PlacerTest {
         Placement both = placed(placer.place(List.of(on(List.of("a"), List.of("management"), Need.Paths.ONE, true))));
         assertEquals(List.of("10.40.8.2", "fd40:a4da:1:9::2"), addresses(both));
         placer.release(List.of(on(List.of("a"), List.of("management"), Need.Paths.ONE, true)), both);
-        assertEquals(List.of("10.40.8.2", "fd40:a4da:1:9::2"), addresses(placed(placer.place(List.of(on(List.of("a"), List.of("management"), Need.Paths.ONE, true))))));
-        NoFit nowhere = assertInstanceOf(NoFit.class, placer.placeAt(List.of(run(1, 1, 0)), Address.parse("10.40.99.1")));
+        assertEquals(
+                List.of("10.40.8.2", "fd40:a4da:1:9::2"),
+                addresses(
+                        placed(placer.place(List.of(on(List.of("a"), List.of("management"), Need.Paths.ONE, true))))));
+        NoFit nowhere =
+                assertInstanceOf(NoFit.class, placer.placeAt(List.of(run(1, 1, 0)), Address.parse("10.40.99.1")));
         assertTrue(nowhere.why().contains("does not lie"), nowhere.why());
     }
 
     @Test
     void takesTheSameHostNumbersInTwoNetworks() {
-        Placer placer = new Placer(List.of(of("storage-data", "10.40.16.0/24", "10.40.16.1"), of("in-band", "10.40.17.0/24", "10.40.17.2", "10.40.17.4")));
-        Placement placement = placed(placer.place(List.of(on(List.of("a", "b"), List.of("storage-data", "in-band"), Need.Paths.ONE, false))));
+        Placer placer = new Placer(List.of(
+                of("storage-data", "10.40.16.0/24", "10.40.16.1"),
+                of("in-band", "10.40.17.0/24", "10.40.17.2", "10.40.17.4")));
+        Placement placement = placed(placer.place(
+                List.of(on(List.of("a", "b"), List.of("storage-data", "in-band"), Need.Paths.ONE, false))));
         assertEquals(List.of("10.40.16.5", "10.40.16.6", "10.40.17.5", "10.40.17.6"), addresses(placement));
     }
 
     @Test
     void takesIpv6FromTheHostNumberOfIpv4() {
-        Placer placer = new Placer(List.of(of("management", "10.40.8.0/24"), of("management", "fd40:a4da:1:8::/64", "fd40:a4da:1:8::1")));
-        Placement placement = placed(placer.place(List.of(on(List.of("bay 1", "bay 2"), List.of("management"), Need.Paths.ONE, true))));
+        Placer placer = new Placer(
+                List.of(of("management", "10.40.8.0/24"), of("management", "fd40:a4da:1:8::/64", "fd40:a4da:1:8::1")));
+        Placement placement = placed(
+                placer.place(List.of(on(List.of("bay 1", "bay 2"), List.of("management"), Need.Paths.ONE, true))));
         assertEquals(List.of("10.40.8.2", "10.40.8.3", "fd40:a4da:1:8::2", "fd40:a4da:1:8::3"), addresses(placement));
     }
 
     @Test
     void splitsTwoPathsOverHalves() {
         Placer placer = new Placer(List.of(of("storage-data", "10.40.16.0/24", "10.40.16.129")));
-        Placement placement = placed(placer.place(List.of(on(List.of("a1", "a2", "b1", "b2"), List.of("storage-data"), Need.Paths.HALVES, false))));
+        Placement placement = placed(placer.place(
+                List.of(on(List.of("a1", "a2", "b1", "b2"), List.of("storage-data"), Need.Paths.HALVES, false))));
         assertEquals(List.of("10.40.16.2", "10.40.16.3", "10.40.16.130", "10.40.16.131"), addresses(placement));
-        assertEquals(List.of("a1", "a2", "b1", "b2"), placement.seats().stream().map(Placement.Seat::role).toList());
+        assertEquals(
+                List.of("a1", "a2", "b1", "b2"),
+                placement.seats().stream().map(Placement.Seat::role).toList());
     }
 
     @Test
     void alternatesTwoPaths() {
         Placer placer = new Placer(List.of(of("storage-data", "10.40.16.0/24")));
-        Placement placement = placed(placer.place(List.of(on(List.of("a1", "a2", "b1", "b2"), List.of("storage-data"), Need.Paths.ALTERNATING, false))));
+        Placement placement = placed(placer.place(
+                List.of(on(List.of("a1", "a2", "b1", "b2"), List.of("storage-data"), Need.Paths.ALTERNATING, false))));
         assertEquals(List.of("10.40.16.2", "10.40.16.3", "10.40.16.4", "10.40.16.5"), addresses(placement));
-        assertEquals(List.of("a1", "b1", "a2", "b2"), placement.seats().stream().map(Placement.Seat::role).toList());
+        assertEquals(
+                List.of("a1", "b1", "a2", "b2"),
+                placement.seats().stream().map(Placement.Seat::role).toList());
     }
 
     @Test
     void ranksNeatStartsAndSaysWhy() {
-        Placer placer = new Placer(List.of(ground(List.of(Run.parse("10.40.8.33-223")), List.of(Run.parse("10.40.8.36-39")), Address.parse("10.40.8.40"))));
-        List<Placement> fits = placer.fits(List.of(run(3, 1, 0)), 3, new Placer.Wish(Address.parse("10.40.8.40"), "ard-fic-1"));
+        Placer placer = new Placer(List.of(ground(
+                List.of(Run.parse("10.40.8.33-223")),
+                List.of(Run.parse("10.40.8.36-39")),
+                Address.parse("10.40.8.40"))));
+        List<Placement> fits =
+                placer.fits(List.of(run(3, 1, 0)), 3, new Placer.Wish(Address.parse("10.40.8.40"), "ard-fic-1"));
         assertEquals("10.40.8.41", fits.get(0).first().toString());
         assertTrue(fits.get(0).reasons().contains("goes on behind ard-fic-1"));
         assertEquals("10.40.8.33", fits.get(1).first().toString());
@@ -165,28 +222,50 @@ class PlacerTest {
 
     @Test
     void saysWhyAPlaceThatWasPointedAtWillNotDo() {
-        Placer placer = new Placer(List.of(ground(List.of(Run.parse("10.40.8.32-63")), List.of(), Address.parse("10.40.8.42"))));
-        assertEquals("10.40.8.44", placed(placer.placeAt(List.of(run(2, 4, 0)), Address.parse("10.40.8.44"))).first().toString());
+        Placer placer = new Placer(
+                List.of(ground(List.of(Run.parse("10.40.8.32-63")), List.of(), Address.parse("10.40.8.42"))));
+        assertEquals(
+                "10.40.8.44",
+                placed(placer.placeAt(List.of(run(2, 4, 0)), Address.parse("10.40.8.44")))
+                        .first()
+                        .toString());
         assertTrue(why(placer, "10.40.8.40").contains("10.40.8.42 is not free"));
         assertTrue(why(placer, "10.40.8.41").contains("multiple of 4"));
         assertTrue(why(placer, "10.40.9.40").contains("does not lie in that network"));
     }
 
     private static String why(Placer placer, String at) {
-        return assertInstanceOf(NoFit.class, placer.placeAt(List.of(run(3, 4, 0)), Address.parse(at))).why();
+        return assertInstanceOf(NoFit.class, placer.placeAt(List.of(run(3, 4, 0)), Address.parse(at)))
+                .why();
     }
 
     @Test
     void tellsOfAddressesThatStillCoolOff() {
-        Ground ground = new Ground("management", NETWORK, null, List.of(Run.parse("10.40.8.148-155")), List.of(), List.of(), List.of(Address.parse("10.40.8.152")));
+        Ground ground = new Ground(
+                "management",
+                NETWORK,
+                null,
+                List.of(Run.parse("10.40.8.148-155")),
+                List.of(),
+                List.of(),
+                List.of(Address.parse("10.40.8.152")));
         Placer placer = new Placer(List.of(ground));
-        assertEquals("10.40.8.148", placed(placer.place(List.of(run(4, 1, 0)))).first().toString());
-        assertEquals("10.40.8.150: 10.40.8.152 is still cooling off", new Placer(List.of(ground)).almost(List.of(run(4, 1, 0))).orElseThrow().why());
+        assertEquals(
+                "10.40.8.148",
+                placed(placer.place(List.of(run(4, 1, 0)))).first().toString());
+        assertEquals(
+                "10.40.8.150: 10.40.8.152 is still cooling off",
+                new Placer(List.of(ground))
+                        .almost(List.of(run(4, 1, 0)))
+                        .orElseThrow()
+                        .why());
     }
 
     /** The plainest placer there could be: tries every start from the lowest on. */
     private static List<Address> byHand(Ground ground, AddressSet free, int length, int multipleOf) {
-        for (Address start = ground.network().network(); start.compareTo(ground.network().last()) <= 0; start = start.next()) {
+        for (Address start = ground.network().network();
+                start.compareTo(ground.network().last()) <= 0;
+                start = start.next()) {
             boolean fits = (start.low() & 255) % multipleOf == 0;
             List<Address> row = new ArrayList<>();
             for (int i = 0; i < length && fits; i++) {
@@ -215,11 +294,14 @@ class PlacerTest {
         Set<Address> given = new HashSet<>();
         for (int length : lengths) {
             List<Address> expected = byHand(ground, free, length, multipleOf);
-            List<Address> found = placer.place(List.of(run(length, multipleOf, 0))).fold(p -> p.seats().stream().map(Placement.Seat::address).toList(), none -> List.<Address>of());
+            List<Address> found = placer.place(List.of(run(length, multipleOf, 0)))
+                    .fold(p -> p.seats().stream().map(Placement.Seat::address).toList(), none -> List.<Address>of());
             assertEquals(expected, found);
             for (Address address : found) {
                 assertTrue(given.add(address), "no address is given twice");
-                assertTrue(pool.contains(address) && !gone.contains(address) && SMALL.hosts().contains(address));
+                assertTrue(pool.contains(address)
+                        && !gone.contains(address)
+                        && SMALL.hosts().contains(address));
                 free.remove(address);
             }
         }
@@ -228,7 +310,10 @@ class PlacerTest {
 
     @Property(tries = 200)
     void givesBackExactlyWhatItTook(
-            @ForAll @Size(max = 12) Set<@IntRange(max = 31) Integer> taken, @ForAll @IntRange(min = 1, max = 3) int half, @ForAll Need.Paths paths, @ForAll boolean alike) {
+            @ForAll @Size(max = 12) Set<@IntRange(max = 31) Integer> taken,
+            @ForAll @IntRange(min = 1, max = 3) int half,
+            @ForAll Need.Paths paths,
+            @ForAll boolean alike) {
         List<Address> gone = taken.stream().map(i -> SMALL.network().plus(i)).toList();
         Ground v4 = new Ground("management", SMALL, null, List.of(SMALL.run()), List.of(), gone, List.of());
         Placer placer = new Placer(List.of(v4, of("management", "fd40:a4da:1:9::/64")));
@@ -240,7 +325,8 @@ class PlacerTest {
         TreeSet<String> again = new TreeSet<>();
         placer.place(needs).fold(p -> again.addAll(addresses(p)), none -> true);
         assertEquals(first, again);
-        assertFalse(!first.isEmpty() && first.size() != (alike ? 4 * half : 2 * half) + 1, "no address stands there twice");
+        assertFalse(
+                !first.isEmpty() && first.size() != (alike ? 4 * half : 2 * half) + 1, "no address stands there twice");
     }
 
     private static boolean release(Placer placer, List<Need> needs, Placement placement) {

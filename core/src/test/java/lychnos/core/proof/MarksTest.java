@@ -24,29 +24,33 @@ class MarksTest {
     private static Map<String, Said> said(String words) {
         Map<String, Said> said = new LinkedHashMap<>();
         for (String word : words.split(" ")) {
-            said.put("ns" + (said.size() + 1), switch (word) {
-                case "none" -> Said.of(List.of());
-                case "silent" -> Said.nothing("does not answer");
-                default -> Said.of(List.of(word.split("\\+")));
-            });
+            said.put(
+                    "ns" + (said.size() + 1),
+                    switch (word) {
+                        case "none" -> Said.of(List.of());
+                        case "silent" -> Said.nothing("does not answer");
+                        default -> Said.of(List.of(word.split("\\+")));
+                    });
         }
         return said;
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        ".102 .102         |                    | .102 at ns1 and ns2",
-        "none none         | NAME_MISSING       | No name server knows a.ardal.example.",
-        "none              | NAME_MISSING       | No name server knows a.ardal.example.",
-        ".102 none         | NAME_LAGS          | ns2 does not know a.ardal.example yet; ns1 does.",
-        "none .102 .102    | NAME_LAGS          | ns1 does not know a.ardal.example yet; ns2 and ns3 do.",
-        ".102 .9           | NAME_ELSEWHERE     | a.ardal.example: ns2 says .9, planned is .102.",
-        ".102+.9 .102      | NAME_ELSEWHERE     | a.ardal.example: ns1 says .102 and .9, planned is .102.",
-        "none .9           | NAME_ELSEWHERE     | a.ardal.example: ns2 says .9, planned is .102.",
-        ".102 silent       | NAME_SERVER_SILENT | ns2 does not answer.",
-        "silent silent     | NAME_SERVER_SILENT | ns1 and ns2 do not answer.",
-        "silent none       | NAME_MISSING       | No name server knows a.ardal.example.",
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                ".102 .102         |                    | .102 at ns1 and ns2",
+                "none none         | NAME_MISSING       | No name server knows a.ardal.example.",
+                "none              | NAME_MISSING       | No name server knows a.ardal.example.",
+                ".102 none         | NAME_LAGS          | ns2 does not know a.ardal.example yet; ns1 does.",
+                "none .102 .102    | NAME_LAGS          | ns1 does not know a.ardal.example yet; ns2 and ns3 do.",
+                ".102 .9           | NAME_ELSEWHERE     | a.ardal.example: ns2 says .9, planned is .102.",
+                ".102+.9 .102      | NAME_ELSEWHERE     | a.ardal.example: ns1 says .102 and .9, planned is .102.",
+                "none .9           | NAME_ELSEWHERE     | a.ardal.example: ns2 says .9, planned is .102.",
+                ".102 silent       | NAME_SERVER_SILENT | ns2 does not answer.",
+                "silent silent     | NAME_SERVER_SILENT | ns1 and ns2 do not answer.",
+                "silent none       | NAME_MISSING       | No name server knows a.ardal.example.",
+            })
     void aNameIsRightWhereEveryServerSaysSo(String words, Trouble trouble, String sentence) {
         Beside mark = NameMarks.forward("a.ardal.example", ".102", said(words.strip()));
         assertEquals(trouble, mark.trouble());
@@ -56,14 +60,33 @@ class MarksTest {
 
     @Test
     void anAddressLeadsBackToItsName() {
-        assertEquals(Trouble.REVERSE_MISSING, NameMarks.reverse("10.40.8.102", "a.ardal.example", said("none none")).trouble());
-        assertEquals(Trouble.REVERSE_ELSEWHERE, NameMarks.reverse("10.40.8.102", "a.ardal.example", said("b.ardal.example")).trouble());
-        assertEquals(Standing.HOLDS, NameMarks.reverse("10.40.8.102", "a.ardal.example", said("a.ardal.example")).standing());
-        assertEquals(Standing.NOT_MEASURED, NameMarks.reverse("10.40.8.102", "a.ardal.example", Map.of()).standing());
+        assertEquals(
+                Trouble.REVERSE_MISSING,
+                NameMarks.reverse("10.40.8.102", "a.ardal.example", said("none none"))
+                        .trouble());
+        assertEquals(
+                Trouble.REVERSE_ELSEWHERE,
+                NameMarks.reverse("10.40.8.102", "a.ardal.example", said("b.ardal.example"))
+                        .trouble());
+        assertEquals(
+                Standing.HOLDS,
+                NameMarks.reverse("10.40.8.102", "a.ardal.example", said("a.ardal.example"))
+                        .standing());
+        assertEquals(
+                Standing.NOT_MEASURED,
+                NameMarks.reverse("10.40.8.102", "a.ardal.example", Map.of()).standing());
     }
 
     @ParameterizedTest
-    @CsvSource({"0, in step", "2400, in step", "-2400, in step", "2600, 2 s ahead", "-90000, 90 s behind", "-3600000, 60 min behind", "86400000000, 1000 days ahead"})
+    @CsvSource({
+        "0, in step",
+        "2400, in step",
+        "-2400, in step",
+        "2600, 2 s ahead",
+        "-90000, 90 s behind",
+        "-3600000, 60 min behind",
+        "86400000000, 1000 days ahead"
+    })
     void aClockIsInStepToTheSecond(long millis, String says) {
         Beside mark = ClockMark.of(java.util.Optional.of(Duration.ofMillis(millis)), List.of());
         assertTrue(mark.seen().startsWith(says), mark.seen());
@@ -74,7 +97,9 @@ class MarksTest {
     @ParameterizedTest
     @CsvSource({"100, 0", "105, 0", "110, 0", "113, 3", "90, -10"})
     void anExchangeThatTookAWhileIsNoFaultOfAClock(long told, long ahead) {
-        assertEquals(Duration.ofSeconds(ahead), ClockMark.ahead(Instant.ofEpochSecond(told), Instant.ofEpochSecond(100), Instant.ofEpochSecond(110)));
+        assertEquals(
+                Duration.ofSeconds(ahead),
+                ClockMark.ahead(Instant.ofEpochSecond(told), Instant.ofEpochSecond(100), Instant.ofEpochSecond(110)));
     }
 
     private static List<Outcome> allHold() {
@@ -88,13 +113,17 @@ class MarksTest {
     @Test
     void aMarkThatDoesNotHoldKeepsAMachineFromBeingProven() {
         Beside reverse = NameMarks.reverse("10.40.8.102", "a.ardal.example", said("none none"));
-        Verdict verdict = Verdict.of(allHold(), List.of(NameMarks.forward("a.ardal.example", ".102", said(".102")), reverse));
+        Verdict verdict =
+                Verdict.of(allHold(), List.of(NameMarks.forward("a.ardal.example", ".102", said(".102")), reverse));
         assertEquals(7, verdict.height());
         assertEquals(SideMark.REVERSE, verdict.beside());
         assertNull(verdict.broken());
         assertEquals("No name server leads from 10.40.8.102 back to a name.", verdict.sentence());
         assertTrue(!verdict.proven());
-        assertTrue(Verdict.of(allHold(), List.of(Beside.notMeasured(SideMark.TIME, "not told"))).proven(), "what cannot be told is left out");
+        assertTrue(
+                Verdict.of(allHold(), List.of(Beside.notMeasured(SideMark.TIME, "not told")))
+                        .proven(),
+                "what cannot be told is left out");
     }
 
     @Test
@@ -122,8 +151,10 @@ class MarksTest {
 
     // --- shared causes ---
 
-    private static SharedCause.Off off(String name, String unit, String rack, Trouble trouble, String seen, Part... parts) {
-        return new SharedCause.Off(name, unit, rack, "Management", "10.40.8.1", "8.40.10.in-addr.arpa", trouble, seen, List.of(parts));
+    private static SharedCause.Off off(
+            String name, String unit, String rack, Trouble trouble, String seen, Part... parts) {
+        return new SharedCause.Off(
+                name, unit, rack, "Management", "10.40.8.1", "8.40.10.in-addr.arpa", trouble, seen, List.of(parts));
     }
 
     private static List<String> titles(List<SharedCause> causes) {
@@ -132,35 +163,79 @@ class MarksTest {
 
     @Test
     void aGatewayThatIsDownExplainsWhatIsSilentBehindIt() {
-        List<SharedCause.Off> silent = List.of(off("a", "a", "R1", Trouble.SILENT, ".1"), off("b", "b", "R2", Trouble.SILENT, ".2"), off("c", "c", "R2", Trouble.PORT_REFUSED, "443"));
-        assertEquals(List.of("The gateway 10.40.8.1 does not answer"), titles(SharedCause.of(silent, Set.of("10.40.8.1"), Map.of("a", 3, "b", 3))));
-        assertEquals(List.of("a", "b"), SharedCause.of(silent, Set.of("10.40.8.1"), Map.of()).get(0).endpoints());
-        assertEquals(List.of(), SharedCause.of(silent, Set.of(), Map.of("a", 3, "b", 3)), "two machines that are silent may have two causes");
+        List<SharedCause.Off> silent = List.of(
+                off("a", "a", "R1", Trouble.SILENT, ".1"),
+                off("b", "b", "R2", Trouble.SILENT, ".2"),
+                off("c", "c", "R2", Trouble.PORT_REFUSED, "443"));
+        assertEquals(
+                List.of("The gateway 10.40.8.1 does not answer"),
+                titles(SharedCause.of(silent, Set.of("10.40.8.1"), Map.of("a", 3, "b", 3))));
+        assertEquals(
+                List.of("a", "b"),
+                SharedCause.of(silent, Set.of("10.40.8.1"), Map.of()).get(0).endpoints());
+        assertEquals(
+                List.of(),
+                SharedCause.of(silent, Set.of(), Map.of("a", 3, "b", 3)),
+                "two machines that are silent may have two causes");
     }
 
     @Test
     void aUnitAndARackWithoutPowerAreTold() {
-        List<SharedCause.Off> unit = List.of(off("p-l", "p", "R1", Trouble.SILENT, ".1"), off("p-r", "p", "R1", Trouble.SILENT, ".2"));
+        List<SharedCause.Off> unit =
+                List.of(off("p-l", "p", "R1", Trouble.SILENT, ".1"), off("p-r", "p", "R1", Trouble.SILENT, ".2"));
         assertEquals(List.of("Nothing of p answers"), titles(SharedCause.of(unit, Set.of(), Map.of("p", 2))));
         assertEquals(List.of(), SharedCause.of(unit, Set.of(), Map.of("p", 3)), "one of it answers");
         List<SharedCause.Off> rack = new ArrayList<>(unit);
         rack.add(off("q", "q", "R1", Trouble.SILENT, ".3"));
-        assertEquals(List.of("Nothing of 2 units in rack R1 answers"), titles(SharedCause.of(rack, Set.of(), Map.of("p", 2, "q", 1))));
+        assertEquals(
+                List.of("Nothing of 2 units in rack R1 answers"),
+                titles(SharedCause.of(rack, Set.of(), Map.of("p", 2, "q", 1))));
     }
 
     @Test
     void nameServersAreToldByWhatTheyDo() {
         Part second = Part.broken("10.40.8.4", "does not answer");
-        assertEquals(List.of("Name server 10.40.8.4 does not answer"), titles(SharedCause.of(List.of(off("a", "a", "R1", Trouble.NAME_SERVER_SILENT, "", second), off("b", "b", "R1", Trouble.NAME_SERVER_SILENT, "", second)), Set.of(), Map.of())));
-        assertEquals(List.of("Name server 10.40.8.4 lags"), titles(SharedCause.of(List.of(off("a", "a", "R1", Trouble.NAME_LAGS, "", second), off("b", "b", "R1", Trouble.NAME_LAGS, "", second)), Set.of(), Map.of())));
-        assertEquals(List.of("Reverse names are missing in 8.40.10.in-addr.arpa"), titles(SharedCause.of(List.of(off("a", "a", "R1", Trouble.REVERSE_MISSING, ".1"), off("b", "b", "R1", Trouble.REVERSE_MISSING, ".2")), Set.of(), Map.of())));
-        assertEquals(List.of("Names are missing in ardal.example"), titles(SharedCause.of(List.of(off("a", "a", "R1", Trouble.NAME_MISSING, "a.ardal.example"), off("b", "b", "R1", Trouble.NAME_MISSING, "b.ardal.example")), Set.of(), Map.of())));
+        assertEquals(
+                List.of("Name server 10.40.8.4 does not answer"),
+                titles(SharedCause.of(
+                        List.of(
+                                off("a", "a", "R1", Trouble.NAME_SERVER_SILENT, "", second),
+                                off("b", "b", "R1", Trouble.NAME_SERVER_SILENT, "", second)),
+                        Set.of(),
+                        Map.of())));
+        assertEquals(
+                List.of("Name server 10.40.8.4 lags"),
+                titles(SharedCause.of(
+                        List.of(
+                                off("a", "a", "R1", Trouble.NAME_LAGS, "", second),
+                                off("b", "b", "R1", Trouble.NAME_LAGS, "", second)),
+                        Set.of(),
+                        Map.of())));
+        assertEquals(
+                List.of("Reverse names are missing in 8.40.10.in-addr.arpa"),
+                titles(SharedCause.of(
+                        List.of(
+                                off("a", "a", "R1", Trouble.REVERSE_MISSING, ".1"),
+                                off("b", "b", "R1", Trouble.REVERSE_MISSING, ".2")),
+                        Set.of(),
+                        Map.of())));
+        assertEquals(
+                List.of("Names are missing in ardal.example"),
+                titles(SharedCause.of(
+                        List.of(
+                                off("a", "a", "R1", Trouble.NAME_MISSING, "a.ardal.example"),
+                                off("b", "b", "R1", Trouble.NAME_MISSING, "b.ardal.example")),
+                        Set.of(),
+                        Map.of())));
     }
 
     @Test
     void oneWrongMaskIsOneCause() {
         String mask = "Mask is 255.255.255.0, planned 255.255.254.0; host name is a, planned b";
-        List<SharedCause.Off> off = List.of(off("a", "a", "R1", Trouble.NOT_AS_PLANNED, mask), off("b", "b", "R1", Trouble.NOT_AS_PLANNED, mask), off("c", "c", "R1", Trouble.NOT_AS_PLANNED, "Host name is x, planned y"));
+        List<SharedCause.Off> off = List.of(
+                off("a", "a", "R1", Trouble.NOT_AS_PLANNED, mask),
+                off("b", "b", "R1", Trouble.NOT_AS_PLANNED, mask),
+                off("c", "c", "R1", Trouble.NOT_AS_PLANNED, "Host name is x, planned y"));
         List<SharedCause> causes = SharedCause.of(off, Set.of(), Map.of());
         assertEquals(List.of("One wrong setting: mask is 255.255.255.0, planned 255.255.254.0"), titles(causes));
         assertEquals(List.of("a", "b"), causes.get(0).endpoints());

@@ -9,24 +9,49 @@ import org.junit.jupiter.api.Test;
 class SettingsTest {
 
     private static Settings settings(String address, boolean dhcp, String name, List<String> dns, List<String> ntp) {
-        return new Settings(Address.parse(address), Address.parse("255.255.255.0"), Address.parse("10.40.8.1"), dhcp, name, name + ".ardal.example", dns, ntp, true);
+        return new Settings(
+                Address.parse(address),
+                Address.parse("255.255.255.0"),
+                Address.parse("10.40.8.1"),
+                dhcp,
+                name,
+                name + ".ardal.example",
+                dns,
+                ntp,
+                true);
     }
 
     private static List<String> differing(Settings found) {
-        Settings plan = settings("10.40.8.101", false, "ard-srv-001-oob", List.of("10.40.8.3", "10.40.8.4"), List.of("10.40.8.6", "10.40.8.7"));
-        return plan.compare(found).stream().filter(field -> !field.agrees()).map(Settings.Field::name).toList();
+        Settings plan = settings(
+                "10.40.8.101",
+                false,
+                "ard-srv-001-oob",
+                List.of("10.40.8.3", "10.40.8.4"),
+                List.of("10.40.8.6", "10.40.8.7"));
+        return plan.compare(found).stream()
+                .filter(field -> !field.agrees())
+                .map(Settings.Field::name)
+                .toList();
     }
 
     @Test
     void spellingAndTheOrderOfTimeServersDoNotMatter() {
-        assertEquals(List.of(), differing(settings("10.40.8.101", false, "ARD-SRV-001-OOB", List.of("10.40.8.3", "10.40.8.4"), List.of("10.40.8.7", "10.40.8.6"))));
+        assertEquals(
+                List.of(),
+                differing(settings(
+                        "10.40.8.101",
+                        false,
+                        "ARD-SRV-001-OOB",
+                        List.of("10.40.8.3", "10.40.8.4"),
+                        List.of("10.40.8.7", "10.40.8.6"))));
     }
 
     @Test
     void everyDifferenceIsNamed() {
         assertEquals(
                 List.of("address", "DHCP", "host name", "full name", "name servers", "time servers"),
-                differing(settings("10.40.8.12", true, "lc-unset", List.of("10.40.8.4", "10.40.8.3"), List.of("10.40.8.6"))));
+                differing(settings(
+                        "10.40.8.12", true, "lc-unset", List.of("10.40.8.4", "10.40.8.3"), List.of("10.40.8.6"))));
     }
 
     @Test

@@ -17,26 +17,51 @@ class TraitsTest {
     void whatCouldNotBeSeenIsNoChange() {
         Map<String, String> accepted = Map.of(Traits.CERTIFICATE, "aa", Traits.FIRMWARE, "4.18.2");
         assertEquals(List.of(), Traits.changes(accepted, Map.of(Traits.CERTIFICATE, "aa")));
-        assertEquals(List.of(), Traits.changes(accepted, Map.of(Traits.HOST_KEY, "SHA256:new")), "what was never accepted has not changed");
-        assertEquals(List.of(new Traits.Change(Traits.FIRMWARE, "4.18.2", "4.19.0")), Traits.changes(accepted, Map.of(Traits.FIRMWARE, "4.19.0", Traits.CERTIFICATE, "aa")));
+        assertEquals(
+                List.of(),
+                Traits.changes(accepted, Map.of(Traits.HOST_KEY, "SHA256:new")),
+                "what was never accepted has not changed");
+        assertEquals(
+                List.of(new Traits.Change(Traits.FIRMWARE, "4.18.2", "4.19.0")),
+                Traits.changes(accepted, Map.of(Traits.FIRMWARE, "4.19.0", Traits.CERTIFICATE, "aa")));
     }
 
     @Test
     void whatIsSeenForTheFirstTimeIsAcceptedWithTheRest() {
-        assertEquals(Map.of(Traits.FIRMWARE, "4.18.2", Traits.CLOCK, "in step"), Traits.grown(Map.of(Traits.FIRMWARE, "4.18.2"), Map.of(Traits.FIRMWARE, "4.19.0", Traits.CLOCK, "in step")));
+        assertEquals(
+                Map.of(Traits.FIRMWARE, "4.18.2", Traits.CLOCK, "in step"),
+                Traits.grown(
+                        Map.of(Traits.FIRMWARE, "4.18.2"), Map.of(Traits.FIRMWARE, "4.19.0", Traits.CLOCK, "in step")));
     }
 
     @ParameterizedTest
-    @CsvSource({"certificate, true", "host key, true", "firmware, true", "setting: mask, true", "state: Into service, true", "factory password, false", "port 23, false", "name, false", "reverse name, false", "clock, false"})
+    @CsvSource({
+        "certificate, true",
+        "host key, true",
+        "firmware, true",
+        "setting: mask, true",
+        "state: Into service, true",
+        "factory password, false",
+        "port 23, false",
+        "name, false",
+        "reverse name, false",
+        "clock, false"
+    })
     void whoElseIsLetInIsNeverAccepted(String what, boolean acceptable) {
         assertEquals(acceptable, Traits.acceptable(what));
     }
 
     @Test
     void anAcceptedSettingCountsAsLongAsItStays() {
-        List<Settings.Field> fields = List.of(new Settings.Field("mask", "255.255.255.0", "255.255.0.0", false), new Settings.Field("NTP", "on", "off", false));
+        List<Settings.Field> fields = List.of(
+                new Settings.Field("mask", "255.255.255.0", "255.255.0.0", false),
+                new Settings.Field("NTP", "on", "off", false));
         Map<String, String> accepted = Map.of("setting: mask", "255.255.0.0", "setting: NTP", "on");
-        assertEquals(List.of(true, false), Accepted.apply(fields, accepted).stream().map(Settings.Field::agrees).toList());
+        assertEquals(
+                List.of(true, false),
+                Accepted.apply(fields, accepted).stream()
+                        .map(Settings.Field::agrees)
+                        .toList());
     }
 
     @Test

@@ -23,13 +23,20 @@ class VerdictTableTest {
 
         static Found of(String cell) {
             int colon = cell.indexOf(':');
-            return colon < 0 ? new Found(null, "") : new Found(Trouble.valueOf(cell.substring(0, colon)), cell.substring(colon + 1).strip());
+            return colon < 0
+                    ? new Found(null, "")
+                    : new Found(
+                            Trouble.valueOf(cell.substring(0, colon)),
+                            cell.substring(colon + 1).strip());
         }
     }
 
     private static List<String> rows() throws IOException {
         try (InputStream in = VerdictTableTest.class.getResourceAsStream("/verdicts/table.txt")) {
-            return new String(in.readAllBytes(), StandardCharsets.UTF_8).lines().filter(line -> !line.startsWith("#") && !line.isBlank()).toList();
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8)
+                    .lines()
+                    .filter(line -> !line.startsWith("#") && !line.isBlank())
+                    .toList();
         }
     }
 
@@ -40,12 +47,13 @@ class VerdictTableTest {
     private static List<Outcome> outcomes(String letters, Found found) {
         List<Outcome> outcomes = new ArrayList<>();
         for (Rung rung : Rung.values()) {
-            outcomes.add(switch (letters.charAt(rung.ordinal())) {
-                case 'h' -> Outcome.holds(rung, "seen");
-                case 'b' -> Outcome.broken(rung, found.trouble, found.seen);
-                case 'm' -> Outcome.notMeasured(rung, "not from here");
-                default -> Outcome.notReached(rung);
-            });
+            outcomes.add(
+                    switch (letters.charAt(rung.ordinal())) {
+                        case 'h' -> Outcome.holds(rung, "seen");
+                        case 'b' -> Outcome.broken(rung, found.trouble, found.seen);
+                        case 'm' -> Outcome.notMeasured(rung, "not from here");
+                        default -> Outcome.notReached(rung);
+                    });
         }
         return outcomes;
     }
@@ -53,29 +61,41 @@ class VerdictTableTest {
     private static List<Beside> beside(String letters, Found found) {
         List<Beside> beside = new ArrayList<>();
         for (SideMark mark : SideMark.values()) {
-            beside.add(switch (letters.charAt(mark.ordinal())) {
-                case 'h' -> Beside.holds(mark, "seen", List.of());
-                case 'b' -> Beside.broken(mark, found.trouble, found.seen, List.of());
-                default -> Beside.notMeasured(mark, "not from here");
-            });
+            beside.add(
+                    switch (letters.charAt(mark.ordinal())) {
+                        case 'h' -> Beside.holds(mark, "seen", List.of());
+                        case 'b' -> Beside.broken(mark, found.trouble, found.seen, List.of());
+                        default -> Beside.notMeasured(mark, "not from here");
+                    });
         }
         return beside;
     }
 
     @TestFactory
     List<DynamicTest> everyRowComesToItsVerdict() throws IOException {
-        return rows().stream().map(row -> DynamicTest.dynamicTest(row, () -> holds(row))).toList();
+        return rows().stream()
+                .map(row -> DynamicTest.dynamicTest(row, () -> holds(row)))
+                .toList();
     }
 
     private static void holds(String row) {
         String[] halves = row.split("\\|\\|");
         List<String> given = cells(halves[0]);
         List<String> wanted = cells(halves[1]);
-        Verdict verdict = Verdict.of(outcomes(given.get(0), Found.of(given.get(1))), beside(given.get(2), Found.of(given.get(3))));
+        Verdict verdict = Verdict.of(
+                outcomes(given.get(0), Found.of(given.get(1))), beside(given.get(2), Found.of(given.get(3))));
         List<String> is = List.of(
-                String.valueOf(verdict.height()), name(verdict.broken()), name(verdict.beside()), verdict.proven() ? "yes" : "no", verdict.ladder() ? "yes" : "no", verdict.sentence());
+                String.valueOf(verdict.height()),
+                name(verdict.broken()),
+                name(verdict.beside()),
+                verdict.proven() ? "yes" : "no",
+                verdict.ladder() ? "yes" : "no",
+                verdict.sentence());
         assertEquals(wanted, is);
-        assertEquals(verdict.proven(), verdict.press().isEmpty() && verdict.ladder(), "who is not proven is told what to do: " + verdict);
+        assertEquals(
+                verdict.proven(),
+                verdict.press().isEmpty() && verdict.ladder(),
+                "who is not proven is told what to do: " + verdict);
     }
 
     private static String name(Enum<?> value) {
@@ -84,7 +104,11 @@ class VerdictTableTest {
 
     @Test
     void everyTroubleStandsInTheTable() throws IOException {
-        Set<Trouble> told = rows().stream().flatMap(row -> cells(row.split("\\|\\|")[0]).stream()).map(cell -> cell.contains(":") ? Found.of(cell).trouble : null).filter(trouble -> trouble != null).collect(Collectors.toCollection(() -> EnumSet.noneOf(Trouble.class)));
+        Set<Trouble> told = rows().stream()
+                .flatMap(row -> cells(row.split("\\|\\|")[0]).stream())
+                .map(cell -> cell.contains(":") ? Found.of(cell).trouble : null)
+                .filter(trouble -> trouble != null)
+                .collect(Collectors.toCollection(() -> EnumSet.noneOf(Trouble.class)));
         assertEquals(EnumSet.allOf(Trouble.class), told);
         assertTrue(rows().size() >= 40);
     }

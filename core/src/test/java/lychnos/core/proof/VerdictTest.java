@@ -17,12 +17,13 @@ class VerdictTest {
     private static List<Outcome> outcomes(String letters) {
         List<Outcome> outcomes = new ArrayList<>();
         for (Rung rung : Rung.values()) {
-            outcomes.add(switch (letters.charAt(rung.ordinal())) {
-                case 'h' -> Outcome.holds(rung, "seen");
-                case 'b' -> Outcome.broken(rung, Trouble.PORT_REFUSED, "443");
-                case 'm' -> Outcome.notMeasured(rung, "loopback");
-                default -> Outcome.notReached(rung);
-            });
+            outcomes.add(
+                    switch (letters.charAt(rung.ordinal())) {
+                        case 'h' -> Outcome.holds(rung, "seen");
+                        case 'b' -> Outcome.broken(rung, Trouble.PORT_REFUSED, "443");
+                        case 'm' -> Outcome.notMeasured(rung, "loopback");
+                        default -> Outcome.notReached(rung);
+                    });
         }
         return outcomes;
     }
@@ -44,7 +45,8 @@ class VerdictTest {
         "hhnnnnn, 2, , false",
         "nnnnnnn, 0, , false",
     })
-    void comesToTheHighestRungThatHoldsAndTheFirstThatDoesNot(String letters, int height, String broken, boolean proven) {
+    void comesToTheHighestRungThatHoldsAndTheFirstThatDoesNot(
+            String letters, int height, String broken, boolean proven) {
         Verdict verdict = Verdict.of(outcomes(letters));
         assertEquals(height, verdict.height());
         assertEquals(broken, verdict.broken() == null ? null : verdict.broken().name());

@@ -20,7 +20,9 @@ class CanonicalJsonTest {
         for (String name : List.of("\u20ac", "\r", "\ufb33", "1", "\ud83d\ude00", "\u0080", "\u00f6")) {
             map.put(name, 0);
         }
-        assertEquals("{\"\\r\":0,\"1\":0,\"\u0080\":0,\"\u00f6\":0,\"\u20ac\":0,\"\ud83d\ude00\":0,\"\ufb33\":0}", CanonicalJson.write(map));
+        assertEquals(
+                "{\"\\r\":0,\"1\":0,\"\u0080\":0,\"\u00f6\":0,\"\u20ac\":0,\"\ud83d\ude00\":0,\"\ufb33\":0}",
+                CanonicalJson.write(map));
     }
 
     @Test
@@ -48,7 +50,10 @@ class CanonicalJsonTest {
 
     @Test
     void theDigestIsThatOfUtf8() {
-        assertEquals("e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855", CanonicalJson.sha256(new byte[0]));
-        assertEquals(CanonicalJson.digest(Map.of("a", 1, "b", 2)), CanonicalJson.digest(new LinkedHashMap<>(Map.of("b", 2, "a", 1))));
+        assertEquals(
+                "e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855", CanonicalJson.sha256(new byte[0]));
+        assertEquals(
+                CanonicalJson.digest(Map.of("a", 1, "b", 2)),
+                CanonicalJson.digest(new LinkedHashMap<>(Map.of("b", 2, "a", 1))));
     }
 }

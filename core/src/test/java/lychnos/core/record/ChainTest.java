@@ -31,7 +31,8 @@ class ChainTest {
     }
 
     @Property(tries = 200)
-    void whateverIsChangedShowsThereOrBehind(@ForAll @IntRange(min = 0, max = 11) int at, @ForAll @IntRange(min = 0, max = 5) int how) {
+    void whateverIsChangedShowsThereOrBehind(
+            @ForAll @IntRange(min = 0, max = 11) int at, @ForAll @IntRange(min = 0, max = 5) int how) {
         List<Link> links = chain(12);
         Link link = links.get(at);
         String other = CanonicalJson.digest("another");
@@ -41,7 +42,10 @@ class ChainTest {
             case 2 -> links.set(at, new Link(link.number(), link.sort(), link.body(), other, link.digest()));
             case 3 -> links.set(at, new Link(link.number(), link.sort(), link.body(), link.previous(), other));
             // made anew with its own digest: the next one tells
-            case 4 -> links.set(Math.min(at, 10), Link.after(Math.min(at, 10) == 0 ? null : links.get(Math.min(at, 10) - 1), "journal", other));
+            case 4 ->
+                links.set(
+                        Math.min(at, 10),
+                        Link.after(Math.min(at, 10) == 0 ? null : links.get(Math.min(at, 10) - 1), "journal", other));
             default -> links.remove(Math.min(Math.max(at, 1), 10));
         }
         assertTrue(Chain.broken(links).isPresent());
@@ -49,7 +53,12 @@ class ChainTest {
 
     @Test
     void theFirstLinkGoesOnFromNothing() {
-        Link odd = Link.after(new Link(0, "journal", "", "", CanonicalJson.digest("before the beginning")), "journal", CanonicalJson.digest("x"));
-        assertEquals("The first link goes on from another one.", Chain.broken(List.of(odd)).orElseThrow().why());
+        Link odd = Link.after(
+                new Link(0, "journal", "", "", CanonicalJson.digest("before the beginning")),
+                "journal",
+                CanonicalJson.digest("x"));
+        assertEquals(
+                "The first link goes on from another one.",
+                Chain.broken(List.of(odd)).orElseThrow().why());
     }
 }

@@ -40,7 +40,15 @@ final class PlanMaker {
         thing(ThingSort.HOST, "hv-01", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB"));
     }
 
-    static PlannedNetwork network(long id, String name, String purpose, String prefix, String gateway, Integer vlan, Integer mtu, boolean ours) {
+    static PlannedNetwork network(
+            long id,
+            String name,
+            String purpose,
+            String prefix,
+            String gateway,
+            Integer vlan,
+            Integer mtu,
+            boolean ours) {
         Prefix network = Prefix.parse(prefix);
         Run pool = new Run(network.network().plus(32), network.network().plus(200));
         return new PlannedNetwork(
@@ -65,7 +73,25 @@ final class PlanMaker {
     /** The management network leans on these name servers. */
     PlanMaker nameServers(String... servers) {
         PlannedNetwork n = networks.get(0);
-        networks.set(0, new PlannedNetwork(n.id(), n.name(), n.purpose(), n.prefix(), n.gateway(), n.vlan(), n.mtu(), n.domain(), List.of(servers), n.timeServers(), n.pools(), n.dhcp(), n.ours(), n.toPlace(), n.free(), n.takenLately()));
+        networks.set(
+                0,
+                new PlannedNetwork(
+                        n.id(),
+                        n.name(),
+                        n.purpose(),
+                        n.prefix(),
+                        n.gateway(),
+                        n.vlan(),
+                        n.mtu(),
+                        n.domain(),
+                        List.of(servers),
+                        n.timeServers(),
+                        n.pools(),
+                        n.dhcp(),
+                        n.ours(),
+                        n.toPlace(),
+                        n.free(),
+                        n.takenLately()));
         return this;
     }
 
@@ -74,16 +100,22 @@ final class PlanMaker {
         return this;
     }
 
-    PlanMaker service(ServiceKind kind, String address, Measured.State state, String sentence, Map<String, String> detail) {
+    PlanMaker service(
+            ServiceKind kind, String address, Measured.State state, String sentence, Map<String, String> detail) {
         services.add(new Measured(kind, address, state, sentence, detail, AT));
         return this;
     }
 
-    /** A unit with its facts as {@code name=value} or {@code member/name=value}; policies are answered and members numbered well. */
+    /**
+     * A unit with its facts as {@code name=value} or {@code member/name=value}; policies are answered and members
+     * numbered well.
+     */
     PlanMaker unit(String kindId, String name, int members, String... facts) {
         Kind kind = KindReader.shipped(kindId);
         Map<String, Map<String, Fact>> values = new HashMap<>();
-        kind.facts().stream().filter(fact -> fact.is(lychnos.core.fact.FactSpec.Trait.POLICY)).forEach(fact -> put(values, "", fact.name(), "no"));
+        kind.facts().stream()
+                .filter(fact -> fact.is(lychnos.core.fact.FactSpec.Trait.POLICY))
+                .forEach(fact -> put(values, "", fact.name(), "no"));
         for (String text : facts) {
             String[] parts = text.split("=", 2);
             int slash = parts[0].indexOf('/');

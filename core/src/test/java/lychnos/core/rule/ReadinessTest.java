@@ -50,13 +50,18 @@ class ReadinessTest {
     @Test
     void everyServiceIsNamedThatDoesNotAnswer() {
         assertEquals(
-                List.of("gateway 10.40.8.1 does not answer", "name service 10.40.8.3, 10.40.8.4 do not answer", "time service 10.40.8.6 does not answer"),
+                List.of(
+                        "gateway 10.40.8.1 does not answer",
+                        "name service 10.40.8.3, 10.40.8.4 do not answer",
+                        "time service 10.40.8.6 does not answer"),
                 lacks(hall(State.SILENT, State.SILENT, State.SILENT, State.LIES), true, true));
     }
 
     @Test
     void whatNobodyAskedIsNotTakenForAnAnswer() {
-        assertEquals(List.of("the time service was not asked yet"), lacks(hall(State.FINE, State.FINE, State.FINE, null), true, true));
+        assertEquals(
+                List.of("the time service was not asked yet"),
+                lacks(hall(State.FINE, State.FINE, State.FINE, null), true, true));
     }
 
     @Test
@@ -78,20 +83,53 @@ class ReadinessTest {
         PlanMaker two = hall(State.FINE, State.FINE, State.FINE, State.FINE);
         two.unit("hypervisor-host", "ard-hv-01", 1);
         Plan right = two.plan();
-        assertTrue(Readiness.of(right).get(right.units().get(0).id()).lacks().stream().noneMatch(lack -> lack.contains("types")), "two are enough");
+        assertTrue(
+                Readiness.of(right).get(right.units().get(0).id()).lacks().stream()
+                        .noneMatch(lack -> lack.contains("types")),
+                "two are enough");
     }
 
     @Test
     void aSetupThatAsksForAGatewayIsNotReadyInANetworkWithoutOne() {
-        String[] facts = {"serial=HA-1", "location=R1 u1", "mail-sender=index@ardal.example", "mail-to=operations@ardal.example", "zone=UTC", "speed=by itself", "known-by=this appliance", "account=indexer"};
-        PlanMaker without = hall(State.FINE, State.FINE, State.FINE, State.FINE).change(network -> new PlannedNetwork(network.id(), network.name(), network.purpose(), network.prefix(), null, network.vlan(), network.mtu(), network.domain(), network.nameServers(), network.timeServers(), network.pools(), network.dhcp(), network.ours(), network.toPlace(), network.free(), network.takenLately()));
+        String[] facts = {
+            "serial=HA-1",
+            "location=R1 u1",
+            "mail-sender=index@ardal.example",
+            "mail-to=operations@ardal.example",
+            "zone=UTC",
+            "speed=by itself",
+            "known-by=this appliance",
+            "account=indexer"
+        };
+        PlanMaker without = hall(State.FINE, State.FINE, State.FINE, State.FINE)
+                .change(network -> new PlannedNetwork(
+                        network.id(),
+                        network.name(),
+                        network.purpose(),
+                        network.prefix(),
+                        null,
+                        network.vlan(),
+                        network.mtu(),
+                        network.domain(),
+                        network.nameServers(),
+                        network.timeServers(),
+                        network.pools(),
+                        network.dhcp(),
+                        network.ours(),
+                        network.toPlace(),
+                        network.free(),
+                        network.takenLately()));
         without.unit("index-appliance", "ard-idx-1", 1, facts).seat("ard-idx-1", "10.40.8.40");
         Plan plan = without.plan();
         String lack = "its setup asks for “gateway”, and there is no value for it";
-        assertTrue(Readiness.of(plan).get(plan.units().get(0).id()).lacks().contains(lack), Readiness.of(plan).toString());
+        assertTrue(
+                Readiness.of(plan).get(plan.units().get(0).id()).lacks().contains(lack),
+                Readiness.of(plan).toString());
         PlanMaker with = hall(State.FINE, State.FINE, State.FINE, State.FINE);
         with.unit("index-appliance", "ard-idx-1", 1, facts).seat("ard-idx-1", "10.40.8.40");
         Plan right = with.plan();
-        assertFalse(Readiness.of(right).get(right.units().get(0).id()).lacks().contains(lack), Readiness.of(right).toString());
+        assertFalse(
+                Readiness.of(right).get(right.units().get(0).id()).lacks().contains(lack),
+                Readiness.of(right).toString());
     }
 }

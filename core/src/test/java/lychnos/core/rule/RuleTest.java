@@ -25,20 +25,56 @@ class RuleTest {
     /** One change to a plan in which nothing is wrong, and the one finding that comes of it. */
     private record Case(String code, Consumer<PlanMaker> change) {}
 
-    private static PlannedNetwork with(PlannedNetwork n, Address gateway, Integer vlan, List<String> dns, List<String> ntp, List<Run> pools, long toPlace, long free, long lately) {
-        return new PlannedNetwork(n.id(), n.name(), n.purpose(), n.prefix(), gateway, vlan, n.mtu(), n.domain(), dns, ntp, pools, n.dhcp(), true, toPlace, free, lately);
+    private static PlannedNetwork with(
+            PlannedNetwork n,
+            Address gateway,
+            Integer vlan,
+            List<String> dns,
+            List<String> ntp,
+            List<Run> pools,
+            long toPlace,
+            long free,
+            long lately) {
+        return new PlannedNetwork(
+                n.id(),
+                n.name(),
+                n.purpose(),
+                n.prefix(),
+                gateway,
+                vlan,
+                n.mtu(),
+                n.domain(),
+                dns,
+                ntp,
+                pools,
+                n.dhcp(),
+                true,
+                toPlace,
+                free,
+                lately);
     }
 
     private static Consumer<PlanMaker> gateway(String text) {
-        return plan -> plan.change(n -> with(n, Address.parse(text), n.vlan(), n.nameServers(), n.timeServers(), n.pools(), 10, 169, 0));
+        return plan -> plan.change(
+                n -> with(n, Address.parse(text), n.vlan(), n.nameServers(), n.timeServers(), n.pools(), 10, 169, 0));
     }
 
     private static Consumer<PlanMaker> pools(String... texts) {
-        return plan -> plan.change(n -> with(n, n.gateway(), n.vlan(), n.nameServers(), n.timeServers(), Stream.of(texts).map(Run::parse).toList(), 10, 169, 0));
+        return plan -> plan.change(n -> with(
+                n,
+                n.gateway(),
+                n.vlan(),
+                n.nameServers(),
+                n.timeServers(),
+                Stream.of(texts).map(Run::parse).toList(),
+                10,
+                169,
+                0));
     }
 
     private static Consumer<PlanMaker> places(long toPlace, long free, long lately) {
-        return plan -> plan.change(n -> with(n, n.gateway(), n.vlan(), n.nameServers(), n.timeServers(), n.pools(), toPlace, free, lately));
+        return plan -> plan.change(n ->
+                with(n, n.gateway(), n.vlan(), n.nameServers(), n.timeServers(), n.pools(), toPlace, free, lately));
     }
 
     private static Consumer<PlanMaker> servers(List<String> dns, List<String> ntp) {
@@ -46,7 +82,8 @@ class RuleTest {
     }
 
     private static Consumer<PlanMaker> vlan(int vlan) {
-        return plan -> plan.change(n -> with(n, n.gateway(), vlan, n.nameServers(), n.timeServers(), n.pools(), 10, 169, 0));
+        return plan ->
+                plan.change(n -> with(n, n.gateway(), vlan, n.nameServers(), n.timeServers(), n.pools(), 10, 169, 0));
     }
 
     private static Consumer<PlanMaker> unit(String kind, int members, String... facts) {
@@ -65,7 +102,9 @@ class RuleTest {
             new Case("gateway-outside", gateway("10.40.9.1")),
             new Case("gateway-outside", gateway("10.40.8.255")),
             new Case("gateway-in-pool", gateway("10.40.8.40")),
-            new Case("gateway-silent", plan -> plan.service(ServiceKind.GATEWAY, "10.40.8.1", State.SILENT, "silent", Map.of())),
+            new Case(
+                    "gateway-silent",
+                    plan -> plan.service(ServiceKind.GATEWAY, "10.40.8.1", State.SILENT, "silent", Map.of())),
             new Case("pool-outside", pools("10.40.8.200-10.40.9.10")),
             new Case("no-pool", pools()),
             new Case("dhcp-in-pool", pools("10.40.8.20-200")),
@@ -76,26 +115,76 @@ class RuleTest {
             new Case("few-name-servers", servers(List.of(), NTP)),
             new Case("few-time-servers", servers(DNS, NTP.subList(0, 2))),
             new Case("time-server-lies", plan -> {
-                plan.change(n -> with(n, n.gateway(), n.vlan(), DNS, List.of("10.40.8.6", "10.40.8.7", "10.40.8.8", "10.40.8.9"), n.pools(), 10, 169, 0));
-                plan.service(ServiceKind.TIME, "10.40.8.9", State.LIES, "is off by +120.0 s from 3 that agree", Map.of());
+                plan.change(n -> with(
+                        n,
+                        n.gateway(),
+                        n.vlan(),
+                        DNS,
+                        List.of("10.40.8.6", "10.40.8.7", "10.40.8.8", "10.40.8.9"),
+                        n.pools(),
+                        10,
+                        169,
+                        0));
+                plan.service(
+                        ServiceKind.TIME, "10.40.8.9", State.LIES, "is off by +120.0 s from 3 that agree", Map.of());
             }),
             new Case("time-server-silent", plan -> {
-                plan.change(n -> with(n, n.gateway(), n.vlan(), DNS, List.of("10.40.8.6", "10.40.8.7", "10.40.8.8", "10.40.8.9"), n.pools(), 10, 169, 0));
+                plan.change(n -> with(
+                        n,
+                        n.gateway(),
+                        n.vlan(),
+                        DNS,
+                        List.of("10.40.8.6", "10.40.8.7", "10.40.8.8", "10.40.8.9"),
+                        n.pools(),
+                        10,
+                        169,
+                        0));
                 plan.service(ServiceKind.TIME, "10.40.8.9", State.SILENT, "silent", Map.of());
             }),
-            new Case("name-server-silent", plan -> plan.service(ServiceKind.NAME, "10.40.8.4", State.SILENT, "silent", Map.of())),
-            new Case("name-server-odd", plan -> plan.service(ServiceKind.NAME, "10.40.8.4", State.ODD, "lags", Map.of())),
-            new Case("updates-refused", plan -> plan.service(ServiceKind.NAME, "10.40.8.3", State.FINE, "", Map.of("update ardal.example", "REFUSED"))),
+            new Case(
+                    "name-server-silent",
+                    plan -> plan.service(ServiceKind.NAME, "10.40.8.4", State.SILENT, "silent", Map.of())),
+            new Case(
+                    "name-server-odd",
+                    plan -> plan.service(ServiceKind.NAME, "10.40.8.4", State.ODD, "lags", Map.of())),
+            new Case(
+                    "updates-refused",
+                    plan -> plan.service(
+                            ServiceKind.NAME, "10.40.8.3", State.FINE, "", Map.of("update ardal.example", "REFUSED"))),
             new Case("no-first-contact", plan -> {
-                plan.change(n -> new PlannedNetwork(n.id(), n.name(), n.purpose(), n.prefix(), n.gateway(), n.vlan(), n.mtu(), n.domain(), n.nameServers(), n.timeServers(), n.pools(), List.of(), true, 10, 169, 0));
+                plan.change(n -> new PlannedNetwork(
+                        n.id(),
+                        n.name(),
+                        n.purpose(),
+                        n.prefix(),
+                        n.gateway(),
+                        n.vlan(),
+                        n.mtu(),
+                        n.domain(),
+                        n.nameServers(),
+                        n.timeServers(),
+                        n.pools(),
+                        List.of(),
+                        true,
+                        10,
+                        169,
+                        0));
                 plan.unit("server-controller", "ard-x-1", 1, "serial=BF-1", "mac=02:4c:59:a1:00:01", "location=R1 u5");
             }),
             new Case("server-twice", servers(List.of("10.40.8.3", "10.40.8.4", "10.40.8.4"), NTP)),
-            new Case("relay-odd", plan -> plan.service(ServiceKind.RELAY, "10.40.8.20", State.SILENT, "silent", Map.of())),
-            new Case("networks-overlap", plan -> plan.networks.add(PlanMaker.network(3, "Old", "in-band", "10.40.0.0/20", null, 500, null, false))),
+            new Case(
+                    "relay-odd",
+                    plan -> plan.service(ServiceKind.RELAY, "10.40.8.20", State.SILENT, "silent", Map.of())),
+            new Case(
+                    "networks-overlap",
+                    plan -> plan.networks.add(
+                            PlanMaker.network(3, "Old", "in-band", "10.40.0.0/20", null, 500, null, false))),
             new Case("vlan-twice", vlan(416)),
             new Case("vlan-reserved", vlan(1)),
-            new Case("foreign-prefix", plan -> plan.networks.add(PlanMaker.network(3, "Copied", "in-band", "192.0.2.0/24", null, 500, null, true))),
+            new Case(
+                    "foreign-prefix",
+                    plan -> plan.networks.add(
+                            PlanMaker.network(3, "Copied", "in-band", "192.0.2.0/24", null, 500, null, true))),
             new Case("no-sources", plan -> {
                 plan.things.removeIf(thing -> thing.sort() == ThingSort.SOURCE);
                 plan.unit("server-controller", "ard-srv-001", 1);
@@ -115,11 +204,27 @@ class RuleTest {
             }),
             new Case("sender-domain", plan -> {
                 plan.unit("block-array", "ard-blk-1", 2, and(ARRAY, "mail-sender=arrays@hall.lan"));
-                plan.service(ServiceKind.RELAY, "10.40.8.20", State.FINE, "greets", Map.of("from arrays@hall.lan", "refused: 550 unknown domain", "no MX hall.lan", "no address"));
+                plan.service(
+                        ServiceKind.RELAY,
+                        "10.40.8.20",
+                        State.FINE,
+                        "greets",
+                        Map.of("from arrays@hall.lan", "refused: 550 unknown domain", "no MX hall.lan", "no address"));
             }),
-            new Case("members-differ", unit("fabric-controller", 3, "controller 1/control-vlan=3900", "controller 2/control-vlan=3901", "controller 3/control-vlan=3900")),
-            new Case("tunnel-too-small", unit("fabric-controller", 1, "controller 1/tunnel-pool=10.44.0.0/29", "planned-switches=6")),
-            new Case("tunnel-overlaps", unit("fabric-controller", 1, "controller 1/tunnel-pool=10.40.16.0/21", "planned-switches=6")),
+            new Case(
+                    "members-differ",
+                    unit(
+                            "fabric-controller",
+                            3,
+                            "controller 1/control-vlan=3900",
+                            "controller 2/control-vlan=3901",
+                            "controller 3/control-vlan=3900")),
+            new Case(
+                    "tunnel-too-small",
+                    unit("fabric-controller", 1, "controller 1/tunnel-pool=10.44.0.0/29", "planned-switches=6")),
+            new Case(
+                    "tunnel-overlaps",
+                    unit("fabric-controller", 1, "controller 1/tunnel-pool=10.40.16.0/21", "planned-switches=6")),
             new Case("control-vlan-in-use", unit("fabric-controller", 1, "controller 1/control-vlan=416")),
             new Case("no-subnet-manager", unit("infiniband-gateway", 1, "fabric=compute", "subnet-manager=standby")),
             new Case("two-subnet-managers", plan -> {
@@ -134,7 +239,9 @@ class RuleTest {
                 plan.unit("access-appliance", "ard-acc-2", 1, "licence-key=K");
             }),
             new Case("serial-twice", unit("interconnect-pair", 2, "left/serial=FX-1", "right/serial=FX-1")),
-            new Case("mac-twice", unit("interconnect-pair", 2, "left/mac=02:4c:59:a1:00:01", "right/mac=02:4c:59:a1:00:01")),
+            new Case(
+                    "mac-twice",
+                    unit("interconnect-pair", 2, "left/mac=02:4c:59:a1:00:01", "right/mac=02:4c:59:a1:00:01")),
             new Case("line-twice", unit("interconnect-pair", 2, "left/console=2001", "right/console=2001")),
             new Case("position-twice", unit("interconnect-pair", 2, "left/location=R1 u1", "right/location=R1 u1")),
             new Case("host-memory", plan -> Stream.of("1", "2", "3", "4", "5").forEach(n -> {
@@ -145,9 +252,14 @@ class RuleTest {
             new Case("image-too-large", unit("access-appliance", 1, "licence-key=K", "host=hv-01", "image-size=2 TiB")),
             new Case("too-little-memory", unit("hypervisor-host", 1, "memory=16 GiB")),
             new Case("too-little-disk", unit("hypervisor-host", 1, "disk=64 GiB")),
-            new Case("name-long-elsewhere", unit("fabric-controller", 1, "controller 1/fabric-name=ardal-hall-two-fabric")),
-            new Case("name-too-long", plan -> plan.unit("hypervisor-host", "x", 1).seat("ard-hypervisor-01", "10.40.8.40")),
-            new Case("name-twice", plan -> plan.unit("server-controller", "x", 1).seat("ard-a", "10.40.8.40").seat("ard-a", "10.40.8.41")),
+            new Case(
+                    "name-long-elsewhere",
+                    unit("fabric-controller", 1, "controller 1/fabric-name=ardal-hall-two-fabric")),
+            new Case("name-too-long", plan -> plan.unit("hypervisor-host", "x", 1)
+                    .seat("ard-hypervisor-01", "10.40.8.40")),
+            new Case("name-twice", plan -> plan.unit("server-controller", "x", 1)
+                    .seat("ard-a", "10.40.8.40")
+                    .seat("ard-a", "10.40.8.41")),
             new Case("record-disagrees", plan -> {
                 plan.unit("server-controller", "x", 1).seat("ard-a", "10.40.8.40");
                 plan.records.add(new Plan.Record("ard-a.ardal.example", "10.40.8.99"));
@@ -155,24 +267,32 @@ class RuleTest {
 
     @TestFactory
     Stream<DynamicTest> findsEachThingAndThatAlone() {
-        return CASES.stream().map(each -> DynamicTest.dynamicTest(each.code, () -> {
-            PlanMaker plan = new PlanMaker();
-            each.change.accept(plan);
-            Set<String> codes = new HashSet<>(plan.codes());
-            assertTrue(codes.remove(each.code), () -> each.code + " is not among " + plan.codes());
-            // two masters and five guests share what a lone one has for itself
-            codes.removeAll(Set.of("shared-factory-address", "policy-missing"));
-            assertEquals(Set.of(), codes);
-        }));
+        return CASES.stream()
+                .map(each -> DynamicTest.dynamicTest(each.code, () -> {
+                    PlanMaker plan = new PlanMaker();
+                    each.change.accept(plan);
+                    Set<String> codes = new HashSet<>(plan.codes());
+                    assertTrue(codes.remove(each.code), () -> each.code + " is not among " + plan.codes());
+                    // two masters and five guests share what a lone one has for itself
+                    codes.removeAll(Set.of("shared-factory-address", "policy-missing"));
+                    assertEquals(Set.of(), codes);
+                }));
     }
 
     @Test
     void findsNothingWhereNothingIsWrong() {
         PlanMaker plan = new PlanMaker();
-        plan.unit("server-controller", "ard-srv-001", 1, "serial=BF-1", "mac=02:4c:59:a1:00:01").seat("ard-srv-001-oob", "10.40.8.101");
+        plan.unit("server-controller", "ard-srv-001", 1, "serial=BF-1", "mac=02:4c:59:a1:00:01")
+                .seat("ard-srv-001-oob", "10.40.8.101");
         plan.unit("block-array", "ard-blk-1", 2, ARRAY);
         plan.unit("infiniband-gateway", "ard-iog-1", 1, "fabric=compute", "subnet-manager=master");
-        plan.unit("fabric-controller", "ard-fdc", 3, "controller 1/tunnel-pool=10.44.0.0/21", "controller 2/tunnel-pool=10.44.0.0/21", "planned-switches=6");
+        plan.unit(
+                "fabric-controller",
+                "ard-fdc",
+                3,
+                "controller 1/tunnel-pool=10.44.0.0/21",
+                "controller 2/tunnel-pool=10.44.0.0/21",
+                "planned-switches=6");
         plan.unit("access-appliance", "ard-acc-1", 1, "licence-key=K", "host=hv-01", "image-size=4 GiB");
         plan.records.add(new Plan.Record("ard-srv-001-oob.ardal.example", "10.40.8.101"));
         assertEquals(List.of(), plan.codes());
@@ -182,7 +302,9 @@ class RuleTest {
     void knowsThirtyFindingsAndMore() {
         assertTrue(new HashSet<>(CASES.stream().map(Case::code).toList()).size() >= 45);
         assertTrue(Rule.ALL.size() >= 45);
-        assertEquals(Rule.ALL.size(), new HashSet<>(Rule.ALL.stream().map(Object::getClass).toList()).size());
+        assertEquals(
+                Rule.ALL.size(),
+                new HashSet<>(Rule.ALL.stream().map(Object::getClass).toList()).size());
     }
 
     @Test
@@ -198,7 +320,8 @@ class RuleTest {
         PlanMaker plan = new PlanMaker();
         vlan(1).accept(plan);
         plan.unit("block-array", "ard-blk-1", 2, "data-mtu=1500");
-        List<Boolean> blocks = new ArrayList<>(plan.findings().stream().map(Finding::blocks).toList());
+        List<Boolean> blocks =
+                new ArrayList<>(plan.findings().stream().map(Finding::blocks).toList());
         List<Boolean> sorted = new ArrayList<>(blocks);
         sorted.sort((a, b) -> Boolean.compare(b, a));
         assertEquals(sorted, blocks);
@@ -216,8 +339,17 @@ class RuleTest {
 
     private static Mend mend(String code) {
         PlanMaker plan = new PlanMaker();
-        CASES.stream().filter(each -> each.code.equals(code)).findFirst().orElseThrow().change.accept(plan);
-        Mend mend = plan.findings().stream().filter(finding -> finding.code().equals(code)).findFirst().orElseThrow().mend();
+        CASES.stream()
+                .filter(each -> each.code.equals(code))
+                .findFirst()
+                .orElseThrow()
+                .change
+                .accept(plan);
+        Mend mend = plan.findings().stream()
+                .filter(finding -> finding.code().equals(code))
+                .findFirst()
+                .orElseThrow()
+                .mend();
         assertNotNull(mend);
         return mend;
     }

@@ -28,27 +28,46 @@ class ServiceJudgeTest {
 
     @Test
     void namesTheClockThatLies() {
-        assertEquals(List.of(Measured.State.FINE, Measured.State.FINE, Measured.State.LIES), states(List.of(clock(0.4), clock(-0.2), clock(120_000))));
-        assertEquals(List.of(Measured.State.FINE, Measured.State.SILENT, Measured.State.FINE), states(List.of(clock(0.4), Optional.empty(), clock(90))));
+        assertEquals(
+                List.of(Measured.State.FINE, Measured.State.FINE, Measured.State.LIES),
+                states(List.of(clock(0.4), clock(-0.2), clock(120_000))));
+        assertEquals(
+                List.of(Measured.State.FINE, Measured.State.SILENT, Measured.State.FINE),
+                states(List.of(clock(0.4), Optional.empty(), clock(90))));
     }
 
     @Test
     void accusesNobodyWhereTwoDisagree() {
         assertEquals(List.of(Measured.State.ODD, Measured.State.ODD), states(List.of(clock(0), clock(5000))));
-        assertEquals(List.of(Measured.State.FINE), states(List.of(clock(900))), "one alone that is about right by our own clock");
-        assertEquals(List.of(Measured.State.ODD), states(List.of(clock(5000))), "one alone that is far from our own: either may be wrong");
+        assertEquals(
+                List.of(Measured.State.FINE),
+                states(List.of(clock(900))),
+                "one alone that is about right by our own clock");
+        assertEquals(
+                List.of(Measured.State.ODD),
+                states(List.of(clock(5000))),
+                "one alone that is far from our own: either may be wrong");
     }
 
     @Test
     void aLargeUncertaintyExcusesNoMoreThanASecond() {
         Optional<TimeSample> vague = Optional.of(new TimeSample(3, 0, 4, 60_000, 1, 90_000, true));
-        assertEquals(Measured.State.LIES, states(List.of(clock(0), clock(1), vague)).get(2));
+        assertEquals(
+                Measured.State.LIES, states(List.of(clock(0), clock(1), vague)).get(2));
     }
 
     @ParameterizedTest
-    @CsvSource({"0, 0, 4, true, stay away", "16, 0, 4, true, never set", "3, 3, 4, true, never set", "3, 0, 3, true, mode 3", "3, 0, 4, false, somebody else"})
+    @CsvSource({
+        "0, 0, 4, true, stay away",
+        "16, 0, 4, true, never set",
+        "3, 3, 4, true, never set",
+        "3, 0, 3, true, mode 3",
+        "3, 0, 4, false, somebody else"
+    })
     void refusesAnswersThatAreNoAnswers(int stratum, int leap, int mode, boolean answersUs, String sentence) {
-        assertTrue(TimeJudge.unfit(new TimeSample(stratum, leap, mode, 0, 1, 1, answersUs)).orElseThrow().contains(sentence));
+        assertTrue(TimeJudge.unfit(new TimeSample(stratum, leap, mode, 0, 1, 1, answersUs))
+                .orElseThrow()
+                .contains(sentence));
     }
 
     private static NameSample names(boolean udp, boolean tcp, Map<String, Long> serials) {
@@ -62,7 +81,9 @@ class ServiceJudgeTest {
         samples.put("10.40.8.4", names(true, true, Map.of("ardal.example", 2026112303L)));
         List<Measured> judged = NameJudge.judge(samples, List.of("ardal.example"), AT);
         assertEquals("serial 2026112304", judged.get(0).sentence());
-        assertEquals("lags in ardal.example: serial 2026112303, elsewhere 2026112304", judged.get(1).sentence());
+        assertEquals(
+                "lags in ardal.example: serial 2026112303, elsewhere 2026112304",
+                judged.get(1).sentence());
     }
 
     @Test
@@ -72,7 +93,9 @@ class ServiceJudgeTest {
         samples.put("b", names(true, true, Map.of()));
         samples.put("c", names(false, false, Map.of()));
         List<Measured> judged = NameJudge.judge(samples, List.of("ardal.example"), AT);
-        assertEquals(List.of(Measured.State.ODD, Measured.State.ODD, Measured.State.SILENT), judged.stream().map(Measured::state).toList());
+        assertEquals(
+                List.of(Measured.State.ODD, Measured.State.ODD, Measured.State.SILENT),
+                judged.stream().map(Measured::state).toList());
         assertTrue(judged.get(1).sentence().contains("does not serve ardal.example"));
     }
 

@@ -18,8 +18,12 @@ class SheetCsvTest {
     private static final SheetCsv.Line PAIR = new SheetCsv.Line(
             "ard-fic-1",
             UnitFacts.resolve(
-                    KindReader.shipped("interconnect-pair"), 2, Map.of("left", Map.of("serial", new Fact("=FX-1", Source.TYPED))), Map.of("licence-terms", "yes")));
-    private static final SheetCsv.Line SERVER = new SheetCsv.Line("ard-srv-001", UnitFacts.resolve(KindReader.shipped("server-controller"), 1, Map.of(), Map.of()));
+                    KindReader.shipped("interconnect-pair"),
+                    2,
+                    Map.of("left", Map.of("serial", new Fact("=FX-1", Source.TYPED))),
+                    Map.of("licence-terms", "yes")));
+    private static final SheetCsv.Line SERVER = new SheetCsv.Line(
+            "ard-srv-001", UnitFacts.resolve(KindReader.shipped("server-controller"), 1, Map.of(), Map.of()));
     private static final List<SheetCsv.Line> LINES = List.of(PAIR, SERVER);
 
     @Test
@@ -34,45 +38,67 @@ class SheetCsvTest {
     void readsBackWhatItWrote() {
         SheetCsv.Table table = SheetCsv.read(SheetCsv.write(LINES), LINES);
         assertEquals(List.of(), table.faults());
-        assertTrue(table.cells().stream().anyMatch(cell -> cell.member().equals("left") && cell.value().equals("=FX-1")));
+        assertTrue(table.cells().stream()
+                .anyMatch(cell -> cell.member().equals("left") && cell.value().equals("=FX-1")));
     }
 
     @Test
     void readsColumnsPastedFromASpreadsheet() {
-        SheetCsv.Table table = SheetCsv.read("\ufeffunit\tmember\tserial\tconsole line\nARD-FIC-1\tleft\tFX-881\t2001\nard-fic-1\tright\t\"FX\"\"882\"\t2002\n", LINES);
+        SheetCsv.Table table = SheetCsv.read(
+                "\ufeffunit\tmember\tserial\tconsole "
+                        + "line\nARD-FIC-1\tleft\tFX-881\t2001\nard-fic-1\tright\t\"FX\"\"882\"\t2002\n",
+                LINES);
         assertEquals(List.of(), table.faults());
-        assertEquals(List.of("FX-881", "2001", "FX\"882", "2002"), table.cells().stream().map(SheetCsv.Cell::value).toList());
+        assertEquals(
+                List.of("FX-881", "2001", "FX\"882", "2002"),
+                table.cells().stream().map(SheetCsv.Cell::value).toList());
     }
 
     @Test
     void readsTheHeadingsOfALabelList() {
-        SheetCsv.Table table = SheetCsv.read("unit\tS/N\tOOB MAC\tRack position\nard-srv-001\tSRV-1\t02:4c:59:00:00:01\tR1 u4\n", LINES);
+        SheetCsv.Table table = SheetCsv.read(
+                "unit\tS/N\tOOB MAC\tRack position\nard-srv-001\tSRV-1\t02:4c:59:00:00:01\tR1 u4\n", LINES);
         assertEquals(List.of(), table.faults());
-        assertEquals(List.of("serial", "mac", "location"), table.cells().stream().map(cell -> cell.fact().name()).toList());
+        assertEquals(
+                List.of("serial", "mac", "location"),
+                table.cells().stream().map(cell -> cell.fact().name()).toList());
     }
 
     @ParameterizedTest
-    @CsvSource(delimiter = '|', value = {
-        "unit;member;serial~ard-fic-9;left;X | 2 | There is no such unit",
-        "unit;member;serial~ard-fic-1;middle;X | 2 | has no such member",
-        "unit;serial~ard-fic-1;X | 2 | whose this is: left, right",
-        "unit;member;hardware address~ard-fic-1;left;zz | 2 | no hardware address",
-        "unit;console line~ard-srv-001;2001 | 2 | never asks for this",
-        "unit;colour~ard-srv-001;red | 1 | No unit here has a fact of this name",
-        "name;serial~a;b | 1 | one of them must be “unit”",
-        "unit;serial~ard-srv-001;\"X | 2 | never closed",
-    })
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "unit;member;serial~ard-fic-9;left;X | 2 | There is no such unit",
+                "unit;member;serial~ard-fic-1;middle;X | 2 | has no such member",
+                "unit;serial~ard-fic-1;X | 2 | whose this is: left, right",
+                "unit;member;hardware address~ard-fic-1;left;zz | 2 | no hardware address",
+                "unit;console line~ard-srv-001;2001 | 2 | never asks for this",
+                "unit;colour~ard-srv-001;red | 1 | No unit here has a fact of this name",
+                "name;serial~a;b | 1 | one of them must be “unit”",
+                "unit;serial~ard-srv-001;\"X | 2 | never closed",
+            })
     void saysWhatIsWrongWhere(String text, int line, String reason) {
         SheetCsv.Table table = SheetCsv.read(text.replace('~', '\n'), LINES);
-        assertTrue(table.faults().stream().anyMatch(fault -> fault.line() == line && fault.reason().contains(reason)), table.faults().toString());
+        assertTrue(
+                table.faults().stream()
+                        .anyMatch(
+                                fault -> fault.line() == line && fault.reason().contains(reason)),
+                table.faults().toString());
     }
 
     @Test
     void knowsWhatIsMissingAndWhoAnswers() {
-        List<String> missing = PAIR.facts().missing().stream().map(each -> each.member() + "/" + each.fact().name()).toList();
-        assertEquals(List.of("right/serial", "left/location", "right/location", "left/console", "right/console"), missing);
-        assertEquals(Source.SITE, PAIR.facts().fact("", "licence-terms").orElseThrow().source());
-        assertEquals(Source.KIND, PAIR.facts().fact("", "strong-passwords").orElseThrow().source());
+        List<String> missing = PAIR.facts().missing().stream()
+                .map(each -> each.member() + "/" + each.fact().name())
+                .toList();
+        assertEquals(
+                List.of("right/serial", "left/location", "right/location", "left/console", "right/console"), missing);
+        assertEquals(
+                Source.SITE,
+                PAIR.facts().fact("", "licence-terms").orElseThrow().source());
+        assertEquals(
+                Source.KIND,
+                PAIR.facts().fact("", "strong-passwords").orElseThrow().source());
         assertFalse(PAIR.facts().known());
     }
 
@@ -82,7 +108,13 @@ class SheetCsvTest {
         assertEquals("ard-obj-1", names.get("cluster"));
         assertEquals("ard-obj-1-n2b", names.get("node 2 port 2"));
         assertEquals("ard-obj-1-n1-oob", names.get("node 1 controller"));
-        assertEquals("ard-blk-1-d4", KindReader.shipped("block-array").hostNames("ard-blk-1", 2, Map.of()).get("port 4"));
-        assertEquals(Map.of("management", "ard-blk-1-mgmt"), KindReader.shipped("block-array").aliases("ard-blk-1", 2, Map.of()));
+        assertEquals(
+                "ard-blk-1-d4",
+                KindReader.shipped("block-array")
+                        .hostNames("ard-blk-1", 2, Map.of())
+                        .get("port 4"));
+        assertEquals(
+                Map.of("management", "ard-blk-1-mgmt"),
+                KindReader.shipped("block-array").aliases("ard-blk-1", 2, Map.of()));
     }
 }

@@ -4,7 +4,10 @@ import io.vertx.core.Vertx;
 import io.vertx.core.buffer.Buffer;
 import io.vertx.core.datagram.DatagramSocket;
 
-/** A name server that knows every name, all by one address (RFC 1035, section 4.1), for machines that check their own reach. */
+/**
+ * A name server that knows every name, all by one address (RFC 1035, section 4.1), for machines that check their own
+ * reach.
+ */
 public final class AnyName implements AutoCloseable {
 
     private static final int DNS = 53;
@@ -17,7 +20,10 @@ public final class AnyName implements AutoCloseable {
         socket = vertx.createDatagramSocket();
         socket.handler(packet -> {
             Buffer answer = Buffer.buffer(packet.data().getBytes());
-            answer.setByte(2, (byte) 0x81).setByte(3, (byte) 0x80).setByte(7, (byte) 1).appendBytes(RECORD);
+            answer.setByte(2, (byte) 0x81)
+                    .setByte(3, (byte) 0x80)
+                    .setByte(7, (byte) 1)
+                    .appendBytes(RECORD);
             socket.send(answer, packet.sender().port(), packet.sender().host());
         });
         socket.listen(DNS, address).toCompletionStage().toCompletableFuture().join();

@@ -6,7 +6,8 @@ import java.util.Optional;
 import java.util.function.Supplier;
 
 /**
- * One of the two controllers of a Wythop chassis. Only the active one lets anybody in; which one that is it says on Ctrl+W,
+ * One of the two controllers of a Wythop chassis. Only the active one lets anybody in; which one that is it says on
+ * Ctrl+W,
  * before anybody has logged in. Both share what was set. What was changed waits until another account applies it.
  */
 final class BladeChassis extends ConsoleMachine {
@@ -19,7 +20,8 @@ final class BladeChassis extends ConsoleMachine {
     private final Face face;
     private final Supplier<Optional<BladeChassis>> other;
 
-    BladeChassis(ConsoleSpec spec, Memory memory, long restartMillis, Face face, Supplier<Optional<BladeChassis>> other) {
+    BladeChassis(
+            ConsoleSpec spec, Memory memory, long restartMillis, Face face, Supplier<Optional<BladeChassis>> other) {
         super(spec, memory, restartMillis);
         this.face = face;
         face.overSsh(this);
@@ -50,7 +52,9 @@ final class BladeChassis extends ConsoleMachine {
     /** Bay 1 is active, unless it has the habit of standing by; of two that both stand by none lets anybody in. */
     private boolean active() {
         boolean first = spec.place().equals("1") != spec.has(Habit.STANDS_BY);
-        return first && !(spec.place().equals("2") && other.get().filter(BladeChassis::active).isPresent());
+        return first
+                && !(spec.place().equals("2")
+                        && other.get().filter(BladeChassis::active).isPresent());
     }
 
     private boolean applied() {
@@ -147,7 +151,8 @@ final class BladeChassis extends ConsoleMachine {
     @Override
     boolean signsIn(String user, String phrase) {
         return user.equals("chief") && phrase.equals(memory.has("chief") ? memory.get("chief") : FACTORY_CHIEF)
-                || user.equals("applier") && phrase.equals(memory.has("applier") ? memory.get("applier") : FACTORY_APPLIER);
+                || user.equals("applier")
+                        && phrase.equals(memory.has("applier") ? memory.get("applier") : FACTORY_APPLIER);
     }
 
     @Override
@@ -163,7 +168,8 @@ final class BladeChassis extends ConsoleMachine {
                 case "apply" -> apply();
                 case "show" -> listing();
                 case "bays" -> bays();
-                case "keep" -> line("kept as " + String.format("%08x", memory.get("bay1").hashCode()));
+                case "keep" ->
+                    line("kept as " + String.format("%08x", memory.get("bay1").hashCode()));
                 case "bye" -> {
                     return;
                 }
@@ -184,7 +190,21 @@ final class BladeChassis extends ConsoleMachine {
 
     private void listing() {
         Map<String, String> shown = new LinkedHashMap<>();
-        for (String name : new String[] {"name", "domain", "bay1", "bay2", "shared", "way", "bay1-6", "bay2-6", "shared-6", "way-6", "resolver", "clock", "hardened"}) {
+        for (String name : new String[] {
+            "name",
+            "domain",
+            "bay1",
+            "bay2",
+            "shared",
+            "way",
+            "bay1-6",
+            "bay2-6",
+            "shared-6",
+            "way-6",
+            "resolver",
+            "clock",
+            "hardened"
+        }) {
             shown.put(name, memory.has(name) ? memory.get(name) : "-");
         }
         if (spec.has(Habit.WRONG_DEFAULT) && !applied()) {
@@ -214,7 +234,24 @@ final class BladeChassis extends ConsoleMachine {
 
     /** What the active one has applied reaches the other over the midplane. */
     private void taught(Memory active) {
-        for (String name : new String[] {"name", "domain", "bay1", "bay2", "shared", "bay1-6", "bay2-6", "shared-6", "way", "way-6", "resolver", "clock", "hardened", "chief", "applier", "applied"}) {
+        for (String name : new String[] {
+            "name",
+            "domain",
+            "bay1",
+            "bay2",
+            "shared",
+            "bay1-6",
+            "bay2-6",
+            "shared-6",
+            "way",
+            "way-6",
+            "resolver",
+            "clock",
+            "hardened",
+            "chief",
+            "applier",
+            "applied"
+        }) {
             if (active.has(name)) {
                 memory.put(name, active.get(name));
             }
@@ -225,7 +262,8 @@ final class BladeChassis extends ConsoleMachine {
     private void bays() {
         line("bay " + spec.place() + (active() ? "  active" : "  standing by, in step"));
         boolean seen = !spec.has(Habit.PEER_NOT_SEEN) && other.get().isPresent();
-        line("bay " + (spec.place().equals("1") ? "2" : "1") + (!seen ? "  not seen" : active() ? "  standing by, in step" : "  active"));
+        line("bay " + (spec.place().equals("1") ? "2" : "1")
+                + (!seen ? "  not seen" : active() ? "  standing by, in step" : "  active"));
         line("blades  none yet");
     }
 }

@@ -12,8 +12,10 @@ import java.util.function.Supplier;
 import java.util.regex.Pattern;
 
 /**
- * One of the two controllers of a Bannisdale array for blocks. It begins on the console of the active one and ends on pages, some of
- * which come filled in wrongly. Both controllers share what was set, and the one that stands by answers at its own check address.
+ * One of the two controllers of a Bannisdale array for blocks. It begins on the console of the active one and ends on
+ * pages, some of
+ * which come filled in wrongly. Both controllers share what was set, and the one that stands by answers at its own
+ * check address.
  */
 final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
 
@@ -36,7 +38,13 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
     private StoragePortal portal;
     private final Supplier<Optional<BlockArray>> other;
 
-    BlockArray(ConsoleSpec spec, Memory memory, long restartMillis, Vertx vertx, Face face, Supplier<Optional<BlockArray>> other) {
+    BlockArray(
+            ConsoleSpec spec,
+            Memory memory,
+            long restartMillis,
+            Vertx vertx,
+            Face face,
+            Supplier<Optional<BlockArray>> other) {
         super(spec, memory, restartMillis);
         this.vertx = vertx;
         this.face = face;
@@ -86,7 +94,8 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
 
     @Override
     String greeting() {
-        return "Bannisdale block array " + serial() + " | controller " + (first() ? "a" : "b") + " | " + (active() ? "active, " + (laid() ? "in use" : "as built") : "stand-by");
+        return "Bannisdale block array " + serial() + " | controller " + (first() ? "a" : "b") + " | "
+                + (active() ? "active, " + (laid() ? "in use" : "as built") : "stand-by");
     }
 
     @Override
@@ -129,7 +138,12 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
     private void serveData() {
         hold("portal");
         if (portal == null && memory.has("portal")) {
-            portal = new StoragePortal(vertx, memory.get("portal"), ISCSI, "iqn.2026-11.example.bannisdale:" + serial().toLowerCase(Locale.ROOT), this::dataAddresses);
+            portal = new StoragePortal(
+                    vertx,
+                    memory.get("portal"),
+                    ISCSI,
+                    "iqn.2026-11.example.bannisdale:" + serial().toLowerCase(Locale.ROOT),
+                    this::dataAddresses);
         }
         for (int i = 0; i < MOST_PORTS; i++) {
             hold("port" + i);
@@ -219,20 +233,50 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
     }
 
     private void share(BlockArray peer) {
-        for (String name : List.of("array", "federation", "management", "hop", "check a", "check b", "resolvers", "clock", "phrase", "laid")) {
+        for (String name : List.of(
+                "array",
+                "federation",
+                "management",
+                "hop",
+                "check a",
+                "check b",
+                "resolvers",
+                "clock",
+                "phrase",
+                "laid")) {
             peer.memory.put(name, memory.get(name));
         }
         peer.serve();
     }
 
     private void listing() {
-        Map.of("array", "array", "federation", "federation", "address", "management", "hop", "hop", "check a", "check a", "check b", "check b", "resolvers", "resolvers", "clock", "clock")
-                .entrySet().stream().sorted(Map.Entry.comparingByKey())
+        Map.of(
+                        "array",
+                        "array",
+                        "federation",
+                        "federation",
+                        "address",
+                        "management",
+                        "hop",
+                        "hop",
+                        "check a",
+                        "check a",
+                        "check b",
+                        "check b",
+                        "resolvers",
+                        "resolvers",
+                        "clock",
+                        "clock")
+                .entrySet()
+                .stream()
+                .sorted(Map.Entry.comparingByKey())
                 .forEach(each -> line(String.format("  %-11s .. %s", each.getKey(), shown(each.getValue()))));
     }
 
     private String shown(String name) {
-        return spec.has(Habit.OLD_ADDRESS) && name.equals("management") && laid() ? keptAddress(memory.get(name)) : memory.get(name);
+        return spec.has(Habit.OLD_ADDRESS) && name.equals("management") && laid()
+                ? keptAddress(memory.get(name))
+                : memory.get(name);
     }
 
     @Override
@@ -249,7 +293,10 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
                 }
                 case "report" -> {
                     listing();
-                    line("  controllers .. a " + (first() == active() ? "active" : "stands by") + ", b " + (spec.has(Habit.PEER_NOT_SEEN) || other.get().isEmpty() ? "not seen" : first() == active() ? "stands by" : "active"));
+                    line("  controllers .. a " + (first() == active() ? "active" : "stands by") + ", b "
+                            + (spec.has(Habit.PEER_NOT_SEEN) || other.get().isEmpty()
+                                    ? "not seen"
+                                    : first() == active() ? "stands by" : "active"));
                 }
                 case "leave" -> {
                     return;
@@ -263,7 +310,8 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
 
     @Override
     public boolean admits(String user, String phrase) {
-        boolean admitted = user.equals("curator") && phrase.equals(memory.has("web.phrase") ? memory.get("web.phrase") : FACTORY_WEB);
+        boolean admitted = user.equals("curator")
+                && phrase.equals(memory.has("web.phrase") ? memory.get("web.phrase") : FACTORY_WEB);
         memory.add(admitted ? "seen.webLogins" : "seen.refusedWebLogins");
         return admitted;
     }
@@ -271,23 +319,56 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
     @Override
     public JsonObject show(String resource) {
         return switch (resource) {
-            case "/about" -> new JsonObject().put("model", "Bannisdale").put("serial", spec.has(Habit.OTHER_PAGES) ? serial() + "-X" : serial());
+            case "/about" ->
+                new JsonObject()
+                        .put("model", "Bannisdale")
+                        .put("serial", spec.has(Habit.OTHER_PAGES) ? serial() + "-X" : serial());
             case "/account" -> new JsonObject().put("account", "curator").put("phrase", "");
             case "/subnets/management" -> subnet(resource, "management", 1500);
             // it takes the second network for the one to its twin, which is wrong more often than not
             case "/subnets/data" -> subnet(resource, "to the twin array", 1500);
-            case "/portal" -> page(resource, new JsonObject().put("portal", "").put("length", 0).put("upper", new JsonArray()).put("lower", new JsonArray()));
+            case "/portal" ->
+                page(
+                        resource,
+                        new JsonObject()
+                                .put("portal", "")
+                                .put("length", 0)
+                                .put("upper", new JsonArray())
+                                .put("lower", new JsonArray()));
             case "/licence" -> page(resource, new JsonObject().put("key", "").put("state", "none"));
             case "/pool" -> page(resource, new JsonObject().put("layout", ""));
-            case "/mail" -> page(resource, new JsonObject().put("relay", "").put("from", "").put("to", "").put("tried", "never"));
-            case "/support" -> page(resource, new JsonObject().put("telemetry", true).put("remote", true).put("proxy", "").put("proxyPort", 0).put("proxyUser", "").put("way", "not tried")).copy().put("proxyPhrase", "");
-            case "/service" -> new JsonObject().put("wanted", memory.has("service") ? "in service" : "").put("state", memory.has("service") ? memory.get("service") : "being set up");
+            case "/mail" ->
+                page(
+                        resource,
+                        new JsonObject()
+                                .put("relay", "")
+                                .put("from", "")
+                                .put("to", "")
+                                .put("tried", "never"));
+            case "/support" ->
+                page(
+                                resource,
+                                new JsonObject()
+                                        .put("telemetry", true)
+                                        .put("remote", true)
+                                        .put("proxy", "")
+                                        .put("proxyPort", 0)
+                                        .put("proxyUser", "")
+                                        .put("way", "not tried"))
+                        .copy()
+                        .put("proxyPhrase", "");
+            case "/service" ->
+                new JsonObject()
+                        .put("wanted", memory.has("service") ? "in service" : "")
+                        .put("state", memory.has("service") ? memory.get("service") : "being set up");
             default -> null;
         };
     }
 
     private JsonObject subnet(String resource, String purpose, int mtu) {
-        return page(resource, new JsonObject().put("purpose", purpose).put("mtu", mtu).put("tag", 0));
+        return page(
+                resource,
+                new JsonObject().put("purpose", purpose).put("mtu", mtu).put("tag", 0));
     }
 
     private JsonObject page(String resource, JsonObject prefilled) {
@@ -305,16 +386,20 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
         if (refusedPage(resource)) {
             return "try that again later";
         }
-        String refused = switch (resource) {
-            case "/account" -> account(written.getString("phrase", ""));
-            case "/portal" -> ports(written);
-            case "/licence" -> licence(written);
-            case "/pool" -> memory.has("page/pool") && !written.equals(show("/pool")) ? "the layout of the pool can never be changed" : null;
-            case "/mail" -> mail(written);
-            case "/support" -> support(written);
-            case "/service" -> service(written.getString("wanted", ""));
-            default -> null;
-        };
+        String refused =
+                switch (resource) {
+                    case "/account" -> account(written.getString("phrase", ""));
+                    case "/portal" -> ports(written);
+                    case "/licence" -> licence(written);
+                    case "/pool" ->
+                        memory.has("page/pool") && !written.equals(show("/pool"))
+                                ? "the layout of the pool can never be changed"
+                                : null;
+                    case "/mail" -> mail(written);
+                    case "/support" -> support(written);
+                    case "/service" -> service(written.getString("wanted", ""));
+                    default -> null;
+                };
         if (refused == null && !resource.equals("/account") && !resource.equals("/service")) {
             if (spec.has(Habit.PAGE_NOT_KEPT) && resource.equals("/subnets/data")) {
                 written.put("purpose", "to the twin array");
@@ -361,14 +446,30 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
     }
 
     private String mail(JsonObject written) {
-        written.put("tried", TestMail.hand(written.getString("relay"), SMTP, memory.get("array"), written.getString("from"), written.getString("to")));
+        written.put(
+                "tried",
+                TestMail.hand(
+                        written.getString("relay"),
+                        SMTP,
+                        memory.get("array"),
+                        written.getString("from"),
+                        written.getString("to")));
         return null;
     }
 
     private String support(JsonObject written) {
         String phrase = written.getString("proxyPhrase", "");
         written.remove("proxyPhrase");
-        written.put("way", written.getString("proxy", "").isEmpty() ? "not tried" : WayOut.through(written.getString("proxy"), written.getInteger("proxyPort"), written.getString("proxyUser"), phrase, ACTIVATION));
+        written.put(
+                "way",
+                written.getString("proxy", "").isEmpty()
+                        ? "not tried"
+                        : WayOut.through(
+                                written.getString("proxy"),
+                                written.getInteger("proxyPort"),
+                                written.getString("proxyUser"),
+                                phrase,
+                                ACTIVATION));
         return null;
     }
 
@@ -376,7 +477,8 @@ final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
         if (!wanted.equals("in service")) {
             return "it can be taken into service, and nothing else";
         }
-        if (!List.of("/subnets/data", "/portal", "/licence", "/pool").stream().allMatch(page -> memory.has("page" + page))) {
+        if (!List.of("/subnets/data", "/portal", "/licence", "/pool").stream()
+                .allMatch(page -> memory.has("page" + page))) {
             return "subnets, portal, licence and pool come first";
         }
         if (!memory.has("service")) {

@@ -36,7 +36,14 @@ public final class ConsoleHall implements AutoCloseable {
     }
 
     /** The same with a DHCP server for machines that ask one. */
-    public ConsoleHall(List<ConsoleSpec> specs, String address, Plug plug, int webPort, Duration restart, Path state, Optional<Dhcp> dhcp) {
+    public ConsoleHall(
+            List<ConsoleSpec> specs,
+            String address,
+            Plug plug,
+            int webPort,
+            Duration restart,
+            Path state,
+            Optional<Dhcp> dhcp) {
         this.dhcp = dhcp;
         lines = new LineServer(vertx, address);
         for (ConsoleSpec spec : specs) {
@@ -58,55 +65,194 @@ public final class ConsoleHall implements AutoCloseable {
 
     /** The serial, and which one it is where two in one chassis share it. */
     private static String name(List<ConsoleSpec> specs, ConsoleSpec spec) {
-        boolean alone = specs.stream().filter(each -> each.serial().equals(spec.serial())).count() == 1;
+        boolean alone = specs.stream()
+                        .filter(each -> each.serial().equals(spec.serial()))
+                        .count()
+                == 1;
         return alone ? spec.serial() : spec.serial() + "-" + spec.place();
     }
 
     private ConsoleMachine machine(ConsoleSpec spec, Memory memory, Plug plug, int webPort, long restart) {
         int index = FIRST_INDEX + machines.size();
         return switch (spec.model()) {
-            case "orrel" -> new Interconnect(spec, memory, restart, face(spec, memory, plug, index, webPort, "Orrel_3.1", () -> "ORREL " + spec.place()), () -> other(spec, Interconnect.class));
-            case "sallow" -> new FabricController(spec, memory, restart, face(spec, memory, plug, index, webPort, "Sallow_7", () -> "Sallow " + memory.get("name")), () -> group(spec));
-            case "greenup" -> new HypervisorHost(spec, memory, restart, face(spec, memory, plug, index, webPort, "Greenup_2", () -> "Greenup " + memory.get("Own name")));
-            case "brathay" -> new FabricGateway(spec, memory, restart, face(spec, memory, plug, index, webPort, "Brathay_5", () -> "Brathay " + memory.get("name")));
-            case "skeggle" -> new FileArray(spec, memory, restart, face(spec, memory, plug, index, webPort, "Skeggle_1.0", () -> "Skeggle " + memory.get("name")), vertx);
-            case "wythop" -> new BladeChassis(spec, memory, restart, face(spec, memory, plug, index, webPort, "Wythop_9", () -> "Wythop " + memory.get("name")), () -> other(spec, BladeChassis.class));
-            case "ullock" -> new SetupScreen(spec, memory, restart, face(spec, memory, plug, index, webPort, "Ullock_4", () -> "Ullock " + memory.get("controller.Name")));
-            case "bannisdale" -> new BlockArray(spec, memory, restart, vertx, face(spec, memory, plug, index, webPort, "Bannisdale_2", () -> "Bannisdale " + memory.get("array")), () -> other(spec, BlockArray.class));
-            case "harrop" -> new IndexAppliance(spec, memory, restart, face(spec, memory, plug, index, webPort, "Harrop_4", () -> "Harrop " + memory.get("Host name")));
-            case "seathwaite" -> new StoreNode(spec, memory, restart, vertx, plug, index, webPort, dhcp, face(memory, spec.beside(), plug, index, webPort, "Seathwaite_2", () -> "Seathwaite " + memory.get("cluster")), () -> nodes(spec));
-            case "dunmail" -> new ConsoleManager(spec, memory, restart, face(spec, memory, plug, index, webPort, "Dunmail_1", () -> "Dunmail " + memory.get("host")));
-            case "mungris" -> new WirelessController(spec, memory, restart, face(spec, memory, plug, index, webPort, "Mungris_6", () -> "Mungris " + memory.get("name")));
+            case "orrel" ->
+                new Interconnect(
+                        spec,
+                        memory,
+                        restart,
+                        face(spec, memory, plug, index, webPort, "Orrel_3.1", () -> "ORREL " + spec.place()),
+                        () -> other(spec, Interconnect.class));
+            case "sallow" ->
+                new FabricController(
+                        spec,
+                        memory,
+                        restart,
+                        face(spec, memory, plug, index, webPort, "Sallow_7", () -> "Sallow " + memory.get("name")),
+                        () -> group(spec));
+            case "greenup" ->
+                new HypervisorHost(
+                        spec,
+                        memory,
+                        restart,
+                        face(
+                                spec,
+                                memory,
+                                plug,
+                                index,
+                                webPort,
+                                "Greenup_2",
+                                () -> "Greenup " + memory.get("Own name")));
+            case "brathay" ->
+                new FabricGateway(
+                        spec,
+                        memory,
+                        restart,
+                        face(spec, memory, plug, index, webPort, "Brathay_5", () -> "Brathay " + memory.get("name")));
+            case "skeggle" ->
+                new FileArray(
+                        spec,
+                        memory,
+                        restart,
+                        face(spec, memory, plug, index, webPort, "Skeggle_1.0", () -> "Skeggle " + memory.get("name")),
+                        vertx);
+            case "wythop" ->
+                new BladeChassis(
+                        spec,
+                        memory,
+                        restart,
+                        face(spec, memory, plug, index, webPort, "Wythop_9", () -> "Wythop " + memory.get("name")),
+                        () -> other(spec, BladeChassis.class));
+            case "ullock" ->
+                new SetupScreen(
+                        spec,
+                        memory,
+                        restart,
+                        face(
+                                spec,
+                                memory,
+                                plug,
+                                index,
+                                webPort,
+                                "Ullock_4",
+                                () -> "Ullock " + memory.get("controller.Name")));
+            case "bannisdale" ->
+                new BlockArray(
+                        spec,
+                        memory,
+                        restart,
+                        vertx,
+                        face(
+                                spec,
+                                memory,
+                                plug,
+                                index,
+                                webPort,
+                                "Bannisdale_2",
+                                () -> "Bannisdale " + memory.get("array")),
+                        () -> other(spec, BlockArray.class));
+            case "harrop" ->
+                new IndexAppliance(
+                        spec,
+                        memory,
+                        restart,
+                        face(
+                                spec,
+                                memory,
+                                plug,
+                                index,
+                                webPort,
+                                "Harrop_4",
+                                () -> "Harrop " + memory.get("Host name")));
+            case "seathwaite" ->
+                new StoreNode(
+                        spec,
+                        memory,
+                        restart,
+                        vertx,
+                        plug,
+                        index,
+                        webPort,
+                        dhcp,
+                        face(
+                                memory,
+                                spec.beside(),
+                                plug,
+                                index,
+                                webPort,
+                                "Seathwaite_2",
+                                () -> "Seathwaite " + memory.get("cluster")),
+                        () -> nodes(spec));
+            case "dunmail" ->
+                new ConsoleManager(
+                        spec,
+                        memory,
+                        restart,
+                        face(spec, memory, plug, index, webPort, "Dunmail_1", () -> "Dunmail " + memory.get("host")));
+            case "mungris" ->
+                new WirelessController(
+                        spec,
+                        memory,
+                        restart,
+                        face(spec, memory, plug, index, webPort, "Mungris_6", () -> "Mungris " + memory.get("name")));
             default -> throw new IllegalArgumentException("no stand-in is called " + spec.model());
         };
     }
 
-    private Face face(ConsoleSpec spec, Memory memory, Plug plug, int index, int webPort, String software, Supplier<String> title) {
+    private Face face(
+            ConsoleSpec spec,
+            Memory memory,
+            Plug plug,
+            int index,
+            int webPort,
+            String software,
+            Supplier<String> title) {
         return face(memory, spec.plugged(), plug, index, webPort, software, title);
     }
 
-    private Face face(Memory memory, MachineSpec plugged, Plug plug, int index, int webPort, String software, Supplier<String> title) {
+    private Face face(
+            Memory memory,
+            MachineSpec plugged,
+            Plug plug,
+            int index,
+            int webPort,
+            String software,
+            Supplier<String> title) {
         return new Face(vertx, plug, plugged, index, webPort, software, title, memory);
     }
 
     private List<StoreNode> nodes(ConsoleSpec spec) {
-        return machines.stream().filter(each -> each.spec.group().equals(spec.group())).filter(StoreNode.class::isInstance).map(StoreNode.class::cast).toList();
+        return machines.stream()
+                .filter(each -> each.spec.group().equals(spec.group()))
+                .filter(StoreNode.class::isInstance)
+                .map(StoreNode.class::cast)
+                .toList();
     }
 
     /** The other machine of a pair. */
     private <M extends ConsoleMachine> Optional<M> other(ConsoleSpec spec, Class<M> model) {
-        return machines.stream().filter(each -> each.spec != spec && each.spec.group().equals(spec.group())).filter(model::isInstance).map(model::cast).findFirst();
+        return machines.stream()
+                .filter(each -> each.spec != spec && each.spec.group().equals(spec.group()))
+                .filter(model::isInstance)
+                .map(model::cast)
+                .findFirst();
     }
 
     private List<FabricController> group(ConsoleSpec spec) {
-        return machines.stream().filter(each -> each.spec.group().equals(spec.group())).filter(FabricController.class::isInstance).map(FabricController.class::cast).toList();
+        return machines.stream()
+                .filter(each -> each.spec.group().equals(spec.group()))
+                .filter(FabricController.class::isInstance)
+                .map(FabricController.class::cast)
+                .toList();
     }
 
     private ConsoleMachine machine(String serial) {
         return machines.get(names.indexOf(serial));
     }
 
-    /** What a machine, told by its serial and its place where two share it, keeps under a name; empty for nothing. Names that begin with {@code seen.} count what was done to it. */
+    /**
+     * What a machine, told by its serial and its place where two share it, keeps under a name; empty for nothing. Names
+     * that begin with {@code seen.} count what was done to it.
+     */
     public String kept(String serial, String name) {
         return machine(serial).memory.get(name);
     }

@@ -30,6 +30,7 @@ abstract class ConsoleMachine implements SerialPort, SshDoors.Shell {
     private final Thread thread;
     /** Where somebody who signed in over the network types, and reads; of the thread that serves it. */
     private final ThreadLocal<Far> far = new ThreadLocal<>();
+
     private volatile Consumer<byte[]> hears;
     private volatile Runnable cut;
     /** Nobody comes onto the line between a question's greeting and the question. */
@@ -38,6 +39,7 @@ abstract class ConsoleMachine implements SerialPort, SshDoors.Shell {
     private volatile boolean missedGreeting;
     /** The question that stands now, or null. */
     private volatile String standing;
+
     private long bootedAt;
 
     ConsoleMachine(ConsoleSpec spec, Memory memory, long restartMillis) {

@@ -6,7 +6,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * A Dunmail manager of consoles in a virtual machine. It asks nothing: one command sets everything, it takes all of it or none, and
+ * A Dunmail manager of consoles in a virtual machine. It asks nothing: one command sets everything, it takes all of it
+ * or none, and
  * says at once what it would keep.
  */
 final class ConsoleManager extends ConsoleMachine {
@@ -117,7 +118,9 @@ final class ConsoleManager extends ConsoleMachine {
             given.put(words.group(1), words.group(2));
         }
         for (Map.Entry<String, Pattern> wanted : WANTED.entrySet()) {
-            if (!wanted.getValue().matcher(given.getOrDefault(wanted.getKey(), "")).matches()) {
+            if (!wanted.getValue()
+                    .matcher(given.getOrDefault(wanted.getKey(), ""))
+                    .matches()) {
                 line("refused: " + wanted.getKey() + " is not as it should be");
                 return;
             }

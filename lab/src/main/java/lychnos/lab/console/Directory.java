@@ -19,14 +19,16 @@ public final class Directory implements AutoCloseable {
     /** @param accounts by name, the password of each */
     public Directory(Vertx vertx, String address, Map<String, String> accounts) {
         this.accounts = Map.copyOf(accounts);
-        server = vertx.createNetServer().connectHandler(socket -> socket.handler(request -> socket.write(answer(request))));
+        server = vertx.createNetServer()
+                .connectHandler(socket -> socket.handler(request -> socket.write(answer(request))));
         server.listen(LDAP, address).toCompletionStage().toCompletableFuture().join();
     }
 
     /** Message number, the bind's answer with its result, and two empty texts (section 4.1.9). */
     private Buffer answer(Buffer request) {
         byte result = admits(request) ? SUCCESS : INVALID_CREDENTIALS;
-        return Buffer.buffer(new byte[] {0x30, 12, 0x02, 1, request.getByte(4), 0x61, 7, 0x0a, 1, result, 0x04, 0, 0x04, 0});
+        return Buffer.buffer(
+                new byte[] {0x30, 12, 0x02, 1, request.getByte(4), 0x61, 7, 0x0a, 1, result, 0x04, 0, 0x04, 0});
     }
 
     /** Reads version, name and password of a short bind: each has its length in one octet. */
@@ -37,7 +39,8 @@ public final class Directory implements AutoCloseable {
         }
         int nameEnds = name + 2 + request.getByte(name + 1);
         int secretEnds = nameEnds + 2 + request.getByte(nameEnds + 1);
-        String account = new String(request.getBytes(name + 2, nameEnds), StandardCharsets.UTF_8).replaceFirst("^uid=", "");
+        String account =
+                new String(request.getBytes(name + 2, nameEnds), StandardCharsets.UTF_8).replaceFirst("^uid=", "");
         String secret = new String(request.getBytes(nameEnds + 2, secretEnds), StandardCharsets.UTF_8);
         return secret.equals(accounts.get(account));
     }

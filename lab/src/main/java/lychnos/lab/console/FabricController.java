@@ -13,7 +13,8 @@ final class FabricController extends ConsoleMachine {
     private final Face face;
     private final Supplier<List<FabricController>> group;
 
-    FabricController(ConsoleSpec spec, Memory memory, long restartMillis, Face face, Supplier<List<FabricController>> group) {
+    FabricController(
+            ConsoleSpec spec, Memory memory, long restartMillis, Face face, Supplier<List<FabricController>> group) {
         super(spec, memory, restartMillis);
         this.face = face;
         face.overSsh(this);
@@ -136,7 +137,8 @@ final class FabricController extends ConsoleMachine {
             line("  vlan    : " + memory.get("vlan"));
             line("  oob     : " + memory.get("oob"));
             line("  via     : " + memory.get("via"));
-            if (question("Write this? It cannot be changed later (write/again) ", "").equals("write")) {
+            if (question("Write this? It cannot be changed later (write/again) ", "")
+                    .equals("write")) {
                 return;
             }
         }
@@ -212,10 +214,13 @@ final class FabricController extends ConsoleMachine {
     }
 
     private void showAll() {
-        List<FabricController> there = group.get().stream().filter(each -> each.written() && !(spec.has(Habit.PEER_NOT_SEEN) && each != this)).toList();
+        List<FabricController> there = group.get().stream()
+                .filter(each -> each.written() && !(spec.has(Habit.PEER_NOT_SEEN) && each != this))
+                .toList();
         int active = Integer.parseInt(memory.get("active").matches("[0-9]{1,2}") ? memory.get("active") : "1");
         line(there.size() + " of " + active + " here" + (there.size() < active ? ", fewer than active" : ""));
-        boolean same = there.stream().allMatch(each -> List.of("fabric", "active", "tunnel", "vlan").stream().allMatch(name -> each.memory.get(name).equals(memory.get(name))));
+        boolean same = there.stream().allMatch(each -> List.of("fabric", "active", "tunnel", "vlan").stream()
+                .allMatch(name -> each.memory.get(name).equals(memory.get(name))));
         boolean alone = spec.has(Habit.PEER_NOT_SEEN) && !spec.place().equals("1");
         line(alone ? "sees nobody" : same ? "agrees with all" : "differs from another");
     }

@@ -6,8 +6,10 @@ import java.util.Map;
 import java.util.regex.Pattern;
 
 /**
- * A Brathay gateway between an InfiniBand fabric and Ethernet. It says where it greets whether it was set up, wants three words
- * of its own, and suggests what few want: an address from DHCP, to be master of its fabric, and diagnostics to its maker.
+ * A Brathay gateway between an InfiniBand fabric and Ethernet. It says where it greets whether it was set up, wants
+ * three words
+ * of its own, and suggests what few want: an address from DHCP, to be master of its fabric, and diagnostics to its
+ * maker.
  */
 final class FabricGateway extends ConsoleMachine {
 
@@ -219,7 +221,8 @@ final class FabricGateway extends ConsoleMachine {
 
     @Override
     boolean signsIn(String user, String phrase) {
-        return List.of("steward", "watch").contains(user) && phrase.equals(memory.has(user) ? memory.get(user) : FACTORY);
+        return List.of("steward", "watch").contains(user)
+                && phrase.equals(memory.has(user) ? memory.get(user) : FACTORY);
     }
 
     @Override
@@ -232,7 +235,10 @@ final class FabricGateway extends ConsoleMachine {
                 case "settings" -> listing();
                 case "fabric" -> {
                     line("  part " + memory.get("manager"));
-                    line(memory.get("manager").equals("none") ? "  no subnet manager here" : "  subnet manager runs here, no cable on any port");
+                    line(
+                            memory.get("manager").equals("none")
+                                    ? "  no subnet manager here"
+                                    : "  subnet manager runs here, no cable on any port");
                 }
                 default -> line("rejected, it knows settings and fabric");
             }

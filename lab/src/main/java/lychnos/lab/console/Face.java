@@ -14,7 +14,10 @@ import lychnos.lab.KeyFile;
 import lychnos.lab.MachineSpec;
 import lychnos.lab.Plug;
 
-/** What a machine shows the network at each address that it has: a sign-in page over HTTPS, and an SSH server that lets nobody in unless the machine has a shell for it. */
+/**
+ * What a machine shows the network at each address that it has: a sign-in page over HTTPS, and an SSH server that lets
+ * nobody in unless the machine has a shell for it.
+ */
 final class Face {
 
     private final Vertx vertx;
@@ -31,7 +34,15 @@ final class Face {
     private KeyCertOptions certificate;
     private KeyPair hostKey;
 
-    Face(Vertx vertx, Plug plug, MachineSpec spec, int index, int port, String software, Supplier<String> title, Memory memory) {
+    Face(
+            Vertx vertx,
+            Plug plug,
+            MachineSpec spec,
+            int index,
+            int port,
+            String software,
+            Supplier<String> title,
+            Memory memory) {
         this.vertx = vertx;
         this.plug = plug;
         this.spec = spec;
@@ -48,13 +59,18 @@ final class Face {
             return;
         }
         plug.addAddress(spec, index, address);
-        HttpServer page = vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(certificate()));
+        HttpServer page =
+                vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(certificate()));
         page.requestHandler(request -> {
             if (interfaces != null && request.path().startsWith(ServedPages.ROOT + "/")) {
                 interfaces.handle(request);
                 return;
             }
-            request.response().putHeader("Content-Type", "text/html; charset=utf-8").end("<!doctype html><title>" + title.get() + "</title><h1>" + title.get() + "</h1><form method=post><input name=user><input name=phrase type=password><button>Sign in</button></form>");
+            request.response()
+                    .putHeader("Content-Type", "text/html; charset=utf-8")
+                    .end("<!doctype html><title>" + title.get() + "</title><h1>" + title.get()
+                            + "</h1><form method=post><input name=user><input name=phrase "
+                            + "type=password><button>Sign in</button></form>");
         });
         page.listen(port, address).toCompletionStage().toCompletableFuture().join();
         pages.put(address, page);
@@ -66,7 +82,8 @@ final class Face {
     /** A machine keeps its certificate over a restart. */
     private KeyCertOptions certificate() {
         if (certificate == null) {
-            certificate = KeyFile.selfSigned(memory.beside("web"), spec.serial().toLowerCase(java.util.Locale.ROOT), -1, 365);
+            certificate =
+                    KeyFile.selfSigned(memory.beside("web"), spec.serial().toLowerCase(java.util.Locale.ROOT), -1, 365);
         }
         return certificate;
     }
@@ -92,7 +109,10 @@ final class Face {
     synchronized HttpServer plain(String address, int plainPort, Handler<HttpServerRequest> pages) {
         plug.addAddress(spec, index, address);
         HttpServer server = vertx.createHttpServer().requestHandler(pages);
-        server.listen(plainPort, address).toCompletionStage().toCompletableFuture().join();
+        server.listen(plainPort, address)
+                .toCompletionStage()
+                .toCompletableFuture()
+                .join();
         return server;
     }
 

@@ -6,7 +6,8 @@ import java.util.Map;
 import java.util.regex.Pattern;
 
 /**
- * A Skeggle array for files. Its first password is the number on its label. It tries on the spot whether its name server answers,
+ * A Skeggle array for files. Its first password is the number on its label. It tries on the spot whether its name
+ * server answers,
  * has a data address without a way out, and joins a directory afterwards.
  */
 final class FileArray extends ConsoleMachine {
@@ -136,7 +137,8 @@ final class FileArray extends ConsoleMachine {
             text("what is it called ? ", "name");
             text("under which domain ? ", "domain");
         }
-        memory.put("admin", ask("admin address and length ? ", WITH_LENGTH, "no: wanted is an address with its length"));
+        memory.put(
+                "admin", ask("admin address and length ? ", WITH_LENGTH, "no: wanted is an address with its length"));
         memory.put("out", out());
         if (spec.has(Habit.EXTRA_QUESTION)) {
             ask("how many shelves are lit ? ");
@@ -174,7 +176,8 @@ final class FileArray extends ConsoleMachine {
             OwnCheck.Found found = OwnCheck.ask(bare("admin"), server, memory.get("name") + "." + memory.get("domain"));
             face.hide();
             if (found != OwnCheck.Found.SILENT) {
-                line("tried from here: " + server + (found == OwnCheck.Found.KNOWN ? " knows it" : " does not know it yet"));
+                line("tried from here: " + server
+                        + (found == OwnCheck.Found.KNOWN ? " knows it" : " does not know it yet"));
                 return;
             }
             line("no: " + server + " is silent from here");
@@ -190,7 +193,9 @@ final class FileArray extends ConsoleMachine {
         shown.put("time", memory.get("time") + " (" + memory.get("zone") + ")");
         shown.put("data", memory.get("data") + " on tag " + memory.get("tag"));
         shown.put("bundle", memory.get("bundle"));
-        shown.put("directory", memory.has("directory") ? memory.get("directory") + " group " + memory.get("group") : "none");
+        shown.put(
+                "directory",
+                memory.has("directory") ? memory.get("directory") + " group " + memory.get("group") : "none");
         shown.forEach((name, value) -> line(String.format("  %-10s = %s", name, value)));
     }
 
@@ -238,7 +243,8 @@ final class FileArray extends ConsoleMachine {
             return;
         }
         String secret = ask("secret of " + word[1] + " ? ", false);
-        boolean admitted = LdapBind.ask(bare("admin"), memory.get("directory"), word[1], secret) == LdapBind.Answer.ADMITTED;
+        boolean admitted =
+                LdapBind.ask(bare("admin"), memory.get("directory"), word[1], secret) == LdapBind.Answer.ADMITTED;
         line(admitted ? word[1] + " would get in, by the directory" : "no: " + word[1] + " would stay out");
     }
 }

@@ -6,7 +6,10 @@ import io.vertx.core.net.NetServer;
 import io.vertx.core.net.NetSocket;
 import io.vertx.core.parsetools.RecordParser;
 
-/** The NFS port of an array, as far as a null call goes (RFC 5531, RFC 1813): version 3 is there, any other is told that. */
+/**
+ * The NFS port of an array, as far as a null call goes (RFC 5531, RFC 1813): version 3 is there, any other is told
+ * that.
+ */
 final class FilePort {
 
     private static final int PORT = 2049;
@@ -48,7 +51,8 @@ final class FilePort {
 
     /** Accepted: taken, no such version (3 to 3), or no such procedure. */
     private static void answer(NetSocket socket, int transaction, int version, int procedure) {
-        Buffer reply = Buffer.buffer().appendInt(transaction).appendInt(1).appendInt(0).appendLong(0);
+        Buffer reply =
+                Buffer.buffer().appendInt(transaction).appendInt(1).appendInt(0).appendLong(0);
         if (version != VERSION) {
             reply.appendInt(2).appendInt(VERSION).appendInt(VERSION);
         } else {

@@ -7,7 +7,19 @@ import java.util.Map;
 /** A Greenup host: one page worked with cursor keys. Until it is set up it answers at the address that DHCP gave it. */
 final class HypervisorHost extends ScreenMachine {
 
-    private static final List<String> ROWS = List.of("Keyboard", "Root's phrase", "Links", "VLAN", "Address", "Gateway", "IPv6 address", "IPv6 gateway", "Own name", "Name servers", "Keep and restart", "Own check");
+    private static final List<String> ROWS = List.of(
+            "Keyboard",
+            "Root's phrase",
+            "Links",
+            "VLAN",
+            "Address",
+            "Gateway",
+            "IPv6 address",
+            "IPv6 gateway",
+            "Own name",
+            "Name servers",
+            "Keep and restart",
+            "Own check");
     private static final String FACTORY = "greenup";
 
     private final Face face;
@@ -86,7 +98,12 @@ final class HypervisorHost extends ScreenMachine {
             case "Keyboard" -> set(row, choice(field("Layout [us]"), "us"));
             case "Root's phrase" -> phrase("root");
             case "Links" -> set(row, choice(field("How many links [1]"), "1"));
-            case "VLAN" -> set(row, choice(field("Tag, 0 for none [" + (spec.has(Habit.WRONG_DEFAULT) ? "12" : "0") + "]"), spec.has(Habit.WRONG_DEFAULT) ? "12" : "0"));
+            case "VLAN" ->
+                set(
+                        row,
+                        choice(
+                                field("Tag, 0 for none [" + (spec.has(Habit.WRONG_DEFAULT) ? "12" : "0") + "]"),
+                                spec.has(Habit.WRONG_DEFAULT) ? "12" : "0"));
             case "Address" -> set(row, field("Address and length"));
             case "Gateway" -> gateway();
             case "IPv6 address" -> set(row, field("Address of version 6 and length"));
@@ -127,7 +144,8 @@ final class HypervisorHost extends ScreenMachine {
         between("checking...");
         pause(200);
         String server = memory.get("Name servers").replaceFirst(" .*", "");
-        boolean known = OwnCheck.ask(without(memory.get("Address")), server, memory.get("Own name")) == OwnCheck.Found.KNOWN;
+        boolean known =
+                OwnCheck.ask(without(memory.get("Address")), server, memory.get("Own name")) == OwnCheck.Found.KNOWN;
         say(known ? "own check passed" : "own check failed: its own name is not known at its name server");
     }
 }

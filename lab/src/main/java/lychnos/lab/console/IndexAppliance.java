@@ -10,7 +10,8 @@ import java.util.concurrent.CountDownLatch;
 import java.util.regex.Pattern;
 
 /**
- * A Harrop appliance. It has no console: its first setup is a row of pages on its service port, at an address that is the same on
+ * A Harrop appliance. It has no console: its first setup is a row of pages on its service port, at an address that is
+ * the same on
  * every one of them and that it gives up afterwards. A page leads to the next one only once it is taken.
  */
 final class IndexAppliance extends ConsoleMachine {
@@ -25,9 +26,23 @@ final class IndexAppliance extends ConsoleMachine {
             sheet("Network", "Address", ADDRESS, "Mask", ADDRESS, "Router", ADDRESS, "Host name", ANY, "Domain", ANY),
             sheet("Name service", "First resolver", ADDRESS, "Second resolver", ADDRESS),
             sheet("Time", "Time server", ADDRESS, "Zone", ANY),
-            sheet("Mail", "Relay", ADDRESS, "Sender", Pattern.compile(".+@.+"), "Alarms go to", Pattern.compile(".+@.+")),
+            sheet(
+                    "Mail",
+                    "Relay",
+                    ADDRESS,
+                    "Sender",
+                    Pattern.compile(".+@.+"),
+                    "Alarms go to",
+                    Pattern.compile(".+@.+")),
             sheet("Link", "Speed", Pattern.compile("by itself|1000 full|100 full")),
-            sheet("First administrator", "Known by", Pattern.compile("this appliance|a directory"), "Account", ANY, "Password", Pattern.compile(".{10,}")),
+            sheet(
+                    "First administrator",
+                    "Known by",
+                    Pattern.compile("this appliance|a directory"),
+                    "Account",
+                    ANY,
+                    "Password",
+                    Pattern.compile(".{10,}")),
             sheet("Test addresses", "Asks", ADDRESS));
 
     private final Face face;
@@ -68,7 +83,10 @@ final class IndexAppliance extends ConsoleMachine {
             face.show(memory.get("Address"));
             new CountDownLatch(1).await();
         }
-        HttpServer pages = face.plain(spec.first(), face.plainPort(), request -> request.setExpectMultipart(request.getHeader("Content-Type") != null).body().onSuccess(body -> answer(request)));
+        HttpServer pages = face.plain(spec.first(), face.plainPort(), request -> request.setExpectMultipart(
+                        request.getHeader("Content-Type") != null)
+                .body()
+                .onSuccess(body -> answer(request)));
         try {
             set.await();
         } finally {
@@ -87,7 +105,12 @@ final class IndexAppliance extends ConsoleMachine {
             fault = take(SHEETS.get(at()), request);
         }
         boolean over = at() == SHEETS.size();
-        request.response().putHeader("Content-Type", "text/html; charset=utf-8").end(over ? page("All set", "<p>It restarts, and answers at " + memory.get("Address") + " then.") : form(SHEETS.get(at()), fault));
+        request.response()
+                .putHeader("Content-Type", "text/html; charset=utf-8")
+                .end(
+                        over
+                                ? page("All set", "<p>It restarts, and answers at " + memory.get("Address") + " then.")
+                                : form(SHEETS.get(at()), fault));
         if (over) {
             memory.put("set", "yes");
             set.countDown();
@@ -102,18 +125,26 @@ final class IndexAppliance extends ConsoleMachine {
                 return field.getKey() + " is not as it should be";
             }
         }
-        sheet.fields.keySet().forEach(label -> memory.put(label, request.getFormAttribute(label).strip()));
+        sheet.fields
+                .keySet()
+                .forEach(label ->
+                        memory.put(label, request.getFormAttribute(label).strip()));
         memory.add("sheets");
         return "";
     }
 
     private String form(Sheet sheet, String fault) {
         StringBuilder rows = new StringBuilder(fault.isEmpty() ? "" : "<p role=alert>" + fault + "</p>");
-        sheet.fields.keySet().forEach(label -> rows.append("<p><label>").append(label).append(" <input name=\"").append(label).append("\"></label></p>"));
+        sheet.fields.keySet().forEach(label -> rows.append("<p><label>")
+                .append(label)
+                .append(" <input name=\"")
+                .append(label)
+                .append("\"></label></p>"));
         return page(sheet.heading, "<form method=post>" + rows + "<button>Next</button></form>");
     }
 
     private String page(String heading, String body) {
-        return "<!doctype html><html lang=en><title>Harrop</title><p>Harrop " + serial() + ", step " + Math.min(at() + 1, SHEETS.size()) + " of " + SHEETS.size() + "<h1>" + heading + "</h1>" + body;
+        return "<!doctype html><html lang=en><title>Harrop</title><p>Harrop " + serial() + ", step "
+                + Math.min(at() + 1, SHEETS.size()) + " of " + SHEETS.size() + "<h1>" + heading + "</h1>" + body;
     }
 }

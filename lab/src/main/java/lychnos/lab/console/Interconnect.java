@@ -16,7 +16,8 @@ final class Interconnect extends ConsoleMachine {
     private final Supplier<Optional<Interconnect>> peer;
     private final long pairMillis;
 
-    Interconnect(ConsoleSpec spec, Memory memory, long restartMillis, Face face, Supplier<Optional<Interconnect>> peer) {
+    Interconnect(
+            ConsoleSpec spec, Memory memory, long restartMillis, Face face, Supplier<Optional<Interconnect>> peer) {
         super(spec, memory, restartMillis);
         this.face = face;
         face.overSsh(this);
@@ -78,7 +79,8 @@ final class Interconnect extends ConsoleMachine {
     /** Whoever comes onto the line is greeted: the machine sees it at the cable. */
     @Override
     String greeting() {
-        return "ORREL fabric interconnect, serial " + serial() + ", " + (memory.has("stored") ? "settings kept" : "blank");
+        return "ORREL fabric interconnect, serial " + serial() + ", "
+                + (memory.has("stored") ? "settings kept" : "blank");
     }
 
     private void offerToForget() throws InterruptedException, Restart {
@@ -192,7 +194,8 @@ final class Interconnect extends ConsoleMachine {
 
     private void hop() throws InterruptedException {
         String typed = ask("Next hop [none] ");
-        while (!PLAIN.matcher(typed).matches() || spec.has(Habit.REFUSED_ANSWER) && memory.count("seen.refusedHops") < 1) {
+        while (!PLAIN.matcher(typed).matches()
+                || spec.has(Habit.REFUSED_ANSWER) && memory.count("seen.refusedHops") < 1) {
             memory.add("seen.refusedHops");
             line("no: that is not beside the address");
             typed = ask("Next hop [none] ");
@@ -238,12 +241,15 @@ final class Interconnect extends ConsoleMachine {
             return;
         }
         memory.put("shared", shared);
-        memory.put("code", String.valueOf(FACTORY_CODE + Math.floorMod((serial() + shared).hashCode(), 9 * FACTORY_CODE)));
+        memory.put(
+                "code", String.valueOf(FACTORY_CODE + Math.floorMod((serial() + shared).hashCode(), 9 * FACTORY_CODE)));
         line("code " + memory.get("code") + ", good for ten minutes");
     }
 
     private void take(String code) throws InterruptedException {
-        Optional<Interconnect> other = spec.has(Habit.PEER_NOT_SEEN) ? Optional.empty() : peer.get().filter(each -> each.memory.get("code").equals(code) && !code.isEmpty());
+        Optional<Interconnect> other = spec.has(Habit.PEER_NOT_SEEN)
+                ? Optional.empty()
+                : peer.get().filter(each -> each.memory.get("code").equals(code) && !code.isEmpty());
         if (other.isEmpty()) {
             line("no: nobody offers that code on this cable");
             return;

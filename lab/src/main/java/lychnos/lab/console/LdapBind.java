@@ -36,7 +36,12 @@ final class LdapBind {
             socket.bind(new InetSocketAddress(InetAddress.getByName(own), 0));
             socket.connect(new InetSocketAddress(server, LDAP), PATIENCE_MILLIS);
             socket.setSoTimeout(PATIENCE_MILLIS);
-            byte[] bind = tagged(BIND_REQUEST, joined(tagged(INTEGER, new byte[] {VERSION}), tagged(OCTETS, text("uid=" + account)), tagged(SIMPLE, text(secret))));
+            byte[] bind = tagged(
+                    BIND_REQUEST,
+                    joined(
+                            tagged(INTEGER, new byte[] {VERSION}),
+                            tagged(OCTETS, text("uid=" + account)),
+                            tagged(SIMPLE, text(secret))));
             socket.getOutputStream().write(tagged(SEQUENCE, joined(tagged(INTEGER, new byte[] {1}), bind)));
             InputStream in = socket.getInputStream();
             byte[] answer = in.readNBytes(RESULT_AT + 1);

@@ -9,7 +9,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * The line ports of a virtualisation host: the serial port of a virtual machine as one TCP port each, every octet as it is. One
+ * The line ports of a virtualisation host: the serial port of a virtual machine as one TCP port each, every octet as it
+ * is. One
  * client a port; a second one is turned away while the first is there.
  */
 final class LinePorts implements AutoCloseable {
@@ -22,7 +23,8 @@ final class LinePorts implements AutoCloseable {
     }
 
     void plug(String address, int port, SerialPort machine) {
-        NetServer server = vertx.createNetServer(new NetServerOptions().setTcpNoDelay(true).setReuseAddress(true));
+        NetServer server =
+                vertx.createNetServer(new NetServerOptions().setTcpNoDelay(true).setReuseAddress(true));
         NetSocket[] taken = new NetSocket[1];
         server.connectHandler(socket -> {
             if (taken[0] != null) {
@@ -44,6 +46,7 @@ final class LinePorts implements AutoCloseable {
 
     @Override
     public void close() {
-        servers.forEach(server -> server.close().toCompletionStage().toCompletableFuture().join());
+        servers.forEach(server ->
+                server.close().toCompletionStage().toCompletableFuture().join());
     }
 }

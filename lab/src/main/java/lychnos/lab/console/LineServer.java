@@ -10,8 +10,10 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * A line server: one TCP port a console, speaking Telnet (RFC 854) and letting its serial ports be set (RFC 2217). A port that
- * stands at another rate than the machine passes garbage, as a real one does. One client a port; the next one takes it over.
+ * A line server: one TCP port a console, speaking Telnet (RFC 854) and letting its serial ports be set (RFC 2217). A
+ * port that
+ * stands at another rate than the machine passes garbage, as a real one does. One client a port; the next one takes it
+ * over.
  */
 final class LineServer implements AutoCloseable {
 
@@ -38,7 +40,8 @@ final class LineServer implements AutoCloseable {
     }
 
     void plug(int port, SerialPort machine) {
-        NetServer server = vertx.createNetServer(new NetServerOptions().setTcpNoDelay(true).setReuseAddress(true));
+        NetServer server =
+                vertx.createNetServer(new NetServerOptions().setTcpNoDelay(true).setReuseAddress(true));
         Session[] current = new Session[1];
         server.connectHandler(socket -> {
             Session before = current[0];
@@ -61,7 +64,8 @@ final class LineServer implements AutoCloseable {
 
     @Override
     public void close() {
-        servers.forEach(server -> server.close().toCompletionStage().toCompletableFuture().join());
+        servers.forEach(server ->
+                server.close().toCompletionStage().toCompletableFuture().join());
     }
 
     /** One client on one port. */

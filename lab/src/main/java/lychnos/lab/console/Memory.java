@@ -12,7 +12,8 @@ import java.util.stream.Collectors;
 import lychnos.lab.WholeFile;
 
 /**
- * What a machine keeps while it has no power. Each change is written at once, so that a stand-in that is killed comes up as it
+ * What a machine keeps while it has no power. Each change is written at once, so that a stand-in that is killed comes
+ * up as it
  * was: a line is added to the file, and of several lines with one name the last one counts. An empty value is none.
  */
 final class Memory {
@@ -97,6 +98,10 @@ final class Memory {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-        return text.toString().lines().filter(line -> !line.startsWith("#")).map(line -> line + "\n").collect(Collectors.joining());
+        return text.toString()
+                .lines()
+                .filter(line -> !line.startsWith("#"))
+                .map(line -> line + "\n")
+                .collect(Collectors.joining());
     }
 }

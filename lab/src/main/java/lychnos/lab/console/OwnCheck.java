@@ -26,7 +26,9 @@ final class OwnCheck {
         KNOWN
     }
 
-    /** Asks a name server for the address of a name (RFC 1035, section 4.1), from one of the machine's own addresses. */
+    /**
+     * Asks a name server for the address of a name (RFC 1035, section 4.1), from one of the machine's own addresses.
+     */
     static Found ask(String own, String server, String name) {
         try (DatagramSocket socket = new DatagramSocket(new InetSocketAddress(InetAddress.getByName(own), 0))) {
             socket.setSoTimeout(PATIENCE_MILLIS);
@@ -44,10 +46,12 @@ final class OwnCheck {
     private static byte[] question(String name) {
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         bytes.writeBytes(HEAD);
-        Arrays.stream(name.split("\\.")).map(label -> label.getBytes(StandardCharsets.US_ASCII)).forEach(label -> {
-            bytes.write(label.length);
-            bytes.writeBytes(label);
-        });
+        Arrays.stream(name.split("\\."))
+                .map(label -> label.getBytes(StandardCharsets.US_ASCII))
+                .forEach(label -> {
+                    bytes.write(label.length);
+                    bytes.writeBytes(label);
+                });
         bytes.writeBytes(ONE_ADDRESS);
         return bytes.toByteArray();
     }

@@ -2,7 +2,9 @@ package lychnos.lab.console;
 
 import java.util.List;
 
-/** A machine with one page of rows that is worked with cursor keys: Up and Down choose, Enter enters, Ctrl+L draws anew. */
+/**
+ * A machine with one page of rows that is worked with cursor keys: Up and Down choose, Enter enters, Ctrl+L draws anew.
+ */
 abstract class ScreenMachine extends ConsoleMachine {
 
     private static final int BOTTOM = 22;
@@ -80,7 +82,8 @@ abstract class ScreenMachine extends ConsoleMachine {
 
     private void draw(int row) {
         String text = String.format("%-22s %s", rows().get(row), beside(rows().get(row)));
-        print("\033[" + (FIRST_ROW + row) + ";3H" + (row == marked ? "\033[7m" + text + "\033[0m" : text) + "\033[1;1H");
+        print("\033[" + (FIRST_ROW + row) + ";3H" + (row == marked ? "\033[7m" + text + "\033[0m" : text)
+                + "\033[1;1H");
     }
 
     /** Asks at the bottom of the page, until somebody has logged in. */

@@ -9,7 +9,8 @@ import java.nio.charset.StandardCharsets;
 import java.util.Base64;
 
 /**
- * The interface that a machine documents for its own pages: each page a JSON object below {@code /open}, read with GET and written
+ * The interface that a machine documents for its own pages: each page a JSON object below {@code /open}, read with GET
+ * and written
  * with PUT, log-in in each request (RFC 7617). What a machine does not take it answers with problem details (RFC 9457).
  */
 final class ServedPages {
@@ -39,7 +40,11 @@ final class ServedPages {
 
     void handle(HttpServerRequest request) {
         request.body().onSuccess(body -> vertx.<Answer>executeBlocking(() -> answer(request, body), false)
-                .onSuccess(answer -> request.response().setStatusCode(answer.status).putHeader("Content-Type", answer.status < 300 ? "application/json" : "application/problem+json").end(answer.body.toBuffer()))
+                .onSuccess(answer -> request.response()
+                        .setStatusCode(answer.status)
+                        .putHeader(
+                                "Content-Type", answer.status < 300 ? "application/json" : "application/problem+json")
+                        .end(answer.body.toBuffer()))
                 .onFailure(fault -> request.response().setStatusCode(500).end()));
     }
 
@@ -78,7 +83,8 @@ final class ServedPages {
         if (header == null || !header.startsWith("Basic ")) {
             return false;
         }
-        String[] login = new String(Base64.getDecoder().decode(header.substring(6)), StandardCharsets.UTF_8).split(":", 2);
+        String[] login =
+                new String(Base64.getDecoder().decode(header.substring(6)), StandardCharsets.UTF_8).split(":", 2);
         return login.length == 2 && pages.admits(login[0], login[1]);
     }
 }

@@ -3,7 +3,8 @@ package lychnos.lab.console;
 import java.util.List;
 
 /**
- * An Ullock management controller by its local setup screen. Two pages look alike: the network of the server and that of its
+ * An Ullock management controller by its local setup screen. Two pages look alike: the network of the server and that
+ * of its
  * controller. Saving restarts the whole server.
  */
 final class SetupScreen extends ScreenMachine {
@@ -12,7 +13,8 @@ final class SetupScreen extends ScreenMachine {
     private static final String HOST = "Server's own network";
     private static final String CONTROLLER = "Controller's network";
     private static final List<String> FIRST = List.of("Clock", HOST, CONTROLLER, "Keeper's phrase", "Save and restart");
-    private static final List<String> NETWORK = List.of("Source", "Address", "Mask", "Next hop", "Tag", "Name", "Resolver", "Time", "To the first page");
+    private static final List<String> NETWORK =
+            List.of("Source", "Address", "Mask", "Next hop", "Tag", "Name", "Resolver", "Time", "To the first page");
 
     private final Face face;
     /** Which page is open; empty for the first one. */
@@ -45,8 +47,11 @@ final class SetupScreen extends ScreenMachine {
 
     @Override
     String title() {
-        String where = page.isEmpty() ? "first page" : page.equals(HOST) ? "network of the server" : "network of the controller";
-        return "Ullock server " + serial() + " | " + (saved() ? "controller set" : "controller not set") + " | " + where;
+        String where = page.isEmpty()
+                ? "first page"
+                : page.equals(HOST) ? "network of the server" : "network of the controller";
+        return "Ullock server " + serial() + " | " + (saved() ? "controller set" : "controller not set") + " | "
+                + where;
     }
 
     @Override
@@ -93,7 +98,8 @@ final class SetupScreen extends ScreenMachine {
             return;
         }
         switch (row) {
-            case HOST, CONTROLLER -> page = spec.has(Habit.ORDER_CHANGED) ? (row.equals(HOST) ? CONTROLLER : HOST) : row;
+            case HOST, CONTROLLER ->
+                page = spec.has(Habit.ORDER_CHANGED) ? (row.equals(HOST) ? CONTROLLER : HOST) : row;
             case "Clock" -> memory.put("clock", field("UTC now, hours and minutes"));
             case "Keeper's phrase" -> phrase("keeper");
             default -> save();
@@ -103,8 +109,15 @@ final class SetupScreen extends ScreenMachine {
     private void network(String row) throws InterruptedException {
         switch (row) {
             case "To the first page" -> page = "";
-            case "Source" -> memory.put(key(row), choice(field("From where, by hand or by DHCP? [by DHCP]"), "by DHCP"));
-            case "Tag" -> memory.put(key(row), choice(field("Tag of its VLAN, 0 for none [" + (spec.has(Habit.WRONG_DEFAULT) ? "9" : "0") + "]"), spec.has(Habit.WRONG_DEFAULT) ? "9" : "0"));
+            case "Source" ->
+                memory.put(key(row), choice(field("From where, by hand or by DHCP? [by DHCP]"), "by DHCP"));
+            case "Tag" ->
+                memory.put(
+                        key(row),
+                        choice(
+                                field("Tag of its VLAN, 0 for none [" + (spec.has(Habit.WRONG_DEFAULT) ? "9" : "0")
+                                        + "]"),
+                                spec.has(Habit.WRONG_DEFAULT) ? "9" : "0"));
             case "Next hop" -> {
                 String typed = field("Next hop");
                 if (refusesOnce()) {

@@ -9,7 +9,8 @@ import java.util.List;
 import java.util.function.Supplier;
 
 /**
- * The iSCSI portal of an array (RFC 7143), as far as somebody goes who only asks which targets there are: log-in to a discovery
+ * The iSCSI portal of an array (RFC 7143), as far as somebody goes who only asks which targets there are: log-in to a
+ * discovery
  * session, SendTargets, logout. A log-in to a target itself is refused.
  */
 final class StoragePortal {
@@ -77,8 +78,13 @@ final class StoragePortal {
         private void request(Buffer header, String text) {
             switch (header.getByte(0) & 0x3f) {
                 case LOGIN_REQUEST -> {
-                    discovers = List.of(text.split("\0")).contains("SessionType=Discovery") && text.contains("InitiatorName=iqn.");
-                    Buffer answer = answer(LOGIN_RESPONSE, header.getByte(1), header, "TargetPortalGroupTag=1\0MaxRecvDataSegmentLength=8192\0");
+                    discovers = List.of(text.split("\0")).contains("SessionType=Discovery")
+                            && text.contains("InitiatorName=iqn.");
+                    Buffer answer = answer(
+                            LOGIN_RESPONSE,
+                            header.getByte(1),
+                            header,
+                            "TargetPortalGroupTag=1\0MaxRecvDataSegmentLength=8192\0");
                     answer.setBuffer(8, header.getBuffer(8, 14)).setShort(14, (short) 7);
                     if (!discovers) {
                         answer.setByte(36, (byte) INITIATOR_ERROR).setByte(37, (byte) NOT_FOUND);
@@ -89,7 +95,11 @@ final class StoragePortal {
                     StringBuilder list = new StringBuilder();
                     if (discovers && text.startsWith("SendTargets=All")) {
                         list.append("TargetName=").append(target).append('\0');
-                        addresses.get().forEach(address -> list.append("TargetAddress=").append(address).append(':').append(port).append(",1\0"));
+                        addresses.get().forEach(address -> list.append("TargetAddress=")
+                                .append(address)
+                                .append(':')
+                                .append(port)
+                                .append(",1\0"));
                     }
                     socket.write(answer(TEXT_RESPONSE, 0x80, header, list.toString()));
                 }

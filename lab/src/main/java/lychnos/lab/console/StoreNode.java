@@ -17,17 +17,20 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CountDownLatch;
 import java.util.function.Supplier;
-import lychnos.lab.KeyFile;
 import lychnos.lab.Dhcp;
+import lychnos.lab.KeyFile;
 import lychnos.lab.Machine;
 import lychnos.lab.MachineSpec;
 import lychnos.lab.Plug;
 import lychnos.lab.Quirk;
 
 /**
- * A node of a Seathwaite store for backups. It has no console. Its server management controller leases an address and is a
- * {@link Machine} of its own; that one shows the node's pages too, for as long as the node has no addresses. The first node makes a
- * cluster, whose store and console are at one address and two ports; the others join it with a code that the first one tells.
+ * A node of a Seathwaite store for backups. It has no console. Its server management controller leases an address and
+ * is a
+ * {@link Machine} of its own; that one shows the node's pages too, for as long as the node has no addresses. The first
+ * node makes a
+ * cluster, whose store and console are at one address and two ports; the others join it with a code that the first one
+ * tells.
  */
 final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
 
@@ -36,6 +39,7 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
     private static final int PAGES_PORT = 4443;
     /** Controllers have interfaces of their own, numbered behind those of the nodes. */
     private static final int CONTROLLERS = 400;
+
     private static final int SHORTEST_PHRASE = 10;
 
     private final Vertx vertx;
@@ -52,7 +56,17 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
     private HttpServer console;
     private String pagesAt;
 
-    StoreNode(ConsoleSpec spec, Memory memory, long restartMillis, Vertx vertx, Plug plug, int index, int webPort, Optional<Dhcp> dhcp, Face face, Supplier<List<StoreNode>> nodes) {
+    StoreNode(
+            ConsoleSpec spec,
+            Memory memory,
+            long restartMillis,
+            Vertx vertx,
+            Plug plug,
+            int index,
+            int webPort,
+            Optional<Dhcp> dhcp,
+            Face face,
+            Supplier<List<StoreNode>> nodes) {
         super(spec, memory, restartMillis);
         this.vertx = vertx;
         this.plug = plug;
@@ -62,7 +76,8 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
         this.face = face;
         this.nodes = nodes;
         served = new ServedPages(vertx, this);
-        certificate = KeyFile.selfSigned(memory.beside("pages"), spec.serial().toLowerCase(Locale.ROOT) + "-pages", -1, 365);
+        certificate =
+                KeyFile.selfSigned(memory.beside("pages"), spec.serial().toLowerCase(Locale.ROOT) + "-pages", -1, 365);
     }
 
     @Override
@@ -91,9 +106,18 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
     @Override
     void live() throws InterruptedException {
         try {
-            String leased = dhcp.orElseThrow(() -> new IOException("there is no DHCP server")).lease(spec.mac());
+            String leased = dhcp.orElseThrow(() -> new IOException("there is no DHCP server"))
+                    .lease(spec.mac());
             memory.put("leased", leased);
-            controller = new Machine(vertx, plug, new MachineSpec(serial(), spec.mac(), leased, spec.first(), quirks()), index + CONTROLLERS, webPort, Duration.ofMillis(restartMillis()), memory.beside("controller"), this::controllerMoved);
+            controller = new Machine(
+                    vertx,
+                    plug,
+                    new MachineSpec(serial(), spec.mac(), leased, spec.first(), quirks()),
+                    index + CONTROLLERS,
+                    webPort,
+                    Duration.ofMillis(restartMillis()),
+                    memory.beside("controller"),
+                    this::controllerMoved);
             controller.powerOn();
         } catch (IOException e) {
             memory.put("leased", "none: " + e.getMessage());
@@ -139,8 +163,12 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
 
     /** What was done to its controller, for those who check it. */
     private void controllerMoved(Machine machine) {
-        memory.put("seen.controllerPhraseChanges", String.valueOf(machine.controller().passwordChanges()));
-        memory.put("seen.controllerRefusedLogins", String.valueOf(machine.controller().refusedLogins()));
+        memory.put(
+                "seen.controllerPhraseChanges",
+                String.valueOf(machine.controller().passwordChanges()));
+        memory.put(
+                "seen.controllerRefusedLogins",
+                String.valueOf(machine.controller().refusedLogins()));
         memory.put("seen.controllerWrites", String.valueOf(machine.controller().writes()));
         memory.put("controller", machine.address() == null ? "" : machine.address());
         showPages(machine.address());
@@ -157,7 +185,11 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
         }
         if (at != null) {
             pages = secure(at, PAGES_PORT);
-            pages.requestHandler(this::answer).listen().toCompletionStage().toCompletableFuture().join();
+            pages.requestHandler(this::answer)
+                    .listen()
+                    .toCompletionStage()
+                    .toCompletableFuture()
+                    .join();
         }
     }
 
@@ -165,19 +197,27 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
         if (request.path().startsWith(ServedPages.ROOT + "/")) {
             served.handle(request);
         } else {
-            request.response().putHeader("Content-Type", "text/html; charset=utf-8").end("<!doctype html><title>Seathwaite node</title><h1>Seathwaite node " + serial() + "</h1><p>Its setup is at " + ServedPages.ROOT + ".");
+            request.response()
+                    .putHeader("Content-Type", "text/html; charset=utf-8")
+                    .end("<!doctype html><title>Seathwaite node</title><h1>Seathwaite node " + serial()
+                            + "</h1><p>Its setup is at " + ServedPages.ROOT + ".");
         }
     }
 
     private HttpServer secure(String at, int port) {
-        return vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(certificate).setHost(at).setPort(port));
+        return vertx.createHttpServer(new HttpServerOptions()
+                .setSsl(true)
+                .setKeyCertOptions(certificate)
+                .setHost(at)
+                .setPort(port));
     }
 
     // --- its pages ---
 
     @Override
     public boolean admits(String user, String phrase) {
-        boolean admitted = user.equals("storekeeper") && phrase.equals(memory.has("web.phrase") ? memory.get("web.phrase") : FACTORY_WEB);
+        boolean admitted = user.equals("storekeeper")
+                && phrase.equals(memory.has("web.phrase") ? memory.get("web.phrase") : FACTORY_WEB);
         memory.add(admitted ? "seen.webLogins" : "seen.refusedWebLogins");
         return admitted;
     }
@@ -185,13 +225,48 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
     @Override
     public JsonObject show(String resource) {
         return switch (resource) {
-            case "/about" -> new JsonObject().put("model", "Seathwaite").put("serial", spec.has(Habit.OTHER_PAGES) ? serial() + "-X" : serial());
+            case "/about" ->
+                new JsonObject()
+                        .put("model", "Seathwaite")
+                        .put("serial", spec.has(Habit.OTHER_PAGES) ? serial() + "-X" : serial());
             case "/account" -> new JsonObject().put("account", "storekeeper").put("phrase", "");
-            case "/node" -> page(resource, new JsonObject().put("name", "node").put("one", "").put("two", "").put("length", 0).put("router", "").put("resolvers", new JsonArray()).put("clocks", new JsonArray()));
-            case "/cluster" -> page(resource, new JsonObject().put("do", "").put("name", "").put("address", "").put("length", 0).put("code", "")).copy().put("state", memory.has("state") ? memory.get("state") : "in no cluster").put("joinCode", joinCode());
-            case "/outward" -> page(resource, new JsonObject().put("telemetry", true).put("updates", true).put("state", "not tried"));
-            case "/service" -> new JsonObject().put("wanted", memory.has("service") ? "in service" : "").put("state", memory.has("service") ? memory.get("service") : "being set up")
-                    .put("nodes", nodes.get().stream().filter(StoreNode::joined).count());
+            case "/node" ->
+                page(
+                        resource,
+                        new JsonObject()
+                                .put("name", "node")
+                                .put("one", "")
+                                .put("two", "")
+                                .put("length", 0)
+                                .put("router", "")
+                                .put("resolvers", new JsonArray())
+                                .put("clocks", new JsonArray()));
+            case "/cluster" ->
+                page(
+                                resource,
+                                new JsonObject()
+                                        .put("do", "")
+                                        .put("name", "")
+                                        .put("address", "")
+                                        .put("length", 0)
+                                        .put("code", ""))
+                        .copy()
+                        .put("state", memory.has("state") ? memory.get("state") : "in no cluster")
+                        .put("joinCode", joinCode());
+            case "/outward" ->
+                page(
+                        resource,
+                        new JsonObject()
+                                .put("telemetry", true)
+                                .put("updates", true)
+                                .put("state", "not tried"));
+            case "/service" ->
+                new JsonObject()
+                        .put("wanted", memory.has("service") ? "in service" : "")
+                        .put("state", memory.has("service") ? memory.get("service") : "being set up")
+                        .put(
+                                "nodes",
+                                nodes.get().stream().filter(StoreNode::joined).count());
             default -> null;
         };
     }
@@ -206,7 +281,9 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
 
     /** Told by the node that made the cluster; it is of use at that cluster's address alone. */
     private String joinCode() {
-        return joined() && memory.has("made") ? "J-" + Integer.toHexString((memory.get("cluster") + spec.serial()).hashCode()) : "";
+        return joined() && memory.has("made")
+                ? "J-" + Integer.toHexString((memory.get("cluster") + spec.serial()).hashCode())
+                : "";
     }
 
     @Override
@@ -217,14 +294,15 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
         if (spec.has(Habit.PAGE_REFUSED) && resource.equals("/node")) {
             return "try that again later";
         }
-        String refused = switch (resource) {
-            case "/account" -> account(written.getString("phrase", ""));
-            case "/node" -> node(written);
-            case "/cluster" -> cluster(written);
-            case "/outward" -> outward(written);
-            case "/service" -> service(written.getString("wanted", ""));
-            default -> "that page only shows";
-        };
+        String refused =
+                switch (resource) {
+                    case "/account" -> account(written.getString("phrase", ""));
+                    case "/node" -> node(written);
+                    case "/cluster" -> cluster(written);
+                    case "/outward" -> outward(written);
+                    case "/service" -> service(written.getString("wanted", ""));
+                    default -> "that page only shows";
+                };
         if (refused == null && Set.of("/node", "/cluster", "/outward").contains(resource)) {
             memory.put("page" + resource, written.encode());
             memory.add("seen.pagesWritten");
@@ -258,7 +336,8 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
         }
         if (memory.has("state")) {
             JsonObject before = show("/cluster");
-            boolean same = List.of("do", "name", "address", "code").stream().allMatch(field -> written.getString(field, "").equals(before.getString(field, "")));
+            boolean same = List.of("do", "name", "address", "code").stream()
+                    .allMatch(field -> written.getString(field, "").equals(before.getString(field, "")));
             return same ? null : "it is in a cluster; its name can never be changed";
         }
         return switch (written.getString("do", "")) {
@@ -279,19 +358,28 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
 
     private void serve() {
         showConsole();
-        memory.put("state", spec.has(Habit.PEER_NOT_SEEN) ? "alone, and lays out its disks" : "serves " + memory.get("cluster"));
+        memory.put(
+                "state",
+                spec.has(Habit.PEER_NOT_SEEN) ? "alone, and lays out its disks" : "serves " + memory.get("cluster"));
     }
 
     private void showConsole() {
         String address = memory.get("cluster address");
         face.show(address);
         console = secure(address, webPort == 443 ? 8443 : webPort + 2);
-        console.requestHandler(request -> request.response().putHeader("Content-Type", "text/html; charset=utf-8").end("<!doctype html><title>Seathwaite console</title><h1>Seathwaite console, " + memory.get("cluster") + "</h1><form method=post><input name=user><input name=phrase type=password><button>Sign in</button></form>"));
+        console.requestHandler(request -> request.response()
+                .putHeader("Content-Type", "text/html; charset=utf-8")
+                .end("<!doctype html><title>Seathwaite console</title><h1>Seathwaite console, "
+                        + memory.get("cluster")
+                        + "</h1><form method=post><input name=user><input name=phrase "
+                        + "type=password><button>Sign in</button></form>"));
         console.listen().toCompletionStage().toCompletableFuture().join();
     }
 
     private String join(String address, String code) {
-        Optional<StoreNode> first = nodes.get().stream().filter(node -> node.memory.get("cluster address").equals(address) && node.joined()).findFirst();
+        Optional<StoreNode> first = nodes.get().stream()
+                .filter(node -> node.memory.get("cluster address").equals(address) && node.joined())
+                .findFirst();
         if (first.isEmpty()) {
             return "no cluster answers at " + address;
         }
@@ -306,10 +394,12 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
 
     /** It works for as long as a restart takes. */
     private void later(Runnable work) {
-        vertx.setTimer(Math.max(1, restartMillis()), moment -> vertx.executeBlocking(() -> {
-            work.run();
-            return null;
-        }));
+        vertx.setTimer(
+                Math.max(1, restartMillis()),
+                moment -> vertx.executeBlocking(() -> {
+                    work.run();
+                    return null;
+                }));
     }
 
     private static String outward(JsonObject written) {

@@ -21,9 +21,15 @@ final class TestMail {
         try (Socket socket = new Socket()) {
             socket.connect(new InetSocketAddress(InetAddress.getByName(relay), port), PATIENCE_MILLIS);
             socket.setSoTimeout(PATIENCE_MILLIS);
-            BufferedReader in = new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.US_ASCII));
+            BufferedReader in =
+                    new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.US_ASCII));
             String said = reply(in);
-            for (String line : List.of("EHLO " + name, "MAIL FROM:<" + sender + ">", "RCPT TO:<" + recipient + ">", "DATA", "Subject: from " + name + "\r\n\r\nA test.\r\n.")) {
+            for (String line : List.of(
+                    "EHLO " + name,
+                    "MAIL FROM:<" + sender + ">",
+                    "RCPT TO:<" + recipient + ">",
+                    "DATA",
+                    "Subject: from " + name + "\r\n\r\nA test.\r\n.")) {
                 if (said.isEmpty() || said.charAt(0) > '3') {
                     return "refused: " + said;
                 }

@@ -21,8 +21,12 @@ final class WayOut {
             socket.connect(new InetSocketAddress(InetAddress.getByName(proxy), port), PATIENCE_MILLIS);
             socket.setSoTimeout(PATIENCE_MILLIS);
             String login = Base64.getEncoder().encodeToString((user + ":" + phrase).getBytes(StandardCharsets.UTF_8));
-            socket.getOutputStream().write(("CONNECT " + target + " HTTP/1.1\r\nHost: " + target + "\r\nProxy-Authorization: Basic " + login + "\r\n\r\n").getBytes(StandardCharsets.US_ASCII));
-            String line = new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.US_ASCII)).readLine();
+            socket.getOutputStream()
+                    .write(("CONNECT " + target + " HTTP/1.1\r\nHost: " + target + "\r\nProxy-Authorization: Basic "
+                                    + login + "\r\n\r\n")
+                            .getBytes(StandardCharsets.US_ASCII));
+            String line = new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.US_ASCII))
+                    .readLine();
             return line != null && line.matches("HTTP/1\\.[01] 200.*") ? "let out" : "kept in: " + line;
         } catch (IOException e) {
             return "nobody answers at " + proxy;

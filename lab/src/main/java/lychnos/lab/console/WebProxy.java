@@ -16,7 +16,8 @@ public final class WebProxy implements AutoCloseable {
 
     /** @param outside the one place that it lets anybody out to, host and port */
     public WebProxy(Vertx vertx, String address, int port, String user, String phrase, String outside) {
-        this.login = "Basic " + Base64.getEncoder().encodeToString((user + ":" + phrase).getBytes(StandardCharsets.UTF_8));
+        this.login =
+                "Basic " + Base64.getEncoder().encodeToString((user + ":" + phrase).getBytes(StandardCharsets.UTF_8));
         this.outside = outside;
         server = vertx.createHttpServer().requestHandler(this::answer);
         server.listen(port, address).toCompletionStage().toCompletableFuture().join();
@@ -24,8 +25,15 @@ public final class WebProxy implements AutoCloseable {
 
     private void answer(HttpServerRequest request) {
         if (!login.equals(request.getHeader("Proxy-Authorization"))) {
-            request.response().setStatusCode(407).putHeader("Proxy-Authenticate", "Basic realm=\"hall\"").end();
-        } else if (request.method() != HttpMethod.CONNECT || !outside.equals(request.authority() == null ? request.uri() : request.authority().toString())) {
+            request.response()
+                    .setStatusCode(407)
+                    .putHeader("Proxy-Authenticate", "Basic realm=\"hall\"")
+                    .end();
+        } else if (request.method() != HttpMethod.CONNECT
+                || !outside.equals(
+                        request.authority() == null
+                                ? request.uri()
+                                : request.authority().toString())) {
             request.response().setStatusCode(403).end();
         } else {
             // nothing is behind it: whoever was let out finds the connection ended

@@ -5,8 +5,10 @@ import java.util.Map;
 import java.util.regex.Pattern;
 
 /**
- * A Mungris wireless controller in a virtual machine, on a line port of its host. It counts down to a self-made setup, so that
- * somebody has to press a key in time; asks for a maintenance port that takes its address from DHCP; and begins anew at the end.
+ * A Mungris wireless controller in a virtual machine, on a line port of its host. It counts down to a self-made setup,
+ * so that
+ * somebody has to press a key in time; asks for a maintenance port that takes its address from DHCP; and begins anew at
+ * the end.
  */
 final class WirelessController extends ConsoleMachine {
 
@@ -184,7 +186,9 @@ final class WirelessController extends ConsoleMachine {
                     // an empty line is no command
                 }
                 case "show all" -> listing();
-                case "show wireless" -> line("   networks: " + (memory.get("first").isEmpty() ? "none, to be made later" : memory.get("first")));
+                case "show wireless" ->
+                    line("   networks: "
+                            + (memory.get("first").isEmpty() ? "none, to be made later" : memory.get("first")));
                 default -> line("** it knows show all and show wireless");
             }
         }

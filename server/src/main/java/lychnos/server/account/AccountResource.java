@@ -21,7 +21,8 @@ import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;
 
 /**
- * Signing in and out, one's own sessions and password, and the links by which a person sets a first one. A worker only begins what
+ * Signing in and out, one's own sessions and password, and the links by which a person sets a first one. A worker only
+ * begins what
  * hashes a password; it does not wait for it.
  */
 @Path("/api")
@@ -40,7 +41,8 @@ public class AccountResource {
     private final Who who;
     private final LychnosConfig config;
 
-    AccountResource(Accounts accounts, SignIns signIns, Sessions sessions, People people, Who who, LychnosConfig config) {
+    AccountResource(
+            Accounts accounts, SignIns signIns, Sessions sessions, People people, Who who, LychnosConfig config) {
         this.accounts = accounts;
         this.signIns = signIns;
         this.sessions = sessions;
@@ -73,12 +75,15 @@ public class AccountResource {
     record Me(String login, String name, String role, String vantage) {}
 
     private static SignIns.Origin origin(HttpServerRequest request) {
-        return new SignIns.Origin(request.remoteAddress() == null ? "" : request.remoteAddress().hostAddress(), request.getHeader("User-Agent"));
+        return new SignIns.Origin(
+                request.remoteAddress() == null ? "" : request.remoteAddress().hostAddress(),
+                request.getHeader("User-Agent"));
     }
 
     private static void refuse(String password, String login, String name) {
         if (password == null || password.length() > LONGEST_PASSWORD) {
-            throw Refusal.fields(List.of(new FieldFault("password", "A password has at most " + LONGEST_PASSWORD + " characters.")));
+            throw Refusal.fields(
+                    List.of(new FieldFault("password", "A password has at most " + LONGEST_PASSWORD + " characters.")));
         }
         Passwords.fault(password, login, name).ifPresent(fault -> {
             throw Refusal.fields(List.of(new FieldFault("password", fault)));
@@ -117,14 +122,20 @@ public class AccountResource {
     @Path("session")
     @PermitAll
     public Uni<Response> signIn(SignIn request, @Context HttpServerRequest http) {
-        if (request == null || request.login == null || request.password == null || request.password.length() > LONGEST_PASSWORD || request.login.length() > LONGEST_LOGIN) {
+        if (request == null
+                || request.login == null
+                || request.password == null
+                || request.password.length() > LONGEST_PASSWORD
+                || request.login.length() > LONGEST_LOGIN) {
             throw Refusal.bad("Login and password are needed.");
         }
         return signIns.signIn(request.login, request.password, origin(http)).map(this::signedIn);
     }
 
     private Response signedIn(String token) {
-        return Response.noContent().cookie(cookie(token, (int) config.session().longest().toSeconds())).build();
+        return Response.noContent()
+                .cookie(cookie(token, (int) config.session().longest().toSeconds()))
+                .build();
     }
 
     /** Whose link this is, before a password is chosen. */
@@ -135,7 +146,9 @@ public class AccountResource {
         if (link == null || link.token == null || link.token.length() > LONGEST_TOKEN) {
             throw People.usedUp();
         }
-        return blocking(() -> people.invited(link.token).map(account -> new Invitation(account.login, account.name)).orElseThrow(People::usedUp));
+        return blocking(() -> people.invited(link.token)
+                .map(account -> new Invitation(account.login, account.name))
+                .orElseThrow(People::usedUp));
     }
 
     /** Sets the password of the person whom the link is for, and signs in. The link works once. */
@@ -143,7 +156,10 @@ public class AccountResource {
     @Path("invitation/password")
     @PermitAll
     public Uni<Response> accept(Accepted accepted, @Context HttpServerRequest http) {
-        if (accepted == null || accepted.token == null || accepted.token.length() > LONGEST_TOKEN || accepted.password == null) {
+        if (accepted == null
+                || accepted.token == null
+                || accepted.token.length() > LONGEST_TOKEN
+                || accepted.password == null) {
             throw People.usedUp();
         }
         SignIns.Origin origin = origin(http);
@@ -166,7 +182,8 @@ public class AccountResource {
     @RolesAllowed("viewer")
     public Me me() {
         Who.Person person = who.person();
-        return new Me(person.login(), person.name(), person.role(), config.vantage().name());
+        return new Me(
+                person.login(), person.name(), person.role(), config.vantage().name());
     }
 
     /** The password is typed once more, for what wants that; it counts for ten minutes. */
@@ -180,7 +197,8 @@ public class AccountResource {
         }
         long session = who.credential().id();
         return signIns.confirm(who.person().login(), confirm.password, origin(http))
-                .onFailure(Refusal.class).transform(AccountResource::wrongPassword)
+                .onFailure(Refusal.class)
+                .transform(AccountResource::wrongPassword)
                 .chain(right -> blocking(() -> {
                     sessions.confirmed(session);
                     return null;
@@ -189,7 +207,9 @@ public class AccountResource {
 
     /** One who is signed in and mistypes is not signed out by that. */
     private static Throwable wrongPassword(Throwable refused) {
-        return refused instanceof Refusal refusal && refusal.status() == 401 ? Refusal.fields(List.of(new FieldFault("old", "This is not your password."))) : refused;
+        return refused instanceof Refusal refusal && refusal.status() == 401
+                ? Refusal.fields(List.of(new FieldFault("old", "This is not your password.")))
+                : refused;
     }
 
     /** Changes one's own password; every other session ends. */
@@ -206,7 +226,8 @@ public class AccountResource {
         refuse(wanted.password, person.login(), person.name());
         SignIns.Origin origin = origin(http);
         return signIns.confirm(person.login(), wanted.old, origin)
-                .onFailure(Refusal.class).transform(AccountResource::wrongPassword)
+                .onFailure(Refusal.class)
+                .transform(AccountResource::wrongPassword)
                 .chain(right -> signIns.hashed(person.login(), origin, () -> Passwords.hash(wanted.password)))
                 .chain(hash -> blocking(() -> {
                     people.changed(person, hash, session);

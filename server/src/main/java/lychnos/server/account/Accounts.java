@@ -4,7 +4,6 @@ import io.quarkus.runtime.StartupEvent;
 import jakarta.annotation.Priority;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
-import org.hibernate.Session;
 import jakarta.transaction.Transactional;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -15,6 +14,7 @@ import lychnos.server.LychnosConfig;
 import lychnos.server.journal.Journal;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.Account;
+import org.hibernate.Session;
 import org.jboss.logging.Logger;
 
 /** The accounts that a server begins with, and the one-time code of the first lead. */
@@ -46,7 +46,9 @@ public class Accounts {
             return;
         }
         String code = Digest.token().substring(0, 20);
-        db.createNativeMutationQuery("insert into first_lead (code_digest) values (:digest) on conflict (only_one) do update set code_digest = excluded.code_digest")
+        db.createNativeMutationQuery(
+                        "insert into first_lead (code_digest) values (:digest) on conflict (only_one) do update set "
+                                + "code_digest = excluded.code_digest")
                 .setParameter("digest", Digest.of(code))
                 .executeUpdate();
         if (config.firstLeadFile().isPresent()) {
@@ -55,7 +57,9 @@ public class Accounts {
             Files.createFile(file, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
             Files.writeString(file, code + "\n");
         }
-        LOG.infof("There is no account yet. Open the web page; the first lead's one-time code is %s", config.firstLeadFile().map(file -> "in " + file).orElse(code));
+        LOG.infof(
+                "There is no account yet. Open the web page; the first lead's one-time code is %s",
+                config.firstLeadFile().map(file -> "in " + file).orElse(code));
     }
 
     private long count() {
@@ -89,6 +93,12 @@ public class Accounts {
         }
         Account account = add(login, name.strip(), "lead", hash);
         config.firstLeadFile().ifPresent(file -> file.toFile().delete());
-        journal.write(new Who.Person(account.id, login, account.name, account.role), null, null, "set up the first lead's account", null, Map.of("login", login));
+        journal.write(
+                new Who.Person(account.id, login, account.name, account.role),
+                null,
+                null,
+                "set up the first lead's account",
+                null,
+                Map.of("login", login));
     }
 }

@@ -29,7 +29,9 @@ public class ApiTokenResource {
     @POST
     public RestResponse<ApiTokens.Made> make(ApiTokens.Wanted wanted) {
         who.requireSession();
-        return RestResponse.ResponseBuilder.ok(tokens.make(wanted, who.person())).header("Cache-Control", "no-store").build();
+        return RestResponse.ResponseBuilder.ok(tokens.make(wanted, who.person()))
+                .header("Cache-Control", "no-store")
+                .build();
     }
 
     @DELETE

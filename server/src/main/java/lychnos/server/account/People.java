@@ -41,7 +41,16 @@ public class People {
      * @param hasPassword whether the person has set one
      * @param sessions how many are open
      */
-    public record View(long id, String login, String name, String role, Instant disabledAt, Instant invitedUntil, boolean hasPassword, int sessions, Instant seenAt) {}
+    public record View(
+            long id,
+            String login,
+            String name,
+            String role,
+            Instant disabledAt,
+            Instant invitedUntil,
+            boolean hasPassword,
+            int sessions,
+            Instant seenAt) {}
 
     /** A person to invite. */
     public record Wanted(String login, String name, String role) {}
@@ -54,10 +63,26 @@ public class People {
 
     @Transactional
     public List<View> all() {
-        return db.createNativeQuery("select a.id, a.login, a.name, a.role, a.disabled_at, (select i.ends_at from invitation i where i.account_id = a.id and i.ends_at > now()) as invited, a.password_hash is not null as has,"
-                        + " (select count(*) from sign_in s where s.account_id = a.id and s.ends_at > now()) as open, (select max(s.seen_at) from sign_in s where s.account_id = a.id) as seen from account a order by a.disabled_at nulls first, a.name, a.id", Object[].class)
+        return db.createNativeQuery(
+                        "select a.id, a.login, a.name, a.role, a.disabled_at, (select i.ends_at from invitation i "
+                                + "where i.account_id = a.id and i.ends_at > now()) as invited, a.password_hash is "
+                                + "not null as has,"
+                                + " (select count(*) from sign_in s where s.account_id = a.id and s.ends_at > now()) "
+                                + "as open, (select max(s.seen_at) from sign_in s where s.account_id = a.id) "
+                                + "as seen from account a order by a.disabled_at nulls first, "
+                                + "a.name, a.id",
+                        Object[].class)
                 .getResultStream()
-                .map(row -> new View(((Number) row[0]).longValue(), (String) row[1], (String) row[2], (String) row[3], (Instant) row[4], (Instant) row[5], (Boolean) row[6], ((Number) row[7]).intValue(), (Instant) row[8]))
+                .map(row -> new View(
+                        ((Number) row[0]).longValue(),
+                        (String) row[1],
+                        (String) row[2],
+                        (String) row[3],
+                        (Instant) row[4],
+                        (Instant) row[5],
+                        (Boolean) row[6],
+                        ((Number) row[7]).intValue(),
+                        (Instant) row[8]))
                 .toList();
     }
 
@@ -65,9 +90,14 @@ public class People {
     static List<FieldFault> faults(String login, String name, String role) {
         List<FieldFault> faults = new ArrayList<>();
         if (login == null || !login.matches("[a-z][a-z0-9._-]{1,31}")) {
-            faults.add(new FieldFault("login", "A login has 2 to 32 lowercase letters, digits, dots and hyphens, and begins with a letter."));
+            faults.add(new FieldFault(
+                    "login",
+                    "A login has 2 to 32 lowercase letters, digits, dots and hyphens, and begins with a letter."));
         }
-        if (name == null || name.isBlank() || name.strip().length() > 80 || name.chars().anyMatch(Character::isISOControl)) {
+        if (name == null
+                || name.isBlank()
+                || name.strip().length() > 80
+                || name.chars().anyMatch(Character::isISOControl)) {
             faults.add(new FieldFault("name", "A name has 1 to 80 characters."));
         }
         if (!SignInMechanism.ROLES.contains(role)) {
@@ -79,8 +109,13 @@ public class People {
     /** Invites a person: the account exists from now on, and has no password until the link was used. */
     @Transactional
     public Invited invite(Wanted wanted, Who.Person by) {
-        List<FieldFault> faults = wanted == null ? faults(null, null, null) : faults(wanted.login, wanted.name, wanted.role);
-        if (faults.isEmpty() && db.createQuery("select count(*) from Account where login = :login", Long.class).setParameter("login", wanted.login).getSingleResult() > 0) {
+        List<FieldFault> faults =
+                wanted == null ? faults(null, null, null) : faults(wanted.login, wanted.name, wanted.role);
+        if (faults.isEmpty()
+                && db.createQuery("select count(*) from Account where login = :login", Long.class)
+                                .setParameter("login", wanted.login)
+                                .getSingleResult()
+                        > 0) {
             faults.add(new FieldFault("login", "There is an account “" + wanted.login + "” already."));
         }
         if (!faults.isEmpty()) {
@@ -92,11 +127,20 @@ public class People {
         account.role = wanted.role;
         db.persist(account);
         db.flush();
-        journal.write(by, null, null, "invited " + account.login + " as " + account.role, null, Map.of("login", account.login, "role", account.role));
+        journal.write(
+                by,
+                null,
+                null,
+                "invited " + account.login + " as " + account.role,
+                null,
+                Map.of("login", account.login, "role", account.role));
         return link(account, by);
     }
 
-    /** A new link for a person whose password is forgotten or was never set. The old password works until the link is used. */
+    /**
+     * A new link for a person whose password is forgotten or was never set. The old password works until the link is
+     * used.
+     */
     @Transactional
     public Invited inviteAgain(long id, Who.Person by) {
         Account account = locked(id);
@@ -110,8 +154,11 @@ public class People {
     private Invited link(Account account, Who.Person by) {
         String token = Digest.token();
         Instant ends = clock.instant().plus(INVITED);
-        db.createNativeMutationQuery("insert into invitation (account_id, token_digest, made_by, ends_at) values (:account, :digest, :by, :ends)"
-                        + " on conflict (account_id) do update set token_digest = excluded.token_digest, made_by = excluded.made_by, ends_at = excluded.ends_at")
+        db.createNativeMutationQuery(
+                        "insert into invitation (account_id, token_digest, made_by, ends_at) values (:account, "
+                                + ":digest, :by, :ends)"
+                                + " on conflict (account_id) do update set token_digest = excluded.token_digest, "
+                                + "made_by = excluded.made_by, ends_at = excluded.ends_at")
                 .setParameter("account", account.id)
                 .setParameter("digest", Digest.of(token))
                 .setParameter("by", by.id())
@@ -132,7 +179,8 @@ public class People {
     @Transactional
     public void change(long id, Change change, Who.Person by) {
         // two leads who disable each other wait for each other
-        db.createNativeQuery("select id from account where role = 'lead' order by id for update", Long.class).getResultList();
+        db.createNativeQuery("select id from account where role = 'lead' order by id for update", Long.class)
+                .getResultList();
         Account account = locked(id);
         db.refresh(account);
         if (change == null) {
@@ -149,8 +197,10 @@ public class People {
         if (leads && (disabled || !role.equals("lead")) && otherLeads(id) == 0) {
             throw Refusal.conflict(account.login + " is the only lead. Make somebody else a lead first.");
         }
-        Map<String, Object> before = Map.of("name", account.name, "role", account.role, "disabled", account.disabledAt != null);
-        boolean fewerRights = disabled && account.disabledAt == null || SignInMechanism.ROLES.indexOf(role) < SignInMechanism.ROLES.indexOf(account.role);
+        Map<String, Object> before =
+                Map.of("name", account.name, "role", account.role, "disabled", account.disabledAt != null);
+        boolean fewerRights = disabled && account.disabledAt == null
+                || SignInMechanism.ROLES.indexOf(role) < SignInMechanism.ROLES.indexOf(account.role);
         account.name = name;
         account.role = role;
         account.disabledAt = !disabled ? null : account.disabledAt == null ? clock.instant() : account.disabledAt;
@@ -159,13 +209,26 @@ public class People {
             sessions.endAll(id, 0);
         }
         if (disabled) {
-            db.createNativeMutationQuery("delete from invitation where account_id = :id").setParameter("id", id).executeUpdate();
+            db.createNativeMutationQuery("delete from invitation where account_id = :id")
+                    .setParameter("id", id)
+                    .executeUpdate();
         }
-        journal.write(by, null, null, "changed the account " + account.login, before, Map.of("name", name, "role", role, "disabled", disabled));
+        journal.write(
+                by,
+                null,
+                null,
+                "changed the account " + account.login,
+                before,
+                Map.of("name", name, "role", role, "disabled", disabled));
     }
 
     private long otherLeads(long but) {
-        return db.createQuery("select count(*) from Account where role = 'lead' and disabledAt is null and passwordHash is not null and id <> :but", Long.class).setParameter("but", but).getSingleResult();
+        return db.createQuery(
+                        "select count(*) from Account where role = 'lead' and disabledAt is null and passwordHash is "
+                                + "not null and id <> :but",
+                        Long.class)
+                .setParameter("but", but)
+                .getSingleResult();
     }
 
     /** Ends every session of an account at once. */
@@ -173,13 +236,22 @@ public class People {
     public void endSessions(long id, Who.Person by) {
         Account account = locked(id);
         int ended = sessions.endAll(id, 0);
-        journal.write(by, null, null, "ended " + ended + (ended == 1 ? " session of " : " sessions of ") + account.login, null, null);
+        journal.write(
+                by,
+                null,
+                null,
+                "ended " + ended + (ended == 1 ? " session of " : " sessions of ") + account.login,
+                null,
+                null);
     }
 
     /** Whose link this is; nothing where it was used or is too old. */
     @Transactional
     public Optional<Account> invited(String token) {
-        return db.createNativeQuery("select a.* from invitation i join account a on a.id = i.account_id where i.token_digest = :digest and i.ends_at > now() and a.disabled_at is null", Account.class)
+        return db.createNativeQuery(
+                        "select a.* from invitation i join account a on a.id = i.account_id where i.token_digest = "
+                                + ":digest and i.ends_at > now() and a.disabled_at is null",
+                        Account.class)
                 .setParameter("digest", Digest.of(token))
                 .getResultStream()
                 .findFirst();
@@ -189,7 +261,9 @@ public class People {
     @Transactional
     public void accepted(String token, String hash) {
         Account account = invited(token).orElseThrow(People::usedUp);
-        int used = db.createNativeMutationQuery("delete from invitation where token_digest = :digest").setParameter("digest", Digest.of(token)).executeUpdate();
+        int used = db.createNativeMutationQuery("delete from invitation where token_digest = :digest")
+                .setParameter("digest", Digest.of(token))
+                .executeUpdate();
         if (used == 0) {
             throw usedUp();
         }
@@ -213,6 +287,7 @@ public class People {
         if (session != 0) {
             sessions.confirmed(session);
         }
-        journal.write(new Who.Person(account.id, account.login, account.name, account.role), null, null, act, null, null);
+        journal.write(
+                new Who.Person(account.id, account.login, account.name, account.role), null, null, act, null, null);
     }
 }

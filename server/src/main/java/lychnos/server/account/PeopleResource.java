@@ -41,7 +41,9 @@ public class PeopleResource {
     }
 
     private static RestResponse<People.Invited> shownOnce(People.Invited invited) {
-        return RestResponse.ResponseBuilder.ok(invited).header("Cache-Control", "no-store").build();
+        return RestResponse.ResponseBuilder.ok(invited)
+                .header("Cache-Control", "no-store")
+                .build();
     }
 
     @PUT

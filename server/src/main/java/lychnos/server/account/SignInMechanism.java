@@ -1,7 +1,7 @@
 package lychnos.server.account;
 
-import io.quarkus.security.identity.IdentityProvider;
 import io.quarkus.security.identity.AuthenticationRequestContext;
+import io.quarkus.security.identity.IdentityProvider;
 import io.quarkus.security.identity.IdentityProviderManager;
 import io.quarkus.security.identity.SecurityIdentity;
 import io.quarkus.security.identity.request.AuthenticationRequest;
@@ -15,13 +15,15 @@ import io.vertx.core.http.Cookie;
 import io.vertx.ext.web.RoutingContext;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.List;
-import lychnos.server.LychnosConfig;
 import java.util.Optional;
 import java.util.Set;
-
+import lychnos.server.LychnosConfig;
 import lychnos.server.store.DatabaseTrouble;
 
-/** Knows people by the token in their cookie, and programs by theirs (RFC 6750). A bad or old token is nobody, not an error. */
+/**
+ * Knows people by the token in their cookie, and programs by theirs (RFC 6750). A bad or old token is nobody, not an
+ * error.
+ */
 @ApplicationScoped
 public class SignInMechanism implements HttpAuthenticationMechanism {
 
@@ -95,7 +97,10 @@ public class SignInMechanism implements HttpAuthenticationMechanism {
         public Uni<SecurityIdentity> authenticate(TokenRequest request, AuthenticationRequestContext context) {
             return context.runBlocking(() -> {
                 try {
-                    return identity(request.token.startsWith(ApiTokens.PREFIX) ? tokens.holder(request.token) : sessions.holder(request.token));
+                    return identity(
+                            request.token.startsWith(ApiTokens.PREFIX)
+                                    ? tokens.holder(request.token)
+                                    : sessions.holder(request.token));
                 } catch (RuntimeException e) {
                     // nobody is signed out because the database is away
                     return untold(DatabaseTrouble.of(e).orElseThrow(() -> e));
@@ -104,13 +109,19 @@ public class SignInMechanism implements HttpAuthenticationMechanism {
         }
 
         private static SecurityIdentity untold(DatabaseTrouble trouble) {
-            return QuarkusSecurityIdentity.builder().setAnonymous(true).addAttribute(DatabaseTrouble.ATTRIBUTE, trouble).build();
+            return QuarkusSecurityIdentity.builder()
+                    .setAnonymous(true)
+                    .addAttribute(DatabaseTrouble.ATTRIBUTE, trouble)
+                    .build();
         }
 
         private static SecurityIdentity identity(Optional<Sessions.Holder> holder) {
             return holder.<SecurityIdentity>map(each -> {
                         Who.Person found = each.person();
-                        var builder = QuarkusSecurityIdentity.builder().setPrincipal(new QuarkusPrincipal(found.login())).addAttribute(Who.ATTRIBUTE, found).addAttribute(Credential.ATTRIBUTE, each.credential());
+                        var builder = QuarkusSecurityIdentity.builder()
+                                .setPrincipal(new QuarkusPrincipal(found.login()))
+                                .addAttribute(Who.ATTRIBUTE, found)
+                                .addAttribute(Credential.ATTRIBUTE, each.credential());
                         ROLES.subList(0, ROLES.indexOf(found.role()) + 1).forEach(builder::addRole);
                         return builder.build();
                     })

@@ -24,8 +24,10 @@ import org.hibernate.Session;
 import org.jboss.logging.Logger;
 
 /**
- * Signs people in. Passwords are hashed by few threads of their own and outside of any transaction, so that many tries slow each
- * other down and nobody else; so many wait at once from one source and in all, and the rest is refused with a time to come back.
+ * Signs people in. Passwords are hashed by few threads of their own and outside of any transaction, so that many tries
+ * slow each
+ * other down and nobody else; so many wait at once from one source and in all, and the rest is refused with a time to
+ * come back.
  */
 @ApplicationScoped
 public class SignIns {
@@ -45,11 +47,12 @@ public class SignIns {
     private final Tries tries;
     private final Map<String, AtomicInteger> atOnce = new ConcurrentHashMap<>();
     private final Map<String, Told> told = new ConcurrentHashMap<>();
-    private final ThreadPoolExecutor hashers = new ThreadPoolExecutor(HASHERS, HASHERS, 0, TimeUnit.SECONDS, new LinkedBlockingQueue<>(MOST_WAITING), work -> {
-        Thread thread = new Thread(work, "sign-in");
-        thread.setDaemon(true);
-        return thread;
-    });
+    private final ThreadPoolExecutor hashers = new ThreadPoolExecutor(
+            HASHERS, HASHERS, 0, TimeUnit.SECONDS, new LinkedBlockingQueue<>(MOST_WAITING), work -> {
+                Thread thread = new Thread(work, "sign-in");
+                thread.setDaemon(true);
+                return thread;
+            });
 
     private record Told(Instant at, int since) {}
 
@@ -88,7 +91,9 @@ public class SignIns {
         });
     }
 
-    /** Carries out what hashes a password: after a wait where tries have failed, and by one of the few threads for it. */
+    /**
+     * Carries out what hashes a password: after a wait where tries have failed, and by one of the few threads for it.
+     */
     <T> Uni<T> hashed(String login, Origin origin, Supplier<T> work) {
         AtomicInteger mine = atOnce.computeIfAbsent(origin.source, none -> new AtomicInteger());
         if (mine.incrementAndGet() > MOST_OF_A_SOURCE) {
@@ -100,8 +105,10 @@ public class SignIns {
         return (wait.isZero() ? begin : begin.onItem().delayIt().by(wait))
                 .emitOn(this::hash)
                 .map(now -> work.get())
-                .onFailure(RejectedExecutionException.class).transform(full -> tooMany(origin))
-                .onTermination().invoke(() -> left(origin.source, mine));
+                .onFailure(RejectedExecutionException.class)
+                .transform(full -> tooMany(origin))
+                .onTermination()
+                .invoke(() -> left(origin.source, mine));
     }
 
     private void hash(Runnable work) {
@@ -114,15 +121,29 @@ public class SignIns {
 
     private Refusal tooMany(Origin origin) {
         tell(origin, "refused sign-ins from " + origin.source + ": too many at once");
-        return Refusal.tooMany("Many people sign in at this moment. Try again in " + COME_BACK_SECONDS + " seconds.", COME_BACK_SECONDS);
+        return Refusal.tooMany(
+                "Many people sign in at this moment. Try again in " + COME_BACK_SECONDS + " seconds.",
+                COME_BACK_SECONDS);
     }
 
     private Account right(String login, String password, Origin origin) {
-        Optional<Account> account = QuarkusTransaction.requiringNew().call(() -> db.createQuery("from Account where login = :login", Account.class).setParameter("login", login).getResultStream().findFirst());
-        boolean right = Passwords.matches(password, account.filter(found -> found.disabledAt == null).map(found -> found.passwordHash).orElse(null));
+        Optional<Account> account = QuarkusTransaction.requiringNew()
+                .call(() -> db.createQuery("from Account where login = :login", Account.class)
+                        .setParameter("login", login)
+                        .getResultStream()
+                        .findFirst());
+        boolean right = Passwords.matches(
+                password,
+                account.filter(found -> found.disabledAt == null)
+                        .map(found -> found.passwordHash)
+                        .orElse(null));
         if (!right) {
             tries.failed(login, origin.source);
-            tell(origin, account.isPresent() ? "refused a sign-in as " + login + " from " + origin.source + ": wrong password" : "refused a sign-in from " + origin.source + ": no such login");
+            tell(
+                    origin,
+                    account.isPresent()
+                            ? "refused a sign-in as " + login + " from " + origin.source + ": wrong password"
+                            : "refused a sign-in from " + origin.source + ": no such login");
             throw Refusal.unauthorised("Login or password is wrong.");
         }
         tries.succeeded(login);

@@ -7,8 +7,10 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 
 /**
- * How long a try to sign in is held back: nothing at first, then longer with every failure of the same login or from the same source.
- * The right password is always looked at in the end, so that failures of one person lock nobody out. Safe for use by many threads.
+ * How long a try to sign in is held back: nothing at first, then longer with every failure of the same login or from
+ * the same source.
+ * The right password is always looked at in the end, so that failures of one person lock nobody out. Safe for use by
+ * many threads.
  */
 final class Tries {
 

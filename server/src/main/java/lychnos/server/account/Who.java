@@ -39,7 +39,10 @@ public class Who {
         credential().requireSession();
     }
 
-    /** @throws lychnos.server.problem.Refusal 403 where a program asks, or the password was not typed in the last minutes */
+    /**
+     * @throws lychnos.server.problem.Refusal 403 where a program asks, or the password was not typed in the last
+     * minutes
+     */
     public void requireFreshPassword() {
         credential().requireFresh(clock.instant());
     }

@@ -1,7 +1,7 @@
 package lychnos.server.allocate;
 
+import io.quarkus.narayana.jta.QuarkusTransaction;
 import jakarta.annotation.security.RolesAllowed;
-import org.hibernate.Session;
 import jakarta.transaction.Transactional;
 import jakarta.ws.rs.Consumes;
 import jakarta.ws.rs.GET;
@@ -13,7 +13,6 @@ import jakarta.ws.rs.core.HttpHeaders;
 import jakarta.ws.rs.core.MediaType;
 import jakarta.ws.rs.core.Request;
 import jakarta.ws.rs.core.Response;
-import io.quarkus.narayana.jta.QuarkusTransaction;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -40,6 +39,7 @@ import lychnos.server.store.ReadsOnly;
 import lychnos.server.store.RowsAsRead;
 import lychnos.server.store.Unit;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
+import org.hibernate.Session;
 
 /** Stage 2: where everything sits, a proposal, the taking of it. */
 @Path("/api")
@@ -60,7 +60,18 @@ public class AllocateResource {
     private final Who who;
     private final SharedViews shared;
 
-    AllocateResource(Claims claims, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, Existing existing, Session db, RowsAsRead rows, SharedViews shared, Who who) {
+    AllocateResource(
+            Claims claims,
+            BringUps bringUps,
+            Groundworks groundworks,
+            Placings placings,
+            Soundings soundings,
+            Names names,
+            Existing existing,
+            Session db,
+            RowsAsRead rows,
+            SharedViews shared,
+            Who who) {
         this.shared = shared;
         this.placings = placings;
         this.soundings = soundings;
@@ -78,7 +89,16 @@ public class AllocateResource {
     public record Strip(String purpose, String first, String last, String note) {}
 
     /** An address of a unit on the ribbon. */
-    public record Seat(long unitId, String unit, String role, String address, String hostName, String fqdn, String position, boolean ours, boolean proven) {}
+    public record Seat(
+            long unitId,
+            String unit,
+            String role,
+            String address,
+            String hostName,
+            String fqdn,
+            String position,
+            boolean ours,
+            boolean proven) {}
 
     /** An address that answers although nobody here gave it out. */
     public record StrangerView(String address, String mac, String sentence, Instant firstHeard, Instant lastHeard) {}
@@ -90,7 +110,16 @@ public class AllocateResource {
     public record Undo(UUID taking, int count) {}
 
     /** A network that can be looked at. */
-    public record Tab(long id, String name, String prefix, String purpose, Integer vlan, boolean permanent, long free, long taken, long size) {}
+    public record Tab(
+            long id,
+            String name,
+            String prefix,
+            String purpose,
+            Integer vlan,
+            boolean permanent,
+            long free,
+            long taken,
+            long size) {}
 
     /** A network drawn as a ribbon. */
     public record Ribbon(
@@ -115,25 +144,54 @@ public class AllocateResource {
     @Transactional
     @ReadsOnly
     @APIResponseSchema(value = Ribbon.class, responseCode = "200")
-    public Response ribbon(long id, @QueryParam("network") Long networkId, @Context Request request, @Context HttpHeaders headers) {
+    public Response ribbon(
+            long id, @QueryParam("network") Long networkId, @Context Request request, @Context HttpHeaders headers) {
         return shared.of("ribbon " + id + " " + networkId, id, request, headers, () -> ribbon(id, networkId));
     }
 
     private Ribbon ribbon(long id, Long networkId) {
         BringUp bringUp = bringUps.get(id);
         List<Network> networks = groundworks.networks(bringUp);
-        Network network = networks.stream().filter(each -> networkId == null || each.id.equals(networkId)).findFirst().orElse(networks.isEmpty() ? null : networks.get(0));
+        Network network = networks.stream()
+                .filter(each -> networkId == null || each.id.equals(networkId))
+                .findFirst()
+                .orElse(networks.isEmpty() ? null : networks.get(0));
         if (network == null) {
-            return new Ribbon(0, "", "", "", "", null, List.of(), List.of(), List.of(), List.of(), List.of(), List.of(), null, soundings.possible());
+            return new Ribbon(
+                    0,
+                    "",
+                    "",
+                    "",
+                    "",
+                    null,
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    null,
+                    soundings.possible());
         }
         List<AddressRange> ranges = groundworks.ranges(network.id);
-        Set<Long> proven = new HashSet<>(db.createQuery("select p.claimId from Proof p join Claim c on c.id = p.claimId where p.proven and c.networkId = :network", Long.class)
+        Set<Long> proven = new HashSet<>(db.createQuery(
+                        "select p.claimId from Proof p join Claim c on c.id = p.claimId where p.proven and "
+                                + "c.networkId = :network",
+                        Long.class)
                 .setParameter("network", network.id)
                 .getResultList());
         Map<Long, Unit> units = rows.unitsIn(network.id);
-        List<Seat> seats = rows.claimsIn(network.id).stream().filter(claim -> units.containsKey(claim.unitId)).map(claim -> seat(claim, units.get(claim.unitId), id, proven)).toList();
+        List<Seat> seats = rows.claimsIn(network.id).stream()
+                .filter(claim -> units.containsKey(claim.unitId))
+                .map(claim -> seat(claim, units.get(claim.unitId), id, proven))
+                .toList();
         List<StrangerView> strangers = soundings.strangers(network.id).stream()
-                .map(each -> new StrangerView(each.key.address().toString(), each.mac == null ? null : each.mac.toString(), each.sentence, each.firstHeard, each.lastHeard))
+                .map(each -> new StrangerView(
+                        each.key.address().toString(),
+                        each.mac == null ? null : each.mac.toString(),
+                        each.sentence,
+                        each.firstHeard,
+                        each.lastHeard))
                 .toList();
         return new Ribbon(
                 network.id,
@@ -153,8 +211,20 @@ public class AllocateResource {
     }
 
     private Tab tab(Network network) {
-        long taken = db.createQuery("select count(*) from Claim c where c.networkId = :id and c.releasedAt is null", Long.class).setParameter("id", network.id).getSingleResult();
-        return new Tab(network.id, network.name, network.prefix.toString(), network.purpose, network.vlan, network.permanent, groundworks.freeSize(network), taken, network.prefix.run().size());
+        long taken = db.createQuery(
+                        "select count(*) from Claim c where c.networkId = :id and c.releasedAt is null", Long.class)
+                .setParameter("id", network.id)
+                .getSingleResult();
+        return new Tab(
+                network.id,
+                network.name,
+                network.prefix.toString(),
+                network.purpose,
+                network.vlan,
+                network.permanent,
+                groundworks.freeSize(network),
+                taken,
+                network.prefix.run().size());
     }
 
     /** One entry a /24 where an IPv4 network is larger than a /22; else none. */
@@ -169,7 +239,8 @@ public class AllocateResource {
         List<Density> density = new ArrayList<>(rows);
         for (int row = 0; row < rows; row++) {
             Run run = Run.of(prefix.network().plus(row * 256L), 256);
-            density.add(new Density(run.first().toString(), taken[row], overlap(ranges, run, false), overlap(ranges, run, true)));
+            density.add(new Density(
+                    run.first().toString(), taken[row], overlap(ranges, run, false), overlap(ranges, run, true)));
         }
         return density;
     }
@@ -191,17 +262,34 @@ public class AllocateResource {
     }
 
     private static Seat seat(Claim claim, Unit unit, long bringUpId, Set<Long> proven) {
-        return new Seat(unit.id, unit.label(), claim.role, claim.address.toString(), claim.hostName, claim.fqdn(), unit.place(), unit.bringUpId == bringUpId, proven.contains(claim.id));
+        return new Seat(
+                unit.id,
+                unit.label(),
+                claim.role,
+                claim.address.toString(),
+                claim.hostName,
+                claim.fqdn(),
+                unit.place(),
+                unit.bringUpId == bringUpId,
+                proven.contains(claim.id));
     }
 
     private Undo undo(long bringUpId) {
-        Map<UUID, List<Claim>> takings = claims.live(bringUpId).stream().collect(Collectors.groupingBy(claim -> claim.taking));
+        Map<UUID, List<Claim>> takings =
+                claims.live(bringUpId).stream().collect(Collectors.groupingBy(claim -> claim.taking));
         // what was set up counts, though it may be out of use since
-        takings.keySet().removeAll(db.createQuery("select distinct c.taking from Run r join Claim c on c.unitId = r.unitId where r.purpose = 'configure' and c.taking in :takings", UUID.class)
-                .setParameterList("takings", List.copyOf(takings.keySet()))
-                .getResultList());
+        takings.keySet()
+                .removeAll(db.createQuery(
+                                "select distinct c.taking from Run r join Claim c on c.unitId = r.unitId where "
+                                        + "r.purpose = 'configure' and c.taking in :takings",
+                                UUID.class)
+                        .setParameterList("takings", List.copyOf(takings.keySet()))
+                        .getResultList());
         return takings.values().stream()
-                .max(Comparator.comparing(claims -> claims.stream().map(claim -> claim.takenAt).max(Comparator.naturalOrder()).orElseThrow()))
+                .max(Comparator.comparing(claims -> claims.stream()
+                        .map(claim -> claim.takenAt)
+                        .max(Comparator.naturalOrder())
+                        .orElseThrow()))
                 .map(newest -> new Undo(newest.get(0).taking, newest.size()))
                 .orElse(null);
     }
@@ -232,7 +320,11 @@ public class AllocateResource {
     public Sounded sound(long id, Ask ask) {
         List<Address> addresses = addresses(ask);
         List<Network> networks = QuarkusTransaction.requiringNew().call(() -> groundworks.networks(bringUps.get(id)));
-        Map<Address, Soundings.Heard> heard = soundings.heard(addresses.stream().filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address))).toList(), networks);
+        Map<Address, Soundings.Heard> heard = soundings.heard(
+                addresses.stream()
+                        .filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address)))
+                        .toList(),
+                networks);
         Set<Address> ours = QuarkusTransaction.requiringNew().call(() -> groundworks.taken(networks));
         for (Network network : networks) {
             Map<Address, Soundings.Heard> strange = new LinkedHashMap<>(heard);
@@ -241,11 +333,20 @@ public class AllocateResource {
                 soundings.note(network, id, strange);
             }
             if (soundings.possible()) {
-                addresses.stream().filter(address -> network.prefix.contains(address) && !heard.containsKey(address)).forEach(address -> soundings.forget(network.id, address, id));
+                addresses.stream()
+                        .filter(address -> network.prefix.contains(address) && !heard.containsKey(address))
+                        .forEach(address -> soundings.forget(network.id, address, id));
             }
         }
         List<StrangerView> answering = heard.entrySet().stream()
-                .map(each -> new StrangerView(each.getKey().toString(), each.getValue().mac() == null ? null : each.getValue().mac().toString(), each.getValue().sentence(), null, null))
+                .map(each -> new StrangerView(
+                        each.getKey().toString(),
+                        each.getValue().mac() == null
+                                ? null
+                                : each.getValue().mac().toString(),
+                        each.getValue().sentence(),
+                        null,
+                        null))
                 .toList();
         return new Sounded(addresses.size(), soundings.possible(), answering);
     }

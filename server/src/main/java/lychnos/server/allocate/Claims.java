@@ -58,7 +58,19 @@ public class Claims {
     private final LychnosConfig config;
     private final Clock clock;
 
-    Claims(Session db, RowsAsRead rows, BringUps bringUps, Groundworks groundworks, Placings placings, Soundings soundings, Names names, SignedUnits signedUnits, Journal journal, Live live, LychnosConfig config, Clock clock) {
+    Claims(
+            Session db,
+            RowsAsRead rows,
+            BringUps bringUps,
+            Groundworks groundworks,
+            Placings placings,
+            Soundings soundings,
+            Names names,
+            SignedUnits signedUnits,
+            Journal journal,
+            Live live,
+            LychnosConfig config,
+            Clock clock) {
         this.signedUnits = signedUnits;
         this.db = db;
         this.rows = rows;
@@ -84,19 +96,27 @@ public class Claims {
         if (rows.suffice()) {
             return rows.claims(bringUpId);
         }
-        return db.createQuery("select c from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null order by u.number, c.place", Claim.class)
+        return db.createQuery(
+                        "select c from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and "
+                                + "c.releasedAt is null order by u.number, c.place",
+                        Claim.class)
                 .setParameter("id", bringUpId)
                 .getResultList();
     }
 
     /** By unit, the address that it is managed at. */
     public Map<Long, Claim> primaries(long bringUpId) {
-        return live(bringUpId).stream().filter(claim -> claim.place == 0).collect(Collectors.toMap(claim -> claim.unitId, Function.identity()));
+        return live(bringUpId).stream()
+                .filter(claim -> claim.place == 0)
+                .collect(Collectors.toMap(claim -> claim.unitId, Function.identity()));
     }
 
     /** The address that a unit is managed at. */
     public Optional<Claim> ofUnit(long unitId) {
-        return db.createQuery("from Claim where unitId = :id and place = 0 and releasedAt is null", Claim.class).setParameter("id", unitId).getResultStream().findFirst();
+        return db.createQuery("from Claim where unitId = :id and place = 0 and releasedAt is null", Claim.class)
+                .setParameter("id", unitId)
+                .getResultStream()
+                .findFirst();
     }
 
     /**
@@ -115,17 +135,26 @@ public class Claims {
         } catch (PersistenceException | QuarkusTransactionException e) {
             String text = causes(e);
             if (text.contains("claim_live_")) {
-                String what = text.contains("claim_live_address") ? "One of these addresses" : text.contains("claim_live_name") ? "One of these names" : "One of these units' addresses";
-                throw Refusal.conflict(what + " was taken by somebody else a moment ago. Here is the next fit.", Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
+                String what = text.contains("claim_live_address")
+                        ? "One of these addresses"
+                        : text.contains("claim_live_name") ? "One of these names" : "One of these units' addresses";
+                throw Refusal.conflict(
+                        what + " was taken by somebody else a moment ago. Here is the next fit.",
+                        Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
             }
             throw e;
         }
     }
 
     private void refuseStrangers(long bringUpId, Taking taking) {
-        List<Address> addresses = taking.lines().stream().map(line -> read("address", line.address())).toList();
-        List<Network> networks = QuarkusTransaction.requiringNew().call(() -> groundworks.networks(bringUps.get(bringUpId)));
-        List<Address> declared = addresses.stream().filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address))).toList();
+        List<Address> addresses = taking.lines().stream()
+                .map(line -> read("address", line.address()))
+                .toList();
+        List<Network> networks =
+                QuarkusTransaction.requiringNew().call(() -> groundworks.networks(bringUps.get(bringUpId)));
+        List<Address> declared = addresses.stream()
+                .filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address)))
+                .toList();
         Map<Address, Soundings.Heard> heard = soundings.heard(declared, networks);
         if (heard.isEmpty()) {
             return;
@@ -137,7 +166,9 @@ public class Claims {
         }
         Map.Entry<Address, Soundings.Heard> first = heard.entrySet().iterator().next();
         throw Refusal.conflict(
-                first.getKey() + " " + first.getValue().sentence() + ": somebody has it already. It is marked as a stranger; here is the next fit.", Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
+                first.getKey() + " " + first.getValue().sentence()
+                        + ": somebody has it already. It is marked as a stranger; here is the next fit.",
+                Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
     }
 
     private static String causes(Throwable e) {
@@ -158,9 +189,12 @@ public class Claims {
 
     private UUID insert(long bringUpId, Taking taking, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
-        Map<Long, Network> networks = groundworks.networks(bringUp).stream().collect(Collectors.toMap(network -> network.id, Function.identity()));
+        Map<Long, Network> networks = groundworks.networks(bringUp).stream()
+                .collect(Collectors.toMap(network -> network.id, Function.identity()));
         Map<Long, AddressSet> free = new HashMap<>();
-        networks.values().forEach(network -> free.put(network.id, groundworks.ground(network).free()));
+        networks.values()
+                .forEach(network ->
+                        free.put(network.id, groundworks.ground(network).free()));
         Map<Long, Unit> units = new HashMap<>();
         bringUps.units(bringUpId).forEach(unit -> units.put(unit.id, unit));
         UUID id = UUID.randomUUID();
@@ -169,14 +203,20 @@ public class Claims {
         for (Wanted wanted : taking.lines()) {
             Network network = wanted.networkId() == null ? bringUp.network : networks.get(wanted.networkId());
             if (units.get(wanted.unitId()) == null || network == null) {
-                throw Refusal.bad(network == null ? "One of the networks is not of this bring-up." : "One of the units is not in this bring-up.");
+                throw Refusal.bad(
+                        network == null
+                                ? "One of the networks is not of this bring-up."
+                                : "One of the units is not in this bring-up.");
             }
             Address address = read("address", wanted.address());
             if (!free.get(network.id).contains(address)) {
-                throw Refusal.conflict(address + " is not free any more, or lies in no pool. Here is the next fit.", Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
+                throw Refusal.conflict(
+                        address + " is not free any more, or lies in no pool. Here is the next fit.",
+                        Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
             }
             free.get(network.id).remove(address);
-            claims.add(claim(bringUp, network, wanted, address, id, places.merge(wanted.unitId(), 1, Integer::sum) - 1, person));
+            claims.add(claim(
+                    bringUp, network, wanted, address, id, places.merge(wanted.unitId(), 1, Integer::sum) - 1, person));
         }
         refuseHalves(bringUp, claims, units);
         keepGrowth(taking, networks, free, id);
@@ -186,7 +226,13 @@ public class Claims {
         db.flush();
         store(claims);
         names.plan(bringUp.site.id, id, claims);
-        journal.write(person, bringUpId, null, "took " + claims.size() + " addresses for " + places.size() + " units", null, taking.lines());
+        journal.write(
+                person,
+                bringUpId,
+                null,
+                "took " + claims.size() + " addresses for " + places.size() + " units",
+                null,
+                taking.lines());
         live.tell(bringUpId, "allocate");
         return id;
     }
@@ -194,13 +240,15 @@ public class Claims {
     /** A unit is placed whole or not at all. */
     private void refuseHalves(BringUp bringUp, List<Claim> claims, Map<Long, Unit> units) {
         Map<Long, Set<String>> got = new HashMap<>();
-        claims.forEach(claim -> got.computeIfAbsent(claim.unitId, unit -> new HashSet<>()).add(claim.role));
+        claims.forEach(claim ->
+                got.computeIfAbsent(claim.unitId, unit -> new HashSet<>()).add(claim.role));
         Map<Long, Set<String>> whole = placings.wholeRoles(bringUp);
         got.forEach((unit, roles) -> {
             if (!whole.get(unit).equals(roles)) {
                 Set<String> missing = new HashSet<>(whole.get(unit));
                 missing.removeAll(roles);
-                throw Refusal.bad(units.get(unit).label() + " is placed whole or not at all; missing are " + String.join(", ", missing) + ".");
+                throw Refusal.bad(units.get(unit).label() + " is placed whole or not at all; missing are "
+                        + String.join(", ", missing) + ".");
             }
         });
     }
@@ -211,8 +259,10 @@ public class Claims {
             if (!networks.containsKey(growth.networkId())) {
                 throw Refusal.bad("One of the networks is not of this bring-up.");
             }
-            if (!free.get(growth.networkId()).contains(run.first()) || !free.get(growth.networkId()).contains(run.last())) {
-                throw Refusal.conflict(run + " is not free any more, and was to be kept for growth. Look for another fit.");
+            if (!free.get(growth.networkId()).contains(run.first())
+                    || !free.get(growth.networkId()).contains(run.last())) {
+                throw Refusal.conflict(
+                        run + " is not free any more, and was to be kept for growth. Look for another fit.");
             }
             AddressRange range = new AddressRange();
             range.networkId = growth.networkId();
@@ -234,7 +284,14 @@ public class Claims {
         }
     }
 
-    private Claim claim(BringUp bringUp, Network network, Wanted wanted, Address address, UUID taking, int place, Who.Person person) {
+    private Claim claim(
+            BringUp bringUp,
+            Network network,
+            Wanted wanted,
+            Address address,
+            UUID taking,
+            int place,
+            Who.Person person) {
         Claim claim = new Claim();
         claim.unitId = wanted.unitId();
         claim.networkId = network.id;
@@ -270,13 +327,19 @@ public class Claims {
                 .column("text", claim -> claim.role)
                 .column("integer", claim -> claim.place)
                 .column("text", claim -> claim.alias)
-                .write(db, "insert into claim (unit_id, network_id, realm_id, address, host_name, domain, taking, taken_by, taken_at, role, place, alias) select * from %s");
+                .write(
+                        db,
+                        "insert into claim (unit_id, network_id, realm_id, address, host_name, domain, taking, "
+                                + "taken_by, taken_at, role, place, alias) select * from %s");
     }
 
     /** Takes a taking back, as long as no machine was told. Where names were pushed already it is a release. */
     @Transactional
     public void undo(long bringUpId, UUID taking, Who.Person person) {
-        List<Claim> claims = db.createQuery("select c from Claim c join Unit u on u.id = c.unitId where c.taking = :taking and c.releasedAt is null and u.bringUpId = :bringUp", Claim.class)
+        List<Claim> claims = db.createQuery(
+                        "select c from Claim c join Unit u on u.id = c.unitId where c.taking = :taking and "
+                                + "c.releasedAt is null and u.bringUpId = :bringUp",
+                        Claim.class)
                 .setParameter("taking", taking)
                 .setParameter("bringUp", bringUpId)
                 .getResultList();
@@ -294,7 +357,9 @@ public class Claims {
     @Transactional
     public void release(long unitId, Who.Person person) {
         Unit unit = bringUps.unit(unitId);
-        List<Claim> claims = db.createQuery("from Claim where unitId = :unit and releasedAt is null", Claim.class).setParameter("unit", unitId).getResultList();
+        List<Claim> claims = db.createQuery("from Claim where unitId = :unit and releasedAt is null", Claim.class)
+                .setParameter("unit", unitId)
+                .getResultList();
         if (claims.isEmpty()) {
             throw Refusal.conflict(unit.label() + " has no address.");
         }
@@ -305,10 +370,14 @@ public class Claims {
         live.tell(unit.bringUpId, "allocate");
     }
 
-    /** Gives back everything that a unit had that goes out of use, whatever was told of it; gives how many addresses. */
+    /**
+     * Gives back everything that a unit had that goes out of use, whatever was told of it; gives how many addresses.
+     */
     @Transactional(Transactional.TxType.MANDATORY)
     public int giveUp(Unit unit) {
-        List<Claim> claims = db.createQuery("from Claim where unitId = :unit and releasedAt is null", Claim.class).setParameter("unit", unit.id).getResultList();
+        List<Claim> claims = db.createQuery("from Claim where unitId = :unit and releasedAt is null", Claim.class)
+                .setParameter("unit", unit.id)
+                .getResultList();
         if (!claims.isEmpty()) {
             letGo(claims, true);
         }
@@ -317,7 +386,12 @@ public class Claims {
 
     private void refuseTold(List<Claim> claims, String why) {
         List<Long> units = claims.stream().map(claim -> claim.unitId).distinct().toList();
-        boolean told = db.createQuery("select count(*) from Run r where r.purpose = 'configure' and r.unitId in :units", Long.class).setParameter("units", units).getSingleResult() > 0;
+        boolean told = db.createQuery(
+                                "select count(*) from Run r where r.purpose = 'configure' and r.unitId in :units",
+                                Long.class)
+                        .setParameter("units", units)
+                        .getSingleResult()
+                > 0;
         if (told) {
             throw Refusal.conflict(why);
         }
@@ -331,8 +405,12 @@ public class Claims {
             claim.coolsUntil = cool ? now.plus(config.coolOff()) : null;
         }
         db.createMutationQuery("delete from AddressRange where taking in :takings and unitId in :units")
-                .setParameter("takings", claims.stream().map(claim -> claim.taking).distinct().toList())
-                .setParameter("units", claims.stream().map(claim -> claim.unitId).distinct().toList())
+                .setParameter(
+                        "takings",
+                        claims.stream().map(claim -> claim.taking).distinct().toList())
+                .setParameter(
+                        "units",
+                        claims.stream().map(claim -> claim.unitId).distinct().toList())
                 .executeUpdate();
         db.flush();
     }

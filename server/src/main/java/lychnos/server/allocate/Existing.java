@@ -48,7 +48,16 @@ public class Existing {
     private final Live live;
     private final Clock clock;
 
-    Existing(Session db, BringUps bringUps, Groundworks groundworks, Things things, Measures measures, Vantage vantage, Journal journal, Live live, Clock clock) {
+    Existing(
+            Session db,
+            BringUps bringUps,
+            Groundworks groundworks,
+            Things things,
+            Measures measures,
+            Vantage vantage,
+            Journal journal,
+            Live live,
+            Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.groundworks = groundworks;
@@ -75,7 +84,8 @@ public class Existing {
     /** Reads a file, or only says what it would do. */
     public Report read(long bringUpId, String text, boolean preview, Who.Person person) {
         ExistingList list = ExistingList.parse(text);
-        return QuarkusTransaction.requiringNew().call(() -> take(bringUpId, list.uses(), list.faults(), preview, person));
+        return QuarkusTransaction.requiringNew()
+                .call(() -> take(bringUpId, list.uses(), list.faults(), preview, person));
     }
 
     /** One zone with who gives it out. */
@@ -90,7 +100,8 @@ public class Existing {
         List<InUse> uses = new ArrayList<>();
         for (Source source : sources) {
             try {
-                for (ZoneRecord record : vantage.transfer(source.primary, source.zone, source.key.orElse(null), PATIENCE)) {
+                for (ZoneRecord record :
+                        vantage.transfer(source.primary, source.zone, source.key.orElse(null), PATIENCE)) {
                     if (record.type().equals("A") || record.type().equals("AAAA")) {
                         uses.add(new InUse(Address.parse(record.data()), record.owner(), Optional.empty(), "zone"));
                     }
@@ -120,7 +131,9 @@ public class Existing {
         int known = 0;
         int elsewhere = 0;
         for (InUse use : uses) {
-            Optional<Network> network = networks.stream().filter(each -> each.prefix.contains(use.address())).findFirst();
+            Optional<Network> network = networks.stream()
+                    .filter(each -> each.prefix.contains(use.address()))
+                    .findFirst();
             if (network.isEmpty()) {
                 elsewhere++;
             } else if (ours.contains(use.address())) {
@@ -133,7 +146,8 @@ public class Existing {
             }
         }
         if (!preview && !fresh.isEmpty()) {
-            journal.write(person, bringUpId, null, "brought in " + fresh.size() + " addresses that are in use", null, fresh);
+            journal.write(
+                    person, bringUpId, null, "brought in " + fresh.size() + " addresses that are in use", null, fresh);
             live.tell(bringUpId, "allocate");
         }
         return new Report(fresh, known, elsewhere, faults);
@@ -162,7 +176,8 @@ public class Existing {
                 }
             });
         }
-        journal.write(person, bringUpId, null, "forgot " + addresses.size() + " addresses that were in use", addresses, null);
+        journal.write(
+                person, bringUpId, null, "forgot " + addresses.size() + " addresses that were in use", addresses, null);
         live.tell(bringUpId, "allocate");
     }
 }

@@ -47,6 +47,8 @@ public class Leases {
     }
 
     private static Refusal unreadable(Path file, String why) {
-        return Refusal.conflict("The DHCP lease file " + file + " was stated, but " + why + ". Nothing is given out before it was looked at; mend it, or leave it out of LYCHNOS_DHCP_LEASE_FILES.");
+        return Refusal.conflict("The DHCP lease file " + file + " was stated, but " + why
+                + ". Nothing is given out before it was looked at; mend it, or leave it out of "
+                + "LYCHNOS_DHCP_LEASE_FILES.");
     }
 }

@@ -46,7 +46,8 @@ import org.hibernate.Session;
 import org.jboss.logging.Logger;
 
 /**
- * The records that addresses need, pushed to the primary server of their zone by dynamic update. A record is marked as on
+ * The records that addresses need, pushed to the primary server of their zone by dynamic update. A record is marked as
+ * on
  * its way before it is sent; a crash in between leaves it so, and sending it again is harmless.
  */
 @ApplicationScoped
@@ -66,7 +67,16 @@ public class Names {
     private final TransactionSynchronizationRegistry transaction;
     private final ExecutorService thread = Executors.newSingleThreadExecutor();
 
-    Names(Session db, BringUps bringUps, Things things, Measures measures, Vantage vantage, Journal journal, Live live, Clock clock, TransactionSynchronizationRegistry transaction) {
+    Names(
+            Session db,
+            BringUps bringUps,
+            Things things,
+            Measures measures,
+            Vantage vantage,
+            Journal journal,
+            Live live,
+            Clock clock,
+            TransactionSynchronizationRegistry transaction) {
         this.db = db;
         this.bringUps = bringUps;
         this.things = things;
@@ -90,7 +100,8 @@ public class Names {
         for (SiteThing row : things.rows(siteId)) {
             if (row.thing().sort() == ThingSort.DOMAIN) {
                 Optional<NameKey> key = measures.key(row);
-                Measures.zones(row).forEach(zone -> zones.add(new Zone(zone, Address.parse(row.value.get("primary")), key)));
+                Measures.zones(row)
+                        .forEach(zone -> zones.add(new Zone(zone, Address.parse(row.value.get("primary")), key)));
             }
         }
         zones.sort(Comparator.comparingInt(zone -> -zone.name.length()));
@@ -99,7 +110,11 @@ public class Names {
 
     /** The longest zone that a name lies in; empty where none is stated. */
     private static String zoneOf(List<Zone> zones, String owner) {
-        return zones.stream().map(Zone::name).filter(zone -> owner.equals(zone) || owner.endsWith("." + zone)).findFirst().orElse("");
+        return zones.stream()
+                .map(Zone::name)
+                .filter(zone -> owner.equals(zone) || owner.endsWith("." + zone))
+                .findFirst()
+                .orElse("");
     }
 
     private record Planned(Address address, String zone, ZoneRecord record) {}
@@ -109,7 +124,8 @@ public class Names {
         List<Zone> zones = zones(siteId);
         List<Planned> planned = new ArrayList<>();
         for (Claim claim : claims) {
-            records(claim).forEach(record -> planned.add(new Planned(claim.address, zoneOf(zones, record.owner()), record)));
+            records(claim)
+                    .forEach(record -> planned.add(new Planned(claim.address, zoneOf(zones, record.owner()), record)));
         }
         Rows.of(planned)
                 .column("inet", row -> row.address)
@@ -120,7 +136,9 @@ public class Names {
                 .write(
                         db,
                         "insert into name_record (claim_id, zone, owner, type, data, state)"
-                                + " select c.id, r.zone, r.owner, r.type, r.data, 'PLANNED' from %s r (address, zone, owner, type, data) join claim c on c.address = r.address and c.taking = ? and c.released_at is null",
+                                + " select c.id, r.zone, r.owner, r.type, r.data, 'PLANNED' from %s r (address, "
+                                + "zone, owner, type, data) join claim c on c.address = r.address and "
+                                + "c.taking = ? and c.released_at is null",
                         taking);
     }
 
@@ -137,7 +155,10 @@ public class Names {
 
     private List<NameRecord> of(long bringUpId) {
         // those of retired units as well: their names are still to be withdrawn
-        return db.createNativeQuery("select n.* from name_record n join claim c on c.id = n.claim_id join unit u on u.id = c.unit_id where u.bring_up_id = :id order by n.id", NameRecord.class)
+        return db.createNativeQuery(
+                        "select n.* from name_record n join claim c on c.id = n.claim_id join unit u on u.id = "
+                                + "c.unit_id where u.bring_up_id = :id order by n.id",
+                        NameRecord.class)
                 .setParameter("id", bringUpId)
                 .getResultList();
     }
@@ -146,19 +167,28 @@ public class Names {
     public record RecordView(long id, String zone, String line, String state, String answer) {}
 
     /** How far the records of a bring-up are. */
-    public record View(int planned, int made, int refused, int unknown, List<RecordView> open, String zoneLines, List<String> withoutZone) {}
+    public record View(
+            int planned,
+            int made,
+            int refused,
+            int unknown,
+            List<RecordView> open,
+            String zoneLines,
+            List<String> withoutZone) {}
 
     @Transactional
     public View view(long bringUpId) {
         List<NameRecord> all = of(bringUpId);
-        List<NameRecord> live = all.stream().filter(record -> record.state != State.WITHDRAWN).toList();
+        List<NameRecord> live =
+                all.stream().filter(record -> record.state != State.WITHDRAWN).toList();
         List<RecordView> open = live.stream()
                 .filter(record -> record.state == State.REFUSED || record.state == State.UNKNOWN)
                 .limit(200)
                 .map(record -> new RecordView(record.id, record.zone, line(record), record.state.name(), record.answer))
                 .toList();
         StringBuilder lines = new StringBuilder();
-        live.stream().filter(record -> record.state != State.WITHDRAWING).forEach(record -> lines.append(line(record)).append('\n'));
+        live.stream().filter(record -> record.state != State.WITHDRAWING).forEach(record -> lines.append(line(record))
+                .append('\n'));
         return new View(
                 count(live, State.PLANNED) + count(live, State.SENDING),
                 count(live, State.MADE),
@@ -166,7 +196,11 @@ public class Names {
                 count(live, State.UNKNOWN),
                 open,
                 lines.toString(),
-                live.stream().filter(record -> record.zone.isEmpty()).map(record -> record.owner).limit(5).toList());
+                live.stream()
+                        .filter(record -> record.zone.isEmpty())
+                        .map(record -> record.owner)
+                        .limit(5)
+                        .toList());
     }
 
     private static int count(List<NameRecord> records, State state) {
@@ -180,15 +214,21 @@ public class Names {
 
     /** Whether a name server may know of any of these addresses. */
     boolean pushed(List<Claim> claims) {
-        return db.createQuery("select count(*) from NameRecord n where n.claimId in :claims and n.state not in (PLANNED, WITHDRAWN)", Long.class)
-                        .setParameter("claims", claims.stream().map(claim -> claim.id).toList())
+        return db.createQuery(
+                                "select count(*) from NameRecord n where n.claimId in :claims and n.state not in "
+                                        + "(PLANNED, WITHDRAWN)",
+                                Long.class)
+                        .setParameter(
+                                "claims", claims.stream().map(claim -> claim.id).toList())
                         .getSingleResult()
                 > 0;
     }
 
     /** Takes the records of released addresses back: at once where nobody was told, else at the name server. */
     void withdraw(List<Claim> claims) {
-        List<NameRecord> records = db.createQuery("from NameRecord where claimId in :claims", NameRecord.class).setParameter("claims", claims.stream().map(claim -> claim.id).toList()).getResultList();
+        List<NameRecord> records = db.createQuery("from NameRecord where claimId in :claims", NameRecord.class)
+                .setParameter("claims", claims.stream().map(claim -> claim.id).toList())
+                .getResultList();
         boolean told = false;
         for (NameRecord record : records) {
             // a refused record is somebody else's or nobody's: nothing of ours stands there
@@ -210,19 +250,33 @@ public class Names {
      */
     @Transactional
     public int push(long bringUpId, Set<Long> again, Who.Person person) {
-        Set<Long> lost = again.isEmpty() ? Set.of() : Set.copyOf(db.createQuery("select c.id from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.unitId in (:units)", Long.class).setParameter("id", bringUpId).setParameter("units", again).getResultList());
-        List<NameRecord> records = of(bringUpId).stream().filter(record -> (record.state != State.MADE || lost.contains(record.claimId)) && record.state != State.WITHDRAWN).toList();
+        Set<Long> lost = again.isEmpty()
+                ? Set.of()
+                : Set.copyOf(db.createQuery(
+                                "select c.id from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and "
+                                        + "c.unitId in (:units)",
+                                Long.class)
+                        .setParameter("id", bringUpId)
+                        .setParameter("units", again)
+                        .getResultList());
+        List<NameRecord> records = of(bringUpId).stream()
+                .filter(record -> (record.state != State.MADE || lost.contains(record.claimId))
+                        && record.state != State.WITHDRAWN)
+                .toList();
         if (records.isEmpty()) {
             throw Refusal.conflict("Every record is made already.");
         }
         if (records.stream().allMatch(record -> record.zone.isEmpty())) {
-            throw Refusal.conflict("No domain is stated with its primary name server. State it in Prepare, or copy the zone lines.");
+            throw Refusal.conflict(
+                    "No domain is stated with its primary name server. State it in Prepare, or copy the zone lines.");
         }
-        records.stream().filter(record -> record.state != State.WITHDRAWING && !record.zone.isEmpty()).forEach(record -> {
-            record.state = State.SENDING;
-            record.answer = "";
-            record.at = clock.instant();
-        });
+        records.stream()
+                .filter(record -> record.state != State.WITHDRAWING && !record.zone.isEmpty())
+                .forEach(record -> {
+                    record.state = State.SENDING;
+                    record.answer = "";
+                    record.at = clock.instant();
+                });
         journal.write(person, bringUpId, null, "pushed " + records.size() + " records", null, null);
         live.tell(bringUpId, "allocate");
         workAfterCommit(bringUpId);
@@ -266,8 +320,11 @@ public class Names {
         for (NameRecord record : of(bringUpId)) {
             boolean make = record.state == State.SENDING;
             if (zones.containsKey(record.zone) && (make || record.state == State.WITHDRAWING)) {
-                batches.computeIfAbsent(record.zone + make, key -> new Batch(zones.get(record.zone), make, new LinkedHashMap<>()))
-                        .records.put(record.id, new ZoneRecord(record.owner, record.type, record.data));
+                batches.computeIfAbsent(
+                                record.zone + make,
+                                key -> new Batch(zones.get(record.zone), make, new LinkedHashMap<>()))
+                        .records
+                        .put(record.id, new ZoneRecord(record.owner, record.type, record.data));
             }
         }
         return List.copyOf(batches.values());
@@ -280,14 +337,21 @@ public class Names {
         List<Pushed> pushed;
         try {
             if (batch.zone.key.isEmpty()) {
-                pushed = records.stream().map(record -> new Pushed(record, Pushed.State.REFUSED, "no key is stated for " + batch.zone.name)).toList();
+                pushed = records.stream()
+                        .map(record ->
+                                new Pushed(record, Pushed.State.REFUSED, "no key is stated for " + batch.zone.name))
+                        .toList();
             } else if (batch.make) {
-                pushed = vantage.makeRecords(batch.zone.primary, batch.zone.name, batch.zone.key.get(), records, PATIENCE);
+                pushed = vantage.makeRecords(
+                        batch.zone.primary, batch.zone.name, batch.zone.key.get(), records, PATIENCE);
             } else {
-                pushed = vantage.removeRecords(batch.zone.primary, batch.zone.name, batch.zone.key.get(), records, PATIENCE);
+                pushed = vantage.removeRecords(
+                        batch.zone.primary, batch.zone.name, batch.zone.key.get(), records, PATIENCE);
             }
         } catch (WireFault e) {
-            pushed = records.stream().map(record -> new Pushed(record, Pushed.State.REFUSED, e.getMessage())).toList();
+            pushed = records.stream()
+                    .map(record -> new Pushed(record, Pushed.State.REFUSED, e.getMessage()))
+                    .toList();
         }
         for (int i = 0; i < ids.size(); i++) {
             answers.put(ids.get(i), pushed.get(i));

@@ -52,7 +52,19 @@ public class Placings {
 
     /** One address of a unit and its name, with the records that they need. */
     public record Line(
-            long unitId, String unit, int number, String position, String serial, String role, long networkId, String address, String hostName, String fqdn, String forward, String reverse, String alias) {}
+            long unitId,
+            String unit,
+            int number,
+            String position,
+            String serial,
+            String role,
+            long networkId,
+            String address,
+            String hostName,
+            String fqdn,
+            String forward,
+            String reverse,
+            String alias) {}
 
     /** A run that is kept free for members to come. */
     public record Growth(long unitId, long networkId, String run) {}
@@ -67,7 +79,13 @@ public class Placings {
      * @param pattern the pattern of the names of units that have none of their own
      * @param fault why there is no proposal at all, or null
      */
-    public record Proposal(List<Line> lines, List<Growth> growth, List<Unplaced> unplaced, String reason, String pattern, String fault) {
+    public record Proposal(
+            List<Line> lines,
+            List<Growth> growth,
+            List<Unplaced> unplaced,
+            String reason,
+            String pattern,
+            String fault) {
 
         static Proposal none(String pattern, String fault) {
             return new Proposal(List.of(), List.of(), List.of(), "", pattern, fault);
@@ -78,7 +96,8 @@ public class Placings {
     public record Fit(List<Line> lines, List<Growth> growth, List<String> reasons) {}
 
     /** What one unit needs, and the ways to place it. */
-    public record Fits(long unitId, String unit, String kind, String about, List<Fit> fits, String almost, String fault) {}
+    public record Fits(
+            long unitId, String unit, String kind, String about, List<Fit> fits, String almost, String fault) {}
 
     /** Everything that proposals are made from. */
     private final class Table {
@@ -93,9 +112,15 @@ public class Placings {
             this.bringUp = bringUp;
             networks = groundworks.networks(bringUp);
             sheet = facts.of(bringUp);
-            placer = new Placer(networks.stream().map(network -> ground(network, from)).toList());
-            usedNames = new HashSet<>(db.createQuery("select distinct c.hostName from Claim c where c.releasedAt is null and c.domain in :domains", String.class)
-                    .setParameter("domains", networks.stream().map(network -> network.domain).toList())
+            placer = new Placer(
+                    networks.stream().map(network -> ground(network, from)).toList());
+            usedNames = new HashSet<>(db.createQuery(
+                            "select distinct c.hostName from Claim c where c.releasedAt is null and c.domain in "
+                                    + ":domains",
+                            String.class)
+                    .setParameter(
+                            "domains",
+                            networks.stream().map(network -> network.domain).toList())
                     .getResultList());
         }
 
@@ -107,14 +132,26 @@ public class Placings {
             }
             List<Run> kept = new ArrayList<>(ground.kept());
             kept.add(new Run(network.prefix.network(), from.plus(-1)));
-            return new Ground(ground.purpose(), ground.network(), ground.gateway(), ground.pools(), kept, ground.taken(), ground.cooling());
+            return new Ground(
+                    ground.purpose(),
+                    ground.network(),
+                    ground.gateway(),
+                    ground.pools(),
+                    kept,
+                    ground.taken(),
+                    ground.cooling());
         }
 
         List<Unit> unplaced() {
-            Set<Long> placed = new HashSet<>(db.createQuery("select c.unitId from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null", Long.class)
+            Set<Long> placed = new HashSet<>(db.createQuery(
+                            "select c.unitId from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and "
+                                    + "c.releasedAt is null",
+                            Long.class)
                     .setParameter("id", bringUp.id)
                     .getResultList());
-            return sheet.keySet().stream().filter(unit -> !placed.contains(unit.id)).toList();
+            return sheet.keySet().stream()
+                    .filter(unit -> !placed.contains(unit.id))
+                    .toList();
         }
 
         List<Need> needs(Unit unit) {
@@ -123,7 +160,10 @@ public class Placings {
         }
 
         private Network network(String purpose, Address address) {
-            return networks.stream().filter(network -> network.purpose.equals(purpose) && network.prefix.contains(address)).findFirst().orElseThrow();
+            return networks.stream()
+                    .filter(network -> network.purpose.equals(purpose) && network.prefix.contains(address))
+                    .findFirst()
+                    .orElseThrow();
         }
 
         List<Line> lines(Unit unit, Placement placement, String unitName) {
@@ -136,13 +176,30 @@ public class Placings {
                 String hostName = names.get(seat.role());
                 Records records = Records.of(hostName, network.domain, seat.address());
                 lines.add(new Line(
-                        unit.id, unit.label(), unit.number, unit.place(), unit.serial, seat.role(), network.id, seat.address().toString(), hostName, records.fqdn(), records.forwardLine(), records.reverseLine(), aliases.get(seat.role())));
+                        unit.id,
+                        unit.label(),
+                        unit.number,
+                        unit.place(),
+                        unit.serial,
+                        seat.role(),
+                        network.id,
+                        seat.address().toString(),
+                        hostName,
+                        records.fqdn(),
+                        records.forwardLine(),
+                        records.reverseLine(),
+                        aliases.get(seat.role())));
             }
             return lines;
         }
 
         List<Growth> growth(Unit unit, Placement placement) {
-            return placement.growth().stream().map(run -> new Growth(unit.id, network(run.network(), run.run().first()).id, run.run().toString())).toList();
+            return placement.growth().stream()
+                    .map(run -> new Growth(
+                            unit.id,
+                            network(run.network(), run.run().first()).id,
+                            run.run().toString()))
+                    .toList();
         }
 
         /** A unit's own name, or one by the pattern that nobody bears; names go on behind the last that is used. */
@@ -151,13 +208,22 @@ public class Placings {
                 return unit.name;
             }
             Kind kind = sheet.get(unit).kind();
-            Map<String, String> words = Map.of("site", bringUp.site.code, "kind", kind.shortName(), "rack", unit.rack == null ? "" : unit.rack, "u", String.valueOf(unit.rackUnit));
+            Map<String, String> words = Map.of(
+                    "site",
+                    bringUp.site.code,
+                    "kind",
+                    kind.shortName(),
+                    "rack",
+                    unit.rack == null ? "" : unit.rack,
+                    "u",
+                    String.valueOf(unit.rackUnit));
             String first = pattern.name(words, ++counter.number);
             String name = first;
             while (!usedNames.add(name)) {
                 name = pattern.name(words, ++counter.number);
                 if (name.equals(first)) {
-                    throw new IllegalArgumentException("The name " + name + " is taken already; add {n} to the pattern.");
+                    throw new IllegalArgumentException(
+                            "The name " + name + " is taken already; add {n} to the pattern.");
                 }
             }
             return name;
@@ -205,7 +271,8 @@ public class Placings {
         List<Line> lines = new ArrayList<>();
         List<Growth> growth = new ArrayList<>();
         List<Unplaced> unplaced = new ArrayList<>();
-        Map<Unit, Placement> rows = inOneRow(table, units.stream().filter(unit -> unit.name == null).toList());
+        Map<Unit, Placement> rows =
+                inOneRow(table, units.stream().filter(unit -> unit.name == null).toList());
         Counter counter = new Counter();
         for (Unit unit : units) {
             Optional<Placement> placed = Optional.ofNullable(rows.get(unit));
@@ -220,27 +287,43 @@ public class Placings {
                 growth.addAll(table.growth(unit, placement));
             });
         }
-        String row = rows.size() > 1 ? "lowest run of " + rows.size() + " in a row" : lines.size() == 1 ? "lowest free address" : "each unit at its lowest fit";
+        String row = rows.size() > 1
+                ? "lowest run of " + rows.size() + " in a row"
+                : lines.size() == 1 ? "lowest free address" : "each unit at its lowest fit";
         String fault = lines.isEmpty() ? unplaced.get(0).why() : null;
         return new Proposal(lines, growth, unplaced, row, text, fault);
     }
 
     /** Units without a name of their own that need one address each lie in one row where there is one. */
     private static Map<Unit, Placement> inOneRow(Table table, List<Unit> units) {
-        List<Unit> alike = units.stream().filter(unit -> table.needs(unit).equals(table.needs(units.get(0))) && table.needs(unit).size() == 1 && table.needs(unit).get(0).length() == 1).toList();
+        List<Unit> alike = units.stream()
+                .filter(unit -> table.needs(unit).equals(table.needs(units.get(0)))
+                        && table.needs(unit).size() == 1
+                        && table.needs(unit).get(0).length() == 1)
+                .toList();
         Map<Unit, Placement> rows = new LinkedHashMap<>();
         if (alike.size() < 2) {
             return rows;
         }
         Need one = table.needs(alike.get(0)).get(0);
         List<String> roles = alike.stream().map(unit -> String.valueOf(unit.id)).toList();
-        table.placer.place(List.of(new Need(roles, one.networks(), one.start(), 0, one.paths(), one.ipv6()))).fold(placement -> {
-            for (int i = 0; i < alike.size(); i++) {
-                Placement.Seat seat = placement.seats().get(i);
-                rows.put(alike.get(i), new Placement(List.of(new Placement.Seat(one.roles().get(0), seat.network(), seat.address())), List.of(), List.of()));
-            }
-            return null;
-        }, none -> null);
+        table.placer
+                .place(List.of(new Need(roles, one.networks(), one.start(), 0, one.paths(), one.ipv6())))
+                .fold(
+                        placement -> {
+                            for (int i = 0; i < alike.size(); i++) {
+                                Placement.Seat seat = placement.seats().get(i);
+                                rows.put(
+                                        alike.get(i),
+                                        new Placement(
+                                                List.of(new Placement.Seat(
+                                                        one.roles().get(0), seat.network(), seat.address())),
+                                                List.of(),
+                                                List.of()));
+                            }
+                            return null;
+                        },
+                        none -> null);
         return rows;
     }
 
@@ -253,29 +336,61 @@ public class Placings {
     public Fits fits(long bringUpId, long unitId, String at) {
         BringUp bringUp = bringUps.get(bringUpId);
         Table table = new Table(bringUp, null);
-        Unit unit = table.sheet.keySet().stream().filter(each -> each.id == unitId).findFirst().orElseThrow(() -> Refusal.notFound("There is no such unit here."));
+        Unit unit = table.sheet.keySet().stream()
+                .filter(each -> each.id == unitId)
+                .findFirst()
+                .orElseThrow(() -> Refusal.notFound("There is no such unit here."));
         List<Need> needs = table.needs(unit);
         Kind kind = table.sheet.get(unit).kind();
         String name = table.name(unit, NamePattern.parse(bringUp.namePattern), new Counter());
         if (at != null && !at.isBlank()) {
-            return table.placer.placeAt(needs, read("at", at)).fold(
-                    placement -> new Fits(unitId, name, kind.title(), kind.about(), List.of(new Fit(table.lines(unit, placement, name), table.growth(unit, placement), List.of("where you pointed"))), null, null),
-                    none -> new Fits(unitId, name, kind.title(), kind.about(), List.of(), null, none.why()));
+            return table.placer
+                    .placeAt(needs, read("at", at))
+                    .fold(
+                            placement -> new Fits(
+                                    unitId,
+                                    name,
+                                    kind.title(),
+                                    kind.about(),
+                                    List.of(new Fit(
+                                            table.lines(unit, placement, name),
+                                            table.growth(unit, placement),
+                                            List.of("where you pointed"))),
+                                    null,
+                                    null),
+                            none -> new Fits(unitId, name, kind.title(), kind.about(), List.of(), null, none.why()));
         }
-        List<Fit> fits = table.placer.fits(needs, FITS, wish(unit)).stream().map(placement -> new Fit(table.lines(unit, placement, name), table.growth(unit, placement), placement.reasons())).toList();
+        List<Fit> fits = table.placer.fits(needs, FITS, wish(unit)).stream()
+                .map(placement ->
+                        new Fit(table.lines(unit, placement, name), table.growth(unit, placement), placement.reasons()))
+                .toList();
         String fault = fits.isEmpty() ? table.placer.place(needs).fold(placement -> null, NoFit::why) : null;
-        return new Fits(unitId, name, kind.title(), kind.about(), fits, table.placer.almost(needs).map(NoFit::why).orElse(null), fault);
+        return new Fits(
+                unitId,
+                name,
+                kind.title(),
+                kind.about(),
+                fits,
+                table.placer.almost(needs).map(NoFit::why).orElse(null),
+                fault);
     }
 
     /** People carry on behind the last one of the same kind. */
     private Placer.Wish wish(Unit unit) {
-        return db.createQuery("select c, u from Claim c join Unit u on u.id = c.unitId where u.kind = :kind and c.releasedAt is null"
-                                + " and exists (select 1 from BringUp b where b.id = u.bringUpId and b.site.id = (select bb.site.id from BringUp bb where bb.id = :bringUp)) order by c.address desc", Object[].class)
+        return db.createQuery(
+                        "select c, u from Claim c join Unit u on u.id = c.unitId where u.kind = :kind and "
+                                + "c.releasedAt is null"
+                                + " and exists (select 1 from BringUp b where b.id = u.bringUpId and b.site.id = "
+                                + "(select bb.site.id from BringUp bb where bb.id = :bringUp)) order by "
+                                + "c.address desc",
+                        Object[].class)
                 .setParameter("kind", unit.kind)
                 .setParameter("bringUp", unit.bringUpId)
                 .setMaxResults(1)
                 .getResultStream()
-                .map(row -> new Placer.Wish(((Claim) row[0]).address, ((Unit) row[1]).name == null ? ((Claim) row[0]).hostName : ((Unit) row[1]).name))
+                .map(row -> new Placer.Wish(
+                        ((Claim) row[0]).address,
+                        ((Unit) row[1]).name == null ? ((Claim) row[0]).hostName : ((Unit) row[1]).name))
                 .findFirst()
                 .orElse(Placer.Wish.NONE);
     }

@@ -30,7 +30,8 @@ import lychnos.wire.tcp.PortState;
 import org.hibernate.Session;
 
 /**
- * Asks the wire about addresses before they are given out. One that answers is a stranger and is given to nobody. Silence
+ * Asks the wire about addresses before they are given out. One that answers is a stranger and is given to nobody.
+ * Silence
  * proves nothing, and is only ever called silence.
  */
 @ApplicationScoped
@@ -40,6 +41,7 @@ public class Soundings {
     private static final int AT_ONCE = 192;
     /** More addresses than these are asked by ping alone, so that a whole hall is asked within seconds. */
     private static final int MOST_BY_PORT = 512;
+
     private static final int[] PORTS = {443, 22};
 
     private final Session db;
@@ -64,38 +66,52 @@ public class Soundings {
     /** What answered at an address: the hardware address where it is known, and a sentence. */
     public record Heard(Mac mac, String sentence) {}
 
-    /** Whether silence can be told from an answer here. On plain loopback everything answers, and nothing can be asked. */
+    /**
+     * Whether silence can be told from an answer here. On plain loopback everything answers, and nothing can be asked.
+     */
     public boolean possible() {
         return vantage.hearsSilence();
     }
 
     /**
-     * Asks each address by ping and by two ports, the name servers for its reverse record, and the lease files; gives back
+     * Asks each address by ping and by two ports, the name servers for its reverse record, and the lease files; gives
+     * back
      * those that answer, bear a name or are leased. Where silence cannot be told, only names and leases are looked at.
      *
      * @param networks in which the addresses lie; their first name server that is an address is asked
      */
     public Map<Address, Heard> heard(Collection<Address> addresses, List<Network> networks) {
         // an echo that may not be sent says nothing: then ports are asked however many addresses there are
-        boolean byPort = addresses.size() <= MOST_BY_PORT || possible() && await(threads.submit(() -> vantage.ping(addresses.iterator().next(), PATIENCE).state() == Echo.State.NOT_PERMITTED));
+        boolean byPort = addresses.size() <= MOST_BY_PORT
+                || possible()
+                        && await(threads.submit(
+                                () -> vantage.ping(addresses.iterator().next(), PATIENCE)
+                                                .state()
+                                        == Echo.State.NOT_PERMITTED));
         Map<Address, List<Future<String>>> asked = new LinkedHashMap<>();
         Map<Address, Future<String>> named = new LinkedHashMap<>();
         for (Address address : addresses) {
             List<Future<String>> ways = new ArrayList<>();
             if (possible()) {
-                ways.add(threads.submit(() -> vantage.ping(address, PATIENCE).state() == Echo.State.ANSWERED ? "ping" : ""));
+                ways.add(threads.submit(
+                        () -> vantage.ping(address, PATIENCE).state() == Echo.State.ANSWERED ? "ping" : ""));
                 for (int port : byPort ? PORTS : new int[0]) {
-                    ways.add(threads.submit(() -> vantage.port(address, port, PATIENCE) == PortState.SILENT ? "" : "TCP " + port));
+                    ways.add(threads.submit(
+                            () -> vantage.port(address, port, PATIENCE) == PortState.SILENT ? "" : "TCP " + port));
                 }
             }
             asked.put(address, ways);
-            nameServer(address, networks).ifPresent(server -> named.put(address, threads.submit(() -> reverse(server, address))));
+            nameServer(address, networks)
+                    .ifPresent(server -> named.put(address, threads.submit(() -> reverse(server, address))));
         }
         Map<Address, InUse> leased = leases.held();
         Map<Address, Heard> heard = new LinkedHashMap<>();
         asked.forEach((address, ways) -> {
             List<String> said = new ArrayList<>();
-            List<String> answers = ways.stream().map(Soundings::await).filter(way -> !way.isEmpty()).toList();
+            List<String> answers = ways.stream()
+                    .map(Soundings::await)
+                    .filter(way -> !way.isEmpty())
+                    .toList();
             if (!answers.isEmpty()) {
                 said.add("answers to " + String.join(" and ", answers));
             }
@@ -109,7 +125,11 @@ public class Soundings {
             }
             if (!said.isEmpty()) {
                 Mac mac = answers.isEmpty() ? null : neighbour(address);
-                heard.put(address, new Heard(mac == null && lease != null ? lease.mac().orElse(null) : mac, String.join(" and ", said)));
+                heard.put(
+                        address,
+                        new Heard(
+                                mac == null && lease != null ? lease.mac().orElse(null) : mac,
+                                String.join(" and ", said)));
             }
         });
         return heard;
@@ -156,21 +176,34 @@ public class Soundings {
     @Transactional
     public void note(Network network, long bringUpId, Map<Address, Heard> heard) {
         String now = clock.instant().toString();
-        // in one order, and whoever hears it a second time adds to what is known: two people may look at the same moment
+        // in one order, and whoever hears it a second time adds to what is known: two people may look at the same
+        // moment
         Rows.of(heard.entrySet().stream().sorted(Map.Entry.comparingByKey()).toList())
                 .column("inet", each -> each.getKey().toString())
-                .column("macaddr", each -> each.getValue().mac() == null ? null : each.getValue().mac().toString())
+                .column(
+                        "macaddr",
+                        each -> each.getValue().mac() == null
+                                ? null
+                                : each.getValue().mac().toString())
                 .column("text", each -> each.getValue().sentence())
                 .column("timestamptz", each -> now)
-                .write(db, "insert into stranger (network_id, address, mac, sentence, first_heard, last_heard) select " + network.id + ", address, mac, sentence, at, at from %s as heard (address, mac, sentence, at)"
-                        + " on conflict (network_id, address) do update set mac = excluded.mac, sentence = excluded.sentence, last_heard = excluded.last_heard");
+                .write(
+                        db,
+                        "insert into stranger (network_id, address, mac, sentence, first_heard, last_heard) select "
+                                + network.id
+                                + ", address, mac, sentence, at, at from %s as heard (address, mac, sentence, at)"
+                                + " on conflict (network_id, address) do update set mac = excluded.mac, sentence = "
+                                + "excluded.sentence, last_heard = excluded.last_heard");
         live.tell(bringUpId, "allocate");
     }
 
     /** Forgets a stranger that is silent now. */
     @Transactional
     public void forget(long networkId, Address address, long bringUpId) {
-        if (db.createMutationQuery("delete from Stranger where key = :key").setParameter("key", new Stranger.Key(networkId, address)).executeUpdate() > 0) {
+        if (db.createMutationQuery("delete from Stranger where key = :key")
+                        .setParameter("key", new Stranger.Key(networkId, address))
+                        .executeUpdate()
+                > 0) {
             live.tell(bringUpId, "allocate");
         }
     }
@@ -178,10 +211,15 @@ public class Soundings {
     /** Those that were heard to answer, not only read of. */
     @Transactional
     public List<Address> strangersThatAnswered(long networkId) {
-        return strangers(networkId).stream().filter(each -> each.sentence.startsWith("answers to ")).map(each -> each.key.address()).toList();
+        return strangers(networkId).stream()
+                .filter(each -> each.sentence.startsWith("answers to "))
+                .map(each -> each.key.address())
+                .toList();
     }
 
     public List<Stranger> strangers(long networkId) {
-        return db.createQuery("from Stranger where key.networkId = :id order by key.address", Stranger.class).setParameter("id", networkId).getResultList();
+        return db.createQuery("from Stranger where key.networkId = :id order by key.address", Stranger.class)
+                .setParameter("id", networkId)
+                .getResultList();
     }
 }

@@ -38,7 +38,11 @@ public class AllowedMethods {
             if (takes != null) {
                 Path own = method.getAnnotation(Path.class);
                 String path = above.value() + (own == null ? "" : "/" + own.value());
-                Set<String> methods = routes.entrySet().stream().filter(entry -> entry.getKey().pattern().equals(regex(path))).map(Map.Entry::getValue).findFirst().orElse(null);
+                Set<String> methods = routes.entrySet().stream()
+                        .filter(entry -> entry.getKey().pattern().equals(regex(path)))
+                        .map(Map.Entry::getValue)
+                        .findFirst()
+                        .orElse(null);
                 if (methods == null) {
                     methods = new TreeSet<>();
                     routes.put(Pattern.compile(regex(path)), methods);
@@ -49,7 +53,11 @@ public class AllowedMethods {
     }
 
     private static String regex(String path) {
-        return PARAMETER.matcher(path.replaceAll("/+", "/")).replaceAll(found -> java.util.regex.Matcher.quoteReplacement("(?:" + (found.group(1) == null ? "[^/]+" : found.group(1)) + ")")) + "/?";
+        return PARAMETER
+                        .matcher(path.replaceAll("/+", "/"))
+                        .replaceAll(found -> java.util.regex.Matcher.quoteReplacement(
+                                "(?:" + (found.group(1) == null ? "[^/]+" : found.group(1)) + ")"))
+                + "/?";
     }
 
     /** The methods of an address, with commas between; empty where it is none of ours. */

@@ -18,10 +18,13 @@ import lychnos.server.LychnosConfig;
  * What every request passes before anybody asks who sends it.
  *
  * <ul>
- *   <li>Something is changed, or a socket opened, from pages of this server alone: a page of another origin, which may be a machine
- *       in the same domain, is refused (Fetch Metadata, and Origin of RFC 6454). Programs send neither header and are let through:
+ *   <li>Something is changed, or a socket opened, from pages of this server alone: a page of another origin, which may
+ * be a machine
+ *       in the same domain, is refused (Fetch Metadata, and Origin of RFC 6454). Programs send neither header and are
+ * let through:
  *       a browser always sends one.
- *   <li>A body is read before a worker takes the request, within a time and a size, so that slow senders hold connections and
+ *   <li>A body is read before a worker takes the request, within a time and a size, so that slow senders hold
+ * connections and
  *       nothing else.
  *   <li>Answers of the interface are stored nowhere, and missing files of the page are not cached.
  * </ul>
@@ -35,11 +38,14 @@ public class Door {
     private static final int HAS_BODY = -969;
     private static final String READING = "lychnos.body.timer";
     /** Routes that anybody may call take a login and a password, and nothing longer. */
-    private static final Set<String> OPEN = Set.of("/api/session", "/api/first-lead", "/api/invitation", "/api/invitation/password");
+    private static final Set<String> OPEN =
+            Set.of("/api/session", "/api/first-lead", "/api/invitation", "/api/invitation/password");
+
     private static final long OPEN_BYTES = 4096;
     private static final long OPEN_MILLIS = 10_000;
     /** Without a session or a token nothing longer is read either: it would be refused anyway. */
     private static final long UNKNOWN_BYTES = 16 * 1024;
+
     private static final long MOST_BYTES = 5 * 1024 * 1024;
     private static final long BODY_MILLIS = 30_000;
     private static final Set<HttpMethod> SAFE = Set.of(HttpMethod.GET, HttpMethod.HEAD, HttpMethod.OPTIONS);
@@ -56,7 +62,10 @@ public class Door {
         BodyHandler open = BodyHandler.create(false).setBodyLimit(OPEN_BYTES);
         BodyHandler unknown = BodyHandler.create(false).setBodyLimit(UNKNOWN_BYTES);
         BodyHandler known = BodyHandler.create(false).setBodyLimit(MOST_BYTES);
-        router.route("/api/*").order(BODY).handler(context -> read(context, open, unknown, known)).failureHandler(Door::failed);
+        router.route("/api/*")
+                .order(BODY)
+                .handler(context -> read(context, open, unknown, known))
+                .failureHandler(Door::failed);
         router.route("/api/*").order(HAS_BODY).handler(Door::bodyIsRead);
     }
 
@@ -71,8 +80,10 @@ public class Door {
                 if (api && !context.response().headers().contains("Cache-Control")) {
                     context.response().putHeader("Cache-Control", "no-store");
                 } else if (asset) {
-                    boolean found = context.response().getStatusCode() == 200 || context.response().getStatusCode() == 304;
-                    context.response().putHeader("Cache-Control", found ? "public, max-age=31536000, immutable" : "no-store");
+                    boolean found = context.response().getStatusCode() == 200
+                            || context.response().getStatusCode() == 304;
+                    context.response()
+                            .putHeader("Cache-Control", found ? "public, max-age=31536000, immutable" : "no-store");
                 }
             });
         }
@@ -85,7 +96,12 @@ public class Door {
         if (SAFE.contains(request.method()) && !upgrade) {
             context.next();
         } else if (isForeign(request)) {
-            refuse(context, 403, "Not allowed", "This request comes from a page of another origin. Only pages of this server change something here.");
+            refuse(
+                    context,
+                    403,
+                    "Not allowed",
+                    "This request comes from a page of another origin. Only pages of this server change something "
+                            + "here.");
         } else {
             context.next();
         }
@@ -103,8 +119,15 @@ public class Door {
         try {
             URI uri = URI.create(origin);
             int port = uri.getPort() >= 0 ? uri.getPort() : "https".equals(uri.getScheme()) ? 443 : 80;
-            int own = request.authority() == null ? -1 : request.authority().port() > 0 ? request.authority().port() : port == 443 || port == 80 ? port : -1;
-            return uri.getHost() == null || request.authority() == null || !uri.getHost().equalsIgnoreCase(request.authority().host()) || port != own;
+            int own = request.authority() == null
+                    ? -1
+                    : request.authority().port() > 0
+                            ? request.authority().port()
+                            : port == 443 || port == 80 ? port : -1;
+            return uri.getHost() == null
+                    || request.authority() == null
+                    || !uri.getHost().equalsIgnoreCase(request.authority().host())
+                    || port != own;
         } catch (IllegalArgumentException e) {
             return true;
         }
@@ -118,7 +141,10 @@ public class Door {
         }
         boolean isOpen = OPEN.contains(request.path());
         boolean isKnown = request.getHeader("Authorization") != null || request.getHeader("Cookie") != null;
-        context.put(READING, context.vertx().setTimer(isOpen || !isKnown ? OPEN_MILLIS : BODY_MILLIS, late -> request.connection().close()));
+        context.put(
+                READING,
+                context.vertx().setTimer(isOpen || !isKnown ? OPEN_MILLIS : BODY_MILLIS, late -> request.connection()
+                        .close()));
         (isOpen ? open : isKnown ? known : unknown).handle(context);
     }
 
@@ -146,11 +172,25 @@ public class Door {
         }
         stopTimer(context);
         int status = context.statusCode() >= 400 ? context.statusCode() : 400;
-        refuse(context, status, status == 413 ? "Too large" : "Not understood", status == 413 ? "The body of the request is too large for this route." : "The body of the request could not be read.");
+        refuse(
+                context,
+                status,
+                status == 413 ? "Too large" : "Not understood",
+                status == 413
+                        ? "The body of the request is too large for this route."
+                        : "The body of the request could not be read.");
     }
 
     private static void refuse(RoutingContext context, int status, String title, String detail) {
-        JsonObject problem = new JsonObject().put("type", "about:blank").put("title", title).put("status", status).put("detail", detail);
-        context.response().setStatusCode(status).putHeader("Content-Type", "application/problem+json").putHeader("Connection", "close").end(problem.encode());
+        JsonObject problem = new JsonObject()
+                .put("type", "about:blank")
+                .put("title", title)
+                .put("status", status)
+                .put("detail", detail);
+        context.response()
+                .setStatusCode(status)
+                .putHeader("Content-Type", "application/problem+json")
+                .putHeader("Connection", "close")
+                .end(problem.encode());
     }
 }

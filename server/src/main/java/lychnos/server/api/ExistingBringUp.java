@@ -9,7 +9,10 @@ import lychnos.server.store.BringUp;
 import org.hibernate.Session;
 import org.jboss.resteasy.reactive.server.ServerRequestFilter;
 
-/** Refuses every request below {@code /api/bring-ups/{id}} where there is no such bring-up, whatever the route does with the id. */
+/**
+ * Refuses every request below {@code /api/bring-ups/{id}} where there is no such bring-up, whatever the route does with
+ * the id.
+ */
 public class ExistingBringUp {
 
     private static final String BELOW = "/api/bring-ups/";

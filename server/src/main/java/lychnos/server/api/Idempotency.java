@@ -25,9 +25,12 @@ import org.jboss.resteasy.reactive.server.ServerRequestFilter;
 import org.jboss.resteasy.reactive.server.ServerResponseFilter;
 
 /**
- * Carries a POST out once although it comes twice. A program that did not hear the answer sends the same request again with the same
- * {@code Idempotency-Key} and gets the first answer. The key is reserved before the work begins; a second request waits for the first
- * one's answer, and is refused with 409 where that takes longer than {@link #LONGEST_WAIT}. A request that is refused or fails frees
+ * Carries a POST out once although it comes twice. A program that did not hear the answer sends the same request again
+ * with the same
+ * {@code Idempotency-Key} and gets the first answer. The key is reserved before the work begins; a second request waits
+ * for the first
+ * one's answer, and is refused with 409 where that takes longer than {@link #LONGEST_WAIT}. A request that is refused
+ * or fails frees
  * its key. Keys are kept for a day. An answer that must not be stored, such as a new token, is not given a second time.
  */
 public class Idempotency {
@@ -41,6 +44,7 @@ public class Idempotency {
     private static final Duration LOOK_EVERY = Duration.ofMillis(50);
     /** Signing in, and what a person does with the own session: none of it creates anything. */
     private static final Pattern OWN_SESSION = Pattern.compile("/api/(session|first-lead|invitation)(/.*)?");
+
     private static final int SHORTEST = 8;
     private static final int LONGEST = 120;
 
@@ -65,7 +69,10 @@ public class Idempotency {
     @ServerRequestFilter
     public Optional<Response> reserve(ContainerRequestContext request) throws IOException {
         String key = request.getHeaderString(KEY);
-        if (key == null || !request.getMethod().equals("POST") || OWN_SESSION.matcher(request.getUriInfo().getPath()).matches() || who.person() == null) {
+        if (key == null
+                || !request.getMethod().equals("POST")
+                || OWN_SESSION.matcher(request.getUriInfo().getPath()).matches()
+                || who.person() == null) {
             return Optional.empty();
         }
         Who.Person person = who.person();
@@ -74,7 +81,8 @@ public class Idempotency {
         }
         byte[] body = request.getEntityStream().readAllBytes();
         request.setEntityStream(new ByteArrayInputStream(body));
-        String what = "POST " + request.getUriInfo().getRequestUri().getRawPath() + "?" + request.getUriInfo().getRequestUri().getRawQuery() + " " + CanonicalJson.sha256(body);
+        String what = "POST " + request.getUriInfo().getRequestUri().getRawPath() + "?"
+                + request.getUriInfo().getRequestUri().getRawQuery() + " " + CanonicalJson.sha256(body);
         String digest = CanonicalJson.sha256(what.getBytes(StandardCharsets.UTF_8));
         Reservation wanted = new Reservation(person.id(), key);
         if (insert(wanted, digest)) {
@@ -86,20 +94,27 @@ public class Idempotency {
 
     private boolean insert(Reservation wanted, String digest) {
         return QuarkusTransaction.requiringNew().call(() -> {
-            db.createNativeMutationQuery("delete from answered where reserved_at < :before").setParameter("before", clock.instant().minus(KEPT)).executeUpdate();
-            return db.createNativeMutationQuery("insert into answered (account_id, key, request, reserved_at) values (:account, :key, :request, :now) on conflict do nothing")
-                    .setParameter("account", wanted.account)
-                    .setParameter("key", wanted.key)
-                    .setParameter("request", digest)
-                    .setParameter("now", clock.instant())
-                    .executeUpdate() == 1;
+            db.createNativeMutationQuery("delete from answered where reserved_at < :before")
+                    .setParameter("before", clock.instant().minus(KEPT))
+                    .executeUpdate();
+            return db.createNativeMutationQuery(
+                                    "insert into answered (account_id, key, request, reserved_at) values (:account, "
+                                            + ":key, :request, :now) on conflict do nothing")
+                            .setParameter("account", wanted.account)
+                            .setParameter("key", wanted.key)
+                            .setParameter("request", digest)
+                            .setParameter("now", clock.instant())
+                            .executeUpdate()
+                    == 1;
         });
     }
 
     private Response answerOfTheFirst(Reservation wanted, String digest) {
         long end = System.nanoTime() + LONGEST_WAIT.toNanos();
         while (true) {
-            Kept kept = find(wanted).orElseThrow(() -> Refusal.conflict("The first request with this Idempotency-Key was refused. Send the request again."));
+            Kept kept = find(wanted)
+                    .orElseThrow(() -> Refusal.conflict(
+                            "The first request with this Idempotency-Key was refused. Send the request again."));
             if (!kept.request.equals(digest)) {
                 throw Refusal.conflict("This Idempotency-Key was used for another request.");
             }
@@ -107,27 +122,36 @@ public class Idempotency {
                 return repeated(kept);
             }
             if (System.nanoTime() > end) {
-                throw Refusal.conflict("The first request with this Idempotency-Key has no answer yet. Look whether it was carried out before you send another one.");
+                throw Refusal.conflict(
+                        "The first request with this Idempotency-Key has no answer yet. Look whether it was carried "
+                                + "out before you send another one.");
             }
             LockSupport.parkNanos(LOOK_EVERY.toNanos());
         }
     }
 
     private Optional<Kept> find(Reservation wanted) {
-        return QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery("select request, status, answer from answered where account_id = :account and key = :key", Object[].class)
+        return QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery(
+                        "select request, status, answer from answered where account_id = :account and key = :key",
+                        Object[].class)
                 .setParameter("account", wanted.account)
                 .setParameter("key", wanted.key)
                 .getResultStream()
                 .findFirst()
-                .map(row -> new Kept((String) row[0], row[1] == null ? null : ((Number) row[1]).intValue(), (String) row[2])));
+                .map(row -> new Kept(
+                        (String) row[0], row[1] == null ? null : ((Number) row[1]).intValue(), (String) row[2])));
     }
 
     private static Response repeated(Kept kept) {
         if (kept.answer == null && kept.status != 204) {
-            throw Refusal.conflict("This request was carried out already; its answer is not kept and cannot be given again.");
+            throw Refusal.conflict(
+                    "This request was carried out already; its answer is not kept and cannot be given again.");
         }
         Response.ResponseBuilder answer = Response.status(kept.status);
-        return (kept.answer == null ? answer : answer.type(MediaType.APPLICATION_JSON_TYPE).entity(kept.answer)).build();
+        return (kept.answer == null
+                        ? answer
+                        : answer.type(MediaType.APPLICATION_JSON_TYPE).entity(kept.answer))
+                .build();
     }
 
     /** Keeps the answer of a request that reserved its key, or frees the key where it was not carried out. */
@@ -138,13 +162,18 @@ public class Idempotency {
         }
         boolean done = response.getStatus() >= 200 && response.getStatus() < 300;
         QuarkusTransaction.requiringNew().run(() -> {
-            var write = db.createNativeMutationQuery(done
-                            ? "update answered set status = :status, answer = :answer, answered_at = :now where account_id = :account and key = :key"
-                            : "delete from answered where account_id = :account and key = :key and answered_at is null")
+            var write = db.createNativeMutationQuery(
+                            done
+                                    ? "update answered set status = :status, answer = :answer, answered_at = :now "
+                                            + "where account_id = :account and key = :key"
+                                    : "delete from answered where account_id = :account and key = :key and "
+                                            + "answered_at is null")
                     .setParameter("account", reserved.account)
                     .setParameter("key", reserved.key);
             if (done) {
-                write.setParameter("status", response.getStatus()).setParameter("answer", text(response)).setParameter("now", clock.instant());
+                write.setParameter("status", response.getStatus())
+                        .setParameter("answer", text(response))
+                        .setParameter("now", clock.instant());
             }
             write.executeUpdate();
         });
@@ -152,8 +181,10 @@ public class Idempotency {
 
     /** The answer as it is kept; null where there is none or it must not be stored. */
     private String text(ContainerResponseContext response) {
-        boolean secret = String.valueOf(response.getHeaderString(HttpHeaders.CACHE_CONTROL)).contains("no-store");
-        boolean isJson = response.getMediaType() != null && response.getMediaType().isCompatible(MediaType.APPLICATION_JSON_TYPE);
+        boolean secret = String.valueOf(response.getHeaderString(HttpHeaders.CACHE_CONTROL))
+                .contains("no-store");
+        boolean isJson = response.getMediaType() != null
+                && response.getMediaType().isCompatible(MediaType.APPLICATION_JSON_TYPE);
         if (!response.hasEntity() || secret || !isJson) {
             return null;
         }

@@ -7,7 +7,10 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import io.quarkus.jackson.ObjectMapperCustomizer;
 import jakarta.inject.Singleton;
 
-/** Refuses what no form of a request has: a key twice in one object (RFC 8259, section 4), and null as a member of a list. */
+/**
+ * Refuses what no form of a request has: a key twice in one object (RFC 8259, section 4), and null as a member of a
+ * list.
+ */
 @Singleton
 public class StrictJson implements ObjectMapperCustomizer {
 

@@ -1,2 +1,5 @@
-/** What every route has in common: keys of requests that are sent twice, which origins may change something, ids that exist. */
+/**
+ * What every route has in common: keys of requests that are sent twice, which origins may change something, ids that
+ * exist.
+ */
 package lychnos.server.api;

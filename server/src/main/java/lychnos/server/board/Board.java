@@ -19,12 +19,12 @@ import lychnos.core.rule.Finding;
 import lychnos.core.rule.Plan;
 import lychnos.core.rule.Readiness;
 import lychnos.core.rule.Rule;
+import lychnos.core.sheet.UnitFacts;
 import lychnos.server.configure.Rounds;
 import lychnos.server.console.AtBench;
 import lychnos.server.console.Setups;
 import lychnos.server.handover.SignOff;
 import lychnos.server.prepare.BringUps;
-import lychnos.core.sheet.UnitFacts;
 import lychnos.server.prepare.Facts;
 import lychnos.server.prepare.Kinds;
 import lychnos.server.prepare.Plans;
@@ -53,7 +53,18 @@ public class Board {
     private final Kinds kinds;
     private final Kind kind;
 
-    Board(BringUps bringUps, Plans plans, Facts facts, Rounds rounds, AtBench atBench, Setups setups, Checks checks, SignedUnits signedUnits, SignOff signOff, Kinds kinds, Kind kind) {
+    Board(
+            BringUps bringUps,
+            Plans plans,
+            Facts facts,
+            Rounds rounds,
+            AtBench atBench,
+            Setups setups,
+            Checks checks,
+            SignedUnits signedUnits,
+            SignOff signOff,
+            Kinds kinds,
+            Kind kind) {
         this.signedUnits = signedUnits;
         this.signOff = signOff;
         this.bringUps = bringUps;
@@ -81,7 +92,9 @@ public class Board {
         }
     }
 
-    /** A row. {@code height} and {@code broken} draw the ladder; {@code standings} is empty where nothing was checked. */
+    /**
+     * A row. {@code height} and {@code broken} draw the ladder; {@code standings} is empty where nothing was checked.
+     */
     public record Row(
             long unitId,
             String name,
@@ -139,17 +152,38 @@ public class Board {
         Map<Long, Readiness> readiness = Readiness.of(plan);
         List<Row> rows = new ArrayList<>();
         Map<Long, String> heldUp = heldUp(sheet.keySet(), findings, setups.goingAlone(bringUpId));
-        sheet.forEach((unit, known) -> rows.add(row(unit, known, seats.getOrDefault(unit.id, List.of()), readiness.get(unit.id), heldUp.get(unit.id), runs.get(unit.id), benches.get(unit.id), proofs.get(unit.id), signed.contains(unit.id) ? "signed" : held.getOrDefault(unit.id, ""))));
+        sheet.forEach((unit, known) -> rows.add(row(
+                unit,
+                known,
+                seats.getOrDefault(unit.id, List.of()),
+                readiness.get(unit.id),
+                heldUp.get(unit.id),
+                runs.get(unit.id),
+                benches.get(unit.id),
+                proofs.get(unit.id),
+                signed.contains(unit.id) ? "signed" : held.getOrDefault(unit.id, ""))));
         List<Todo> todos = benchTodos(rows, benches);
-        todos.addAll(todos(bringUp, rows, findings, Rounds.startable(sheet.keySet(), seats.keySet(), runs.values(), kinds), runs));
+        todos.addAll(todos(
+                bringUp, rows, findings, Rounds.startable(sheet.keySet(), seats.keySet(), runs.values(), kinds), runs));
         List<Todo> waiting = new ArrayList<>(rows.stream()
                 .filter(row -> row.configure.mark.equals("wait"))
                 .filter(row -> !benches.containsKey(row.unitId))
-                .map(row -> new Todo("wait", row.name + " restarts", "usually back within " + kind.restartAbout().toSeconds() + " s; then it is read back and proven", "configure", row.unitId))
+                .map(row -> new Todo(
+                        "wait",
+                        row.name + " restarts",
+                        "usually back within " + kind.restartAbout().toSeconds()
+                                + " s; then it is read back and proven",
+                        "configure",
+                        row.unitId))
                 .toList());
         rows.forEach(row -> members(benches, row.unitId).stream()
                 .filter(member -> member.dialogue().state == MemberDialogue.State.WAITING)
-                .map(member -> new Todo("wait", row.name + " " + member.label() + " works", "usually for " + text(member.about()), "configure", row.unitId))
+                .map(member -> new Todo(
+                        "wait",
+                        row.name + " " + member.label() + " works",
+                        "usually for " + text(member.about()),
+                        "configure",
+                        row.unitId))
                 .forEach(waiting::add));
         return new View(
                 bringUp.id,
@@ -159,12 +193,28 @@ public class Board {
                 kind.title(),
                 rows.size(),
                 rows,
-                course(bringUp, rows, findings, runs, sheet.values().stream().mapToLong(known -> known.missing().size()).sum()),
+                course(
+                        bringUp,
+                        rows,
+                        findings,
+                        runs,
+                        sheet.values().stream()
+                                .mapToLong(known -> known.missing().size())
+                                .sum()),
                 todos,
                 waiting);
     }
 
-    private static Row row(Unit unit, UnitFacts known, List<Seat> seats, Readiness readiness, String heldUp, Run run, AtBench.Unit bench, Proof proof, String sign) {
+    private static Row row(
+            Unit unit,
+            UnitFacts known,
+            List<Seat> seats,
+            Readiness readiness,
+            String heldUp,
+            Run run,
+            AtBench.Unit bench,
+            Proof proof,
+            String sign) {
         Seat claim = seats.isEmpty() ? null : seats.get(0);
         String name = unit.name != null || claim == null ? unit.label() : claim.hostName();
         boolean settingUp = run != null && run.state == RunState.RUNNING;
@@ -179,10 +229,14 @@ public class Board {
                 claim == null ? null : claim.address().toString(),
                 prepare(known),
                 claim == null ? Cell.of("dark", "—") : Cell.of("done", span(seats)),
-                bench != null ? atBench(bench) : run == null ? unbegun(known, claim, readiness, heldUp) : configure(run),
+                bench != null
+                        ? atBench(bench)
+                        : run == null ? unbegun(known, claim, readiness, heldUp) : configure(run),
                 prove(proof, settingUp),
                 handover(proof, sign),
-                proof == null ? List.of() : proof.outcomes.stream().map(Outcome::standing).toList(),
+                proof == null
+                        ? List.of()
+                        : proof.outcomes.stream().map(Outcome::standing).toList(),
                 proof == null ? "" : proof.sentence);
     }
 
@@ -191,23 +245,41 @@ public class Board {
         if (missing.isEmpty()) {
             return Cell.of("done", "known");
         }
-        return Cell.of("dark", missing.size() == 1 ? missing.get(0).fact().title() + " to find out" : missing.size() + " facts to find out");
+        return Cell.of(
+                "dark",
+                missing.size() == 1
+                        ? missing.get(0).fact().title() + " to find out"
+                        : missing.size() + " facts to find out");
     }
 
     /** {@code 10.40.8.40 – .42}, with how many more lie elsewhere. */
     private static String span(List<Seat> seats) {
         Seat first = seats.get(0);
-        List<Seat> here = seats.stream().filter(claim -> claim.networkId() == first.networkId()).toList();
+        List<Seat> here = seats.stream()
+                .filter(claim -> claim.networkId() == first.networkId())
+                .toList();
         String last = here.get(here.size() - 1).address().toString();
-        String span = here.size() == 1 ? first.address().toString() : first.address() + " – " + last.substring(last.lastIndexOf(first.address().isV4() ? '.' : ':'));
+        String span = here.size() == 1
+                ? first.address().toString()
+                : first.address() + " – "
+                        + last.substring(last.lastIndexOf(first.address().isV4() ? '.' : ':'));
         return span + (seats.size() > here.size() ? " + " + (seats.size() - here.size()) : "");
     }
 
-    /** Why units that are ready otherwise may not begin: a finding blocks them, or the first of their kind goes alone until it is done. */
-    private static Map<Long, String> heldUp(Collection<Unit> units, List<Finding> findings, Map<String, String> goingAlone) {
+    /**
+     * Why units that are ready otherwise may not begin: a finding blocks them, or the first of their kind goes alone
+     * until it is done.
+     */
+    private static Map<Long, String> heldUp(
+            Collection<Unit> units, List<Finding> findings, Map<String, String> goingAlone) {
         Map<Long, String> heldUp = new HashMap<>();
-        units.stream().filter(unit -> goingAlone.containsKey(unit.kind)).forEach(unit -> heldUp.put(unit.id, "after " + goingAlone.get(unit.kind)));
-        findings.stream().filter(Finding::blocks).filter(finding -> finding.about().unitId() != null).forEach(finding -> heldUp.put(finding.about().unitId(), "see what would go wrong"));
+        units.stream()
+                .filter(unit -> goingAlone.containsKey(unit.kind))
+                .forEach(unit -> heldUp.put(unit.id, "after " + goingAlone.get(unit.kind)));
+        findings.stream()
+                .filter(Finding::blocks)
+                .filter(finding -> finding.about().unitId() != null)
+                .forEach(finding -> heldUp.put(finding.about().unitId(), "see what would go wrong"));
         return heldUp;
     }
 
@@ -217,13 +289,20 @@ public class Board {
             return Cell.of("dark", heldUp);
         }
         if (readiness.ready()) {
-            return Cell.of("set", known.kind().driven() ? "ready" : known.kind().dialogue().isPresent() ? "ready for the bench" : "ready, by hand for now");
+            return Cell.of(
+                    "set",
+                    known.kind().driven()
+                            ? "ready"
+                            : known.kind().dialogue().isPresent() ? "ready for the bench" : "ready, by hand for now");
         }
-        return Cell.of("dark", known.known() && claim != null ? readiness.lacks().get(0) : "—");
+        return Cell.of(
+                "dark", known.known() && claim != null ? readiness.lacks().get(0) : "—");
     }
 
     private static List<AtBench.Member> members(Map<Long, AtBench.Unit> benches, long unitId) {
-        return benches.containsKey(unitId) && !benches.get(unitId).done() ? benches.get(unitId).members() : List.of();
+        return benches.containsKey(unitId) && !benches.get(unitId).done()
+                ? benches.get(unitId).members()
+                : List.of();
     }
 
     /** What stands in the way first, then what a person can do, then what the machine does. */
@@ -249,26 +328,30 @@ public class Board {
     }
 
     private static String said(AtBench.Member member) {
-        String what = switch (member.dialogue().state) {
-            case CUT -> "its line is down";
-            case STOPPED -> "stopped";
-            case BY_HAND -> "by hand";
-            default -> member.dialogue().hold == null ? "waits for you" : switch (member.dialogue().hold.why()) {
-                case NEXT -> "the next answer is ready";
-                case GATE -> "something must be known first";
-                case PEER -> "waits for another member";
-                case PERMANENT -> "a permanent value to type";
-                case USED, DESTROYS -> "it was set up before";
-                case WRONG_MACHINE -> "another machine is on its line";
-                case REFUSED -> "it refused an answer";
-                case PAGE -> "what was set was not taken as planned";
-                case UNREACHED -> "it cannot be reached over the network";
-                case UNFORESEEN -> "it asks something else";
-                case DIFFERS -> "it shows something else";
-                case OVERDUE -> "takes longer than usual";
-                default -> "waits for you";
-            };
-        };
+        String what =
+                switch (member.dialogue().state) {
+                    case CUT -> "its line is down";
+                    case STOPPED -> "stopped";
+                    case BY_HAND -> "by hand";
+                    default ->
+                        member.dialogue().hold == null
+                                ? "waits for you"
+                                : switch (member.dialogue().hold.why()) {
+                                    case NEXT -> "the next answer is ready";
+                                    case GATE -> "something must be known first";
+                                    case PEER -> "waits for another member";
+                                    case PERMANENT -> "a permanent value to type";
+                                    case USED, DESTROYS -> "it was set up before";
+                                    case WRONG_MACHINE -> "another machine is on its line";
+                                    case REFUSED -> "it refused an answer";
+                                    case PAGE -> "what was set was not taken as planned";
+                                    case UNREACHED -> "it cannot be reached over the network";
+                                    case UNFORESEEN -> "it asks something else";
+                                    case DIFFERS -> "it shows something else";
+                                    case OVERDUE -> "takes longer than usual";
+                                    default -> "waits for you";
+                                };
+                };
         return member.label().isEmpty() ? what : member.label() + ": " + what;
     }
 
@@ -281,24 +364,42 @@ public class Board {
         for (Row row : rows) {
             for (AtBench.Member member : members(benches, row.unitId)) {
                 if (member.wantsPerson() || member.amiss()) {
-                    String sentence = member.dialogue().hold == null ? member.dialogue().note : member.dialogue().hold.sentence();
-                    todos.add(new Todo(member.amiss() ? "fault" : "work", (row.name + " " + said(member)).strip(), sentence, "configure", row.unitId));
+                    String sentence = member.dialogue().hold == null
+                            ? member.dialogue().note
+                            : member.dialogue().hold.sentence();
+                    todos.add(new Todo(
+                            member.amiss() ? "fault" : "work",
+                            (row.name + " " + said(member)).strip(),
+                            sentence,
+                            "configure",
+                            row.unitId));
                 }
             }
         }
         rows.stream()
                 .filter(row -> row.configure.text.equals("ready for the bench"))
                 .findFirst()
-                .ifPresent(row -> todos.add(new Todo("work", "Begin " + row.name + " at its console", "every answer is known; it stops before anything permanent", "configure", row.unitId)));
+                .ifPresent(row -> todos.add(new Todo(
+                        "work",
+                        "Begin " + row.name + " at its console",
+                        "every answer is known; it stops before anything permanent",
+                        "configure",
+                        row.unitId)));
         return todos;
     }
 
     private static Cell configure(Run run) {
         return switch (run.state) {
             case WAITING -> Cell.of("set", "waits its turn");
-            case RUNNING -> run.step == SetupStep.FOLLOW
-                    ? new Cell("wait", "restarts", run.stepAt)
-                    : Cell.of("work", run.step == null ? "starting" : run.step.doing() + ", " + run.step.number() + " of " + SetupStep.values().length);
+            case RUNNING ->
+                run.step == SetupStep.FOLLOW
+                        ? new Cell("wait", "restarts", run.stepAt)
+                        : Cell.of(
+                                "work",
+                                run.step == null
+                                        ? "starting"
+                                        : run.step.doing() + ", " + run.step.number() + " of "
+                                                + SetupStep.values().length);
             case DONE -> new Cell("done", "set", run.endedAt);
             case STOPPED -> Cell.of("fault", run.step == SetupStep.PROVE ? "set, not proven" : run.note);
             case CANCELLED -> Cell.of("dark", "cancelled");
@@ -316,7 +417,11 @@ public class Board {
     /** @param sign "signed", or what stands between a proven unit and that; empty where nothing does */
     private static Cell handover(Proof proof, String sign) {
         boolean proven = proof != null && proof.proven;
-        return sign.equals("signed") ? Cell.of("done", sign) : !proven ? Cell.of("dark", "—") : sign.isEmpty() ? Cell.of("set", "to be signed") : Cell.of("dark", sign);
+        return sign.equals("signed")
+                ? Cell.of("done", sign)
+                : !proven
+                        ? Cell.of("dark", "—")
+                        : sign.isEmpty() ? Cell.of("set", "to be signed") : Cell.of("dark", sign);
     }
 
     private static int percent(long part, int whole) {
@@ -327,40 +432,67 @@ public class Board {
         return rows.stream().filter(row -> stage.apply(row).mark.equals(mark)).count();
     }
 
-    private static Map<String, Stage> course(BringUp bringUp, List<Row> rows, List<Finding> findings, Map<Long, Run> runs, long missing) {
+    private static Map<String, Stage> course(
+            BringUp bringUp, List<Row> rows, List<Finding> findings, Map<Long, Run> runs, long missing) {
         int all = rows.size();
         long known = count(rows, Row::prepare, "done");
         long blocking = findings.stream().filter(Finding::blocks).count();
-        String prepareFault = bringUp.network == null && known > 0 ? "no network" : blocking > 0 ? blocking + " in the way" : missing > 0 ? missing + (missing == 1 ? " fact missing" : " facts missing") : "";
+        String prepareFault = bringUp.network == null && known > 0
+                ? "no network"
+                : blocking > 0
+                        ? blocking + " in the way"
+                        : missing > 0 ? missing + (missing == 1 ? " fact missing" : " facts missing") : "";
         long placed = count(rows, Row::allocate, "done");
         long set = count(rows, Row::configure, "done");
         long stopped = count(rows, Row::configure, "fault");
         long running = count(rows, Row::configure, "work") + count(rows, Row::configure, "wait");
-        long waiting = runs.values().stream().filter(run -> run.state == RunState.WAITING).count();
+        long waiting = runs.values().stream()
+                .filter(run -> run.state == RunState.WAITING)
+                .count();
         long ready = count(rows, Row::configure, "set") - waiting;
         long proven = count(rows, Row::prove, "lit");
         long broken = count(rows, Row::prove, "fault");
         long signed = count(rows, Row::handover, "done");
         long toSign = count(rows, Row::handover, "set");
-        String configure = (running > 0 ? running + " under way" : set + " set") + (waiting > 0 ? " · " + waiting + " waiting" : "") + (ready > 0 ? " · " + ready + " ready" : "");
+        String configure = (running > 0 ? running + " under way" : set + " set")
+                + (waiting > 0 ? " · " + waiting + " waiting" : "")
+                + (ready > 0 ? " · " + ready + " ready" : "");
         return Map.of(
-                "prepare", new Stage(prepareFault, all == 0 ? "no unit yet" : known + " of " + all + " known", percent(known, all)),
-                "allocate", new Stage("", placed + " placed" + (placed < all ? " · " + (all - placed) + " to place" : ""), percent(placed, all)),
+                "prepare",
+                        new Stage(
+                                prepareFault,
+                                all == 0 ? "no unit yet" : known + " of " + all + " known",
+                                percent(known, all)),
+                "allocate",
+                        new Stage(
+                                "",
+                                placed + " placed" + (placed < all ? " · " + (all - placed) + " to place" : ""),
+                                percent(placed, all)),
                 "configure", new Stage(stopped > 0 ? stopped + " stopped" : "", configure, percent(set, all)),
                 "prove", new Stage(broken > 0 ? broken + " not up" : "", proven + " proven", percent(proven, all)),
-                "handover", new Stage("", signed + " signed" + (toSign > 0 ? " · " + toSign + " to sign" : ""), percent(signed, all)));
+                "handover",
+                        new Stage(
+                                "",
+                                signed + " signed" + (toSign > 0 ? " · " + toSign + " to sign" : ""),
+                                percent(signed, all)));
     }
 
     private static String counted(long units) {
         return units == 1 ? "1 unit" : units + " units";
     }
 
-    private static List<Todo> todos(BringUp bringUp, List<Row> rows, List<Finding> findings, List<Unit> ready, Map<Long, Run> runs) {
+    private static List<Todo> todos(
+            BringUp bringUp, List<Row> rows, List<Finding> findings, List<Unit> ready, Map<Long, Run> runs) {
         List<Todo> todos = new ArrayList<>();
         for (Row row : rows) {
             Run run = runs.get(row.unitId);
             if (run != null && run.state == RunState.STOPPED) {
-                todos.add(new Todo("fault", row.name + " stopped", run.note + " The others wait until you decide.", "configure", row.unitId));
+                todos.add(new Todo(
+                        "fault",
+                        row.name + " stopped",
+                        run.note + " The others wait until you decide.",
+                        "configure",
+                        row.unitId));
             }
         }
         for (Row row : rows) {
@@ -369,12 +501,25 @@ public class Board {
                 todos.add(new Todo("fault", row.name + " is not up", row.sentence, "prove", row.unitId));
             }
         }
-        long unread = rows.stream().filter(row -> !row.prepare.mark.equals("done")).count();
+        long unread =
+                rows.stream().filter(row -> !row.prepare.mark.equals("done")).count();
         if (unread > 0 || rows.isEmpty()) {
-            todos.add(new Todo("work", rows.isEmpty() ? "Say which units are expected" : "Find out what " + counted(unread) + (unread == 1 ? " asks" : " ask"), "from a label list, a table, or typed into the fact sheet", "prepare", null));
+            todos.add(new Todo(
+                    "work",
+                    rows.isEmpty()
+                            ? "Say which units are expected"
+                            : "Find out what " + counted(unread) + (unread == 1 ? " asks" : " ask"),
+                    "from a label list, a table, or typed into the fact sheet",
+                    "prepare",
+                    null));
         }
         if (bringUp.network == null) {
-            todos.add(new Todo("work", "State the network", "prefix, gateway, domain, name and time servers, and a pool", "prepare", null));
+            todos.add(new Todo(
+                    "work",
+                    "State the network",
+                    "prefix, gateway, domain, name and time servers, and a pool",
+                    "prepare",
+                    null));
         }
         for (Finding finding : findings) {
             if (finding.blocks()) {
@@ -383,14 +528,30 @@ public class Board {
         }
         long unplaced = rows.stream().filter(row -> row.address == null).count();
         if (unplaced > 0 && bringUp.network != null) {
-            todos.add(new Todo("work", "Allocate addresses to " + counted(unplaced), "a fit from " + bringUp.network.prefix + " is proposed", "allocate", null));
+            todos.add(new Todo(
+                    "work",
+                    "Allocate addresses to " + counted(unplaced),
+                    "a fit from " + bringUp.network.prefix + " is proposed",
+                    "allocate",
+                    null));
         }
-        if (!ready.isEmpty() && todos.stream().noneMatch(todo -> todo.mark.equals("fault") && todo.stage.equals("prepare"))) {
-            todos.add(new Todo("work", "Start the setup of " + counted(ready.size()), "the first goes alone until it is proven; the first surprise stops the rest", "configure", null));
+        if (!ready.isEmpty()
+                && todos.stream().noneMatch(todo -> todo.mark.equals("fault") && todo.stage.equals("prepare"))) {
+            todos.add(new Todo(
+                    "work",
+                    "Start the setup of " + counted(ready.size()),
+                    "the first goes alone until it is proven; the first surprise stops the rest",
+                    "configure",
+                    null));
         }
         long toSign = count(rows, Row::handover, "set");
         if (toSign > 0 && unread == 0 && unplaced == 0 && ready.isEmpty()) {
-            todos.add(new Todo("work", "Sign " + counted(toSign), "proven, and not signed yet: a lead signs in Hand over", "handover", null));
+            todos.add(new Todo(
+                    "work",
+                    "Sign " + counted(toSign),
+                    "proven, and not signed yet: a lead signs in Hand over",
+                    "handover",
+                    null));
         }
         return todos;
     }

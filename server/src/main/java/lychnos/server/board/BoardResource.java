@@ -41,8 +41,19 @@ public class BoardResource {
     @Transactional
     @ReadsOnly
     @APIResponseSchema(value = Board.View.class, responseCode = "200")
-    public Response view(long id, @QueryParam("rows") @DefaultValue("true") boolean rows, @Context Request request, @Context HttpHeaders headers) {
-        return shared.of("board " + id, id, request, headers, () -> board.view(id), rows ? "" : "course", view -> rows ? view : view.withoutRows());
+    public Response view(
+            long id,
+            @QueryParam("rows") @DefaultValue("true") boolean rows,
+            @Context Request request,
+            @Context HttpHeaders headers) {
+        return shared.of(
+                "board " + id,
+                id,
+                request,
+                headers,
+                () -> board.view(id),
+                rows ? "" : "course",
+                view -> rows ? view : view.withoutRows());
     }
 
     /** Looks for a unit by name, address, serial, hardware address in any notation, or position. */
@@ -56,22 +67,36 @@ public class BoardResource {
         }
         String hex = text.replaceAll("[^0-9a-f]", "");
         boolean macLike = hex.length() >= 4 && text.matches("[0-9a-f:.-]+");
-        String sql = "select u.bring_up_id, b.name as bring_up, u.id, coalesce(u.name, c.host_name, u.serial, u.rack || ' u' || u.rack_unit, 'unit ' || u.number) as name,"
-                + " concat_ws(' · ', u.serial, host(c.address), u.rack || ' u' || u.rack_unit) as text"
-                + " from unit u join bring_up b on b.id = u.bring_up_id left join claim c on c.unit_id = u.id and c.released_at is null and c.place = 0"
-                + " where position(:text in lower(coalesce(c.host_name || '.' || c.domain, ''))) > 0 or position(:text in coalesce(host(c.address), '')) > 0"
-                + " or exists (select 1 from claim d where d.unit_id = u.id and d.released_at is null and (position(:text in lower(d.host_name || '.' || d.domain)) > 0 or position(:text in host(d.address)) > 0))"
-                + " or exists (select 1 from fact f where f.unit_id = u.id and f.sealed is null and position(:text in lower(f.value)) > 0) or position(:text in coalesce(u.name, '')) > 0"
-                + " or position(:text in lower(coalesce(u.serial, ''))) > 0 or position(:text in lower(coalesce(u.rack || ' u' || u.rack_unit, ''))) > 0"
-                + " or (:macLike and position(:hex in replace(cast(u.mac as text), ':', '')) > 0)"
-                + " order by u.bring_up_id, u.number limit " + MOST_FOUND;
+        String sql =
+                "select u.bring_up_id, b.name as bring_up, u.id, coalesce(u.name, c.host_name, u.serial, u.rack || ' "
+                        + "u' || u.rack_unit, 'unit ' || u.number) as name,"
+                        + " concat_ws(' · ', u.serial, host(c.address), u.rack || ' u' || u.rack_unit) as text"
+                        + " from unit u join bring_up b on b.id = u.bring_up_id left join claim c on c.unit_id = "
+                        + "u.id and c.released_at is null and c.place = 0"
+                        + " where position(:text in lower(coalesce(c.host_name || '.' || c.domain, ''))) > 0 or "
+                        + "position(:text in coalesce(host(c.address), '')) > 0"
+                        + " or exists (select 1 from claim d where d.unit_id = u.id and d.released_at is null and "
+                        + "(position(:text in lower(d.host_name || '.' || d.domain)) > 0 or position(:text "
+                        + "in host(d.address)) > 0))"
+                        + " or exists (select 1 from fact f where f.unit_id = u.id and f.sealed is null and "
+                        + "position(:text in lower(f.value)) > 0) or position(:text in coalesce(u.name, "
+                        + "'')) > 0"
+                        + " or position(:text in lower(coalesce(u.serial, ''))) > 0 or position(:text in "
+                        + "lower(coalesce(u.rack || ' u' || u.rack_unit, ''))) > 0"
+                        + " or (:macLike and position(:hex in replace(cast(u.mac as text), ':', '')) > 0)"
+                        + " order by u.bring_up_id, u.number limit " + MOST_FOUND;
         return db.createNativeQuery(sql, Object[].class)
                 .setParameter("text", text)
                 .setParameter("macLike", macLike)
                 .setParameter("hex", hex)
                 .getResultStream()
                 .map(columns -> {
-                    return new Found(((Number) columns[0]).longValue(), (String) columns[1], ((Number) columns[2]).longValue(), (String) columns[3], (String) columns[4]);
+                    return new Found(
+                            ((Number) columns[0]).longValue(),
+                            (String) columns[1],
+                            ((Number) columns[2]).longValue(),
+                            (String) columns[3],
+                            (String) columns[4]);
                 })
                 .toList();
     }

@@ -1,7 +1,6 @@
 package lychnos.server.configure;
 
 import jakarta.enterprise.context.ApplicationScoped;
-import org.hibernate.Session;
 import jakarta.persistence.LockModeType;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
@@ -28,6 +27,7 @@ import lychnos.server.store.Claim;
 import lychnos.server.store.Round;
 import lychnos.server.store.Run;
 import lychnos.server.store.Unit;
+import org.hibernate.Session;
 
 /** Rounds: started, cancelled, and decided on when one of their units stopped. */
 @ApplicationScoped
@@ -42,7 +42,15 @@ public class Rounds {
     private final Live live;
     private final Clock clock;
 
-    Rounds(Session db, BringUps bringUps, Plans plans, Kinds kinds, Claims claims, Journal journal, Live live, Clock clock) {
+    Rounds(
+            Session db,
+            BringUps bringUps,
+            Plans plans,
+            Kinds kinds,
+            Claims claims,
+            Journal journal,
+            Live live,
+            Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.plans = plans;
@@ -55,7 +63,11 @@ public class Rounds {
 
     /** Units that may start now: label read, address taken, not set up and not under way. */
     private List<Unit> startable(BringUp bringUp) {
-        return startable(bringUps.units(bringUp.id), claims.primaries(bringUp.id).keySet(), newest(bringUp.id).values(), kinds);
+        return startable(
+                bringUps.units(bringUp.id),
+                claims.primaries(bringUp.id).keySet(),
+                newest(bringUp.id).values(),
+                kinds);
     }
 
     /** The same of what was read already. */
@@ -64,12 +76,18 @@ public class Rounds {
                 .filter(run -> run.state != RunState.CANCELLED && run.state != RunState.SET_ASIDE)
                 .map(run -> run.unitId)
                 .collect(Collectors.toSet());
-        return units.stream().filter(unit -> kinds.of(unit).driven() && unit.known() && placed.contains(unit.id) && !busy.contains(unit.id)).toList();
+        return units.stream()
+                .filter(unit ->
+                        kinds.of(unit).driven() && unit.known() && placed.contains(unit.id) && !busy.contains(unit.id))
+                .toList();
     }
 
     /** The newest setup run of each unit. */
     public Map<Long, Run> newest(long bringUpId) {
-        return db.createQuery("select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'configure' and r.earlier = false order by r.id", Run.class)
+        return db.createQuery(
+                        "select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = "
+                                + "'configure' and r.earlier = false order by r.id",
+                        Run.class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .collect(Collectors.toMap(run -> run.unitId, Function.identity(), (older, newer) -> newer));
@@ -85,12 +103,16 @@ public class Rounds {
         }
         List<Unit> ready = startable(bringUp);
         if (ready.isEmpty()) {
-            throw Refusal.conflict("No unit is ready: its label must be read and its address taken, and it must not be under way already.");
+            throw Refusal.conflict(
+                    "No unit is ready: its label must be read and its address taken, and it must not be under way "
+                            + "already.");
         }
         // what is wrong with another unit stands in nobody's way
         Set<Long> starting = ready.stream().map(unit -> unit.id).collect(Collectors.toSet());
         plans.findings(bringUp).stream()
-                .filter(finding -> finding.blocks() && (finding.about().unitId() == null || starting.contains(finding.about().unitId())))
+                .filter(finding -> finding.blocks()
+                        && (finding.about().unitId() == null
+                                || starting.contains(finding.about().unitId())))
                 .findFirst()
                 .ifPresent(finding -> {
                     throw Refusal.conflict(finding.what() + ". " + finding.why());
@@ -113,7 +135,13 @@ public class Rounds {
             db.persist(run);
         }
         db.flush();
-        journal.write(person, bringUpId, null, "started the setup of " + ready.size() + " units, " + width + " at once after the first", null, null);
+        journal.write(
+                person,
+                bringUpId,
+                null,
+                "started the setup of " + ready.size() + " units, " + width + " at once after the first",
+                null,
+                null);
         live.tell(bringUpId, "configure");
     }
 
@@ -145,7 +173,10 @@ public class Rounds {
     }
 
     private List<Run> runsOf(Round round) {
-        return db.createQuery("from Run where roundId = :id order by place", Run.class).setParameter("id", round.id).setLockMode(LockModeType.PESSIMISTIC_WRITE).getResultList();
+        return db.createQuery("from Run where roundId = :id order by place", Run.class)
+                .setParameter("id", round.id)
+                .setLockMode(LockModeType.PESSIMISTIC_WRITE)
+                .getResultList();
     }
 
     /** Tries a unit again that stopped, was cancelled or set aside; it goes on from the step that it was in. */
@@ -191,23 +222,42 @@ public class Rounds {
 
     /** One unit under way, or done. */
     public record Lane(
-            long runId, long unitId, String name, String position, String address, String state, String step, int stepNumber, int steps, String note, String advice, java.time.Instant startedAt, java.time.Instant stepAt, java.time.Instant endedAt, boolean cancelling) {}
+            long runId,
+            long unitId,
+            String name,
+            String position,
+            String address,
+            String state,
+            String step,
+            int stepNumber,
+            int steps,
+            String note,
+            String advice,
+            java.time.Instant startedAt,
+            java.time.Instant stepAt,
+            java.time.Instant endedAt,
+            boolean cancelling) {}
 
     /** What the stage shows. */
     public record View(List<Lane> lanes, int ready, String readyNames, String hold, Map<String, Long> counts) {}
 
     public View view(long bringUpId) {
         BringUp bringUp = bringUps.get(bringUpId);
-        Map<Long, Unit> units = bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
+        Map<Long, Unit> units =
+                bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
         Map<Long, Claim> byUnit = claims.primaries(bringUpId);
         List<Run> runs = new ArrayList<>(newest(bringUpId).values());
         runs.sort((a, b) -> Integer.compare(units.get(a.unitId).number, units.get(b.unitId).number));
-        List<Lane> lanes = runs.stream().map(run -> lane(run, units.get(run.unitId), byUnit.get(run.unitId))).toList();
-        Map<String, Long> counts = runs.stream().collect(Collectors.groupingBy(run -> run.state.name(), Collectors.counting()));
+        List<Lane> lanes = runs.stream()
+                .map(run -> lane(run, units.get(run.unitId), byUnit.get(run.unitId)))
+                .toList();
+        Map<String, Long> counts =
+                runs.stream().collect(Collectors.groupingBy(run -> run.state.name(), Collectors.counting()));
         List<Unit> ready = startable(bringUp);
         String names = ready.isEmpty()
                 ? ""
-                : name(ready.get(0), byUnit) + (ready.size() > 1 ? " … " + name(ready.get(ready.size() - 1), byUnit) : "");
+                : name(ready.get(0), byUnit)
+                        + (ready.size() > 1 ? " … " + name(ready.get(ready.size() - 1), byUnit) : "");
         return new View(lanes, ready.size(), names, hold(bringUpId), counts);
     }
 
@@ -222,7 +272,12 @@ public class Rounds {
                 .setMaxResults(1)
                 .getResultStream()
                 .map(round -> RoundOrder.decide(
-                                db.createQuery("select r.state from Run r where r.roundId = :id order by r.place", RunState.class).setParameter("id", round.id).getResultList(), round.width)
+                                db.createQuery(
+                                                "select r.state from Run r where r.roundId = :id order by r.place",
+                                                RunState.class)
+                                        .setParameter("id", round.id)
+                                        .getResultList(),
+                                round.width)
                         .hold()
                         .name())
                 .findFirst()

@@ -28,7 +28,8 @@ import lychnos.wire.redfish.RedfishFault;
 import lychnos.wire.tcp.PortState;
 
 /**
- * What each {@link SetupStep} does to one machine. Every step can be begun a second time after an interruption: it looks
+ * What each {@link SetupStep} does to one machine. Every step can be begun a second time after an interruption: it
+ * looks
  * first at what is there already. Nothing is written before {@link SetupStep#IDENTIFY} has held.
  */
 final class Setup {
@@ -115,13 +116,16 @@ final class Setup {
         } catch (WireFault e) {
             throw new Surprise(sentence(step, e), advice(e));
         } catch (RedfishFault e) {
-            throw new Surprise("While " + step.doing() + " it answered: " + e.getMessage(), "See what the machine wants, then try again.");
+            throw new Surprise(
+                    "While " + step.doing() + " it answered: " + e.getMessage(),
+                    "See what the machine wants, then try again.");
         }
     }
 
     private String sentence(SetupStep step, WireFault fault) {
         return switch (fault.kind()) {
-            case OTHER_CERTIFICATE -> "It shows another certificate than when it was identified (" + fault.getMessage() + ").";
+            case OTHER_CERTIFICATE ->
+                "It shows another certificate than when it was identified (" + fault.getMessage() + ").";
             case GARBAGE -> "While " + step.doing() + " it answered with garbage: " + fault.getMessage() + ".";
             case NOT_DECLARED -> fault.getMessage();
             default -> "While " + step.doing() + " at " + foundAt + ": " + fault.getMessage() + ".";
@@ -130,7 +134,8 @@ final class Setup {
 
     private static String advice(WireFault fault) {
         return switch (fault.kind()) {
-            case OTHER_CERTIFICATE -> "Compare the serial at the rack. Nothing was sent to it under the new certificate.";
+            case OTHER_CERTIFICATE ->
+                "Compare the serial at the rack. Nothing was sent to it under the new certificate.";
             case GARBAGE -> "Restart the management controller, then try again.";
             default -> "Look at cable and power, then try again.";
         };
@@ -147,11 +152,18 @@ final class Setup {
             return "answers at " + first + ", its first address as on the label";
         }
         if (!vantage.hearsSilence()) {
-            throw new Surprise("It does not answer at its first address" + (first == null ? ": none is known" : " " + first) + ".", "Enter its first address with the label; hardware addresses cannot be asked for from here.");
+            throw new Surprise(
+                    "It does not answer at its first address" + (first == null ? ": none is known" : " " + first) + ".",
+                    "Enter its first address with the label; hardware addresses cannot be asked for from here.");
         }
-        List<Run> scopes = ranges.stream().filter(range -> range.purpose.equals(AddressRange.DHCP)).map(AddressRange::run).toList();
+        List<Run> scopes = ranges.stream()
+                .filter(range -> range.purpose.equals(AddressRange.DHCP))
+                .map(AddressRange::run)
+                .toList();
         if (scopes.isEmpty()) {
-            throw new Surprise("Nobody knows its first address.", "State the range that DHCP hands out, or its first address with the label.");
+            throw new Surprise(
+                    "Nobody knows its first address.",
+                    "State the range that DHCP hands out, or its first address with the label.");
         }
         for (Run scope : scopes) {
             Optional<Address> found = vantage.findByMac(mac, scope, FIND);
@@ -161,13 +173,17 @@ final class Setup {
             }
         }
         String where = scopes.stream().map(Run::toString).collect(Collectors.joining(", "));
-        throw new Surprise("No machine with " + mac + " answers in " + where + ".", "Look at power, cable and VLAN of " + subject.unit().position() + "; compare the hardware address with the label.");
+        throw new Surprise(
+                "No machine with " + mac + " answers in " + where + ".",
+                "Look at power, cable and VLAN of " + subject.unit().position()
+                        + "; compare the hardware address with the label.");
     }
 
     /** Whether this very machine answers at an address, as far as the segment tells. */
     private boolean isOurs(Address address) throws WireFault {
         if (!vantage.hearsSilence()) {
-            return sealed.open(unitId, SealedStore.State.PROVEN).isPresent() && vantage.port(address, kind.port(), CONNECT) == PortState.OPEN;
+            return sealed.open(unitId, SealedStore.State.PROVEN).isPresent()
+                    && vantage.port(address, kind.port(), CONNECT) == PortState.OPEN;
         }
         return vantage.ping(address, PING).state() != Echo.State.SILENT
                 && vantage.neighbour(address).filter(mac::equals).isPresent()
@@ -184,7 +200,10 @@ final class Setup {
             vantage.ping(foundAt, PING);
             Optional<Mac> neighbour = vantage.neighbour(foundAt);
             if (neighbour.isPresent() && !neighbour.get().equals(mac)) {
-                throw new Surprise(foundAt + " is answered by " + neighbour.get() + ", the label says " + mac + ".", "Nothing was written to it. Compare the label with the machine in " + subject.unit().position() + ".");
+                throw new Surprise(
+                        foundAt + " is answered by " + neighbour.get() + ", the label says " + mac + ".",
+                        "Nothing was written to it. Compare the label with the machine in "
+                                + subject.unit().position() + ".");
             }
             sameMac = neighbour.isPresent();
         }
@@ -201,7 +220,10 @@ final class Setup {
                     throw e;
                 }
                 if (!sameMac) {
-                    throw new Surprise("It shows its serial only after its password is changed, and its hardware address cannot be seen from here.", "Set it up from a place on its own segment.");
+                    throw new Surprise(
+                            "It shows its serial only after its password is changed, and its hardware address cannot "
+                                    + "be seen from here.",
+                            "Set it up from a place on its own segment.");
                 }
                 proofs.remember(subject, client.fingerprint());
                 return mac + " as on the label; it shows its serial only after the password is changed";
@@ -212,11 +234,17 @@ final class Setup {
     private void refuseOther(Controller.Identity identity, String written) throws Surprise {
         Optional<String> other = identity.differsFrom(subject.unit().serial, mac);
         if (other.isPresent()) {
-            throw new Surprise("It is another machine: " + other.get() + ".", written + " Compare the label with the machine in " + subject.unit().position() + ".");
+            throw new Surprise(
+                    "It is another machine: " + other.get() + ".",
+                    written + " Compare the label with the machine in "
+                            + subject.unit().position() + ".");
         }
     }
 
-    /** Logs in with what should be on it: our own password if it has logged in before, else the factory's. One attempt each. */
+    /**
+     * Logs in with what should be on it: our own password if it has logged in before, else the factory's. One attempt
+     * each.
+     */
     private void logInAsKnown(RedfishClient client) throws WireFault, RedfishFault, Surprise {
         for (SealedStore.State state : new SealedStore.State[] {SealedStore.State.PROVEN, SealedStore.State.MADE}) {
             Optional<Secret> ours = sealed.open(unitId, state);
@@ -225,7 +253,9 @@ final class Setup {
             }
         }
         if (!tryLogIn(client, kind.factory().phrase())) {
-            throw new Surprise("It refuses the factory password.", "Somebody has set it up before. Reset it to factory settings, or enter the password in use.");
+            throw new Surprise(
+                    "It refuses the factory password.",
+                    "Somebody has set it up before. Reset it to factory settings, or enter the password in use.");
         }
     }
 
@@ -244,7 +274,8 @@ final class Setup {
     }
 
     private String sealPassword() {
-        if (sealed.open(unitId, SealedStore.State.PROVEN).isPresent() || sealed.open(unitId, SealedStore.State.MADE).isPresent()) {
+        if (sealed.open(unitId, SealedStore.State.PROVEN).isPresent()
+                || sealed.open(unitId, SealedStore.State.MADE).isPresent()) {
             return "the one sealed before is used";
         }
         sealed.seal(unitId, passwords.make(PASSWORD_LENGTH));
@@ -256,7 +287,8 @@ final class Setup {
         if (proven.isPresent()) {
             return "it has ours already";
         }
-        Secret made = sealed.open(unitId, SealedStore.State.MADE).orElseThrow(() -> new Surprise("The sealed password is gone.", "Try again from the beginning."));
+        Secret made = sealed.open(unitId, SealedStore.State.MADE)
+                .orElseThrow(() -> new Surprise("The sealed password is gone.", "Try again from the beginning."));
         try (RedfishClient client = client()) {
             // after an interruption nobody knows whether it was sent: the new one is tried first
             if (resumed && tryLogIn(client, made)) {
@@ -266,7 +298,9 @@ final class Setup {
                 if (!resumed && tryLogIn(client, made)) {
                     return "it has the sealed one already";
                 }
-                throw new Surprise("It refuses the factory password.", "Somebody has set it up before. Reset it to factory settings, then try again.");
+                throw new Surprise(
+                        "It refuses the factory password.",
+                        "Somebody has set it up before. Reset it to factory settings, then try again.");
             }
             new Controller(client).setPassword(kind.factory().user(), accountPath, made);
             return "factory password replaced";
@@ -284,7 +318,9 @@ final class Setup {
                 .orElseThrow(() -> new Surprise("The sealed password is gone.", "Try again from the beginning."));
         try (RedfishClient client = client()) {
             if (!tryLogIn(client, ours)) {
-                throw new Surprise("It does not let us in with the new password.", "The old one is kept. Try again; if it stays so, reset the machine.");
+                throw new Surprise(
+                        "It does not let us in with the new password.",
+                        "The old one is kept. Try again; if it stays so, reset the machine.");
             }
             Controller.Identity identity = new Controller(client).identity();
             refuseOther(identity, "Its password was changed and is sealed; nothing else was written.");
@@ -294,10 +330,13 @@ final class Setup {
     }
 
     private RedfishClient loggedIn() throws WireFault, RedfishFault, Surprise {
-        Secret ours = sealed.open(unitId, SealedStore.State.PROVEN).orElseThrow(() -> new Surprise("The sealed password is gone.", "Try again from the beginning."));
+        Secret ours = sealed.open(unitId, SealedStore.State.PROVEN)
+                .orElseThrow(() -> new Surprise("The sealed password is gone.", "Try again from the beginning."));
         RedfishClient client = client();
         if (!tryLogIn(client, ours)) {
-            throw new Surprise("It refuses the password we set.", "Somebody may have changed it since. Reset it, or enter the password in use.");
+            throw new Surprise(
+                    "It refuses the password we set.",
+                    "Somebody may have changed it since. Reset it, or enter the password in use.");
         }
         return client;
     }
@@ -305,7 +344,9 @@ final class Setup {
     private String setTime() throws WireFault, RedfishFault, Surprise {
         try (RedfishClient client = loggedIn()) {
             List<String> warnings = new Controller(client).setTime(subject.network().timeServers);
-            return warnings.isEmpty() ? String.join(", ", subject.network().timeServers) : "it warns: " + String.join("; ", warnings);
+            return warnings.isEmpty()
+                    ? String.join(", ", subject.network().timeServers)
+                    : "it warns: " + String.join("; ", warnings);
         }
     }
 
@@ -316,7 +357,9 @@ final class Setup {
         refuseStranger();
         try (RedfishClient client = loggedIn()) {
             List<String> warnings = new Controller(client).setNetwork(mac, subject.plan());
-            return warnings.isEmpty() ? planned + ", " + subject.claim().hostName : "it warns: " + String.join("; ", warnings);
+            return warnings.isEmpty()
+                    ? planned + ", " + subject.claim().hostName
+                    : "it warns: " + String.join("; ", warnings);
         } catch (WireFault e) {
             if (e.kind() == WireFault.Kind.UNKNOWN_OUTCOME || resumed && e.passing()) {
                 return "the connection ended as the address moved";
@@ -332,7 +375,10 @@ final class Setup {
         }
         Optional<Mac> there = vantage.neighbour(planned);
         if (there.filter(mac::equals).isEmpty()) {
-            throw new Surprise(planned + " answers already" + there.map(other -> ": " + other).orElse("") + ".", "A stranger has the planned address. Find it, or place this unit anew.");
+            throw new Surprise(
+                    planned + " answers already"
+                            + there.map(other -> ": " + other).orElse("") + ".",
+                    "A stranger has the planned address. Find it, or place this unit anew.");
         }
     }
 
@@ -357,17 +403,24 @@ final class Setup {
             throw backAt(old);
         }
         throw new Surprise(
-                "It has not come back: silent at " + planned + (old.equals(planned) ? "" : " and " + old) + " for " + followAtMost.toSeconds() + " s.",
+                "It has not come back: silent at " + planned + (old.equals(planned) ? "" : " and " + old) + " for "
+                        + followAtMost.toSeconds() + " s.",
                 "Look at its power lamp. If it restarts for longer, try again later; it goes on from here.");
     }
 
-    /** Whether what answers at its old address is this machine, or at least nothing else as far as can be seen from here. */
+    /**
+     * Whether what answers at its old address is this machine, or at least nothing else as far as can be seen from
+     * here.
+     */
     private boolean isStillOurs(Address old) throws WireFault {
-        return !vantage.hearsSilence() || vantage.neighbour(old).filter(mac::equals).isPresent();
+        return !vantage.hearsSilence()
+                || vantage.neighbour(old).filter(mac::equals).isPresent();
     }
 
     private Surprise backAt(Address old) {
-        return new Surprise("It answers at its old address " + old + " instead of " + planned + ".", "It did not keep the setting. Try again; if it stays so, set the address at the machine.");
+        return new Surprise(
+                "It answers at its old address " + old + " instead of " + planned + ".",
+                "It did not keep the setting. Try again; if it stays so, set the address at the machine.");
     }
 
     private static void pause() throws HoldLost {

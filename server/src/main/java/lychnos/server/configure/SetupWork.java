@@ -33,7 +33,14 @@ public class SetupWork implements Work {
     private final PasswordMaker passwords = new PasswordMaker(new SecureRandom());
 
     SetupWork(
-            Runs runs, Targets targets, Proofs proofs, SealedStore sealed, Groundworks groundworks, Vantage vantage, Kind kind, LychnosConfig config) {
+            Runs runs,
+            Targets targets,
+            Proofs proofs,
+            SealedStore sealed,
+            Groundworks groundworks,
+            Vantage vantage,
+            Kind kind,
+            LychnosConfig config) {
         this.runs = runs;
         this.targets = targets;
         this.proofs = proofs;
@@ -54,9 +61,20 @@ public class SetupWork implements Work {
         Run run = runs.look(held);
         SetupStep step = run.step == null ? SetupStep.FIND : run.step;
         try {
-            Targets.Subject subject = targets.subject(held.unitId()).orElseThrow(() -> new Surprise("It has no address or no label any more.", "Prepare and place it, then try again."));
+            Targets.Subject subject = targets.subject(held.unitId())
+                    .orElseThrow(() -> new Surprise(
+                            "It has no address or no label any more.", "Prepare and place it, then try again."));
             Duration follow = config.run().followAtMost().orElse(kind.restartAtMost());
-            Setup setup = new Setup(subject, kind, vantage, targets, proofs, sealed, passwords, follow, groundworks.ranges(subject.network().id));
+            Setup setup = new Setup(
+                    subject,
+                    kind,
+                    vantage,
+                    targets,
+                    proofs,
+                    sealed,
+                    passwords,
+                    follow,
+                    groundworks.ranges(subject.network().id));
             setup.foundAt(run.foundAt);
             boolean resumed = run.step != null;
             while (true) {

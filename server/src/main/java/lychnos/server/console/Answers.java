@@ -66,17 +66,43 @@ public class Answers {
     public Map<String, MemberValues> of(Unit unit, Map<String, String> told) {
         BringUp bringUp = bringUps.get(unit.bringUpId);
         UnitFacts known = known(unit);
-        List<MemberValues.Seat> seats = plans.seatsOf(unit.id).stream().map(seat -> {
-            Network network = db.find(Network.class, seat.networkId());
-            return new MemberValues.Seat(seat.role(), seat.address(), seat.hostName(), seat.domain(), new MemberValues.Net(network.name, network.prefix, network.gateway, network.vlan, List.copyOf(network.nameServers), List.copyOf(network.timeServers)));
-        }).toList();
-        boolean agreed = things.of(bringUp.site.id).stream().anyMatch(thing -> thing.sort() == ThingSort.POLICY && thing.name().equals("licence-terms") && thing.value("answer").filter("yes"::equals).isPresent());
+        List<MemberValues.Seat> seats = plans.seatsOf(unit.id).stream()
+                .map(seat -> {
+                    Network network = db.find(Network.class, seat.networkId());
+                    return new MemberValues.Seat(
+                            seat.role(),
+                            seat.address(),
+                            seat.hostName(),
+                            seat.domain(),
+                            new MemberValues.Net(
+                                    network.name,
+                                    network.prefix,
+                                    network.gateway,
+                                    network.vlan,
+                                    List.copyOf(network.nameServers),
+                                    List.copyOf(network.timeServers)));
+                })
+                .toList();
+        boolean agreed = things.of(bringUp.site.id).stream()
+                .anyMatch(thing -> thing.sort() == ThingSort.POLICY
+                        && thing.name().equals("licence-terms")
+                        && thing.value("answer").filter("yes"::equals).isPresent());
         Map<String, MemberValues> values = new LinkedHashMap<>();
         List<GivenFact> typed = typed(unit);
         Stated stated = stated(bringUp.site.id, known);
         Map<String, Optional<Secret>> made = new HashMap<>();
         for (String member : known.kind().members().of(unit.members)) {
-            values.put(member, new MemberValues(known, member, unit.label(), seats, stated.texts, told, secrets(unit, known, member, typed, made, stated), agreed));
+            values.put(
+                    member,
+                    new MemberValues(
+                            known,
+                            member,
+                            unit.label(),
+                            seats,
+                            stated.texts,
+                            told,
+                            secrets(unit, known, member, typed, made, stated),
+                            agreed));
         }
         return values;
     }
@@ -88,7 +114,9 @@ public class Answers {
         Map<String, String> texts = new HashMap<>();
         List<SiteThing> rows = things.rows(siteId);
         first(rows, ThingSort.RELAY).ifPresent(relay -> texts.put("mail-relay", relay.value.get("address")));
-        Optional<SiteThing> proxy = first(rows, ThingSort.PROXY).filter(row -> known.fact("", "proxy-needed").filter(fact -> fact.value().equals("yes")).isPresent());
+        Optional<SiteThing> proxy = first(rows, ThingSort.PROXY).filter(row -> known.fact("", "proxy-needed")
+                .filter(fact -> fact.value().equals("yes"))
+                .isPresent());
         proxy.ifPresent(row -> {
             texts.put("proxy", row.value.get("address"));
             texts.put("proxy-port", row.value.get("port"));
@@ -102,14 +130,25 @@ public class Answers {
     }
 
     /** @param made what was made for the unit, by name, as far as it was asked for: the same for every member */
-    private Map<String, Secret> secrets(Unit unit, UnitFacts known, String member, List<GivenFact> typed, Map<String, Optional<Secret>> made, Stated stated) {
+    private Map<String, Secret> secrets(
+            Unit unit,
+            UnitFacts known,
+            String member,
+            List<GivenFact> typed,
+            Map<String, Optional<Secret>> made,
+            Stated stated) {
         Map<String, Secret> secrets = new HashMap<>();
         stated.proxyWord.ifPresent(word -> secrets.put("proxy-word", word));
         secrets.put("factory.phrase", known.kind().factory().phrase());
-        known.kind().logins().forEach(login -> secrets.put("factory." + login.way() + ".phrase", login.login().phrase()));
+        known.kind()
+                .logins()
+                .forEach(login -> secrets.put(
+                        "factory." + login.way() + ".phrase", login.login().phrase()));
         for (FactSpec spec : known.kind().facts()) {
             if (spec.type() == FactType.SECRET) {
-                typed(typed, unit, member, spec.name()).or(() -> made.computeIfAbsent(spec.name(), name -> made(unit, name))).ifPresent(secret -> secrets.put(spec.name(), secret));
+                typed(typed, unit, member, spec.name())
+                        .or(() -> made.computeIfAbsent(spec.name(), name -> made(unit, name)))
+                        .ifPresent(secret -> secrets.put(spec.name(), secret));
             }
         }
         return secrets;
@@ -117,19 +156,25 @@ public class Answers {
 
     /** A password that was made for the unit; one that has logged in counts only where no newer one waits for that. */
     private Optional<Secret> made(Unit unit, String name) {
-        return sealed.open(unit.id, name, SealedStore.State.MADE).or(() -> sealed.open(unit.id, name, SealedStore.State.PROVEN));
+        return sealed.open(unit.id, name, SealedStore.State.MADE)
+                .or(() -> sealed.open(unit.id, name, SealedStore.State.PROVEN));
     }
 
     /** What somebody gave in the fact sheet and must stay hidden. */
     private List<GivenFact> typed(Unit unit) {
-        return db.createQuery("from GivenFact where key.unitId = :unit and sealed is not null", GivenFact.class).setParameter("unit", unit.id).getResultList();
+        return db.createQuery("from GivenFact where key.unitId = :unit and sealed is not null", GivenFact.class)
+                .setParameter("unit", unit.id)
+                .getResultList();
     }
 
     private Optional<Secret> typed(List<GivenFact> typed, Unit unit, String member, String name) {
         return java.util.stream.Stream.of(member, "")
-                .flatMap(owner -> typed.stream().filter(fact -> fact.key.member().equals(owner) && fact.key.name().equals(name)))
+                .flatMap(owner -> typed.stream()
+                        .filter(fact -> fact.key.member().equals(owner)
+                                && fact.key.name().equals(name)))
                 .findFirst()
-                .map(fact -> sealed.openText(SealKeys.ofFact(unit.id, fact.key.member(), name), fact.keyId, fact.nonce, fact.sealed));
+                .map(fact -> sealed.openText(
+                        SealKeys.ofFact(unit.id, fact.key.member(), name), fact.keyId, fact.nonce, fact.sealed));
     }
 
     /** Makes the passwords that nobody gave and that were not made before. */
@@ -137,7 +182,10 @@ public class Answers {
     public void makePasswords(Unit unit, UnitFacts known) {
         List<GivenFact> typed = typed(unit);
         for (FactSpec spec : known.kind().facts()) {
-            if (spec.type() == FactType.SECRET && spec.is(FactSpec.Trait.MADE) && typed(typed, unit, "", spec.name()).isEmpty() && made(unit, spec.name()).isEmpty()) {
+            if (spec.type() == FactType.SECRET
+                    && spec.is(FactSpec.Trait.MADE)
+                    && typed(typed, unit, "", spec.name()).isEmpty()
+                    && made(unit, spec.name()).isEmpty()) {
                 sealed.seal(unit.id, spec.name(), passwords.make(PASSWORD_LENGTH));
             }
         }

@@ -29,12 +29,17 @@ public class AtBench {
 
         /** Whether nothing goes on before a person has decided. */
         public boolean wantsPerson() {
-            return dialogue.state == State.HELD && !waitsForPeer() || dialogue.state == State.STOPPED || dialogue.state == State.BY_HAND;
+            return dialogue.state == State.HELD && !waitsForPeer()
+                    || dialogue.state == State.STOPPED
+                    || dialogue.state == State.BY_HAND;
         }
 
         /** Whether something is not as it should be. */
         public boolean amiss() {
-            return dialogue.state == State.CUT || dialogue.hold != null && !dialogue.hold.why().passable() && !dialogue.hold.why().endsWhenKnown();
+            return dialogue.state == State.CUT
+                    || dialogue.hold != null
+                            && !dialogue.hold.why().passable()
+                            && !dialogue.hold.why().endsWhenKnown();
         }
 
         /** Whether it goes on by itself once another member has told something. */
@@ -54,7 +59,10 @@ public class AtBench {
     /** By unit; those that were never begun or were put away are left out. */
     public Map<Long, Unit> of(long bringUpId) {
         Map<Long, Run> newest = new LinkedHashMap<>();
-        db.createQuery("select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'console' and r.earlier = false order by r.id", Run.class)
+        db.createQuery(
+                        "select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = "
+                                + "'console' and r.earlier = false order by r.id",
+                        Run.class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .forEach(run -> newest.put(run.unitId, run));
@@ -64,14 +72,22 @@ public class AtBench {
         }
         List<Long> runs = newest.values().stream().map(run -> run.id).toList();
         Map<Long, Object[]> since = new HashMap<>();
-        db.createNativeQuery("select s.dialogue_id, s.began_at, s.about from dialogue_stretch s join dialogue d on d.id = s.dialogue_id where s.ended_at is null and d.run_id in (:runs)", Object[].class)
+        db.createNativeQuery(
+                        "select s.dialogue_id, s.began_at, s.about from dialogue_stretch s join dialogue d on d.id = "
+                                + "s.dialogue_id where s.ended_at is null and d.run_id in (:runs)",
+                        Object[].class)
                 .setParameter("runs", runs)
                 .getResultStream()
                 .forEach(row -> since.put((Long) row[0], row));
-        Map<Long, List<Member>> members = db.createQuery("from MemberDialogue where runId in (:runs) order by place", MemberDialogue.class)
+        Map<Long, List<Member>> members = db.createQuery(
+                        "from MemberDialogue where runId in (:runs) order by place", MemberDialogue.class)
                 .setParameter("runs", runs)
                 .getResultStream()
-                .map(row -> new Member(row.member, row, since.containsKey(row.id) ? (Instant) since.get(row.id)[1] : null, since.containsKey(row.id) ? (Long) since.get(row.id)[2] : 0))
+                .map(row -> new Member(
+                        row.member,
+                        row,
+                        since.containsKey(row.id) ? (Instant) since.get(row.id)[1] : null,
+                        since.containsKey(row.id) ? (Long) since.get(row.id)[2] : 0))
                 .collect(Collectors.groupingBy(member -> member.dialogue().runId));
         Map<Long, Unit> units = new HashMap<>();
         newest.forEach((unit, run) -> units.put(unit, new Unit(run, members.getOrDefault(run.id, List.of()))));

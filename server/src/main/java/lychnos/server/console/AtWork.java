@@ -5,7 +5,10 @@ import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import lychnos.core.dialogue.Mode;
 
-/** A member's setup that this server works at: on its line, or on its pages. What people decide completes with why not, or with nothing. */
+/**
+ * A member's setup that this server works at: on its line, or on its pages. What people decide completes with why not,
+ * or with nothing.
+ */
 interface AtWork {
 
     /** Why not, where the hold on the run was lost before what was decided could be kept. */

@@ -46,12 +46,17 @@ record Change(
     /** Where a step stands now. */
     record Moved(Conversation.Progress progress, String evidence) {}
 
-    /** What the time goes to: {@code hands}, {@code wait} or {@code held}; usual and longest in seconds where that is known. */
+    /**
+     * What the time goes to: {@code hands}, {@code wait} or {@code held}; usual and longest in seconds where that is
+     * known.
+     */
     record Stretch(String kind, String title, long about, long atMost) {
 
         /** A member that is held, which is a wait like any other where nobody is needed to end it. */
         static Stretch held(Optional<Hold.Why> why, Conversation.State state) {
-            return why.equals(Optional.of(Hold.Why.PEER)) ? new Stretch("wait", "another one", 0, 0) : new Stretch("held", why.map(Enum::name).orElse(state.name()), 0, 0);
+            return why.equals(Optional.of(Hold.Why.PEER))
+                    ? new Stretch("wait", "another one", 0, 0)
+                    : new Stretch("held", why.map(Enum::name).orElse(state.name()), 0, 0);
         }
     }
 

@@ -30,7 +30,10 @@ public class ConsoleLines {
     /** A line, and how people call it. */
     public record Line(LineAddress address, String title) {}
 
-    /** Where a member's console is: on a line server, on a device of this machine, or on a line port of the host it lives on. */
+    /**
+     * Where a member's console is: on a line server, on a device of this machine, or on a line port of the host it
+     * lives on.
+     */
     @Transactional
     public Optional<Line> of(long siteId, UnitFacts known, String member) {
         Optional<String> host = known.fact("", "host").map(Fact::value);
@@ -38,15 +41,24 @@ public class ConsoleLines {
         if (host.isPresent() && port.isPresent()) {
             return onHost(siteId, host.get(), port.get());
         }
-        return known.fact(member, "console").or(() -> known.fact("", "console")).flatMap(plug -> find(siteId, plug.value()));
+        return known.fact(member, "console")
+                .or(() -> known.fact("", "console"))
+                .flatMap(plug -> find(siteId, plug.value()));
     }
 
     private Optional<Line> onHost(long siteId, String host, String port) {
         return things.rows(siteId).stream()
-                .filter(row -> row.sort.equals(ThingSort.HOST.word()) && row.name.equals(host) && row.value.containsKey("address"))
+                .filter(row -> row.sort.equals(ThingSort.HOST.word())
+                        && row.name.equals(host)
+                        && row.value.containsKey("address"))
                 .filter(row -> has(row.value.getOrDefault("line-ports", ""), port))
                 .findFirst()
-                .map(row -> new Line(LineAddress.tcp(LineAddress.Protocol.RAW, Address.parse(row.value.get("address")), Integer.parseInt(port)), row.name + " line port " + port));
+                .map(row -> new Line(
+                        LineAddress.tcp(
+                                LineAddress.Protocol.RAW,
+                                Address.parse(row.value.get("address")),
+                                Integer.parseInt(port)),
+                        row.name + " line port " + port));
     }
 
     /** @param port what the fact sheet says of the member's console */
@@ -64,9 +76,14 @@ public class ConsoleLines {
 
     private LineAddress address(SiteThing row, int port) {
         Address server = Address.parse(row.value.get("address"));
-        LineAddress.Protocol protocol = LineAddress.Protocol.valueOf(row.value.getOrDefault("protocol", "telnet").toUpperCase(java.util.Locale.ROOT));
+        LineAddress.Protocol protocol = LineAddress.Protocol.valueOf(
+                row.value.getOrDefault("protocol", "telnet").toUpperCase(java.util.Locale.ROOT));
         return protocol == LineAddress.Protocol.SSH
-                ? LineAddress.ssh(server, port, row.value.getOrDefault("user", ""), things.secret(row).orElse(Secret.of("none")))
+                ? LineAddress.ssh(
+                        server,
+                        port,
+                        row.value.getOrDefault("user", ""),
+                        things.secret(row).orElse(Secret.of("none")))
                 : LineAddress.tcp(protocol, server, port);
     }
 
@@ -75,10 +92,13 @@ public class ConsoleLines {
             return false;
         }
         int wanted = Integer.parseInt(port);
-        return List.of(ranges.split("[,;]")).stream().map(RANGE::matcher).filter(Matcher::matches).anyMatch(range -> {
-            int first = Integer.parseInt(range.group(1));
-            int last = range.group(2) == null ? first : Integer.parseInt(range.group(2));
-            return wanted >= first && wanted <= last;
-        });
+        return List.of(ranges.split("[,;]")).stream()
+                .map(RANGE::matcher)
+                .filter(Matcher::matches)
+                .anyMatch(range -> {
+                    int first = Integer.parseInt(range.group(1));
+                    int last = range.group(2) == null ? first : Integer.parseInt(range.group(2));
+                    return wanted >= first && wanted <= last;
+                });
     }
 }

@@ -45,7 +45,10 @@ public class ConsoleResource {
         this.who = who;
     }
 
-    /** How to begin: the way to work, a lead's reason to begin although it is not the first of its kind, and which units where several are begun. */
+    /**
+     * How to begin: the way to work, a lead's reason to begin although it is not the first of its kind, and which units
+     * where several are begun.
+     */
     public record Begin(String mode, String reason, List<Long> units) {}
 
     /** What a person typed to go on; empty where saying so is enough. */
@@ -100,7 +103,12 @@ public class ConsoleResource {
 
     private void begin(long bringUpId, List<Long> units, Begin begin) {
         setups.refuseBlocked(bringUpId, units);
-        setups.begin(bringUpId, units, mode(begin == null ? null : begin.mode), begin == null || begin.reason == null ? "" : begin.reason, who.person());
+        setups.begin(
+                bringUpId,
+                units,
+                mode(begin == null ? null : begin.mode),
+                begin == null || begin.reason == null ? "" : begin.reason,
+                who.person());
     }
 
     private static Mode mode(String word) {
@@ -179,7 +187,8 @@ public class ConsoleResource {
     @Path("dialogues/{id}/override")
     @RolesAllowed("engineer")
     public void override(long id, Reason reason) {
-        consoles.lookAgain(setups.override(id, reason == null || reason.reason == null ? "" : reason.reason, who.person()));
+        consoles.lookAgain(
+                setups.override(id, reason == null || reason.reason == null ? "" : reason.reason, who.person()));
     }
 
     @POST
@@ -201,7 +210,9 @@ public class ConsoleResource {
     @RolesAllowed("engineer")
     public RestResponse<Shown> password(long id, int place, @RestQuery @DefaultValue("") String field) {
         who.requireFreshPassword();
-        return RestResponse.ResponseBuilder.ok(new Shown(setups.password(id, place, field, who.person()))).header("Cache-Control", "no-store").build();
+        return RestResponse.ResponseBuilder.ok(new Shown(setups.password(id, place, field, who.person())))
+                .header("Cache-Control", "no-store")
+                .build();
     }
 
     private String login() {
@@ -209,11 +220,17 @@ public class ConsoleResource {
     }
 
     private AtWork atWork(long dialogueId) {
-        return consoles.atWork(dialogueId).orElseThrow(() -> Refusal.conflict("Nobody works at it on this server: its setup has ended, its gate is shut, a person does it by hand, or another server has it."));
+        return consoles.atWork(dialogueId)
+                .orElseThrow(() -> Refusal.conflict(
+                        "Nobody works at it on this server: its setup has ended, its gate is shut, a person "
+                                + "does it by hand, or another server has it."));
     }
 
     private OpenLine line(long dialogueId) {
-        return consoles.line(dialogueId).orElseThrow(() -> Refusal.conflict("This line is not open on this server: its setup has ended, its gate is shut, or another server has it."));
+        return consoles.line(dialogueId)
+                .orElseThrow(() -> Refusal.conflict(
+                        "This line is not open on this server: its setup has ended, its gate is shut, or "
+                                + "another server has it."));
     }
 
     private void decide(long dialogueId, Function<AtWork, CompletableFuture<Optional<String>>> act) {

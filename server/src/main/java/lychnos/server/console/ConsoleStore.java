@@ -24,16 +24,19 @@ import lychnos.server.live.Live;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
 import lychnos.server.store.DatabaseClock;
-import lychnos.server.store.ThisServer;
 import lychnos.server.store.MemberDialogue;
 import lychnos.server.store.ReadsOnly;
 import lychnos.server.store.Rows;
 import lychnos.server.store.Run;
 import lychnos.server.store.SealedStore;
+import lychnos.server.store.ThisServer;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
-/** What PostgreSQL keeps of dialogues. Everything is written under the fence of the unit's run: who has lost it writes nothing. */
+/**
+ * What PostgreSQL keeps of dialogues. Everything is written under the fence of the unit's run: who has lost it writes
+ * nothing.
+ */
 @ApplicationScoped
 public class ConsoleStore {
 
@@ -52,7 +55,15 @@ public class ConsoleStore {
     private final Clock clock;
     private final DatabaseClock databaseClock;
 
-    ConsoleStore(Session db, StepWriter writer, SealedStore sealed, Journal journal, Live live, LychnosConfig config, Clock clock, DatabaseClock databaseClock) {
+    ConsoleStore(
+            Session db,
+            StepWriter writer,
+            SealedStore sealed,
+            Journal journal,
+            Live live,
+            LychnosConfig config,
+            Clock clock,
+            DatabaseClock databaseClock) {
         this.databaseClock = databaseClock;
         this.db = db;
         this.writer = writer;
@@ -70,7 +81,10 @@ public class ConsoleStore {
     public List<Held> claim(int most) {
         List<Held> held = new ArrayList<>();
         for (Run run : db.createNativeQuery(
-                        "select * from run where purpose = 'console' and (state = 'WAITING' or state = 'RUNNING' and lease_until < now()) and " + ThisServer.REACHES + " order by id limit " + most + " for update skip locked", Run.class)
+                        "select * from run where purpose = 'console' and (state = 'WAITING' or state = 'RUNNING' and "
+                                + "lease_until < now()) and "
+                                + ThisServer.REACHES + " order by id limit " + most + " for update skip locked",
+                        Run.class)
                 .getResultList()) {
             if (run.state == RunState.WAITING) {
                 run.become(RunState.RUNNING, clock.instant());
@@ -97,16 +111,26 @@ public class ConsoleStore {
     // --- reading ---
 
     /** A member's dialogue as it was left. */
-    public record Kept(MemberDialogue dialogue, List<Progress> progress, Map<String, String> told, String shown, String tail, long pieces) {}
+    public record Kept(
+            MemberDialogue dialogue,
+            List<Progress> progress,
+            Map<String, String> told,
+            String shown,
+            String tail,
+            long pieces) {}
 
     @Transactional
     public List<Kept> load(long runId) {
         List<Kept> kept = new ArrayList<>();
         Map<Long, List<Progress>> steps = new HashMap<>();
-        db.createNativeQuery("select s.dialogue_id, s.progress from dialogue_step s join dialogue d on d.id = s.dialogue_id where d.run_id = :run order by s.dialogue_id, s.place", Object[].class)
+        db.createNativeQuery(
+                        "select s.dialogue_id, s.progress from dialogue_step s join dialogue d on d.id = "
+                                + "s.dialogue_id where d.run_id = :run order by s.dialogue_id, s.place",
+                        Object[].class)
                 .setParameter("run", runId)
                 .getResultStream()
-                .forEach(row -> steps.computeIfAbsent((Long) row[0], id -> new ArrayList<>()).add(Progress.valueOf((String) row[1])));
+                .forEach(row -> steps.computeIfAbsent((Long) row[0], id -> new ArrayList<>())
+                        .add(Progress.valueOf((String) row[1])));
         for (MemberDialogue dialogue : dialogues(runId)) {
             List<Progress> progress = steps.getOrDefault(dialogue.id, List.of());
             if (dialogue.openedAt == null) {
@@ -114,32 +138,50 @@ public class ConsoleStore {
                 continue;
             }
             // a mark is written at each answer: what came behind the last one is what the line has shown since
-            String shown = text("select text from line_piece where dialogue_id = :id and kind = 'o' and number >"
-                    + " coalesce((select max(number) from line_piece where dialogue_id = :id and kind = 'm'), -1) order by number", dialogue.id);
-            String tail = text("select text from (select number, text from line_piece where dialogue_id = :id and kind = 'o' order by number desc limit 60) t order by number", dialogue.id);
-            long pieces = db.createNativeQuery("select coalesce(max(number) + 1, 0) from line_piece where dialogue_id = :id", Long.class).setParameter("id", dialogue.id).getSingleResult();
+            String shown = text(
+                    "select text from line_piece where dialogue_id = :id and kind = 'o' and number >"
+                            + " coalesce((select max(number) from line_piece where dialogue_id = :id and kind = "
+                            + "'m'), -1) order by number",
+                    dialogue.id);
+            String tail = text(
+                    "select text from (select number, text from line_piece where dialogue_id = :id and kind = 'o' "
+                            + "order by number desc limit 60) t order by number",
+                    dialogue.id);
+            long pieces = db.createNativeQuery(
+                            "select coalesce(max(number) + 1, 0) from line_piece where dialogue_id = :id", Long.class)
+                    .setParameter("id", dialogue.id)
+                    .getSingleResult();
             kept.add(new Kept(dialogue, progress, told(dialogue.id), shown, tail, pieces));
         }
         return kept;
     }
 
     private String text(String sql, long id) {
-        return String.join("", db.createNativeQuery(sql, String.class).setParameter("id", id).getResultList());
+        return String.join(
+                "",
+                db.createNativeQuery(sql, String.class).setParameter("id", id).getResultList());
     }
 
     /** How many members a unit under way has. */
     @Transactional
     public long members(long runId) {
-        return db.createQuery("select count(*) from MemberDialogue where runId = :id", Long.class).setParameter("id", runId).getSingleResult();
+        return db.createQuery("select count(*) from MemberDialogue where runId = :id", Long.class)
+                .setParameter("id", runId)
+                .getSingleResult();
     }
 
     List<MemberDialogue> dialogues(long runId) {
-        return db.createQuery("from MemberDialogue where runId = :id order by place", MemberDialogue.class).setParameter("id", runId).getResultList();
+        return db.createQuery("from MemberDialogue where runId = :id order by place", MemberDialogue.class)
+                .setParameter("id", runId)
+                .getResultList();
     }
 
     private Map<String, String> told(long dialogueId) {
         Map<String, String> told = new LinkedHashMap<>();
-        db.createNativeQuery("select name, value from dialogue_value where dialogue_id = :id", Object[].class).setParameter("id", dialogueId).getResultStream().forEach(row -> told.put((String) row[0], (String) row[1]));
+        db.createNativeQuery("select name, value from dialogue_value where dialogue_id = :id", Object[].class)
+                .setParameter("id", dialogueId)
+                .getResultStream()
+                .forEach(row -> told.put((String) row[0], (String) row[1]));
         return told;
     }
 
@@ -154,7 +196,14 @@ public class ConsoleStore {
     }
 
     /** What is kept of a line that another server holds: {@code shown} since a piece of its recording. */
-    public record Far(String state, String mode, HoldView hold, boolean identified, List<String> progress, String shown, long next) {}
+    public record Far(
+            String state,
+            String mode,
+            HoldView hold,
+            boolean identified,
+            List<String> progress,
+            String shown,
+            long next) {}
 
     /**
      * A dialogue whose line is open on some server.
@@ -166,10 +215,16 @@ public class ConsoleStore {
     public Optional<Far> far(long dialogueId, long from) {
         MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
         Run run = dialogue == null ? null : db.find(Run.class, dialogue.runId);
-        if (run == null || run.state != RunState.RUNNING || dialogue.openedAt == null || dialogue.state == MemberDialogue.State.BY_HAND) {
+        if (run == null
+                || run.state != RunState.RUNNING
+                || dialogue.openedAt == null
+                || dialogue.state == MemberDialogue.State.BY_HAND) {
             return Optional.empty();
         }
-        List<Object[]> pieces = db.createNativeQuery("select number, text from line_piece where dialogue_id = :id and kind = 'o' and number >= :from order by number desc limit 200", Object[].class)
+        List<Object[]> pieces = db.createNativeQuery(
+                        "select number, text from line_piece where dialogue_id = :id and kind = 'o' and number >= "
+                                + ":from order by number desc limit 200",
+                        Object[].class)
                 .setParameter("id", dialogueId)
                 .setParameter("from", from)
                 .getResultList();
@@ -177,9 +232,19 @@ public class ConsoleStore {
         for (int i = pieces.size() - 1; i >= 0; i--) {
             shown.append(pieces.get(i)[1]);
         }
-        List<String> progress = db.createNativeQuery("select progress from dialogue_step where dialogue_id = :id order by place", String.class).setParameter("id", dialogueId).getResultList();
+        List<String> progress = db.createNativeQuery(
+                        "select progress from dialogue_step where dialogue_id = :id order by place", String.class)
+                .setParameter("id", dialogueId)
+                .getResultList();
         long next = pieces.isEmpty() ? from : ((Number) pieces.get(0)[0]).longValue() + 1;
-        return Optional.of(new Far(dialogue.state.name(), dialogue.mode.name(), HoldView.of(dialogue.hold), dialogue.identified, progress, shown.toString(), next));
+        return Optional.of(new Far(
+                dialogue.state.name(),
+                dialogue.mode.name(),
+                HoldView.of(dialogue.hold),
+                dialogue.identified,
+                progress,
+                shown.toString(),
+                next));
     }
 
     // --- writing ---
@@ -187,11 +252,16 @@ public class ConsoleStore {
     /** Writes the steps of a new plan; those that were there already keep what is known of them. */
     @Transactional
     public void plan(long dialogueId, List<DialogueStep> steps) {
-        db.createNativeMutationQuery("delete from dialogue_step where dialogue_id = :id").setParameter("id", dialogueId).executeUpdate();
+        db.createNativeMutationQuery("delete from dialogue_step where dialogue_id = :id")
+                .setParameter("id", dialogueId)
+                .executeUpdate();
         Rows.of(numbered(steps))
                 .column("integer", Numbered::place)
                 .column("text", each -> each.step().title())
-                .write(db, "insert into dialogue_step (dialogue_id, place, title, progress) select " + dialogueId + ", place, title, 'OPEN' from %s as given (place, title)");
+                .write(
+                        db,
+                        "insert into dialogue_step (dialogue_id, place, title, progress) select " + dialogueId
+                                + ", place, title, 'OPEN' from %s as given (place, title)");
     }
 
     private record Numbered(int place, DialogueStep step) {}
@@ -215,12 +285,21 @@ public class ConsoleStore {
         }
     }
 
-    /** Keeps changes of several lines that need no new plan, all of them or none; gives back for each whether its unit is still ours. */
+    /**
+     * Keeps changes of several lines that need no new plan, all of them or none; gives back for each whether its unit
+     * is still ours.
+     */
     @Transactional
     public List<Boolean> saveAll(List<StepWriter.Step> steps) {
         List<Boolean> ours = writer.write(steps);
-        List<StepWriter.Step> kept = IntStream.range(0, steps.size()).filter(ours::get).mapToObj(steps::get).toList();
-        writer.stretches(kept.stream().map(StepWriter.Step::change).filter(change -> change.stretch() != null).toList());
+        List<StepWriter.Step> kept = IntStream.range(0, steps.size())
+                .filter(ours::get)
+                .mapToObj(steps::get)
+                .toList();
+        writer.stretches(kept.stream()
+                .map(StepWriter.Step::change)
+                .filter(change -> change.stretch() != null)
+                .toList());
         kept.forEach(step -> more(step.held(), step.change()));
         return ours;
     }
@@ -228,23 +307,44 @@ public class ConsoleStore {
     /** Whether the unit of a dialogue is being set up, by whichever server. */
     @Transactional
     public boolean under(long dialogueId) {
-        return db.createQuery("select count(r) from MemberDialogue d join Run r on r.id = d.runId where d.id = :id and r.state = RUNNING", Long.class).setParameter("id", dialogueId).getSingleResult() > 0;
+        return db.createQuery(
+                                "select count(r) from MemberDialogue d join Run r on r.id = d.runId where d.id = :id "
+                                        + "and r.state = RUNNING",
+                                Long.class)
+                        .setParameter("id", dialogueId)
+                        .getSingleResult()
+                > 0;
     }
 
     /** A step that a vantage has handed in before, and that was kept then. */
     static final class KeptBefore extends RuntimeException {}
 
     private void more(Held held, Change change) {
-        if (change.handed() > 0 && db.createNativeMutationQuery("update dialogue set handed_in = :number where id = :id and handed_in < :number").setParameter("number", change.handed()).setParameter("id", change.dialogueId()).executeUpdate() == 0) {
+        if (change.handed() > 0
+                && db.createNativeMutationQuery(
+                                        "update dialogue set handed_in = :number where id = :id and handed_in < "
+                                                + ":number")
+                                .setParameter("number", change.handed())
+                                .setParameter("id", change.dialogueId())
+                                .executeUpdate()
+                        == 0) {
             throw new KeptBefore();
         }
         passwords(held, change);
         if (!change.told().isEmpty()) {
             Rows.of(List.copyOf(change.told().entrySet()))
                     .column("text", Map.Entry::getKey)
-                    .column("text", told -> told.getValue().length() > MOST_TOLD ? told.getValue().substring(0, MOST_TOLD) : told.getValue())
-                    .write(db, "insert into dialogue_value (dialogue_id, name, value, at) select " + change.dialogueId() + ", name, value, now() from %s as told (name, value)"
-                            + " on conflict (dialogue_id, name) do update set value = excluded.value, at = excluded.at");
+                    .column(
+                            "text",
+                            told -> told.getValue().length() > MOST_TOLD
+                                    ? told.getValue().substring(0, MOST_TOLD)
+                                    : told.getValue())
+                    .write(
+                            db,
+                            "insert into dialogue_value (dialogue_id, name, value, at) select " + change.dialogueId()
+                                    + ", name, value, now() from %s as told (name, value)"
+                                    + " on conflict (dialogue_id, name) do update set value = excluded.value, at = "
+                                    + "excluded.at");
         }
         if (change.state() == Conversation.State.DONE) {
             ended(held, change.dialogueId());
@@ -256,7 +356,9 @@ public class ConsoleStore {
             return;
         }
         String member = db.find(MemberDialogue.class, change.dialogueId()).member;
-        change.tries().forEach(name -> db.createNativeMutationQuery("insert into credential_try (unit_id, member, way, credential, at) values (:unit, :member, :way, :name, :at)")
+        change.tries().forEach(name -> db.createNativeMutationQuery(
+                        "insert into credential_try (unit_id, member, way, credential, at) values (:unit, :member, "
+                                + ":way, :name, :at)")
                 .setParameter("unit", held.unitId())
                 .setParameter("member", member)
                 .setParameter("way", change.way())
@@ -265,16 +367,23 @@ public class ConsoleStore {
                 .executeUpdate());
         change.proven().forEach(name -> {
             sealed.proven(held.unitId(), name);
-            journal.writeWork(held.bringUpId(), held.unitId(), "the new password “" + name + "” has logged in" + of(member));
+            journal.writeWork(
+                    held.bringUpId(), held.unitId(), "the new password “" + name + "” has logged in" + of(member));
         });
     }
 
-    /** The line has asked everything, or the pages are filled in; there may be pages left. One that stands by has none. */
+    /**
+     * The line has asked everything, or the pages are filled in; there may be pages left. One that stands by has none.
+     */
     private void ended(Held held, long dialogueId) {
         MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
         db.refresh(dialogue);
         if (standsBy(dialogue)) {
-            db.createNativeMutationQuery("update dialogue_step set progress = 'LEFT_OUT' where dialogue_id = :id and progress = 'OPEN'").setParameter("id", dialogueId).executeUpdate();
+            db.createNativeMutationQuery(
+                            "update dialogue_step set progress = 'LEFT_OUT' where dialogue_id = :id and progress = "
+                                    + "'OPEN'")
+                    .setParameter("id", dialogueId)
+                    .executeUpdate();
         }
         if (open(dialogueId)) {
             dialogue.state = MemberDialogue.State.BY_HAND;
@@ -304,18 +413,26 @@ public class ConsoleStore {
     /** Whether a unit's password of this name has logged in, and no newer one waits for that. */
     @Transactional
     public boolean proven(long unitId, String name) {
-        return sealed.open(unitId, name, SealedStore.State.MADE).isEmpty() && sealed.open(unitId, name, SealedStore.State.PROVEN).isPresent();
+        return sealed.open(unitId, name, SealedStore.State.MADE).isEmpty()
+                && sealed.open(unitId, name, SealedStore.State.PROVEN).isPresent();
     }
 
     private boolean open(long dialogueId) {
-        return db.createNativeQuery("select count(*) from dialogue_step where dialogue_id = :id and progress = 'OPEN'", Long.class).setParameter("id", dialogueId).getSingleResult() > 0;
+        return db.createNativeQuery(
+                                "select count(*) from dialogue_step where dialogue_id = :id and progress = 'OPEN'",
+                                Long.class)
+                        .setParameter("id", dialogueId)
+                        .getSingleResult()
+                > 0;
     }
 
     private static String of(String member) {
         return member.isEmpty() ? "" : ", " + member;
     }
 
-    /** Keeps pieces of recordings, of any number of lines, and tells of bring-ups in which steps were kept meanwhile. */
+    /**
+     * Keeps pieces of recordings, of any number of lines, and tells of bring-ups in which steps were kept meanwhile.
+     */
     @Transactional
     public void keep(Collection<Change.Piece> pieces, Collection<Long> changed) {
         changed.forEach(bringUp -> live.tell(bringUp, "configure"));
@@ -326,7 +443,10 @@ public class ConsoleStore {
                     .column("timestamptz", Change.Piece::at)
                     .column("text", Change.Piece::kind)
                     .column("text", Change.Piece::storable)
-                    .write(db, "insert into line_piece (dialogue_id, number, at, kind, text) select * from %s on conflict do nothing");
+                    .write(
+                            db,
+                            "insert into line_piece (dialogue_id, number, at, kind, text) select * from %s on "
+                                    + "conflict do nothing");
         }
     }
 
@@ -334,7 +454,9 @@ public class ConsoleStore {
     @Transactional(rollbackOn = HoldLost.class)
     public void opened(Held held, Collection<Long> dialogueIds, boolean byHand) throws HoldLost {
         under(held);
-        for (MemberDialogue dialogue : db.createQuery("from MemberDialogue where id in (:ids)", MemberDialogue.class).setParameter("ids", dialogueIds).getResultList()) {
+        for (MemberDialogue dialogue : db.createQuery("from MemberDialogue where id in (:ids)", MemberDialogue.class)
+                .setParameter("ids", dialogueIds)
+                .getResultList()) {
             dialogue.state = byHand ? MemberDialogue.State.BY_HAND : MemberDialogue.State.UNSURE;
             dialogue.gate = "";
             dialogue.openedAt = dialogue.openedAt == null ? clock.instant() : dialogue.openedAt;
@@ -342,7 +464,10 @@ public class ConsoleStore {
         live.tell(held.bringUpId(), "configure");
     }
 
-    /** Opens the gate of each member that stands behind one that is done; ends the unit's setup once every member is, and gives back whether it is. */
+    /**
+     * Opens the gate of each member that stands behind one that is done; ends the unit's setup once every member is,
+     * and gives back whether it is.
+     */
     @Transactional(rollbackOn = HoldLost.class)
     public boolean endOrOpenGates(Held held) throws HoldLost {
         Run run = under(held);
@@ -359,7 +484,10 @@ public class ConsoleStore {
             run.become(RunState.DONE, clock.instant());
             run.note = "Set up.";
             // whether it is proven is looked at right away
-            db.createNativeMutationQuery("insert into run (unit_id, purpose, state) values (:unit, 'prove', 'WAITING') on conflict (unit_id, purpose) where state in ('WAITING', 'RUNNING', 'STOPPED') do nothing")
+            db.createNativeMutationQuery(
+                            "insert into run (unit_id, purpose, state) values (:unit, 'prove', 'WAITING') on "
+                                    + "conflict (unit_id, purpose) where state in ('WAITING', 'RUNNING', 'STOPPED') "
+                                    + "do nothing")
                     .setParameter("unit", held.unitId())
                     .executeUpdate();
         }
@@ -370,11 +498,16 @@ public class ConsoleStore {
     /** The fingerprint remembered of a line server; an unknown one is remembered. */
     @Transactional
     public boolean keyIsAsRemembered(String server, String fingerprint) {
-        db.createNativeMutationQuery("insert into line_key (server, fingerprint, seen_at) values (:server, :key, :at) on conflict do nothing")
+        db.createNativeMutationQuery(
+                        "insert into line_key (server, fingerprint, seen_at) values (:server, :key, :at) on conflict "
+                                + "do nothing")
                 .setParameter("server", server)
                 .setParameter("key", fingerprint)
                 .setParameter("at", Instant.now(clock))
                 .executeUpdate();
-        return db.createNativeQuery("select fingerprint from line_key where server = :server", String.class).setParameter("server", server).getSingleResult().equals(fingerprint);
+        return db.createNativeQuery("select fingerprint from line_key where server = :server", String.class)
+                .setParameter("server", server)
+                .getSingleResult()
+                .equals(fingerprint);
     }
 }

@@ -1,10 +1,10 @@
 package lychnos.server.console;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import io.quarkus.runtime.ShutdownEvent;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
-import com.fasterxml.jackson.databind.JsonNode;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -26,18 +26,19 @@ import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
 import lychnos.server.run.Runs;
 import lychnos.server.store.MemberDialogue;
+import lychnos.server.vantage.VantageEars;
+import lychnos.server.vantage.Vantages;
 import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.FarVantage;
 import lychnos.wire.far.Link;
-import lychnos.server.vantage.VantageEars;
-import lychnos.server.vantage.Vantages;
 import org.jboss.logging.Logger;
 
 /**
- * The lines that this server holds. A unit's members are held together, under the lease of its run: when a server dies, the
+ * The lines that this server holds. A unit's members are held together, under the lease of its run: when a server dies,
+ * the
  * next one opens the same lines and goes on where each of them was.
  */
 @ApplicationScoped
@@ -60,8 +61,12 @@ public class Consoles implements VantageEars {
     private final LychnosConfig config;
     private final Clock clock;
     private final Map<Long, Bench> benches = new ConcurrentHashMap<>();
-    /** Bring-ups in which steps were kept since the screens were told last: telling at each step would be most of the work. */
+    /**
+     * Bring-ups in which steps were kept since the screens were told last: telling at each step would be most of the
+     * work.
+     */
     private final Set<Long> changed = ConcurrentHashMap.newKeySet();
+
     private final ExecutorService pool;
     private final ScheduledThreadPoolExecutor clockwork = new ScheduledThreadPoolExecutor(3, work -> {
         Thread thread = new Thread(work, "console clock");
@@ -70,7 +75,16 @@ public class Consoles implements VantageEars {
     });
     private volatile boolean stopping;
 
-    Consoles(ConsoleStore store, StepQueue queue, Openings openings, FirstAddress firstAddress, Runs runs, Vantage vantage, Vantages vantages, LychnosConfig config, Clock clock) {
+    Consoles(
+            ConsoleStore store,
+            StepQueue queue,
+            Openings openings,
+            FirstAddress firstAddress,
+            Runs runs,
+            Vantage vantage,
+            Vantages vantages,
+            LychnosConfig config,
+            Clock clock) {
         this.vantages = vantages;
         this.codec = vantages.codec();
         this.store = store;
@@ -107,7 +121,8 @@ public class Consoles implements VantageEars {
         long renew = Math.max(200, config.run().lease().toMillis() / 4);
         clockwork.scheduleWithFixedDelay(this::claim, 150, CLAIM_MILLIS, TimeUnit.MILLISECONDS);
         clockwork.scheduleWithFixedDelay(this::renew, renew, renew, TimeUnit.MILLISECONDS);
-        clockwork.scheduleWithFixedDelay(this::lookForWhatIsLacking, LACKING_MILLIS, LACKING_MILLIS, TimeUnit.MILLISECONDS);
+        clockwork.scheduleWithFixedDelay(
+                this::lookForWhatIsLacking, LACKING_MILLIS, LACKING_MILLIS, TimeUnit.MILLISECONDS);
         clockwork.scheduleWithFixedDelay(this::keepRecordings, KEEP_MILLIS, KEEP_MILLIS, TimeUnit.MILLISECONDS);
     }
 
@@ -125,11 +140,13 @@ public class Consoles implements VantageEars {
             for (Openings.Opening opening : openings.of(bench.held.runId(), bench.held.unitId())) {
                 AtWork work = bench.atWork(opening.kept().dialogue().id);
                 if (work != null) {
-                    work.lacks().forEach(name -> opening.values().text(name).ifPresent(value -> work.known(name, value)));
+                    work.lacks()
+                            .forEach(name -> opening.values().text(name).ifPresent(value -> work.known(name, value)));
                 }
             }
         } catch (RuntimeException e) {
-            LOG.warnf("What run %d waits for cannot be read now (%s); trying again.", bench.held.runId(), e.getMessage());
+            LOG.warnf(
+                    "What run %d waits for cannot be read now (%s); trying again.", bench.held.runId(), e.getMessage());
         }
     }
 
@@ -142,21 +159,37 @@ public class Consoles implements VantageEars {
 
     /** The open line of a dialogue, if this server has it. */
     Optional<OpenLine> line(long dialogueId) {
-        return benches.values().stream().map(bench -> bench.members.get(dialogueId)).filter(java.util.Objects::nonNull).findFirst();
+        return benches.values().stream()
+                .map(bench -> bench.members.get(dialogueId))
+                .filter(java.util.Objects::nonNull)
+                .findFirst();
     }
 
     /** Lets a screen watch a line that another server has; nothing where none has it. */
     Optional<FarLine> watchFar(long dialogueId, Onlooker onlooker, Runnable ended) {
-        return store.far(dialogueId, Long.MAX_VALUE).map(far -> new FarLine(store, dialogueId, onlooker, clockwork, () -> line(dialogueId).isPresent(), ended));
+        return store.far(dialogueId, Long.MAX_VALUE)
+                .map(far -> new FarLine(
+                        store,
+                        dialogueId,
+                        onlooker,
+                        clockwork,
+                        () -> line(dialogueId).isPresent(),
+                        ended));
     }
 
     /** What is under way of a member here: its line, or its pages once the line is done. */
     Optional<AtWork> atWork(long dialogueId) {
-        return benches.values().stream().map(bench -> bench.atWork(dialogueId)).filter(java.util.Objects::nonNull).findFirst();
+        return benches.values().stream()
+                .map(bench -> bench.atWork(dialogueId))
+                .filter(java.util.Objects::nonNull)
+                .findFirst();
     }
 
     Collection<AtWork> ofBringUp(long bringUpId) {
-        return benches.values().stream().filter(bench -> bench.held.bringUpId() == bringUpId).flatMap(Bench::all).toList();
+        return benches.values().stream()
+                .filter(bench -> bench.held.bringUpId() == bringUpId)
+                .flatMap(Bench::all)
+                .toList();
     }
 
     // --- leases ---
@@ -216,7 +249,9 @@ public class Consoles implements VantageEars {
     /** Opens every line of a unit whose gate holds and that is not open yet. */
     private void openWhatMay(Bench bench) {
         try {
-            if (store.members(bench.held.runId()) == bench.members.size() && bench.members.values().stream().noneMatch(line -> line.dialogue().drivesPages(line.member()))) {
+            if (store.members(bench.held.runId()) == bench.members.size()
+                    && bench.members.values().stream()
+                            .noneMatch(line -> line.dialogue().drivesPages(line.member()))) {
                 return; // every line is open already, and nothing comes after them
             }
             List<Openings.Opening> all = openings.of(bench.held.runId(), bench.held.unitId());
@@ -232,13 +267,19 @@ public class Consoles implements VantageEars {
                     prepare(bench, opening, row).ifPresent(opened::add);
                 }
             }
-            List<Long> shut = all.stream().map(opening -> opening.kept().dialogue()).filter(row -> row.state == MemberDialogue.State.SHUT && bench.members.containsKey(row.id)).map(row -> row.id).toList();
+            List<Long> shut = all.stream()
+                    .map(opening -> opening.kept().dialogue())
+                    .filter(row -> row.state == MemberDialogue.State.SHUT && bench.members.containsKey(row.id))
+                    .map(row -> row.id)
+                    .toList();
             if (!shut.isEmpty()) {
                 store.opened(bench.held, shut, false);
             }
             for (OpenLine line : opened) {
                 line.open();
-                if (all.stream().anyMatch(other -> other.kept().dialogue().id != line.dialogueId() && other.kept().dialogue().identified)) {
+                if (all.stream()
+                        .anyMatch(other -> other.kept().dialogue().id != line.dialogueId()
+                                && other.kept().dialogue().identified)) {
                     line.otherIsActive();
                 }
             }
@@ -258,19 +299,44 @@ public class Consoles implements VantageEars {
         }
         Optional<FarVantage> far = vantages.farOf(opening.line().get().address());
         OpenLine line = far.isPresent()
-                ? new VantageLine(bench.held, opening, () -> orderOf(bench, row.id), far.get(), codec, new Around(bench), pool, clockwork)
-                : new MemberLine(bench.held, opening.kept(), opening.line().get(), opening.dialogue(), opening.values(), new Around(bench), pool, clockwork, clock);
+                ? new VantageLine(
+                        bench.held,
+                        opening,
+                        () -> orderOf(bench, row.id),
+                        far.get(),
+                        codec,
+                        new Around(bench),
+                        pool,
+                        clockwork)
+                : new MemberLine(
+                        bench.held,
+                        opening.kept(),
+                        opening.line().get(),
+                        opening.dialogue(),
+                        opening.values(),
+                        new Around(bench),
+                        pool,
+                        clockwork,
+                        clock);
         bench.members.put(row.id, line);
         return Optional.of(line);
     }
 
     /** How far a dialogue is now, for a vantage that is to carry it on. */
     private LineOrder orderOf(Bench bench, long dialogueId) {
-        return openings.of(bench.held.runId(), bench.held.unitId()).stream().filter(each -> each.kept().dialogue().id == dialogueId).findFirst().map(each -> LineOrder.of(bench.held, each)).orElseThrow();
+        return openings.of(bench.held.runId(), bench.held.unitId()).stream()
+                .filter(each -> each.kept().dialogue().id == dialogueId)
+                .findFirst()
+                .map(each -> LineOrder.of(bench.held, each))
+                .orElseThrow();
     }
 
     private Stream<VantageLine> linesAt(String vantage) {
-        return benches.values().stream().flatMap(bench -> bench.members.values().stream()).filter(VantageLine.class::isInstance).map(VantageLine.class::cast).filter(line -> line.vantage().equals(vantage));
+        return benches.values().stream()
+                .flatMap(bench -> bench.members.values().stream())
+                .filter(VantageLine.class::isInstance)
+                .map(VantageLine.class::cast)
+                .filter(line -> line.vantage().equals(vantage));
     }
 
     @Override
@@ -278,9 +344,13 @@ public class Consoles implements VantageEars {
         linesAt(vantage).forEach(VantageLine::linked);
         Set<Long> known = linesAt(vantage).map(OpenLine::dialogueId).collect(java.util.stream.Collectors.toSet());
         holding.forEach(id -> {
-            // what ended meanwhile, or what another server carries on with this vantage, is not for us; what nobody has any more is dropped there
+            // what ended meanwhile, or what another server carries on with this vantage, is not for us; what nobody has
+            // any more is dropped there
             if (!known.contains(id.asLong()) && !store.under(id.asLong())) {
-                back.send(codec.write(codec.json().createObjectNode().put("bench", id.asLong()).put("lost", Long.MAX_VALUE)));
+                back.send(codec.write(codec.json()
+                        .createObjectNode()
+                        .put("bench", id.asLong())
+                        .put("lost", Long.MAX_VALUE)));
             }
         });
     }
@@ -295,7 +365,9 @@ public class Consoles implements VantageEars {
         if (!message.has("bench")) {
             return false;
         }
-        line(message.path("bench").asLong()).filter(VantageLine.class::isInstance).ifPresent(line -> ((VantageLine) line).heard(message, back));
+        line(message.path("bench").asLong())
+                .filter(VantageLine.class::isInstance)
+                .ifPresent(line -> ((VantageLine) line).heard(message, back));
         return true;
     }
 
@@ -404,7 +476,9 @@ public class Consoles implements VantageEars {
 
         @Override
         public void told(OpenLine from, String name, String value) {
-            bench.members.values().stream().filter(other -> other != from).forEach(other -> other.known(from.member().replace(' ', '-') + "." + name, value));
+            bench.members.values().stream()
+                    .filter(other -> other != from)
+                    .forEach(other -> other.known(from.member().replace(' ', '-') + "." + name, value));
         }
 
         @Override

@@ -26,7 +26,8 @@ import lychnos.wire.redfish.RedfishFault;
 import lychnos.wire.tcp.PortState;
 
 /**
- * A member's server management controller: found by its lease, told by serial and hardware address, given our password, its time
+ * A member's server management controller: found by its lease, told by serial and hardware address, given our password,
+ * its time
  * servers, name and fixed address, followed to that address and read back there. Nothing is written before it was told.
  */
 final class ControllerStep implements RemoteStep {
@@ -49,10 +50,18 @@ final class ControllerStep implements RemoteStep {
     private final BiPredicate<String, String> trusts;
     /** Where it was before it moved, and whether it has left there. */
     private Address before;
+
     private boolean left;
     private long movedAt;
 
-    ControllerStep(int place, DialogueStep.Controller step, Values values, Vantage vantage, int port, Finding finding, BiPredicate<String, String> trusts) {
+    ControllerStep(
+            int place,
+            DialogueStep.Controller step,
+            Values values,
+            Vantage vantage,
+            int port,
+            Finding finding,
+            BiPredicate<String, String> trusts) {
         this.place = place;
         this.step = step;
         this.plan = new ControllerPlan(step, values);
@@ -103,9 +112,15 @@ final class ControllerStep implements RemoteStep {
         } catch (Stop stop) {
             return new Outcome.Stands(stop.hold);
         } catch (Refusal e) {
-            return new Outcome.Stands(new Hold(Why.UNREACHED, place, e.getMessage() + " Going on tries it again.", "", ""));
+            return new Outcome.Stands(
+                    new Hold(Why.UNREACHED, place, e.getMessage() + " Going on tries it again.", "", ""));
         } catch (RedfishFault e) {
-            return new Outcome.Stands(new Hold(Why.PAGE, place, "The controller answered: " + e.getMessage() + ". See what it wants; going on sets it again.", e.getMessage(), ""));
+            return new Outcome.Stands(new Hold(
+                    Why.PAGE,
+                    place,
+                    "The controller answered: " + e.getMessage() + ". See what it wants; going on sets it again.",
+                    e.getMessage(),
+                    ""));
         }
     }
 
@@ -117,7 +132,9 @@ final class ControllerStep implements RemoteStep {
     private Outcome set(boolean begun, Sending sending) throws WireFault, RedfishFault, Stop {
         Settings wanted = plan.settings();
         Mac mac = plan.mac().orElseThrow();
-        FirstAddress.Found found = answersAsOurs(wanted.address(), begun) ? new FirstAddress.Found(wanted.address(), "answers at its planned address") : find(mac);
+        FirstAddress.Found found = answersAsOurs(wanted.address(), begun)
+                ? new FirstAddress.Found(wanted.address(), "answers at its planned address")
+                : find(mac);
         refuseOtherNeighbour(found.address(), mac);
         before = found.address();
         boolean ours;
@@ -137,7 +154,10 @@ final class ControllerStep implements RemoteStep {
             enterWithOurs(client, ours ? "" : " The one on its tag may count still.");
             Controller controller = new Controller(client);
             if (!told) {
-                refuseAnother(controller.identity(), mac, "Its password was changed and is sealed; nothing else was written.");
+                refuseAnother(
+                        controller.identity(),
+                        mac,
+                        "Its password was changed and is sealed; nothing else was written.");
             }
             if (agrees(wanted, controller.settings(mac))) {
                 return done(found.how());
@@ -151,8 +171,12 @@ final class ControllerStep implements RemoteStep {
     }
 
     private FirstAddress.Found find(Mac mac) throws WireFault, Stop {
-        return finding.find(mac, port).orElseThrow(() -> stop(
-                Why.UNREACHED, "No controller answers where DHCP has leased " + mac + " an address. Look at the cable of its port, at the tag, and whether the DHCP server's lease file is stated; going on looks again."));
+        return finding.find(mac, port)
+                .orElseThrow(() -> stop(
+                        Why.UNREACHED,
+                        "No controller answers where DHCP has leased " + mac
+                                + " an address. Look at the cable of its port, at the tag, and whether the "
+                                + "DHCP server's lease file is stated; going on looks again."));
     }
 
     /** Whether this very controller answers at its planned address, as far as can be told without logging in. */
@@ -161,7 +185,9 @@ final class ControllerStep implements RemoteStep {
             return begun && vantage.port(planned, port, CONNECT) == PortState.OPEN;
         }
         return vantage.ping(planned, PING).state() != Echo.State.SILENT
-                && vantage.neighbour(planned).filter(plan.mac().orElseThrow()::equals).isPresent()
+                && vantage.neighbour(planned)
+                        .filter(plan.mac().orElseThrow()::equals)
+                        .isPresent()
                 && vantage.port(planned, port, CONNECT) == PortState.OPEN;
     }
 
@@ -172,7 +198,10 @@ final class ControllerStep implements RemoteStep {
         vantage.ping(at, PING);
         Optional<Mac> other = vantage.neighbour(at).filter(neighbour -> !neighbour.equals(mac));
         if (other.isPresent()) {
-            throw stop(Why.WRONG_MACHINE, at + " is leased to " + mac + " and answered by " + other.get() + ". Nothing was written to it. Compare the tag with the machine.");
+            throw stop(
+                    Why.WRONG_MACHINE,
+                    at + " is leased to " + mac + " and answered by " + other.get()
+                            + ". Nothing was written to it. Compare the tag with the machine.");
         }
     }
 
@@ -180,7 +209,10 @@ final class ControllerStep implements RemoteStep {
         RedfishClient client = new RedfishClient(vantage, at, port, null);
         client.root(); // without a log-in: to see the certificate
         if (!trusts.test("controller " + plan.mac().orElseThrow(), client.fingerprint())) {
-            throw new WireFault(WireFault.Kind.OTHER_CERTIFICATE, "it shows another certificate than before, " + client.fingerprint() + "; nothing was sent to it under that one");
+            throw new WireFault(
+                    WireFault.Kind.OTHER_CERTIFICATE,
+                    "it shows another certificate than before, " + client.fingerprint()
+                            + "; nothing was sent to it under that one");
         }
         return client;
     }
@@ -196,7 +228,11 @@ final class ControllerStep implements RemoteStep {
                 return new Entered(ours, account.get().orElse(null));
             }
         }
-        throw stop(Why.PAGE, "The controller refuses the password on its tag, and ours as well. Neither was tried again, so that no account is locked. Read the tag once more, or reset the controller; going on tries both once more.");
+        throw stop(
+                Why.PAGE,
+                "The controller refuses the password on its tag, and ours as well. Neither was tried again, so that "
+                        + "no account is locked. Read the tag once more, or reset the controller; going on tries "
+                        + "both once more.");
     }
 
     /** The account that is to be changed first, if there is one; nothing where the log-in is refused. */
@@ -220,8 +256,12 @@ final class ControllerStep implements RemoteStep {
             if (!e.is("PasswordChangeRequired")) {
                 throw e;
             }
-            if (!vantage.hearsSilence() || vantage.neighbour(at).filter(mac::equals).isEmpty()) {
-                throw stop(Why.NOT_KNOWN, "It tells its serial only after its password was changed, and its hardware address cannot be seen from here. Compare the tag with the machine and change the password by hand.");
+            if (!vantage.hearsSilence()
+                    || vantage.neighbour(at).filter(mac::equals).isEmpty()) {
+                throw stop(
+                        Why.NOT_KNOWN,
+                        "It tells its serial only after its password was changed, and its hardware address cannot be "
+                                + "seen from here. Compare the tag with the machine and change the password by hand.");
             }
             return false;
         }
@@ -230,7 +270,10 @@ final class ControllerStep implements RemoteStep {
     private void refuseAnother(Controller.Identity identity, Mac mac, String written) throws Stop {
         Optional<String> differs = identity.differsFrom(plan.serial(), mac);
         if (differs.isPresent()) {
-            throw stop(Why.WRONG_MACHINE, "It is another machine: " + differs.get().replace("the label says", "its tag says") + ". " + written + " Compare the tag with the machine.");
+            throw stop(
+                    Why.WRONG_MACHINE,
+                    "It is another machine: " + differs.get().replace("the label says", "its tag says") + ". " + written
+                            + " Compare the tag with the machine.");
         }
     }
 
@@ -247,7 +290,10 @@ final class ControllerStep implements RemoteStep {
 
     private void enterWithOurs(RedfishClient client, String more) throws WireFault, RedfishFault, Stop {
         if (tryLogIn(client, plan.ours()).isEmpty()) {
-            throw stop(Why.PAGE, "The controller does not let us in with our password." + more + " It was not tried again. Going on tries both once more.");
+            throw stop(
+                    Why.PAGE,
+                    "The controller does not let us in with our password." + more
+                            + " It was not tried again. Going on tries both once more.");
         }
     }
 
@@ -262,7 +308,12 @@ final class ControllerStep implements RemoteStep {
         }
         Optional<Mac> there = vantage.neighbour(planned);
         if (there.filter(mac::equals).isEmpty()) {
-            throw stop(Why.PAGE, planned + " answers already" + there.map(other -> ": " + other).orElse("") + ". A stranger has the controller's planned address; it was not set. Find it, or place this unit anew.");
+            throw stop(
+                    Why.PAGE,
+                    planned + " answers already"
+                            + there.map(other -> ": " + other).orElse("")
+                            + ". A stranger has the controller's planned address; it was not set. Find it, or place "
+                            + "this unit anew.");
         }
     }
 
@@ -284,9 +335,15 @@ final class ControllerStep implements RemoteStep {
             if (answersAsOurs(wanted.address(), true)) {
                 return readBack(wanted);
             }
-            boolean atOld = before != null && !before.equals(wanted.address()) && vantage.port(before, port, CONNECT) == PortState.OPEN;
+            boolean atOld = before != null
+                    && !before.equals(wanted.address())
+                    && vantage.port(before, port, CONNECT) == PortState.OPEN;
             if (atOld && (left || System.nanoTime() - movedAt > step.usually().toNanos())) {
-                throw stop(Why.PAGE, "The controller answers at its old address " + before + " instead of " + wanted.address() + ": it did not keep the setting. Going on sets it again; if it stays so, set it at the machine.");
+                throw stop(
+                        Why.PAGE,
+                        "The controller answers at its old address " + before + " instead of " + wanted.address()
+                                + ": it did not keep the setting. Going on sets it again; if it stays so, set it at "
+                                + "the machine.");
             }
             left |= !atOld;
             return new Outcome.Works("");
@@ -296,12 +353,17 @@ final class ControllerStep implements RemoteStep {
     private Outcome readBack(Settings wanted) throws WireFault, RedfishFault, Stop {
         try (RedfishClient client = client(wanted.address())) {
             enterWithOurs(client, "");
-            List<Settings.Field> fields = wanted.compare(new Controller(client).settings(plan.mac().orElseThrow()));
+            List<Settings.Field> fields =
+                    wanted.compare(new Controller(client).settings(plan.mac().orElseThrow()));
             String off = Settings.differences(fields);
             if (!off.isEmpty()) {
-                throw stop(Why.PAGE, "The controller was set, and read back " + off + ". Going on sets it again; if it stays so, set it at the machine.");
+                throw stop(
+                        Why.PAGE,
+                        "The controller was set, and read back " + off
+                                + ". Going on sets it again; if it stays so, set it at the machine.");
             }
-            return done((before == null || before.equals(wanted.address()) ? "" : "came from " + before + "; ") + fields.size() + " of " + fields.size() + " read back");
+            return done((before == null || before.equals(wanted.address()) ? "" : "came from " + before + "; ")
+                    + fields.size() + " of " + fields.size() + " read back");
         }
     }
 

@@ -8,12 +8,14 @@ import java.util.function.BooleanSupplier;
 import org.jboss.logging.Logger;
 
 /**
- * A line that another server holds, for one screen that looks at it here: what the database keeps of it, a moment later. It is
+ * A line that another server holds, for one screen that looks at it here: what the database keeps of it, a moment
+ * later. It is
  * watched only; its keyboard is where its line is.
  */
 final class FarLine implements AutoCloseable {
 
-    static final String ELSEWHERE = "Another server holds this line. Here it can be watched; answer it on the other one.";
+    static final String ELSEWHERE =
+            "Another server holds this line. Here it can be watched; answer it on the other one.";
 
     private static final Logger LOG = Logger.getLogger(FarLine.class);
     private static final long MILLIS = 400;
@@ -33,7 +35,13 @@ final class FarLine implements AutoCloseable {
      * @param here whether this server has the line by now
      * @param ended what is to be done once no other server has it
      */
-    FarLine(ConsoleStore store, long dialogueId, Onlooker onlooker, ScheduledExecutorService clockwork, BooleanSupplier here, Runnable ended) {
+    FarLine(
+            ConsoleStore store,
+            long dialogueId,
+            Onlooker onlooker,
+            ScheduledExecutorService clockwork,
+            BooleanSupplier here,
+            Runnable ended) {
         this.store = store;
         this.dialogueId = dialogueId;
         this.onlooker = onlooker;
@@ -44,7 +52,8 @@ final class FarLine implements AutoCloseable {
 
     private void look() {
         try {
-            ConsoleStore.Far far = here.getAsBoolean() ? null : store.far(dialogueId, next).orElse(null);
+            ConsoleStore.Far far =
+                    here.getAsBoolean() ? null : store.far(dialogueId, next).orElse(null);
             if (far == null) {
                 close();
                 ended.run();
@@ -54,7 +63,16 @@ final class FarLine implements AutoCloseable {
             if (!far.shown().isEmpty()) {
                 onlooker.shown(far.shown());
             }
-            MemberLine.Standing now = new MemberLine.Standing(far.state(), far.mode(), far.hold(), ELSEWHERE, "", !far.state().equals("CUT"), far.identified(), List.copyOf(far.progress()), -1);
+            MemberLine.Standing now = new MemberLine.Standing(
+                    far.state(),
+                    far.mode(),
+                    far.hold(),
+                    ELSEWHERE,
+                    "",
+                    !far.state().equals("CUT"),
+                    far.identified(),
+                    List.copyOf(far.progress()),
+                    -1);
             if (!now.equals(last)) {
                 last = now;
                 onlooker.changed(now);

@@ -44,7 +44,10 @@ public class FirstAddress {
      * @throws lychnos.server.problem.Refusal when a lease file cannot be read
      */
     Optional<Found> of(long unitId, Mac mac, int port) throws WireFault {
-        for (Address leased : leases.held().values().stream().filter(use -> use.mac().filter(mac::equals).isPresent()).map(use -> use.address()).toList()) {
+        for (Address leased : leases.held().values().stream()
+                .filter(use -> use.mac().filter(mac::equals).isPresent())
+                .map(use -> use.address())
+                .toList()) {
             if (vantage.port(leased, port, CONNECT) == PortState.OPEN) {
                 return Optional.of(new Found(leased, "found at " + leased + " by its lease"));
             }
@@ -52,7 +55,8 @@ public class FirstAddress {
         for (Run scope : vantage.hearsSilence() ? scopes(unitId) : List.<Run>of()) {
             Optional<Address> answers = vantage.findByMac(mac, scope, ASK_ALL);
             if (answers.isPresent()) {
-                return Optional.of(new Found(answers.get(), "found at " + answers.get() + ", where " + mac + " answers"));
+                return Optional.of(
+                        new Found(answers.get(), "found at " + answers.get() + ", where " + mac + " answers"));
             }
         }
         return Optional.empty();
@@ -61,6 +65,12 @@ public class FirstAddress {
     /** What DHCP hands out in the networks that the unit is placed in. */
     @Transactional
     List<Run> scopes(long unitId) {
-        return plans.seatsOf(unitId).stream().map(seat -> seat.networkId()).distinct().flatMap(network -> groundworks.ranges(network).stream()).filter(range -> range.purpose.equals(AddressRange.DHCP)).map(AddressRange::run).toList();
+        return plans.seatsOf(unitId).stream()
+                .map(seat -> seat.networkId())
+                .distinct()
+                .flatMap(network -> groundworks.ranges(network).stream())
+                .filter(range -> range.purpose.equals(AddressRange.DHCP))
+                .map(AddressRange::run)
+                .toList();
     }
 }

@@ -7,6 +7,14 @@ record HoldView(String why, int step, String sentence, String shown, String type
 
     /** @param hold may be null, and is then */
     static HoldView of(Hold hold) {
-        return hold == null ? null : new HoldView(hold.why().name(), hold.step(), hold.sentence(), hold.shown(), hold.typed(), hold.why().passable());
+        return hold == null
+                ? null
+                : new HoldView(
+                        hold.why().name(),
+                        hold.step(),
+                        hold.sentence(),
+                        hold.shown(),
+                        hold.typed(),
+                        hold.why().passable());
     }
 }

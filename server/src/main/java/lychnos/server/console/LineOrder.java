@@ -21,7 +21,8 @@ import lychnos.server.store.MemberDialogue;
 import lychnos.wire.console.LineAddress;
 
 /**
- * A dialogue that a vantage is to carry on: how far it is, which of its steps were handed in, where its line is, and everything that it will be answered with. The kind
+ * A dialogue that a vantage is to carry on: how far it is, which of its steps were handed in, where its line is, and
+ * everything that it will be answered with. The kind
  * itself is not sent; both ends are the same program, and the digest shows whether they are of the same version.
  */
 record LineOrder(
@@ -58,9 +59,32 @@ record LineOrder(
         ConsoleLines.Line line = opening.line().orElseThrow();
         Kind kind = values.known().kind();
         return new LineOrder(
-                held, kept.dialogue().id, kept.dialogue().member, kept.dialogue().mode, kept.dialogue().wiped, kept.dialogue().identified, kept.dialogue().state == MemberDialogue.State.STOPPED, kept.dialogue().note,
-                kept.progress(), kept.told(), kept.shown(), kept.tail(), kept.pieces(), kept.dialogue().handedIn, line.address(), line.title(), kind.id(), digest(kind.id()), values.known().members(), values.known().facts(),
-                values.unitName(), values.seats(), values.site(), values.told(), values.passwords(), values.termsAgreed());
+                held,
+                kept.dialogue().id,
+                kept.dialogue().member,
+                kept.dialogue().mode,
+                kept.dialogue().wiped,
+                kept.dialogue().identified,
+                kept.dialogue().state == MemberDialogue.State.STOPPED,
+                kept.dialogue().note,
+                kept.progress(),
+                kept.told(),
+                kept.shown(),
+                kept.tail(),
+                kept.pieces(),
+                kept.dialogue().handedIn,
+                line.address(),
+                line.title(),
+                kind.id(),
+                digest(kind.id()),
+                values.known().members(),
+                values.known().facts(),
+                values.unitName(),
+                values.seats(),
+                values.site(),
+                values.told(),
+                values.passwords(),
+                values.termsAgreed());
     }
 
     /** Of a kind as this program ships it. */
@@ -81,7 +105,8 @@ record LineOrder(
     }
 
     MemberValues values(Kind kind) {
-        return new MemberValues(new UnitFacts(kind, members, facts), member, unitName, seats, site, told, passwords, termsAgreed);
+        return new MemberValues(
+                new UnitFacts(kind, members, facts), member, unitName, seats, site, told, passwords, termsAgreed);
     }
 
     /**
@@ -90,22 +115,73 @@ record LineOrder(
      * @param state null where only the recording has grown
      */
     record Handed(
-            long number, Instant at, Conversation.State state, Hold hold, Mode mode, boolean wiped, boolean identified, String note, boolean replanned, Map<Integer, Change.Moved> moved, Map<Integer, String> sends,
-            String by, String way, List<String> tries, List<String> proven, Map<String, String> told, Change.Stretch stretch, List<Change.Piece> pieces) {
+            long number,
+            Instant at,
+            Conversation.State state,
+            Hold hold,
+            Mode mode,
+            boolean wiped,
+            boolean identified,
+            String note,
+            boolean replanned,
+            Map<Integer, Change.Moved> moved,
+            Map<Integer, String> sends,
+            String by,
+            String way,
+            List<String> tries,
+            List<String> proven,
+            Map<String, String> told,
+            Change.Stretch stretch,
+            List<Change.Piece> pieces) {
 
         static Handed of(long number, Change change, List<Change.Piece> pieces) {
             return new Handed(
-                    number, change.at(), change.state(), change.hold(), change.mode(), change.wiped(), change.identified(), change.note(), change.steps() != null, change.moved(), change.sends(),
-                    change.by(), change.way(), change.tries(), change.proven(), change.told(), change.stretch(), pieces);
+                    number,
+                    change.at(),
+                    change.state(),
+                    change.hold(),
+                    change.mode(),
+                    change.wiped(),
+                    change.identified(),
+                    change.note(),
+                    change.steps() != null,
+                    change.moved(),
+                    change.sends(),
+                    change.by(),
+                    change.way(),
+                    change.tries(),
+                    change.proven(),
+                    change.told(),
+                    change.stretch(),
+                    pieces);
         }
 
         static Handed recording(long number, Instant at, List<Change.Piece> pieces) {
-            return new Handed(number, at, null, null, null, false, false, "", false, Map.of(), Map.of(), "", "", List.of(), List.of(), Map.of(), null, pieces);
+            return new Handed(
+                    number, at, null, null, null, false, false, "", false, Map.of(), Map.of(), "", "", List.of(),
+                    List.of(), Map.of(), null, pieces);
         }
 
         Change change(long dialogueId, Dialogue dialogue, String member) {
             return new Change(
-                    dialogueId, at, state, hold, mode, wiped, identified, note, replanned ? dialogue.withPages(member, wiped) : null, moved, sends, by, way, tries, proven, told, stretch, number);
+                    dialogueId,
+                    at,
+                    state,
+                    hold,
+                    mode,
+                    wiped,
+                    identified,
+                    note,
+                    replanned ? dialogue.withPages(member, wiped) : null,
+                    moved,
+                    sends,
+                    by,
+                    way,
+                    tries,
+                    proven,
+                    told,
+                    stretch,
+                    number);
         }
     }
 }

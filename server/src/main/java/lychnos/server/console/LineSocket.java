@@ -18,8 +18,10 @@ import lychnos.server.account.Who;
 import lychnos.server.sockets.OpenSockets;
 
 /**
- * A screen on a line. From here: {@code {"o": text}} what the line showed, {@code {"s": standing}} how the dialogue stands,
- * {@code {"x": sentence}} why nothing can be shown or was not done. From there: {@code {"k": keys}}, {@code {"b": 1}} for a break, {@code {"r": [columns, rows]}}.
+ * A screen on a line. From here: {@code {"o": text}} what the line showed, {@code {"s": standing}} how the dialogue
+ * stands,
+ * {@code {"x": sentence}} why nothing can be shown or was not done. From there: {@code {"k": keys}}, {@code {"b": 1}}
+ * for a break, {@code {"r": [columns, rows]}}.
  */
 @WebSocket(path = "/api/lines/{dialogue}")
 @SessionScoped
@@ -67,7 +69,8 @@ public class LineSocket {
             line.watch(onlooker);
             return;
         }
-        far = consoles.watchFar(id, onlooker, () -> send(connection, Map.of("x", "closed"))).orElse(null);
+        far = consoles.watchFar(id, onlooker, () -> send(connection, Map.of("x", "closed")))
+                .orElse(null);
         if (far == null) {
             send(connection, Map.of("x", "closed"));
         }
@@ -100,11 +103,15 @@ public class LineSocket {
         }
         String login = ((Who.Person) identity.getAttribute("person")).login();
         if (message.path("k").isTextual() && message.path("k").asText().length() <= MOST_KEYS) {
-            line.typed(message.path("k").asText(), login).thenAccept(refused -> refused.ifPresent(sentence -> send(connection, Map.of("x", sentence))));
+            line.typed(message.path("k").asText(), login)
+                    .thenAccept(refused -> refused.ifPresent(sentence -> send(connection, Map.of("x", sentence))));
         } else if (message.has("b")) {
-            line.sendBreak(login).thenAccept(refused -> refused.ifPresent(sentence -> send(connection, Map.of("x", sentence))));
+            line.sendBreak(login)
+                    .thenAccept(refused -> refused.ifPresent(sentence -> send(connection, Map.of("x", sentence))));
         } else if (message.path("r").size() == 2) {
-            line.resize(Math.max(20, Math.min(400, message.path("r").path(0).asInt())), Math.max(5, Math.min(200, message.path("r").path(1).asInt())));
+            line.resize(
+                    Math.max(20, Math.min(400, message.path("r").path(0).asInt())),
+                    Math.max(5, Math.min(200, message.path("r").path(1).asInt())));
         }
     }
 

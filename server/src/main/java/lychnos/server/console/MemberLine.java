@@ -38,7 +38,8 @@ import lychnos.wire.console.LineEvents;
 import org.jboss.logging.Logger;
 
 /**
- * One member's line, its conversation, and those who look at it. Everything of one line happens one after the other; what the
+ * One member's line, its conversation, and those who look at it. Everything of one line happens one after the other;
+ * what the
  * conversation wants sent goes out only after the database has kept that it will.
  */
 final class MemberLine implements LineEvents, OpenLine {
@@ -77,7 +78,16 @@ final class MemberLine implements LineEvents, OpenLine {
     }
 
     /** What is told to screens at each change; {@code asks} is the step whose question stands on the line, or -1. */
-    record Standing(String state, String mode, HoldView hold, String note, String hand, boolean lineUp, boolean identified, List<String> progress, int asks) {
+    record Standing(
+            String state,
+            String mode,
+            HoldView hold,
+            String note,
+            String hand,
+            boolean lineUp,
+            boolean identified,
+            List<String> progress,
+            int asks) {
 
         /** Without what the line asks now, which needs not be kept. */
         Standing kept() {
@@ -109,6 +119,7 @@ final class MemberLine implements LineEvents, OpenLine {
     private boolean gone;
     /** Another server has it now. */
     private boolean lost;
+
     private boolean doneTold;
     private int reopened;
     private Mode mode;
@@ -125,7 +136,15 @@ final class MemberLine implements LineEvents, OpenLine {
     private ScheduledFuture<?> alarm;
 
     MemberLine(
-            Held held, ConsoleStore.Kept kept, ConsoleLines.Line address, Dialogue dialogue, MemberValues values, Surroundings around, java.util.concurrent.Executor pool, ScheduledExecutorService clockwork, Clock clock) {
+            Held held,
+            ConsoleStore.Kept kept,
+            ConsoleLines.Line address,
+            Dialogue dialogue,
+            MemberValues values,
+            Surroundings around,
+            java.util.concurrent.Executor pool,
+            ScheduledExecutorService clockwork,
+            Clock clock) {
         this.held = held;
         this.dialogueId = kept.dialogue().id;
         this.member = kept.dialogue().member;
@@ -145,7 +164,9 @@ final class MemberLine implements LineEvents, OpenLine {
         conversation = new Conversation(dialogue, member, values, mode, clock.instant());
         boolean begun = wiped || kept.progress().stream().anyMatch(each -> each != Progress.OPEN);
         if (begun || identified) {
-            conversation.resume(new Conversation.Left(wiped, identified, kept.progress(), kept.told(), kept.shown()), clock.instant());
+            conversation.resume(
+                    new Conversation.Left(wiped, identified, kept.progress(), kept.told(), kept.shown()),
+                    clock.instant());
         }
         if (kept.dialogue().state == lychnos.server.store.MemberDialogue.State.STOPPED) {
             conversation.halt();
@@ -268,7 +289,10 @@ final class MemberLine implements LineEvents, OpenLine {
         return blanker.rest();
     }
 
-    /** Hands on and keeps what may be seen. Not in the order of the rest: whoever looks should not wait for the database. */
+    /**
+     * Hands on and keeps what may be seen. Not in the order of the rest: whoever looks should not wait for the
+     * database.
+     */
     private synchronized void show(String text) {
         if (text.isEmpty()) {
             return;
@@ -281,10 +305,15 @@ final class MemberLine implements LineEvents, OpenLine {
         onlookers.forEach(each -> each.shown(text));
     }
 
-    /** Letters that come right behind each other are one piece: a row of the database for each would be most of what is written. */
+    /**
+     * Letters that come right behind each other are one piece: a row of the database for each would be most of what is
+     * written.
+     */
     private void record(String text, Instant now) {
         Change.Piece last = pieces.isEmpty() ? null : pieces.get(pieces.size() - 1);
-        if (last != null && last.kind() == 'o' && Duration.between(last.at(), now).toMillis() < GATHERED_MILLIS) {
+        if (last != null
+                && last.kind() == 'o'
+                && Duration.between(last.at(), now).toMillis() < GATHERED_MILLIS) {
             pieces.set(pieces.size() - 1, last.with(text));
         } else if (pieces.size() < MOST_PIECES) {
             pieces.add(new Change.Piece(dialogueId, pieceNumber++, now, 'o', text));
@@ -329,7 +358,8 @@ final class MemberLine implements LineEvents, OpenLine {
     public boolean hostKey(String fingerprint) {
         boolean trusted = around.trusts(address.address().toString(), fingerprint);
         if (!trusted) {
-            noted("The line server at " + address.address() + " shows another key than before: " + fingerprint + ". Nothing was sent to it.");
+            noted("The line server at " + address.address() + " shows another key than before: " + fingerprint
+                    + ". Nothing was sent to it.");
         }
         return trusted;
     }
@@ -401,7 +431,9 @@ final class MemberLine implements LineEvents, OpenLine {
         Map<String, String> told = new LinkedHashMap<>();
         List<String> tries = new ArrayList<>();
         List<String> proven = new ArrayList<>();
-        if (unsaved.stream().anyMatch(effect -> effect instanceof Effect.SendSecret || effect instanceof Effect.Send send && send.step() >= 0)) {
+        if (unsaved.stream()
+                .anyMatch(effect -> effect instanceof Effect.SendSecret
+                        || effect instanceof Effect.Send send && send.step() >= 0)) {
             note = ""; // what was to be said of the answer before is said
         }
         for (Effect effect : unsaved) {
@@ -409,7 +441,11 @@ final class MemberLine implements LineEvents, OpenLine {
                 evidence.put(done.step(), done.evidence());
                 passwordThatProves(steps.get(done.step())).ifPresent(proven::add);
             } else if (effect instanceof Effect.Send send && send.step() >= 0) {
-                sends.put(send.step(), secretStep(steps.get(send.step())) ? null : by.equals(TOOL) ? send.text().strip() : typedOrSent(send));
+                sends.put(
+                        send.step(),
+                        secretStep(steps.get(send.step()))
+                                ? null
+                                : by.equals(TOOL) ? send.text().strip() : typedOrSent(send));
                 mark(steps.get(send.step()).title());
             } else if (effect instanceof Effect.SendSecret send) {
                 sends.put(send.step(), null);
@@ -433,10 +469,31 @@ final class MemberLine implements LineEvents, OpenLine {
             }
         }
         Standing standing = standing();
-        if (moved.isEmpty() && told.isEmpty() && lastStanding != null && standing.kept().equals(lastStanding.kept())) {
+        if (moved.isEmpty()
+                && told.isEmpty()
+                && lastStanding != null
+                && standing.kept().equals(lastStanding.kept())) {
             return null;
         }
-        return new Change(dialogueId, now, conversation.state(), conversation.hold().orElse(null), mode, wiped, identified, note, replanned ? dialogue.withPages(member, wiped) : null, moved, sends, by, "console", tries, proven, told, stretch(), 0);
+        return new Change(
+                dialogueId,
+                now,
+                conversation.state(),
+                conversation.hold().orElse(null),
+                mode,
+                wiped,
+                identified,
+                note,
+                replanned ? dialogue.withPages(member, wiped) : null,
+                moved,
+                sends,
+                by,
+                "console",
+                tries,
+                proven,
+                told,
+                stretch(),
+                0);
     }
 
     /** A person's Enter stands for what was typed before it. */
@@ -450,17 +507,21 @@ final class MemberLine implements LineEvents, OpenLine {
     }
 
     private static Optional<String> passwordThatProves(DialogueStep step) {
-        return step instanceof Asked asked && asked.is(Mark.PROVES) ? asked.answer().names().stream().findFirst() : Optional.empty();
+        return step instanceof Asked asked && asked.is(Mark.PROVES)
+                ? asked.answer().names().stream().findFirst()
+                : Optional.empty();
     }
 
     /** What the time goes to from now on, if that is something else than before. */
     private Change.Stretch stretch() {
-        Change.Stretch now = switch (conversation.state()) {
-            case WAITING -> waiting();
-            case HELD, STOPPED, CUT -> Change.Stretch.held(conversation.hold().map(Hold::why), conversation.state());
-            case DONE -> new Change.Stretch("", "", 0, 0);
-            default -> new Change.Stretch("hands", "", 0, 0);
-        };
+        Change.Stretch now =
+                switch (conversation.state()) {
+                    case WAITING -> waiting();
+                    case HELD, STOPPED, CUT ->
+                        Change.Stretch.held(conversation.hold().map(Hold::why), conversation.state());
+                    case DONE -> new Change.Stretch("", "", 0, 0);
+                    default -> new Change.Stretch("hands", "", 0, 0);
+                };
         String key = now.kind() + now.title();
         return key.equals(stretch) ? null : now;
     }
@@ -469,7 +530,11 @@ final class MemberLine implements LineEvents, OpenLine {
         List<DialogueStep> steps = conversation.steps();
         for (int i = 0; i < steps.size(); i++) {
             if (conversation.progress(i) == Progress.OPEN && steps.get(i) instanceof Waits waits) {
-                return new Change.Stretch("wait", waits.title(), waits.about().toSeconds(), waits.atMost().toSeconds());
+                return new Change.Stretch(
+                        "wait",
+                        waits.title(),
+                        waits.about().toSeconds(),
+                        waits.atMost().toSeconds());
             }
         }
         return new Change.Stretch("wait", "works", 0, 0);
@@ -512,8 +577,12 @@ final class MemberLine implements LineEvents, OpenLine {
         if (alarm != null) {
             alarm.cancel(false);
         }
-        alarm = conversation.wakeAt(now)
-                .map(at -> clockwork.schedule(() -> inOrder.add(() -> apply(lineUp ? conversation.tick(clock.instant()) : List.of())), Duration.between(now, at).toMillis() + 1, TimeUnit.MILLISECONDS))
+        alarm = conversation
+                .wakeAt(now)
+                .map(at -> clockwork.schedule(
+                        () -> inOrder.add(() -> apply(lineUp ? conversation.tick(clock.instant()) : List.of())),
+                        Duration.between(now, at).toMillis() + 1,
+                        TimeUnit.MILLISECONDS))
                 .orElse(null);
     }
 
@@ -524,7 +593,16 @@ final class MemberLine implements LineEvents, OpenLine {
         for (int i = 0; i < conversation.steps().size(); i++) {
             progress.add(conversation.progress(i).name());
         }
-        return new Standing(conversation.state().name(), mode.name(), HoldView.of(conversation.hold().orElse(null)), note, hand, lineUp, identified, progress, conversation.asking());
+        return new Standing(
+                conversation.state().name(),
+                mode.name(),
+                HoldView.of(conversation.hold().orElse(null)),
+                note,
+                hand,
+                lineUp,
+                identified,
+                progress,
+                conversation.asking());
     }
 
     private void tellOnlookers() {
@@ -629,11 +707,15 @@ final class MemberLine implements LineEvents, OpenLine {
                 return Optional.of("Nothing waits for you here now.");
             }
             if (!before.get().why().passable()) {
-                return Optional.of("This cannot be passed by saying so. " + before.get().sentence());
+                return Optional.of(
+                        "This cannot be passed by saying so. " + before.get().sentence());
             }
             apply(conversation.goOn(typed, clock.instant()));
-            boolean stays = conversation.hold().equals(before) && !before.get().typed().isEmpty();
-            return stays ? Optional.of("Wanted is “" + before.get().typed() + "”, typed letter by letter. Nothing was sent.") : Optional.empty();
+            boolean stays =
+                    conversation.hold().equals(before) && !before.get().typed().isEmpty();
+            return stays
+                    ? Optional.of("Wanted is “" + before.get().typed() + "”, typed letter by letter. Nothing was sent.")
+                    : Optional.empty();
         });
     }
 
@@ -665,10 +747,13 @@ final class MemberLine implements LineEvents, OpenLine {
     }
 
     private List<String> lackedNow() {
-        return conversation.hold()
+        return conversation
+                .hold()
                 .filter(hold -> hold.why().endsWhenKnown() && hold.step() >= 0)
                 .map(hold -> (Asked) conversation.steps().get(hold.step()))
-                .map(asked -> Stream.concat(Stream.of(asked.after()), asked.answer().names().stream()).filter(name -> !name.isEmpty() && values.text(name).isEmpty()).toList())
+                .map(asked -> Stream.concat(Stream.of(asked.after()), asked.answer().names().stream())
+                        .filter(name -> !name.isEmpty() && values.text(name).isEmpty())
+                        .toList())
                 .orElse(List.of());
     }
 

@@ -42,7 +42,11 @@ public class Openings {
             int asked = dialogue.steps(member, kept.dialogue().wiped).size();
             List<DialogueStep> steps = dialogue.withPages(member, kept.dialogue().wiped);
             boolean lineIsDone = kept.progress().stream().limit(asked).noneMatch(Openings::open);
-            return lineIsDone && IntStream.range(asked, steps.size()).anyMatch(i -> open(kept.progress().get(i)) && steps.get(i) instanceof DialogueStep.Remote remote && remote.driven());
+            return lineIsDone
+                    && IntStream.range(asked, steps.size())
+                            .anyMatch(i -> open(kept.progress().get(i))
+                                    && steps.get(i) instanceof DialogueStep.Remote remote
+                                    && remote.driven());
         }
     }
 

@@ -19,7 +19,8 @@ import lychnos.wire.far.Codec;
 import lychnos.wire.far.Link;
 
 /**
- * What of one dialogue is to be handed in, in order and each once. Steps are numbered; they stay in a file until the server has said
+ * What of one dialogue is to be handed in, in order and each once. Steps are numbered; they stay in a file until the
+ * server has said
  * that it has kept them. Safe for use by several threads.
  */
 final class Outbox {
@@ -37,7 +38,10 @@ final class Outbox {
     private long number;
     private boolean lost;
 
-    /** @param handedIn the number of the newest step that the server has of this dialogue; those from here on come after it */
+    /**
+     * @param handedIn the number of the newest step that the server has of this dialogue; those from here on come after
+     * it
+     */
     Outbox(long dialogueId, Path directory, Codec codec, long handedIn) throws IOException {
         this.dialogueId = dialogueId;
         this.codec = codec;
@@ -52,8 +56,10 @@ final class Outbox {
             return all;
         }
         try (Stream<Path> files = Files.list(directory)) {
-            for (Path each : files.filter(path -> path.getFileName().toString().matches("\\d+\\" + ENDING)).toList()) {
-                Outbox outbox = new Outbox(Long.parseLong(each.getFileName().toString().replace(ENDING, "")), directory, codec, 0);
+            for (Path each : files.filter(path -> path.getFileName().toString().matches("\\d+\\" + ENDING))
+                    .toList()) {
+                Outbox outbox = new Outbox(
+                        Long.parseLong(each.getFileName().toString().replace(ENDING, "")), directory, codec, 0);
                 for (String line : Files.readAllLines(each)) {
                     outbox.read(line);
                 }
@@ -100,7 +106,9 @@ final class Outbox {
         workIfEmpty();
     }
 
-    /** What is left to be done once everything is handed in waits for a link too, since it tells the server something. */
+    /**
+     * What is left to be done once everything is handed in waits for a link too, since it tells the server something.
+     */
     private void workIfEmpty() {
         if (waiting.isEmpty() && link != null) {
             List<Runnable> now = List.copyOf(whenEmpty);
@@ -180,7 +188,9 @@ final class Outbox {
             forget();
         } else if (message.has("again")) {
             Link now = link;
-            java.util.concurrent.CompletableFuture.delayedExecutor(AGAIN_MILLIS, java.util.concurrent.TimeUnit.MILLISECONDS).execute(() -> handAgain(now));
+            java.util.concurrent.CompletableFuture.delayedExecutor(
+                            AGAIN_MILLIS, java.util.concurrent.TimeUnit.MILLISECONDS)
+                    .execute(() -> handAgain(now));
         }
         notifyAll();
     }

@@ -30,8 +30,10 @@ import lychnos.wire.far.Link;
 import org.jboss.logging.Logger;
 
 /**
- * Carries on dialogues in the network where their lines are, for a server that may be cut off. What is about to go out is kept at
- * the server first while the link stands, and in a file here while it does not; it is handed in, in order, once there is a link again.
+ * Carries on dialogues in the network where their lines are, for a server that may be cut off. What is about to go out
+ * is kept at
+ * the server first while the link stands, and in a file here while it does not; it is handed in, in order, once there
+ * is a link again.
  */
 public final class Outpost implements MemberLine.Surroundings {
 
@@ -49,9 +51,11 @@ public final class Outpost implements MemberLine.Surroundings {
     private final Map<Long, Bench> benches = new ConcurrentHashMap<>();
     /** What an earlier life of this program kept and nobody has taken. */
     private final Map<Long, Outbox> left = new ConcurrentHashMap<>();
+
     private final Map<String, CompletableFuture<Boolean>> keys = new ConcurrentHashMap<>();
     private final ExecutorService pool = Executors.newCachedThreadPool(work -> daemon(work, "dialogue"));
-    private final ScheduledThreadPoolExecutor clockwork = new ScheduledThreadPoolExecutor(2, work -> daemon(work, "dialogue clock"));
+    private final ScheduledThreadPoolExecutor clockwork =
+            new ScheduledThreadPoolExecutor(2, work -> daemon(work, "dialogue clock"));
 
     private static Thread daemon(Runnable work, String name) {
         Thread thread = new Thread(work, name);
@@ -122,13 +126,20 @@ public final class Outpost implements MemberLine.Surroundings {
     }
 
     private void answer(JsonNode message, Link back) {
-        ObjectNode answer = codec.json().createObjectNode().put("answer", message.path("call").asLong());
+        ObjectNode answer = codec.json()
+                .createObjectNode()
+                .put("answer", message.path("call").asLong());
         try {
             Optional<String> refused = carryOut(message.path("do").asText().substring(PREFIX.length()), message, back);
-            answer.set("value", refused.<JsonNode>map(text -> codec.json().getNodeFactory().textNode(text)).orElse(codec.json().nullNode()));
+            answer.set(
+                    "value",
+                    refused.<JsonNode>map(text -> codec.json().getNodeFactory().textNode(text))
+                            .orElse(codec.json().nullNode()));
         } catch (IOException | RuntimeException | java.util.concurrent.ExecutionException | TimeoutException e) {
             LOG.warnf(e, "%s", message.path("do").asText());
-            answer.putObject("fault").put("kind", WireFault.Kind.GARBAGE.name()).put("message", "The vantage cannot do that: " + e.getMessage() + ".");
+            answer.putObject("fault")
+                    .put("kind", WireFault.Kind.GARBAGE.name())
+                    .put("message", "The vantage cannot do that: " + e.getMessage() + ".");
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             return;
@@ -141,13 +152,15 @@ public final class Outpost implements MemberLine.Surroundings {
     }
 
     /** Gives back why not, or nothing. */
-    private Optional<String> carryOut(String what, JsonNode message, Link back) throws IOException, InterruptedException, java.util.concurrent.ExecutionException, TimeoutException {
+    private Optional<String> carryOut(String what, JsonNode message, Link back)
+            throws IOException, InterruptedException, java.util.concurrent.ExecutionException, TimeoutException {
         JsonNode with = message.path("with");
         if (what.equals("begin")) {
             return begin((LineOrder) codec.read(with.path(0), LineOrder.class), back);
         }
         if (what.equals("trusts")) {
-            Optional.ofNullable(keys.remove(with.path(0).asText())).ifPresent(waiting -> waiting.complete(with.path(1).asBoolean()));
+            Optional.ofNullable(keys.remove(with.path(0).asText()))
+                    .ifPresent(waiting -> waiting.complete(with.path(1).asBoolean()));
             return Optional.empty();
         }
         Bench bench = benches.get(message.path("bench").asLong());
@@ -190,12 +203,14 @@ public final class Outpost implements MemberLine.Surroundings {
                 }
                 break;
             default:
-                return Optional.of("The vantage is of another version of this program, and does not know “" + what + "”.");
+                return Optional.of(
+                        "The vantage is of another version of this program, and does not know “" + what + "”.");
         }
         return Optional.empty();
     }
 
-    private static Optional<String> waited(CompletableFuture<Optional<String>> decided) throws InterruptedException, java.util.concurrent.ExecutionException, TimeoutException {
+    private static Optional<String> waited(CompletableFuture<Optional<String>> decided)
+            throws InterruptedException, java.util.concurrent.ExecutionException, TimeoutException {
         return decided.get(ANSWER_SECONDS, TimeUnit.SECONDS);
     }
 
@@ -212,16 +227,27 @@ public final class Outpost implements MemberLine.Surroundings {
         Outbox old = left.get(order.dialogueId());
         if (old != null && !old.isEmpty()) {
             old.linked(back);
-            return Optional.of("The vantage was started anew. What it had kept is handed in first; then the line is opened.");
+            return Optional.of(
+                    "The vantage was started anew. What it had kept is handed in first; then the line is opened.");
         }
         Kind kind = KindReader.shipped(order.kind());
         Dialogue dialogue = kind.dialogue().orElseThrow();
         if (!LineOrder.digest(order.kind()).equals(order.kindDigest())) {
-            return Optional.of("The vantage has another version of the kind “" + kind.title() + "” than this server. Bring both to the same version.");
+            return Optional.of("The vantage has another version of the kind “" + kind.title()
+                    + "” than this server. Bring both to the same version.");
         }
         Outbox outbox = new Outbox(order.dialogueId(), directory, codec, order.handedIn());
         outbox.linked(back);
-        MemberLine line = new MemberLine(order.held(), order.kept(), new ConsoleLines.Line(order.address(), order.title()), dialogue, order.values(kind), this, pool, clockwork, clock);
+        MemberLine line = new MemberLine(
+                order.held(),
+                order.kept(),
+                new ConsoleLines.Line(order.address(), order.title()),
+                dialogue,
+                order.values(kind),
+                this,
+                pool,
+                clockwork,
+                clock);
         Bench bench = new Bench(line, outbox, order.held());
         benches.put(order.dialogueId(), bench);
         line.watch(new Onlooker() {
@@ -297,7 +323,9 @@ public final class Outpost implements MemberLine.Surroundings {
             return;
         }
         // members that are carried on here too need no server for it
-        benches.values().stream().filter(other -> other != from && other.held.runId() == from.held.runId()).forEach(other -> other.line.known(line.member().replace(' ', '-') + "." + name, value));
+        benches.values().stream()
+                .filter(other -> other != from && other.held.runId() == from.held.runId())
+                .forEach(other -> other.line.known(line.member().replace(' ', '-') + "." + name, value));
         from.outbox.tell(from.outbox.message().put("told", name).put("value", value));
     }
 
@@ -305,7 +333,9 @@ public final class Outpost implements MemberLine.Surroundings {
     public void identified(OpenLine line) {
         Bench from = of(line);
         if (from != null) {
-            benches.values().stream().filter(other -> other != from && other.held.runId() == from.held.runId()).forEach(other -> other.line.otherIsActive());
+            benches.values().stream()
+                    .filter(other -> other != from && other.held.runId() == from.held.runId())
+                    .forEach(other -> other.line.otherIsActive());
             from.outbox.tell(from.outbox.message().put("identified", true));
         }
     }
@@ -330,7 +360,10 @@ public final class Outpost implements MemberLine.Surroundings {
     @Override
     public boolean trusts(String server, String fingerprint) {
         CompletableFuture<Boolean> answer = keys.computeIfAbsent(fingerprint, none -> new CompletableFuture<>());
-        benches.values().stream().filter(bench -> bench.line.address().address().toString().equals(server)).forEach(bench -> bench.outbox.tell(bench.outbox.message().put("key", fingerprint).put("server", server)));
+        benches.values().stream()
+                .filter(bench -> bench.line.address().address().toString().equals(server))
+                .forEach(bench -> bench.outbox.tell(
+                        bench.outbox.message().put("key", fingerprint).put("server", server)));
         try {
             return answer.get(ANSWER_SECONDS, TimeUnit.SECONDS);
         } catch (InterruptedException e) {

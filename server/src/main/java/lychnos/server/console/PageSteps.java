@@ -52,7 +52,9 @@ final class PageSteps {
     }
 
     static Predicate<Page> setting(String phrase) {
-        return page -> page.driven() && page.fields().values().stream().anyMatch(field -> field.value().names().contains(phrase));
+        return page -> page.driven()
+                && page.fields().values().stream()
+                        .anyMatch(field -> field.value().names().contains(phrase));
     }
 
     /** @param phrase where their password stands now */
@@ -61,17 +63,28 @@ final class PageSteps {
     }
 
     private MachinePages pages() throws WireFault {
-        MachinePages pages = new MachinePages(vantage, over.at().fill(values::text).orElseThrow(() -> new WireFault(WireFault.Kind.NOT_DECLARED, "its address is not known")), usualPort);
+        MachinePages pages = new MachinePages(
+                vantage,
+                over.at()
+                        .fill(values::text)
+                        .orElseThrow(() -> new WireFault(WireFault.Kind.NOT_DECLARED, "its address is not known")),
+                usualPort);
         String shown = pages.see();
         if (!trusts.test(pages.peer(), shown)) {
-            throw new WireFault(WireFault.Kind.OTHER_CERTIFICATE, "it shows another certificate than before, " + shown + "; where that was replaced on purpose, put this setup away and begin it anew");
+            throw new WireFault(
+                    WireFault.Kind.OTHER_CERTIFICATE,
+                    "it shows another certificate than before, " + shown
+                            + "; where that was replaced on purpose, put this setup away and begin it anew");
         }
         return pages;
     }
 
     private Login login(String phrase) throws WireFault {
         String user = over.user().fill(values::text).orElse("");
-        return new Login(user, values.secret(phrase).orElseThrow(() -> new WireFault(WireFault.Kind.NOT_DECLARED, "its password is not known")));
+        return new Login(
+                user,
+                values.secret(phrase)
+                        .orElseThrow(() -> new WireFault(WireFault.Kind.NOT_DECLARED, "its password is not known")));
     }
 
     private boolean admits(MachinePages pages, Login login) throws WireFault, PageFault {
@@ -152,7 +165,12 @@ final class PageSteps {
                 String wanted = must.getValue().fill(values::text).orElse("one that nobody knows");
                 String is = about.getOrDefault(must.getKey(), "");
                 if (!is.equals(wanted)) {
-                    return Optional.of(hold(Why.WRONG_MACHINE, "The pages at " + pages.peer() + " are another machine's: it shows " + (is.isEmpty() ? "nothing" : is) + ", wanted is " + wanted + ". Nothing was written to it. Look who has that address.", ""));
+                    return Optional.of(hold(
+                            Why.WRONG_MACHINE,
+                            "The pages at " + pages.peer() + " are another machine's: it shows "
+                                    + (is.isEmpty() ? "nothing" : is) + ", wanted is " + wanted
+                                    + ". Nothing was written to it. Look who has that address.",
+                            ""));
                 }
             }
             known = true;
@@ -161,26 +179,41 @@ final class PageSteps {
 
         private Outcome fillIn(MachinePages pages, Login login, Sending sending) throws WireFault, PageFault {
             List<PageFill.Difference> came = fill.differences(pages.read(page.resource(), login));
-            if (!sending.keep(String.join(", ", fill.entry().texts().values()), setsPhrase ? List.of(over.phrase()) : List.of())) {
+            if (!sending.keep(
+                    String.join(", ", fill.entry().texts().values()),
+                    setsPhrase ? List.of(over.phrase()) : List.of())) {
                 return new Outcome.NotKept();
             }
             pages.write(page.resource(), login, fill.entry());
-            Map<String, String> shown = pages.read(page.resource(), setsPhrase ? PageSteps.this.login(over.phrase()) : login);
-            List<String> off = new ArrayList<>(fill.differences(shown).stream().map(Object::toString).toList());
+            Map<String, String> shown =
+                    pages.read(page.resource(), setsPhrase ? PageSteps.this.login(over.phrase()) : login);
+            List<String> off = new ArrayList<>(
+                    fill.differences(shown).stream().map(Object::toString).toList());
             off.addAll(fill.missing(shown));
             if (!off.isEmpty()) {
-                return stands(Why.PAGE, "“" + page.title() + "” was written, and " + String.join("; ", off) + ". Mend it there or in Prepare; going on fills the page in again.", "");
+                return stands(
+                        Why.PAGE,
+                        "“" + page.title() + "” was written, and " + String.join("; ", off)
+                                + ". Mend it there or in Prepare; going on fills the page in again.",
+                        "");
             }
             if (page.waits() != null && !fill.over(shown)) {
                 return new Outcome.Works(evidence(came));
             }
-            return new Outcome.Done(evidence(came), setsPhrase && page.is(Mark.PROVES) ? List.of(over.phrase()) : List.of(), fill.told(shown));
+            return new Outcome.Done(
+                    evidence(came),
+                    setsPhrase && page.is(Mark.PROVES) ? List.of(over.phrase()) : List.of(),
+                    fill.told(shown));
         }
 
         private String evidence(List<PageFill.Difference> came) {
-            String before = came.stream().filter(each -> !each.shown().isEmpty() && !each.shown().equals("0")).map(each -> each.field() + " came as “" + each.shown() + "”").collect(Collectors.joining("; "));
+            String before = came.stream()
+                    .filter(each -> !each.shown().isEmpty() && !each.shown().equals("0"))
+                    .map(each -> each.field() + " came as “" + each.shown() + "”")
+                    .collect(Collectors.joining("; "));
             int fields = fill.entry().texts().size();
-            return (before.isEmpty() ? "" : before + "; ") + (fields == 0 ? "taken" : fields + " of " + fields + " read back");
+            return (before.isEmpty() ? "" : before + "; ")
+                    + (fields == 0 ? "taken" : fields + " of " + fields + " read back");
         }
 
         @Override
@@ -198,8 +231,10 @@ final class PageSteps {
             return stands(
                     Why.PAGE,
                     fault.refusesLogin()
-                            ? "Its pages refuse the log-in. It was not tried again, so that no account is locked. Look which password they have; going on tries once more."
-                            : "It did not take “" + page.title() + "”. It says: " + fault.getMessage() + ". Mend it there or in Prepare; going on fills the page in again.",
+                            ? "Its pages refuse the log-in. It was not tried again, so that no account is locked. "
+                                    + "Look which password they have; going on tries once more."
+                            : "It did not take “" + page.title() + "”. It says: " + fault.getMessage()
+                                    + ". Mend it there or in Prepare; going on fills the page in again.",
                     fault.getMessage());
         }
 

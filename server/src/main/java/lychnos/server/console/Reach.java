@@ -54,12 +54,14 @@ public class Reach {
 
     private Answer ask(Plans.Seat seat, int port) {
         try {
-            boolean echo = vantage.hearsSilence() && vantage.ping(seat.address(), PATIENCE).state() != Echo.State.SILENT;
+            boolean echo = vantage.hearsSilence()
+                    && vantage.ping(seat.address(), PATIENCE).state() != Echo.State.SILENT;
             PortState page = vantage.port(seat.address(), port, PATIENCE);
             PortState ssh = vantage.port(seat.address(), SSH, PATIENCE);
             String ping = vantage.hearsSilence() ? (echo ? "answers ping" : "does not answer ping") + ", " : "";
             String sentence = ping + "port " + port + " is " + word(page) + ", port " + SSH + " is " + word(ssh);
-            return new Answer(seat.role(), seat.address().toString(), echo || page == PortState.OPEN, sentence, vantage.name());
+            return new Answer(
+                    seat.role(), seat.address().toString(), echo || page == PortState.OPEN, sentence, vantage.name());
         } catch (WireFault e) {
             return new Answer(seat.role(), seat.address().toString(), false, e.getMessage(), vantage.name());
         }

@@ -40,31 +40,56 @@ public class Recordings {
         this.json = json;
     }
 
-    /** The recording of one member's line; it holds what the line showed, without passwords, and marks at each answer. */
+    /**
+     * The recording of one member's line; it holds what the line showed, without passwords, and marks at each answer.
+     */
     @Transactional
     public String asciicast(long dialogueId) {
         MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
         if (dialogue == null) {
             throw Refusal.notFound("There is no such recording.");
         }
-        List<Object[]> pieces = db.createNativeQuery("select at, kind, text from line_piece where dialogue_id = :id order by number", Object[].class).setParameter("id", dialogueId).getResultList();
+        List<Object[]> pieces = db.createNativeQuery(
+                        "select at, kind, text from line_piece where dialogue_id = :id order by number", Object[].class)
+                .setParameter("id", dialogueId)
+                .getResultList();
         Instant begin = pieces.isEmpty() ? Instant.EPOCH : (Instant) pieces.get(0)[0];
         StringBuilder cast = new StringBuilder();
-        cast.append(text(Map.of("version", 2, "width", Screen.COLUMNS, "height", Screen.ROWS, "timestamp", begin.getEpochSecond(), "title", dialogue.line, "lychnos", answered(dialogue)))).append('\n');
+        cast.append(text(Map.of(
+                        "version",
+                        2,
+                        "width",
+                        Screen.COLUMNS,
+                        "height",
+                        Screen.ROWS,
+                        "timestamp",
+                        begin.getEpochSecond(),
+                        "title",
+                        dialogue.line,
+                        "lychnos",
+                        answered(dialogue))))
+                .append('\n');
         for (Object[] piece : pieces) {
-            double seconds = Math.max(0, Duration.between(begin, (Instant) piece[0]).toMillis() / 1000.0);
+            double seconds =
+                    Math.max(0, Duration.between(begin, (Instant) piece[0]).toMillis() / 1000.0);
             cast.append(text(List.of(seconds, piece[1].toString(), piece[2]))).append('\n');
         }
         return cast.toString();
     }
 
-    /** What the line was answered with, so that a description can be tried on the recording; of passwords the names alone. */
+    /**
+     * What the line was answered with, so that a description can be tried on the recording; of passwords the names
+     * alone.
+     */
     private Map<String, Object> answered(MemberDialogue dialogue) {
         Unit unit = bringUps.unit(dialogue.unitId);
         MemberValues values = answers.of(unit, store.toldByAll(dialogue.runId)).get(dialogue.member);
         Map<String, String> texts = new TreeMap<>(Map.of("unit", unit.label()));
         List<String> secrets = new ArrayList<>();
-        for (String name : kinds.of(unit).dialogue().map(asks -> asks.names(dialogue.member, dialogue.wiped)).orElse(Set.of())) {
+        for (String name : kinds.of(unit)
+                .dialogue()
+                .map(asks -> asks.names(dialogue.member, dialogue.wiped))
+                .orElse(Set.of())) {
             if (values.secret(name).isPresent()) {
                 secrets.add(name);
             } else {

@@ -7,7 +7,10 @@ import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
 import lychnos.wire.WireFault;
 
-/** One step that is set over the network. Whatever is there already is looked at first, so that it can be carried out twice. */
+/**
+ * One step that is set over the network. Whatever is there already is looked at first, so that it can be carried out
+ * twice.
+ */
 interface RemoteStep {
 
     /** What came of it. */

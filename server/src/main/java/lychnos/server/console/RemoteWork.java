@@ -35,7 +35,8 @@ import lychnos.wire.WireFault;
 import org.jboss.logging.Logger;
 
 /**
- * Sets what of a member is set over the network, one step after the other: its controller, its pages. To carry a step out a second
+ * Sets what of a member is set over the network, one step after the other: its controller, its pages. To carry a step
+ * out a second
  * time does no harm, so that after an interruption it is simply done again.
  */
 final class RemoteWork implements AtWork {
@@ -97,6 +98,7 @@ final class RemoteWork implements AtWork {
     private boolean gone;
     /** Another server has it now. */
     private boolean lost;
+
     private Instant deadline;
     private String stretch = "";
     private RemoteStep doing;
@@ -104,7 +106,14 @@ final class RemoteWork implements AtWork {
     private final PageSteps pages;
     private volatile List<String> lacking = List.of();
 
-    RemoteWork(Held held, Openings.Opening opening, Vantage vantage, Surroundings around, Executor pool, ScheduledExecutorService clockwork, Clock clock) {
+    RemoteWork(
+            Held held,
+            Openings.Opening opening,
+            Vantage vantage,
+            Surroundings around,
+            Executor pool,
+            ScheduledExecutorService clockwork,
+            Clock clock) {
         this.held = held;
         this.dialogueId = opening.kept().dialogue().id;
         this.member = opening.kept().dialogue().member;
@@ -209,10 +218,18 @@ final class RemoteWork implements AtWork {
         } catch (WireFault e) {
             unreached(step, remote, doing, e);
         } catch (IllegalArgumentException | ClassCastException | IndexOutOfBoundsException e) {
-            // what the machine shows has another shape than its description says; nothing may end this line of work without a word
+            // what the machine shows has another shape than its description says; nothing may end this line of work
+            // without a word
             LOG.warnf(e, "“%s” of run %d", remote.title(), held.runId());
             deadline = null;
-            hold(new Hold(Why.PAGE, step, "“" + remote.title() + "” shows another form than its description says, so that it was not set. Do it by hand, or correct the description.", "", ""));
+            hold(new Hold(
+                    Why.PAGE,
+                    step,
+                    "“" + remote.title()
+                            + "” shows another form than its description says, so that it was not set. Do it by "
+                            + "hand, or correct the description.",
+                    "",
+                    ""));
         }
     }
 
@@ -222,7 +239,14 @@ final class RemoteWork implements AtWork {
             doingStep = step;
             doing = remote instanceof Page page
                     ? pages.step(step, page, phrase())
-                    : new ControllerStep(step, (Controller) remote, own, vantage, usualPort, (mac, port) -> around.find(held, mac, port), this::trusts);
+                    : new ControllerStep(
+                            step,
+                            (Controller) remote,
+                            own,
+                            vantage,
+                            usualPort,
+                            (mac, port) -> around.find(held, mac, port),
+                            this::trusts);
         }
         return doing;
     }
@@ -235,7 +259,11 @@ final class RemoteWork implements AtWork {
     /** Where the password of this member's pages stands. */
     private PageSteps.Phrase phrase() {
         String phrase = dialogue.over().phrase();
-        List<Progress> setting = IntStream.range(0, steps.size()).filter(i -> steps.get(i) instanceof Page page && PageSteps.setting(phrase).test(page)).mapToObj(progress::get).toList();
+        List<Progress> setting = IntStream.range(0, steps.size())
+                .filter(i -> steps.get(i) instanceof Page page
+                        && PageSteps.setting(phrase).test(page))
+                .mapToObj(progress::get)
+                .toList();
         if (setting.contains(Progress.DONE)) {
             return PageSteps.Phrase.OURS;
         }
@@ -251,7 +279,8 @@ final class RemoteWork implements AtWork {
             hold(Hold.until(step, remote.title(), lacking, ""));
             return false;
         }
-        Optional<Hold> stops = approved == step || progress.get(step) == Progress.SENT ? Optional.empty() : doing.stops(mode);
+        Optional<Hold> stops =
+                approved == step || progress.get(step) == Progress.SENT ? Optional.empty() : doing.stops(mode);
         stops.ifPresent(this::hold);
         return stops.isEmpty();
     }
@@ -287,7 +316,13 @@ final class RemoteWork implements AtWork {
             return;
         }
         deadline = null;
-        hold(new Hold(Why.OVERDUE, step, "“" + remote.title() + "” takes longer than " + remote.longest().toMinutes() + " min; " + remote.usually().toMinutes() + " min is usual. Look at the machine, or go on waiting.", "", ""));
+        hold(new Hold(
+                Why.OVERDUE,
+                step,
+                "“" + remote.title() + "” takes longer than " + remote.longest().toMinutes() + " min; "
+                        + remote.usually().toMinutes() + " min is usual. Look at the machine, or go on waiting.",
+                "",
+                ""));
     }
 
     private boolean sends(int step, String sent, List<String> tries) {
@@ -307,7 +342,12 @@ final class RemoteWork implements AtWork {
         state = State.FOLLOWING;
         progress.set(step, Progress.DONE);
         read.putAll(done.told());
-        if (keep(Map.of(step, new Change.Moved(Progress.DONE, done.evidence())), Map.of(), List.of(), done.proven(), done.told())) {
+        if (keep(
+                Map.of(step, new Change.Moved(Progress.DONE, done.evidence())),
+                Map.of(),
+                List.of(),
+                done.proven(),
+                done.told())) {
             done.told().forEach((name, value) -> around.told(member, name, value));
             inOrder.add(this::work);
         }
@@ -317,14 +357,21 @@ final class RemoteWork implements AtWork {
         if (deadline != null && fault.kind() != WireFault.Kind.OTHER_CERTIFICATE) {
             lookOrCall(step, remote); // it may restart while it works
         } else if (fault.passing() && retries++ < MOST_RETRIES) {
-            note = "“" + remote.title() + "”: " + doing.what() + " cannot be reached now: " + fault.getMessage() + ". Trying again.";
+            note = "“" + remote.title() + "”: " + doing.what() + " cannot be reached now: " + fault.getMessage()
+                    + ". Trying again.";
             if (keep(Map.of(), Map.of(), List.of(), List.of(), Map.of())) {
                 clockwork.schedule(() -> inOrder.add(this::work), RETRY_SECONDS, TimeUnit.SECONDS);
             }
         } else {
             retries = 0;
             deadline = null;
-            hold(new Hold(Why.UNREACHED, step, "For “" + remote.title() + "” " + doing.what() + " cannot be reached: " + fault.getMessage() + ". Going on tries it again.", "", ""));
+            hold(new Hold(
+                    Why.UNREACHED,
+                    step,
+                    "For “" + remote.title() + "” " + doing.what() + " cannot be reached: " + fault.getMessage()
+                            + ". Going on tries it again.",
+                    "",
+                    ""));
         }
     }
 
@@ -338,9 +385,34 @@ final class RemoteWork implements AtWork {
     // --- keeping ---
 
     /** Gives back whether it is kept and ours still. */
-    private boolean keep(Map<Integer, Change.Moved> moved, Map<Integer, String> sends, List<String> tries, List<String> proven, Map<String, String> told) {
+    private boolean keep(
+            Map<Integer, Change.Moved> moved,
+            Map<Integer, String> sends,
+            List<String> tries,
+            List<String> proven,
+            Map<String, String> told) {
         try {
-            around.save(held, new Change(dialogueId, clock.instant(), state, hold, mode, wiped, identified, note, null, moved, sends, TOOL, "web", tries, proven, told, stretch(), 0));
+            around.save(
+                    held,
+                    new Change(
+                            dialogueId,
+                            clock.instant(),
+                            state,
+                            hold,
+                            mode,
+                            wiped,
+                            identified,
+                            note,
+                            null,
+                            moved,
+                            sends,
+                            TOOL,
+                            "web",
+                            tries,
+                            proven,
+                            told,
+                            stretch(),
+                            0));
             return true;
         } catch (HoldLost e) {
             LOG.infof("let go of the pages of run %d: %s", held.runId(), e.getMessage());
@@ -351,12 +423,20 @@ final class RemoteWork implements AtWork {
             // nothing goes on before it is kept: it is tried again until the database takes it
             LOG.warnf("What was done on pages cannot be kept now (%s); trying again.", e.getMessage());
             stretch = "";
-            clockwork.schedule(() -> inOrder.addFirst(() -> keepAgain(moved, sends, tries, proven, told)), RETRY_SECONDS, TimeUnit.SECONDS);
+            clockwork.schedule(
+                    () -> inOrder.addFirst(() -> keepAgain(moved, sends, tries, proven, told)),
+                    RETRY_SECONDS,
+                    TimeUnit.SECONDS);
         }
         return false;
     }
 
-    private void keepAgain(Map<Integer, Change.Moved> moved, Map<Integer, String> sends, List<String> tries, List<String> proven, Map<String, String> told) {
+    private void keepAgain(
+            Map<Integer, Change.Moved> moved,
+            Map<Integer, String> sends,
+            List<String> tries,
+            List<String> proven,
+            Map<String, String> told) {
         if (gone || !keep(moved, sends, tries, proven, told)) {
             return;
         }
@@ -369,12 +449,14 @@ final class RemoteWork implements AtWork {
     }
 
     private Change.Stretch stretch() {
-        Change.Stretch now = switch (state) {
-            case WAITING -> waiting((Remote) steps.get(next()));
-            case HELD, STOPPED -> Change.Stretch.held(Optional.ofNullable(hold).map(Hold::why), state);
-            case DONE -> new Change.Stretch("", "", 0, 0);
-            default -> new Change.Stretch("hands", "", 0, 0);
-        };
+        Change.Stretch now =
+                switch (state) {
+                    case WAITING -> waiting((Remote) steps.get(next()));
+                    case HELD, STOPPED ->
+                        Change.Stretch.held(Optional.ofNullable(hold).map(Hold::why), state);
+                    case DONE -> new Change.Stretch("", "", 0, 0);
+                    default -> new Change.Stretch("hands", "", 0, 0);
+                };
         String key = now.kind() + now.title();
         if (key.equals(stretch)) {
             return null;
@@ -384,7 +466,11 @@ final class RemoteWork implements AtWork {
     }
 
     private static Change.Stretch waiting(Remote remote) {
-        return new Change.Stretch("wait", remote.title(), remote.usually().toSeconds(), remote.longest().toSeconds());
+        return new Change.Stretch(
+                "wait",
+                remote.title(),
+                remote.usually().toSeconds(),
+                remote.longest().toSeconds());
     }
 
     // --- those who decide ---

@@ -60,7 +60,18 @@ public class Setups {
     private final Live live;
     private final Clock clock;
 
-    Setups(Session db, BringUps bringUps, Kinds kinds, Plans plans, Answers answers, ConsoleLines lines, ConsoleStore store, Journal journal, Live live, Clock clock, SignedUnits signedUnits) {
+    Setups(
+            Session db,
+            BringUps bringUps,
+            Kinds kinds,
+            Plans plans,
+            Answers answers,
+            ConsoleLines lines,
+            ConsoleStore store,
+            Journal journal,
+            Live live,
+            Clock clock,
+            SignedUnits signedUnits) {
         this.signedUnits = signedUnits;
         this.db = db;
         this.bringUps = bringUps;
@@ -77,7 +88,8 @@ public class Setups {
     /**
      * Begins the setup of units, of all of them or of none.
      *
-     * @param reason why the first of its kind need not go alone; only a lead has such a reason. Empty where none is needed
+     * @param reason why the first of its kind need not go alone; only a lead has such a reason. Empty where none is
+     * needed
      */
     @Transactional
     public void begin(long bringUpId, List<Long> unitIds, Mode mode, String reason, Who.Person person) {
@@ -99,7 +111,9 @@ public class Setups {
 
     private void begin(Unit unit, BringUp bringUp, Begun begun, Mode mode, String reason, Who.Person person) {
         Kind kind = kinds.of(unit);
-        Dialogue dialogue = kind.dialogue().orElseThrow(() -> Refusal.conflict("Nobody has described what " + kind.title() + " asks on its console."));
+        Dialogue dialogue = kind.dialogue()
+                .orElseThrow(
+                        () -> Refusal.conflict("Nobody has described what " + kind.title() + " asks on its console."));
         UnitFacts known = answers.known(unit);
         refuseUnready(unit, known);
         if (begun.underWay.contains(unit.id)) {
@@ -131,50 +145,84 @@ public class Setups {
             row.mode = mode;
             boolean pagesAlone = dialogue.setup().isEmpty() && dialogue.drivesPages(member) && mode != Mode.WATCH;
             row.state = line.isPresent() || pagesAlone ? MemberDialogue.State.SHUT : MemberDialogue.State.BY_HAND;
-            row.gate = dialogue.beginsByHand(member) ? BY_HAND_FIRST : dialogue.oneByOne() && !before.isEmpty() ? "opens when " + before + " is done" : "";
+            row.gate = dialogue.beginsByHand(member)
+                    ? BY_HAND_FIRST
+                    : dialogue.oneByOne() && !before.isEmpty() ? "opens when " + before + " is done" : "";
             db.persist(row);
             store.plan(row.id, dialogue.withPages(member, false));
             before = member;
         }
         begun.underWay.add(unit.id);
         begun.firstOfKind.putIfAbsent(unit.kind, unit.label());
-        journal.write(person, unit.bringUpId, unit.id, "began its setup on the console" + (reason.isBlank() ? "" : ", although it is not the first of its kind: " + reason), null, null);
+        journal.write(
+                person,
+                unit.bringUpId,
+                unit.id,
+                "began its setup on the console"
+                        + (reason.isBlank() ? "" : ", although it is not the first of its kind: " + reason),
+                null,
+                null);
     }
 
     /** After one machine of a unit was replaced the others' setups stand, and belong to the new one. */
     private Set<String> keepOthers(Unit unit, Run run) {
-        List<MemberDialogue> standing = db.createQuery("from MemberDialogue d where d.unitId = :unit and d.earlier = false and d.state = DONE and d.runId = (select max(r.id) from Run r where r.unitId = :unit and r.purpose = 'console' and r.earlier = true and r.state = DONE)", MemberDialogue.class).setParameter("unit", unit.id).getResultList();
+        List<MemberDialogue> standing = db.createQuery(
+                        "from MemberDialogue d where d.unitId = :unit and d.earlier = false and d.state = DONE and "
+                                + "d.runId = (select max(r.id) from Run r where r.unitId = :unit and r.purpose = "
+                                + "'console' and r.earlier = true and r.state = DONE)",
+                        MemberDialogue.class)
+                .setParameter("unit", unit.id)
+                .getResultList();
         standing.forEach(row -> row.runId = run.id);
         return standing.stream().map(row -> row.member).collect(Collectors.toSet());
     }
 
     /**
-     * Refuses units that a finding blocks. Asked before {@link #begin}, since the whole plan is looked at for it, and what is
+     * Refuses units that a finding blocks. Asked before {@link #begin}, since the whole plan is looked at for it, and
+     * what is
      * loaded for that would be compared at each statement of what follows.
      */
     @Transactional
     @ReadsOnly
     public void refuseBlocked(long bringUpId, List<Long> unitIds) {
-        plans.findings(bringUps.get(bringUpId)).stream().filter(Finding::blocks).filter(finding -> finding.about().unitId() != null && unitIds.contains(finding.about().unitId())).findFirst().ifPresent(finding -> {
-            throw Refusal.conflict(finding.what() + ". " + finding.why());
-        });
+        plans.findings(bringUps.get(bringUpId)).stream()
+                .filter(Finding::blocks)
+                .filter(finding -> finding.about().unitId() != null
+                        && unitIds.contains(finding.about().unitId()))
+                .findFirst()
+                .ifPresent(finding -> {
+                    throw Refusal.conflict(finding.what() + ". " + finding.why());
+                });
     }
 
     private void refuseUnready(Unit unit, UnitFacts known) {
         if (!known.known()) {
-            throw Refusal.conflict("Not everything that " + unit.label() + " asks is known: " + String.join(", ", known.missing().stream().map(missing -> missing.fact().title()).distinct().toList()) + ". It cannot be paused half-way; find it out in Prepare first.");
+            throw Refusal.conflict("Not everything that " + unit.label() + " asks is known: "
+                    + String.join(
+                            ", ",
+                            known.missing().stream()
+                                    .map(missing -> missing.fact().title())
+                                    .distinct()
+                                    .toList())
+                    + ". It cannot be paused half-way; find it out in Prepare first.");
         }
         if (plans.seatsOf(unit.id).isEmpty()) {
             throw Refusal.conflict(unit.label() + " has no address yet: that is part of Allocate.");
         }
     }
 
-    /** What is on consoles of a bring-up: units under way, kinds of which one is done, and by kind the first that is under way. */
+    /**
+     * What is on consoles of a bring-up: units under way, kinds of which one is done, and by kind the first that is
+     * under way.
+     */
     record Begun(Set<Long> underWay, Set<String> provenKinds, Map<String, String> firstOfKind) {}
 
     Begun begun(long bringUpId) {
         Begun begun = new Begun(new HashSet<>(), new HashSet<>(), new HashMap<>());
-        db.createQuery("select r, u from Run r join Unit u on u.id = r.unitId where u.bringUpId = :bringUp and r.purpose = 'console' order by r.id", Object[].class)
+        db.createQuery(
+                        "select r, u from Run r join Unit u on u.id = r.unitId where u.bringUpId = :bringUp and "
+                                + "r.purpose = 'console' order by r.id",
+                        Object[].class)
                 .setParameter("bringUp", bringUpId)
                 .getResultStream()
                 .forEach(row -> {
@@ -203,7 +251,8 @@ public class Setups {
     private static void refuseSecondOfItsKind(Unit unit, Begun begun, String reason, Who.Person person) {
         String first = begun.firstOfKind.get(unit.kind);
         if (first != null && !begun.provenKinds.contains(unit.kind)) {
-            overridden(reason, person, "The first of each kind goes alone until it is done: " + first + " is under way.");
+            overridden(
+                    reason, person, "The first of each kind goes alone until it is done: " + first + " is under way.");
         }
     }
 
@@ -215,12 +264,19 @@ public class Setups {
             throw Refusal.conflict(gate + " Only a lead may begin it all the same.", Map.of("gate", true));
         }
         if (reason.strip().length() < SHORTEST_REASON) {
-            throw Refusal.fields(List.of(new Refusal.FieldFault("reason", "A reason that somebody understands in a year has more than a few letters.")));
+            throw Refusal.fields(List.of(new Refusal.FieldFault(
+                    "reason", "A reason that somebody understands in a year has more than a few letters.")));
         }
     }
 
     Optional<Run> newest(long unitId) {
-        return db.createQuery("from Run where unitId = :unit and purpose = 'console' and earlier = false order by id desc", Run.class).setParameter("unit", unitId).setMaxResults(1).getResultStream().findFirst();
+        return db.createQuery(
+                        "from Run where unitId = :unit and purpose = 'console' and earlier = false order by id desc",
+                        Run.class)
+                .setParameter("unit", unitId)
+                .setMaxResults(1)
+                .getResultStream()
+                .findFirst();
     }
 
     /** Puts a unit's setup away; what is set on it already stays. */
@@ -254,7 +310,13 @@ public class Setups {
             throw Refusal.conflict("No gate keeps it shut.");
         }
         overridden(reason, person, "It " + row.gate + ".");
-        journal.write(person, bringUps.unit(row.unitId).bringUpId, row.unitId, "overrode the gate of " + row.member + " (" + row.gate + "): " + reason.strip(), null, null);
+        journal.write(
+                person,
+                bringUps.unit(row.unitId).bringUpId,
+                row.unitId,
+                "overrode the gate of " + row.member + " (" + row.gate + "): " + reason.strip(),
+                null,
+                null);
         row.gate = "";
         live.tell(bringUps.unit(row.unitId).bringUpId, "configure");
         return row.runId;
@@ -263,12 +325,17 @@ public class Setups {
     /** The name of the password that a question takes, or the field of a page. */
     private static Optional<String> passwordOf(DialogueStep step, String field, MemberValues values) {
         if (step instanceof DialogueStep.Page page) {
-            return Optional.ofNullable(page.fields().get(field)).flatMap(entered -> entered.value().names().stream().filter(name -> values.secret(name).isPresent()).findFirst());
+            return Optional.ofNullable(page.fields().get(field)).flatMap(entered -> entered.value().names().stream()
+                    .filter(name -> values.secret(name).isPresent())
+                    .findFirst());
         }
         if (step instanceof DialogueStep.Controller controller) {
-            return Optional.ofNullable(new ControllerPlan(controller, values).passwords().get(field));
+            return Optional.ofNullable(
+                    new ControllerPlan(controller, values).passwords().get(field));
         }
-        return step instanceof Asked asked && asked.is(Mark.SECRET) ? asked.answer().names().stream().findFirst() : Optional.empty();
+        return step instanceof Asked asked && asked.is(Mark.SECRET)
+                ? asked.answer().names().stream().findFirst()
+                : Optional.empty();
     }
 
     @Transactional
@@ -276,16 +343,27 @@ public class Setups {
         return locked(dialogueId).runId;
     }
 
-    /** Lets the pages of a member be filled in that a person had begun to fill in by hand; gives back whether there are any. */
+    /**
+     * Lets the pages of a member be filled in that a person had begun to fill in by hand; gives back whether there are
+     * any.
+     */
     @Transactional
     public boolean letPagesBeFilledIn(long dialogueId, Mode mode, Who.Person person) {
         MemberDialogue row = locked(dialogueId);
         Unit unit = bringUps.unit(row.unitId);
-        if (mode == Mode.WATCH || row.state != MemberDialogue.State.BY_HAND || !kinds.of(unit).dialogue().orElseThrow().drivesPages(row.member)) {
+        if (mode == Mode.WATCH
+                || row.state != MemberDialogue.State.BY_HAND
+                || !kinds.of(unit).dialogue().orElseThrow().drivesPages(row.member)) {
             return false;
         }
         row.mode = mode;
-        journal.write(person, unit.bringUpId, unit.id, "lets its pages be filled in" + (row.member.isEmpty() ? "" : ", " + row.member), null, null);
+        journal.write(
+                person,
+                unit.bringUpId,
+                unit.id,
+                "lets its pages be filled in" + (row.member.isEmpty() ? "" : ", " + row.member),
+                null,
+                null);
         live.tell(unit.bringUpId, "configure");
         return true;
     }
@@ -301,12 +379,21 @@ public class Setups {
         Unit unit = bringUps.unit(row.unitId);
         List<DialogueStep> steps = kinds.of(unit).dialogue().orElseThrow().withPages(row.member, row.wiped);
         MemberValues values = answers.of(unit, Map.of()).get(row.member);
-        if (place < 0 || place >= steps.size() || passwordOf(steps.get(place), field, values).isEmpty()) {
+        if (place < 0
+                || place >= steps.size()
+                || passwordOf(steps.get(place), field, values).isEmpty()) {
             throw Refusal.notFound("That step sends no password.");
         }
         String name = passwordOf(steps.get(place), field, values).get();
         Secret secret = values.secret(name).orElseThrow(() -> Refusal.conflict("That password is not known yet."));
-        journal.write(person, unit.bringUpId, unit.id, "looked at the password of “" + steps.get(place).title() + (field.isEmpty() ? "" : ", " + field) + "”" + (row.member.isEmpty() ? "" : ", " + row.member), null, null);
+        journal.write(
+                person,
+                unit.bringUpId,
+                unit.id,
+                "looked at the password of “" + steps.get(place).title() + (field.isEmpty() ? "" : ", " + field) + "”"
+                        + (row.member.isEmpty() ? "" : ", " + row.member),
+                null,
+                null);
         return secret.use(text -> text);
     }
 
@@ -314,15 +401,23 @@ public class Setups {
     @Transactional
     public long tick(long dialogueId, int place, boolean done, Who.Person person) {
         MemberDialogue row = locked(dialogueId);
-        List<DialogueStep> steps = kinds.of(bringUps.unit(row.unitId)).dialogue().orElseThrow().withPages(row.member, row.wiped);
-        boolean first = place >= 0 && place < steps.size() && steps.get(place) instanceof DialogueStep.Remote remote && remote.first();
+        List<DialogueStep> steps =
+                kinds.of(bringUps.unit(row.unitId)).dialogue().orElseThrow().withPages(row.member, row.wiped);
+        boolean first = place >= 0
+                && place < steps.size()
+                && steps.get(place) instanceof DialogueStep.Remote remote
+                && remote.first();
         if (!first && row.state != MemberDialogue.State.BY_HAND && row.state != MemberDialogue.State.DONE) {
             throw Refusal.conflict("This member is on a line; its steps are ticked by what the line shows.");
         }
         if (fillsItself(row, steps, place)) {
-            throw Refusal.conflict("That page is filled in by itself. To do it by hand, choose to type yourself first.");
+            throw Refusal.conflict(
+                    "That page is filled in by itself. To do it by hand, choose to type yourself first.");
         }
-        int changed = db.createNativeMutationQuery("update dialogue_step set progress = :progress, by_whom = :by, done_at = cast(cast(:at as text) as timestamptz), evidence = :evidence where dialogue_id = :id and place = :place and (progress in ('OPEN', 'SENT') or evidence = 'ticked by hand')")
+        int changed = db.createNativeMutationQuery(
+                        "update dialogue_step set progress = :progress, by_whom = :by, done_at = cast(cast(:at as "
+                                + "text) as timestamptz), evidence = :evidence where dialogue_id = :id and place = "
+                                + ":place and (progress in ('OPEN', 'SENT') or evidence = 'ticked by hand')")
                 .setParameter("progress", done ? "DONE" : "OPEN")
                 .setParameter("by", done ? person.login() : "")
                 .setParameter("at", done ? clock.instant().toString() : null)
@@ -346,18 +441,28 @@ public class Setups {
 
     /** Whether a step needs no person: its line has asked everything, and nobody chose to do the rest by hand. */
     private boolean fillsItself(MemberDialogue row, List<DialogueStep> steps, int place) {
-        boolean driven = place >= 0 && place < steps.size() && steps.get(place) instanceof DialogueStep.Remote remote && remote.driven();
-        return driven && row.mode != Mode.WATCH && open(row.id).stream().allMatch(open -> steps.get(open) instanceof DialogueStep.Remote);
+        boolean driven = place >= 0
+                && place < steps.size()
+                && steps.get(place) instanceof DialogueStep.Remote remote
+                && remote.driven();
+        return driven
+                && row.mode != Mode.WATCH
+                && open(row.id).stream().allMatch(open -> steps.get(open) instanceof DialogueStep.Remote);
     }
 
     /** The places of steps that are open. */
     private List<Integer> open(long dialogueId) {
-        return db.createNativeQuery("select place from dialogue_step where dialogue_id = :id and progress in ('OPEN', 'SENT')", Integer.class).setParameter("id", dialogueId).getResultList();
+        return db.createNativeQuery(
+                        "select place from dialogue_step where dialogue_id = :id and progress in ('OPEN', 'SENT')",
+                        Integer.class)
+                .setParameter("id", dialogueId)
+                .getResultList();
     }
 
     /** What is done by hand before a line is opened keeps it shut; a line that was opened is not shut again. */
     private void openIfTicked(MemberDialogue row, List<DialogueStep> steps) {
-        boolean waits = open(row.id).stream().anyMatch(place -> steps.get(place) instanceof DialogueStep.Remote remote && remote.first());
+        boolean waits = open(row.id).stream()
+                .anyMatch(place -> steps.get(place) instanceof DialogueStep.Remote remote && remote.first());
         if (!waits && row.gate.equals(BY_HAND_FIRST)) {
             row.gate = "";
         }

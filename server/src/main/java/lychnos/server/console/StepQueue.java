@@ -10,8 +10,10 @@ import lychnos.server.console.StepWriter.Step;
 import lychnos.server.run.HoldLost;
 
 /**
- * Keeps steps of all lines. Whoever comes first writes at once; what comes while that one writes is the next transaction, of all
- * of it together: with two hundred lines a transaction for each step is what costs. Nobody goes on before its own step is kept.
+ * Keeps steps of all lines. Whoever comes first writes at once; what comes while that one writes is the next
+ * transaction, of all
+ * of it together: with two hundred lines a transaction for each step is what costs. Nobody goes on before its own step
+ * is kept.
  */
 @ApplicationScoped
 class StepQueue {
@@ -65,13 +67,19 @@ class StepQueue {
         }
     }
 
-    /** Steps from the head of the queue; one that changes the plan goes alone, since it writes before the fence is looked at. */
+    /**
+     * Steps from the head of the queue; one that changes the plan goes alone, since it writes before the fence is
+     * looked at.
+     */
     private List<Waiting> next() {
         List<Waiting> together = new ArrayList<>();
         synchronized (queue) {
             do {
                 together.add(queue.poll());
-            } while (together.get(0).step.change().steps() == null && !queue.isEmpty() && queue.peek().step.change().steps() == null && together.size() < MOST_TOGETHER);
+            } while (together.get(0).step.change().steps() == null
+                    && !queue.isEmpty()
+                    && queue.peek().step.change().steps() == null
+                    && together.size() < MOST_TOGETHER);
         }
         return together;
     }
@@ -82,7 +90,8 @@ class StepQueue {
             return;
         }
         try {
-            List<Boolean> ours = store.saveAll(together.stream().map(each -> each.step).toList());
+            List<Boolean> ours =
+                    store.saveAll(together.stream().map(each -> each.step).toList());
             for (int i = 0; i < ours.size(); i++) {
                 together.get(i).lost = ours.get(i) ? null : new HoldLost(ConsoleStore.LOST);
                 together.get(i).over = true;

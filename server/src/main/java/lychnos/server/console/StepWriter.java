@@ -17,14 +17,17 @@ import lychnos.server.run.Held;
 import org.hibernate.Session;
 
 /**
- * Writes what every step writes, in one statement: with two hundred lines at once, round trips are what costs. The run's row is
- * locked in the weakest way there is: that does not wait for its lease being renewed, but whoever takes the run over waits for
+ * Writes what every step writes, in one statement: with two hundred lines at once, round trips are what costs. The
+ * run's row is
+ * locked in the weakest way there is: that does not wait for its lease being renewed, but whoever takes the run over
+ * waits for
  * it, and whoever comes after that one finds another fence.
  */
 @ApplicationScoped
 class StepWriter {
 
-    private static final String WRITE = """
+    private static final String WRITE =
+            """
             with held as (select 1 from run where id = ? and fence = ? and state = 'RUNNING' for key share),
             kept as (
                 insert into line_piece (dialogue_id, number, at, kind, text)
@@ -46,7 +49,8 @@ class StepWriter {
             from held where d.id = ?""";
 
     /** Ends the stretch of time that a line is in, and begins the next where there is one. */
-    private static final String STRETCH = """
+    private static final String STRETCH =
+            """
             with ended as (update dialogue_stretch set ended_at = cast(? as timestamptz) where dialogue_id = ? and ended_at is null)
             insert into dialogue_stretch (dialogue_id, kind, title, began_at, about, at_most)
             select s.* from (select cast(? as bigint), cast(? as text) as kind, cast(? as text), cast(? as timestamptz), cast(? as bigint), cast(? as bigint)) as s where s.kind <> ''""";
@@ -62,7 +66,10 @@ class StepWriter {
         this.json = json;
     }
 
-    /** Writes steps of any number of lines; gives back for each whether its unit is still ours. Nothing was written of one that is not. */
+    /**
+     * Writes steps of any number of lines; gives back for each whether its unit is still ours. Nothing was written of
+     * one that is not.
+     */
     List<Boolean> write(List<Step> steps) {
         return db.doReturningWork(connection -> {
             try (PreparedStatement statement = connection.prepareStatement(WRITE)) {
@@ -70,7 +77,9 @@ class StepWriter {
                     fill(new Arguments(connection, statement), step);
                     statement.addBatch();
                 }
-                return Arrays.stream(statement.executeBatch()).mapToObj(count -> count == 1).toList();
+                return Arrays.stream(statement.executeBatch())
+                        .mapToObj(count -> count == 1)
+                        .toList();
             }
         });
     }
@@ -84,7 +93,15 @@ class StepWriter {
             try (PreparedStatement statement = connection.prepareStatement(STRETCH)) {
                 for (Change change : changes) {
                     Change.Stretch now = change.stretch();
-                    new Arguments(connection, statement).next(change.at().toString()).next(change.dialogueId()).next(change.dialogueId()).next(now.kind()).next(now.title()).next(change.at().toString()).next(now.about()).next(now.atMost());
+                    new Arguments(connection, statement)
+                            .next(change.at().toString())
+                            .next(change.dialogueId())
+                            .next(change.dialogueId())
+                            .next(now.kind())
+                            .next(now.title())
+                            .next(change.at().toString())
+                            .next(now.about())
+                            .next(now.atMost());
                     statement.addBatch();
                 }
                 statement.executeBatch();
@@ -96,15 +113,28 @@ class StepWriter {
         Change change = step.change;
         List<Change.Piece> pieces = step.pieces;
         given.next(step.held.runId()).next(step.held.fence());
-        given.array("int8", pieces, Change.Piece::dialogueId).array("int8", pieces, Change.Piece::number).array("text", pieces, piece -> piece.at().toString());
-        given.array("text", pieces, piece -> String.valueOf(piece.kind())).array("text", pieces, Change.Piece::storable);
+        given.array("int8", pieces, Change.Piece::dialogueId)
+                .array("int8", pieces, Change.Piece::number)
+                .array("text", pieces, piece -> piece.at().toString());
+        given.array("text", pieces, piece -> String.valueOf(piece.kind()))
+                .array("text", pieces, Change.Piece::storable);
         given.next(change.at().toString()).next(change.by());
-        List<Map.Entry<Integer, Change.Moved>> moved = List.copyOf(change.moved().entrySet());
-        given.array("int4", moved, Map.Entry::getKey).array("text", moved, each -> each.getValue().progress().name()).array("text", moved, each -> each.getValue().evidence());
-        given.array("int4", moved, each -> change.sends().containsKey(each.getKey()) ? 1 : 0).array("text", moved, each -> change.sends().get(each.getKey()));
+        List<Map.Entry<Integer, Change.Moved>> moved =
+                List.copyOf(change.moved().entrySet());
+        given.array("int4", moved, Map.Entry::getKey)
+                .array("text", moved, each -> each.getValue().progress().name())
+                .array("text", moved, each -> each.getValue().evidence());
+        given.array("int4", moved, each -> change.sends().containsKey(each.getKey()) ? 1 : 0)
+                .array("text", moved, each -> change.sends().get(each.getKey()));
         given.next(change.dialogueId());
-        given.next(change.state().name()).next(text(change.hold())).next(change.mode().name()).next(change.wiped()).next(change.identified()).next(change.note());
-        given.next(change.state() == Conversation.State.DONE ? change.at().toString() : null).next(change.dialogueId());
+        given.next(change.state().name())
+                .next(text(change.hold()))
+                .next(change.mode().name())
+                .next(change.wiped())
+                .next(change.identified())
+                .next(change.note());
+        given.next(change.state() == Conversation.State.DONE ? change.at().toString() : null)
+                .next(change.dialogueId());
     }
 
     private String text(Hold hold) {
@@ -136,7 +166,8 @@ class StepWriter {
         }
 
         <T> Arguments array(String type, List<T> rows, Function<T, Object> value) throws SQLException {
-            Array array = connection.createArrayOf(type, rows.stream().map(value).toArray());
+            Array array =
+                    connection.createArrayOf(type, rows.stream().map(value).toArray());
             statement.setArray(++at, array);
             return this;
         }

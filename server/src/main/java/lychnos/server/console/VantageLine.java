@@ -25,7 +25,8 @@ import lychnos.wire.far.Link;
 import org.jboss.logging.Logger;
 
 /**
- * A line whose dialogue a vantage carries on. While the link stands nothing goes out there before it is kept here; while it is cut
+ * A line whose dialogue a vantage carries on. While the link stands nothing goes out there before it is kept here;
+ * while it is cut
  * the vantage keeps what happens and hands it in afterwards, and this server goes on holding the unit for it.
  */
 final class VantageLine implements OpenLine {
@@ -53,7 +54,15 @@ final class VantageLine implements OpenLine {
     private volatile Instant cutAt;
 
     /** @param order how far the dialogue is, asked anew for each beginning */
-    VantageLine(Held held, Openings.Opening opening, Supplier<LineOrder> order, FarVantage vantage, Codec codec, MemberLine.Surroundings around, Executor pool, ScheduledExecutorService clockwork) {
+    VantageLine(
+            Held held,
+            Openings.Opening opening,
+            Supplier<LineOrder> order,
+            FarVantage vantage,
+            Codec codec,
+            MemberLine.Surroundings around,
+            Executor pool,
+            ScheduledExecutorService clockwork) {
         this.held = held;
         this.dialogueId = opening.kept().dialogue().id;
         this.member = opening.kept().dialogue().member;
@@ -65,7 +74,16 @@ final class VantageLine implements OpenLine {
         this.inOrder = new InOrder(pool);
         this.clockwork = clockwork;
         tail.append(opening.kept().tail());
-        standing = new MemberLine.Standing("UNSURE", opening.kept().dialogue().mode.name(), null, "", "", false, opening.kept().dialogue().identified, opening.kept().progress().stream().map(Enum::name).toList(), -1);
+        standing = new MemberLine.Standing(
+                "UNSURE",
+                opening.kept().dialogue().mode.name(),
+                null,
+                "",
+                "",
+                false,
+                opening.kept().dialogue().identified,
+                opening.kept().progress().stream().map(Enum::name).toList(),
+                -1);
     }
 
     String vantage() {
@@ -129,9 +147,21 @@ final class VantageLine implements OpenLine {
     }
 
     private void say(String sentence) {
-        String more = cutAt == null ? "" : "Vantage " + vantage.name() + " is cut off since " + cutAt.toString().substring(11, 16) + " UTC. It goes on there, and hands in what happens.";
+        String more = cutAt == null
+                ? ""
+                : "Vantage " + vantage.name() + " is cut off since "
+                        + cutAt.toString().substring(11, 16) + " UTC. It goes on there, and hands in what happens.";
         MemberLine.Standing now = standing;
-        tell(new MemberLine.Standing(now.state(), now.mode(), now.hold(), sentence.isEmpty() ? more : sentence, now.hand(), false, now.identified(), now.progress(), -1));
+        tell(new MemberLine.Standing(
+                now.state(),
+                now.mode(),
+                now.hold(),
+                sentence.isEmpty() ? more : sentence,
+                now.hand(),
+                false,
+                now.identified(),
+                now.progress(),
+                -1));
     }
 
     private void tell(MemberLine.Standing now) {
@@ -140,13 +170,19 @@ final class VantageLine implements OpenLine {
     }
 
     private CompletableFuture<JsonNode> ask(String what, Object... with) {
-        ObjectNode message = codec.json().createObjectNode().put("do", Outpost.PREFIX + what).put("bench", dialogueId).put("fence", held.fence());
+        ObjectNode message = codec.json()
+                .createObjectNode()
+                .put("do", Outpost.PREFIX + what)
+                .put("bench", dialogueId)
+                .put("fence", held.fence());
         message.set("with", codec.tree(with));
         return vantage.ask(message, PATIENCE);
     }
 
     private static String sentence(Throwable fault) {
-        Throwable cause = fault instanceof java.util.concurrent.CompletionException && fault.getCause() != null ? fault.getCause() : fault;
+        Throwable cause = fault instanceof java.util.concurrent.CompletionException && fault.getCause() != null
+                ? fault.getCause()
+                : fault;
         return cause instanceof WireFault wire ? wire.getMessage() : "The vantage did not answer in time.";
     }
 
@@ -162,7 +198,9 @@ final class VantageLine implements OpenLine {
             try {
                 take(message, back);
             } catch (IOException | IllegalStateException e) {
-                LOG.warnf("What vantage %s hands in of dialogue %d cannot be taken: %s", vantage.name(), dialogueId, e.getMessage());
+                LOG.warnf(
+                        "What vantage %s hands in of dialogue %d cannot be taken: %s",
+                        vantage.name(), dialogueId, e.getMessage());
             }
         });
     }
@@ -179,13 +217,15 @@ final class VantageLine implements OpenLine {
             message.path("lacks").forEach(each -> lacks.add(each.asText()));
             lacking = lacks;
         } else if (message.has("told")) {
-            around.told(this, message.path("told").asText(), message.path("value").asText());
+            around.told(
+                    this, message.path("told").asText(), message.path("value").asText());
         } else if (message.has("identified")) {
             around.identified(this);
         } else if (message.has("done")) {
             around.done(this);
         } else if (message.has("key")) {
-            boolean trusted = around.trusts(message.path("server").asText(), message.path("key").asText());
+            boolean trusted = around.trusts(
+                    message.path("server").asText(), message.path("key").asText());
             ask("trusts", message.path("key").asText(), trusted);
         }
     }
@@ -204,10 +244,13 @@ final class VantageLine implements OpenLine {
             came = "lost";
             around.lost(this);
         } catch (RuntimeException e) {
-            LOG.warnf("A step of dialogue %d cannot be kept now (%s); the vantage hands it in again.", dialogueId, e.getMessage());
+            LOG.warnf(
+                    "A step of dialogue %d cannot be kept now (%s); the vantage hands it in again.",
+                    dialogueId, e.getMessage());
             came = "again";
         }
-        back.send(codec.write(codec.json().createObjectNode().put("bench", dialogueId).put(came, step.number())));
+        back.send(codec.write(
+                codec.json().createObjectNode().put("bench", dialogueId).put(came, step.number())));
     }
 
     private synchronized void shown(String text) {
@@ -236,7 +279,10 @@ final class VantageLine implements OpenLine {
 
     /** Completes with why not, or with nothing. */
     private CompletableFuture<Optional<String>> decide(String what, Object... with) {
-        return ask(what, with).handle((answer, fault) -> fault != null ? Optional.of(sentence(fault)) : Optional.ofNullable(answer.isTextual() ? answer.asText() : null));
+        return ask(what, with)
+                .handle((answer, fault) -> fault != null
+                        ? Optional.of(sentence(fault))
+                        : Optional.ofNullable(answer.isTextual() ? answer.asText() : null));
     }
 
     @Override

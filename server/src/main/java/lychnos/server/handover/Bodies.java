@@ -27,7 +27,10 @@ import lychnos.server.store.Proof;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
-/** Puts together what is signed of a unit: facts, addresses and names, fingerprints, what was seen from where, and who did what. */
+/**
+ * Puts together what is signed of a unit: facts, addresses and names, fingerprints, what was seen from where, and who
+ * did what.
+ */
 @ApplicationScoped
 public class Bodies {
 
@@ -65,7 +68,12 @@ public class Bodies {
         body.put("endpoints", endpoints(unit, entries));
         body.put("names", names(unit));
         body.put("accepted", accepted(unit));
-        body.put("items", items.of(unit.bringUpId).stream().filter(item -> item.unitId() == null || item.unitId().equals(unit.id)).map(OpenItems.View::body).toList());
+        body.put(
+                "items",
+                items.of(unit.bringUpId).stream()
+                        .filter(item -> item.unitId() == null || item.unitId().equals(unit.id))
+                        .map(OpenItems.View::body)
+                        .toList());
         body.put("recordings", recordings(unit));
         body.put("journal", journal(unit));
         body.put("signedBy", by.name());
@@ -74,21 +82,41 @@ public class Bodies {
     }
 
     private List<Map<String, Object>> facts(Unit unit, Kind kind) {
-        Map<String, FactSpec> specs = kind.facts().stream().collect(Collectors.toMap(FactSpec::name, Function.identity()));
+        Map<String, FactSpec> specs =
+                kind.facts().stream().collect(Collectors.toMap(FactSpec::name, Function.identity()));
         List<Map<String, Object>> facts = new ArrayList<>();
-        for (GivenFact given : db.createQuery("from GivenFact f where f.key.unitId = :unit order by f.key.member, f.key.name", GivenFact.class).setParameter("unit", unit.id).getResultList()) {
+        for (GivenFact given : db.createQuery(
+                        "from GivenFact f where f.key.unitId = :unit order by f.key.member, f.key.name",
+                        GivenFact.class)
+                .setParameter("unit", unit.id)
+                .getResultList()) {
             FactSpec spec = specs.get(given.key.name());
             // a password never leaves the store in a record
             if (spec != null && spec.type() != FactType.SECRET && given.sealed == null) {
-                facts.add(new TreeMap<>(Map.of("member", given.key.member(), "name", given.key.name(), "title", spec.title(), "value", given.value, "source", given.source.name())));
+                facts.add(new TreeMap<>(Map.of(
+                        "member",
+                        given.key.member(),
+                        "name",
+                        given.key.name(),
+                        "title",
+                        spec.title(),
+                        "value",
+                        given.value,
+                        "source",
+                        given.source.name())));
             }
         }
         return facts;
     }
 
     private List<Map<String, Object>> endpoints(Unit unit, List<Inventory.Entry> entries) {
-        Map<Long, Proof> proofs = db.createQuery("from Proof where unitId = :unit", Proof.class).setParameter("unit", unit.id).getResultStream().collect(Collectors.toMap(proof -> proof.claimId, Function.identity()));
-        return entries.stream().map(entry -> endpoint(entry.endpoint(), proofs.get(entry.claimId()))).toList();
+        Map<Long, Proof> proofs = db.createQuery("from Proof where unitId = :unit", Proof.class)
+                .setParameter("unit", unit.id)
+                .getResultStream()
+                .collect(Collectors.toMap(proof -> proof.claimId, Function.identity()));
+        return entries.stream()
+                .map(entry -> endpoint(entry.endpoint(), proofs.get(entry.claimId())))
+                .toList();
     }
 
     private static Map<String, Object> endpoint(Endpoint endpoint, Proof proof) {
@@ -116,7 +144,10 @@ public class Bodies {
                 rungs.add(rung(outcome.rung().title(), outcome.standing().name(), outcome.seen()));
             }
             for (Beside beside : proof.beside) {
-                rungs.add(rung(beside.mark().name().toLowerCase(java.util.Locale.ROOT), beside.standing().name(), beside.seen()));
+                rungs.add(rung(
+                        beside.mark().name().toLowerCase(java.util.Locale.ROOT),
+                        beside.standing().name(),
+                        beside.seen()));
             }
             body.put("seen", rungs);
         }
@@ -128,19 +159,41 @@ public class Bodies {
     }
 
     private List<Map<String, Object>> names(Unit unit) {
-        return db.createNativeQuery("select n.zone, n.owner, n.type, n.data from name_record n join claim c on c.id = n.claim_id where c.unit_id = :unit and c.released_at is null and n.state = 'MADE' order by n.owner, n.type", Object[].class)
+        return db.createNativeQuery(
+                        "select n.zone, n.owner, n.type, n.data from name_record n join claim c on c.id = n.claim_id "
+                                + "where c.unit_id = :unit and c.released_at is null and n.state = 'MADE' order by "
+                                + "n.owner, n.type",
+                        Object[].class)
                 .setParameter("unit", unit.id)
                 .getResultStream()
-                .<Map<String, Object>>map(row -> new TreeMap<>(Map.of("zone", row[0], "owner", row[1], "type", row[2], "data", row[3])))
+                .<Map<String, Object>>map(
+                        row -> new TreeMap<>(Map.of("zone", row[0], "owner", row[1], "type", row[2], "data", row[3])))
                 .toList();
     }
 
     private List<Map<String, Object>> accepted(Unit unit) {
-        return db.createNativeQuery("select c.host_name, t.what, t.before, t.now, t.reason, a.name, t.decided_at from trait_change t join claim c on c.id = t.claim_id join account a on a.id = t.decided_by where c.unit_id = :unit and c.released_at is null and t.state = 'ACCEPTED' order by t.id", Object[].class)
+        return db.createNativeQuery(
+                        "select c.host_name, t.what, t.before, t.now, t.reason, a.name, t.decided_at from "
+                                + "trait_change t join claim c on c.id = t.claim_id join account a on a.id = "
+                                + "t.decided_by where c.unit_id = :unit and c.released_at is null and "
+                                + "t.state = 'ACCEPTED' order by t.id",
+                        Object[].class)
                 .setParameter("unit", unit.id)
                 .getResultStream()
                 .map(row -> {
-                    Map<String, Object> each = new TreeMap<>(Map.of("endpoint", row[0], "what", row[1], "before", row[2], "now", row[3], "reason", row[4], "by", row[5]));
+                    Map<String, Object> each = new TreeMap<>(Map.of(
+                            "endpoint",
+                            row[0],
+                            "what",
+                            row[1],
+                            "before",
+                            row[2],
+                            "now",
+                            row[3],
+                            "reason",
+                            row[4],
+                            "by",
+                            row[5]));
                     each.put("at", (Instant) row[6]);
                     return each;
                 })
@@ -151,17 +204,33 @@ public class Bodies {
         List<Map<String, Object>> all = new ArrayList<>();
         for (MemberDialogue dialogue : dialogues(unit)) {
             byte[] cast = recordings.asciicast(dialogue.id).getBytes(StandardCharsets.UTF_8);
-            all.add(new TreeMap<>(Map.of("member", dialogue.member, "file", file(unit, dialogue), "sha256", CanonicalJson.sha256(cast), "dialogue", dialogue.id)));
+            all.add(new TreeMap<>(Map.of(
+                    "member",
+                    dialogue.member,
+                    "file",
+                    file(unit, dialogue),
+                    "sha256",
+                    CanonicalJson.sha256(cast),
+                    "dialogue",
+                    dialogue.id)));
         }
         return all;
     }
 
     /** Those of its newest setup of which something was recorded. */
     private List<MemberDialogue> dialogues(Unit unit) {
-        return db.createQuery("from MemberDialogue d where d.unitId = :unit and d.runId = (select max(r.id) from Run r where r.unitId = :unit and r.purpose = 'console' and r.earlier = false) order by d.place", MemberDialogue.class)
+        return db.createQuery(
+                        "from MemberDialogue d where d.unitId = :unit and d.runId = (select max(r.id) from Run r "
+                                + "where r.unitId = :unit and r.purpose = 'console' and r.earlier = false) order by "
+                                + "d.place",
+                        MemberDialogue.class)
                 .setParameter("unit", unit.id)
                 .getResultStream()
-                .filter(dialogue -> !db.createNativeQuery("select 1 from line_piece where dialogue_id = :id limit 1", Integer.class).setParameter("id", dialogue.id).getResultList().isEmpty())
+                .filter(dialogue -> !db.createNativeQuery(
+                                "select 1 from line_piece where dialogue_id = :id limit 1", Integer.class)
+                        .setParameter("id", dialogue.id)
+                        .getResultList()
+                        .isEmpty())
                 .toList();
     }
 
@@ -171,7 +240,8 @@ public class Bodies {
     }
 
     private List<Map<String, Object>> journal(Unit unit) {
-        return db.createNativeQuery("select at, actor, act from journal where unit_id = :unit order by id", Object[].class)
+        return db.createNativeQuery(
+                        "select at, actor, act from journal where unit_id = :unit order by id", Object[].class)
                 .setParameter("unit", unit.id)
                 .getResultStream()
                 .map(row -> {

@@ -14,7 +14,8 @@ import lychnos.server.LychnosConfig;
 import org.jboss.logging.Logger;
 
 /**
- * The newest end of the chain that this server has seen, in a file of its own beside the database: somebody who can write the whole
+ * The newest end of the chain that this server has seen, in a file of its own beside the database: somebody who can
+ * write the whole
  * database can compute another chain, and not this file. Packs that were given away hold such ends too.
  */
 @ApplicationScoped
@@ -70,6 +71,8 @@ class ChainHead {
             return Optional.empty();
         }
         String[] words = Files.readString(file.get()).strip().split(" ");
-        return words.length == 2 && words[0].matches("\\d{1,18}") ? Optional.of(new Seen(Long.parseLong(words[0]), words[1])) : Optional.empty();
+        return words.length == 2 && words[0].matches("\\d{1,18}")
+                ? Optional.of(new Seen(Long.parseLong(words[0]), words[1]))
+                : Optional.empty();
     }
 }

@@ -17,7 +17,8 @@ import lychnos.server.store.Rows;
 import org.hibernate.Session;
 
 /**
- * Puts the journal and what was signed into one chain, and looks whether it still holds. Whoever appends does so alone: the order in
+ * Puts the journal and what was signed into one chain, and looks whether it still holds. Whoever appends does so alone:
+ * the order in
  * which transactions end is the order of the links.
  */
 @ApplicationScoped
@@ -26,6 +27,7 @@ public class Chaining {
     static final String JOURNAL = "journal";
     /** An entry that has no canonical form: its link says so, and the chain goes on. */
     static final String UNLINKED = "unlinked";
+
     static final String RECORD = "record";
     static final String END = "end";
     static final String PACK = "pack";
@@ -35,8 +37,12 @@ public class Chaining {
 
     private static final int AT_ONCE = 5000;
 
-    /** The forms in which an entry was written for its digest: links are never changed, so that the first one is still read. */
+    /**
+     * The forms in which an entry was written for its digest: links are never changed, so that the first one is still
+     * read.
+     */
     private static final int IDS_AS_NUMBERS = 1;
+
     private static final int IDS_AS_TEXT = 2;
 
     private final Session db;
@@ -68,15 +74,21 @@ public class Chaining {
     }
 
     private void lock() {
-        db.createNativeQuery("select cast(pg_advisory_xact_lock(:lock) as text)", String.class).setParameter("lock", LOCK).getSingleResult();
+        db.createNativeQuery("select cast(pg_advisory_xact_lock(:lock) as text)", String.class)
+                .setParameter("lock", LOCK)
+                .getSingleResult();
     }
 
     private Link journal() {
         Link last = last();
         List<Link> links = new ArrayList<>();
         List<Long> refs = new ArrayList<>();
-        for (Object[] row : db.createNativeQuery("select id, at, actor, bring_up_id, unit_id, act, cast(before as text), cast(after as text) from journal j"
-                        + " where not exists (select 1 from chain_link c where c.sort in ('journal', 'unlinked') and c.ref = j.id) order by id", Object[].class)
+        for (Object[] row : db.createNativeQuery(
+                        "select id, at, actor, bring_up_id, unit_id, act, cast(before as text), cast(after as text) "
+                                + "from journal j"
+                                + " where not exists (select 1 from chain_link c where c.sort in ('journal', "
+                                + "'unlinked') and c.ref = j.id) order by id",
+                        Object[].class)
                 .getResultList()) {
             Optional<String> digest = digest(row, IDS_AS_TEXT);
             last = Link.after(last, digest.isPresent() ? JOURNAL : UNLINKED, digest.orElseGet(() -> unlinked(row)));
@@ -91,11 +103,18 @@ public class Chaining {
     }
 
     private Link last() {
-        return db.createNativeQuery("select number, sort, body, previous, digest from chain_link order by number desc limit 1", Object[].class).getResultStream().findFirst().map(Chaining::link).orElse(null);
+        return db.createNativeQuery(
+                        "select number, sort, body, previous, digest from chain_link order by number desc limit 1",
+                        Object[].class)
+                .getResultStream()
+                .findFirst()
+                .map(Chaining::link)
+                .orElse(null);
     }
 
     private static Link link(Object[] row) {
-        return new Link(((Number) row[0]).longValue(), (String) row[1], (String) row[2], (String) row[3], (String) row[4]);
+        return new Link(
+                ((Number) row[0]).longValue(), (String) row[1], (String) row[2], (String) row[3], (String) row[4]);
     }
 
     /** The digest of a journal entry; nothing where it has no canonical form. */
@@ -144,13 +163,20 @@ public class Chaining {
                 .column("text", each -> each.getKey().body())
                 .column("text", each -> each.getKey().previous())
                 .column("text", each -> each.getKey().digest())
-                .write(db, "insert into chain_link (number, sort, ref, body, previous, digest, form) select *, " + IDS_AS_TEXT + " from %s");
+                .write(
+                        db,
+                        "insert into chain_link (number, sort, ref, body, previous, digest, form) select *, "
+                                + IDS_AS_TEXT + " from %s");
     }
 
     /** The links from the first one of a bring-up's records on, to the last. */
     @Transactional
     public List<Link> since(long bringUpId) {
-        return db.createNativeQuery("select number, sort, body, previous, digest from chain_link where number >= (select min(c.number) from chain_link c join record r on r.id = c.ref and c.sort = 'record' where r.bring_up_id = :id) order by number", Object[].class)
+        return db.createNativeQuery(
+                        "select number, sort, body, previous, digest from chain_link where number >= (select "
+                                + "min(c.number) from chain_link c join record r on r.id = c.ref and c.sort = "
+                                + "'record' where r.bring_up_id = :id) order by number",
+                        Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .map(Chaining::link)
@@ -168,10 +194,22 @@ public class Chaining {
             if (seen.isEmpty()) {
                 return Optional.empty();
             }
-            List<String> now = db.createNativeQuery("select digest from chain_link where number = :number", String.class).setParameter("number", seen.get().number()).getResultList();
-            return now.contains(seen.get().digest()) ? Optional.empty() : Optional.of(new Chain.Break(seen.get().number(), "This server has seen another link here than the one that stands here now: the chain was written again from before it, or an older state of the database was put back."));
+            List<String> now = db.createNativeQuery(
+                            "select digest from chain_link where number = :number", String.class)
+                    .setParameter("number", seen.get().number())
+                    .getResultList();
+            return now.contains(seen.get().digest())
+                    ? Optional.empty()
+                    : Optional.of(new Chain.Break(
+                            seen.get().number(),
+                            "This server has seen another link here than the one that stands here now: the "
+                                    + "chain was written again from before it, or an older state of the "
+                                    + "database was put back."));
         } catch (IOException e) {
-            return Optional.of(new Chain.Break(0, "The file with the end of the chain that this server has seen cannot be read (" + e.getMessage() + ")."));
+            return Optional.of(new Chain.Break(
+                    0,
+                    "The file with the end of the chain that this server has seen cannot be read (" + e.getMessage()
+                            + ")."));
         }
     }
 
@@ -200,12 +238,25 @@ public class Chaining {
             before = links.get(links.size() - 1);
             rows = page(before.number());
         }
-        return new Looked(count, records, breaks.size() > 20 ? breaks.subList(0, 20) : breaks, before == null ? Chain.BEGINNING : before.digest());
+        return new Looked(
+                count,
+                records,
+                breaks.size() > 20 ? breaks.subList(0, 20) : breaks,
+                before == null ? Chain.BEGINNING : before.digest());
     }
 
     private List<Object[]> page(long after) {
-        return db.createNativeQuery("select c.number, c.sort, c.body, c.previous, c.digest, c.ref, j.at, j.actor, j.bring_up_id, j.unit_id, j.act, cast(j.before as text), cast(j.after as text), r.body as record, r.ended_at, r.ended_by, r.ended_why, p.manifest, c.form from chain_link c"
-                        + " left join journal j on c.sort in ('journal', 'unlinked') and j.id = c.ref left join record r on c.sort in ('record', 'end') and r.id = c.ref left join pack p on c.sort = 'pack' and p.id = c.ref where c.number > :after order by c.number limit " + AT_ONCE, Object[].class)
+        return db.createNativeQuery(
+                        "select c.number, c.sort, c.body, c.previous, c.digest, c.ref, j.at, j.actor, j.bring_up_id, "
+                                + "j.unit_id, j.act, cast(j.before as text), cast(j.after as text), r.body as "
+                                + "record, r.ended_at, r.ended_by, r.ended_why, p.manifest, c.form from "
+                                + "chain_link c"
+                                + " left join journal j on c.sort in ('journal', 'unlinked') and j.id = c.ref left "
+                                + "join record r on c.sort in ('record', 'end') and r.id = c.ref left join "
+                                + "pack p on c.sort = 'pack' and p.id = c.ref where c.number > "
+                                + ":after order by c.number limit "
+                                + AT_ONCE,
+                        Object[].class)
                 .setParameter("after", after)
                 .getResultList();
     }
@@ -214,14 +265,24 @@ public class Chaining {
     private static String source(Object[] row) {
         String body = (String) row[2];
         Object[] entry = {row[5], row[6], row[7], row[8], row[9], row[10], row[11], row[12]};
-        Optional<String> now = switch ((String) row[1]) {
-            case JOURNAL -> row[6] == null ? Optional.empty() : digest(entry, ((Number) row[18]).intValue());
-            case UNLINKED -> row[6] == null ? Optional.empty() : Optional.of(unlinked(entry));
-            case RECORD -> Optional.ofNullable((String) row[13]).map(text -> CanonicalJson.sha256(text.getBytes(StandardCharsets.UTF_8)));
-            case END -> row[14] == null ? Optional.empty() : Optional.of(end((Instant) row[14], ((Number) row[15]).longValue(), (String) row[16]));
-            default -> Optional.ofNullable((String) row[17]);
-        };
-        String what = row[1].equals(JOURNAL) || row[1].equals(UNLINKED) ? "A journal entry" : row[1].equals(PACK) ? "A pack's digest" : "A record";
-        return now.isEmpty() ? what + " that it was made of is gone." : now.get().equals(body) ? null : what + " was changed after it was put in.";
+        Optional<String> now =
+                switch ((String) row[1]) {
+                    case JOURNAL -> row[6] == null ? Optional.empty() : digest(entry, ((Number) row[18]).intValue());
+                    case UNLINKED -> row[6] == null ? Optional.empty() : Optional.of(unlinked(entry));
+                    case RECORD ->
+                        Optional.ofNullable((String) row[13])
+                                .map(text -> CanonicalJson.sha256(text.getBytes(StandardCharsets.UTF_8)));
+                    case END ->
+                        row[14] == null
+                                ? Optional.empty()
+                                : Optional.of(end((Instant) row[14], ((Number) row[15]).longValue(), (String) row[16]));
+                    default -> Optional.ofNullable((String) row[17]);
+                };
+        String what = row[1].equals(JOURNAL) || row[1].equals(UNLINKED)
+                ? "A journal entry"
+                : row[1].equals(PACK) ? "A pack's digest" : "A record";
+        return now.isEmpty()
+                ? what + " that it was made of is gone."
+                : now.get().equals(body) ? null : what + " was changed after it was put in.";
     }
 }

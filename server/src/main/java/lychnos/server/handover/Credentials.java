@@ -40,7 +40,12 @@ public class Credentials {
 
     /** Its line, where the kind says whose password it is; others are told by their names alone. */
     private static String account(Kind kind, String name) {
-        boolean factorys = kind.driven() || kind.checks().signsIn().filter(way -> way.phrase().equals(name) && way.user().text().equals("{factory.user}")).isPresent();
+        boolean factorys = kind.driven()
+                || kind.checks()
+                        .signsIn()
+                        .filter(way ->
+                                way.phrase().equals(name) && way.user().text().equals("{factory.user}"))
+                        .isPresent();
         return factorys ? "\n    account: " + CanonicalJson.write(kind.factory().user()) : "";
     }
 
@@ -57,11 +62,29 @@ public class Credentials {
         StringBuilder text = new StringBuilder("credentials:\n");
         TreeSet<String> units = new TreeSet<>();
         int count = 0;
-        for (SignedRecord record : db.createQuery("select r from SignedRecord r join Unit u on u.id = r.unitId where r.bringUpId = :id and r.endedAt is null order by u.number", SignedRecord.class).setParameter("id", bringUpId).getResultList()) {
+        for (SignedRecord record : db.createQuery(
+                        "select r from SignedRecord r join Unit u on u.id = r.unitId where r.bringUpId = :id and "
+                                + "r.endedAt is null order by u.number",
+                        SignedRecord.class)
+                .setParameter("id", bringUpId)
+                .getResultList()) {
             Unit unit = bringUps.unit(record.unitId);
-            for (String name : db.createNativeQuery("select distinct name from sealed_secret where unit_id = :unit and state = 'proven' order by name", String.class).setParameter("unit", unit.id).getResultList()) {
-                Secret phrase = sealed.open(unit.id, name, SealedStore.State.PROVEN).orElseThrow();
-                text.append("  - unit: ").append(CanonicalJson.write(unit.label())).append("\n    name: ").append(CanonicalJson.write(name)).append(account(kinds.of(unit), name)).append("\n    password: ").append(phrase.use(CanonicalJson::write)).append('\n');
+            for (String name : db.createNativeQuery(
+                            "select distinct name from sealed_secret where unit_id = :unit and state = 'proven' "
+                                    + "order by name",
+                            String.class)
+                    .setParameter("unit", unit.id)
+                    .getResultList()) {
+                Secret phrase =
+                        sealed.open(unit.id, name, SealedStore.State.PROVEN).orElseThrow();
+                text.append("  - unit: ")
+                        .append(CanonicalJson.write(unit.label()))
+                        .append("\n    name: ")
+                        .append(CanonicalJson.write(name))
+                        .append(account(kinds.of(unit), name))
+                        .append("\n    password: ")
+                        .append(phrase.use(CanonicalJson::write))
+                        .append('\n');
                 units.add(unit.label());
                 count++;
             }
@@ -69,7 +92,14 @@ public class Credentials {
         if (count == 0) {
             throw Refusal.conflict("No unit is signed yet of which a password is known to work.");
         }
-        journal.write(person, bringUpId, null, "passed " + count + " passwords of " + units.size() + (units.size() == 1 ? " unit to " : " units to ") + recipient.user() + ", key " + recipient.fingerprint(), null, units);
+        journal.write(
+                person,
+                bringUpId,
+                null,
+                "passed " + count + " passwords of " + units.size() + (units.size() == 1 ? " unit to " : " units to ")
+                        + recipient.user() + ", key " + recipient.fingerprint(),
+                null,
+                units);
         return recipient.seal(text.toString(), "credentials.yaml");
     }
 }

@@ -80,8 +80,12 @@ public class Exports {
         if (zones.isEmpty()) {
             return names;
         }
-        db.createNativeQuery("select distinct substr(n.owner, strpos(n.owner, '.')) from name_record n join claim c on c.id = n.claim_id join unit u on u.id = c.unit_id"
-                        + " where u.bring_up_id = :id and c.released_at is null and n.state not in ('WITHDRAWING', 'WITHDRAWN')", String.class)
+        db.createNativeQuery(
+                        "select distinct substr(n.owner, strpos(n.owner, '.')) from name_record n join claim c on "
+                                + "c.id = n.claim_id join unit u on u.id = c.unit_id"
+                                + " where u.bring_up_id = :id and c.released_at is null and n.state not in "
+                                + "('WITHDRAWING', 'WITHDRAWN')",
+                        String.class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .flatMap(under -> zoneOf(under, zones).stream())
@@ -115,7 +119,8 @@ public class Exports {
 
     /** Those that are worked out from the endpoints. */
     private Map<String, File> of(List<Inventory.Entry> entries, long bringUpId) {
-        List<Endpoint> endpoints = entries.stream().map(Inventory.Entry::endpoint).toList();
+        List<Endpoint> endpoints =
+                entries.stream().map(Inventory.Entry::endpoint).toList();
         List<Flow> flows = inventory.flows(bringUpId, entries);
         Map<String, File> files = new LinkedHashMap<>();
         add(files, "endpoints.csv", CSV, out -> EndpointsCsv.write(out, endpoints.iterator()));
@@ -123,7 +128,11 @@ public class Exports {
         add(files, "hosts", TEXT, out -> HostsFile.write(out, endpoints.iterator()));
         add(files, "known_hosts", TEXT, out -> KnownHosts.write(out, endpoints.iterator()));
         add(files, "ssh_config", TEXT, out -> SshConfig.write(out, endpoints.iterator()));
-        add(files, "certificates.pem", "application/x-pem-file", out -> CertificateList.write(out, endpoints.iterator()));
+        add(
+                files,
+                "certificates.pem",
+                "application/x-pem-file",
+                out -> CertificateList.write(out, endpoints.iterator()));
         add(files, "reservations.json", JSON, out -> Reservations.write(out, endpoints.iterator()));
         add(files, "targets.json", JSON, out -> TargetsFile.write(out, endpoints.iterator()));
         add(files, "inventory.yaml", "application/yaml", out -> InventoryYaml.write(out, endpoints.iterator()));
@@ -136,7 +145,14 @@ public class Exports {
 
     /** How many name records there are. */
     int names(long bringUpId) {
-        return ((Number) db.createNativeQuery("select count(*) from name_record n join claim c on c.id = n.claim_id join unit u on u.id = c.unit_id where u.bring_up_id = :id and c.released_at is null and n.state = 'MADE'", Long.class).setParameter("id", bringUpId).getSingleResult()).intValue();
+        return ((Number) db.createNativeQuery(
+                                "select count(*) from name_record n join claim c on c.id = n.claim_id join unit u on "
+                                        + "u.id = c.unit_id where u.bring_up_id = :id and c.released_at is null and "
+                                        + "n.state = 'MADE'",
+                                Long.class)
+                        .setParameter("id", bringUpId)
+                        .getSingleResult())
+                .intValue();
     }
 
     /** @throws Refusal if there is no such file */
@@ -150,8 +166,12 @@ public class Exports {
 
     /** By zone that the site states, what is to stand in it. */
     private Map<String, Writer> zones(long bringUpId, Set<Long> only) {
-        List<Object[]> rows = db.createNativeQuery("select n.owner, n.type, n.data, c.unit_id from name_record n join claim c on c.id = n.claim_id join unit u on u.id = c.unit_id"
-                        + " where u.bring_up_id = :id and c.released_at is null and n.state not in ('WITHDRAWING', 'WITHDRAWN') order by n.owner, n.type, n.data", Object[].class)
+        List<Object[]> rows = db.createNativeQuery(
+                        "select n.owner, n.type, n.data, c.unit_id from name_record n join claim c on c.id = "
+                                + "n.claim_id join unit u on u.id = c.unit_id"
+                                + " where u.bring_up_id = :id and c.released_at is null and n.state not in "
+                                + "('WITHDRAWING', 'WITHDRAWN') order by n.owner, n.type, n.data",
+                        Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultList();
         List<Zone> zones = zones(bringUpId);
@@ -159,16 +179,36 @@ public class Exports {
         for (Object[] row : rows) {
             String owner = (String) row[0];
             if (only == null || only.contains(((Number) row[3]).longValue())) {
-                zoneOf(owner, zones).ifPresent(zone -> entries.computeIfAbsent(zone.name, none -> new ArrayList<>()).add(new ZoneFile.Entry(owner, (String) row[1], (String) row[2])));
+                zoneOf(owner, zones).ifPresent(zone -> entries.computeIfAbsent(zone.name, none -> new ArrayList<>())
+                        .add(new ZoneFile.Entry(owner, (String) row[1], (String) row[2])));
             }
         }
-        List<String> asked = db.createNativeQuery("select distinct unnest(n.name_servers) from network n join bring_up_network b on b.network_id = n.id where b.bring_up_id = :id", String.class).setParameter("id", bringUpId).getResultList();
-        long serial = ((Number) db.createNativeQuery("select cast(coalesce(max(extract(epoch from n.at)), 1) as bigint) from name_record n join claim c on c.id = n.claim_id join unit u on u.id = c.unit_id where u.bring_up_id = :id", Long.class).setParameter("id", bringUpId).getSingleResult()).longValue();
+        List<String> asked = db.createNativeQuery(
+                        "select distinct unnest(n.name_servers) from network n join bring_up_network b on "
+                                + "b.network_id = n.id where b.bring_up_id = :id",
+                        String.class)
+                .setParameter("id", bringUpId)
+                .getResultList();
+        long serial = ((Number) db.createNativeQuery(
+                                "select cast(coalesce(max(extract(epoch from n.at)), 1) as bigint) from name_record "
+                                        + "n join claim c on c.id = n.claim_id join unit u on u.id = c.unit_id where "
+                                        + "u.bring_up_id = :id",
+                                Long.class)
+                        .setParameter("id", bringUpId)
+                        .getSingleResult())
+                .longValue();
         Map<String, Writer> writers = new LinkedHashMap<>();
         entries.forEach((name, of) -> {
-            Zone zone = zones.stream().filter(each -> each.name.equals(name)).findFirst().orElseThrow();
+            Zone zone = zones.stream()
+                    .filter(each -> each.name.equals(name))
+                    .findFirst()
+                    .orElseThrow();
             List<String> servers = new ArrayList<>(List.of(zone.primary));
-            asked.stream().filter(server -> !server.equals(zone.primary) && Address.tryParse(server).isPresent()).sorted().forEach(servers::add);
+            asked.stream()
+                    .filter(server -> !server.equals(zone.primary)
+                            && Address.tryParse(server).isPresent())
+                    .sorted()
+                    .forEach(servers::add);
             writers.put(name, out -> ZoneFile.write(out, name, zone.domain, servers, serial, of));
         });
         return writers;

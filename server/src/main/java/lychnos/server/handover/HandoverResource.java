@@ -46,7 +46,18 @@ public class HandoverResource {
     private final Chaining chaining;
     private final Who who;
 
-    HandoverResource(BringUps bringUps, Inventory inventory, SignOff signOff, OpenItems items, LifeAfter lifeAfter, Exports exports, Packs packs, Credentials credentials, Chaining chaining, Who who, SharedViews shared) {
+    HandoverResource(
+            BringUps bringUps,
+            Inventory inventory,
+            SignOff signOff,
+            OpenItems items,
+            LifeAfter lifeAfter,
+            Exports exports,
+            Packs packs,
+            Credentials credentials,
+            Chaining chaining,
+            Who who,
+            SharedViews shared) {
         this.shared = shared;
         this.bringUps = bringUps;
         this.inventory = inventory;
@@ -61,10 +72,27 @@ public class HandoverResource {
     }
 
     /** One endpoint as the page shows it. */
-    public record Line(long unitId, long claimId, String name, String role, String address, String serial, String certificate, Instant provenAt) {}
+    public record Line(
+            long unitId,
+            long claimId,
+            String name,
+            String role,
+            String address,
+            String serial,
+            String certificate,
+            Instant provenAt) {}
 
     /** What the page shows. */
-    public record View(String name, List<Line> lines, List<SignOff.Standing> units, int proven, int names, List<OpenItems.View> items, List<OpenItems.Proposal> proposed, List<LifeAfter.Retired> retired, List<String> exports) {}
+    public record View(
+            String name,
+            List<Line> lines,
+            List<SignOff.Standing> units,
+            int proven,
+            int names,
+            List<OpenItems.View> items,
+            List<OpenItems.Proposal> proposed,
+            List<LifeAfter.Retired> retired,
+            List<String> exports) {}
 
     @GET
     @Path("bring-ups/{id}/handover")
@@ -78,11 +106,29 @@ public class HandoverResource {
     private View view(long id) {
         List<Inventory.Entry> entries = inventory.of(id, null);
         List<Line> lines = entries.stream()
-                .map(each -> new Line(each.unitId(), each.claimId(), each.endpoint().name(), each.endpoint().role(), each.endpoint().address(), each.endpoint().serial(), each.endpoint().certificate(), each.endpoint().provenAt()))
+                .map(each -> new Line(
+                        each.unitId(),
+                        each.claimId(),
+                        each.endpoint().name(),
+                        each.endpoint().role(),
+                        each.endpoint().address(),
+                        each.endpoint().serial(),
+                        each.endpoint().certificate(),
+                        each.endpoint().provenAt()))
                 .toList();
         List<SignOff.Standing> units = signOff.standings(id, entries);
-        int proven = (int) units.stream().filter(each -> each.provenAt() != null).count();
-        return new View(bringUps.named(id).name(), lines, units, proven, exports.names(id), items.of(id), items.proposed(id), lifeAfter.retired(id), exports.fileNames(id));
+        int proven =
+                (int) units.stream().filter(each -> each.provenAt() != null).count();
+        return new View(
+                bringUps.named(id).name(),
+                lines,
+                units,
+                proven,
+                exports.names(id),
+                items.of(id),
+                items.proposed(id),
+                lifeAfter.retired(id),
+                exports.fileNames(id));
     }
 
     /** What is to be signed. */
@@ -163,11 +209,17 @@ public class HandoverResource {
             found.writer().write(writer);
             writer.flush();
         };
-        return Response.ok(stream, found.type()).header("Content-Disposition", attachment(id, file.substring(file.lastIndexOf('/') + 1))).build();
+        return Response.ok(stream, found.type())
+                .header("Content-Disposition", attachment(id, file.substring(file.lastIndexOf('/') + 1)))
+                .build();
     }
 
     private String attachment(long id, String file) {
-        String name = bringUps.named(id).name().toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-").replaceAll("^-|-$", "");
+        String name = bringUps.named(id)
+                .name()
+                .toLowerCase(Locale.ROOT)
+                .replaceAll("[^a-z0-9]+", "-")
+                .replaceAll("^-|-$", "");
         return "attachment; filename=\"" + name + "-" + file + "\"";
     }
 
@@ -176,7 +228,8 @@ public class HandoverResource {
     @Path("bring-ups/{id}/packs")
     @RolesAllowed("engineer")
     public Response pack(long id, @RestQuery String paper) throws IOException {
-        java.nio.file.Path pack = packs.make(id, "letter".equals(paper) ? PackHtml.Paper.LETTER : PackHtml.Paper.A4, who.person());
+        java.nio.file.Path pack =
+                packs.make(id, "letter".equals(paper) ? PackHtml.Paper.LETTER : PackHtml.Paper.A4, who.person());
         StreamingOutput stream = out -> {
             try {
                 Files.copy(pack, out);
@@ -185,7 +238,9 @@ public class HandoverResource {
                 Files.deleteIfExists(pack.getParent());
             }
         };
-        return Response.ok(stream, "application/zip").header("Content-Disposition", attachment(id, "pack.zip")).build();
+        return Response.ok(stream, "application/zip")
+                .header("Content-Disposition", attachment(id, "pack.zip"))
+                .build();
     }
 
     /** @param key a public key of OpenPGP, in ASCII armour */
@@ -197,6 +252,9 @@ public class HandoverResource {
     public Response credentials(long id, ForKey forKey) {
         who.requireFreshPassword();
         String sealed = credentials.sealedFor(id, forKey == null ? null : forKey.key, who.person());
-        return Response.ok(sealed, "application/pgp-encrypted").header("Content-Disposition", attachment(id, "credentials.asc")).header("Cache-Control", "no-store").build();
+        return Response.ok(sealed, "application/pgp-encrypted")
+                .header("Content-Disposition", attachment(id, "credentials.asc"))
+                .header("Cache-Control", "no-store")
+                .build();
     }
 }

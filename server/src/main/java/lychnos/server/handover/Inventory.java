@@ -48,13 +48,24 @@ public class Inventory {
     /** By unit, in the order of units and of their addresses. */
     @Transactional
     public List<Entry> of(long bringUpId, Set<Long> only) {
-        Map<Long, Unit> units = bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
-        Map<Long, Proof> proofs = db.createQuery("select p from Proof p join Unit u on u.id = p.unitId join Claim c on c.id = p.claimId where u.bringUpId = :id and c.releasedAt is null", Proof.class)
+        Map<Long, Unit> units =
+                bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
+        Map<Long, Proof> proofs = db.createQuery(
+                        "select p from Proof p join Unit u on u.id = p.unitId join Claim c on c.id = p.claimId where "
+                                + "u.bringUpId = :id and c.releasedAt is null",
+                        Proof.class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .collect(Collectors.toMap(proof -> proof.claimId, Function.identity()));
-        Map<Long, Map<String, String>> hardware = texts("select unit_id, role, value from accepted_trait t join unit u on u.id = t.unit_id where u.bring_up_id = :id and t.what = '" + Traits.HARDWARE + "'", bringUpId);
-        Map<Long, Map<String, String>> serials = texts("select unit_id, member, value from fact f join unit u on u.id = f.unit_id where u.bring_up_id = :id and f.name = 'serial'", bringUpId);
+        Map<Long, Map<String, String>> hardware = texts(
+                "select unit_id, role, value from accepted_trait t join unit u on u.id = t.unit_id where "
+                        + "u.bring_up_id = :id and t.what = '"
+                        + Traits.HARDWARE + "'",
+                bringUpId);
+        Map<Long, Map<String, String>> serials = texts(
+                "select unit_id, member, value from fact f join unit u on u.id = f.unit_id where u.bring_up_id = :id "
+                        + "and f.name = 'serial'",
+                bringUpId);
         Map<Long, Net> networks = new HashMap<>();
         Map<Long, String> names = new HashMap<>();
         List<Entry> entries = new ArrayList<>();
@@ -64,7 +75,18 @@ public class Inventory {
                 Net network = networks.computeIfAbsent(claim.networkId, id -> Net.of(db.find(Network.class, id)));
                 // what has no name of its own goes by the one of its first address
                 String name = unit.name != null ? unit.name : names.computeIfAbsent(unit.id, none -> claim.hostName);
-                entries.add(new Entry(unit.id, claim.id, endpoint(name, unit, kinds.of(unit), claim, network, Optional.ofNullable(proofs.get(claim.id)), hardware.getOrDefault(unit.id, Map.of()), serials.getOrDefault(unit.id, Map.of()))));
+                entries.add(new Entry(
+                        unit.id,
+                        claim.id,
+                        endpoint(
+                                name,
+                                unit,
+                                kinds.of(unit),
+                                claim,
+                                network,
+                                Optional.ofNullable(proofs.get(claim.id)),
+                                hardware.getOrDefault(unit.id, Map.of()),
+                                serials.getOrDefault(unit.id, Map.of()))));
             }
         }
         return entries;
@@ -74,18 +96,37 @@ public class Inventory {
     public record Entry(long unitId, long claimId, Endpoint endpoint) {}
 
     /** What of a network stands at each of its addresses. */
-    private record Net(String name, String prefix, int length, Integer vlan, String gateway, List<String> nameServers, List<String> timeServers, boolean management) {
+    private record Net(
+            String name,
+            String prefix,
+            int length,
+            Integer vlan,
+            String gateway,
+            List<String> nameServers,
+            List<String> timeServers,
+            boolean management) {
 
         static Net of(Network network) {
-            return new Net(network.name, network.prefix.toString(), network.prefix.length(), network.vlan, network.gateway == null ? "" : network.gateway.toString(),
-                    List.copyOf(network.nameServers), List.copyOf(network.timeServers), network.purpose.equals("management"));
+            return new Net(
+                    network.name,
+                    network.prefix.toString(),
+                    network.prefix.length(),
+                    network.vlan,
+                    network.gateway == null ? "" : network.gateway.toString(),
+                    List.copyOf(network.nameServers),
+                    List.copyOf(network.timeServers),
+                    network.purpose.equals("management"));
         }
     }
 
     /** By unit, texts with their names. */
     private Map<Long, Map<String, String>> texts(String sql, long bringUpId) {
         Map<Long, Map<String, String>> texts = new HashMap<>();
-        db.createNativeQuery(sql, Object[].class).setParameter("id", bringUpId).getResultStream().forEach(row -> texts.computeIfAbsent((Long) row[0], unit -> new HashMap<>()).put((String) row[1], (String) row[2]));
+        db.createNativeQuery(sql, Object[].class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .forEach(row -> texts.computeIfAbsent((Long) row[0], unit -> new HashMap<>())
+                        .put((String) row[1], (String) row[2]));
         return texts;
     }
 
@@ -99,9 +140,19 @@ public class Inventory {
         return "";
     }
 
-    private static Endpoint endpoint(String name, Unit unit, Kind kind, Claim claim, Net network, Optional<Proof> proof, Map<String, String> hardware, Map<String, String> serials) {
+    private static Endpoint endpoint(
+            String name,
+            Unit unit,
+            Kind kind,
+            Claim claim,
+            Net network,
+            Optional<Proof> proof,
+            Map<String, String> hardware,
+            Map<String, String> serials) {
         String label = unit.mac != null && claim.place == 0 ? unit.mac.toString() : "";
-        String serial = unit.serial != null ? unit.serial : serials.isEmpty() ? "" : serials.getOrDefault(member(kind, claim.role), serials.getOrDefault("", ""));
+        String serial = unit.serial != null
+                ? unit.serial
+                : serials.isEmpty() ? "" : serials.getOrDefault(member(kind, claim.role), serials.getOrDefault("", ""));
         return new Endpoint(
                 name,
                 unit.kind,
@@ -131,16 +182,36 @@ public class Inventory {
     @Transactional
     public List<Flow> flows(long bringUpId, List<Entry> entries) {
         List<SiteThing> rows = things.rows(bringUps.get(bringUpId).site.id);
-        List<Flows.Peer> engineers = rows.stream().filter(row -> row.sort.equals(ThingSort.SOURCE.word())).map(row -> new Flows.Peer(row.name, row.value.getOrDefault("prefix", ""))).toList();
-        Map<String, List<Flows.Peer>> services = Map.of("mail relay", peers(rows, ThingSort.RELAY), "proxy", peers(rows, ThingSort.PROXY), "syslog", peers(rows, ThingSort.SYSLOG));
-        Map<Long, List<Endpoint>> byUnit = entries.stream().collect(Collectors.groupingBy(Entry::unitId, java.util.LinkedHashMap::new, Collectors.mapping(Entry::endpoint, Collectors.toList())));
+        List<Flows.Peer> engineers = rows.stream()
+                .filter(row -> row.sort.equals(ThingSort.SOURCE.word()))
+                .map(row -> new Flows.Peer(row.name, row.value.getOrDefault("prefix", "")))
+                .toList();
+        Map<String, List<Flows.Peer>> services = Map.of(
+                "mail relay",
+                peers(rows, ThingSort.RELAY),
+                "proxy",
+                peers(rows, ThingSort.PROXY),
+                "syslog",
+                peers(rows, ThingSort.SYSLOG));
+        Map<Long, List<Endpoint>> byUnit = entries.stream()
+                .collect(Collectors.groupingBy(
+                        Entry::unitId,
+                        java.util.LinkedHashMap::new,
+                        Collectors.mapping(Entry::endpoint, Collectors.toList())));
         List<Flow> flows = new ArrayList<>();
-        byUnit.values().forEach(unit -> flows.addAll(Flows.of(kinds.get(unit.get(0).kind()), unit, new Flows.Site(engineers, services))));
+        byUnit.values()
+                .forEach(unit -> flows.addAll(
+                        Flows.of(kinds.get(unit.get(0).kind()), unit, new Flows.Site(engineers, services))));
         return flows;
     }
 
     private static List<Flows.Peer> peers(List<SiteThing> rows, ThingSort sort) {
-        List<Flows.Peer> peers = rows.stream().filter(row -> row.sort.equals(sort.word())).map(row -> new Flows.Peer(row.name, row.value.getOrDefault("address", ""))).toList();
-        return peers.isEmpty() ? List.of(new Flows.Peer(sort.title().toLowerCase(java.util.Locale.ROOT) + ", not stated", "")) : peers;
+        List<Flows.Peer> peers = rows.stream()
+                .filter(row -> row.sort.equals(sort.word()))
+                .map(row -> new Flows.Peer(row.name, row.value.getOrDefault("address", "")))
+                .toList();
+        return peers.isEmpty()
+                ? List.of(new Flows.Peer(sort.title().toLowerCase(java.util.Locale.ROOT) + ", not stated", ""))
+                : peers;
     }
 }

@@ -32,7 +32,10 @@ import lychnos.server.store.SealedStore;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
-/** What happens to units that were in use: they are retired, or a machine of theirs is replaced. Records that were signed stay. */
+/**
+ * What happens to units that were in use: they are retired, or a machine of theirs is replaced. Records that were
+ * signed stay.
+ */
 @ApplicationScoped
 public class LifeAfter {
 
@@ -49,7 +52,17 @@ public class LifeAfter {
     private final Live live;
     private final Clock clock;
 
-    LifeAfter(Session db, BringUps bringUps, Kinds kinds, Facts facts, Claims claims, SignOff signOff, SealedStore sealed, Journal journal, Live live, Clock clock) {
+    LifeAfter(
+            Session db,
+            BringUps bringUps,
+            Kinds kinds,
+            Facts facts,
+            Claims claims,
+            SignOff signOff,
+            SealedStore sealed,
+            Journal journal,
+            Live live,
+            Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
@@ -75,11 +88,21 @@ public class LifeAfter {
         // in the order in which everybody else who changes units locks them
         db.lock(bringUps.get(unit.bringUpId), LockModeType.PESSIMISTIC_WRITE);
         db.refresh(unit, LockModeType.PESSIMISTIC_WRITE);
-        boolean busy = !db.createQuery("select r.id from Run r where r.unitId = :unit and r.purpose in ('configure', 'console') and r.state in (WAITING, RUNNING)", Long.class).setParameter("unit", unitId).getResultList().isEmpty();
+        boolean busy = !db.createQuery(
+                        "select r.id from Run r where r.unitId = :unit and r.purpose in ('configure', 'console') and "
+                                + "r.state in (WAITING, RUNNING)",
+                        Long.class)
+                .setParameter("unit", unitId)
+                .getResultList()
+                .isEmpty();
         if (busy) {
             throw Refusal.conflict(unit.label() + " is being set up. Put its setup away in Configure first.");
         }
-        db.createNativeMutationQuery("update run set state = 'CANCELLED', ended_at = now() where unit_id = :unit and purpose = 'prove' and state = 'WAITING'").setParameter("unit", unitId).executeUpdate();
+        db.createNativeMutationQuery(
+                        "update run set state = 'CANCELLED', ended_at = now() where unit_id = :unit and purpose = "
+                                + "'prove' and state = 'WAITING'")
+                .setParameter("unit", unitId)
+                .executeUpdate();
         return unit;
     }
 
@@ -90,15 +113,22 @@ public class LifeAfter {
 
     @Transactional
     public List<Retired> retired(long bringUpId) {
-        return db.createNativeQuery("select r.name, r.serial, r.place, r.why, a.name as by_whom, r.retired_at from retirement r join unit u on u.id = r.unit_id join account a on a.id = r.retired_by where u.bring_up_id = :id order by r.retired_at desc", Object[].class)
+        return db.createNativeQuery(
+                        "select r.name, r.serial, r.place, r.why, a.name as by_whom, r.retired_at from retirement r "
+                                + "join unit u on u.id = r.unit_id join account a on a.id = r.retired_by where "
+                                + "u.bring_up_id = :id order by r.retired_at desc",
+                        Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
-                .map(row -> new Retired((String) row[0], (String) row[1], (String) row[2], (String) row[3], (String) row[4], (Instant) row[5]))
+                .map(row -> new Retired(
+                        (String) row[0], (String) row[1], (String) row[2], (String) row[3], (String) row[4], (Instant)
+                                row[5]))
                 .toList();
     }
 
     /**
-     * Takes a unit out of use for good: its addresses cool off, its names are withdrawn at the name servers, what it bore (serial,
+     * Takes a unit out of use for good: its addresses cool off, its names are withdrawn at the name servers, what it
+     * bore (serial,
      * hardware address, place in a rack) is free for others. Its record stays and counts no more.
      */
     @Transactional
@@ -109,7 +139,10 @@ public class LifeAfter {
         String name = nameOf(unit);
         signOff.end(unit, "retired: " + reason, person);
         int addresses = claims.giveUp(unit);
-        db.createNativeMutationQuery("insert into retirement (unit_id, name, serial, mac, place, why, retired_by, retired_at) select id, :name, coalesce(serial, ''), mac, :place, :why, :by, :at from unit where id = :unit")
+        db.createNativeMutationQuery(
+                        "insert into retirement (unit_id, name, serial, mac, place, why, retired_by, retired_at) "
+                                + "select id, :name, coalesce(serial, ''), mac, :place, :why, :by, :at from unit "
+                                + "where id = :unit")
                 .setParameter("name", name)
                 .setParameter("place", unit.place())
                 .setParameter("why", reason)
@@ -117,8 +150,20 @@ public class LifeAfter {
                 .setParameter("at", now)
                 .setParameter("unit", unitId)
                 .executeUpdate();
-        db.createMutationQuery("update OpenItem set closedAt = :now, closedBy = :by where unitId = :unit and closedAt is null").setParameter("now", now).setParameter("by", person.id()).setParameter("unit", unitId).executeUpdate();
-        journal.write(person, unit.bringUpId, unitId, "retired " + name + ": " + reason + ". Its " + addresses + (addresses == 1 ? " address cools" : " addresses cool") + " off, its names are withdrawn", null, null);
+        db.createMutationQuery(
+                        "update OpenItem set closedAt = :now, closedBy = :by where unitId = :unit and closedAt is null")
+                .setParameter("now", now)
+                .setParameter("by", person.id())
+                .setParameter("unit", unitId)
+                .executeUpdate();
+        journal.write(
+                person,
+                unit.bringUpId,
+                unitId,
+                "retired " + name + ": " + reason + ". Its " + addresses
+                        + (addresses == 1 ? " address cools" : " addresses cool") + " off, its names are withdrawn",
+                null,
+                null);
         unit.serial = null;
         unit.mac = null;
         unit.rack = null;
@@ -130,7 +175,9 @@ public class LifeAfter {
     }
 
     private String nameOf(Unit unit) {
-        return unit.name != null ? unit.name : claims.ofUnit(unit.id).map(claim -> claim.hostName).orElse(unit.label());
+        return unit.name != null
+                ? unit.name
+                : claims.ofUnit(unit.id).map(claim -> claim.hostName).orElse(unit.label());
     }
 
     // --- replaced ---
@@ -155,10 +202,20 @@ public class LifeAfter {
         Map<String, Map<String, Bears>> parts = new LinkedHashMap<>();
         for (FactSpec spec : kind.facts()) {
             if (spec.type() == FactType.SERIAL || spec.type() == FactType.MAC) {
-                UnitFacts.owners(kind, unit.members, spec).forEach(member -> parts.computeIfAbsent(member, none -> new LinkedHashMap<>()).put(spec.name(), new Bears(spec.title(), known.fact(member, spec.name()).map(fact -> fact.value()).orElse(""))));
+                UnitFacts.owners(kind, unit.members, spec)
+                        .forEach(member -> parts.computeIfAbsent(member, none -> new LinkedHashMap<>())
+                                .put(
+                                        spec.name(),
+                                        new Bears(
+                                                spec.title(),
+                                                known.fact(member, spec.name())
+                                                        .map(fact -> fact.value())
+                                                        .orElse(""))));
             }
         }
-        return parts.entrySet().stream().map(part -> new Part(part.getKey(), part.getValue())).toList();
+        return parts.entrySet().stream()
+                .map(part -> new Part(part.getKey(), part.getValue()))
+                .toList();
     }
 
     /**
@@ -171,15 +228,20 @@ public class LifeAfter {
     public record New(String member, Map<String, String> facts, String firstAddress, String why) {}
 
     /**
-     * Puts another machine in the place of one: addresses and names stay, serial and hardware addresses are the new one's, and
-     * whatever was remembered of the old one (certificate, host key, what it showed when it was accepted) is forgotten. The unit is
+     * Puts another machine in the place of one: addresses and names stay, serial and hardware addresses are the new
+     * one's, and
+     * whatever was remembered of the old one (certificate, host key, what it showed when it was accepted) is forgotten.
+     * The unit is
      * to be set up, proven and signed anew.
      */
     @Transactional
     public void replace(long unitId, New machine, Who.Person person) {
         String reason = reason(machine.why);
         String member = machine.member == null ? "" : machine.member;
-        Part part = parts(unitId).stream().filter(each -> each.member.equals(member)).findFirst().orElseThrow(() -> Refusal.bad("It has no machine “" + member + "” that is told by a serial."));
+        Part part = parts(unitId).stream()
+                .filter(each -> each.member.equals(member))
+                .findFirst()
+                .orElseThrow(() -> Refusal.bad("It has no machine “" + member + "” that is told by a serial."));
         Unit unit = atRest(unitId);
         Kind kind = kinds.of(unit);
         Map<String, String> after = read(kind, part, machine.facts == null ? Map.of() : machine.facts);
@@ -200,7 +262,20 @@ public class LifeAfter {
         row.replacedBy = person.id();
         row.replacedAt = clock.instant();
         db.persist(row);
-        journal.write(person, unit.bringUpId, unitId, "replaced " + what + ": " + String.join(", ", after.entrySet().stream().map(each -> part.facts.get(each.getKey()).title + " " + before.get(each.getKey()) + " is now " + each.getValue()).toList()) + " (" + reason + ")", before, after);
+        journal.write(
+                person,
+                unit.bringUpId,
+                unitId,
+                "replaced " + what + ": "
+                        + String.join(
+                                ", ",
+                                after.entrySet().stream()
+                                        .map(each -> part.facts.get(each.getKey()).title + " "
+                                                + before.get(each.getKey()) + " is now " + each.getValue())
+                                        .toList())
+                        + " (" + reason + ")",
+                before,
+                after);
         live.tell(unit.bringUpId, "handover");
         live.tell(unit.bringUpId, "configure");
         live.tell(unit.bringUpId, "prove");
@@ -233,9 +308,17 @@ public class LifeAfter {
     }
 
     private void store(Unit unit, String member, Map<String, String> after, Who.Person person) {
-        Facts.Report report = facts.set(unit.bringUpId, after.entrySet().stream().map(each -> new Facts.CellText(unit.id, member, each.getKey(), each.getValue())).toList(), Fact.Source.TYPED, person);
+        Facts.Report report = facts.set(
+                unit.bringUpId,
+                after.entrySet().stream()
+                        .map(each -> new Facts.CellText(unit.id, member, each.getKey(), each.getValue()))
+                        .toList(),
+                Fact.Source.TYPED,
+                person);
         if (!report.faults().isEmpty()) {
-            throw Refusal.fields(report.faults().stream().map(fault -> new FieldFault(fault.name(), fault.reason())).toList());
+            throw Refusal.fields(report.faults().stream()
+                    .map(fault -> new FieldFault(fault.name(), fault.reason()))
+                    .toList());
         }
     }
 
@@ -249,20 +332,44 @@ public class LifeAfter {
     }
 
     private void forget(Unit unit, Kind kind, String member) {
-        List<Claim> own = claims.live(unit.bringUpId).stream().filter(claim -> claim.unitId.equals(unit.id) && (member.isEmpty() || claim.role.equals(member) || claim.role.startsWith(member + " "))).toList();
+        List<Claim> own = claims.live(unit.bringUpId).stream()
+                .filter(claim -> claim.unitId.equals(unit.id)
+                        && (member.isEmpty() || claim.role.equals(member) || claim.role.startsWith(member + " ")))
+                .toList();
         Set<String> roles = new TreeSet<>(own.stream().map(claim -> claim.role).toList());
         List<Long> ids = own.stream().map(claim -> claim.id).toList();
         if (!own.isEmpty()) {
-            db.createMutationQuery("delete from KnownCertificate k where k.key.unitId = :unit and k.key.role in :roles").setParameter("unit", unit.id).setParameter("roles", roles).executeUpdate();
-            db.createMutationQuery("delete from AcceptedTrait t where t.key.unitId = :unit and t.key.role in :roles").setParameter("unit", unit.id).setParameter("roles", roles).executeUpdate();
-            db.createMutationQuery("update TraitChange set state = GONE, decidedBy = null, decidedAt = null where claimId in :claims and state in (OPEN, FAULT)").setParameter("claims", ids).executeUpdate();
+            db.createMutationQuery("delete from KnownCertificate k where k.key.unitId = :unit and k.key.role in :roles")
+                    .setParameter("unit", unit.id)
+                    .setParameter("roles", roles)
+                    .executeUpdate();
+            db.createMutationQuery("delete from AcceptedTrait t where t.key.unitId = :unit and t.key.role in :roles")
+                    .setParameter("unit", unit.id)
+                    .setParameter("roles", roles)
+                    .executeUpdate();
+            db.createMutationQuery(
+                            "update TraitChange set state = GONE, decidedBy = null, decidedAt = null where claimId "
+                                    + "in :claims and state in (OPEN, FAULT)")
+                    .setParameter("claims", ids)
+                    .executeUpdate();
         }
         // until the unit is set up again nothing that was found of it says anything
-        db.createMutationQuery("delete from Proof where unitId = :unit").setParameter("unit", unit.id).executeUpdate();
+        db.createMutationQuery("delete from Proof where unitId = :unit")
+                .setParameter("unit", unit.id)
+                .executeUpdate();
         if (kind.driven()) {
             sealed.forget(unit.id);
         }
-        db.createMutationQuery("update Run set earlier = true where unitId = :unit and purpose in ('configure', 'console')").setParameter("unit", unit.id).executeUpdate();
-        db.createMutationQuery("update MemberDialogue set earlier = true where unitId = :unit and (:whole = true or member = :member)").setParameter("unit", unit.id).setParameter("whole", member.isEmpty()).setParameter("member", member).executeUpdate();
+        db.createMutationQuery(
+                        "update Run set earlier = true where unitId = :unit and purpose in ('configure', 'console')")
+                .setParameter("unit", unit.id)
+                .executeUpdate();
+        db.createMutationQuery(
+                        "update MemberDialogue set earlier = true where unitId = :unit and (:whole = true or member "
+                                + "= :member)")
+                .setParameter("unit", unit.id)
+                .setParameter("whole", member.isEmpty())
+                .setParameter("member", member)
+                .executeUpdate();
     }
 }

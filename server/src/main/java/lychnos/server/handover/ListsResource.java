@@ -21,7 +21,8 @@ import org.hibernate.Session;
 import org.jboss.resteasy.reactive.RestQuery;
 
 /**
- * Long lists, page by page, for programs. A page begins after the last entry of the one before, so that nothing is left out or told
+ * Long lists, page by page, for programs. A page begins after the last entry of the one before, so that nothing is left
+ * out or told
  * twice while entries are added; where the next one is found stands in the header Link (RFC 8288).
  */
 @Path("/api")
@@ -52,7 +53,10 @@ public class ListsResource {
     private static Response page(List<?> entries, Long next, int limit, UriInfo uri) {
         Response.ResponseBuilder answer = Response.ok(entries);
         if (next != null) {
-            URI at = uri.getRequestUriBuilder().replaceQueryParam("limit", limit).replaceQueryParam("after", next).build();
+            URI at = uri.getRequestUriBuilder()
+                    .replaceQueryParam("limit", limit)
+                    .replaceQueryParam("after", next)
+                    .build();
             answer.header("Link", "<" + at.getRawPath() + "?" + at.getRawQuery() + ">; rel=\"next\"");
         }
         return answer.build();
@@ -69,9 +73,16 @@ public class ListsResource {
     @Path("bring-ups/{id}/endpoints")
     @Transactional
     @Operation(summary = "Everything that has an address, page by page")
-    public Response endpoints(long id, @RestQuery @jakarta.ws.rs.DefaultValue(DEFAULT) int limit, @RestQuery @Parameter(description = "the last address of the page before, as its Link gives it") Long after, @Context UriInfo uri) {
+    public Response endpoints(
+            long id,
+            @RestQuery @jakarta.ws.rs.DefaultValue(DEFAULT) int limit,
+            @RestQuery @Parameter(description = "the last address of the page before, as its Link gives it") Long after,
+            @Context UriInfo uri) {
         bringUps.get(id);
-        List<Object[]> rows = db.createQuery("select c.id, c.unitId from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null and c.id > :after order by c.id", Object[].class)
+        List<Object[]> rows = db.createQuery(
+                        "select c.id, c.unitId from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id "
+                                + "and c.releasedAt is null and c.id > :after order by c.id",
+                        Object[].class)
                 .setParameter("id", id)
                 .setParameter("after", after == null ? 0L : after)
                 .setMaxResults(most(limit))
@@ -79,7 +90,11 @@ public class ListsResource {
         List<Long> claims = rows.stream().map(row -> (Long) row[0]).toList();
         Set<Long> units = new TreeSet<>(rows.stream().map(row -> (Long) row[1]).toList());
         Set<Long> wanted = new TreeSet<>(claims);
-        List<Line> lines = inventory.of(id, units).stream().filter(entry -> wanted.contains(entry.claimId())).map(entry -> new Line(entry.unitId(), entry.claimId(), entry.endpoint())).sorted(java.util.Comparator.comparing(Line::claim)).toList();
+        List<Line> lines = inventory.of(id, units).stream()
+                .filter(entry -> wanted.contains(entry.claimId()))
+                .map(entry -> new Line(entry.unitId(), entry.claimId(), entry.endpoint()))
+                .sorted(java.util.Comparator.comparing(Line::claim))
+                .toList();
         return page(lines, next(claims, limit), limit, uri);
     }
 
@@ -89,20 +104,44 @@ public class ListsResource {
      * @param body canonical JSON (RFC 8785), as it was signed: its SHA-256 is the digest
      * @param endedAt null where it counts
      */
-    public record Signed(long id, long unit, String digest, String signedBy, Instant signedAt, Instant endedAt, String endedWhy, String body) {}
+    public record Signed(
+            long id,
+            long unit,
+            String digest,
+            String signedBy,
+            Instant signedAt,
+            Instant endedAt,
+            String endedWhy,
+            String body) {}
 
     @GET
     @Path("bring-ups/{id}/records")
     @Transactional
     @Operation(summary = "Signed records, those that count no more among them, page by page")
-    public Response records(long id, @RestQuery @jakarta.ws.rs.DefaultValue(DEFAULT) int limit, @RestQuery Long after, @Context UriInfo uri) {
+    public Response records(
+            long id,
+            @RestQuery @jakarta.ws.rs.DefaultValue(DEFAULT) int limit,
+            @RestQuery Long after,
+            @Context UriInfo uri) {
         bringUps.get(id);
-        List<Signed> records = db.createQuery("select r.id, r.unitId, r.digest, a.name, r.signedAt, r.endedAt, r.endedWhy, r.body from SignedRecord r join Account a on a.id = r.signedBy where r.bringUpId = :id and r.id > :after order by r.id", Object[].class)
+        List<Signed> records = db.createQuery(
+                        "select r.id, r.unitId, r.digest, a.name, r.signedAt, r.endedAt, r.endedWhy, r.body from "
+                                + "SignedRecord r join Account a on a.id = r.signedBy where r.bringUpId = :id and "
+                                + "r.id > :after order by r.id",
+                        Object[].class)
                 .setParameter("id", id)
                 .setParameter("after", after == null ? 0L : after)
                 .setMaxResults(most(limit))
                 .getResultStream()
-                .map(row -> new Signed((Long) row[0], (Long) row[1], (String) row[2], (String) row[3], (Instant) row[4], (Instant) row[5], (String) row[6], (String) row[7]))
+                .map(row -> new Signed(
+                        (Long) row[0],
+                        (Long) row[1],
+                        (String) row[2],
+                        (String) row[3],
+                        (Instant) row[4],
+                        (Instant) row[5],
+                        (String) row[6],
+                        (String) row[7]))
                 .toList();
         return page(records, next(records.stream().map(Signed::id).toList(), limit), limit, uri);
     }
@@ -114,9 +153,16 @@ public class ListsResource {
     @Path("bring-ups/{id}/journal")
     @Transactional
     @Operation(summary = "Who did what, from the beginning, page by page")
-    public Response journal(long id, @RestQuery @jakarta.ws.rs.DefaultValue(DEFAULT) int limit, @RestQuery Long after, @Context UriInfo uri) {
+    public Response journal(
+            long id,
+            @RestQuery @jakarta.ws.rs.DefaultValue(DEFAULT) int limit,
+            @RestQuery Long after,
+            @Context UriInfo uri) {
         bringUps.get(id);
-        List<Act> acts = db.createNativeQuery("select id, at, actor, unit_id, act from journal where bring_up_id = :id and id > :after order by id limit :most", Object[].class)
+        List<Act> acts = db.createNativeQuery(
+                        "select id, at, actor, unit_id, act from journal where bring_up_id = :id and id > :after "
+                                + "order by id limit :most",
+                        Object[].class)
                 .setParameter("id", id)
                 .setParameter("after", after == null ? 0L : after)
                 .setParameter("most", most(limit))

@@ -20,12 +20,15 @@ import lychnos.server.store.OpenItem;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
-/** Exceptions that were accepted, and what is still to come: each with a reason, a date and a lead who answers for it. */
+/**
+ * Exceptions that were accepted, and what is still to come: each with a reason, a date and a lead who answers for it.
+ */
 @ApplicationScoped
 public class OpenItems {
 
     /** The fact that says until when a temporary licence key holds. */
     private static final String KEY_ENDS = "licence-end";
+
     private static final int LONGEST = 400;
 
     private final Session db;
@@ -43,10 +46,20 @@ public class OpenItems {
     }
 
     /** One of them. */
-    public record View(long id, Long unitId, String unit, String sort, String text, String reason, LocalDate due, String lead, boolean late) {
+    public record View(
+            long id,
+            Long unitId,
+            String unit,
+            String sort,
+            String text,
+            String reason,
+            LocalDate due,
+            String lead,
+            boolean late) {
 
         Map<String, Object> body() {
-            return new TreeMap<>(Map.of("unit", unit, "sort", sort, "text", text, "reason", reason, "due", due.toString(), "lead", lead));
+            return new TreeMap<>(Map.of(
+                    "unit", unit, "sort", sort, "text", text, "reason", reason, "due", due.toString(), "lead", lead));
         }
 
         /** In one sentence. */
@@ -61,12 +74,25 @@ public class OpenItems {
     /** Keys that end on a day and of which nothing is noted for their unit. */
     @Transactional
     public List<Proposal> proposed(long bringUpId) {
-        Set<Long> noted = new HashSet<>(db.createQuery("select i.unitId from OpenItem i where i.bringUpId = :id and i.unitId is not null and i.closedAt is null", Long.class).setParameter("id", bringUpId).getResultList());
-        return db.createQuery("select u, f.value from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = :id and f.key.name = '" + KEY_ENDS + "' order by u.number", Object[].class)
+        Set<Long> noted = new HashSet<>(db.createQuery(
+                        "select i.unitId from OpenItem i where i.bringUpId = :id and i.unitId is not null and "
+                                + "i.closedAt is null",
+                        Long.class)
+                .setParameter("id", bringUpId)
+                .getResultList());
+        return db.createQuery(
+                        "select u, f.value from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = "
+                                + ":id and f.key.name = '"
+                                + KEY_ENDS + "' order by u.number",
+                        Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .filter(row -> !noted.contains(((Unit) row[0]).id))
-                .map(row -> new Proposal(((Unit) row[0]).id, ((Unit) row[0]).label(), "temporary licence key, ends on " + row[1], LocalDate.parse((String) row[1])))
+                .map(row -> new Proposal(
+                        ((Unit) row[0]).id,
+                        ((Unit) row[0]).label(),
+                        "temporary licence key, ends on " + row[1],
+                        LocalDate.parse((String) row[1])))
                 .toList();
     }
 
@@ -77,13 +103,26 @@ public class OpenItems {
     @Transactional
     public List<View> of(long bringUpId) {
         LocalDate today = LocalDate.now(clock);
-        return db.createNativeQuery("select i.id, i.unit_id, i.sort, i.text, i.reason, i.due, a.name from open_item i join account a on a.id = i.lead where i.bring_up_id = :id and i.closed_at is null order by i.due, i.id", Object[].class)
+        return db.createNativeQuery(
+                        "select i.id, i.unit_id, i.sort, i.text, i.reason, i.due, a.name from open_item i join "
+                                + "account a on a.id = i.lead where i.bring_up_id = :id and i.closed_at is null "
+                                + "order by i.due, i.id",
+                        Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .map(row -> {
                     Long unit = row[1] == null ? null : ((Number) row[1]).longValue();
                     LocalDate due = row[5] instanceof LocalDate date ? date : ((java.sql.Date) row[5]).toLocalDate();
-                    return new View(((Number) row[0]).longValue(), unit, unit == null ? "" : bringUps.unit(unit).label(), (String) row[2], (String) row[3], (String) row[4], due, (String) row[6], due.isBefore(today));
+                    return new View(
+                            ((Number) row[0]).longValue(),
+                            unit,
+                            unit == null ? "" : bringUps.unit(unit).label(),
+                            (String) row[2],
+                            (String) row[3],
+                            (String) row[4],
+                            due,
+                            (String) row[6],
+                            due.isBefore(today));
                 })
                 .toList();
     }
@@ -120,7 +159,14 @@ public class OpenItems {
         item.madeAt = clock.instant();
         db.persist(item);
         db.flush();
-        journal.write(person, bringUpId, note.unit, (note.sort.equals(OpenItem.EXCEPTION) ? "accepted for the time being: “" : "noted as open: “") + item.text + "”, due " + item.due, null, note);
+        journal.write(
+                person,
+                bringUpId,
+                note.unit,
+                (note.sort.equals(OpenItem.EXCEPTION) ? "accepted for the time being: “" : "noted as open: “")
+                        + item.text + "”, due " + item.due,
+                null,
+                note);
         live.tell(bringUpId, "handover");
         return item.id;
     }

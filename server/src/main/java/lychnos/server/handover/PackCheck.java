@@ -20,7 +20,10 @@ import java.util.zip.ZipInputStream;
 import lychnos.core.record.CanonicalJson;
 import lychnos.core.record.Chain;
 
-/** Looks whether a pack is as it was made, without a server: every file, every record, the chain, and the pack itself byte by byte. */
+/**
+ * Looks whether a pack is as it was made, without a server: every file, every record, the chain, and the pack itself
+ * byte by byte.
+ */
 final class PackCheck {
 
     private static final long LARGEST = 2_000_000_000;
@@ -68,16 +71,21 @@ final class PackCheck {
 
     private void unpack(Path pack, Path directory, SortedMap<String, Path> files) throws IOException {
         long total = 0;
-        try (InputStream in = Files.newInputStream(pack); ZipInputStream zip = new ZipInputStream(in)) {
+        try (InputStream in = Files.newInputStream(pack);
+                ZipInputStream zip = new ZipInputStream(in)) {
             for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
-                Path to = directory.resolve(entry.getName().equals(PackFile.MANIFEST) ? "manifest" : String.valueOf(files.size()));
+                Path to = directory.resolve(
+                        entry.getName().equals(PackFile.MANIFEST) ? "manifest" : String.valueOf(files.size()));
                 total += Files.copy(zip, to);
                 files.put(entry.getName(), to);
                 if (total > LARGEST) {
                     throw new IOException("it holds more than " + LARGEST + " bytes");
                 }
             }
-        } catch (java.util.zip.ZipException | java.io.EOFException | IllegalArgumentException | java.nio.file.FileAlreadyExistsException e) {
+        } catch (java.util.zip.ZipException
+                | java.io.EOFException
+                | IllegalArgumentException
+                | java.nio.file.FileAlreadyExistsException e) {
             faults.add("It cannot be read to its end: " + e.getMessage() + ".");
         }
     }
@@ -108,7 +116,8 @@ final class PackCheck {
                 faults.add(name + " is missing.");
             } else if (!named.containsKey(name)) {
                 faults.add(name + " is not in the manifest: it was put in later.");
-            } else if (!CanonicalJson.sha256(Files.readAllBytes(files.get(name))).equals(named.get(name))) {
+            } else if (!CanonicalJson.sha256(Files.readAllBytes(files.get(name)))
+                    .equals(named.get(name))) {
                 faults.add(name + " is not as it was made.");
             }
         }
@@ -125,18 +134,26 @@ final class PackCheck {
         List<Chain.Link> links = new ArrayList<>();
         Set<String> chained = new HashSet<>();
         for (Map<String, Object> each : maps(whole.get("chain"))) {
-            links.add(new Chain.Link(each.get("number") instanceof Number number ? number.longValue() : 0, text(each, "sort"), text(each, "body"), text(each, "previous"), text(each, "digest")));
+            links.add(new Chain.Link(
+                    each.get("number") instanceof Number number ? number.longValue() : 0,
+                    text(each, "sort"),
+                    text(each, "body"),
+                    text(each, "previous"),
+                    text(each, "digest")));
             if (text(each, "sort").equals("record")) {
                 chained.add(text(each, "body"));
             }
         }
-        Chain.broken(links).ifPresent(broken -> faults.add("The chain breaks at link " + broken.number() + ": " + broken.why()));
+        Chain.broken(links)
+                .ifPresent(broken -> faults.add("The chain breaks at link " + broken.number() + ": " + broken.why()));
         if (links.isEmpty() || !links.get(links.size() - 1).digest().equals(last)) {
             faults.add("The chain does not end as the manifest says.");
         }
         for (Map<String, Object> each : maps(whole.get("records"))) {
             records++;
-            Map<String, Object> body = each.get("body") instanceof Map<?, ?> map ? new LinkedHashMap<>(json.convertValue(map, MAP)) : Map.of();
+            Map<String, Object> body = each.get("body") instanceof Map<?, ?> map
+                    ? new LinkedHashMap<>(json.convertValue(map, MAP))
+                    : Map.of();
             String unit = text(body, "unit");
             String digest;
             try {
@@ -151,8 +168,10 @@ final class PackCheck {
             }
             for (Map<String, Object> recording : maps(body.get("recordings"))) {
                 Path cast = files.get("recordings/" + text(recording, "file"));
-                if (cast == null || !CanonicalJson.sha256(Files.readAllBytes(cast)).equals(text(recording, "sha256"))) {
-                    faults.add("The recording " + text(recording, "file") + " is not the one that was signed with " + unit + ".");
+                if (cast == null
+                        || !CanonicalJson.sha256(Files.readAllBytes(cast)).equals(text(recording, "sha256"))) {
+                    faults.add("The recording " + text(recording, "file") + " is not the one that was signed with "
+                            + unit + ".");
                 }
             }
         }

@@ -21,7 +21,8 @@ import java.util.zip.ZipOutputStream;
 import lychnos.core.record.CanonicalJson;
 
 /**
- * A pack: a ZIP file in which nothing is left to chance, so that it can be made anew byte by byte from what it holds. Entries are
+ * A pack: a ZIP file in which nothing is left to chance, so that it can be made anew byte by byte from what it holds.
+ * Entries are
  * sorted, stored and of one time; {@code manifest.json} comes last and has the digest of every other one.
  */
 final class PackFile {
@@ -58,7 +59,8 @@ final class PackFile {
 
     /** What stands in the manifest: its canonical form, and no byte besides. */
     static byte[] manifest(Map<String, Object> digests, String chain) {
-        return CanonicalJson.write(Map.of("format", FORMAT, "files", digests, "chain", chain)).getBytes(StandardCharsets.UTF_8);
+        return CanonicalJson.write(Map.of("format", FORMAT, "files", digests, "chain", chain))
+                .getBytes(StandardCharsets.UTF_8);
     }
 
     private static ZipEntry entry(String name, long size) {

@@ -7,7 +7,10 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 
-/** Makes a PDF of the pack's XHTML: tagged for people who hear it (PDF/UA, ISO 14289-1), with links inside and its font along. */
+/**
+ * Makes a PDF of the pack's XHTML: tagged for people who hear it (PDF/UA, ISO 14289-1), with links inside and its font
+ * along.
+ */
 final class PackPdf {
 
     static final String FONT = "Liberation Sans";

@@ -34,7 +34,10 @@ import lychnos.server.problem.Refusal;
 import lychnos.server.store.SignedRecord;
 import org.hibernate.Session;
 
-/** Makes the pack of a bring-up: what was signed, in every form that other teams ask for, in one file that can be verified without a server. */
+/**
+ * Makes the pack of a bring-up: what was signed, in every form that other teams ask for, in one file that can be
+ * verified without a server.
+ */
 @ApplicationScoped
 public class Packs {
 
@@ -53,7 +56,16 @@ public class Packs {
     private final ObjectMapper json;
     private final Clock clock;
 
-    Packs(Session db, BringUps bringUps, Exports exports, OpenItems items, Chaining chaining, Recordings recordings, Journal journal, ObjectMapper json, Clock clock) {
+    Packs(
+            Session db,
+            BringUps bringUps,
+            Exports exports,
+            OpenItems items,
+            Chaining chaining,
+            Recordings recordings,
+            Journal journal,
+            ObjectMapper json,
+            Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.exports = exports;
@@ -91,7 +103,10 @@ public class Packs {
     private record Signed(long id, long unit) {}
 
     private List<Signed> signed(long bringUpId) {
-        return db.createQuery("select r.id, r.unitId from SignedRecord r join Unit u on u.id = r.unitId where r.bringUpId = :id and r.endedAt is null order by u.number", Object[].class)
+        return db.createQuery(
+                        "select r.id, r.unitId from SignedRecord r join Unit u on u.id = r.unitId where r.bringUpId "
+                                + "= :id and r.endedAt is null order by u.number",
+                        Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .map(row -> new Signed((Long) row[0], (Long) row[1]))
@@ -107,9 +122,19 @@ public class Packs {
     /** Volume by volume, so that however many units there are, no more than those of one are held. */
     private void each(List<Signed> signed, Volume volume) throws IOException {
         for (int from = 0; from < signed.size(); from += UNITS_A_VOLUME) {
-            List<Long> ids = signed.subList(from, Math.min(signed.size(), from + UNITS_A_VOLUME)).stream().map(Signed::id).toList();
-            Map<Long, SignedRecord> records = db.createQuery("from SignedRecord where id in :ids", SignedRecord.class).setParameter("ids", ids).getResultStream().collect(Collectors.toMap(record -> record.id, Function.identity()));
-            volume.take(from / UNITS_A_VOLUME + 1, ids.stream().map(records::get).map(record -> new Read(record, read(record))).toList());
+            List<Long> ids = signed.subList(from, Math.min(signed.size(), from + UNITS_A_VOLUME)).stream()
+                    .map(Signed::id)
+                    .toList();
+            Map<Long, SignedRecord> records = db.createQuery("from SignedRecord where id in :ids", SignedRecord.class)
+                    .setParameter("ids", ids)
+                    .getResultStream()
+                    .collect(Collectors.toMap(record -> record.id, Function.identity()));
+            volume.take(
+                    from / UNITS_A_VOLUME + 1,
+                    ids.stream()
+                            .map(records::get)
+                            .map(record -> new Read(record, read(record)))
+                            .toList());
             records.values().forEach(db::detach);
         }
     }
@@ -155,7 +180,9 @@ public class Packs {
             if (signed.isEmpty()) {
                 throw Refusal.conflict("Nothing is signed yet: a pack holds what was signed.");
             }
-            for (Exports.File file : exports.of(bringUpId, signed.stream().map(Signed::unit).collect(Collectors.toSet())).values()) {
+            for (Exports.File file : exports.of(
+                            bringUpId, signed.stream().map(Signed::unit).collect(Collectors.toSet()))
+                    .values()) {
                 write(directory, files, file.name(), file.writer());
             }
             List<Chain.Link> chain = chaining.since(bringUpId);
@@ -167,19 +194,37 @@ public class Packs {
                     recordings(directory, files, each);
                 }
             });
-            pdf(directory, files, bringUpId, paper, signed, totals, chain.get(chain.size() - 1).digest());
+            pdf(
+                    directory,
+                    files,
+                    bringUpId,
+                    paper,
+                    signed,
+                    totals,
+                    chain.get(chain.size() - 1).digest());
             String manifest;
             try (OutputStream out = Files.newOutputStream(pack)) {
-                manifest = PackFile.write(out, files, chain.get(chain.size() - 1).digest());
+                manifest =
+                        PackFile.write(out, files, chain.get(chain.size() - 1).digest());
             }
-            long id = ((Number) db.createNativeQuery("insert into pack (bring_up_id, manifest, made_by, made_at) values (:bringUp, :manifest, :by, :at) returning id", Long.class)
+            long id = ((Number) db.createNativeQuery(
+                                    "insert into pack (bring_up_id, manifest, made_by, made_at) values (:bringUp, "
+                                            + ":manifest, :by, :at) returning id",
+                                    Long.class)
                             .setParameter("bringUp", bringUpId)
                             .setParameter("manifest", manifest)
                             .setParameter("by", person.id())
                             .setParameter("at", clock.instant())
                             .getSingleResult())
                     .longValue();
-            journal.write(person, bringUpId, null, "made a pack of " + signed.size() + (signed.size() == 1 ? " unit" : " units") + ", manifest " + SignOff.shortened(manifest), null, null);
+            journal.write(
+                    person,
+                    bringUpId,
+                    null,
+                    "made a pack of " + signed.size() + (signed.size() == 1 ? " unit" : " units") + ", manifest "
+                            + SignOff.shortened(manifest),
+                    null,
+                    null);
             chaining.append(Chaining.PACK, id, manifest);
             return null;
         });
@@ -189,7 +234,8 @@ public class Packs {
         return pack;
     }
 
-    private static void write(Path directory, SortedMap<String, Path> files, String name, Exports.Writer writer) throws IOException {
+    private static void write(Path directory, SortedMap<String, Path> files, String name, Exports.Writer writer)
+            throws IOException {
         Path file = directory.resolve(String.valueOf(files.size()));
         try (BufferedWriter out = Files.newBufferedWriter(file)) {
             writer.write(out);
@@ -208,24 +254,50 @@ public class Packs {
     private void recordings(Path directory, SortedMap<String, Path> files, Read unit) throws IOException {
         for (Map<String, Object> each : unit.list("recordings")) {
             long dialogue = ((Number) each.get("dialogue")).longValue();
-            write(directory, files, "recordings/" + text(each, "file"), out -> out.append(recordings.asciicast(dialogue)));
+            write(
+                    directory,
+                    files,
+                    "recordings/" + text(each, "file"),
+                    out -> out.append(recordings.asciicast(dialogue)));
         }
     }
 
     /** Everything, machine-readable: each record with its body as it was signed, and the chain that they stand in. */
-    private void records(Appendable out, long bringUpId, List<Signed> signed, Totals totals, List<Chain.Link> chain) throws IOException {
+    private void records(Appendable out, long bringUpId, List<Signed> signed, Totals totals, List<Chain.Link> chain)
+            throws IOException {
         BringUps.Named named = bringUps.named(bringUpId);
-        out.append("{\"format\":").append(CanonicalJson.write(FORMAT)).append(",\"site\":").append(CanonicalJson.write(named.site())).append(",\"bringUp\":").append(CanonicalJson.write(named.name())).append(",\"records\":[\n");
+        out.append("{\"format\":")
+                .append(CanonicalJson.write(FORMAT))
+                .append(",\"site\":")
+                .append(CanonicalJson.write(named.site()))
+                .append(",\"bringUp\":")
+                .append(CanonicalJson.write(named.name()))
+                .append(",\"records\":[\n");
         each(signed, (number, units) -> {
             for (Read unit : units) {
-                out.append(totals.units == 0 ? "" : ",\n").append("{\"digest\":\"").append(unit.record.digest).append("\",\"body\":").append(unit.record.body).append('}');
+                out.append(totals.units == 0 ? "" : ",\n")
+                        .append("{\"digest\":\"")
+                        .append(unit.record.digest)
+                        .append("\",\"body\":")
+                        .append(unit.record.body)
+                        .append('}');
                 totals.add(unit);
             }
         });
         out.append("\n],\"chain\":[\n");
         for (int i = 0; i < chain.size(); i++) {
             Chain.Link link = chain.get(i);
-            Map<String, Object> written = new LinkedHashMap<>(Map.of("number", link.number(), "sort", link.sort(), "body", link.body(), "previous", link.previous(), "digest", link.digest()));
+            Map<String, Object> written = new LinkedHashMap<>(Map.of(
+                    "number",
+                    link.number(),
+                    "sort",
+                    link.sort(),
+                    "body",
+                    link.body(),
+                    "previous",
+                    link.previous(),
+                    "digest",
+                    link.digest()));
             out.append(i == 0 ? "" : ",\n").append(CanonicalJson.write(written));
         }
         out.append("\n]}\n");
@@ -233,11 +305,25 @@ public class Packs {
 
     // --- the pages ---
 
-    private void pdf(Path directory, SortedMap<String, Path> files, long bringUpId, PackHtml.Paper paper, List<Signed> signed, Totals totals, String digest) throws IOException {
+    private void pdf(
+            Path directory,
+            SortedMap<String, Path> files,
+            long bringUpId,
+            PackHtml.Paper paper,
+            List<Signed> signed,
+            Totals totals,
+            String digest)
+            throws IOException {
         int volumes = (signed.size() + UNITS_A_VOLUME - 1) / UNITS_A_VOLUME;
         each(signed, (volume, of) -> {
             StringBuilder html = new StringBuilder();
-            PackHtml.write(html, paper, PackPdf.FONT, front(bringUpId, totals, digest, volumes == 1 ? "" : ", volume " + volume + " of " + volumes), lines(of), of.stream().map(Packs::sheet).toList());
+            PackHtml.write(
+                    html,
+                    paper,
+                    PackPdf.FONT,
+                    front(bringUpId, totals, digest, volumes == 1 ? "" : ", volume " + volume + " of " + volumes),
+                    lines(of),
+                    of.stream().map(Packs::sheet).toList());
             String name = volumes == 1 ? "pack.pdf" : String.format("pack-%02d.pdf", volume);
             Path file = directory.resolve(name);
             try (OutputStream out = Files.newOutputStream(file)) {
@@ -259,9 +345,12 @@ public class Packs {
                 digest,
                 List.of(
                         new PackHtml.Figure(String.valueOf(totals.units), "units signed of " + units),
-                        new PackHtml.Figure(String.valueOf(totals.endpoints), "endpoints, seen from " + places + (places == 1 ? " place" : " places")),
+                        new PackHtml.Figure(
+                                String.valueOf(totals.endpoints),
+                                "endpoints, seen from " + places + (places == 1 ? " place" : " places")),
                         new PackHtml.Figure(String.valueOf(totals.names), "name records"),
-                        new PackHtml.Figure(String.valueOf(open.size()), open.size() == 1 ? "open item" : "open items")),
+                        new PackHtml.Figure(
+                                String.valueOf(open.size()), open.size() == 1 ? "open item" : "open items")),
                 open.stream().map(OpenItems.View::sentence).toList());
     }
 
@@ -270,7 +359,14 @@ public class Packs {
         for (Read unit : signed) {
             for (Map<String, Object> each : unit.list("endpoints")) {
                 String certificate = text(each, "certificate");
-                lines.add(new PackHtml.Line(unit.text("unit"), text(each, "name"), text(each, "role"), text(each, "address"), text(each, "serial"), certificate.isEmpty() ? "" : certificate.substring(0, 12) + "…", text(each, "provenAt").isEmpty() ? "" : minute(Instant.parse(text(each, "provenAt")))));
+                lines.add(new PackHtml.Line(
+                        unit.text("unit"),
+                        text(each, "name"),
+                        text(each, "role"),
+                        text(each, "address"),
+                        text(each, "serial"),
+                        certificate.isEmpty() ? "" : certificate.substring(0, 12) + "…",
+                        text(each, "provenAt").isEmpty() ? "" : minute(Instant.parse(text(each, "provenAt")))));
             }
         }
         return lines;
@@ -287,24 +383,51 @@ public class Packs {
 
     private static PackHtml.UnitSheet sheet(Read unit) {
         List<String> known = new ArrayList<>();
-        unit.list("accepted").forEach(each -> known.add(text(each, "endpoint") + ", " + text(each, "what") + ": " + text(each, "now") + " instead of " + text(each, "before") + (text(each, "reason").isEmpty() ? "" : ", " + text(each, "reason")) + " (" + text(each, "by") + ")"));
-        unit.list("items").stream().filter(each -> !text(each, "unit").isEmpty()).forEach(each -> known.add(text(each, "text") + ", due " + text(each, "due") + ": " + text(each, "reason") + " (" + text(each, "lead") + ")"));
+        unit.list("accepted")
+                .forEach(each -> known.add(text(each, "endpoint") + ", " + text(each, "what") + ": " + text(each, "now")
+                        + " instead of " + text(each, "before")
+                        + (text(each, "reason").isEmpty() ? "" : ", " + text(each, "reason")) + " (" + text(each, "by")
+                        + ")"));
+        unit.list("items").stream()
+                .filter(each -> !text(each, "unit").isEmpty())
+                .forEach(each -> known.add(text(each, "text") + ", due " + text(each, "due") + ": "
+                        + text(each, "reason") + " (" + text(each, "lead") + ")"));
         List<String> how = new ArrayList<>();
-        unit.list("journal").forEach(each -> how.add(minute(Instant.parse(text(each, "at"))) + "  " + text(each, "actor") + " " + text(each, "act")));
-        unit.list("recordings").forEach(each -> how.add("Console recording " + text(each, "file") + ", sha256 " + text(each, "sha256")));
+        unit.list("journal")
+                .forEach(each -> how.add(minute(Instant.parse(text(each, "at"))) + "  " + text(each, "actor") + " "
+                        + text(each, "act")));
+        unit.list("recordings")
+                .forEach(each ->
+                        how.add("Console recording " + text(each, "file") + ", sha256 " + text(each, "sha256")));
         List<String> seen = new ArrayList<>();
         for (Map<String, Object> each : unit.list("endpoints")) {
-            String rungs = list(each, "seen").stream().map(Packs::rung).filter(text -> !text.isEmpty()).collect(Collectors.joining("; "));
-            seen.add(text(each, "name") + " " + text(each, "address") + (text(each, "from").isEmpty() ? "" : ", from " + text(each, "from")) + ". " + rungs);
+            String rungs = list(each, "seen").stream()
+                    .map(Packs::rung)
+                    .filter(text -> !text.isEmpty())
+                    .collect(Collectors.joining("; "));
+            seen.add(text(each, "name") + " " + text(each, "address")
+                    + (text(each, "from").isEmpty() ? "" : ", from " + text(each, "from")) + ". " + rungs);
             if (!text(each, "certificate").isEmpty()) {
-                seen.add("Certificate sha256 " + text(each, "certificate") + (text(each, "firmware").isEmpty() ? "" : ", firmware " + text(each, "firmware")));
+                seen.add("Certificate sha256 " + text(each, "certificate")
+                        + (text(each, "firmware").isEmpty() ? "" : ", firmware " + text(each, "firmware")));
             }
         }
-        List<String> facts = unit.list("facts").stream().map(each -> (text(each, "member").isEmpty() ? "" : text(each, "member") + ", ") + text(each, "title") + ": " + text(each, "value")).toList();
+        List<String> facts = unit.list("facts").stream()
+                .map(each -> (text(each, "member").isEmpty() ? "" : text(each, "member") + ", ") + text(each, "title")
+                        + ": " + text(each, "value"))
+                .toList();
         String place = unit.text("place");
         return new PackHtml.UnitSheet(
-                unit.text("unit"), unit.text("kindTitle") + (place.isEmpty() ? "" : ", " + place) + (unit.text("serial").isEmpty() ? "" : ", serial " + unit.text("serial")),
-                "Signed by " + unit.text("signedBy") + " on " + minute(unit.record.signedAt) + ", record " + unit.record.digest, facts, how, seen, known);
+                unit.text("unit"),
+                unit.text("kindTitle")
+                        + (place.isEmpty() ? "" : ", " + place)
+                        + (unit.text("serial").isEmpty() ? "" : ", serial " + unit.text("serial")),
+                "Signed by " + unit.text("signedBy") + " on " + minute(unit.record.signedAt) + ", record "
+                        + unit.record.digest,
+                facts,
+                how,
+                seen,
+                known);
     }
 
     private static String minute(Instant at) {

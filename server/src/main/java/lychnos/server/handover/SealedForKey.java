@@ -48,10 +48,13 @@ final class SealedForKey {
      */
     static SealedForKey read(String armored, Instant now) {
         if (armored == null || armored.length() > LONGEST_KEY || !armored.contains("BEGIN PGP PUBLIC KEY BLOCK")) {
-            throw new IllegalArgumentException("A public key of OpenPGP is wanted; it begins with -----BEGIN PGP PUBLIC KEY BLOCK-----.");
+            throw new IllegalArgumentException(
+                    "A public key of OpenPGP is wanted; it begins with -----BEGIN PGP PUBLIC KEY BLOCK-----.");
         }
         try {
-            PGPPublicKeyRing ring = new PGPPublicKeyRing(PGPUtil.getDecoderStream(new ByteArrayInputStream(armored.getBytes(StandardCharsets.UTF_8))), new BcKeyFingerprintCalculator());
+            PGPPublicKeyRing ring = new PGPPublicKeyRing(
+                    PGPUtil.getDecoderStream(new ByteArrayInputStream(armored.getBytes(StandardCharsets.UTF_8))),
+                    new BcKeyFingerprintCalculator());
             PGPPublicKey first = ring.getPublicKey();
             Iterator<String> users = first.getUserIDs();
             String user = users.hasNext() ? users.next() : "nobody's name";
@@ -78,7 +81,11 @@ final class SealedForKey {
     }
 
     private static boolean over(PGPPublicKey key, Instant now) {
-        return key.getValidSeconds() > 0 && key.getCreationTime().toInstant().plusSeconds(key.getValidSeconds()).isBefore(now);
+        return key.getValidSeconds() > 0
+                && key.getCreationTime()
+                        .toInstant()
+                        .plusSeconds(key.getValidSeconds())
+                        .isBefore(now);
     }
 
     /** What its own signatures say that it is for; one that says nothing may be used. */
@@ -86,7 +93,8 @@ final class SealedForKey {
         for (Iterator<PGPSignature> signatures = key.getSignatures(); signatures.hasNext(); ) {
             PGPSignature each = signatures.next();
             if (each.getHashedSubPackets() != null && each.getHashedSubPackets().getKeyFlags() != 0) {
-                return (each.getHashedSubPackets().getKeyFlags() & (KeyFlags.ENCRYPT_COMMS | KeyFlags.ENCRYPT_STORAGE)) != 0;
+                return (each.getHashedSubPackets().getKeyFlags() & (KeyFlags.ENCRYPT_COMMS | KeyFlags.ENCRYPT_STORAGE))
+                        != 0;
             }
         }
         return true;
@@ -107,12 +115,16 @@ final class SealedForKey {
 
     String seal(String text, String name) {
         byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
-        PGPEncryptedDataGenerator generator = new PGPEncryptedDataGenerator(new BcPGPDataEncryptorBuilder(SymmetricKeyAlgorithmTags.AES_256).setWithIntegrityPacket(true).setSecureRandom(new SecureRandom()));
+        PGPEncryptedDataGenerator generator =
+                new PGPEncryptedDataGenerator(new BcPGPDataEncryptorBuilder(SymmetricKeyAlgorithmTags.AES_256)
+                        .setWithIntegrityPacket(true)
+                        .setSecureRandom(new SecureRandom()));
         generator.addMethod(method());
         ByteArrayOutputStream sealed = new ByteArrayOutputStream();
         try (OutputStream armour = ArmoredOutputStream.builder().clearHeaders().build(sealed);
                 OutputStream encrypted = generator.open(armour, new byte[1 << 12]);
-                OutputStream literal = new PGPLiteralDataGenerator().open(encrypted, PGPLiteralData.UTF8, name, bytes.length, new Date())) {
+                OutputStream literal = new PGPLiteralDataGenerator()
+                        .open(encrypted, PGPLiteralData.UTF8, name, bytes.length, new Date())) {
             literal.write(bytes);
         } catch (IOException | PGPException e) {
             throw new IllegalStateException("a text can be sealed", e);

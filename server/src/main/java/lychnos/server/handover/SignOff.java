@@ -46,7 +46,17 @@ public class SignOff {
     private final Live live;
     private final Clock clock;
 
-    SignOff(Session db, BringUps bringUps, Checks checks, Inventory inventory, Bodies bodies, OpenItems items, Chaining chaining, Journal journal, Live live, Clock clock) {
+    SignOff(
+            Session db,
+            BringUps bringUps,
+            Checks checks,
+            Inventory inventory,
+            Bodies bodies,
+            OpenItems items,
+            Chaining chaining,
+            Journal journal,
+            Live live,
+            Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.checks = checks;
@@ -73,11 +83,23 @@ public class SignOff {
      * One unit.
      *
      * @param fault whether a person must mend something; else it is only not so far yet
-     * @param face what is shown of it, as a digest: whoever signs says which one they saw; empty where it cannot be signed now
+     * @param face what is shown of it, as a digest: whoever signs says which one they saw; empty where it cannot be
+     * signed now
      * @param why what stands in the way; empty where nothing does
      * @param digest of its record, or null
      */
-    public record Standing(long unitId, String unit, String kind, State state, String why, boolean fault, String face, String digest, String signedBy, Instant signedAt, Instant provenAt) {}
+    public record Standing(
+            long unitId,
+            String unit,
+            String kind,
+            State state,
+            String why,
+            boolean fault,
+            String face,
+            String digest,
+            String signedBy,
+            Instant signedAt,
+            Instant provenAt) {}
 
     /** A unit as whoever signs it has seen it. */
     public record Seen(long unit, String face) {}
@@ -89,39 +111,86 @@ public class SignOff {
     }
 
     List<Standing> standings(long bringUpId, List<Inventory.Entry> entries) {
-        Map<Long, List<Inventory.Entry>> byUnit = entries.stream().collect(Collectors.groupingBy(Inventory.Entry::unitId));
+        Map<Long, List<Inventory.Entry>> byUnit =
+                entries.stream().collect(Collectors.groupingBy(Inventory.Entry::unitId));
         Map<Long, Proof> proofs = checks.proofs(bringUpId);
         Map<Long, SignedRecord> records = records(bringUpId);
         Map<Long, String> changes = changes(bringUpId);
-        Set<Long> busy = Set.copyOf(db.createQuery("select r.unitId from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose in ('configure', 'console') and r.state in (RUNNING, STOPPED)", Long.class).setParameter("id", bringUpId).getResultList());
-        Map<Long, String> unnoted = items.proposed(bringUpId).stream().collect(Collectors.toMap(OpenItems.Proposal::unitId, OpenItems.Proposal::text, (a, b) -> a));
+        Set<Long> busy = Set.copyOf(db.createQuery(
+                        "select r.unitId from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and "
+                                + "r.purpose in ('configure', 'console') and r.state in (RUNNING, STOPPED)",
+                        Long.class)
+                .setParameter("id", bringUpId)
+                .getResultList());
+        Map<Long, String> unnoted = items.proposed(bringUpId).stream()
+                .collect(Collectors.toMap(OpenItems.Proposal::unitId, OpenItems.Proposal::text, (a, b) -> a));
         Map<Long, String> names = new HashMap<>();
         List<Standing> standings = new ArrayList<>();
         for (Unit unit : bringUps.units(bringUpId)) {
             SignedRecord record = records.get(unit.id);
             Proof proof = proofs.get(unit.id);
             List<Inventory.Entry> own = byUnit.getOrDefault(unit.id, List.of());
-            String why = own.isEmpty() ? "It has no address yet."
-                    : busy.contains(unit.id) ? "It is being set up."
-                    : proof == null ? "It was not checked yet, or not all of it."
-                    : !proof.proven ? proof.sentence
-                    : changes.containsKey(unit.id) ? changes.get(unit.id)
-                    : unnoted.containsKey(unit.id) ? "Note what is open of it, with a reason and a day: " + unnoted.get(unit.id) + "." : "";
+            String why = own.isEmpty()
+                    ? "It has no address yet."
+                    : busy.contains(unit.id)
+                            ? "It is being set up."
+                            : proof == null
+                                    ? "It was not checked yet, or not all of it."
+                                    : !proof.proven
+                                            ? proof.sentence
+                                            : changes.containsKey(unit.id)
+                                                    ? changes.get(unit.id)
+                                                    : unnoted.containsKey(unit.id)
+                                                            ? "Note what is open of it, with a reason and a day: "
+                                                                    + unnoted.get(unit.id) + "."
+                                                            : "";
             boolean fault = proof != null && !proof.proven && !busy.contains(unit.id) || changes.containsKey(unit.id);
             State state = record != null ? State.SIGNED : why.isEmpty() ? State.READY : State.BLOCKED;
-            String by = record == null ? "" : names.computeIfAbsent(record.signedBy, id -> (String) db.createNativeQuery("select name from account where id = :id", String.class).setParameter("id", id).getSingleResult());
-            standings.add(new Standing(unit.id, own.isEmpty() ? unit.label() : own.get(0).endpoint().unit(), unit.kind, state, why, fault && record == null, state == State.READY ? face(own) : "", record == null ? null : record.digest, by, record == null ? null : record.signedAt, proof == null || !proof.proven ? null : proof.provenAt));
+            String by =
+                    record == null
+                            ? ""
+                            : names.computeIfAbsent(record.signedBy, id -> (String)
+                                    db.createNativeQuery("select name from account where id = :id", String.class)
+                                            .setParameter("id", id)
+                                            .getSingleResult());
+            standings.add(new Standing(
+                    unit.id,
+                    own.isEmpty() ? unit.label() : own.get(0).endpoint().unit(),
+                    unit.kind,
+                    state,
+                    why,
+                    fault && record == null,
+                    state == State.READY ? face(own) : "",
+                    record == null ? null : record.digest,
+                    by,
+                    record == null ? null : record.signedAt,
+                    proof == null || !proof.proven ? null : proof.provenAt));
         }
         return standings;
     }
 
     /** Of what people read of a unit before they sign it. */
     private static String face(List<Inventory.Entry> entries) {
-        return CanonicalJson.digest(entries.stream().map(Inventory.Entry::endpoint).map(each -> List.of(each.role(), each.name(), each.address(), each.serial(), each.mac(), each.firmware(), each.certificate(), each.hostKey())).toList()).substring(0, 16);
+        return CanonicalJson.digest(entries.stream()
+                        .map(Inventory.Entry::endpoint)
+                        .map(each -> List.of(
+                                each.role(),
+                                each.name(),
+                                each.address(),
+                                each.serial(),
+                                each.mac(),
+                                each.firmware(),
+                                each.certificate(),
+                                each.hostKey()))
+                        .toList())
+                .substring(0, 16);
     }
 
     private Map<Long, SignedRecord> records(long bringUpId) {
-        return db.createQuery("from SignedRecord where bringUpId = :id and endedAt is null", SignedRecord.class).setParameter("id", bringUpId).getResultStream().collect(Collectors.toMap(record -> record.unitId, Function.identity()));
+        return db.createQuery("from SignedRecord where bringUpId = :id and endedAt is null", SignedRecord.class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .collect(Collectors.toMap(record -> record.unitId, Function.identity()));
     }
 
     /** By unit, what must be decided or noted before it is signed, in a few words. */
@@ -135,10 +204,17 @@ public class SignOff {
 
     private Map<Long, String> changes(long bringUpId) {
         Map<Long, String> changes = new HashMap<>();
-        db.createNativeQuery("select c.unit_id, t.what, c.host_name from trait_change t join claim c on c.id = t.claim_id join unit u on u.id = c.unit_id where u.bring_up_id = :id and c.released_at is null and t.state in ('OPEN', 'FAULT') order by t.id", Object[].class)
+        db.createNativeQuery(
+                        "select c.unit_id, t.what, c.host_name from trait_change t join claim c on c.id = t.claim_id "
+                                + "join unit u on u.id = c.unit_id where u.bring_up_id = :id and c.released_at is "
+                                + "null and t.state in ('OPEN', 'FAULT') order by t.id",
+                        Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
-                .forEach(row -> changes.putIfAbsent(((Number) row[0]).longValue(), "Something has changed since it was accepted: " + row[1] + " of " + row[2] + ". Decide on it in Prove."));
+                .forEach(row -> changes.putIfAbsent(
+                        ((Number) row[0]).longValue(),
+                        "Something has changed since it was accepted: " + row[1] + " of " + row[2]
+                                + ". Decide on it in Prove."));
         return changes;
     }
 
@@ -154,13 +230,20 @@ public class SignOff {
         }
         Map<Long, String> faces = new LinkedHashMap<>();
         wanted.forEach(seen -> faces.put(seen.unit, seen.face));
-        // whatever a check finds from here on comes after what is signed; in one order, since two leads may sign at once
-        db.createNativeQuery("select p.claim_id from proof p where p.unit_id in (:units) order by p.claim_id for update", Long.class).setParameter("units", new TreeSet<>(faces.keySet())).getResultList();
+        // whatever a check finds from here on comes after what is signed; in one order, since two leads may sign at
+        // once
+        db.createNativeQuery(
+                        "select p.claim_id from proof p where p.unit_id in (:units) order by p.claim_id for update",
+                        Long.class)
+                .setParameter("units", new TreeSet<>(faces.keySet()))
+                .getResultList();
         db.clear();
         List<Inventory.Entry> entries = inventory.of(bringUpId, null);
-        Map<Long, Standing> standings = standings(bringUpId, entries).stream().collect(Collectors.toMap(Standing::unitId, Function.identity()));
+        Map<Long, Standing> standings =
+                standings(bringUpId, entries).stream().collect(Collectors.toMap(Standing::unitId, Function.identity()));
         faces.forEach((unit, face) -> refuse(standings.get(unit), face));
-        Map<Long, List<Inventory.Entry>> byUnit = entries.stream().collect(Collectors.groupingBy(Inventory.Entry::unitId));
+        Map<Long, List<Inventory.Entry>> byUnit =
+                entries.stream().collect(Collectors.groupingBy(Inventory.Entry::unitId));
         Instant now = clock.instant().truncatedTo(ChronoUnit.MICROS);
         List<Signed> signed = new ArrayList<>();
         for (Long id : new TreeSet<>(faces.keySet())) {
@@ -175,13 +258,15 @@ public class SignOff {
             throw Refusal.notFound("There is no such unit in this bring-up.");
         }
         if (standing.state == State.SIGNED) {
-            throw Refusal.conflict(standing.unit + " was signed by " + standing.signedBy + " already; nothing was signed now.");
+            throw Refusal.conflict(
+                    standing.unit + " was signed by " + standing.signedBy + " already; nothing was signed now.");
         }
         if (standing.state == State.BLOCKED) {
             throw Refusal.conflict(standing.unit + " cannot be signed, and nothing was: " + standing.why);
         }
         if (face != null && !face.equals(standing.face)) {
-            throw Refusal.conflict(standing.unit + " is not as you saw it: something of it has changed meanwhile. Nothing was signed; look again.");
+            throw Refusal.conflict(standing.unit
+                    + " is not as you saw it: something of it has changed meanwhile. Nothing was signed; look again.");
         }
     }
 
@@ -201,7 +286,8 @@ public class SignOff {
             throw Refusal.conflict(unit.label() + " was signed by somebody else a moment ago; nothing was signed now.");
         }
         String name = entries.get(0).endpoint().unit();
-        journal.write(person, unit.bringUpId, unit.id, "signed " + name + ", record " + shortened(record.digest), null, null);
+        journal.write(
+                person, unit.bringUpId, unit.id, "signed " + name + ", record " + shortened(record.digest), null, null);
         Chain.Link link = chaining.append(Chaining.RECORD, record.id, record.digest);
         return new Signed(unit.id, name, record.digest, link.number());
     }
@@ -226,7 +312,11 @@ public class SignOff {
 
     /** Ends the record of a unit, if it has one that counts. */
     boolean end(Unit unit, String why, Who.Person person) {
-        Optional<SignedRecord> counts = db.createQuery("from SignedRecord where unitId = :unit and endedAt is null", SignedRecord.class).setParameter("unit", unit.id).getResultStream().findFirst();
+        Optional<SignedRecord> counts = db.createQuery(
+                        "from SignedRecord where unitId = :unit and endedAt is null", SignedRecord.class)
+                .setParameter("unit", unit.id)
+                .getResultStream()
+                .findFirst();
         if (counts.isEmpty()) {
             return false;
         }

@@ -18,7 +18,10 @@ public final class VerifyMain {
         }
         PackCheck.Found found = new PackCheck().check(pack);
         if (found.faults().isEmpty()) {
-            System.out.printf("%s holds: %d files, %d records.%nmanifest %s%nchain    %s%nCompare these two with what the server shows, or with a pack that came another way.%n", pack, found.files(), found.records(), found.manifest(), found.chain());
+            System.out.printf(
+                    "%s holds: %d files, %d records.%nmanifest %s%nchain    %s%nCompare these two with what the "
+                            + "server shows, or with a pack that came another way.%n",
+                    pack, found.files(), found.records(), found.manifest(), found.chain());
         } else {
             System.out.println(pack + " does not hold:");
             found.faults().forEach(fault -> System.out.println("  " + fault));

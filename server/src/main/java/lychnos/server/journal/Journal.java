@@ -3,11 +3,11 @@ package lychnos.server.journal;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import jakarta.enterprise.context.ApplicationScoped;
-import org.hibernate.Session;
 import jakarta.transaction.Transactional;
 import java.time.Instant;
 import java.util.List;
 import lychnos.server.account.Who;
+import org.hibernate.Session;
 
 /** Who did what, when, to which unit, before and after. Written in the same transaction as what it tells of. */
 @ApplicationScoped
@@ -36,9 +36,11 @@ public class Journal {
         write(null, "Lychnos", bringUpId, unitId, act, null, null);
     }
 
-    private void write(Long accountId, String actor, Long bringUpId, Long unitId, String act, Object before, Object after) {
+    private void write(
+            Long accountId, String actor, Long bringUpId, Long unitId, String act, Object before, Object after) {
         db.createNativeMutationQuery("insert into journal (account_id, actor, bring_up_id, unit_id, act, before, after)"
-                        + " values (cast(:account as bigint), :actor, cast(:bringUp as bigint), cast(:unit as bigint), :act, cast(:before as jsonb), cast(:after as jsonb))")
+                        + " values (cast(:account as bigint), :actor, cast(:bringUp as bigint), cast(:unit "
+                        + "as bigint), :act, cast(:before as jsonb), cast(:after as jsonb))")
                 .setParameter("account", accountId)
                 .setParameter("actor", actor)
                 .setParameter("bringUp", bringUpId)
@@ -60,7 +62,9 @@ public class Journal {
     /** The newest entries of a unit, newest first. */
     @Transactional
     public List<Entry> ofUnit(long unitId, int most) {
-        return db.createNativeQuery("select at, actor, act from journal where unit_id = :unit order by id desc limit :most", Object[].class)
+        return db.createNativeQuery(
+                        "select at, actor, act from journal where unit_id = :unit order by id desc limit :most",
+                        Object[].class)
                 .setParameter("unit", unitId)
                 .setParameter("most", most)
                 .getResultStream()

@@ -25,10 +25,13 @@ import lychnos.server.store.ThisServer;
 import org.jboss.logging.Logger;
 
 /**
- * Tells every screen that looks at a bring-up that something in it changed, a moment after the transaction is committed.
+ * Tells every screen that looks at a bring-up that something in it changed, a moment after the transaction is
+ * committed.
  *
- * <p>The telling has a transaction of its own. PostgreSQL lets transactions that notify commit one after another, each with its wait
- * for the disk: with the telling inside, whatever works in parallel would do so at the pace of one. What is told again within
+ * <p>The telling has a transaction of its own. PostgreSQL lets transactions that notify commit one after another, each
+ * with its wait
+ * for the disk: with the telling inside, whatever works in parallel would do so at the pace of one. What is told again
+ * within
  * that moment is told once.
  */
 @ApplicationScoped
@@ -83,7 +86,8 @@ public class Live {
 
     /** Grows with whatever is told of a bring-up, by any server. */
     public long version(long bringUpId) {
-        return versions.getOrDefault(0L, NEVER).get() + versions.getOrDefault(bringUpId, NEVER).get();
+        return versions.getOrDefault(0L, NEVER).get()
+                + versions.getOrDefault(bringUpId, NEVER).get();
     }
 
     /** Something of a bring-up has changed; of all of them where it is 0. */
@@ -114,10 +118,18 @@ public class Live {
         }
         try (Connection connection = database.getConnection()) {
             connection.setAutoCommit(false);
-            try (Statement lax = connection.createStatement(); PreparedStatement notify = connection.prepareStatement("select pg_notify('" + CHANNEL + "', message) from unnest(?) as message")) {
+            try (Statement lax = connection.createStatement();
+                    PreparedStatement notify = connection.prepareStatement(
+                            "select pg_notify('" + CHANNEL + "', message) from unnest(?) as message")) {
                 // nothing is lost with it: whoever was cut off looks at everything again
                 lax.execute("set local synchronous_commit = off");
-                notify.setArray(1, connection.createArrayOf("text", now.stream().map(message -> message + " " + ThisServer.ID).toArray()));
+                notify.setArray(
+                        1,
+                        connection.createArrayOf(
+                                "text",
+                                now.stream()
+                                        .map(message -> message + " " + ThisServer.ID)
+                                        .toArray()));
                 notify.execute();
             }
             connection.commit();

@@ -51,7 +51,8 @@ public class LiveListener {
 
     private void listen() {
         while (!stopped) {
-            try (Connection connection = database.getConnection(); Statement statement = connection.createStatement()) {
+            try (Connection connection = database.getConnection();
+                    Statement statement = connection.createStatement()) {
                 connection.setAutoCommit(true);
                 statement.execute("listen " + Live.CHANNEL);
                 // what was told while nobody listened is lost: let every screen look again

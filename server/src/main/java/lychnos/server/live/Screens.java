@@ -22,6 +22,9 @@ public class Screens {
     /** Lets every screen that shows a bring-up look again; all of them where it is 0. */
     void tell(long bringUpId, String topic) {
         String message = bringUpId + " " + topic;
-        connections.findByEndpointId(ENDPOINT).forEach(connection -> connection.sendText(message).subscribe().with(sent -> {}, fault -> LOG.debug("a screen is gone", fault)));
+        connections.findByEndpointId(ENDPOINT).forEach(connection -> connection
+                .sendText(message)
+                .subscribe()
+                .with(sent -> {}, fault -> LOG.debug("a screen is gone", fault)));
     }
 }

@@ -33,11 +33,14 @@ import lychnos.server.store.Reading;
 import org.jboss.logging.Logger;
 
 /**
- * Views of a bring-up that everybody sees alike. Every screen asks for them again whenever something is told; of thousands of units they
- * are worked out, written and compressed once for all who ask, as long as nothing else was told. What is never told does not stay
+ * Views of a bring-up that everybody sees alike. Every screen asks for them again whenever something is told; of
+ * thousands of units they
+ * are worked out, written and compressed once for all who ask, as long as nothing else was told. What is never told
+ * does not stay
  * for longer than a moment either: for ten times as long as the view took, and two seconds at most.
  *
- * <p>What takes long is worked out anew behind what is shown: whoever asks meanwhile sees the one before at once, and their screen is told
+ * <p>What takes long is worked out anew behind what is shown: whoever asks meanwhile sees the one before at once, and
+ * their screen is told
  * when the new one is there. Only who has changed something since waits for it.
  */
 @ApplicationScoped
@@ -51,7 +54,10 @@ public class SharedViews {
     private static final long LONG_NANOS = 150_000_000L;
     /** Nothing older than this is shown. */
     private static final long LATEST_NANOS = 15_000_000_000L;
-    /** So many times as long as a view took it is left alone before it is worked out behind again: who waits has the processors. */
+    /**
+     * So many times as long as a view took it is left alone before it is worked out behind again: who waits has the
+     * processors.
+     */
     private static final int APART = 5;
     /** Less is not worth the work. */
     private static final int LEAST_COMPRESSED = 2000;
@@ -65,6 +71,7 @@ public class SharedViews {
     private final ScheduledExecutorService behind = Executors.newSingleThreadScheduledExecutor();
     /** Tells the tags of one server from those of another, and of the same before a restart. */
     private final String here = UUID.randomUUID().toString().substring(0, 13);
+
     private final AtomicLong tags = new AtomicLong();
     private final Set<String> awaited = ConcurrentHashMap.newKeySet();
     private final Map<String, Kept> kept = new ConcurrentHashMap<>();
@@ -152,17 +159,29 @@ public class SharedViews {
      * @param part tells it from other parts
      */
     @SuppressWarnings("unchecked")
-    public <V> Response of(String key, long bringUpId, Request request, HttpHeaders headers, Supplier<V> view, String part, Function<V, ?> partOf) {
+    public <V> Response of(
+            String key,
+            long bringUpId,
+            Request request,
+            HttpHeaders headers,
+            Supplier<V> view,
+            String part,
+            Function<V, ?> partOf) {
         Rendered shown = rendered(kept(key, bringUpId, view), part, (Function<Object, Object>) partOf);
         Response.ResponseBuilder answer = request.evaluatePreconditions(shown.tag);
         if (answer == null) {
-            boolean packed = shown.worthPacking() && String.valueOf(headers.getHeaderString(HttpHeaders.ACCEPT_ENCODING)).contains("gzip");
+            boolean packed = shown.worthPacking()
+                    && String.valueOf(headers.getHeaderString(HttpHeaders.ACCEPT_ENCODING))
+                            .contains("gzip");
             answer = Response.ok(packed ? shown.packed() : shown.plain, MediaType.APPLICATION_JSON_TYPE);
             if (packed) {
                 answer.header(HttpHeaders.CONTENT_ENCODING, "gzip");
             }
         }
-        return answer.tag(shown.tag).header(HttpHeaders.CACHE_CONTROL, "private, no-cache").header(HttpHeaders.VARY, HttpHeaders.ACCEPT_ENCODING).build();
+        return answer.tag(shown.tag)
+                .header(HttpHeaders.CACHE_CONTROL, "private, no-cache")
+                .header(HttpHeaders.VARY, HttpHeaders.ACCEPT_ENCODING)
+                .build();
     }
 
     private Rendered rendered(Kept kept, String part, Function<Object, Object> partOf) {
@@ -181,7 +200,8 @@ public class SharedViews {
             // whoever comes while it is being worked out waits for that instead of doing the same
             synchronized (lock(key)) {
                 last = kept.get(key);
-                // what was begun after their own change is good enough for them, even where others have changed something since
+                // what was begun after their own change is good enough for them, even where others have changed
+                // something since
                 if (!serves(last, bringUpId)) {
                     return renewed(key, bringUpId, view);
                 }
@@ -200,24 +220,31 @@ public class SharedViews {
 
     private void renewBehind(String key, long bringUpId, Supplier<?> view, Kept last) {
         if (awaited.add(key)) {
-            behind.schedule(() -> {
-                awaited.remove(key);
-                try {
-                    Kept now;
-                    synchronized (lock(key)) {
-                        Kept newest = kept.get(key);
-                        now = newest != null && newest.holds(live.version(bringUpId)) ? newest : renewed(key, bringUpId, () -> reading.of(view));
-                    }
-                    // what was shown before is made ready now, and looked at whether it is another
-                    last.parts.forEach((part, partOf) -> rendered(now, part, partOf));
-                    if (last.rendered.entrySet().stream().anyMatch(part -> !now.rendered.get(part.getKey()).tag.equals(part.getValue().tag))) {
-                        screens.tell(bringUpId, "view");
-                    }
-                } catch (RuntimeException e) {
-                    // whoever asks next finds it too old, and is told
-                    LOG.warnf("%s cannot be worked out behind (%s).", key, e.getMessage());
-                }
-            }, last.begun + APART * last.took - System.nanoTime(), TimeUnit.NANOSECONDS);
+            behind.schedule(
+                    () -> {
+                        awaited.remove(key);
+                        try {
+                            Kept now;
+                            synchronized (lock(key)) {
+                                Kept newest = kept.get(key);
+                                now = newest != null && newest.holds(live.version(bringUpId))
+                                        ? newest
+                                        : renewed(key, bringUpId, () -> reading.of(view));
+                            }
+                            // what was shown before is made ready now, and looked at whether it is another
+                            last.parts.forEach((part, partOf) -> rendered(now, part, partOf));
+                            if (last.rendered.entrySet().stream()
+                                    .anyMatch(part ->
+                                            !now.rendered.get(part.getKey()).tag.equals(part.getValue().tag))) {
+                                screens.tell(bringUpId, "view");
+                            }
+                        } catch (RuntimeException e) {
+                            // whoever asks next finds it too old, and is told
+                            LOG.warnf("%s cannot be worked out behind (%s).", key, e.getMessage());
+                        }
+                    },
+                    last.begun + APART * last.took - System.nanoTime(),
+                    TimeUnit.NANOSECONDS);
         }
     }
 

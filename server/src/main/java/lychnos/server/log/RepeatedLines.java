@@ -8,8 +8,10 @@ import java.util.logging.Filter;
 import java.util.logging.LogRecord;
 
 /**
- * Lets the same message through a few times a minute and counts the rest, so that a flood of requests cannot fill the disk. The same
- * message has the same logger, the same text before its values are put in, and the same sort of exception. The next one that is let
+ * Lets the same message through a few times a minute and counts the rest, so that a flood of requests cannot fill the
+ * disk. The same
+ * message has the same logger, the same text before its values are put in, and the same sort of exception. The next one
+ * that is let
  * through says how many were left out.
  */
 @LoggingFilter(name = "repeated")
@@ -37,7 +39,10 @@ public final class RepeatedLines implements Filter {
 
     @Override
     public boolean isLoggable(LogRecord line) {
-        Key key = new Key(line.getLoggerName(), line.getMessage(), line.getThrown() == null ? "" : line.getThrown().getClass().getName());
+        Key key = new Key(
+                line.getLoggerName(),
+                line.getMessage(),
+                line.getThrown() == null ? "" : line.getThrown().getClass().getName());
         int leftOut;
         synchronized (counts) {
             Count count = counts.computeIfAbsent(key, each -> new Count());

@@ -1,7 +1,6 @@
 package lychnos.server.prepare;
 
 import jakarta.enterprise.context.ApplicationScoped;
-import org.hibernate.Session;
 import jakarta.transaction.Transactional;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -19,6 +18,7 @@ import lychnos.server.store.BringUp;
 import lychnos.server.store.RowsAsRead;
 import lychnos.server.store.Site;
 import lychnos.server.store.Unit;
+import org.hibernate.Session;
 import org.hibernate.exception.ConstraintViolationException;
 
 /** Batches of units: found, listed, begun. */
@@ -59,13 +59,17 @@ public class BringUps {
 
     /** By bring-up, how large it is; one without units is not among them. */
     public Map<Long, Size> sizes() {
-        return db.createQuery("select u.bringUpId, count(u), count(r) from Unit u left join SignedRecord r on r.unitId = u.id and r.endedAt is null group by u.bringUpId", Object[].class)
+        return db.createQuery(
+                        "select u.bringUpId, count(u), count(r) from Unit u left join SignedRecord r on r.unitId = "
+                                + "u.id and r.endedAt is null group by u.bringUpId",
+                        Object[].class)
                 .getResultStream()
                 .collect(Collectors.toMap(row -> (Long) row[0], row -> new Size((Long) row[1], (Long) row[2])));
     }
 
     public List<BringUp> all() {
-        return db.createQuery("from BringUp order by due nulls last, id", BringUp.class).getResultList();
+        return db.createQuery("from BringUp order by due nulls last, id", BringUp.class)
+                .getResultList();
     }
 
     /** @throws Refusal if there is none */
@@ -90,12 +94,17 @@ public class BringUps {
         if (rows.suffice()) {
             return rows.units(bringUpId);
         }
-        return db.createQuery("from Unit where bringUpId = :id order by number", Unit.class).setParameter("id", bringUpId).getResultList();
+        return db.createQuery("from Unit where bringUpId = :id order by number", Unit.class)
+                .setParameter("id", bringUpId)
+                .getResultList();
     }
 
     /** The number of the next unit; that of a retired one is not given again. */
     int nextNumber(long bringUpId) {
-        return db.createNativeQuery("select coalesce(max(number), 0) + 1 from unit where bring_up_id = :id", Integer.class).setParameter("id", bringUpId).getSingleResult();
+        return db.createNativeQuery(
+                        "select coalesce(max(number), 0) + 1 from unit where bring_up_id = :id", Integer.class)
+                .setParameter("id", bringUpId)
+                .getSingleResult();
     }
 
     /** @throws Refusal if there is none */
@@ -109,14 +118,22 @@ public class BringUps {
 
     @Transactional
     public BringUp begin(Begin request, Who.Person person) {
-        if (request.name() == null || request.name().isBlank() || request.name().length() > 80 || request.name().chars().anyMatch(Character::isISOControl)) {
-            throw Refusal.fields(List.of(new Refusal.FieldFault("name", "A name has 1 to 80 characters, in one line.")));
+        if (request.name() == null
+                || request.name().isBlank()
+                || request.name().length() > 80
+                || request.name().chars().anyMatch(Character::isISOControl)) {
+            throw Refusal.fields(
+                    List.of(new Refusal.FieldFault("name", "A name has 1 to 80 characters, in one line.")));
         }
         if (request.siteCode() == null || !request.siteCode().matches("[a-z][a-z0-9]{1,11}")) {
-            throw Refusal.fields(List.of(new Refusal.FieldFault("siteCode", "A site's word has 2 to 12 small letters and digits.")));
+            throw Refusal.fields(
+                    List.of(new Refusal.FieldFault("siteCode", "A site's word has 2 to 12 small letters and digits.")));
         }
-        if (request.siteName() != null && (request.siteName().length() > 80 || request.siteName().chars().anyMatch(Character::isISOControl))) {
-            throw Refusal.fields(List.of(new Refusal.FieldFault("siteName", "A site's name has at most 80 characters, in one line.")));
+        if (request.siteName() != null
+                && (request.siteName().length() > 80
+                        || request.siteName().chars().anyMatch(Character::isISOControl))) {
+            throw Refusal.fields(List.of(
+                    new Refusal.FieldFault("siteName", "A site's name has at most 80 characters, in one line.")));
         }
         List<RackPosition> positions = positions(request.positions() == null ? List.of() : request.positions());
         Site site = site(request);
@@ -142,7 +159,13 @@ public class BringUps {
             unit.model = "";
             db.persist(unit);
         }
-        journal.write(person, bringUp.id, null, "began “" + bringUp.name + "” with " + positions.size() + " units expected", null, request);
+        journal.write(
+                person,
+                bringUp.id,
+                null,
+                "began “" + bringUp.name + "” with " + positions.size() + " units expected",
+                null,
+                request);
         return bringUp;
     }
 
@@ -168,19 +191,31 @@ public class BringUps {
     }
 
     private Site site(Begin request) {
-        return db.createQuery("from Site where code = :code", Site.class).setParameter("code", request.siteCode()).getResultStream().findFirst().orElseGet(() -> {
-            Site site = new Site();
-            site.code = request.siteCode();
-            site.name = request.siteName() == null || request.siteName().isBlank() ? request.siteCode() : request.siteName().strip();
-            db.persist(site);
-            db.flush();
-            return site;
-        });
+        return db.createQuery("from Site where code = :code", Site.class)
+                .setParameter("code", request.siteCode())
+                .getResultStream()
+                .findFirst()
+                .orElseGet(() -> {
+                    Site site = new Site();
+                    site.code = request.siteCode();
+                    site.name = request.siteName() == null || request.siteName().isBlank()
+                            ? request.siteCode()
+                            : request.siteName().strip();
+                    db.persist(site);
+                    db.flush();
+                    return site;
+                });
     }
 
-    /** The realm of that name: networks that route to each other, in which an address is unique. It is made where it is new. */
+    /**
+     * The realm of that name: networks that route to each other, in which an address is unique. It is made where it is
+     * new.
+     */
     long realm(long siteId, String name) {
-        return ((Number) db.createNativeQuery("insert into realm (site_id, name) values (:site, :name) on conflict (site_id, name) do update set name = excluded.name returning id", Long.class)
+        return ((Number) db.createNativeQuery(
+                                "insert into realm (site_id, name) values (:site, :name) on conflict (site_id, name) "
+                                        + "do update set name = excluded.name returning id",
+                                Long.class)
                         .setParameter("site", siteId)
                         .setParameter("name", name)
                         .getSingleResult())

@@ -12,8 +12,10 @@ import lychnos.core.address.Prefix;
 import org.hibernate.Session;
 
 /**
- * What may be reached at all: the prefixes of all stated networks, and the single addresses of the services that somebody
- * stated, which may lie elsewhere. Asked of the database, since a network that was stated a moment ago must be reachable now,
+ * What may be reached at all: the prefixes of all stated networks, and the single addresses of the services that
+ * somebody
+ * stated, which may lie elsewhere. Asked of the database, since a network that was stated a moment ago must be
+ * reachable now,
  * and one that is gone must not, on every server.
  */
 @ApplicationScoped
@@ -21,7 +23,8 @@ public class DeclaredNetworks {
 
     private static final String STATED = "select cast(prefix as text) from network"
             + " union select server from network, unnest(name_servers || time_servers) server"
-            + " union select coalesce(value ->> 'address', value ->> 'primary') from thing where sort in ('domain', 'time', 'relay', 'proxy', 'lines')"
+            + " union select coalesce(value ->> 'address', value ->> 'primary') from thing where sort in ('domain', "
+            + "'time', 'relay', 'proxy', 'lines')"
             // a virtualisation host is reached for the lines of what runs on it
             + " union select value ->> 'address' from thing where sort = 'host' and value ->> 'line-ports' is not null";
 
@@ -29,8 +32,10 @@ public class DeclaredNetworks {
     private static final long FRESH_NANOS = 500_000_000;
 
     /** A webhook that a lead has defined by its address, and mail relays: what notices go to. */
-    private static final String NOTICES = "select substring(target from '^https://\\[?([0-9a-f.:]+?)\\]?(?::[0-9]+)?(?:/|$)') from notice_target where sort = 'webhook'"
-            + " union select value ->> 'address' from thing where sort = 'relay'";
+    private static final String NOTICES =
+            "select substring(target from '^https://\\[?([0-9a-f.:]+?)\\]?(?::[0-9]+)?(?:/|$)') from notice_target "
+                    + "where sort = 'webhook'"
+                    + " union select value ->> 'address' from thing where sort = 'relay'";
 
     private final Session db;
     private final OperatorReach operator;
@@ -39,7 +44,8 @@ public class DeclaredNetworks {
     private record Read(List<Prefix> prefixes, List<Prefix> notices, long at) {
 
         boolean has(Address address, OperatorReach operator) {
-            return operator.admits(address) && DeclaredNetworks.has(prefixes, address) || operator.admitsForNotices(address) && DeclaredNetworks.has(notices, address);
+            return operator.admits(address) && DeclaredNetworks.has(prefixes, address)
+                    || operator.admitsForNotices(address) && DeclaredNetworks.has(notices, address);
         }
     }
 
@@ -48,13 +54,17 @@ public class DeclaredNetworks {
         this.operator = operator;
     }
 
-    /** Whether an address may be reached: somebody has defined it, and it lies in what the operator allows. What was declared a moment ago counts; what is declared no more, half a second longer. */
+    /**
+     * Whether an address may be reached: somebody has defined it, and it lies in what the operator allows. What was
+     * declared a moment ago counts; what is declared no more, half a second longer.
+     */
     public boolean has(Address address) {
         Read now = read;
         if (now != null && System.nanoTime() - now.at < FRESH_NANOS && now.has(address, operator)) {
             return true;
         }
-        now = QuarkusTransaction.joiningExisting().call(() -> new Read(prefixes(STATED), prefixes(NOTICES), System.nanoTime()));
+        now = QuarkusTransaction.joiningExisting()
+                .call(() -> new Read(prefixes(STATED), prefixes(NOTICES), System.nanoTime()));
         read = now;
         return now.has(address, operator);
     }
@@ -69,7 +79,9 @@ public class DeclaredNetworks {
                     ResultSet rows = statement.executeQuery()) {
                 List<Prefix> stated = new ArrayList<>();
                 while (rows.next()) {
-                    Optional.ofNullable(rows.getString(1)).flatMap(DeclaredNetworks::prefix).ifPresent(stated::add);
+                    Optional.ofNullable(rows.getString(1))
+                            .flatMap(DeclaredNetworks::prefix)
+                            .ifPresent(stated::add);
                 }
                 return stated;
             }
@@ -81,6 +93,7 @@ public class DeclaredNetworks {
         if (text.indexOf('/') >= 0) {
             return Optional.of(Prefix.parse(text));
         }
-        return Address.tryParse(text).map(address -> new Prefix(address, address.family().bits()));
+        return Address.tryParse(text)
+                .map(address -> new Prefix(address, address.family().bits()));
     }
 }

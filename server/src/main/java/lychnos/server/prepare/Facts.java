@@ -49,6 +49,7 @@ public class Facts {
     private final RowsAsRead rows;
     /** Of units as they were read; one that was written since is another one there. */
     private final Map<Unit, Resolved> resolved = Collections.synchronizedMap(new WeakHashMap<>());
+
     private final BringUps bringUps;
     private final Things things;
     private final Kinds kinds;
@@ -58,7 +59,17 @@ public class Facts {
     private final Live live;
     private final Clock clock;
 
-    Facts(Session db, RowsAsRead rows, BringUps bringUps, Things things, Kinds kinds, SealedStore sealed, SignedUnits signedUnits, Journal journal, Live live, Clock clock) {
+    Facts(
+            Session db,
+            RowsAsRead rows,
+            BringUps bringUps,
+            Things things,
+            Kinds kinds,
+            SealedStore sealed,
+            SignedUnits signedUnits,
+            Journal journal,
+            Live live,
+            Clock clock) {
         this.signedUnits = signedUnits;
         this.db = db;
         this.rows = rows;
@@ -84,11 +95,17 @@ public class Facts {
         Map<Long, Map<String, Map<String, Fact>>> given = new HashMap<>();
         // a list that is never empty is one text of a query, and numbers of units begin at 1
         List<Long> left = without.isEmpty() ? List.of(0L) : List.copyOf(without);
-        db.createQuery("select new lychnos.server.prepare.Facts$Given(f.key.unitId, f.key.member, f.key.name, f.value, f.source) from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = :id and u.id not in (:without)", Given.class)
+        db.createQuery(
+                        "select new lychnos.server.prepare.Facts$Given(f.key.unitId, f.key.member, f.key.name, "
+                                + "f.value, f.source) from GivenFact f join Unit u on u.id = f.key.unitId where "
+                                + "u.bringUpId = :id and u.id not in (:without)",
+                        Given.class)
                 .setParameter("id", bringUp.id)
                 .setParameter("without", left)
                 .getResultStream()
-                .forEach(fact -> given.computeIfAbsent(fact.unitId, id -> new HashMap<>()).computeIfAbsent(fact.member, m -> new HashMap<>()).put(fact.name, new Fact(fact.value, fact.source)));
+                .forEach(fact -> given.computeIfAbsent(fact.unitId, id -> new HashMap<>())
+                        .computeIfAbsent(fact.member, m -> new HashMap<>())
+                        .put(fact.name, new Fact(fact.value, fact.source)));
         Map<String, String> policies = things.policies(bringUp.site.id);
         Map<Unit, UnitFacts> all = new LinkedHashMap<>();
         boolean asRead = rows.suffice();
@@ -96,7 +113,11 @@ public class Facts {
             if (without.contains(unit.id)) {
                 continue;
             }
-            all.put(unit, asRead ? asBefore(unit, given.getOrDefault(unit.id, Map.of()), policies) : resolve(unit, given.getOrDefault(unit.id, Map.of()), policies));
+            all.put(
+                    unit,
+                    asRead
+                            ? asBefore(unit, given.getOrDefault(unit.id, Map.of()), policies)
+                            : resolve(unit, given.getOrDefault(unit.id, Map.of()), policies));
         }
         return all;
     }
@@ -126,7 +147,8 @@ public class Facts {
         db.createQuery("from GivenFact where key.unitId = :id", GivenFact.class)
                 .setParameter("id", unit.id)
                 .getResultStream()
-                .forEach(fact -> own.computeIfAbsent(fact.key.member(), m -> new HashMap<>()).put(fact.key.name(), fact.fact()));
+                .forEach(fact -> own.computeIfAbsent(fact.key.member(), m -> new HashMap<>())
+                        .put(fact.key.name(), fact.fact()));
         own.computeIfAbsent("", member -> new HashMap<>()).putAll(ownLabel(unit));
         return UnitFacts.resolve(kinds.of(unit), unit.members, own, things.policies(bringUp.site.id));
     }
@@ -135,7 +157,9 @@ public class Facts {
     private Map<String, Fact> ownLabel(Unit unit) {
         Map<String, Fact> label = label(unit);
         Kind kind = kinds.of(unit);
-        label.keySet().removeIf(name -> kind.fact(name).map(spec -> !UnitFacts.owners(kind, unit.members, spec).contains("")).orElse(true));
+        label.keySet().removeIf(name -> kind.fact(name)
+                .map(spec -> !UnitFacts.owners(kind, unit.members, spec).contains(""))
+                .orElse(true));
         return label;
     }
 
@@ -180,7 +204,8 @@ public class Facts {
         }
         BringUp bringUp = bringUps.get(bringUpId);
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
-        Setter setter = new Setter(bringUp, source, person, cells.stream().map(CellText::unitId).collect(Collectors.toSet()), cells);
+        Setter setter = new Setter(
+                bringUp, source, person, cells.stream().map(CellText::unitId).collect(Collectors.toSet()), cells);
         cells.forEach(setter::take);
         return setter.done();
     }
@@ -197,7 +222,10 @@ public class Facts {
         if (preview || table.cells().isEmpty()) {
             return new TableReport(null, table.cells().size(), faults);
         }
-        List<CellText> cells = table.cells().stream().map(cell -> new CellText(byKey.get(cell.key()).id, cell.member(), cell.fact().name(), cell.value())).toList();
+        List<CellText> cells = table.cells().stream()
+                .map(cell -> new CellText(
+                        byKey.get(cell.key()).id, cell.member(), cell.fact().name(), cell.value()))
+                .toList();
         Report report = set(bringUpId, cells, Fact.Source.IMPORTED, person);
         report.faults().forEach(fault -> faults.add(new LabelFault(0, fault.name(), fault.value(), fault.reason())));
         return new TableReport(report.changeId(), report.changed(), faults);
@@ -207,7 +235,9 @@ public class Facts {
     public record TableReport(Long changeId, int cells, List<LabelFault> faults) {}
 
     private static List<SheetCsv.Line> lines(Map<Unit, UnitFacts> all) {
-        return all.entrySet().stream().map(entry -> new SheetCsv.Line(entry.getKey().label(), entry.getValue())).toList();
+        return all.entrySet().stream()
+                .map(entry -> new SheetCsv.Line(entry.getKey().label(), entry.getValue()))
+                .toList();
     }
 
     @Transactional
@@ -223,7 +253,12 @@ public class Facts {
             throw Refusal.conflict("That change is undone already.");
         }
         change.undoneAt = clock.instant();
-        Setter setter = new Setter(bringUps.get(change.bringUpId), Fact.Source.TYPED, person, change.cells.stream().map(SheetChange.Cell::unitId).collect(Collectors.toSet()), List.of());
+        Setter setter = new Setter(
+                bringUps.get(change.bringUpId),
+                Fact.Source.TYPED,
+                person,
+                change.cells.stream().map(SheetChange.Cell::unitId).collect(Collectors.toSet()),
+                List.of());
         int undone = 0;
         for (SheetChange.Cell cell : change.cells) {
             Unit unit = setter.units.get(cell.unitId());
@@ -257,8 +292,15 @@ public class Facts {
             this.source = source;
             this.person = person;
             signed = signedUnits.of(bringUp.id);
-            db.createQuery("from Unit where bringUpId = :id and id in (:touched)", Unit.class).setParameter("id", bringUp.id).setParameter("touched", touched).getResultStream().forEach(unit -> units.put(unit.id, unit));
-            db.createQuery("from GivenFact where key.unitId in (:touched)", GivenFact.class).setParameter("touched", units.keySet()).getResultStream().forEach(fact -> rows.put(fact.key, fact));
+            db.createQuery("from Unit where bringUpId = :id and id in (:touched)", Unit.class)
+                    .setParameter("id", bringUp.id)
+                    .setParameter("touched", touched)
+                    .getResultStream()
+                    .forEach(unit -> units.put(unit.id, unit));
+            db.createQuery("from GivenFact where key.unitId in (:touched)", GivenFact.class)
+                    .setParameter("touched", units.keySet())
+                    .getResultStream()
+                    .forEach(fact -> rows.put(fact.key, fact));
             twins = new Twins(db, bringUp.id, units.values(), typed);
         }
 
@@ -268,7 +310,9 @@ public class Facts {
             Optional<FactSpec> spec = kind == null ? Optional.empty() : kind.fact(String.valueOf(cell.name()));
             String member = cell.member() == null ? "" : cell.member();
             if (spec.isEmpty()) {
-                faults.add(fault(cell, unit == null ? "This unit is not in the bring-up." : kind.title() + " never asks for this."));
+                faults.add(fault(
+                        cell,
+                        unit == null ? "This unit is not in the bring-up." : kind.title() + " never asks for this."));
                 return;
             }
             if (signed.contains(unit.id)) {
@@ -276,19 +320,27 @@ public class Facts {
                 return;
             }
             if (!UnitFacts.owners(kind, unit.members, spec.get()).contains(member)) {
-                faults.add(fault(cell, member.isEmpty() ? "Each member has its own." : "“" + member + "” has no such fact."));
+                faults.add(fault(
+                        cell, member.isEmpty() ? "Each member has its own." : "“" + member + "” has no such fact."));
                 return;
             }
             try {
-                String value = cell.value() == null || cell.value().isBlank() ? null : spec.get().read(cell.value());
+                String value = cell.value() == null || cell.value().isBlank()
+                        ? null
+                        : spec.get().read(cell.value());
                 boolean secret = spec.get().type() == FactType.SECRET;
                 if (secret && Things.SEALED.equals(value)) {
-                    throw new IllegalArgumentException("“" + Things.SEALED + "” stands in place of a password that is kept. Leave the cell as it is to keep it, or type another password.");
+                    throw new IllegalArgumentException("“" + Things.SEALED
+                            + "” stands in place of a password that is kept. Leave the cell as it is to keep "
+                            + "it, or type another password.");
                 }
                 String before = stands(unit, member, cell.name());
                 boolean seenOtherwise = cell.seen() != null && !cell.seen().equals(before == null ? "" : before);
                 if (seenOtherwise && (secret || !java.util.Objects.equals(before, value))) {
-                    throw new IllegalArgumentException(before == null ? "Somebody has emptied it since you looked." : "Somebody has set it to " + before + " since you looked.");
+                    throw new IllegalArgumentException(
+                            before == null
+                                    ? "Somebody has emptied it since you looked."
+                                    : "Somebody has set it to " + before + " since you looked.");
                 }
                 if (secret && (before != null || value != null)) {
                     seal(unit, member, spec.get().name(), value);
@@ -335,7 +387,8 @@ public class Facts {
                 place(unit, value);
             } else {
                 row(unit, member, name, value);
-                if (name.equals("location") && member.equals(kinds.of(unit).members().labels().get(0))) {
+                if (name.equals("location")
+                        && member.equals(kinds.of(unit).members().labels().get(0))) {
                     place(unit, value);
                 }
             }
@@ -374,7 +427,10 @@ public class Facts {
             return row;
         }
 
-        /** Seals a secret, or removes it where there is no value; what was there before stays sealed in the change, for undo. */
+        /**
+         * Seals a secret, or removes it where there is no value; what was there before stays sealed in the change, for
+         * undo.
+         */
         private void seal(Unit unit, String member, String name, String value) {
             SheetChange.Sealed was = SheetChange.Sealed.of(rows.get(new GivenFact.Key(unit.id, member, name)));
             GivenFact row = row(unit, member, name, value == null ? null : Things.SEALED);
@@ -384,13 +440,22 @@ public class Facts {
                 row.nonce = box.nonce();
                 row.sealed = box.sealed();
             }
-            changed.add(new SheetChange.Cell(unit.id, member, name, was == null ? null : Things.SEALED, value == null ? null : Things.SEALED, was, SheetChange.Sealed.of(row)));
+            changed.add(new SheetChange.Cell(
+                    unit.id,
+                    member,
+                    name,
+                    was == null ? null : Things.SEALED,
+                    value == null ? null : Things.SEALED,
+                    was,
+                    SheetChange.Sealed.of(row)));
         }
 
         /** Whether a cell is as a change has left it. */
         boolean isStill(Unit unit, SheetChange.Cell cell) {
-            SheetChange.Sealed now = SheetChange.Sealed.of(rows.get(new GivenFact.Key(unit.id, cell.member(), cell.name())));
-            return java.util.Objects.equals(stands(unit, cell.member(), cell.name()), cell.after()) && java.util.Objects.equals(now, cell.sealedAfter());
+            SheetChange.Sealed now =
+                    SheetChange.Sealed.of(rows.get(new GivenFact.Key(unit.id, cell.member(), cell.name())));
+            return java.util.Objects.equals(stands(unit, cell.member(), cell.name()), cell.after())
+                    && java.util.Objects.equals(now, cell.sealedAfter());
         }
 
         void putBack(Unit unit, SheetChange.Cell cell) {
@@ -404,7 +469,10 @@ public class Facts {
             }
         }
 
-        /** What the journal says of a cell: of a secret its name and whether it was set or removed, nothing of what it is. */
+        /**
+         * What the journal says of a cell: of a secret its name and whether it was set or removed, nothing of what it
+         * is.
+         */
         private static Map<String, Object> entry(SheetChange.Cell cell) {
             Map<String, Object> entry = new LinkedHashMap<>();
             entry.put("unitId", cell.unitId());
@@ -426,7 +494,13 @@ public class Facts {
                 db.persist(change);
                 db.flush();
                 id = change.id;
-                journal.write(person, bringUp.id, null, "set " + changed.size() + " facts", null, changed.stream().map(Setter::entry).toList());
+                journal.write(
+                        person,
+                        bringUp.id,
+                        null,
+                        "set " + changed.size() + " facts",
+                        null,
+                        changed.stream().map(Setter::entry).toList());
             }
             live.tell(bringUp.id, "prepare");
             return new Report(id, changed.size(), faults);

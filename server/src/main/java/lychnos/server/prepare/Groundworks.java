@@ -1,7 +1,6 @@
 package lychnos.server.prepare;
 
 import jakarta.enterprise.context.ApplicationScoped;
-import org.hibernate.Session;
 import jakarta.persistence.LockModeType;
 import jakarta.persistence.PersistenceException;
 import jakarta.transaction.Transactional;
@@ -13,8 +12,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.Collectors;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
@@ -33,6 +32,7 @@ import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Network;
 import lychnos.server.store.RowsAsRead;
+import org.hibernate.Session;
 
 /** The networks of a bring-up: stated, changed, and what is free in them. */
 @ApplicationScoped
@@ -49,7 +49,14 @@ public class Groundworks {
     private final Live live;
     private final Clock clock;
 
-    Groundworks(Session db, RowsAsRead rows, BringUps bringUps, OperatorReach reach, Journal journal, Live live, Clock clock) {
+    Groundworks(
+            Session db,
+            RowsAsRead rows,
+            BringUps bringUps,
+            OperatorReach reach,
+            Journal journal,
+            Live live,
+            Clock clock) {
         this.db = db;
         this.rows = rows;
         this.bringUps = bringUps;
@@ -85,52 +92,90 @@ public class Groundworks {
             String version) {}
 
     /** What is stated, and what would go wrong with it. */
-    public record View(Statement network, List<Statement> networks, List<Finding> findings, long toPlace, long free, Long undoableImport) {}
+    public record View(
+            Statement network,
+            List<Statement> networks,
+            List<Finding> findings,
+            long toPlace,
+            long free,
+            Long undoableImport) {}
 
     @Transactional
     public List<AddressRange> ranges(long networkId) {
-        return db.createQuery("from AddressRange where networkId = :id order by first", AddressRange.class).setParameter("id", networkId).getResultList();
+        return db.createQuery("from AddressRange where networkId = :id order by first", AddressRange.class)
+                .setParameter("id", networkId)
+                .getResultList();
     }
 
     private static List<Run> runs(List<AddressRange> ranges, boolean pools) {
-        return ranges.stream().filter(range -> range.purpose.equals(AddressRange.POOL) == pools).map(AddressRange::run).toList();
+        return ranges.stream()
+                .filter(range -> range.purpose.equals(AddressRange.POOL) == pools)
+                .map(AddressRange::run)
+                .toList();
     }
 
     /** The networks that a bring-up takes from, the one it is managed in first. */
     public List<Network> networks(BringUp bringUp) {
-        List<Network> networks = db.createNativeQuery("select n.* from network n join bring_up_network b on b.network_id = n.id where b.bring_up_id = :id order by n.prefix", Network.class)
+        List<Network> networks = db.createNativeQuery(
+                        "select n.* from network n join bring_up_network b on b.network_id = n.id where "
+                                + "b.bring_up_id = :id order by n.prefix",
+                        Network.class)
                 .setParameter("id", bringUp.id)
                 .getResultList();
         List<Network> sorted = new ArrayList<>(networks);
-        sorted.sort(java.util.Comparator.comparing(network -> bringUp.network == null || !network.id.equals(bringUp.network.id)));
+        sorted.sort(java.util.Comparator.comparing(
+                network -> bringUp.network == null || !network.id.equals(bringUp.network.id)));
         return sorted;
     }
 
     /** What may be given out now. */
     public Ground ground(Network network) {
         List<AddressRange> ranges = ranges(network.id);
-        List<Address> taken = new ArrayList<>(rows.suffice()
-                ? rows.claimsIn(network.id).stream().map(claim -> claim.address).toList()
-                : db.createQuery("select c.address from Claim c where c.networkId = :id and c.releasedAt is null", Address.class).setParameter("id", network.id).getResultList());
-        taken.addAll(db.createQuery("select s.key.address from Stranger s where s.key.networkId = :id", Address.class).setParameter("id", network.id).getResultList());
-        return new Ground(network.purpose, network.prefix, network.gateway, runs(ranges, true), runs(ranges, false), taken, cooling(network.id));
+        List<Address> taken = new ArrayList<>(
+                rows.suffice()
+                        ? rows.claimsIn(network.id).stream()
+                                .map(claim -> claim.address)
+                                .toList()
+                        : db.createQuery(
+                                        "select c.address from Claim c where c.networkId = :id and c.releasedAt "
+                                                + "is null",
+                                        Address.class)
+                                .setParameter("id", network.id)
+                                .getResultList());
+        taken.addAll(db.createQuery("select s.key.address from Stranger s where s.key.networkId = :id", Address.class)
+                .setParameter("id", network.id)
+                .getResultList());
+        return new Ground(
+                network.purpose,
+                network.prefix,
+                network.gateway,
+                runs(ranges, true),
+                runs(ranges, false),
+                taken,
+                cooling(network.id));
     }
 
     /** How many addresses may be given out now. */
     public long freeSize(Network network) {
-        return rows.suffice() ? rows.once("free in " + network.id, () -> ground(network).freeSize()) : ground(network).freeSize();
+        return rows.suffice()
+                ? rows.once("free in " + network.id, () -> ground(network).freeSize())
+                : ground(network).freeSize();
     }
 
     /** Every address of these networks that was given out here. */
     public Set<Address> taken(List<Network> networks) {
-        return new HashSet<>(db.createQuery("select c.address from Claim c where c.networkId in :networks and c.releasedAt is null", Address.class)
-                .setParameter("networks", networks.stream().map(network -> network.id).toList())
+        return new HashSet<>(db.createQuery(
+                        "select c.address from Claim c where c.networkId in :networks and c.releasedAt is null",
+                        Address.class)
+                .setParameter(
+                        "networks", networks.stream().map(network -> network.id).toList())
                 .getResultList());
     }
 
     /** Addresses that were released a short while ago. */
     public List<Address> cooling(long networkId) {
-        return db.createQuery("select c.address from Claim c where c.networkId = :id and c.coolsUntil > :now", Address.class)
+        return db.createQuery(
+                        "select c.address from Claim c where c.networkId = :id and c.coolsUntil > :now", Address.class)
                 .setParameter("id", networkId)
                 .setParameter("now", clock.instant())
                 .getResultList();
@@ -139,10 +184,16 @@ public class Groundworks {
     /** How many units of a bring-up have no address yet. */
     public long toPlace(long bringUpId) {
         if (rows.suffice()) {
-            Set<Long> placed = rows.claims(bringUpId).stream().map(claim -> claim.unitId).collect(Collectors.toSet());
-            return rows.units(bringUpId).stream().filter(unit -> !placed.contains(unit.id)).count();
+            Set<Long> placed =
+                    rows.claims(bringUpId).stream().map(claim -> claim.unitId).collect(Collectors.toSet());
+            return rows.units(bringUpId).stream()
+                    .filter(unit -> !placed.contains(unit.id))
+                    .count();
         }
-        return db.createQuery("select count(*) from Unit u where u.bringUpId = :id and not exists (select 1 from Claim c where c.unitId = u.id and c.releasedAt is null)", Long.class)
+        return db.createQuery(
+                        "select count(*) from Unit u where u.bringUpId = :id and not exists (select 1 from Claim c "
+                                + "where c.unitId = u.id and c.releasedAt is null)",
+                        Long.class)
                 .setParameter("id", bringUpId)
                 .getSingleResult();
     }
@@ -158,14 +209,31 @@ public class Groundworks {
     }
 
     private static String version(Network network, String realm, List<RangeText> ranges) {
-        List<String> state = new ArrayList<>(Stream.of(network.name, network.prefix, network.gateway, network.vlan, network.domain, network.nameServers, network.timeServers, network.purpose, network.segment, network.mtu, network.permanent, realm).map(String::valueOf).toList());
+        List<String> state = new ArrayList<>(Stream.of(
+                        network.name,
+                        network.prefix,
+                        network.gateway,
+                        network.vlan,
+                        network.domain,
+                        network.nameServers,
+                        network.timeServers,
+                        network.purpose,
+                        network.segment,
+                        network.mtu,
+                        network.permanent,
+                        realm)
+                .map(String::valueOf)
+                .toList());
         ranges.forEach(range -> state.add(range.purpose + " " + range.run + " " + range.note));
         return Seen.version(state);
     }
 
     public Statement statement(Network network) {
         String realm = realmName(network.realmId);
-        List<RangeText> texts = ranges(network.id).stream().filter(range -> !range.purpose.equals(AddressRange.GROWTH)).map(range -> new RangeText(range.purpose, range.run().toString(), range.note)).toList();
+        List<RangeText> texts = ranges(network.id).stream()
+                .filter(range -> !range.purpose.equals(AddressRange.GROWTH))
+                .map(range -> new RangeText(range.purpose, range.run().toString(), range.note))
+                .toList();
         return new Statement(
                 network.id,
                 network.name,
@@ -185,7 +253,9 @@ public class Groundworks {
     }
 
     private String realmName(long id) {
-        return (String) db.createNativeQuery("select name from realm where id = :id", String.class).setParameter("id", id).getSingleResult();
+        return (String) db.createNativeQuery("select name from realm where id = :id", String.class)
+                .setParameter("id", id)
+                .getSingleResult();
     }
 
     public View view(BringUp bringUp, List<Finding> findings, Long undoableImport) {
@@ -201,7 +271,12 @@ public class Groundworks {
 
     /** Networks of a site, whichever realm they are of; a bring-up may use one of them instead of stating a new one. */
     public List<Network> ofSite(long siteId) {
-        return db.createNativeQuery("select n.* from network n join realm r on r.id = n.realm_id where r.site_id = :site order by n.prefix", Network.class).setParameter("site", siteId).getResultList();
+        return db.createNativeQuery(
+                        "select n.* from network n join realm r on r.id = n.realm_id where r.site_id = :site order "
+                                + "by n.prefix",
+                        Network.class)
+                .setParameter("site", siteId)
+                .getResultList();
     }
 
     private boolean ofSite(Network network, long siteId) {
@@ -223,10 +298,18 @@ public class Groundworks {
 
     /** One bring-up takes an address from one network: what overlaps in another realm is another bring-up's. */
     private void use(BringUp bringUp, Network network) {
-        networks(bringUp).stream().filter(other -> !other.id.equals(network.id) && other.prefix.overlaps(network.prefix)).findFirst().ifPresent(other -> {
-            throw Refusal.fields(List.of(new FieldFault("prefix", network.prefix + " overlaps " + other.name + " " + other.prefix + ", which this bring-up takes from already.")));
-        });
-        db.createNativeMutationQuery("insert into bring_up_network (bring_up_id, network_id) values (:bringUp, :network) on conflict do nothing")
+        networks(bringUp).stream()
+                .filter(other -> !other.id.equals(network.id) && other.prefix.overlaps(network.prefix))
+                .findFirst()
+                .ifPresent(other -> {
+                    throw Refusal.fields(List.of(new FieldFault(
+                            "prefix",
+                            network.prefix + " overlaps " + other.name + " " + other.prefix
+                                    + ", which this bring-up takes from already.")));
+                });
+        db.createNativeMutationQuery(
+                        "insert into bring_up_network (bring_up_id, network_id) values (:bringUp, :network) on "
+                                + "conflict do nothing")
                 .setParameter("bringUp", bringUp.id)
                 .setParameter("network", network.id)
                 .executeUpdate();
@@ -265,7 +348,9 @@ public class Groundworks {
             Seen.require(statement.version, before.version, "The network " + before.name);
         }
         if (network.permanent && !read.prefix.equals(network.prefix)) {
-            throw Refusal.fields(List.of(new FieldFault("prefix", network.prefix + " was typed into machines that never forget it; it cannot be changed.")));
+            throw Refusal.fields(List.of(new FieldFault(
+                    "prefix",
+                    network.prefix + " was typed into machines that never forget it; it cannot be changed.")));
         }
         if (network.id == null || !read.prefix.equals(network.prefix)) {
             reach.refuses(read.prefix).ifPresent(why -> {
@@ -276,7 +361,10 @@ public class Groundworks {
         read.into(network);
         long realm = bringUps.realm(bringUp.site.id, read.realm);
         if (network.id != null && realm != network.realmId && anyTaken(network.id)) {
-            throw Refusal.fields(List.of(new FieldFault("realm", "Addresses are taken from " + network.prefix + "; release them before it becomes part of another realm.")));
+            throw Refusal.fields(List.of(new FieldFault(
+                    "realm",
+                    "Addresses are taken from " + network.prefix
+                            + "; release them before it becomes part of another realm.")));
         }
         network.realmId = realm;
         refuseIfClaimsFallOut(network, read);
@@ -287,25 +375,38 @@ public class Groundworks {
             db.flush();
         } catch (PersistenceException e) {
             if (String.valueOf(e.getMessage()).contains("network_overlap")) {
-                throw Refusal.fields(List.of(new FieldFault("prefix", read.prefix + " overlaps a network that is stated already in the realm “" + read.realm + "”. Where the two cannot reach each other, name another realm.")));
+                throw Refusal.fields(List.of(new FieldFault(
+                        "prefix",
+                        read.prefix + " overlaps a network that is stated already in the realm “" + read.realm
+                                + "”. Where the two cannot reach each other, name another realm.")));
             }
             throw e;
         }
         use(bringUp, network);
-        db.createMutationQuery("delete from AddressRange where networkId = :id and purpose <> 'growth'").setParameter("id", network.id).executeUpdate();
+        db.createMutationQuery("delete from AddressRange where networkId = :id and purpose <> 'growth'")
+                .setParameter("id", network.id)
+                .executeUpdate();
         for (AddressRange range : read.ranges) {
             range.networkId = network.id;
             db.persist(range);
         }
         db.flush();
-        journal.write(person, bringUpId, null, (before == null ? "stated" : "changed") + " network " + network.prefix, before, statement);
+        journal.write(
+                person,
+                bringUpId,
+                null,
+                (before == null ? "stated" : "changed") + " network " + network.prefix,
+                before,
+                statement);
         live.tell(bringUpId, "prepare");
     }
 
     private void refuseServersOutOfReach(Read read) {
         List<FieldFault> faults = new ArrayList<>();
         Map<String, List<String>> servers = Map.of("nameServers", read.nameServers, "timeServers", read.timeServers);
-        servers.forEach((field, texts) -> texts.forEach(text -> Address.tryParse(text).flatMap(address -> reach.refuses(address, false)).ifPresent(why -> faults.add(new FieldFault(field, why)))));
+        servers.forEach((field, texts) -> texts.forEach(text -> Address.tryParse(text)
+                .flatMap(address -> reach.refuses(address, false))
+                .ifPresent(why -> faults.add(new FieldFault(field, why)))));
         if (!faults.isEmpty()) {
             throw Refusal.fields(faults);
         }
@@ -313,20 +414,28 @@ public class Groundworks {
 
     /** Addresses of old takings keep the realm that they were taken in, so even a released one holds it fast. */
     private boolean anyTaken(long networkId) {
-        return db.createQuery("select count(*) from Claim where networkId = :id", Long.class).setParameter("id", networkId).getSingleResult() > 0;
+        return db.createQuery("select count(*) from Claim where networkId = :id", Long.class)
+                        .setParameter("id", networkId)
+                        .getSingleResult()
+                > 0;
     }
 
     private void refuseIfClaimsFallOut(Network network, Read read) {
         if (network.id == null) {
             return;
         }
-        List<Address> taken = db.createQuery("select c.address from Claim c where c.networkId = :id and c.releasedAt is null", Address.class)
+        List<Address> taken = db.createQuery(
+                        "select c.address from Claim c where c.networkId = :id and c.releasedAt is null", Address.class)
                 .setHint("org.hibernate.flushMode", "MANUAL")
                 .setParameter("id", network.id)
                 .getResultList();
-        taken.stream().filter(address -> !read.prefix.contains(address)).findFirst().ifPresent(address -> {
-            throw Refusal.fields(List.of(new FieldFault("prefix", address + " is taken and would lie outside " + read.prefix + ".")));
-        });
+        taken.stream()
+                .filter(address -> !read.prefix.contains(address))
+                .findFirst()
+                .ifPresent(address -> {
+                    throw Refusal.fields(List.of(new FieldFault(
+                            "prefix", address + " is taken and would lie outside " + read.prefix + ".")));
+                });
     }
 
     /** Reads what was typed; every wrong field is named, not only the first. */
@@ -357,13 +466,16 @@ public class Groundworks {
             }
             purpose = blank(statement.purpose()) ? "management" : statement.purpose();
             if (!KindReader.PURPOSES.contains(purpose)) {
-                faults.add(new FieldFault("purpose", "A network is for " + String.join(", ", KindReader.PURPOSES) + "."));
+                faults.add(
+                        new FieldFault("purpose", "A network is for " + String.join(", ", KindReader.PURPOSES) + "."));
             }
             segment = blank(statement.segment()) ? "" : statement.segment().strip();
             if (segment.length() > 40) {
                 faults.add(new FieldFault("segment", "A segment's name has at most 40 letters."));
             }
-            realm = blank(statement.realm()) ? BringUps.REALM : statement.realm().strip().toLowerCase(Locale.ROOT);
+            realm = blank(statement.realm())
+                    ? BringUps.REALM
+                    : statement.realm().strip().toLowerCase(Locale.ROOT);
             if (realm.length() > 40) {
                 faults.add(new FieldFault("realm", "A realm's name has at most 40 letters."));
             }
@@ -373,7 +485,8 @@ public class Groundworks {
             }
             permanent = Boolean.TRUE.equals(statement.permanent());
             domain = field("domain", statement.domain(), text -> Hostname.requireDomain(text.toLowerCase(Locale.ROOT)));
-            nameServers = servers("nameServers", statement.nameServers(), text -> Address.parse(text).toString());
+            nameServers = servers("nameServers", statement.nameServers(), text -> Address.parse(text)
+                    .toString());
             timeServers = servers("timeServers", statement.timeServers(), Read::timeServer);
             List<RangeText> texts = statement.ranges() == null ? List.of() : statement.ranges();
             if (texts.size() > MOST_RANGES) {
@@ -391,7 +504,9 @@ public class Groundworks {
         }
 
         private void refuseGateway() {
-            if (prefix != null && gateway != null && prefix.length() == prefix.network().family().bits()) {
+            if (prefix != null
+                    && gateway != null
+                    && prefix.length() == prefix.network().family().bits()) {
                 faults.add(new FieldFault("gateway", "A network of a single address has no gateway."));
             } else if (prefix != null && gateway != null && !prefix.hosts().contains(gateway)) {
                 faults.add(new FieldFault("gateway", gateway + " is no host address of " + prefix + "."));
@@ -410,7 +525,9 @@ public class Groundworks {
         }
 
         private static String timeServer(String text) {
-            return Address.tryParse(text).map(Address::toString).orElseGet(() -> Hostname.requireDomain(text.toLowerCase(Locale.ROOT)));
+            return Address.tryParse(text)
+                    .map(Address::toString)
+                    .orElseGet(() -> Hostname.requireDomain(text.toLowerCase(Locale.ROOT)));
         }
 
         private <T> T field(String field, String text, Function<String, T> parser) {
@@ -444,7 +561,8 @@ public class Groundworks {
 
         private void range(int index, RangeText text) {
             String field = "ranges." + index;
-            if (!List.of(AddressRange.POOL, AddressRange.KEPT, AddressRange.DHCP).contains(text.purpose())) {
+            if (!List.of(AddressRange.POOL, AddressRange.KEPT, AddressRange.DHCP)
+                    .contains(text.purpose())) {
                 faults.add(new FieldFault(field, "A range is a pool, kept, or handed out by DHCP."));
                 return;
             }
@@ -481,8 +599,12 @@ public class Groundworks {
         private void overlaps() {
             for (int i = 0; i < ranges.size(); i++) {
                 for (int j = 0; j < i; j++) {
-                    if (ranges.get(i).run().overlaps(ranges.get(j).run()) && ranges.get(i).purpose.equals(ranges.get(j).purpose)) {
-                        faults.add(new FieldFault("ranges." + i, ranges.get(i).run() + " overlaps " + ranges.get(j).run() + "."));
+                    if (ranges.get(i).run().overlaps(ranges.get(j).run())
+                            && ranges.get(i).purpose.equals(ranges.get(j).purpose)) {
+                        faults.add(new FieldFault(
+                                "ranges." + i,
+                                ranges.get(i).run() + " overlaps "
+                                        + ranges.get(j).run() + "."));
                     }
                 }
             }

@@ -18,7 +18,11 @@ public class Kinds {
 
     Kinds(LychnosConfig config) {
         for (Kind kind : KindReader.allShipped()) {
-            byId.put(kind.id(), config.labPort().isPresent() ? kind.withPort(config.labPort().get()) : kind);
+            byId.put(
+                    kind.id(),
+                    config.labPort().isPresent()
+                            ? kind.withPort(config.labPort().get())
+                            : kind);
         }
     }
 

@@ -1,7 +1,6 @@
 package lychnos.server.prepare;
 
 import jakarta.enterprise.context.ApplicationScoped;
-import org.hibernate.Session;
 import jakarta.persistence.LockModeType;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
@@ -20,6 +19,7 @@ import lychnos.server.problem.Refusal;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.LabelImport;
 import lychnos.server.store.Unit;
+import org.hibernate.Session;
 import org.hibernate.exception.ConstraintViolationException;
 
 /** Takes label lists in: right lines are kept, wrong ones come back with their reasons, and the whole can be undone. */
@@ -73,7 +73,12 @@ public class Labels {
             }
             boolean same = unit != null && unit.known();
             String change = same ? "already here" : unit == null ? "new" : "filled in";
-            taken.add(new Taken(label.line(), label.serial(), label.mac().toString(), label.position().toString(), change));
+            taken.add(new Taken(
+                    label.line(),
+                    label.serial(),
+                    label.mac().toString(),
+                    label.position().toString(),
+                    change));
             if (!preview && !same) {
                 entry = entry == null ? entry(bringUpId, person) : entry;
                 boolean created = unit == null;
@@ -81,7 +86,9 @@ public class Labels {
                 fill(unit, label);
                 db.persist(unit);
                 db.flush();
-                db.createNativeMutationQuery("insert into label_import_unit (import_id, unit_id, created) values (:import, :unit, :created)")
+                db.createNativeMutationQuery(
+                                "insert into label_import_unit (import_id, unit_id, created) values (:import, :unit, "
+                                        + ":created)")
                         .setParameter("import", entry.id)
                         .setParameter("unit", unit.id)
                         .setParameter("created", created)
@@ -90,7 +97,13 @@ public class Labels {
         }
         faults.sort((a, b) -> Integer.compare(a.line(), b.line()));
         if (entry != null) {
-            journal.write(person, bringUpId, null, "read " + taken.size() + " labels, set " + faults.size() + " lines aside", null, taken);
+            journal.write(
+                    person,
+                    bringUpId,
+                    null,
+                    "read " + taken.size() + " labels, set " + faults.size() + " lines aside",
+                    null,
+                    taken);
             live.tell(bringUpId, "prepare");
         }
         return new Report(entry == null ? null : entry.id, taken, faults);
@@ -126,16 +139,30 @@ public class Labels {
     private record Elsewhere(Map<String, Unit> bySerial, Map<String, Unit> byMac) {
 
         LabelFault fault(Label label, Unit there) {
-            if (there != null && there.known() && !(there.serial.equals(label.serial()) && there.mac.equals(label.mac()))) {
-                return new LabelFault(label.line(), "rack position", label.position().toString(), label.position() + " holds " + there.serial + " already, with " + there.mac + ".");
+            if (there != null
+                    && there.known()
+                    && !(there.serial.equals(label.serial()) && there.mac.equals(label.mac()))) {
+                return new LabelFault(
+                        label.line(),
+                        "rack position",
+                        label.position().toString(),
+                        label.position() + " holds " + there.serial + " already, with " + there.mac + ".");
             }
             Unit sameSerial = bySerial.get(label.serial());
             if (sameSerial != null && sameSerial != there) {
-                return new LabelFault(label.line(), "serial", label.serial(), "This serial is known already, at " + sameSerial.place() + ".");
+                return new LabelFault(
+                        label.line(),
+                        "serial",
+                        label.serial(),
+                        "This serial is known already, at " + sameSerial.place() + ".");
             }
             Unit sameMac = byMac.get(label.mac().toString());
             if (sameMac != null && sameMac != there) {
-                return new LabelFault(label.line(), "mac", label.mac().toString(), "This hardware address belongs to " + sameMac.serial + " at " + sameMac.place() + ".");
+                return new LabelFault(
+                        label.line(),
+                        "mac",
+                        label.mac().toString(),
+                        "This hardware address belongs to " + sameMac.serial + " at " + sameMac.place() + ".");
             }
             return null;
         }
@@ -146,7 +173,8 @@ public class Labels {
         Map<String, Unit> byMac = new HashMap<>();
         if (!list.labels().isEmpty()) {
             db.createQuery("from Unit where serial in :serials or mac in :macs", Unit.class)
-                    .setParameter("serials", list.labels().stream().map(Label::serial).toList())
+                    .setParameter(
+                            "serials", list.labels().stream().map(Label::serial).toList())
                     .setParameter("macs", list.labels().stream().map(Label::mac).toList())
                     .getResultList()
                     .forEach(unit -> {
@@ -159,7 +187,9 @@ public class Labels {
 
     /** The newest reading that can be undone, or null. */
     public Long undoable(long bringUpId) {
-        return db.createQuery("from LabelImport where bringUpId = :id and undoneAt is null order by id desc", LabelImport.class)
+        return db.createQuery(
+                        "from LabelImport where bringUpId = :id and undoneAt is null order by id desc",
+                        LabelImport.class)
                 .setParameter("id", bringUpId)
                 .setMaxResults(1)
                 .getResultStream()
@@ -170,8 +200,11 @@ public class Labels {
     }
 
     private boolean placedSince(long importId) {
-        return !db.createNativeQuery("select 1 from label_import_unit i where i.import_id = :id and (exists (select 1 from claim c where c.unit_id = i.unit_id and c.released_at is null)"
-                        + " or exists (select 1 from run r where r.unit_id = i.unit_id)) limit 1", Integer.class)
+        return !db.createNativeQuery(
+                        "select 1 from label_import_unit i where i.import_id = :id and (exists (select 1 from claim "
+                                + "c where c.unit_id = i.unit_id and c.released_at is null)"
+                                + " or exists (select 1 from run r where r.unit_id = i.unit_id)) limit 1",
+                        Integer.class)
                 .setParameter("id", importId)
                 .getResultList()
                 .isEmpty();
@@ -189,12 +222,16 @@ public class Labels {
         }
         entry.undoneAt = clock.instant();
         db.flush();
-        db.createNativeMutationQuery("update unit u set serial = null, mac = null, model = '', first_address = null from label_import_unit i"
-                        + " where i.import_id = :id and i.unit_id = u.id and not i.created")
+        db.createNativeMutationQuery(
+                        "update unit u set serial = null, mac = null, model = '', first_address = null from "
+                                + "label_import_unit i"
+                                + " where i.import_id = :id and i.unit_id = u.id and not i.created")
                 .setParameter("id", importId)
                 .executeUpdate();
         try {
-            db.createNativeMutationQuery("delete from unit u using label_import_unit i where i.import_id = :id and i.unit_id = u.id and i.created")
+            db.createNativeMutationQuery(
+                            "delete from unit u using label_import_unit i where i.import_id = :id and i.unit_id = "
+                                    + "u.id and i.created")
                     .setParameter("id", importId)
                     .executeUpdate();
         } catch (ConstraintViolationException e) {

@@ -57,6 +57,7 @@ public class Measures {
     private static final Duration PATIENCE = Duration.ofSeconds(2);
     /** Who looks sees nothing older than this; who looks again at once is not made to wait. */
     private static final Duration FRESH = Duration.ofSeconds(15);
+
     private static final int AT_ONCE = 16;
     /** Planned names that are asked after in one measurement. */
     private static final int MOST_NAMES = 300;
@@ -79,7 +80,15 @@ public class Measures {
     /** When what was asked last. */
     private record Last(Instant at, String what) {}
 
-    Measures(Session db, BringUps bringUps, Groundworks groundworks, Things things, Live live, Vantage vantage, Clock clock, LychnosConfig config) {
+    Measures(
+            Session db,
+            BringUps bringUps,
+            Groundworks groundworks,
+            Things things,
+            Live live,
+            Vantage vantage,
+            Clock clock,
+            LychnosConfig config) {
         every = config.measureEvery();
         this.db = db;
         this.bringUps = bringUps;
@@ -101,7 +110,9 @@ public class Measures {
 
     private void measureAll() {
         try {
-            List<Long> ids = QuarkusTransaction.requiringNew().call(() -> bringUps.all().stream().map(bringUp -> bringUp.id).toList());
+            List<Long> ids = QuarkusTransaction.requiringNew()
+                    .call(() ->
+                            bringUps.all().stream().map(bringUp -> bringUp.id).toList());
             ids.forEach(id -> measure(id, true));
         } catch (RuntimeException e) {
             LOG.warnf("Services cannot be measured now (%s); trying again.", e.getMessage());
@@ -120,11 +131,21 @@ public class Measures {
     }
 
     /** What is to be asked, read in one transaction; the asking is done outside of it. */
-    private record Questions(long siteId, Set<String> gateways, Set<String> names, Set<String> times, List<String> zones, Map<String, Map<String, NameKey>> keys, List<SiteThing> services, List<String> senders, List<String> planned) {
+    private record Questions(
+            long siteId,
+            Set<String> gateways,
+            Set<String> names,
+            Set<String> times,
+            List<String> zones,
+            Map<String, Map<String, NameKey>> keys,
+            List<SiteThing> services,
+            List<String> senders,
+            List<String> planned) {
 
         /** What is asked, in words: another question is asked at once, however fresh the last answer is. */
         String what() {
-            return gateways + " " + names + " " + times + " " + zones + " " + keys + " " + services.stream().map(thing -> thing.name + thing.value).toList() + " " + senders + " " + planned;
+            return gateways + " " + names + " " + times + " " + zones + " " + keys + " "
+                    + services.stream().map(thing -> thing.name + thing.value).toList() + " " + senders + " " + planned;
         }
     }
 
@@ -148,7 +169,9 @@ public class Measures {
             if (sort == ThingSort.DOMAIN) {
                 List<String> of = zones(row);
                 zones.addAll(of);
-                key(row).ifPresent(key -> of.forEach(zone -> keys.computeIfAbsent(row.value.get("primary"), primary -> new LinkedHashMap<>()).put(zone, key)));
+                key(row).ifPresent(key -> of.forEach(
+                        zone -> keys.computeIfAbsent(row.value.get("primary"), primary -> new LinkedHashMap<>())
+                                .put(zone, key)));
                 names.add(row.value.get("primary"));
             } else if (sort == ThingSort.TIME) {
                 times.add(row.value.get("address"));
@@ -156,16 +179,24 @@ public class Measures {
                 services.add(row);
             }
         }
-        List<String> senders = db.createQuery("select distinct f.value from GivenFact f join Unit u on u.id = f.key.unitId where u.bringUpId = :id and f.key.name = 'mail-sender'", String.class)
+        List<String> senders = db.createQuery(
+                        "select distinct f.value from GivenFact f join Unit u on u.id = f.key.unitId where "
+                                + "u.bringUpId = :id and f.key.name = 'mail-sender'",
+                        String.class)
                 .setParameter("id", bringUpId)
                 .getResultList();
         times.removeIf(time -> Address.tryParse(time).isEmpty());
-        List<String> planned = db.createQuery("select distinct c.hostName || '.' || c.domain from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null"
-                                + " and not exists (select 1 from NameRecord n where n.claimId = c.id and n.state = MADE)", String.class)
+        List<String> planned = db.createQuery(
+                        "select distinct c.hostName || '.' || c.domain from Claim c join Unit u on u.id = c.unitId "
+                                + "where u.bringUpId = :id and c.releasedAt is null"
+                                + " and not exists (select 1 from NameRecord n where n.claimId = c.id and n.state = "
+                                + "MADE)",
+                        String.class)
                 .setParameter("id", bringUpId)
                 .setMaxResults(MOST_NAMES)
                 .getResultList();
-        return new Questions(bringUp.site.id, gateways, names, times, List.copyOf(zones), keys, services, senders, planned);
+        return new Questions(
+                bringUp.site.id, gateways, names, times, List.copyOf(zones), keys, services, senders, planned);
     }
 
     /** The zones of a domain: its own and the reverse ones that are kept with it. */
@@ -188,7 +219,10 @@ public class Measures {
     private void measure(long bringUpId, boolean anyway) {
         Questions questions = QuarkusTransaction.requiringNew().call(() -> questions(bringUpId));
         Last before = last.get(bringUpId);
-        if (!anyway && before != null && before.what.equals(questions.what()) && before.at.plus(FRESH).isAfter(clock.instant())) {
+        if (!anyway
+                && before != null
+                && before.what.equals(questions.what())
+                && before.at.plus(FRESH).isAfter(clock.instant())) {
             return;
         }
         List<Measured> measured = all(questions);
@@ -209,7 +243,8 @@ public class Measures {
         questions.gateways.forEach(gateway -> asked.add(threads.submit(() -> List.of(gateway(gateway, at)))));
         asked.add(threads.submit(() -> names(questions, at)));
         asked.add(threads.submit(() -> times(questions.times, at)));
-        questions.services.forEach(thing -> asked.add(threads.submit(() -> List.of(thing.thing().sort() == ThingSort.RELAY ? relay(thing, questions, at) : proxy(thing, at)))));
+        questions.services.forEach(thing -> asked.add(threads.submit(() ->
+                List.of(thing.thing().sort() == ThingSort.RELAY ? relay(thing, questions, at) : proxy(thing, at)))));
         List<Measured> measured = new ArrayList<>();
         for (Future<List<Measured>> each : asked) {
             measured.addAll(await(each));
@@ -236,8 +271,17 @@ public class Measures {
         try {
             Echo echo = vantage.ping(Address.parse(gateway), PATIENCE);
             boolean answers = echo.state() == Echo.State.ANSWERED;
-            String sentence = answers ? "answers" : echo.state() == Echo.State.SILENT ? "silent" : "not measured: " + vantage.name() + " may not ping";
-            return measured(ServiceKind.GATEWAY, gateway, echo.state() == Echo.State.SILENT ? State.SILENT : State.FINE, sentence, at);
+            String sentence = answers
+                    ? "answers"
+                    : echo.state() == Echo.State.SILENT
+                            ? "silent"
+                            : "not measured: " + vantage.name() + " may not ping";
+            return measured(
+                    ServiceKind.GATEWAY,
+                    gateway,
+                    echo.state() == Echo.State.SILENT ? State.SILENT : State.FINE,
+                    sentence,
+                    at);
         } catch (WireFault e) {
             return measured(ServiceKind.GATEWAY, gateway, State.SILENT, e.getMessage(), at);
         }
@@ -249,14 +293,19 @@ public class Measures {
         Map<String, NameSample> samples = new LinkedHashMap<>();
         asked.forEach((server, sample) -> samples.put(server, await(sample)));
         List<Measured> judged = NameJudge.judge(samples, questions.zones, at);
-        return judged.stream().map(server -> server.state() == State.SILENT || server != judged.get(0) ? server : withRecords(server, questions.planned)).toList();
+        return judged.stream()
+                .map(server -> server.state() == State.SILENT || server != judged.get(0)
+                        ? server
+                        : withRecords(server, questions.planned))
+                .toList();
     }
 
     /** What planned names lead to already, as the first name server has it. */
     private Measured withRecords(Measured server, List<String> planned) {
         Map<String, String> detail = new LinkedHashMap<>(server.detail());
         Map<String, Future<List<String>>> asked = new LinkedHashMap<>();
-        planned.forEach(name -> asked.put(name, threads.submit(() -> vantage.resolve(Address.parse(server.address()), name, "A", PATIENCE))));
+        planned.forEach(name -> asked.put(
+                name, threads.submit(() -> vantage.resolve(Address.parse(server.address()), name, "A", PATIENCE))));
         asked.forEach((name, answer) -> {
             try {
                 answer.get().stream().findFirst().ifPresent(address -> detail.put(RECORD + name, address));
@@ -272,7 +321,11 @@ public class Measures {
     private Callable<NameSample> sample(String server, Questions questions) {
         return () -> {
             try {
-                return vantage.names(Address.parse(server), questions.zones, questions.keys.getOrDefault(server, Map.of()), PATIENCE);
+                return vantage.names(
+                        Address.parse(server),
+                        questions.zones,
+                        questions.keys.getOrDefault(server, Map.of()),
+                        PATIENCE);
             } catch (WireFault e) {
                 return new NameSample(false, false, Map.of(), false, Map.of(), e.getMessage());
             }
@@ -296,7 +349,8 @@ public class Measures {
     private Measured relay(SiteThing thing, Questions questions, Instant at) {
         String address = thing.value.get("address");
         try {
-            RelaySeen seen = vantage.relay(Address.parse(address), thing.thing().number("port", 25), questions.senders, null, PATIENCE);
+            RelaySeen seen = vantage.relay(
+                    Address.parse(address), thing.thing().number("port", 25), questions.senders, null, PATIENCE);
             Map<String, String> detail = new LinkedHashMap<>();
             detail.put("greeting", seen.greeting());
             detail.put("STARTTLS", seen.startTls() ? "offered" : "not offered");
@@ -308,7 +362,8 @@ public class Measures {
                 }
             }
             State state = !seen.answers() ? State.SILENT : seen.startTls() ? State.FINE : State.ODD;
-            String sentence = !seen.answers() ? "silent" : seen.startTls() ? "greets, TLS" : "greets, but offers no TLS";
+            String sentence =
+                    !seen.answers() ? "silent" : seen.startTls() ? "greets, TLS" : "greets, but offers no TLS";
             return new Measured(ServiceKind.RELAY, address, state, sentence, detail, at);
         } catch (WireFault e) {
             return measured(ServiceKind.RELAY, address, State.SILENT, e.getMessage(), at);
@@ -320,7 +375,9 @@ public class Measures {
         for (String server : questions.names) {
             try {
                 Address at = Address.parse(server);
-                return vantage.resolve(at, domain, "MX", PATIENCE).isEmpty() && vantage.resolve(at, domain, "A", PATIENCE).isEmpty() && vantage.resolve(at, domain, "AAAA", PATIENCE).isEmpty();
+                return vantage.resolve(at, domain, "MX", PATIENCE).isEmpty()
+                        && vantage.resolve(at, domain, "A", PATIENCE).isEmpty()
+                        && vantage.resolve(at, domain, "AAAA", PATIENCE).isEmpty();
             } catch (WireFault e) {
                 LOG.debugf("%s does not answer; asking the next", server);
             }
@@ -331,10 +388,19 @@ public class Measures {
     private Measured proxy(SiteThing thing, Instant at) {
         String address = thing.value.get("address");
         try {
-            ProxySeen seen = vantage.proxy(Address.parse(address), thing.thing().number("port", 3128), thing.value.getOrDefault("target", "activate.invalid:443"), login(thing), PATIENCE);
+            ProxySeen seen = vantage.proxy(
+                    Address.parse(address),
+                    thing.thing().number("port", 3128),
+                    thing.value.getOrDefault("target", "activate.invalid:443"),
+                    login(thing),
+                    PATIENCE);
             boolean through = seen.status() >= 200 && seen.status() < 300;
             State state = through ? State.FINE : seen.status() == 0 ? State.SILENT : State.ODD;
-            String sentence = through ? "lets through" : seen.status() == 407 ? (login(thing) == null ? "wants a log-in" : "refuses the log-in that is stated") : seen.status() == 0 ? seen.line() : "answers " + seen.line();
+            String sentence = through
+                    ? "lets through"
+                    : seen.status() == 407
+                            ? (login(thing) == null ? "wants a log-in" : "refuses the log-in that is stated")
+                            : seen.status() == 0 ? seen.line() : "answers " + seen.line();
             return new Measured(ServiceKind.PROXY, address, state, sentence, Map.of("answer", seen.line()), at);
         } catch (WireFault e) {
             return measured(ServiceKind.PROXY, address, State.SILENT, e.getMessage(), at);
@@ -343,13 +409,19 @@ public class Measures {
 
     private Kind.Login login(SiteThing proxy) {
         String user = proxy.value.getOrDefault("user", "");
-        return user.isEmpty() ? null : things.secret(proxy).map(phrase -> new Kind.Login(user, phrase)).orElse(null);
+        return user.isEmpty()
+                ? null
+                : things.secret(proxy)
+                        .map(phrase -> new Kind.Login(user, phrase))
+                        .orElse(null);
     }
 
     /** What was measured at a site, newest first where something was asked twice. */
     @Transactional
     public List<Measured> of(long siteId) {
-        return db.createQuery("from MeasuredService where key.siteId = :site order by key.kind, key.address", MeasuredService.class)
+        return db.createQuery(
+                        "from MeasuredService where key.siteId = :site order by key.kind, key.address",
+                        MeasuredService.class)
                 .setParameter("site", siteId)
                 .getResultStream()
                 .map(MeasuredService::measured)

@@ -33,14 +33,31 @@ public class Mends {
         }
         switch (mend.act()) {
             case SET_FACT -> setFact(bringUpId, mend, person);
-            case ADD_TIME_SERVER -> times(bringUpId, mend, person, Stream.concat(network(mend).timeServers.stream(), Stream.of(mend.value())).toList());
-            case DROP_TIME_SERVER -> times(bringUpId, mend, person, network(mend).timeServers.stream().filter(server -> !server.equals(mend.field())).toList());
+            case ADD_TIME_SERVER ->
+                times(
+                        bringUpId,
+                        mend,
+                        person,
+                        Stream.concat(network(mend).timeServers.stream(), Stream.of(mend.value()))
+                                .toList());
+            case DROP_TIME_SERVER ->
+                times(
+                        bringUpId,
+                        mend,
+                        person,
+                        network(mend).timeServers.stream()
+                                .filter(server -> !server.equals(mend.field()))
+                                .toList());
             case CHANGE_RANGE -> range(bringUpId, mend, person);
         }
     }
 
     private void setFact(long bringUpId, Mend mend, Who.Person person) {
-        Facts.Report report = facts.set(bringUpId, List.of(new Facts.CellText(mend.id(), mend.member(), mend.field(), mend.value())), Fact.Source.TYPED, person);
+        Facts.Report report = facts.set(
+                bringUpId,
+                List.of(new Facts.CellText(mend.id(), mend.member(), mend.field(), mend.value())),
+                Fact.Source.TYPED,
+                person);
         if (!report.faults().isEmpty()) {
             throw Refusal.bad(report.faults().get(0).reason());
         }
@@ -56,13 +73,53 @@ public class Mends {
 
     private void times(long bringUpId, Mend mend, Who.Person person, List<String> servers) {
         Groundworks.Statement s = groundworks.statement(network(mend));
-        groundworks.stateAny(bringUpId, new Groundworks.Statement(s.id(), s.name(), s.prefix(), s.gateway(), s.vlan(), s.domain(), s.nameServers(), servers, s.ranges(), s.purpose(), s.segment(), s.mtu(), s.permanent(), s.realm(), s.version()), person);
+        groundworks.stateAny(
+                bringUpId,
+                new Groundworks.Statement(
+                        s.id(),
+                        s.name(),
+                        s.prefix(),
+                        s.gateway(),
+                        s.vlan(),
+                        s.domain(),
+                        s.nameServers(),
+                        servers,
+                        s.ranges(),
+                        s.purpose(),
+                        s.segment(),
+                        s.mtu(),
+                        s.permanent(),
+                        s.realm(),
+                        s.version()),
+                person);
     }
 
     private void range(long bringUpId, Mend mend, Who.Person person) {
         Groundworks.Statement s = groundworks.statement(network(mend));
         List<Groundworks.RangeText> ranges = new ArrayList<>();
-        s.ranges().forEach(range -> ranges.add(range.run().equals(mend.field()) ? new Groundworks.RangeText(range.purpose(), mend.value(), range.note()) : range));
-        groundworks.stateAny(bringUpId, new Groundworks.Statement(s.id(), s.name(), s.prefix(), s.gateway(), s.vlan(), s.domain(), s.nameServers(), s.timeServers(), ranges, s.purpose(), s.segment(), s.mtu(), s.permanent(), s.realm(), s.version()), person);
+        s.ranges()
+                .forEach(range -> ranges.add(
+                        range.run().equals(mend.field())
+                                ? new Groundworks.RangeText(range.purpose(), mend.value(), range.note())
+                                : range));
+        groundworks.stateAny(
+                bringUpId,
+                new Groundworks.Statement(
+                        s.id(),
+                        s.name(),
+                        s.prefix(),
+                        s.gateway(),
+                        s.vlan(),
+                        s.domain(),
+                        s.nameServers(),
+                        s.timeServers(),
+                        ranges,
+                        s.purpose(),
+                        s.segment(),
+                        s.mtu(),
+                        s.permanent(),
+                        s.realm(),
+                        s.version()),
+                person);
     }
 }

@@ -27,13 +27,15 @@ public class OperatorReach {
 
     private static final Logger LOG = Logger.getLogger(OperatorReach.class);
     private static final Pattern HOST_OF_URL = Pattern.compile("jdbc:postgresql://(\\[[^]]+]|[^/:,]+)");
-    private static final String HOW = "Whoever runs this server sets it with ./lychnos start --reach PREFIX,… (lychnos.reach.machines).";
+    private static final String HOW =
+            "Whoever runs this server sets it with ./lychnos start --reach PREFIX,… (lychnos.reach.machines).";
 
     private final boolean lab;
     private final Reach machines;
     private final Reach notices;
 
-    OperatorReach(LychnosConfig config, @ConfigProperty(name = "quarkus.datasource.jdbc.url") Optional<String> database) {
+    OperatorReach(
+            LychnosConfig config, @ConfigProperty(name = "quarkus.datasource.jdbc.url") Optional<String> database) {
         lab = config.lab();
         List<Prefix> allowed = Reach.read(config.reach().machines().orElse(List.of()));
         List<Prefix> besides = Reach.read(config.reach().notices().orElse(List.of()));
@@ -49,7 +51,9 @@ public class OperatorReach {
         List<Address> own = new ArrayList<>();
         try {
             for (NetworkInterface each : Collections.list(NetworkInterface.getNetworkInterfaces())) {
-                each.getInterfaceAddresses().stream().map(InterfaceAddress::getAddress).forEach(address -> add(own, address));
+                each.getInterfaceAddresses().stream()
+                        .map(InterfaceAddress::getAddress)
+                        .forEach(address -> add(own, address));
             }
             Matcher host = HOST_OF_URL.matcher(database);
             if (host.find()) {
@@ -89,7 +93,9 @@ public class OperatorReach {
 
     /** Why a service's address may not be defined, as a sentence; empty where it may. */
     public Optional<String> refuses(Address address, boolean takesNotices) {
-        return lab ? Optional.empty() : (takesNotices ? notices : machines).refuses(address).map(why -> sentence(why, address.toString()));
+        return lab
+                ? Optional.empty()
+                : (takesNotices ? notices : machines).refuses(address).map(why -> sentence(why, address.toString()));
     }
 
     private static String sentence(Refused why, String what) {
@@ -98,7 +104,10 @@ public class OperatorReach {
             case NOT_ALLOWED -> what + " lies outside of what this server may reach. " + HOW;
             case SPECIAL -> what + " is loopback, link-local, multicast or reserved, and no management network.";
             case OWN -> what + " is this server's own address or its database's.";
-            case TOO_LARGE -> what + " is larger than any management network: at least /12, and /32 for IPv6. Check the prefix length.";
+            case TOO_LARGE ->
+                what
+                        + " is larger than any management network: at least /12, and /32 for IPv6. Check the prefix "
+                        + "length.";
         };
     }
 }

@@ -39,6 +39,7 @@ public class Plans {
 
     /** By shared rows, as long as somebody has those. */
     private final Map<List<Claim>, Map<Long, List<Seat>>> seats = Collections.synchronizedMap(new WeakHashMap<>());
+
     private final Session db;
     private final RowsAsRead rows;
     private final Groundworks groundworks;
@@ -47,7 +48,14 @@ public class Plans {
     private final LychnosConfig config;
     private final Clock clock;
 
-    Plans(Session db, RowsAsRead rows, Groundworks groundworks, Facts facts, Things things, LychnosConfig config, Clock clock) {
+    Plans(
+            Session db,
+            RowsAsRead rows,
+            Groundworks groundworks,
+            Facts facts,
+            Things things,
+            LychnosConfig config,
+            Clock clock) {
         this.db = db;
         this.rows = rows;
         this.groundworks = groundworks;
@@ -70,17 +78,29 @@ public class Plans {
     /** An address that a unit bears. */
     public record Seat(long unitId, long networkId, String role, Address address, String hostName, String domain) {}
 
-    /** By unit, the live addresses of a bring-up in the order of their places; the first is what the unit is managed at. */
+    /**
+     * By unit, the live addresses of a bring-up in the order of their places; the first is what the unit is managed at.
+     */
     public Map<Long, List<Seat>> seats(long bringUpId) {
         if (rows.suffice()) {
             List<Claim> claims = rows.claims(bringUpId);
-            return seats.computeIfAbsent(claims, these -> Collections.unmodifiableMap(these.stream()
-                    .map(claim -> new Seat(claim.unitId, claim.networkId, claim.role, claim.address, claim.hostName, claim.domain))
-                    .collect(Collectors.groupingBy(Seat::unitId))));
+            return seats.computeIfAbsent(
+                    claims,
+                    these -> Collections.unmodifiableMap(these.stream()
+                            .map(claim -> new Seat(
+                                    claim.unitId,
+                                    claim.networkId,
+                                    claim.role,
+                                    claim.address,
+                                    claim.hostName,
+                                    claim.domain))
+                            .collect(Collectors.groupingBy(Seat::unitId))));
         }
         return db.createQuery(
-                        "select new lychnos.server.prepare.Plans$Seat(c.unitId, c.networkId, c.role, c.address, c.hostName, c.domain)"
-                                + " from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null order by c.place",
+                        "select new lychnos.server.prepare.Plans$Seat(c.unitId, c.networkId, c.role, c.address, "
+                                + "c.hostName, c.domain)"
+                                + " from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and "
+                                + "c.releasedAt is null order by c.place",
                         Seat.class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
@@ -90,7 +110,10 @@ public class Plans {
     /** The live addresses of one unit, in the order of their places. */
     public List<Seat> seatsOf(long unitId) {
         return db.createQuery(
-                        "select new lychnos.server.prepare.Plans$Seat(c.unitId, c.networkId, c.role, c.address, c.hostName, c.domain) from Claim c where c.unitId = :id and c.releasedAt is null order by c.place", Seat.class)
+                        "select new lychnos.server.prepare.Plans$Seat(c.unitId, c.networkId, c.role, c.address, "
+                                + "c.hostName, c.domain) from Claim c where c.unitId = :id and c.releasedAt is null "
+                                + "order by c.place",
+                        Seat.class)
                 .setParameter("id", unitId)
                 .getResultList();
     }
@@ -102,15 +125,30 @@ public class Plans {
         Set<Long> ours = own.stream().map(network -> network.id).collect(Collectors.toSet());
         Set<Long> realms = own.stream().map(network -> network.realmId).collect(Collectors.toSet());
         // what lies in another realm cannot be reached from here, and is in nobody's way
-        List<Network> all = groundworks.ofSite(bringUp.site.id).stream().filter(network -> realms.contains(network.realmId)).toList();
+        List<Network> all = groundworks.ofSite(bringUp.site.id).stream()
+                .filter(network -> realms.contains(network.realmId))
+                .toList();
         Map<Long, Network> byId = all.stream().collect(Collectors.toMap(network -> network.id, network -> network));
-        List<PlannedNetwork> networks = all.stream().map(network -> network(network, ours.contains(network.id), wanted)).toList();
-        List<PlannedUnit> units = sheet.entrySet().stream().map(entry -> unit(entry.getKey(), entry.getValue(), claims.getOrDefault(entry.getKey().id, List.of()), byId, bringUp)).toList();
+        List<PlannedNetwork> networks = all.stream()
+                .map(network -> network(network, ours.contains(network.id), wanted))
+                .toList();
+        List<PlannedUnit> units = sheet.entrySet().stream()
+                .map(entry -> unit(
+                        entry.getKey(),
+                        entry.getValue(),
+                        claims.getOrDefault(entry.getKey().id, List.of()),
+                        byId,
+                        bringUp))
+                .toList();
         return new Plan(
                 networks,
                 units,
                 things.of(bringUp.site.id),
-                db.createQuery("from MeasuredService where key.siteId = :site", MeasuredService.class).setParameter("site", bringUp.site.id).getResultStream().map(MeasuredService::measured).toList(),
+                db.createQuery("from MeasuredService where key.siteId = :site", MeasuredService.class)
+                        .setParameter("site", bringUp.site.id)
+                        .getResultStream()
+                        .map(MeasuredService::measured)
+                        .toList(),
                 records(bringUp),
                 LocalDate.ofInstant(clock.instant(), ZoneOffset.UTC),
                 config.lab());
@@ -118,7 +156,8 @@ public class Plans {
 
     /** What a name server answered for planned names when it was last asked. */
     private List<Plan.Record> records(BringUp bringUp) {
-        return db.createQuery("from MeasuredService where key.siteId = :site and key.kind = NAME", MeasuredService.class)
+        return db.createQuery(
+                        "from MeasuredService where key.siteId = :site and key.kind = NAME", MeasuredService.class)
                 .setParameter("site", bringUp.site.id)
                 .getResultStream()
                 .flatMap(service -> service.detail.entrySet().stream())
@@ -134,7 +173,9 @@ public class Plans {
         sheet.forEach((unit, known) -> {
             if (!placed.contains(unit.id)) {
                 for (Need need : known.kind().needs(known.members(), known.unitValues())) {
-                    need.networks().forEach(purpose -> wanted.merge(purpose, (long) need.roles().size(), Long::sum));
+                    need.networks()
+                            .forEach(purpose ->
+                                    wanted.merge(purpose, (long) need.roles().size(), Long::sum));
                 }
             }
         });
@@ -144,7 +185,9 @@ public class Plans {
     private PlannedNetwork network(Network network, boolean ours, Map<String, Long> wanted) {
         List<AddressRange> ranges = groundworks.ranges(network.id);
         long lately = ours
-                ? db.createQuery("select count(*) from Claim c where c.networkId = :id and c.takenAt > :since", Long.class)
+                ? db.createQuery(
+                                "select count(*) from Claim c where c.networkId = :id and c.takenAt > :since",
+                                Long.class)
                         .setParameter("id", network.id)
                         .setParameter("since", clock.instant().minus(LATELY))
                         .getSingleResult()
@@ -170,13 +213,28 @@ public class Plans {
     }
 
     private static List<Run> runs(List<AddressRange> ranges, String purpose) {
-        return ranges.stream().filter(range -> range.purpose.equals(purpose)).map(AddressRange::run).toList();
+        return ranges.stream()
+                .filter(range -> range.purpose.equals(purpose))
+                .map(AddressRange::run)
+                .toList();
     }
 
-    private static PlannedUnit unit(Unit unit, UnitFacts known, List<Seat> claims, Map<Long, Network> networks, BringUp bringUp) {
+    private static PlannedUnit unit(
+            Unit unit, UnitFacts known, List<Seat> claims, Map<Long, Network> networks, BringUp bringUp) {
         List<PlannedUnit.Seat> seats = claims.stream()
-                .map(claim -> new PlannedUnit.Seat(claim.role(), networks.containsKey(claim.networkId()) ? networks.get(claim.networkId()).purpose : "", claim.address(), claim.hostName(), claim.domain()))
+                .map(claim -> new PlannedUnit.Seat(
+                        claim.role(),
+                        networks.containsKey(claim.networkId()) ? networks.get(claim.networkId()).purpose : "",
+                        claim.address(),
+                        claim.hostName(),
+                        claim.domain()))
                 .toList();
-        return new PlannedUnit(unit.id, unit.label(), known, seats, bringUp.network == null ? null : bringUp.network.id, unit.firstAddress != null);
+        return new PlannedUnit(
+                unit.id,
+                unit.label(),
+                known,
+                seats,
+                bringUp.network == null ? null : bringUp.network.id,
+                unit.firstAddress != null);
     }
 }

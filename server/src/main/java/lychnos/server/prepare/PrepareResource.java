@@ -67,7 +67,19 @@ public class PrepareResource {
     private final Things things;
     private final Who who;
 
-    PrepareResource(BringUps bringUps, Labels labels, Groundworks groundworks, Units units, Kinds kinds, Facts facts, Plans plans, Mends mends, Measures measures, Things things, Who who, SharedViews shared) {
+    PrepareResource(
+            BringUps bringUps,
+            Labels labels,
+            Groundworks groundworks,
+            Units units,
+            Kinds kinds,
+            Facts facts,
+            Plans plans,
+            Mends mends,
+            Measures measures,
+            Things things,
+            Who who,
+            SharedViews shared) {
         this.shared = shared;
         this.units = units;
         this.kinds = kinds;
@@ -86,16 +98,44 @@ public class PrepareResource {
     public record Brief(long id, String name, LocalDate due, String site, String siteCode, long units, long signed) {
 
         static Brief of(BringUp bringUp, BringUps.Size size) {
-            return new Brief(bringUp.id, bringUp.name, bringUp.due, bringUp.site.name, bringUp.site.code, size.units(), size.signed());
+            return new Brief(
+                    bringUp.id,
+                    bringUp.name,
+                    bringUp.due,
+                    bringUp.site.name,
+                    bringUp.site.code,
+                    size.units(),
+                    size.signed());
         }
     }
 
     /** A unit as its label shows it. */
-    public record UnitLabel(long id, int number, String name, String kind, int members, String position, String serial, String mac, String model, String firstAddress, boolean known) {
+    public record UnitLabel(
+            long id,
+            int number,
+            String name,
+            String kind,
+            int members,
+            String position,
+            String serial,
+            String mac,
+            String model,
+            String firstAddress,
+            boolean known) {
 
         static UnitLabel of(Unit unit, boolean known) {
             return new UnitLabel(
-                    unit.id, unit.number, unit.label(), unit.kind, unit.members, unit.place(), unit.serial, unit.mac == null ? null : unit.mac.toString(), unit.model, unit.firstAddress == null ? null : unit.firstAddress.toString(), known);
+                    unit.id,
+                    unit.number,
+                    unit.label(),
+                    unit.kind,
+                    unit.members,
+                    unit.place(),
+                    unit.serial,
+                    unit.mac == null ? null : unit.mac.toString(),
+                    unit.model,
+                    unit.firstAddress == null ? null : unit.firstAddress.toString(),
+                    known);
         }
     }
 
@@ -103,22 +143,58 @@ public class PrepareResource {
     public record Value(String value, String source) {}
 
     /** A row of the sheet: one member of a unit, or a unit that has one. */
-    public record SheetRow(long unitId, String unit, String kind, String member, boolean first, Map<String, Value> cells) {}
+    public record SheetRow(
+            long unitId, String unit, String kind, String member, boolean first, Map<String, Value> cells) {}
 
     /** One fact that a kind asks for. */
-    public record Asks(String name, String title, String scope, String type, String example, String find, String asked, List<String> choices, boolean wanted, boolean permanent, boolean secret) {
+    public record Asks(
+            String name,
+            String title,
+            String scope,
+            String type,
+            String example,
+            String find,
+            String asked,
+            List<String> choices,
+            boolean wanted,
+            boolean permanent,
+            boolean secret) {
 
         static Asks of(FactSpec fact) {
             return new Asks(
-                    fact.name(), fact.title(), fact.scope().name(), fact.type().word(), fact.type().example(), fact.find(), fact.asked(), fact.choices(), fact.wanted(), fact.is(FactSpec.Trait.PERMANENT), fact.type() == FactType.SECRET);
+                    fact.name(),
+                    fact.title(),
+                    fact.scope().name(),
+                    fact.type().word(),
+                    fact.type().example(),
+                    fact.find(),
+                    fact.asked(),
+                    fact.choices(),
+                    fact.wanted(),
+                    fact.is(FactSpec.Trait.PERMANENT),
+                    fact.type() == FactType.SECRET);
         }
     }
 
     /** A kind as the stage shows it. */
-    public record KindBrief(String id, String title, String about, List<Integer> counts, List<String> bring, String plug, List<Asks> facts) {
+    public record KindBrief(
+            String id,
+            String title,
+            String about,
+            List<Integer> counts,
+            List<String> bring,
+            String plug,
+            List<Asks> facts) {
 
         static KindBrief of(Kind kind) {
-            return new KindBrief(kind.id(), kind.title(), kind.about(), kind.members().counts(), kind.bring(), kind.plug(), kind.facts().stream().map(Asks::of).toList());
+            return new KindBrief(
+                    kind.id(),
+                    kind.title(),
+                    kind.about(),
+                    kind.members().counts(),
+                    kind.bring(),
+                    kind.plug(),
+                    kind.facts().stream().map(Asks::of).toList());
         }
     }
 
@@ -126,7 +202,11 @@ public class PrepareResource {
     public record Sort(String sort, String title, String example, List<Asks> fields) {
 
         static Sort of(ThingSort sort) {
-            return new Sort(sort.word(), sort.title(), sort.example(), sort.fields().stream().map(Asks::of).toList());
+            return new Sort(
+                    sort.word(),
+                    sort.title(),
+                    sort.example(),
+                    sort.fields().stream().map(Asks::of).toList());
         }
     }
 
@@ -134,11 +214,25 @@ public class PrepareResource {
     public record Item(long id, String sort, String name, Map<String, String> values, String version) {}
 
     /** A network that may be chosen; what it leans on is proposed for others of the site. */
-    public record Choice(long id, String name, String prefix, Integer vlan, String purpose, String domain, List<String> nameServers, List<String> timeServers) {}
+    public record Choice(
+            long id,
+            String name,
+            String prefix,
+            Integer vlan,
+            String purpose,
+            String domain,
+            List<String> nameServers,
+            List<String> timeServers) {}
 
     /** What the stage shows. */
     public record Sheet(
-            Groundworks.View groundwork, List<Choice> choices, List<UnitLabel> units, List<SheetRow> rows, List<Measured> services, List<Item> things, int knownUnits) {}
+            Groundworks.View groundwork,
+            List<Choice> choices,
+            List<UnitLabel> units,
+            List<SheetRow> rows,
+            List<Measured> services,
+            List<Item> things,
+            int knownUnits) {}
 
     /** Cells that are set together. */
     record Cells(List<Facts.CellText> cells) {}
@@ -150,7 +244,9 @@ public class PrepareResource {
     @Transactional
     public List<Brief> list() {
         Map<Long, BringUps.Size> sizes = bringUps.sizes();
-        return bringUps.all().stream().map(each -> Brief.of(each, sizes.getOrDefault(each.id, BringUps.Size.EMPTY))).toList();
+        return bringUps.all().stream()
+                .map(each -> Brief.of(each, sizes.getOrDefault(each.id, BringUps.Size.EMPTY)))
+                .toList();
     }
 
     @POST
@@ -173,10 +269,22 @@ public class PrepareResource {
     private Sheet sheet(long id) {
         BringUp bringUp = bringUps.get(id);
         Map<Unit, UnitFacts> sheet = facts.of(bringUp);
-        List<UnitLabel> labelled = sheet.entrySet().stream().map(entry -> UnitLabel.of(entry.getKey(), entry.getValue().known())).toList();
+        List<UnitLabel> labelled = sheet.entrySet().stream()
+                .map(entry -> UnitLabel.of(entry.getKey(), entry.getValue().known()))
+                .toList();
         List<Choice> choices = bringUp.network != null
                 ? List.of()
-                : groundworks.ofSite(bringUp.site.id).stream().map(n -> new Choice(n.id, n.name, n.prefix.toString(), n.vlan, n.purpose, n.domain, n.nameServers, n.timeServers)).toList();
+                : groundworks.ofSite(bringUp.site.id).stream()
+                        .map(n -> new Choice(
+                                n.id,
+                                n.name,
+                                n.prefix.toString(),
+                                n.vlan,
+                                n.purpose,
+                                n.domain,
+                                n.nameServers,
+                                n.timeServers))
+                        .toList();
         return new Sheet(
                 groundworks.view(bringUp, Rule.lookAt(plans.plan(bringUp, sheet)), labels.undoable(id)),
                 choices,
@@ -200,17 +308,23 @@ public class PrepareResource {
         sheet.forEach((unit, known) -> {
             List<String> members = known.kind().members().of(known.members());
             for (int i = 0; i < members.size(); i++) {
-                rows.add(new SheetRow(unit.id, unit.label(), unit.kind, members.get(i), i == 0, cells(known, members.get(i))));
+                rows.add(new SheetRow(
+                        unit.id, unit.label(), unit.kind, members.get(i), i == 0, cells(known, members.get(i))));
             }
         });
         return rows;
     }
 
-    /** The unit's own values stand in the row of its first member, and in the others too, so that each row can be read alone. */
+    /**
+     * The unit's own values stand in the row of its first member, and in the others too, so that each row can be read
+     * alone.
+     */
     private static Map<String, Value> cells(UnitFacts known, String member) {
         Map<String, Value> cells = new HashMap<>();
         for (FactSpec spec : known.kind().facts()) {
-            known.fact(spec.scope() == FactSpec.Scope.UNIT ? "" : member, spec.name()).ifPresent(fact -> cells.put(spec.name(), new Value(fact.value(), fact.source().word())));
+            known.fact(spec.scope() == FactSpec.Scope.UNIT ? "" : member, spec.name())
+                    .ifPresent(fact -> cells.put(
+                            spec.name(), new Value(fact.value(), fact.source().word())));
         }
         return cells;
     }
@@ -242,10 +356,15 @@ public class PrepareResource {
         }
     }
 
-    /** A recorded line, and the description that is tried on it; without one, the shipped one of the recording's kind. */
+    /**
+     * A recorded line, and the description that is tried on it; without one, the shipped one of the recording's kind.
+     */
     public record Trial(String description, String recording) {}
 
-    /** What came of it: {@code open} are steps that were not reached, {@code differences} what would have been done otherwise. */
+    /**
+     * What came of it: {@code open} are steps that were not reached, {@code differences} what would have been done
+     * otherwise.
+     */
     public record Tried(boolean agrees, List<String> done, List<String> open, List<String> differences) {}
 
     /** Tries a description on a recorded line, without a machine. */
@@ -256,10 +375,19 @@ public class PrepareResource {
         required(trial);
         try {
             Recording recording = Recording.read(trial.recording == null ? "" : trial.recording);
-            Kind kind = trial.description == null || trial.description.isBlank() ? KindReader.shipped(recording.kind()) : KindReader.read(trial.description);
-            Dialogue dialogue = kind.dialogue().orElseThrow(() -> new IllegalArgumentException("The description says nothing of a console."));
+            Kind kind = trial.description == null || trial.description.isBlank()
+                    ? KindReader.shipped(recording.kind())
+                    : KindReader.read(trial.description);
+            Dialogue dialogue = kind.dialogue()
+                    .orElseThrow(() -> new IllegalArgumentException("The description says nothing of a console."));
             DryRun.Report report = recording.tryOn(dialogue);
-            return new Tried(report.agrees(), report.done(), report.open(), report.differences().stream().map(DryRun.Difference::sentence).toList());
+            return new Tried(
+                    report.agrees(),
+                    report.done(),
+                    report.open(),
+                    report.differences().stream()
+                            .map(DryRun.Difference::sentence)
+                            .toList());
         } catch (IllegalArgumentException e) {
             throw Refusal.bad(e.getMessage());
         }
@@ -283,7 +411,9 @@ public class PrepareResource {
     private static Response tagged(Object entity, String version, Request request) {
         EntityTag tag = new EntityTag(version);
         Response.ResponseBuilder unchanged = request.evaluatePreconditions(tag);
-        return unchanged != null ? unchanged.tag(tag).build() : Response.ok(entity).tag(tag).build();
+        return unchanged != null
+                ? unchanged.tag(tag).build()
+                : Response.ok(entity).tag(tag).build();
     }
 
     @PUT
@@ -291,7 +421,11 @@ public class PrepareResource {
     @RolesAllowed("engineer")
     public long stateThing(long id, @RestHeader("If-Match") String ifMatch, Things.Statement statement) {
         Things.Statement typed = required(statement);
-        return things.state(id, new Things.Statement(typed.id(), typed.sort(), typed.name(), typed.values(), Seen.of(ifMatch, typed.version())), who.person());
+        return things.state(
+                id,
+                new Things.Statement(
+                        typed.id(), typed.sort(), typed.name(), typed.values(), Seen.of(ifMatch, typed.version())),
+                who.person());
     }
 
     @DELETE
@@ -360,7 +494,22 @@ public class PrepareResource {
 
     private static Groundworks.Statement seen(String ifMatch, Groundworks.Statement typed) {
         Groundworks.Statement s = required(typed);
-        return new Groundworks.Statement(s.id(), s.name(), s.prefix(), s.gateway(), s.vlan(), s.domain(), s.nameServers(), s.timeServers(), s.ranges(), s.purpose(), s.segment(), s.mtu(), s.permanent(), s.realm(), Seen.of(ifMatch, s.version()));
+        return new Groundworks.Statement(
+                s.id(),
+                s.name(),
+                s.prefix(),
+                s.gateway(),
+                s.vlan(),
+                s.domain(),
+                s.nameServers(),
+                s.timeServers(),
+                s.ranges(),
+                s.purpose(),
+                s.segment(),
+                s.mtu(),
+                s.permanent(),
+                s.realm(),
+                Seen.of(ifMatch, s.version()));
     }
 
     /** One network; its tag goes into If-Match of whoever changes it. */

@@ -45,7 +45,14 @@ public class Things {
     private final Live live;
     private final TransactionSynchronizationRegistry transaction;
 
-    Things(Session db, BringUps bringUps, SealedStore sealed, OperatorReach reach, Journal journal, Live live, TransactionSynchronizationRegistry transaction) {
+    Things(
+            Session db,
+            BringUps bringUps,
+            SealedStore sealed,
+            OperatorReach reach,
+            Journal journal,
+            Live live,
+            TransactionSynchronizationRegistry transaction) {
         this.db = db;
         this.bringUps = bringUps;
         this.sealed = sealed;
@@ -64,7 +71,10 @@ public class Things {
 
     /** The version of what stands there. */
     public static String version(SiteThing thing) {
-        return Seen.version(List.of(thing.name, thing.value, thing.nonce == null ? "" : java.util.HexFormat.of().formatHex(thing.nonce)));
+        return Seen.version(List.of(
+                thing.name,
+                thing.value,
+                thing.nonce == null ? "" : java.util.HexFormat.of().formatHex(thing.nonce)));
     }
 
     /** A thing of the site of a bring-up. */
@@ -84,7 +94,10 @@ public class Things {
     /** What a transaction has read of a site. */
     private record Read(long siteId) {}
 
-    /** Everything that a site has; read once in a transaction, since much of what is worked out for many units asks for it. */
+    /**
+     * Everything that a site has; read once in a transaction, since much of what is worked out for many units asks for
+     * it.
+     */
     public List<SiteThing> rows(long siteId) {
         if (transaction.getTransactionKey() == null) {
             return read(siteId);
@@ -100,7 +113,9 @@ public class Things {
     }
 
     private List<SiteThing> read(long siteId) {
-        return db.createQuery("from SiteThing where siteId = :site order by sort, name", SiteThing.class).setParameter("site", siteId).getResultList();
+        return db.createQuery("from SiteThing where siteId = :site order by sort, name", SiteThing.class)
+                .setParameter("site", siteId)
+                .getResultList();
     }
 
     private void readAgain(long siteId) {
@@ -114,21 +129,30 @@ public class Things {
     /** What the site's policies answer, by their names. */
     public Map<String, String> policies(long siteId) {
         Map<String, String> answers = new LinkedHashMap<>();
-        of(siteId).stream().filter(thing -> thing.sort() == ThingSort.POLICY).forEach(thing -> answers.put(thing.name(), thing.value("answer").orElse("no")));
+        of(siteId).stream()
+                .filter(thing -> thing.sort() == ThingSort.POLICY)
+                .forEach(
+                        thing -> answers.put(thing.name(), thing.value("answer").orElse("no")));
         return answers;
     }
 
     /** The secret of a thing, such as the key of a domain. */
     public Optional<Secret> secret(SiteThing thing) {
-        return thing.sealed == null ? Optional.empty() : Optional.of(sealed.openText(SealKeys.ofEntry(thing.id), thing.keyId, thing.nonce, thing.sealed));
+        return thing.sealed == null
+                ? Optional.empty()
+                : Optional.of(sealed.openText(SealKeys.ofEntry(thing.id), thing.keyId, thing.nonce, thing.sealed));
     }
 
     @Transactional
     public long state(long bringUpId, Statement statement, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
-        ThingSort sort = ThingSort.named(String.valueOf(statement.sort())).orElseThrow(() -> Refusal.bad("There is no sort “" + statement.sort() + "”."));
-        SiteThing thing = statement.id() == null ? new SiteThing() : db.find(SiteThing.class, statement.id(), LockModeType.PESSIMISTIC_WRITE);
-        if (thing == null || thing.id != null && (!thing.siteId.equals(bringUp.site.id) || !thing.sort.equals(sort.word()))) {
+        ThingSort sort = ThingSort.named(String.valueOf(statement.sort()))
+                .orElseThrow(() -> Refusal.bad("There is no sort “" + statement.sort() + "”."));
+        SiteThing thing = statement.id() == null
+                ? new SiteThing()
+                : db.find(SiteThing.class, statement.id(), LockModeType.PESSIMISTIC_WRITE);
+        if (thing == null
+                || thing.id != null && (!thing.siteId.equals(bringUp.site.id) || !thing.sort.equals(sort.word()))) {
             throw Refusal.notFound("There is no such entry at this site.");
         }
         if (thing.id != null) {
@@ -142,15 +166,22 @@ public class Things {
         Map<String, String> typed = statement.values() == null ? Map.of() : statement.values();
         Map<String, String> values = read(sort, typed, thing, faults);
         for (String field : List.of("address", "primary")) {
-            Optional.ofNullable(values.get(field)).flatMap(Address::tryParse).flatMap(address -> reach.refuses(address, sort == ThingSort.RELAY)).ifPresent(why -> faults.add(new FieldFault(field, why)));
+            Optional.ofNullable(values.get(field))
+                    .flatMap(Address::tryParse)
+                    .flatMap(address -> reach.refuses(address, sort == ThingSort.RELAY))
+                    .ifPresent(why -> faults.add(new FieldFault(field, why)));
         }
         if (keepsSecret(thing, values) && leadsElsewhere(sort, thing, values)) {
-            faults.add(new FieldFault("key", "Type the password again: it would go somewhere else now, since what it is sent to, or as whom, is changed."));
+            faults.add(new FieldFault(
+                    "key",
+                    "Type the password again: it would go somewhere else now, since what it is sent to, or "
+                            + "as whom, is changed."));
         }
         if (!faults.isEmpty()) {
             throw Refusal.fields(faults);
         }
-        if ((values.containsKey("key") || thing.sealed != null) && !person.role().equals("lead")) {
+        if ((values.containsKey("key") || thing.sealed != null)
+                && !person.role().equals("lead")) {
             throw Refusal.forbidden("An entry with a password is defined and changed by a lead.", null);
         }
         refuseTwin(bringUp.site.id, sort, name, thing.id);
@@ -174,20 +205,30 @@ public class Things {
             thing.sealed = box.sealed();
         }
         db.flush();
-        journal.write(person, bringUpId, null, "stated " + sort.title().toLowerCase(java.util.Locale.ROOT) + " “" + name + "”", null, values);
+        journal.write(
+                person,
+                bringUpId,
+                null,
+                "stated " + sort.title().toLowerCase(java.util.Locale.ROOT) + " “" + name + "”",
+                null,
+                values);
         live.tell(bringUpId, "prepare");
         return thing.id;
     }
 
-    private static Map<String, String> read(ThingSort sort, Map<String, String> typed, SiteThing before, List<FieldFault> faults) {
+    private static Map<String, String> read(
+            ThingSort sort, Map<String, String> typed, SiteThing before, List<FieldFault> faults) {
         Map<String, String> values = new LinkedHashMap<>();
         for (FactSpec field : sort.fields()) {
             String text = typed.get(field.name());
-            boolean keptSecret = field.type() == FactType.SECRET && before.sealed != null && (text == null || text.isBlank() || text.equals(SEALED));
+            boolean keptSecret = field.type() == FactType.SECRET
+                    && before.sealed != null
+                    && (text == null || text.isBlank() || text.equals(SEALED));
             if (keptSecret) {
                 values.put(field.name(), SEALED);
             } else if (field.type() == FactType.SECRET && SEALED.equals(text)) {
-                // the word in place of a secret that went with its entry: it must never pass for the secret, nor for none
+                // the word in place of a secret that went with its entry: it must never pass for the secret, nor for
+                // none
                 faults.add(new FieldFault(field.name(), "It is not kept once its entry was removed; type it again."));
             } else if (text == null || text.isBlank()) {
                 if (field.wanted()) {
@@ -208,13 +249,20 @@ public class Things {
         return before.sealed != null && SEALED.equals(values.get("key"));
     }
 
-    /** Whether the password of an entry would be sent to another address, port or service than it was typed for, or as somebody else. */
+    /**
+     * Whether the password of an entry would be sent to another address, port or service than it was typed for, or as
+     * somebody else.
+     */
     private static boolean leadsElsewhere(ThingSort sort, SiteThing before, Map<String, String> values) {
-        return sort.fields().stream().map(FactSpec::name).filter(field -> !field.equals("key") && sort.leadsSecret(field)).anyMatch(field -> !Objects.equals(before.value.get(field), values.get(field)));
+        return sort.fields().stream()
+                .map(FactSpec::name)
+                .filter(field -> !field.equals("key") && sort.leadsSecret(field))
+                .anyMatch(field -> !Objects.equals(before.value.get(field), values.get(field)));
     }
 
     private void refuseTwin(long siteId, ThingSort sort, String name, Long own) {
-        boolean twin = rows(siteId).stream().anyMatch(row -> row.sort.equals(sort.word()) && row.name.equals(name) && !row.id.equals(own));
+        boolean twin = rows(siteId).stream()
+                .anyMatch(row -> row.sort.equals(sort.word()) && row.name.equals(name) && !row.id.equals(own));
         if (twin) {
             throw Refusal.fields(List.of(new FieldFault("name", "There is one of this name already.")));
         }

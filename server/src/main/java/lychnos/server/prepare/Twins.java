@@ -14,7 +14,10 @@ import lychnos.core.fact.RackPosition;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
-/** Who bears a serial, a hardware address or a rack position. Knows the units that a change touches, and those that bear what it sets. */
+/**
+ * Who bears a serial, a hardware address or a rack position. Knows the units that a change touches, and those that bear
+ * what it sets.
+ */
 final class Twins {
 
     private final Map<String, Unit> serials = new HashMap<>();
@@ -28,7 +31,10 @@ final class Twins {
         touched.forEach(this::enter);
         Set<String> racks = new HashSet<>();
         typed(typed, "location", RackPosition::parse).forEach(position -> racks.add(position.rack()));
-        db.createQuery("from Unit where serial in (:serials) or mac in (:macs) or bringUpId = :id and rack in (:racks)", Unit.class)
+        db.createQuery(
+                        "from Unit where serial in (:serials) or mac in (:macs) or bringUpId = :id and rack in "
+                                + "(:racks)",
+                        Unit.class)
                 .setParameter("serials", typed(typed, "serial", FactType.SERIAL::read))
                 .setParameter("macs", typed(typed, "mac", Mac::parse))
                 .setParameter("racks", racks)

@@ -36,7 +36,9 @@ public class Units {
         this.live = live;
     }
 
-    /** Units to be announced: so many of a kind, each with so many members; 0 members for as many as the kind has least. */
+    /**
+     * Units to be announced: so many of a kind, each with so many members; 0 members for as many as the kind has least.
+     */
     public record Announcement(String kind, int count, int members) {}
 
     @Transactional
@@ -46,13 +48,21 @@ public class Units {
         Kind kind = kinds.get(String.valueOf(request.kind()));
         int members = request.members() == 0 ? kind.members().least() : request.members();
         if (!kind.members().counts().contains(members)) {
-            throw Refusal.fields(List.of(new FieldFault("members", kind.title() + " has " + kind.members().counts().toString().replaceAll("[\\[\\]]", "") + " members.")));
+            throw Refusal.fields(List.of(new FieldFault(
+                    "members",
+                    kind.title() + " has " + kind.members().counts().toString().replaceAll("[\\[\\]]", "")
+                            + " members.")));
         }
         List<Unit> there = bringUps.units(bringUpId);
         if (request.count() < 1 || there.size() + request.count() > BringUps.MOST_UNITS) {
-            throw Refusal.fields(List.of(new FieldFault("count", "A bring-up has 1 to " + BringUps.MOST_UNITS + " units; " + there.size() + " are there.")));
+            throw Refusal.fields(List.of(new FieldFault(
+                    "count",
+                    "A bring-up has 1 to " + BringUps.MOST_UNITS + " units; " + there.size() + " are there.")));
         }
-        Set<String> names = new HashSet<>(db.createNativeQuery("select u.name from unit u join bring_up b on b.id = u.bring_up_id where b.site_id = :site and u.name is not null", String.class)
+        Set<String> names = new HashSet<>(db.createNativeQuery(
+                        "select u.name from unit u join bring_up b on b.id = u.bring_up_id where b.site_id = :site "
+                                + "and u.name is not null",
+                        String.class)
                 .setParameter("site", bringUp.site.id)
                 .getResultList());
         int number = bringUps.nextNumber(bringUpId);
@@ -66,7 +76,11 @@ public class Units {
             unit.members = members;
             unit.model = "";
             do {
-                unit.name = kind.names().unit().name(Map.of("site", bringUp.site.code, "kind", kind.shortName(), "rack", "", "u", ""), counter++);
+                unit.name = kind.names()
+                        .unit()
+                        .name(
+                                Map.of("site", bringUp.site.code, "kind", kind.shortName(), "rack", "", "u", ""),
+                                counter++);
             } while (!names.add(unit.name));
             db.persist(unit);
             ids.add(unit.id);
@@ -81,15 +95,21 @@ public class Units {
     @Transactional
     public void withdraw(long unitId, Who.Person person) {
         Unit unit = bringUps.unit(unitId);
-        boolean used = !db.createNativeQuery("select 1 from claim where unit_id = :id union all select 1 from run where unit_id = :id union all select 1 from label_import_unit where unit_id = :id limit 1", Integer.class)
+        boolean used = !db.createNativeQuery(
+                        "select 1 from claim where unit_id = :id union all select 1 from run where unit_id = :id "
+                                + "union all select 1 from label_import_unit where unit_id = :id limit 1",
+                        Integer.class)
                 .setParameter("id", unitId)
                 .getResultList()
                 .isEmpty();
         if (used) {
-            throw Refusal.conflict(unit.label() + " has borne an address or was read from a label list; it cannot simply go.");
+            throw Refusal.conflict(
+                    unit.label() + " has borne an address or was read from a label list; it cannot simply go.");
         }
         journal.write(person, unit.bringUpId, unitId, "took back " + unit.label(), null, null);
-        db.createNativeMutationQuery("delete from fact where unit_id = :id").setParameter("id", unitId).executeUpdate();
+        db.createNativeMutationQuery("delete from fact where unit_id = :id")
+                .setParameter("id", unitId)
+                .executeUpdate();
         db.remove(unit);
         live.tell(unit.bringUpId, "prepare");
     }

@@ -7,8 +7,8 @@ import io.quarkus.security.AuthenticationFailedException;
 import io.quarkus.security.ForbiddenException;
 import io.quarkus.security.UnauthorizedException;
 import io.quarkus.security.identity.SecurityIdentity;
-import jakarta.ws.rs.WebApplicationException;
 import jakarta.persistence.OptimisticLockException;
+import jakarta.ws.rs.WebApplicationException;
 import jakarta.ws.rs.core.HttpHeaders;
 import jakarta.ws.rs.core.Response;
 import jakarta.ws.rs.core.UriInfo;
@@ -44,7 +44,11 @@ public class Problems {
     public Response refusal(Refusal refusal) {
         Response answer = problem(refusal.status(), refusal.title(), refusal.getMessage(), refusal.members());
         Object seconds = refusal.members().get("retryAfter");
-        return seconds == null ? answer : Response.fromResponse(answer).header(HttpHeaders.RETRY_AFTER, seconds).build();
+        return seconds == null
+                ? answer
+                : Response.fromResponse(answer)
+                        .header(HttpHeaders.RETRY_AFTER, seconds)
+                        .build();
     }
 
     @ServerExceptionMapper({UnauthorizedException.class, AuthenticationFailedException.class})
@@ -61,15 +65,30 @@ public class Problems {
     /** The second one is named because the framework has an answer of its own for it, without a word in it. */
     @ServerExceptionMapper({JsonProcessingException.class, MismatchedInputException.class})
     public Response json(JsonProcessingException e) {
-        return problem(400, "Not understood", "The request is not JSON of the form that this route takes" + place(e) + ".", Map.of());
+        return problem(
+                400,
+                "Not understood",
+                "The request is not JSON of the form that this route takes" + place(e) + ".",
+                Map.of());
     }
 
-    /** Where in the body: the member by its path, else line and column. No name of a class, and nothing of what was sent. */
+    /**
+     * Where in the body: the member by its path, else line and column. No name of a class, and nothing of what was
+     * sent.
+     */
     private static String place(JsonProcessingException e) {
         if (e instanceof JsonMappingException mapping && !mapping.getPath().isEmpty()) {
-            return ": look at “" + mapping.getPath().stream().map(step -> step.getFieldName() == null ? "[" + step.getIndex() + "]" : step.getFieldName()).collect(Collectors.joining(".")) + "”";
+            return ": look at “"
+                    + mapping.getPath().stream()
+                            .map(step ->
+                                    step.getFieldName() == null ? "[" + step.getIndex() + "]" : step.getFieldName())
+                            .collect(Collectors.joining("."))
+                    + "”";
         }
-        return e.getLocation() == null ? "" : ": look at line " + e.getLocation().getLineNr() + ", column " + e.getLocation().getColumnNr();
+        return e.getLocation() == null
+                ? ""
+                : ": look at line " + e.getLocation().getLineNr() + ", column "
+                        + e.getLocation().getColumnNr();
     }
 
     /** What the framework refuses, with its own status and headers (RFC 9110, section 15.5). */
@@ -85,12 +104,30 @@ public class Problems {
         if (status >= 500) {
             return unexpected(e);
         }
-        Response answer = problem(status, STATUS_TITLES.getOrDefault(status, "Not possible"), STATUS_TEXTS.getOrDefault(status, "The request cannot be carried out like this."), Map.of());
+        Response answer = problem(
+                status,
+                STATUS_TITLES.getOrDefault(status, "Not possible"),
+                STATUS_TEXTS.getOrDefault(status, "The request cannot be carried out like this."),
+                Map.of());
         String allow = status == 405 ? methods.of(uri.getPath()) : "";
-        return allow.isEmpty() ? answer : Response.fromResponse(answer).header(HttpHeaders.ALLOW, allow).build();
+        return allow.isEmpty()
+                ? answer
+                : Response.fromResponse(answer).header(HttpHeaders.ALLOW, allow).build();
     }
 
-    private static final Map<Integer, String> STATUS_TITLES = Map.of(404, "Not found", 405, "Method not allowed", 406, "Not acceptable", 413, "Too large", 414, "Address too long", 415, "Unsupported media type");
+    private static final Map<Integer, String> STATUS_TITLES = Map.of(
+            404,
+            "Not found",
+            405,
+            "Method not allowed",
+            406,
+            "Not acceptable",
+            413,
+            "Too large",
+            414,
+            "Address too long",
+            415,
+            "Unsupported media type");
 
     private static final Map<Integer, String> STATUS_TEXTS = Map.of(
             404, "There is nothing at this address.",
@@ -113,31 +150,61 @@ public class Problems {
         }
         String id = UUID.randomUUID().toString().substring(0, 8);
         LOG.errorf(e, "unexpected, %s", id);
-        return problem(500, "A fault of ours", "This should not have happened. The server's log has it as " + id + ".", Map.of());
+        return problem(
+                500,
+                "A fault of ours",
+                "This should not have happened. The server's log has it as " + id + ".",
+                Map.of());
     }
 
     /**
-     * What a constraint of the database refused, where the program did not look before or somebody else was quicker (PostgreSQL,
+     * What a constraint of the database refused, where the program did not look before or somebody else was quicker
+     * (PostgreSQL,
      * appendix A, error codes).
      */
     private static Optional<Response> refusedByTheDatabase(Exception e) {
         int depth = 0;
         for (Throwable each = e; each != null && depth < DEEPEST; each = each.getCause(), depth++) {
             if (each instanceof OptimisticLockException || each instanceof StaleStateException) {
-                return Optional.of(problem(409, "Not any more", "Somebody else changed or deleted this at the same moment. Look at it again.", Map.of()));
+                return Optional.of(problem(
+                        409,
+                        "Not any more",
+                        "Somebody else changed or deleted this at the same moment. Look at it again.",
+                        Map.of()));
             }
             String state = each instanceof SQLException sql ? String.valueOf(sql.getSQLState()) : "";
             switch (state) {
                 case "23505", "23P01":
-                    return Optional.of(problem(409, "Not any more", "There is one of these already, perhaps since a moment ago. Look again before you add another.", Map.of()));
+                    return Optional.of(problem(
+                            409,
+                            "Not any more",
+                            "There is one of these already, perhaps since a moment ago. Look again before you add "
+                                    + "another.",
+                            Map.of()));
                 case "23503":
-                    return Optional.of(problem(409, "Not any more", "Something that this refers to is gone, or is still in use.", Map.of()));
+                    return Optional.of(problem(
+                            409,
+                            "Not any more",
+                            "Something that this refers to is gone, or is still in use.",
+                            Map.of()));
                 case "40001", "40P01", "55P03":
-                    return Optional.of(problem(409, "Not any more", "Somebody else changed the same at the same moment; nothing was changed. Send it again.", Map.of()));
+                    return Optional.of(problem(
+                            409,
+                            "Not any more",
+                            "Somebody else changed the same at the same moment; nothing was changed. Send it again.",
+                            Map.of()));
                 case "22021", "22P05":
-                    return Optional.of(problem(400, "Not possible like this", "A text contains a character that cannot be stored, such as NUL.", Map.of()));
+                    return Optional.of(problem(
+                            400,
+                            "Not possible like this",
+                            "A text contains a character that cannot be stored, such as NUL.",
+                            Map.of()));
                 case "22001", "22003", "22P02", "23502", "23514":
-                    return Optional.of(problem(400, "Not possible like this", "A value is outside of what can be stored. The API document has the limits.", Map.of()));
+                    return Optional.of(problem(
+                            400,
+                            "Not possible like this",
+                            "A value is outside of what can be stored. The API document has the limits.",
+                            Map.of()));
                 default:
                     // something else, or a cause that is wrapped
             }
@@ -147,8 +214,18 @@ public class Problems {
 
     private static Response database(DatabaseTrouble trouble) {
         return trouble == DatabaseTrouble.FULL
-                ? problem(503, "The database's disk is full", "Nothing was changed: the database's disk is full. Whoever runs this server has to make room; then do it again.", Map.of())
-                : problem(503, "The database does not answer", "The server stands, its database does not answer now. What you sent last may not be kept: look again once this is over. What runs goes on by itself then.", Map.of());
+                ? problem(
+                        503,
+                        "The database's disk is full",
+                        "Nothing was changed: the database's disk is full. Whoever runs this server has to make "
+                                + "room; then do it again.",
+                        Map.of())
+                : problem(
+                        503,
+                        "The database does not answer",
+                        "The server stands, its database does not answer now. What you sent last may not be kept: "
+                                + "look again once this is over. What runs goes on by itself then.",
+                        Map.of());
     }
 
     private static Response problem(int status, String title, String detail, Map<String, Object> members) {
@@ -158,6 +235,9 @@ public class Problems {
         body.put("status", status);
         body.put("detail", detail);
         body.putAll(members);
-        return Response.status(status).type("application/problem+json").entity(body).build();
+        return Response.status(status)
+                .type("application/problem+json")
+                .entity(body)
+                .build();
     }
 }

@@ -4,7 +4,8 @@ import java.util.Map;
 import lychnos.core.record.CanonicalJson;
 
 /**
- * Which state of something somebody has seen who wants to change it. Whoever says so changes nothing that somebody else has changed
+ * Which state of something somebody has seen who wants to change it. Whoever says so changes nothing that somebody else
+ * has changed
  * meanwhile (RFC 9110, section 13.1.1); whoever says nothing does.
  */
 public final class Seen {
@@ -39,7 +40,11 @@ public final class Seen {
      */
     public static void require(String seen, String now, String what) {
         if (seen != null && !seen.equals(now)) {
-            throw Refusal.outdated(what + " was changed by somebody else since you looked at it. Nothing of yours is saved yet: look at what stands there now, then save again.", Map.of("version", now));
+            throw Refusal.outdated(
+                    what
+                            + " was changed by somebody else since you looked at it. Nothing of yours is saved yet: "
+                            + "look at what stands there now, then save again.",
+                    Map.of("version", now));
         }
     }
 }

@@ -28,7 +28,8 @@ import lychnos.wire.tls.SignedChain;
 import org.hibernate.Session;
 
 /**
- * Certificates of machines, replaced by signed ones: the machine makes a key and a request, an authority elsewhere signs it, the
+ * Certificates of machines, replaced by signed ones: the machine makes a key and a request, an authority elsewhere
+ * signs it, the
  * chain is put in here. A private key is never seen.
  */
 @ApplicationScoped
@@ -47,7 +48,15 @@ public class Certificates {
     private final Live live;
     private final Clock clock;
 
-    Certificates(Session db, Endpoints endpoints, Proofs proofs, SinceAccepted accepted, Vantage vantage, Journal journal, Live live, Clock clock) {
+    Certificates(
+            Session db,
+            Endpoints endpoints,
+            Proofs proofs,
+            SinceAccepted accepted,
+            Vantage vantage,
+            Journal journal,
+            Live live,
+            Clock clock) {
         this.db = db;
         this.endpoints = endpoints;
         this.proofs = proofs;
@@ -58,16 +67,25 @@ public class Certificates {
         this.clock = clock;
     }
 
-    /** Whether it can be asked for one: it was told which machine it is, over an interface that has a standard way for it. */
+    /**
+     * Whether it can be asked for one: it was told which machine it is, over an interface that has a standard way for
+     * it.
+     */
     boolean replaceable(Claim claim, Proof proof) {
         return proof != null
                 && proof.outcomes.get(Rung.IDENTITY.ordinal()).standing() == Outcome.Standing.HOLDS
-                && endpoints.of(claim.unitId).stream().anyMatch(each -> each.claim().id.equals(claim.id) && each.target().service() instanceof Target.Redfish);
+                && endpoints.of(claim.unitId).stream()
+                        .anyMatch(each -> each.claim().id.equals(claim.id)
+                                && each.target().service() instanceof Target.Redfish);
     }
 
     /** The request that waits for a chain. */
     Optional<CertificateRequest> waiting(long claimId) {
-        return db.createQuery("from CertificateRequest where claimId = :claim and state = WAITING", CertificateRequest.class).setParameter("claim", claimId).getResultStream().findFirst();
+        return db.createQuery(
+                        "from CertificateRequest where claimId = :claim and state = WAITING", CertificateRequest.class)
+                .setParameter("claim", claimId)
+                .getResultStream()
+                .findFirst();
     }
 
     @FunctionalInterface
@@ -76,11 +94,21 @@ public class Certificates {
     }
 
     private Endpoints.Endpoint endpoint(long claimId) {
-        return QuarkusTransaction.requiringNew().call(() -> {
-            Claim claim = db.find(Claim.class, claimId);
-            return claim == null ? Optional.<Endpoints.Endpoint>empty() : endpoints.of(claim.unitId).stream().filter(each -> each.claim().id == claimId).findFirst();
-        }).filter(each -> each.target().service() instanceof Target.Redfish redfish && redfish.login().phrase() != null && each.target().fingerprint() != null)
-                .orElseThrow(() -> Refusal.conflict("This one has no standard way to have its certificate replaced, or it was not proven yet. Replace it on its own page, then check again."));
+        return QuarkusTransaction.requiringNew()
+                .call(() -> {
+                    Claim claim = db.find(Claim.class, claimId);
+                    return claim == null
+                            ? Optional.<Endpoints.Endpoint>empty()
+                            : endpoints.of(claim.unitId).stream()
+                                    .filter(each -> each.claim().id == claimId)
+                                    .findFirst();
+                })
+                .filter(each -> each.target().service() instanceof Target.Redfish redfish
+                        && redfish.login().phrase() != null
+                        && each.target().fingerprint() != null)
+                .orElseThrow(() -> Refusal.conflict(
+                        "This one has no standard way to have its certificate replaced, or it was not proven "
+                                + "yet. Replace it on its own page, then check again."));
     }
 
     /** Logged in to the machine that is known, under the certificate that is known. */
@@ -101,7 +129,8 @@ public class Certificates {
     public String request(long claimId, Who.Person person) {
         Endpoints.Endpoint endpoint = endpoint(claimId);
         Claim claim = endpoint.claim();
-        WebCertificate.Request made = with(endpoint, client -> new WebCertificate(client).request(claim.fqdn(), List.of(claim.fqdn(), claim.address.toString())));
+        WebCertificate.Request made = with(endpoint, client -> new WebCertificate(client)
+                .request(claim.fqdn(), List.of(claim.fqdn(), claim.address.toString())));
         QuarkusTransaction.requiringNew().run(() -> {
             waiting(claimId).ifPresent(old -> {
                 old.state = CertificateRequest.State.DROPPED;
@@ -114,7 +143,13 @@ public class Certificates {
             row.askedBy = person.id();
             row.askedAt = clock.instant();
             db.persist(row);
-            journal.write(person, endpoint.unit().bringUpId, endpoint.unit().id, "had " + claim.hostName + " make a request for a certificate", null, null);
+            journal.write(
+                    person,
+                    endpoint.unit().bringUpId,
+                    endpoint.unit().id,
+                    "had " + claim.hostName + " make a request for a certificate",
+                    null,
+                    null);
             live.tell(endpoint.unit().bringUpId, "prove");
         });
         return made.pem();
@@ -123,7 +158,10 @@ public class Certificates {
     /** Puts a signed chain in, waits until it is shown, and remembers it. */
     public void putIn(long claimId, String pem, Who.Person person) {
         Endpoints.Endpoint endpoint = endpoint(claimId);
-        CertificateRequest request = QuarkusTransaction.requiringNew().call(() -> waiting(claimId)).orElseThrow(() -> Refusal.conflict("No request waits for a certificate. Have the machine make one first."));
+        CertificateRequest request = QuarkusTransaction.requiringNew()
+                .call(() -> waiting(claimId))
+                .orElseThrow(
+                        () -> Refusal.conflict("No request waits for a certificate. Have the machine make one first."));
         String chain;
         try {
             chain = SignedChain.check(pem, request.request, endpoint.claim().fqdn(), clock.instant());
@@ -144,7 +182,13 @@ public class Certificates {
             EndpointKey key = new EndpointKey(endpoint.unit().id, endpoint.claim().role);
             proofs.remember(key, shown);
             accepted.take(key, Traits.CERTIFICATE, shown, person);
-            journal.write(person, endpoint.unit().bringUpId, endpoint.unit().id, "put a signed certificate into " + endpoint.claim().hostName, endpoint.target().fingerprint(), shown);
+            journal.write(
+                    person,
+                    endpoint.unit().bringUpId,
+                    endpoint.unit().id,
+                    "put a signed certificate into " + endpoint.claim().hostName,
+                    endpoint.target().fingerprint(),
+                    shown);
             live.tell(endpoint.unit().bringUpId, "prove");
         });
     }
@@ -154,7 +198,8 @@ public class Certificates {
         long end = System.nanoTime() + AT_MOST.toNanos();
         while (System.nanoTime() < end) {
             try {
-                String shown = vantage.tls(target.address(), target.port(), LOOK).fingerprint();
+                String shown =
+                        vantage.tls(target.address(), target.port(), LOOK).fingerprint();
                 if (!shown.equals(target.fingerprint())) {
                     return shown;
                 }
@@ -165,6 +210,7 @@ public class Certificates {
             }
             LockSupport.parkNanos(PAUSE_NANOS);
         }
-        throw Refusal.conflict("It took the certificate, and shows the old one still after " + AT_MOST.toSeconds() + " s. It may want a restart; check again after that and accept the new one.");
+        throw Refusal.conflict("It took the certificate, and shows the old one still after " + AT_MOST.toSeconds()
+                + " s. It may want a restart; check again after that and accept the new one.");
     }
 }

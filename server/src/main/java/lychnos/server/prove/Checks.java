@@ -1,7 +1,6 @@
 package lychnos.server.prove;
 
 import jakarta.enterprise.context.ApplicationScoped;
-import org.hibernate.Session;
 import jakarta.transaction.Transactional;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -38,6 +37,7 @@ import lychnos.server.store.ProofChange;
 import lychnos.server.store.Rows;
 import lychnos.server.store.Run;
 import lychnos.server.store.Unit;
+import org.hibernate.Session;
 
 /** Checks of endpoints: asked for, and shown. */
 @ApplicationScoped
@@ -55,7 +55,16 @@ public class Checks {
     private final Journal journal;
     private final Live live;
 
-    Checks(Session db, BringUps bringUps, Kinds kinds, Claims claims, SinceAccepted accepted, Certificates certificates, Strangers strangers, Journal journal, Live live) {
+    Checks(
+            Session db,
+            BringUps bringUps,
+            Kinds kinds,
+            Claims claims,
+            SinceAccepted accepted,
+            Certificates certificates,
+            Strangers strangers,
+            Journal journal,
+            Live live) {
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
@@ -69,13 +78,17 @@ public class Checks {
 
     private List<Proof> all(long bringUpId) {
         // a proof of an address that was released since says nothing about the new one
-        return db.createQuery("select p from Proof p join Unit u on u.id = p.unitId join Claim c on c.id = p.claimId where u.bringUpId = :id and c.releasedAt is null", Proof.class)
+        return db.createQuery(
+                        "select p from Proof p join Unit u on u.id = p.unitId join Claim c on c.id = p.claimId where "
+                                + "u.bringUpId = :id and c.releasedAt is null",
+                        Proof.class)
                 .setParameter("id", bringUpId)
                 .getResultList();
     }
 
     /**
-     * By unit, the proof that says most about it: of several endpoints the first that does not hold. A unit of which some endpoint
+     * By unit, the proof that says most about it: of several endpoints the first that does not hold. A unit of which
+     * some endpoint
      * was never checked has none, unless another one does not hold.
      */
     public Map<Long, Proof> proofs(long bringUpId) {
@@ -84,17 +97,25 @@ public class Checks {
             return Map.of();
         }
         Map<Long, Long> addresses = new HashMap<>();
-        db.createQuery("select c.unitId, count(c) from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null group by c.unitId", Object[].class)
+        db.createQuery(
+                        "select c.unitId, count(c) from Claim c join Unit u on u.id = c.unitId where u.bringUpId = "
+                                + ":id and c.releasedAt is null group by c.unitId",
+                        Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .forEach(row -> addresses.put((Long) row[0], (Long) row[1]));
-        Map<Long, Unit> units = bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
+        Map<Long, Unit> units =
+                bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
         Map<Long, Proof> worst = new HashMap<>();
         // a unit that was retired since its proofs were read is none
         byUnit.keySet().retainAll(units.keySet());
         byUnit.forEach((unit, proofs) -> proofs.stream()
-                .min(Comparator.comparing((Proof proof) -> proof.proven).thenComparing(proof -> proof.height).thenComparing(proof -> proof.at))
-                .filter(proof -> !proof.proven || proofs.size() >= addresses.getOrDefault(unit, 0L) || kinds.of(units.get(unit)).driven())
+                .min(Comparator.comparing((Proof proof) -> proof.proven)
+                        .thenComparing(proof -> proof.height)
+                        .thenComparing(proof -> proof.at))
+                .filter(proof -> !proof.proven
+                        || proofs.size() >= addresses.getOrDefault(unit, 0L)
+                        || kinds.of(units.get(unit)).driven())
                 .ifPresent(proof -> worst.put(unit, proof)));
         return worst;
     }
@@ -110,12 +131,24 @@ public class Checks {
     public int ask(long bringUpId, Set<Long> units, Rung rung, Who.Person person) {
         bringUps.get(bringUpId);
         Set<Long> ready = ready(bringUpId);
-        List<Long> placed = claims.primaries(bringUpId).keySet().stream().filter(unit -> units == null ? ready.contains(unit) : units.contains(unit)).toList();
+        List<Long> placed = claims.primaries(bringUpId).keySet().stream()
+                .filter(unit -> units == null ? ready.contains(unit) : units.contains(unit))
+                .toList();
         if (placed.isEmpty()) {
-            throw Refusal.conflict(units == null ? "Nothing here is set up yet: that is part of Configure." : "No unit here has an address yet: that is part of Allocate.");
+            throw Refusal.conflict(
+                    units == null
+                            ? "Nothing here is set up yet: that is part of Configure."
+                            : "No unit here has an address yet: that is part of Allocate.");
         }
         int asked = queue(placed, rung);
-        journal.write(person, bringUpId, null, "asked for checks of " + asked + (asked == 1 ? " unit" : " units") + (rung == Rung.SAFE ? "" : ", up to “" + rung.title() + "”"), null, null);
+        journal.write(
+                person,
+                bringUpId,
+                null,
+                "asked for checks of " + asked + (asked == 1 ? " unit" : " units")
+                        + (rung == Rung.SAFE ? "" : ", up to “" + rung.title() + "”"),
+                null,
+                null);
         live.tell(bringUpId, "prove");
         if (units == null) {
             strangers.look(bringUpId);
@@ -130,7 +163,13 @@ public class Checks {
         Set<Long> ready = ready(bringUpId);
         // what was never looked at waits for its setup: its silence is no fault yet
         Set<Long> lookedAt = all(bringUpId).stream().map(proof -> proof.unitId).collect(Collectors.toSet());
-        if (queue(claims.primaries(bringUpId).keySet().stream().filter(ready::contains).filter(lookedAt::contains).toList(), Rung.SAFE) > 0) {
+        if (queue(
+                        claims.primaries(bringUpId).keySet().stream()
+                                .filter(ready::contains)
+                                .filter(lookedAt::contains)
+                                .toList(),
+                        Rung.SAFE)
+                > 0) {
             live.tell(bringUpId, "prove");
         }
     }
@@ -140,19 +179,38 @@ public class Checks {
         // a unit in the middle of its setup is not a fault: it is left alone until that is over
         return Rows.of(units)
                 .column("bigint", unit -> unit)
-                .write(db, "insert into run (unit_id, purpose, state, rung) select unit, 'prove', 'WAITING', " + (rung == Rung.SAFE ? "null" : rung.ordinal()) + " from %s as asked (unit) where not exists"
-                        + " (select 1 from run r where r.unit_id = unit and r.purpose in ('configure', 'console') and r.state = 'RUNNING')"
-                        + " on conflict (unit_id, purpose) where state in ('WAITING', 'RUNNING', 'STOPPED') do nothing");
+                .write(
+                        db,
+                        "insert into run (unit_id, purpose, state, rung) select unit, 'prove', 'WAITING', "
+                                + (rung == Rung.SAFE ? "null" : rung.ordinal())
+                                + " from %s as asked (unit) where not exists"
+                                + " (select 1 from run r where r.unit_id = unit and r.purpose in ('configure', "
+                                + "'console') and r.state = 'RUNNING')"
+                                + " on conflict (unit_id, purpose) where state in ('WAITING', 'RUNNING', 'STOPPED') "
+                                + "do nothing");
     }
 
     private Set<Long> ready(long bringUpId) {
-        return ready(bringUpId, bringUps.units(bringUpId), claims.primaries(bringUpId).keySet());
+        return ready(
+                bringUpId,
+                bringUps.units(bringUpId),
+                claims.primaries(bringUpId).keySet());
     }
 
-    /** Units that can be expected to answer: those that are set over Redfish as soon as they are placed, others once they are set up. */
+    /**
+     * Units that can be expected to answer: those that are set over Redfish as soon as they are placed, others once
+     * they are set up.
+     */
     private Set<Long> ready(long bringUpId, Collection<Unit> units, Set<Long> placed) {
-        Set<Long> ready = new HashSet<>(db.createQuery("select r.unitId from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = 'console' and r.earlier = false and r.state = DONE", Long.class).setParameter("id", bringUpId).getResultList());
-        units.stream().filter(unit -> placed.contains(unit.id) && kinds.of(unit).driven()).forEach(unit -> ready.add(unit.id));
+        Set<Long> ready = new HashSet<>(db.createQuery(
+                        "select r.unitId from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and "
+                                + "r.purpose = 'console' and r.earlier = false and r.state = DONE",
+                        Long.class)
+                .setParameter("id", bringUpId)
+                .getResultList());
+        units.stream()
+                .filter(unit -> placed.contains(unit.id) && kinds.of(unit).driven())
+                .forEach(unit -> ready.add(unit.id));
         return ready;
     }
 
@@ -160,7 +218,9 @@ public class Checks {
     @Transactional
     public void cancel(long bringUpId, Who.Person person) {
         bringUps.get(bringUpId);
-        int cancelled = db.createNativeMutationQuery("update run r set state = 'CANCELLED', ended_at = now() from unit u where u.id = r.unit_id and u.bring_up_id = :id and r.purpose = 'prove' and r.state = 'WAITING'")
+        int cancelled = db.createNativeMutationQuery(
+                        "update run r set state = 'CANCELLED', ended_at = now() from unit u where u.id = r.unit_id "
+                                + "and u.bring_up_id = :id and r.purpose = 'prove' and r.state = 'WAITING'")
                 .setParameter("id", bringUpId)
                 .executeUpdate();
         journal.write(person, bringUpId, null, "cancelled " + cancelled + " checks", null, null);
@@ -198,7 +258,16 @@ public class Checks {
             boolean ready) {}
 
     /** What the stage shows. */
-    public record View(List<Endpoint> endpoints, int checking, int proven, Instant lastAt, String vantage, int minutes, List<SharedCause> causes, List<SinceAccepted.Change> changes, List<Strangers.View> strangers) {}
+    public record View(
+            List<Endpoint> endpoints,
+            int checking,
+            int proven,
+            Instant lastAt,
+            String vantage,
+            int minutes,
+            List<SharedCause> causes,
+            List<SinceAccepted.Change> changes,
+            List<Strangers.View> strangers) {}
 
     /**
      * What the stage shows.
@@ -207,27 +276,57 @@ public class Checks {
      */
     @Transactional
     public View view(long bringUpId, String vantage, int minutes) {
-        Map<Long, Proof> proofs = all(bringUpId).stream().collect(Collectors.toMap(proof -> proof.claimId, Function.identity()));
+        Map<Long, Proof> proofs =
+                all(bringUpId).stream().collect(Collectors.toMap(proof -> proof.claimId, Function.identity()));
         Set<Long> checking = busy(bringUpId, "prove");
         Set<Long> settingUp = new HashSet<>(busy(bringUpId, "configure"));
         settingUp.addAll(busy(bringUpId, "console"));
-        Map<Long, Unit> units = bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
+        Map<Long, Unit> units =
+                bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
         List<Claim> live = claims.live(bringUpId);
-        Set<Long> ready = ready(bringUpId, units.values(), live.stream().filter(claim -> claim.place == 0).map(claim -> claim.unitId).collect(Collectors.toSet()));
-        List<Claim> shown = live.stream().filter(claim -> claim.place == 0 || !kinds.of(units.get(claim.unitId)).driven()).toList();
+        Set<Long> ready = ready(
+                bringUpId,
+                units.values(),
+                live.stream()
+                        .filter(claim -> claim.place == 0)
+                        .map(claim -> claim.unitId)
+                        .collect(Collectors.toSet()));
+        List<Claim> shown = live.stream()
+                .filter(claim ->
+                        claim.place == 0 || !kinds.of(units.get(claim.unitId)).driven())
+                .toList();
         List<Endpoint> endpoints = shown.stream()
-                .map(claim -> endpoint(units.get(claim.unitId), claim, proofs.get(claim.id), checking.contains(claim.unitId), settingUp.contains(claim.unitId), ready.contains(claim.unitId)))
+                .map(claim -> endpoint(
+                        units.get(claim.unitId),
+                        claim,
+                        proofs.get(claim.id),
+                        checking.contains(claim.unitId),
+                        settingUp.contains(claim.unitId),
+                        ready.contains(claim.unitId)))
                 .toList();
         int proven = (int) endpoints.stream().filter(Endpoint::proven).count();
-        Instant last = proofs.values().stream().map(proof -> proof.at).max(Instant::compareTo).orElse(null);
-        return new View(endpoints, checking.size(), proven, last, vantage, minutes, causes(bringUpId, shown, units, proofs), accepted.of(bringUpId, shown), strangers.of(bringUpId));
+        Instant last = proofs.values().stream()
+                .map(proof -> proof.at)
+                .max(Instant::compareTo)
+                .orElse(null);
+        return new View(
+                endpoints,
+                checking.size(),
+                proven,
+                last,
+                vantage,
+                minutes,
+                causes(bringUpId, shown, units, proofs),
+                accepted.of(bringUpId, shown),
+                strangers.of(bringUpId));
     }
 
     private static EndpointKey key(Claim claim) {
         return new EndpointKey(claim.unitId, claim.role);
     }
 
-    private List<SharedCause> causes(long bringUpId, List<Claim> shown, Map<Long, Unit> units, Map<Long, Proof> proofs) {
+    private List<SharedCause> causes(
+            long bringUpId, List<Claim> shown, Map<Long, Unit> units, Map<Long, Proof> proofs) {
         Map<Long, Network> networks = new HashMap<>();
         List<SharedCause.Off> off = new ArrayList<>();
         Map<String, Integer> sizes = new HashMap<>();
@@ -239,11 +338,38 @@ public class Checks {
             if (proof != null) {
                 String zone = claim.address.reverseName().replaceFirst("^[^.]+\\.", "");
                 String gateway = network.gateway == null ? "" : network.gateway.toString();
-                proof.outcomes.stream().filter(outcome -> outcome.trouble() != null).forEach(outcome -> off.add(new SharedCause.Off(claim.hostName, unit.label(), rack(unit), network.name, gateway, zone, outcome.trouble(), outcome.seen(), outcome.parts())));
-                proof.beside.stream().filter(mark -> mark.trouble() != null).forEach(mark -> off.add(new SharedCause.Off(claim.hostName, unit.label(), rack(unit), network.name, gateway, zone, mark.trouble(), mark.seen(), mark.parts())));
+                proof.outcomes.stream()
+                        .filter(outcome -> outcome.trouble() != null)
+                        .forEach(outcome -> off.add(new SharedCause.Off(
+                                claim.hostName,
+                                unit.label(),
+                                rack(unit),
+                                network.name,
+                                gateway,
+                                zone,
+                                outcome.trouble(),
+                                outcome.seen(),
+                                outcome.parts())));
+                proof.beside.stream()
+                        .filter(mark -> mark.trouble() != null)
+                        .forEach(mark -> off.add(new SharedCause.Off(
+                                claim.hostName,
+                                unit.label(),
+                                rack(unit),
+                                network.name,
+                                gateway,
+                                zone,
+                                mark.trouble(),
+                                mark.seen(),
+                                mark.parts())));
             }
         }
-        Set<String> silent = Set.copyOf(db.createNativeQuery("select host(address) from measured where kind = 'GATEWAY' and state = 'SILENT' and site_id = (select site_id from bring_up where id = :id)", String.class).setParameter("id", bringUpId).getResultList());
+        Set<String> silent = Set.copyOf(db.createNativeQuery(
+                        "select host(address) from measured where kind = 'GATEWAY' and state = 'SILENT' and site_id "
+                                + "= (select site_id from bring_up where id = :id)",
+                        String.class)
+                .setParameter("id", bringUpId)
+                .getResultList());
         return SharedCause.of(off, silent, sizes);
     }
 
@@ -253,13 +379,18 @@ public class Checks {
 
     private Set<Long> busy(long bringUpId, String purpose) {
         String states = purpose.equals("prove") ? "r.state in (WAITING, RUNNING)" : "r.state = RUNNING";
-        return Set.copyOf(db.createQuery("select r.unitId from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = :purpose and " + states, Long.class)
+        return Set.copyOf(db.createQuery(
+                        "select r.unitId from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and "
+                                + "r.purpose = :purpose and "
+                                + states,
+                        Long.class)
                 .setParameter("id", bringUpId)
                 .setParameter("purpose", purpose)
                 .getResultList());
     }
 
-    private static Endpoint endpoint(Unit unit, Claim claim, Proof proof, boolean checking, boolean settingUp, boolean ready) {
+    private static Endpoint endpoint(
+            Unit unit, Claim claim, Proof proof, boolean checking, boolean settingUp, boolean ready) {
         return new Endpoint(
                 unit.id,
                 claim.id,
@@ -269,8 +400,13 @@ public class Checks {
                 claim.address.toString(),
                 unit.place(),
                 unit.serial,
-                proof == null ? List.of() : proof.outcomes.stream().map(Outcome::standing).toList(),
-                proof == null ? Map.of() : proof.beside.stream().collect(Collectors.toMap(mark -> mark.mark().name(), Beside::standing)),
+                proof == null
+                        ? List.of()
+                        : proof.outcomes.stream().map(Outcome::standing).toList(),
+                proof == null
+                        ? Map.of()
+                        : proof.beside.stream()
+                                .collect(Collectors.toMap(mark -> mark.mark().name(), Beside::standing)),
                 proof == null ? 0 : proof.height,
                 proof != null && proof.proven,
                 proof == null ? "" : proof.sentence,
@@ -293,29 +429,65 @@ public class Checks {
 
     /** Everything known about one endpoint. */
     public record Detail(
-            Endpoint endpoint, String press, List<RungView> rungs, List<RungView> marks, List<Settings.Field> fields, String firmware, String fingerprint, String shown, String place, Instant provenAt, List<Was> before, List<SinceAccepted.Change> changes, String hostKey, boolean replaceable, String request, List<Journal.Entry> journal) {}
+            Endpoint endpoint,
+            String press,
+            List<RungView> rungs,
+            List<RungView> marks,
+            List<Settings.Field> fields,
+            String firmware,
+            String fingerprint,
+            String shown,
+            String place,
+            Instant provenAt,
+            List<Was> before,
+            List<SinceAccepted.Change> changes,
+            String hostKey,
+            boolean replaceable,
+            String request,
+            List<Journal.Entry> journal) {}
 
     /** @param claimId which of the unit's addresses; 0 for the one that it is managed at */
     @Transactional
     public Detail detail(long unitId, long claimId) {
         Unit unit = bringUps.unit(unitId);
-        Claim claim = db.createQuery("from Claim where unitId = :unit and releasedAt is null order by place", Claim.class)
+        Claim claim = db.createQuery(
+                        "from Claim where unitId = :unit and releasedAt is null order by place", Claim.class)
                 .setParameter("unit", unitId)
                 .getResultStream()
                 .filter(each -> claimId == 0 ? each.place == 0 : each.id == claimId)
                 .findFirst()
-                .orElseThrow(() -> Refusal.notFound(claimId == 0 ? "This unit has no address yet." : "This unit has that address no more."));
-        Proof proof = db.createQuery("from Proof where claimId = :claim", Proof.class).setParameter("claim", claim.id).getSingleResultOrNull();
-        List<Run> runs = db.createQuery("from Run where unitId = :unit and (state in (WAITING, RUNNING) or purpose = 'console' and earlier = false and state = DONE)", Run.class)
+                .orElseThrow(() -> Refusal.notFound(
+                        claimId == 0 ? "This unit has no address yet." : "This unit has that address no more."));
+        Proof proof = db.createQuery("from Proof where claimId = :claim", Proof.class)
+                .setParameter("claim", claim.id)
+                .getSingleResultOrNull();
+        List<Run> runs = db.createQuery(
+                        "from Run where unitId = :unit and (state in (WAITING, RUNNING) or purpose = 'console' and "
+                                + "earlier = false and state = DONE)",
+                        Run.class)
                 .setParameter("unit", unitId)
                 .getResultList();
         boolean checking = runs.stream().anyMatch(run -> run.purpose.equals("prove"));
-        boolean settingUp = runs.stream().anyMatch(run -> !run.purpose.equals("prove") && run.state == RunState.RUNNING);
+        boolean settingUp =
+                runs.stream().anyMatch(run -> !run.purpose.equals("prove") && run.state == RunState.RUNNING);
         boolean ready = kinds.of(unit).driven() || runs.stream().anyMatch(run -> run.state == RunState.DONE);
         Endpoint endpoint = endpoint(unit, claim, proof, checking, settingUp, ready);
         KnownCertificate known = db.find(KnownCertificate.class, key(claim));
-        List<RungView> rungs = proof == null ? List.of() : proof.outcomes.stream().map(outcome -> new RungView(Rung.values()[outcome.rung().ordinal()].title(), outcome.standing(), seen(outcome.trouble(), outcome.seen()), outcome.parts())).toList();
-        List<RungView> marks = proof == null ? List.of() : proof.beside.stream().map(mark -> new RungView(mark.mark().title(), mark.standing(), seen(mark.trouble(), mark.seen()), mark.parts())).toList();
+        List<RungView> rungs = proof == null
+                ? List.of()
+                : proof.outcomes.stream()
+                        .map(outcome -> new RungView(
+                                Rung.values()[outcome.rung().ordinal()].title(),
+                                outcome.standing(),
+                                seen(outcome.trouble(), outcome.seen()),
+                                outcome.parts()))
+                        .toList();
+        List<RungView> marks = proof == null
+                ? List.of()
+                : proof.beside.stream()
+                        .map(mark -> new RungView(
+                                mark.mark().title(), mark.standing(), seen(mark.trouble(), mark.seen()), mark.parts()))
+                        .toList();
         List<Was> before = db.createQuery("from ProofChange where claimId = :claim order by id desc", ProofChange.class)
                 .setParameter("claim", claim.id)
                 .setMaxResults(MOST_BEFORE)

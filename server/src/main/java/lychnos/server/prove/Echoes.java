@@ -24,7 +24,8 @@ import org.hibernate.Session;
 import org.jboss.logging.Logger;
 
 /**
- * Pings what is waiting to be checked, all of it together, before it is anybody's turn. Of many addresses those that are dead cost
+ * Pings what is waiting to be checked, all of it together, before it is anybody's turn. Of many addresses those that
+ * are dead cost
  * one time-out together then, and whoever answers is not kept waiting by them.
  */
 @ApplicationScoped
@@ -36,6 +37,7 @@ public class Echoes {
     private static final int FEW = 24;
     /** With so many known, the next ones are asked for later. */
     private static final int MANY = 4000;
+
     private static final int MOST = 16_000;
     private static final long FRESH_NANOS = 20_000_000_000L;
     private static final Duration PATIENCE = Duration.ofMillis(700);
@@ -65,14 +67,21 @@ public class Echoes {
         clockwork.shutdownNow();
     }
 
-    /** What was heard of an address a moment ago, or null; each echo is given once. Where it is just being pinged with others, that is waited for. */
+    /**
+     * What was heard of an address a moment ago, or null; each echo is given once. Where it is just being pinged with
+     * others, that is waited for.
+     */
     Echo of(Address address) {
         Sweep going = sweep;
         if (going.addresses.contains(address)) {
             going.over.join();
         }
         Heard last = heard.remove(address);
-        return last == null || System.nanoTime() - last.at > FRESH_NANOS || last.echo.state() == Echo.State.NOT_PERMITTED ? null : last.echo;
+        return last == null
+                        || System.nanoTime() - last.at > FRESH_NANOS
+                        || last.echo.state() == Echo.State.NOT_PERMITTED
+                ? null
+                : last.echo;
     }
 
     private void look() {
@@ -82,9 +91,11 @@ public class Echoes {
             if (heard.size() > MANY && now - sweptAt < FRESH_NANOS / 2) {
                 return;
             }
-            List<Address> waiting = new ArrayList<>(QuarkusTransaction.requiringNew().call(this::waiting));
+            List<Address> waiting =
+                    new ArrayList<>(QuarkusTransaction.requiringNew().call(this::waiting));
             // what would soon be too old is pinged again before it is
-            waiting.removeIf(address -> heard.containsKey(address) && now - heard.get(address).at < FRESH_NANOS / 2 || !vantage.at(address).hearsSilence());
+            waiting.removeIf(address -> heard.containsKey(address) && now - heard.get(address).at < FRESH_NANOS / 2
+                    || !vantage.at(address).hearsSilence());
             if (waiting.size() > FEW) {
                 ping(waiting);
             }
@@ -111,7 +122,11 @@ public class Echoes {
     }
 
     private List<Address> waiting() {
-        return db.createNativeQuery("select host(c.address) from run r join claim c on c.unit_id = r.unit_id and c.released_at is null where r.purpose = 'prove' and r.state = 'WAITING' order by r.id limit " + MOST, String.class)
+        return db.createNativeQuery(
+                        "select host(c.address) from run r join claim c on c.unit_id = r.unit_id and c.released_at "
+                                + "is null where r.purpose = 'prove' and r.state = 'WAITING' order by r.id limit "
+                                + MOST,
+                        String.class)
                 .getResultStream()
                 .map(Address::parse)
                 .toList();

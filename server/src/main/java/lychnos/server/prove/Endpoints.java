@@ -75,59 +75,120 @@ public class Endpoints {
         Map<Long, List<Endpoint>> all = new HashMap<>();
         rows.units().values().forEach(unit -> {
             About about = new About(unit, kinds.of(unit), rows, elsewhere, secrets.getOrDefault(unit.id, Map.of()));
-            all.put(unit.id, about.kind.driven()
-                    ? targets.subject(rows, unit.id).map(subject -> new Endpoint(unit, subject.claim(), targets.target(subject, rows, elsewhere, about.secrets.get(SealedStore.ONLY)))).stream().toList()
-                    : dialogued(about));
+            all.put(
+                    unit.id,
+                    about.kind.driven()
+                            ? targets
+                                    .subject(rows, unit.id)
+                                    .map(subject -> new Endpoint(
+                                            unit,
+                                            subject.claim(),
+                                            targets.target(
+                                                    subject, rows, elsewhere, about.secrets.get(SealedStore.ONLY))))
+                                    .stream()
+                                    .toList()
+                            : dialogued(about));
         });
         return all;
     }
 
     /** A unit with what was read for all that are looked at together, and its passwords that have logged in. */
-    private record About(Unit unit, Kind kind, UnitRows rows, Map<EndpointKey, Map<Address, String>> elsewhere, Map<String, Secret> secrets) {}
+    private record About(
+            Unit unit,
+            Kind kind,
+            UnitRows rows,
+            Map<EndpointKey, Map<Address, String>> elsewhere,
+            Map<String, Secret> secrets) {}
 
     private List<Endpoint> dialogued(About about) {
         Unit unit = about.unit;
         List<Claim> claims = about.rows.claims().getOrDefault(unit.id, List.of());
         Optional<Run> run = newest(unit.id);
-        List<MemberDialogue> dialogues = run.map(each -> db.createQuery("from MemberDialogue where runId = :run order by place", MemberDialogue.class).setParameter("run", each.id).getResultList()).orElse(List.of());
-        Map<String, MemberValues> values = answers.of(unit, run.map(each -> consoles.toldByAll(each.id)).orElse(Map.of()));
+        List<MemberDialogue> dialogues = run.map(each -> db.createQuery(
+                                "from MemberDialogue where runId = :run order by place", MemberDialogue.class)
+                        .setParameter("run", each.id)
+                        .getResultList())
+                .orElse(List.of());
+        Map<String, MemberValues> values =
+                answers.of(unit, run.map(each -> consoles.toldByAll(each.id)).orElse(Map.of()));
         Set<Address> planned = claims.stream().map(claim -> claim.address).collect(Collectors.toSet());
-        return claims.stream().map(claim -> new Endpoint(unit, claim, target(about, claim, values, dialogues, planned))).toList();
+        return claims.stream()
+                .map(claim -> new Endpoint(unit, claim, target(about, claim, values, dialogues, planned)))
+                .toList();
     }
 
     private Optional<Run> newest(long unitId) {
-        return db.createQuery("from Run where unitId = :unit and purpose = 'console' and earlier = false order by id desc", Run.class).setParameter("unit", unitId).setMaxResults(1).getResultStream().findFirst();
+        return db.createQuery(
+                        "from Run where unitId = :unit and purpose = 'console' and earlier = false order by id desc",
+                        Run.class)
+                .setParameter("unit", unitId)
+                .setMaxResults(1)
+                .getResultStream()
+                .findFirst();
     }
 
-    private Target target(About about, Claim claim, Map<String, MemberValues> values, List<MemberDialogue> dialogues, Set<Address> planned) {
+    private Target target(
+            About about,
+            Claim claim,
+            Map<String, MemberValues> values,
+            List<MemberDialogue> dialogues,
+            Set<Address> planned) {
         Unit unit = about.unit;
         Kind kind = about.kind;
         Network network = db.find(Network.class, claim.networkId);
         String member = memberOf(claim.role, values);
         MemberValues own = values.get(member);
         KnownCertificate known = about.rows.remembered().get(UnitRows.key(claim));
-        Optional<Target.Redfish> controller = kind.dialogue().flatMap(dialogue -> controller(about, claim.role, dialogue, member, own));
+        Optional<Target.Redfish> controller =
+                kind.dialogue().flatMap(dialogue -> controller(about, claim.role, dialogue, member, own));
         Optional<Mac> mac = controller.map(Target.Redfish::mac).or(() -> hardware(kind, claim, member, own));
-        Target.Service service = controller.isPresent() ? controller.get() : network.purpose.equals("management") ? signIn(about, claim, member, own, dialogues) : data(kind, claim, planned);
-        return new Target(claim.address, kind.port(), mac.orElse(null), known == null ? null : known.fingerprint, kind.shut(), network.purpose.equals("management") ? kind.checks().community() : "", service, targets.names(unit, claim, network), targets.known(about.rows, about.elsewhere, unit, claim, network));
+        Target.Service service = controller.isPresent()
+                ? controller.get()
+                : network.purpose.equals("management")
+                        ? signIn(about, claim, member, own, dialogues)
+                        : data(kind, claim, planned);
+        return new Target(
+                claim.address,
+                kind.port(),
+                mac.orElse(null),
+                known == null ? null : known.fingerprint,
+                kind.shut(),
+                network.purpose.equals("management") ? kind.checks().community() : "",
+                service,
+                targets.names(unit, claim, network),
+                targets.known(about.rows, about.elsewhere, unit, claim, network));
     }
 
     private static Target.DataAddress data(Kind kind, Claim claim, Set<Address> planned) {
-        return new Target.DataAddress(kind.checks().iscsi().contains(claim.role) ? ISCSI : 0, kind.checks().nfs().contains(claim.role), planned);
+        return new Target.DataAddress(
+                kind.checks().iscsi().contains(claim.role) ? ISCSI : 0,
+                kind.checks().nfs().contains(claim.role),
+                planned);
     }
 
     /** Whose address it is: the member that the role begins with, else the unit's own, told by its first member. */
     private static String memberOf(String role, Map<String, MemberValues> values) {
-        return values.keySet().stream().filter(member -> !member.isEmpty() && (role.equals(member) || role.startsWith(member + " "))).findFirst().orElse(values.keySet().iterator().next());
+        return values.keySet().stream()
+                .filter(member -> !member.isEmpty() && (role.equals(member) || role.startsWith(member + " ")))
+                .findFirst()
+                .orElse(values.keySet().iterator().next());
     }
 
     /** The hardware address that must answer: known for the address that a machine is managed at. */
     private static Optional<Mac> hardware(Kind kind, Claim claim, String member, MemberValues own) {
         boolean its = claim.role.equals(member) || member.isEmpty() && claim.place == 0;
-        return its ? kind.facts().stream().filter(fact -> fact.type() == FactType.MAC && fact.name().equals("mac")).findFirst().flatMap(fact -> own.text(fact.name())).map(Mac::parse) : Optional.empty();
+        return its
+                ? kind.facts().stream()
+                        .filter(fact ->
+                                fact.type() == FactType.MAC && fact.name().equals("mac"))
+                        .findFirst()
+                        .flatMap(fact -> own.text(fact.name()))
+                        .map(Mac::parse)
+                : Optional.empty();
     }
 
-    private Optional<Target.Redfish> controller(About about, String role, Dialogue dialogue, String member, MemberValues own) {
+    private Optional<Target.Redfish> controller(
+            About about, String role, Dialogue dialogue, String member, MemberValues own) {
         return dialogue.withPages(member, false).stream()
                 .filter(DialogueStep.Controller.class::isInstance)
                 .map(DialogueStep.Controller.class::cast)
@@ -137,20 +198,32 @@ public class Endpoints {
                 .map(step -> {
                     ControllerPlan plan = new ControllerPlan(step, own);
                     Secret ours = about.secrets.get(step.phrase());
-                    return new Target.Redfish(plan.serial(), plan.mac().orElseThrow(), plan.settings(), new Target.Login(plan.user(), ours), new Kind.Login(plan.user(), plan.delivered()));
+                    return new Target.Redfish(
+                            plan.serial(),
+                            plan.mac().orElseThrow(),
+                            plan.settings(),
+                            new Target.Login(plan.user(), ours),
+                            new Kind.Login(plan.user(), plan.delivered()));
                 });
     }
 
-    private Target.SignIn signIn(About about, Claim claim, String member, MemberValues own, List<MemberDialogue> dialogues) {
+    private Target.SignIn signIn(
+            About about, Claim claim, String member, MemberValues own, List<MemberDialogue> dialogues) {
         Kind kind = about.kind;
         boolean shared = !claim.role.equals(member) && !claim.role.startsWith(member + " ");
         Optional<MemberDialogue> setUp = dialogues.stream()
                 .filter(row -> row.state == MemberDialogue.State.DONE && row.endedAt != null)
                 .filter(row -> shared ? row.identified || row.line.isEmpty() : row.member.equals(member))
                 .findFirst();
-        Target.SetUp seen = setUp.map(row -> new Target.SetUp(row.endedAt, own.text("serial").orElse(""), readBack(kind, row))).orElse(null);
-        Target.Pages pages = kind.dialogue().filter(dialogue -> dialogue.over() != null).map(dialogue -> pages(about, dialogue, claim, member, own)).orElse(null);
-        return new Target.SignIn(kind.checks().ssh(), seen, pages, shell(about, member, own, seen != null, shared), kind.shippedWays());
+        Target.SetUp seen = setUp.map(
+                        row -> new Target.SetUp(row.endedAt, own.text("serial").orElse(""), readBack(kind, row)))
+                .orElse(null);
+        Target.Pages pages = kind.dialogue()
+                .filter(dialogue -> dialogue.over() != null)
+                .map(dialogue -> pages(about, dialogue, claim, member, own))
+                .orElse(null);
+        return new Target.SignIn(
+                kind.checks().ssh(), seen, pages, shell(about, member, own, seen != null, shared), kind.shippedWays());
     }
 
     /** Who signs in over SSH, where somebody does since the machine's setup. */
@@ -160,15 +233,25 @@ public class Endpoints {
             return null;
         }
         Kind.SignsIn signsIn = kind.checks().signsIn().get();
-        Target.Login ours = new Target.Login(signsIn.user().fill(own::text).orElse(""), about.secrets.get(signsIn.phrase()));
-        List<Kind.Login> factory = kind.logins().stream().filter(login -> login.way().equals("ssh")).map(Kind.FactoryLogin::login).toList();
+        Target.Login ours =
+                new Target.Login(signsIn.user().fill(own::text).orElse(""), about.secrets.get(signsIn.phrase()));
+        List<Kind.Login> factory = kind.logins().stream()
+                .filter(login -> login.way().equals("ssh"))
+                .map(Kind.FactoryLogin::login)
+                .toList();
         return new Target.ShellWay(ours, factory, LookAgain.of(kind.dialogue().get(), member, own, shared));
     }
 
     /** Whether something that the machine shows was compared and agreed. */
     private boolean readBack(Kind kind, MemberDialogue row) {
-        List<DialogueStep> steps = kind.dialogue().map(dialogue -> dialogue.withPages(row.member, row.wiped)).orElse(List.of());
-        return db.createNativeQuery("select place from dialogue_step where dialogue_id = :id and progress = 'DONE'", Integer.class).setParameter("id", row.id).getResultStream().anyMatch(place -> place < steps.size() && steps.get(place) instanceof DialogueStep.Summary);
+        List<DialogueStep> steps = kind.dialogue()
+                .map(dialogue -> dialogue.withPages(row.member, row.wiped))
+                .orElse(List.of());
+        return db.createNativeQuery(
+                        "select place from dialogue_step where dialogue_id = :id and progress = 'DONE'", Integer.class)
+                .setParameter("id", row.id)
+                .getResultStream()
+                .anyMatch(place -> place < steps.size() && steps.get(place) instanceof DialogueStep.Summary);
     }
 
     /** The interface of the machine's pages, where it is served at this address. */
@@ -179,14 +262,31 @@ public class Endpoints {
             return null;
         }
         String user = over.user().fill(own::text).orElse("");
-        Map<String, String> must = over.must().entrySet().stream().filter(each -> each.getValue().fill(own::text).isPresent()).collect(Collectors.toMap(Map.Entry::getKey, each -> each.getValue().fill(own::text).get()));
+        Map<String, String> must = over.must().entrySet().stream()
+                .filter(each -> each.getValue().fill(own::text).isPresent())
+                .collect(Collectors.toMap(
+                        Map.Entry::getKey,
+                        each -> each.getValue().fill(own::text).get()));
         Map<String, Target.Fill> fills = new LinkedHashMap<>();
         for (DialogueStep step : dialogue.withPages(member, false)) {
-            if (step instanceof DialogueStep.Page page && page.driven() && !new PageFill(page, own).planned().isEmpty() && new PageFill(page, own).lacking().isEmpty()) {
+            if (step instanceof DialogueStep.Page page
+                    && page.driven()
+                    && !new PageFill(page, own).planned().isEmpty()
+                    && new PageFill(page, own).lacking().isEmpty()) {
                 fills.put(page.title(), new Target.Fill(page.resource(), new PageFill(page, own)));
             }
         }
-        Secret factory = about.kind.logins().stream().filter(login -> ("factory." + login.way() + ".phrase").equals(over.first())).map(login -> login.login().phrase()).findFirst().orElse(null);
-        return new Target.Pages(at, new Target.Login(user, about.secrets.get(over.phrase())), new Target.Login(user, factory), over.about(), must, fills);
+        Secret factory = about.kind.logins().stream()
+                .filter(login -> ("factory." + login.way() + ".phrase").equals(over.first()))
+                .map(login -> login.login().phrase())
+                .findFirst()
+                .orElse(null);
+        return new Target.Pages(
+                at,
+                new Target.Login(user, about.secrets.get(over.phrase())),
+                new Target.Login(user, factory),
+                over.about(),
+                must,
+                fills);
     }
 }

@@ -14,7 +14,8 @@ import lychnos.server.run.Runs;
 import org.jboss.logging.Logger;
 
 /**
- * Writes what checks come to. Whoever has a result while another one is being written waits, and the next to write takes all that
+ * Writes what checks come to. Whoever has a result while another one is being written waits, and the next to write
+ * takes all that
  * has come meanwhile into one transaction: one wait for the disk and one statement of each sort for many of them.
  */
 @ApplicationScoped
@@ -115,14 +116,19 @@ public class Keeping {
     }
 
     private void write(List<Waiting> all) {
-        Set<Held> still = runs.stillHeld(all.stream().map(waiting -> waiting.result.held).toList());
-        List<Waiting> found = all.stream().filter(waiting -> still.contains(waiting.result.held) && waiting.result.found != null).toList();
-        List<Verdict> verdicts = proofs.keep(found.stream().map(waiting -> waiting.result.found).toList());
+        Set<Held> still =
+                runs.stillHeld(all.stream().map(waiting -> waiting.result.held).toList());
+        List<Waiting> found = all.stream()
+                .filter(waiting -> still.contains(waiting.result.held) && waiting.result.found != null)
+                .toList();
+        List<Verdict> verdicts =
+                proofs.keep(found.stream().map(waiting -> waiting.result.found).toList());
         for (int i = 0; i < found.size(); i++) {
             found.get(i).verdict = verdicts.get(i);
         }
         for (Waiting waiting : all) {
-            waiting.fault = still.contains(waiting.result.held) ? null : new HoldLost("another server has taken this over");
+            waiting.fault =
+                    still.contains(waiting.result.held) ? null : new HoldLost("another server has taken this over");
             if (waiting.fault == null) {
                 waiting.over = finish(waiting.result, waiting.verdict);
             }

@@ -48,7 +48,13 @@ public class NoticeCarrier {
     private final Things things;
     private final ObjectMapper json;
 
-    NoticeCarrier(Vantage vantage, SealedStore sealed, BringUps bringUps, Groundworks groundworks, Things things, ObjectMapper json) {
+    NoticeCarrier(
+            Vantage vantage,
+            SealedStore sealed,
+            BringUps bringUps,
+            Groundworks groundworks,
+            Things things,
+            ObjectMapper json) {
         this.vantage = vantage;
         this.sealed = sealed;
         this.bringUps = bringUps;
@@ -81,9 +87,25 @@ public class NoticeCarrier {
             throw new IllegalStateException("a notice can be written", e);
         }
         Secret secret = sealed.openText(SealKeys.ofNotice(target.id), target.keyId, target.nonce, target.sealed);
-        String path = url.getRawPath() == null || url.getRawPath().isEmpty() ? "/" : url.getRawPath() + (url.getRawQuery() == null ? "" : "?" + url.getRawQuery());
-        Map<String, String> headers = Map.of("Content-Type", "application/json", "Host", url.getAuthority(), "X-Lychnos-Signature", "sha256=" + signature(secret, body));
-        HttpAnswer answer = vantage.http(new HttpCall(resolved(target, url.getHost()), url.getPort() > 0 ? url.getPort() : HTTPS, "POST", path, headers, body, target.fingerprint, PATIENCE));
+        String path = url.getRawPath() == null || url.getRawPath().isEmpty()
+                ? "/"
+                : url.getRawPath() + (url.getRawQuery() == null ? "" : "?" + url.getRawQuery());
+        Map<String, String> headers = Map.of(
+                "Content-Type",
+                "application/json",
+                "Host",
+                url.getAuthority(),
+                "X-Lychnos-Signature",
+                "sha256=" + signature(secret, body));
+        HttpAnswer answer = vantage.http(new HttpCall(
+                resolved(target, url.getHost()),
+                url.getPort() > 0 ? url.getPort() : HTTPS,
+                "POST",
+                path,
+                headers,
+                body,
+                target.fingerprint,
+                PATIENCE));
         if (answer.status() >= 300) {
             throw new WireFault(WireFault.Kind.REFUSED, "the webhook answers HTTP " + answer.status());
         }
@@ -109,7 +131,9 @@ public class NoticeCarrier {
 
     private Optional<Address> asked(Address server, String host) {
         try {
-            return vantage.resolve(server, host, "A", Duration.ofSeconds(2)).stream().findFirst().flatMap(Address::tryParse);
+            return vantage.resolve(server, host, "A", Duration.ofSeconds(2)).stream()
+                    .findFirst()
+                    .flatMap(Address::tryParse);
         } catch (WireFault e) {
             return Optional.empty(); // another one may know it
         }
@@ -129,18 +153,44 @@ public class NoticeCarrier {
 
     private void mail(NoticeTarget target, Notices.Batch batch) throws WireFault {
         BringUp bringUp = bringUps.get(target.bringUpId);
-        SiteThing relay = things.rows(bringUp.site.id).stream().filter(row -> row.sort.equals(ThingSort.RELAY.word())).findFirst().orElseThrow(() -> new WireFault(WireFault.Kind.SILENT, "the site states no mail relay"));
-        String domain = networks(target).stream().map(network -> network.domain).filter(name -> name != null && !name.isEmpty()).findFirst().orElse("lychnos.invalid");
-        long off = batch.changes().stream().filter(item -> !item.proven()).map(Notices.Item::endpoint).distinct().count();
-        String subject = batch.site() + ", " + batch.bringUp() + ": " + batch.changes().size() + (batch.changes().size() == 1 ? " change" : " changes") + (off == 0 ? ", all proven" : ", " + off + " not proven");
-        String text = batch.changes().stream().limit(SHOWN_IN_A_LETTER).map(NoticeCarrier::line).collect(Collectors.joining("\n"));
+        SiteThing relay = things.rows(bringUp.site.id).stream()
+                .filter(row -> row.sort.equals(ThingSort.RELAY.word()))
+                .findFirst()
+                .orElseThrow(() -> new WireFault(WireFault.Kind.SILENT, "the site states no mail relay"));
+        String domain = networks(target).stream()
+                .map(network -> network.domain)
+                .filter(name -> name != null && !name.isEmpty())
+                .findFirst()
+                .orElse("lychnos.invalid");
+        long off = batch.changes().stream()
+                .filter(item -> !item.proven())
+                .map(Notices.Item::endpoint)
+                .distinct()
+                .count();
+        String subject = batch.site() + ", " + batch.bringUp() + ": "
+                + batch.changes().size() + (batch.changes().size() == 1 ? " change" : " changes")
+                + (off == 0 ? ", all proven" : ", " + off + " not proven");
+        String text = batch.changes().stream()
+                .limit(SHOWN_IN_A_LETTER)
+                .map(NoticeCarrier::line)
+                .collect(Collectors.joining("\n"));
         long more = batch.more() + Math.max(0, batch.changes().size() - SHOWN_IN_A_LETTER);
-        Letter letter = new Letter("lychnos@" + domain, target.target, subject, text + (more > 0 ? "\n\nand " + more + " more" : "") + "\n");
-        vantage.mail(Address.parse(relay.value.get("address")), Integer.parseInt(relay.value.getOrDefault("port", String.valueOf(SMTP))), letter, PATIENCE);
+        Letter letter = new Letter(
+                "lychnos@" + domain,
+                target.target,
+                subject,
+                text + (more > 0 ? "\n\nand " + more + " more" : "") + "\n");
+        vantage.mail(
+                Address.parse(relay.value.get("address")),
+                Integer.parseInt(relay.value.getOrDefault("port", String.valueOf(SMTP))),
+                letter,
+                PATIENCE);
     }
 
     private static String line(Notices.Item item) {
         String at = item.at().toString().substring(0, 16).replace('T', ' ');
-        return at + " UTC  " + item.endpoint() + " (" + item.address() + ")\n  " + (item.what().equals("ladder") ? "" : item.what() + ": ") + item.now() + (item.was().isEmpty() ? "" : "\n  before: " + item.was()) + "\n";
+        return at + " UTC  " + item.endpoint() + " (" + item.address() + ")\n  "
+                + (item.what().equals("ladder") ? "" : item.what() + ": ") + item.now()
+                + (item.was().isEmpty() ? "" : "\n  before: " + item.was()) + "\n";
     }
 }

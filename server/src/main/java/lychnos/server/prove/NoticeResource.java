@@ -25,7 +25,9 @@ public class NoticeResource {
     @Path("bring-ups/{id}/notices")
     public List<NoticeTargets.View> all(long id) {
         boolean viewer = who.person().role().equals("viewer");
-        return targets.of(id).stream().map(each -> viewer ? each.withoutPath() : each).toList();
+        return targets.of(id).stream()
+                .map(each -> viewer ? each.withoutPath() : each)
+                .toList();
     }
 
     /**

@@ -51,13 +51,19 @@ public class NoticeTargets {
 
     /** A target without what may be secret in it. */
     private static String shown(String sort, String target) {
-        return NoticeTarget.WEBHOOK.equals(sort) ? "https://" + URI.create(target).getRawAuthority() + "/…" : target;
+        return NoticeTarget.WEBHOOK.equals(sort)
+                ? "https://" + URI.create(target).getRawAuthority() + "/…"
+                : target;
     }
 
     @Transactional
     public List<View> of(long bringUpId) {
         bringUps.get(bringUpId);
-        return db.createQuery("from NoticeTarget where bringUpId = :id order by id", NoticeTarget.class).setParameter("id", bringUpId).getResultStream().map(row -> new View(row.id, row.sort, row.target, row.fingerprint, row.sentAt, row.fault)).toList();
+        return db.createQuery("from NoticeTarget where bringUpId = :id order by id", NoticeTarget.class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .map(row -> new View(row.id, row.sort, row.target, row.fingerprint, row.sentAt, row.fault))
+                .toList();
     }
 
     /** One that was added; the secret is shown this once, and empty for mail. */
@@ -77,7 +83,15 @@ public class NoticeTargets {
         } else if (!isHttps(target)) {
             throw wrong("A webhook is an address that begins with https://, such as https://10.40.8.30/notices.");
         }
-        if (!db.createQuery("select t.id from NoticeTarget t where t.bringUpId = :id and t.sort = :sort and t.target = :target", Long.class).setParameter("id", bringUpId).setParameter("sort", mail ? NoticeTarget.MAIL : NoticeTarget.WEBHOOK).setParameter("target", target).getResultList().isEmpty()) {
+        if (!db.createQuery(
+                        "select t.id from NoticeTarget t where t.bringUpId = :id and t.sort = :sort and t.target = "
+                                + ":target",
+                        Long.class)
+                .setParameter("id", bringUpId)
+                .setParameter("sort", mail ? NoticeTarget.MAIL : NoticeTarget.WEBHOOK)
+                .setParameter("target", target)
+                .getResultList()
+                .isEmpty()) {
             throw Refusal.conflict(target + " is told already.");
         }
         NoticeTarget row = new NoticeTarget();
@@ -87,7 +101,8 @@ public class NoticeTargets {
         row.madeBy = person.id();
         // from now on: what was before is nobody's news
         row.toldTrait = clock.instant();
-        row.toldChange = db.createNativeQuery("select coalesce(max(id), 0) from proof_change", Long.class).getSingleResult();
+        row.toldChange = db.createNativeQuery("select coalesce(max(id), 0) from proof_change", Long.class)
+                .getSingleResult();
         db.persist(row);
         String secret = mail ? "" : Digest.token();
         if (!mail) {
@@ -108,7 +123,10 @@ public class NoticeTargets {
     private static boolean isHttps(String text) {
         try {
             URI url = new URI(text);
-            return "https".equals(url.getScheme()) && url.getHost() != null && url.getUserInfo() == null && url.getFragment() == null;
+            return "https".equals(url.getScheme())
+                    && url.getHost() != null
+                    && url.getUserInfo() == null
+                    && url.getFragment() == null;
         } catch (URISyntaxException e) {
             return false;
         }
@@ -121,7 +139,13 @@ public class NoticeTargets {
             throw Refusal.notFound("That one is told nothing any more.");
         }
         db.remove(row);
-        journal.write(person, row.bringUpId, null, "has changes told to " + shown(row.sort, row.target) + " no more", null, null);
+        journal.write(
+                person,
+                row.bringUpId,
+                null,
+                "has changes told to " + shown(row.sort, row.target) + " no more",
+                null,
+                null);
         live.tell(row.bringUpId, "prove");
     }
 }

@@ -22,7 +22,8 @@ import org.hibernate.Session;
 import org.jboss.logging.Logger;
 
 /**
- * Tells people of changes, many at once: the first change waits for those that come within a minute of it. What did not come through
+ * Tells people of changes, many at once: the first change waits for those that come within a minute of it. What did not
+ * come through
  * is told with the next; of several servers one tells.
  */
 @ApplicationScoped
@@ -60,7 +61,9 @@ public class Notices {
 
     private void look() {
         try {
-            List<Long> all = QuarkusTransaction.requiringNew().call(() -> db.createQuery("select t.id from NoticeTarget t", Long.class).getResultList());
+            List<Long> all = QuarkusTransaction.requiringNew()
+                    .call(() -> db.createQuery("select t.id from NoticeTarget t", Long.class)
+                            .getResultList());
             all.forEach(this::tell);
         } catch (RuntimeException e) {
             if (!clockwork.isShutdown()) {
@@ -76,7 +79,8 @@ public class Notices {
      * @param was what it came to, or the value, before; empty where nothing is known
      * @param proven whether it is proven now
      */
-    public record Item(Instant at, String endpoint, String address, String what, String was, String now, boolean proven) {}
+    public record Item(
+            Instant at, String endpoint, String address, String what, String was, String now, boolean proven) {}
 
     /** What is told at once. */
     public record Batch(String bringUp, String site, List<Item> changes, long more) {}
@@ -86,7 +90,10 @@ public class Notices {
     private void tell(long targetId) {
         // the row stays locked while it is told, so that no other server tells it too
         QuarkusTransaction.requiringNew().timeout(120).run(() -> {
-            List<NoticeTarget> free = db.createNativeQuery("select * from notice_target where id = :id for update skip locked", NoticeTarget.class).setParameter("id", targetId).getResultList();
+            List<NoticeTarget> free = db.createNativeQuery(
+                            "select * from notice_target where id = :id for update skip locked", NoticeTarget.class)
+                    .setParameter("id", targetId)
+                    .getResultList();
             if (free.isEmpty()) {
                 return;
             }
@@ -113,31 +120,57 @@ public class Notices {
     /** What there is to tell, or null where it is not time yet. */
     private Due due(NoticeTarget target) {
         Instant now = clock.instant();
-        if (!target.fault.isEmpty() && target.triedAt != null && Duration.between(target.triedAt, now).compareTo(AFTER_A_FAULT) < 0) {
+        if (!target.fault.isEmpty()
+                && target.triedAt != null
+                && Duration.between(target.triedAt, now).compareTo(AFTER_A_FAULT) < 0) {
             return null;
         }
         List<Item> items = new ArrayList<>();
         long upTo = target.toldChange;
         // the first look at an endpoint is no change
-        for (Object[] row : db.createNativeQuery("select p.id, p.at, c.host_name, host(c.address), p.sentence, p.proven, b.sentence from proof_change p join claim c on c.id = p.claim_id join unit u on u.id = c.unit_id"
-                        + " join lateral (select sentence from proof_change o where o.claim_id = p.claim_id and o.id < p.id order by o.id desc limit 1) b on true"
-                        + " where u.bring_up_id = :bringUp and p.id > :from and c.released_at is null order by p.id", Object[].class)
+        for (Object[] row : db.createNativeQuery(
+                        "select p.id, p.at, c.host_name, host(c.address), p.sentence, p.proven, b.sentence from "
+                                + "proof_change p join claim c on c.id = p.claim_id join unit u on u.id = c.unit_id"
+                                + " join lateral (select sentence from proof_change o where o.claim_id = p.claim_id "
+                                + "and o.id < p.id order by o.id desc limit 1) b on true"
+                                + " where u.bring_up_id = :bringUp and p.id > :from and c.released_at is null order "
+                                + "by p.id",
+                        Object[].class)
                 .setParameter("bringUp", target.bringUpId)
                 .setParameter("from", target.toldChange)
                 .getResultList()) {
             upTo = ((Number) row[0]).longValue();
             if (!row[4].equals(row[6])) {
-                items.add(new Item(instant(row[1]), (String) row[2], (String) row[3], "ladder", (String) row[6], (String) row[4], (Boolean) row[5]));
+                items.add(new Item(
+                        instant(row[1]),
+                        (String) row[2],
+                        (String) row[3],
+                        "ladder",
+                        (String) row[6],
+                        (String) row[4],
+                        (Boolean) row[5]));
             }
         }
         Instant traits = target.toldTrait;
-        for (Object[] row : db.createNativeQuery("select t.since, c.host_name, host(c.address), t.what, t.before, t.now, coalesce(p.proven, false) from trait_change t join claim c on c.id = t.claim_id join unit u on u.id = c.unit_id"
-                        + " left join proof p on p.claim_id = c.id where u.bring_up_id = :bringUp and t.since > :from and t.state in ('OPEN', 'FAULT') order by t.since", Object[].class)
+        for (Object[] row : db.createNativeQuery(
+                        "select t.since, c.host_name, host(c.address), t.what, t.before, t.now, coalesce(p.proven, "
+                                + "false) from trait_change t join claim c on c.id = t.claim_id join unit u on u.id "
+                                + "= c.unit_id"
+                                + " left join proof p on p.claim_id = c.id where u.bring_up_id = :bringUp and "
+                                + "t.since > :from and t.state in ('OPEN', 'FAULT') order by t.since",
+                        Object[].class)
                 .setParameter("bringUp", target.bringUpId)
                 .setParameter("from", target.toldTrait)
                 .getResultList()) {
             traits = instant(row[0]);
-            items.add(new Item(traits, (String) row[1], (String) row[2], (String) row[3], (String) row[4], (String) row[5], (Boolean) row[6]));
+            items.add(new Item(
+                    traits,
+                    (String) row[1],
+                    (String) row[2],
+                    (String) row[3],
+                    (String) row[4],
+                    (String) row[5],
+                    (Boolean) row[6]));
         }
         if (items.isEmpty()) {
             target.toldChange = upTo;
@@ -149,7 +182,11 @@ public class Notices {
         }
         BringUps.Named named = bringUps.named(target.bringUpId);
         List<Item> shown = items.size() > MOST ? items.subList(0, MOST) : items;
-        return new Due(target, new Batch(named.name(), named.site(), List.copyOf(shown), items.size() - shown.size()), upTo, traits);
+        return new Due(
+                target,
+                new Batch(named.name(), named.site(), List.copyOf(shown), items.size() - shown.size()),
+                upTo,
+                traits);
     }
 
     private static Instant instant(Object value) {

@@ -24,7 +24,8 @@ import org.hibernate.Session;
 import org.jboss.logging.Logger;
 
 /**
- * Checks that are repeated until told otherwise. The next time is up to a fifth earlier or later than asked for, so that halls do
+ * Checks that are repeated until told otherwise. The next time is up to a fifth earlier or later than asked for, so
+ * that halls do
  * not all ask at the same moment; of several servers one asks.
  */
 @ApplicationScoped
@@ -81,7 +82,10 @@ public class Paces {
 
     @Transactional
     void askWhatIsDue() {
-        List<Object[]> due = db.createNativeQuery("select bring_up_id, minutes from check_pace where next_at <= :now order by bring_up_id for update skip locked", Object[].class)
+        List<Object[]> due = db.createNativeQuery(
+                        "select bring_up_id, minutes from check_pace where next_at <= :now order by bring_up_id for "
+                                + "update skip locked",
+                        Object[].class)
                 .setParameter("now", clock.instant())
                 .getResultList();
         for (Object[] row : due) {
@@ -97,7 +101,11 @@ public class Paces {
     /** How often a bring-up is checked, in minutes; 0 where it is not. */
     @Transactional
     public int of(long bringUpId) {
-        return Optional.ofNullable(db.createNativeQuery("select minutes from check_pace where bring_up_id = :id", Integer.class).setParameter("id", bringUpId).getSingleResultOrNull()).orElse(0);
+        return Optional.ofNullable(
+                        db.createNativeQuery("select minutes from check_pace where bring_up_id = :id", Integer.class)
+                                .setParameter("id", bringUpId)
+                                .getSingleResultOrNull())
+                .orElse(0);
     }
 
     /** @param minutes 1 to 10,080, a week; 0 ends it */
@@ -105,20 +113,33 @@ public class Paces {
     public void set(long bringUpId, int minutes, Who.Person person) {
         bringUps.get(bringUpId);
         if (minutes < 0 || minutes > LONGEST_MINUTES) {
-            throw Refusal.fields(List.of(new Refusal.FieldFault("minutes", "Checks are repeated after 1 to " + LONGEST_MINUTES + " minutes, or with 0 not at all.")));
+            throw Refusal.fields(List.of(new Refusal.FieldFault(
+                    "minutes",
+                    "Checks are repeated after 1 to " + LONGEST_MINUTES + " minutes, or with 0 not at all.")));
         }
         if (minutes == 0) {
-            db.createNativeMutationQuery("delete from check_pace where bring_up_id = :id").setParameter("id", bringUpId).executeUpdate();
+            db.createNativeMutationQuery("delete from check_pace where bring_up_id = :id")
+                    .setParameter("id", bringUpId)
+                    .executeUpdate();
         } else {
-            db.createNativeMutationQuery("insert into check_pace (bring_up_id, minutes, next_at, set_by) values (:id, :minutes, :next, :by)"
-                            + " on conflict (bring_up_id) do update set minutes = excluded.minutes, next_at = excluded.next_at, set_by = excluded.set_by")
+            db.createNativeMutationQuery(
+                            "insert into check_pace (bring_up_id, minutes, next_at, set_by) values (:id, :minutes, "
+                                    + ":next, :by)"
+                                    + " on conflict (bring_up_id) do update set minutes = excluded.minutes, next_at "
+                                    + "= excluded.next_at, set_by = excluded.set_by")
                     .setParameter("id", bringUpId)
                     .setParameter("minutes", minutes)
                     .setParameter("next", next(clock.instant(), minutes, random.nextDouble()))
                     .setParameter("by", person.id())
                     .executeUpdate();
         }
-        journal.write(person, bringUpId, null, minutes == 0 ? "ended the repeating of checks" : "has checks repeated every " + minutes + " min", null, null);
+        journal.write(
+                person,
+                bringUpId,
+                null,
+                minutes == 0 ? "ended the repeating of checks" : "has checks repeated every " + minutes + " min",
+                null,
+                null);
         live.tell(bringUpId, "prove");
     }
 }

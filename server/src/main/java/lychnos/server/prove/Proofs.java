@@ -2,7 +2,6 @@ package lychnos.server.prove;
 
 import io.quarkus.narayana.jta.QuarkusTransaction;
 import jakarta.enterprise.context.ApplicationScoped;
-import org.hibernate.Session;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.time.Instant;
@@ -29,6 +28,7 @@ import lychnos.wire.ladder.Climbed;
 import lychnos.wire.ladder.NameAsker;
 import lychnos.wire.ladder.Patience;
 import lychnos.wire.ladder.Target;
+import org.hibernate.Session;
 
 /** Climbs the ladder of a unit and keeps what was found. */
 @ApplicationScoped
@@ -44,7 +44,14 @@ public class Proofs {
     private final Patience patience = new Patience();
     private final NameAsker names = new NameAsker();
 
-    Proofs(Session db, Targets targets, SinceAccepted accepted, Vantage vantage, Vantages vantages, Live live, Clock clock) {
+    Proofs(
+            Session db,
+            Targets targets,
+            SinceAccepted accepted,
+            Vantage vantage,
+            Vantages vantages,
+            Live live,
+            Clock clock) {
         this.db = db;
         this.targets = targets;
         this.accepted = accepted;
@@ -63,7 +70,9 @@ public class Proofs {
     public Verdict climb(Endpoints.Endpoint endpoint) throws WireFault {
         Found found = look(endpoint, Rung.SAFE, null);
         // cut short by this server being stopped: what broke off is no finding about the machine
-        return Thread.currentThread().isInterrupted() ? verdict(endpoint, found.climbed) : QuarkusTransaction.requiringNew().call(() -> keep(found));
+        return Thread.currentThread().isInterrupted()
+                ? verdict(endpoint, found.climbed)
+                : QuarkusTransaction.requiringNew().call(() -> keep(found));
     }
 
     /** What was found at an endpoint, and where it was looked at from. */
@@ -77,7 +86,8 @@ public class Proofs {
      */
     Found look(Endpoints.Endpoint endpoint, Rung upTo, Echo heard) throws WireFault {
         Vantage from = vantage.at(endpoint.target().address());
-        Climbed climbed = new Climb(from, endpoint.target(), clock, new Climb.Company(patience, names, others(from))).climb(upTo, heard);
+        Climbed climbed = new Climb(from, endpoint.target(), clock, new Climb.Company(patience, names, others(from)))
+                .climb(upTo, heard);
         return new Found(endpoint, climbed, upTo, from.name());
     }
 
@@ -85,16 +95,27 @@ public class Proofs {
         return keep(List.of(found)).get(0);
     }
 
-    /** Keeps what was found at several; what was found before above the rung that was looked at last stays as long as everything up to it holds. */
+    /**
+     * Keeps what was found at several; what was found before above the rung that was looked at last stays as long as
+     * everything up to it holds.
+     */
     List<Verdict> keep(List<Found> all) {
         if (all.isEmpty()) {
             return List.of();
         }
         // asked for at once; they are there when each asks for its own
-        Map<Long, Proof> before = db.createQuery("from Proof where claimId in :claims", Proof.class).setParameter("claims", all.stream().map(found -> found.endpoint.claim().id).toList()).getResultStream().collect(Collectors.toMap(proof -> proof.claimId, Function.identity()));
-        SinceAccepted.Rows rows = accepted.rows(all.stream().map(found -> found.endpoint.claim()).toList());
+        Map<Long, Proof> before = db.createQuery("from Proof where claimId in :claims", Proof.class)
+                .setParameter(
+                        "claims",
+                        all.stream().map(found -> found.endpoint.claim().id).toList())
+                .getResultStream()
+                .collect(Collectors.toMap(proof -> proof.claimId, Function.identity()));
+        SinceAccepted.Rows rows =
+                accepted.rows(all.stream().map(found -> found.endpoint.claim()).toList());
         List<ProofChange> changes = new ArrayList<>();
-        List<Verdict> verdicts = all.stream().map(found -> keep(found, before.get(found.endpoint.claim().id), rows, changes)).toList();
+        List<Verdict> verdicts = all.stream()
+                .map(found -> keep(found, before.get(found.endpoint.claim().id), rows, changes))
+                .toList();
         Rows.of(changes)
                 .column("bigint", change -> change.claimId)
                 .column("timestamptz", change -> change.at)
@@ -102,7 +123,10 @@ public class Proofs {
                 .column("boolean", change -> change.proven)
                 .column("text", change -> change.sentence)
                 .column("text", change -> change.standings)
-                .write(db, "insert into proof_change (claim_id, at, height, proven, sentence, standings) select * from %s");
+                .write(
+                        db,
+                        "insert into proof_change (claim_id, at, height, proven, sentence, standings) select * "
+                                + "from %s");
         return verdicts;
     }
 
@@ -112,7 +136,9 @@ public class Proofs {
     }
 
     private static Verdict verdict(Endpoints.Endpoint endpoint, Climbed climbed) {
-        return endpoint.target().service() instanceof Target.DataAddress ? Verdict.ofAnswer(climbed.outcomes(), climbed.beside()) : Verdict.of(climbed.outcomes(), climbed.beside());
+        return endpoint.target().service() instanceof Target.DataAddress
+                ? Verdict.ofAnswer(climbed.outcomes(), climbed.beside())
+                : Verdict.of(climbed.outcomes(), climbed.beside());
     }
 
     /** A climb that was to end below the top, with what was found above before. */
@@ -120,14 +146,25 @@ public class Proofs {
         if (before == null || upTo == Rung.SAFE) {
             return climbed;
         }
-        boolean holds = climbed.outcomes().subList(0, upTo.ordinal() + 1).stream().noneMatch(outcome -> outcome.standing() == Outcome.Standing.BROKEN);
+        boolean holds = climbed.outcomes().subList(0, upTo.ordinal() + 1).stream()
+                .noneMatch(outcome -> outcome.standing() == Outcome.Standing.BROKEN);
         List<Outcome> outcomes = new ArrayList<>(climbed.outcomes().subList(0, upTo.ordinal() + 1));
-        outcomes.addAll((holds ? before.outcomes : climbed.outcomes()).subList(upTo.ordinal() + 1, Rung.values().length));
+        outcomes.addAll(
+                (holds ? before.outcomes : climbed.outcomes()).subList(upTo.ordinal() + 1, Rung.values().length));
         if (holds && before.broken != null && Rung.valueOf(before.broken).compareTo(upTo) <= 0) {
             // what was broken holds now; nobody has looked above it
-            outcomes.subList(upTo.ordinal() + 1, outcomes.size()).replaceAll(outcome -> Outcome.notReached(outcome.rung()));
+            outcomes.subList(upTo.ordinal() + 1, outcomes.size())
+                    .replaceAll(outcome -> Outcome.notReached(outcome.rung()));
         }
-        return new Climbed(outcomes, before.beside, climbed.fields().isEmpty() ? before.fields : climbed.fields(), climbed.tls(), climbed.hostKey(), climbed.firmware() == null ? before.firmware : climbed.firmware(), climbed.roundTrip(), climbed.traits());
+        return new Climbed(
+                outcomes,
+                before.beside,
+                climbed.fields().isEmpty() ? before.fields : climbed.fields(),
+                climbed.tls(),
+                climbed.hostKey(),
+                climbed.firmware() == null ? before.firmware : climbed.firmware(),
+                climbed.roundTrip(),
+                climbed.traits());
     }
 
     /**
@@ -139,10 +176,15 @@ public class Proofs {
         Climbed climbed = completed(seen.climbed, seen.upTo, proof);
         Instant now = clock.instant();
         Verdict found = verdict(endpoint, climbed);
-        Verdict verdict = accepted.look(endpoint.claim(), climbed.traits(), found.proven(), rows).map(fault -> found.heldForFault(fault)).orElse(found);
+        Verdict verdict = accepted.look(endpoint.claim(), climbed.traits(), found.proven(), rows)
+                .map(fault -> found.heldForFault(fault))
+                .orElse(found);
         boolean isNew = proof == null;
         String standings = standings(climbed.outcomes());
-        if (isNew || !proof.sentence.equals(verdict.sentence()) || proof.proven != verdict.proven() || !standings(proof.outcomes).equals(standings)) {
+        if (isNew
+                || !proof.sentence.equals(verdict.sentence())
+                || proof.proven != verdict.proven()
+                || !standings(proof.outcomes).equals(standings)) {
             changes.add(change(endpoint.claim().id, verdict, standings, now));
         }
         proof = isNew ? new Proof() : proof;
@@ -158,7 +200,8 @@ public class Proofs {
             proof.fingerprint = climbed.fingerprint();
             proof.chain = climbed.tls().pem();
         }
-        proof.hostKey = climbed.hostKey() == null ? proof.hostKey : climbed.hostKey().line();
+        proof.hostKey =
+                climbed.hostKey() == null ? proof.hostKey : climbed.hostKey().line();
         proof.sentence = verdict.sentence();
         proof.press = verdict.press();
         proof.proven = verdict.proven();
@@ -179,12 +222,13 @@ public class Proofs {
 
     private static String standings(List<Outcome> outcomes) {
         StringBuilder letters = new StringBuilder();
-        outcomes.forEach(outcome -> letters.append(switch (outcome.standing()) {
-            case HOLDS -> 'h';
-            case BROKEN -> 'b';
-            case NOT_REACHED -> 'n';
-            case NOT_MEASURED -> 'm';
-        }));
+        outcomes.forEach(outcome -> letters.append(
+                switch (outcome.standing()) {
+                    case HOLDS -> 'h';
+                    case BROKEN -> 'b';
+                    case NOT_REACHED -> 'n';
+                    case NOT_MEASURED -> 'm';
+                }));
         return letters.toString();
     }
 

@@ -15,8 +15,8 @@ import lychnos.core.proof.Rung;
 import lychnos.server.account.Who;
 import lychnos.server.live.SharedViews;
 import lychnos.server.problem.Refusal;
-import lychnos.wire.Vantage;
 import lychnos.server.store.ReadsOnly;
+import lychnos.wire.Vantage;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 import org.jboss.resteasy.reactive.RestQuery;
 
@@ -33,7 +33,14 @@ public class ProveResource {
     private final Vantage vantage;
     private final Who who;
 
-    ProveResource(Checks checks, Paces paces, SinceAccepted accepted, Certificates certificates, Vantage vantage, Who who, SharedViews shared) {
+    ProveResource(
+            Checks checks,
+            Paces paces,
+            SinceAccepted accepted,
+            Certificates certificates,
+            Vantage vantage,
+            Who who,
+            SharedViews shared) {
         this.shared = shared;
         this.accepted = accepted;
         this.certificates = certificates;
@@ -113,7 +120,11 @@ public class ProveResource {
     @Path("bring-ups/{id}/checks")
     @RolesAllowed("engineer")
     public Asked ask(long id, Ask ask) {
-        return new Asked(checks.ask(id, ask == null ? null : ask.units, ask == null || ask.rung == null ? Rung.SAFE : ask.rung, who.person()));
+        return new Asked(checks.ask(
+                id,
+                ask == null ? null : ask.units,
+                ask == null || ask.rung == null ? Rung.SAFE : ask.rung,
+                who.person()));
     }
 
     /** @param minutes after how many everything is checked again; 0 for never */

@@ -17,8 +17,10 @@ import lychnos.wire.WireFault;
 import org.jboss.logging.Logger;
 
 /**
- * Checks the endpoints of one unit. A check that finds something is done all the same: what it found stands in the proof. There may
- * be thousands of these that take no time, so what they need is read for all that were taken together, and what they come to is
+ * Checks the endpoints of one unit. A check that finds something is done all the same: what it found stands in the
+ * proof. There may
+ * be thousands of these that take no time, so what they need is read for all that were taken together, and what they
+ * come to is
  * written by {@link Keeping} for all that are ready together.
  */
 @ApplicationScoped
@@ -64,11 +66,16 @@ public class ProveWork implements Work {
 
     private Map<Held, Brief> read(List<Held> together) {
         Map<Long, Integer> rungs = runs.rungs(together);
-        Map<Long, List<Endpoints.Endpoint>> all = endpoints.of(together.stream().map(Held::unitId).toList());
+        Map<Long, List<Endpoints.Endpoint>> all =
+                endpoints.of(together.stream().map(Held::unitId).toList());
         Map<Held, Brief> read = new ConcurrentHashMap<>();
         for (Held held : together) {
             Integer rung = rungs.get(held.runId());
-            read.put(held, new Brief(all.getOrDefault(held.unitId(), List.of()), rung == null ? Rung.SAFE : Rung.values()[rung]));
+            read.put(
+                    held,
+                    new Brief(
+                            all.getOrDefault(held.unitId(), List.of()),
+                            rung == null ? Rung.SAFE : Rung.values()[rung]));
         }
         return read;
     }
@@ -92,7 +99,15 @@ public class ProveWork implements Work {
                 throw new HoldLost("this server is stopping");
             }
             boolean last = i == all - 1;
-            Keeping.Kept kept = keeping.keep(new Keeping.Result(held, found, verdict -> last ? note(all, Stream.concat(off.stream(), off(endpoint, all, verdict)).toList()) : null));
+            Keeping.Kept kept = keeping.keep(new Keeping.Result(
+                    held,
+                    found,
+                    verdict -> last
+                            ? note(
+                                    all,
+                                    Stream.concat(off.stream(), off(endpoint, all, verdict))
+                                            .toList())
+                            : null));
             if (kept.over()) {
                 return;
             }
@@ -112,10 +127,14 @@ public class ProveWork implements Work {
 
     /** What is wrong with an endpoint, if anything is. */
     private static Stream<String> off(Endpoints.Endpoint endpoint, int all, Verdict verdict) {
-        return verdict == null || verdict.proven() ? Stream.empty() : Stream.of(all == 1 ? verdict.sentence() : endpoint.claim().hostName + ": " + verdict.sentence());
+        return verdict == null || verdict.proven()
+                ? Stream.empty()
+                : Stream.of(all == 1 ? verdict.sentence() : endpoint.claim().hostName + ": " + verdict.sentence());
     }
 
     private static String note(int all, List<String> off) {
-        return !off.isEmpty() ? String.join(" ", off) : all == 1 ? "It is proven." : "All " + all + " endpoints are proven.";
+        return !off.isEmpty()
+                ? String.join(" ", off)
+                : all == 1 ? "It is proven." : "All " + all + " endpoints are proven.";
     }
 }

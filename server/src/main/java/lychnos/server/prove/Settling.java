@@ -13,8 +13,10 @@ import lychnos.server.live.Live;
 import org.hibernate.Session;
 
 /**
- * Looks again at what was set up a moment ago. Many a machine restarts once more, or begins to serve only minutes after its setup has
- * said its last word: what is not proven at first is looked at after 5 s, and then each time after as long again as has gone by
+ * Looks again at what was set up a moment ago. Many a machine restarts once more, or begins to serve only minutes after
+ * its setup has
+ * said its last word: what is not proven at first is looked at after 5 s, and then each time after as long again as has
+ * gone by
  * since the setup, for a quarter of an hour.
  */
 @ApplicationScoped
@@ -40,9 +42,13 @@ public class Settling {
     void look() {
         Instant now = clock.instant();
         List<Unit> due = db.createNativeQuery(
-                        "select distinct u.id, u.bring_up_id from run r join unit u on u.id = r.unit_id and u.retired_at is null join proof p on p.unit_id = u.id join claim c on c.id = p.claim_id and c.released_at is null"
-                                + " where r.purpose = 'console' and r.state = 'DONE' and not r.earlier and r.ended_at > :since"
-                                + " and not p.proven and p.at >= r.ended_at and p.at + greatest(p.at - r.ended_at, interval '5 seconds') <= :now",
+                        "select distinct u.id, u.bring_up_id from run r join unit u on u.id = r.unit_id and "
+                                + "u.retired_at is null join proof p on p.unit_id = u.id join claim c on c.id = "
+                                + "p.claim_id and c.released_at is null"
+                                + " where r.purpose = 'console' and r.state = 'DONE' and not r.earlier and "
+                                + "r.ended_at > :since"
+                                + " and not p.proven and p.at >= r.ended_at and p.at + greatest(p.at - r.ended_at, "
+                                + "interval '5 seconds') <= :now",
                         Object[].class)
                 .setParameter("since", now.minus(LONGEST))
                 .setParameter("now", now)

@@ -54,7 +54,10 @@ public class SinceAccepted {
      * @param traits by endpoint and trait
      * @param standing by claim and trait
      */
-    record Rows(Map<EndpointKey, Map<String, String>> traits, Map<EndpointKey, KnownCertificate> known, Map<Long, Map<String, TraitChange>> standing) {
+    record Rows(
+            Map<EndpointKey, Map<String, String>> traits,
+            Map<EndpointKey, KnownCertificate> known,
+            Map<Long, Map<String, TraitChange>> standing) {
 
         private Map<String, String> accepted(EndpointKey key) {
             Map<String, String> accepted = new LinkedHashMap<>(traits.getOrDefault(key, Map.of()));
@@ -76,13 +79,20 @@ public class SinceAccepted {
         db.createQuery("from AcceptedTrait t where t.key.unitId in :units", AcceptedTrait.class)
                 .setParameter("units", units)
                 .getResultStream()
-                .forEach(trait -> traits.computeIfAbsent(new EndpointKey(trait.key.unitId(), trait.key.role()), key -> new LinkedHashMap<>()).put(trait.key.what(), trait.value));
-        Map<EndpointKey, KnownCertificate> known = db.createQuery("from KnownCertificate k where k.key.unitId in :units", KnownCertificate.class).setParameter("units", units).getResultStream().collect(Collectors.toMap(row -> row.key, Function.identity()));
+                .forEach(trait -> traits.computeIfAbsent(
+                                new EndpointKey(trait.key.unitId(), trait.key.role()), key -> new LinkedHashMap<>())
+                        .put(trait.key.what(), trait.value));
+        Map<EndpointKey, KnownCertificate> known = db.createQuery(
+                        "from KnownCertificate k where k.key.unitId in :units", KnownCertificate.class)
+                .setParameter("units", units)
+                .getResultStream()
+                .collect(Collectors.toMap(row -> row.key, Function.identity()));
         Map<Long, Map<String, TraitChange>> standing = new HashMap<>();
         db.createQuery("from TraitChange where claimId in :claims and state in (OPEN, FAULT)", TraitChange.class)
                 .setParameter("claims", claims.stream().map(claim -> claim.id).toList())
                 .getResultStream()
-                .forEach(change -> standing.computeIfAbsent(change.claimId, claim -> new HashMap<>()).put(change.what, change));
+                .forEach(change -> standing.computeIfAbsent(change.claimId, claim -> new HashMap<>())
+                        .put(change.what, change));
         return new Rows(traits, known, standing);
     }
 
@@ -94,7 +104,8 @@ public class SinceAccepted {
     }
 
     /**
-     * Compares what an endpoint shows with what was accepted, and keeps what differs. What a proven endpoint shows for the first time
+     * Compares what an endpoint shows with what was accepted, and keeps what differs. What a proven endpoint shows for
+     * the first time
      * is accepted with it.
      *
      * @return what is held for a fault, in words; nothing where nothing is
@@ -102,21 +113,27 @@ public class SinceAccepted {
     Optional<String> look(Claim claim, Map<String, String> shown, boolean proven, Rows rows) {
         EndpointKey key = new EndpointKey(claim.unitId, claim.role);
         Map<String, String> seen = new LinkedHashMap<>();
-        shown.forEach((what, value) -> seen.put(what, value.length() > LONGEST_VALUE ? value.substring(0, LONGEST_VALUE) : value));
+        shown.forEach((what, value) ->
+                seen.put(what, value.length() > LONGEST_VALUE ? value.substring(0, LONGEST_VALUE) : value));
         Map<String, String> accepted = rows.accepted(key);
         Map<String, TraitChange> standing = rows.standing.computeIfAbsent(claim.id, id -> new HashMap<>());
         Instant now = clock.instant();
-        Map<String, Traits.Change> changes = Traits.changes(accepted, seen).stream().collect(Collectors.toMap(Traits.Change::what, Function.identity(), (a, b) -> a, LinkedHashMap::new));
+        Map<String, Traits.Change> changes = Traits.changes(accepted, seen).stream()
+                .collect(Collectors.toMap(Traits.Change::what, Function.identity(), (a, b) -> a, LinkedHashMap::new));
         if (proven) {
-            changes.values().stream().filter(change -> Traits.planned(change.what())).forEach(change -> put(key, change.what(), change.now(), null, now));
+            changes.values().stream()
+                    .filter(change -> Traits.planned(change.what()))
+                    .forEach(change -> put(key, change.what(), change.now(), null, now));
             changes.keySet().removeIf(Traits::planned);
         }
         changes.values().forEach(change -> keep(claim.id, change, standing, now));
-        standing.values().stream().filter(change -> seen.containsKey(change.what) && !changes.containsKey(change.what)).forEach(change -> {
-            change.state = TraitChange.State.GONE;
-            change.decidedBy = null;
-            change.decidedAt = null;
-        });
+        standing.values().stream()
+                .filter(change -> seen.containsKey(change.what) && !changes.containsKey(change.what))
+                .forEach(change -> {
+                    change.state = TraitChange.State.GONE;
+                    change.decidedBy = null;
+                    change.decidedAt = null;
+                });
         if (proven) {
             Traits.grown(accepted, seen).forEach((what, value) -> {
                 if (!accepted.containsKey(what)) {
@@ -124,7 +141,11 @@ public class SinceAccepted {
                 }
             });
         }
-        return standing.values().stream().filter(change -> change.state == TraitChange.State.FAULT).map(change -> change.what + " was " + change.before + ", is " + change.now + (change.reason.isEmpty() ? "" : " (" + change.reason + ")")).findFirst();
+        return standing.values().stream()
+                .filter(change -> change.state == TraitChange.State.FAULT)
+                .map(change -> change.what + " was " + change.before + ", is " + change.now
+                        + (change.reason.isEmpty() ? "" : " (" + change.reason + ")"))
+                .findFirst();
     }
 
     private void keep(long claimId, Traits.Change change, Map<String, TraitChange> standing, Instant now) {
@@ -167,12 +188,28 @@ public class SinceAccepted {
      * @param acceptable whether a person may take the new value for right
      * @param by who holds it for a fault, or empty
      */
-    public record Change(long unitId, long claimId, String role, String name, String what, String before, String now, Instant since, boolean acceptable, boolean fault, String reason, String by) {}
+    public record Change(
+            long unitId,
+            long claimId,
+            String role,
+            String name,
+            String what,
+            String before,
+            String now,
+            Instant since,
+            boolean acceptable,
+            boolean fault,
+            String reason,
+            String by) {}
 
     /** What stands in a bring-up, for these addresses of it. */
     List<Change> of(long bringUpId, Collection<Claim> claims) {
         Map<Long, Claim> byId = claims.stream().collect(Collectors.toMap(claim -> claim.id, Function.identity()));
-        return db.createQuery("select c, a.name from TraitChange c join Claim k on k.id = c.claimId join Unit u on u.id = k.unitId left join Account a on a.id = c.decidedBy where u.bringUpId = :bringUp and c.state in (OPEN, FAULT) order by c.since desc, c.id", Object[].class)
+        return db.createQuery(
+                        "select c, a.name from TraitChange c join Claim k on k.id = c.claimId join Unit u on u.id = "
+                                + "k.unitId left join Account a on a.id = c.decidedBy where u.bringUpId = :bringUp "
+                                + "and c.state in (OPEN, FAULT) order by c.since desc, c.id",
+                        Object[].class)
                 .setParameter("bringUp", bringUpId)
                 .getResultStream()
                 .filter(row -> byId.containsKey(((TraitChange) row[0]).claimId))
@@ -181,7 +218,19 @@ public class SinceAccepted {
     }
 
     private static Change change(TraitChange change, String by, Claim claim) {
-        return new Change(claim.unitId, claim.id, claim.role, claim.hostName, change.what, change.before, change.now, change.since, Traits.acceptable(change.what), change.state == TraitChange.State.FAULT, change.reason, by == null ? "" : by);
+        return new Change(
+                claim.unitId,
+                claim.id,
+                claim.role,
+                claim.hostName,
+                change.what,
+                change.before,
+                change.now,
+                change.since,
+                Traits.acceptable(change.what),
+                change.state == TraitChange.State.FAULT,
+                change.reason,
+                by == null ? "" : by);
     }
 
     /**
@@ -206,7 +255,8 @@ public class SinceAccepted {
         }
         String why = reason == null ? "" : reason.strip();
         if (!accept && why.isEmpty() || why.length() > LONGEST_REASON) {
-            throw Refusal.fields(List.of(new Refusal.FieldFault("reason", "Say in up to " + LONGEST_REASON + " letters what is wrong with it.")));
+            throw Refusal.fields(List.of(new Refusal.FieldFault(
+                    "reason", "Say in up to " + LONGEST_REASON + " letters what is wrong with it.")));
         }
         Instant at = clock.instant();
         change.state = accept ? TraitChange.State.ACCEPTED : TraitChange.State.FAULT;
@@ -219,7 +269,14 @@ public class SinceAccepted {
             remember(key, what, now, at);
         }
         long bringUp = bringUps.unit(claim.unitId).bringUpId;
-        journal.write(person, bringUp, claim.unitId, (accept ? "accepted another " : "holds for a fault the ") + what + " of " + claim.hostName + (why.isEmpty() ? "" : ": " + why), change.before, now);
+        journal.write(
+                person,
+                bringUp,
+                claim.unitId,
+                (accept ? "accepted another " : "holds for a fault the ") + what + " of " + claim.hostName
+                        + (why.isEmpty() ? "" : ": " + why),
+                change.before,
+                now);
         live.tell(bringUp, "prove");
     }
 

@@ -30,7 +30,9 @@ import lychnos.wire.icmp.Echo;
 import org.hibernate.Session;
 import org.jboss.logging.Logger;
 
-/** Looks for machines in the pools that answer at addresses which nobody here gave them: whenever everything is checked. */
+/**
+ * Looks for machines in the pools that answer at addresses which nobody here gave them: whenever everything is checked.
+ */
 @ApplicationScoped
 public class Strangers {
 
@@ -62,7 +64,8 @@ public class Strangers {
     }
 
     /** One of them, as people are told. */
-    public record View(String network, String address, String mac, String sentence, Instant firstHeard, Instant lastHeard) {}
+    public record View(
+            String network, String address, String mac, String sentence, Instant firstHeard, Instant lastHeard) {}
 
     /** Free addresses of the pools of one network. */
     private record Pool(Network network, List<Address> free) {}
@@ -75,14 +78,23 @@ public class Strangers {
         for (Network network : networks) {
             for (Stranger each : soundings.strangers(network.id)) {
                 if (!ours.contains(each.key.address())) {
-                    all.add(new View(network.name, each.key.address().toString(), each.mac == null ? null : each.mac.toString(), each.sentence, each.firstHeard, each.lastHeard));
+                    all.add(new View(
+                            network.name,
+                            each.key.address().toString(),
+                            each.mac == null ? null : each.mac.toString(),
+                            each.sentence,
+                            each.firstHeard,
+                            each.lastHeard));
                 }
             }
         }
         return all;
     }
 
-    /** Looks, away from whoever asks; does nothing where silence cannot be told from an answer, or while it looks there already. */
+    /**
+     * Looks, away from whoever asks; does nothing where silence cannot be told from an answer, or while it looks there
+     * already.
+     */
     public void look(long bringUpId) {
         if (soundings.possible() && looking.add(bringUpId)) {
             thread.execute(() -> {
@@ -102,18 +114,25 @@ public class Strangers {
         return QuarkusTransaction.requiringNew().call(() -> {
             List<Network> networks = groundworks.networks(bringUps.get(bringUpId));
             Set<Address> ours = networks.isEmpty() ? Set.of() : groundworks.taken(networks);
-            return networks.stream().filter(network -> network.prefix.network().isV4()).map(network -> {
-                List<Address> free = new ArrayList<>();
-                for (AddressRange range : db.createQuery("from AddressRange where networkId = :id and purpose = 'pool' order by id", AddressRange.class).setParameter("id", network.id).getResultList()) {
-                    for (long i = 0; i < range.run().size() && free.size() < MOST; i++) {
-                        Address address = range.run().first().plus(i);
-                        if (!ours.contains(address)) {
-                            free.add(address);
+            return networks.stream()
+                    .filter(network -> network.prefix.network().isV4())
+                    .map(network -> {
+                        List<Address> free = new ArrayList<>();
+                        for (AddressRange range : db.createQuery(
+                                        "from AddressRange where networkId = :id and purpose = 'pool' order by id",
+                                        AddressRange.class)
+                                .setParameter("id", network.id)
+                                .getResultList()) {
+                            for (long i = 0; i < range.run().size() && free.size() < MOST; i++) {
+                                Address address = range.run().first().plus(i);
+                                if (!ours.contains(address)) {
+                                    free.add(address);
+                                }
+                            }
                         }
-                    }
-                }
-                return new Pool(network, free);
-            }).toList();
+                        return new Pool(network, free);
+                    })
+                    .toList();
         });
     }
 
@@ -136,7 +155,8 @@ public class Strangers {
         }
         // what was read in a list stays: it never said that it answers
         soundings.strangersThatAnswered(pool.network.id).stream()
-                .filter(address -> echoes.containsKey(address) && echoes.get(address).state() == Echo.State.SILENT)
+                .filter(address ->
+                        echoes.containsKey(address) && echoes.get(address).state() == Echo.State.SILENT)
                 .forEach(address -> soundings.forget(pool.network.id, address, bringUpId));
     }
 

@@ -1,7 +1,6 @@
 package lychnos.server.prove;
 
 import jakarta.enterprise.context.ApplicationScoped;
-import org.hibernate.Session;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.time.Duration;
@@ -34,6 +33,7 @@ import lychnos.server.store.Network;
 import lychnos.server.store.SealedStore;
 import lychnos.server.store.Unit;
 import lychnos.wire.ladder.Target;
+import org.hibernate.Session;
 
 /** Puts together everything that is needed to set up or to judge the endpoint of a unit. */
 @ApplicationScoped
@@ -90,13 +90,20 @@ public class Targets {
 
     Optional<Subject> subject(UnitRows rows, long unitId) {
         Unit unit = rows.units().get(unitId);
-        return rows.claims().getOrDefault(unitId, List.of()).stream().filter(claim -> claim.place == 0 && unit.known()).map(claim -> new Subject(unit, claim, db.find(Network.class, claim.networkId))).findFirst();
+        return rows.claims().getOrDefault(unitId, List.of()).stream()
+                .filter(claim -> claim.place == 0 && unit.known())
+                .map(claim -> new Subject(unit, claim, db.find(Network.class, claim.networkId)))
+                .findFirst();
     }
 
     @Transactional
     public Target target(Subject subject) {
         UnitRows rows = read(Set.of(subject.unit().id));
-        return target(subject, rows, elsewhere(rows), sealed.open(subject.unit().id, SealedStore.State.PROVEN).orElse(null));
+        return target(
+                subject,
+                rows,
+                elsewhere(rows),
+                sealed.open(subject.unit().id, SealedStore.State.PROVEN).orElse(null));
     }
 
     /**
@@ -105,7 +112,13 @@ public class Targets {
      */
     Target target(Subject subject, UnitRows rows, Map<EndpointKey, Map<Address, String>> elsewhere, Secret ours) {
         Unit unit = subject.unit();
-        Target.Redfish service = new Target.Redfish(unit.serial, unit.mac, subject.plan(), new Target.Login(kind.factory().user(), ours), kind.factory(), kind.checks().presence());
+        Target.Redfish service = new Target.Redfish(
+                unit.serial,
+                unit.mac,
+                subject.plan(),
+                new Target.Login(kind.factory().user(), ours),
+                kind.factory(),
+                kind.checks().presence());
         KnownCertificate known = rows.remembered().get(UnitRows.key(subject.claim()));
         return new Target(
                 subject.claim().address,
@@ -119,29 +132,51 @@ public class Targets {
                 known(rows, elsewhere, unit, subject.claim(), subject.network()));
     }
 
-    /** What an endpoint is called, and every name server that its network leans on, where a zone is stated that it lies in. */
+    /**
+     * What an endpoint is called, and every name server that its network leans on, where a zone is stated that it lies
+     * in.
+     */
     Target.Names names(Unit unit, Claim claim, Network network) {
         Map<String, Address> servers = new LinkedHashMap<>();
-        network.nameServers.forEach(server -> Address.tryParse(server).ifPresent(address -> servers.put(server, address)));
-        List<String> zones = things.rows(bringUps.get(unit.bringUpId).site.id).stream().filter(row -> row.thing().sort() == ThingSort.DOMAIN).flatMap(row -> Measures.zones(row).stream()).toList();
-        return new Target.Names(claim.fqdn(), lies(claim.fqdn(), zones) ? servers : Map.of(), lies(claim.address.reverseName(), zones) ? servers : Map.of());
+        network.nameServers.forEach(
+                server -> Address.tryParse(server).ifPresent(address -> servers.put(server, address)));
+        List<String> zones = things.rows(bringUps.get(unit.bringUpId).site.id).stream()
+                .filter(row -> row.thing().sort() == ThingSort.DOMAIN)
+                .flatMap(row -> Measures.zones(row).stream())
+                .toList();
+        return new Target.Names(
+                claim.fqdn(),
+                lies(claim.fqdn(), zones) ? servers : Map.of(),
+                lies(claim.address.reverseName(), zones) ? servers : Map.of());
     }
 
     /** What is known of an endpoint from before. */
-    Target.Known known(UnitRows rows, Map<EndpointKey, Map<Address, String>> elsewhere, Unit unit, Claim claim, Network network) {
+    Target.Known known(
+            UnitRows rows, Map<EndpointKey, Map<Address, String>> elsewhere, Unit unit, Claim claim, Network network) {
         EndpointKey key = UnitRows.key(claim);
         KnownCertificate remembered = rows.remembered().get(key);
-        return new Target.Known(remembered == null ? null : remembered.hostKey, elsewhere.getOrDefault(key, Map.of()), rows.accepted().getOrDefault(key, Map.of()), timeServers(unit, network));
+        return new Target.Known(
+                remembered == null ? null : remembered.hostKey,
+                elsewhere.getOrDefault(key, Map.of()),
+                rows.accepted().getOrDefault(key, Map.of()),
+                timeServers(unit, network));
     }
 
-    /** By endpoint, where its machine was before: its first address, one that was given back, the one that every copy leaves the factory with. */
+    /**
+     * By endpoint, where its machine was before: its first address, one that was given back, the one that every copy
+     * leaves the factory with.
+     */
     Map<EndpointKey, Map<Address, String>> elsewhere(UnitRows rows) {
         Map<EndpointKey, Map<Address, String>> elsewhere = new HashMap<>();
         for (List<Claim> claims : rows.claims().values()) {
             for (Claim claim : claims) {
                 Map<Address, String> before = new LinkedHashMap<>();
-                rows.found().getOrDefault(claim.unitId, List.of()).forEach(address -> before.put(address, "where it was before its setup"));
-                rows.returned().getOrDefault(UnitRows.key(claim), List.of()).forEach(address -> before.put(address, "which it had before"));
+                rows.found()
+                        .getOrDefault(claim.unitId, List.of())
+                        .forEach(address -> before.put(address, "where it was before its setup"));
+                rows.returned()
+                        .getOrDefault(UnitRows.key(claim), List.of())
+                        .forEach(address -> before.put(address, "which it had before"));
                 Kind own = kinds.of(rows.units().get(claim.unitId));
                 if (own.setup().factoryAddress() != null) {
                     before.put(Address.parse(own.setup().factoryAddress()), "its address as delivered");
@@ -153,7 +188,11 @@ public class Targets {
                 });
             }
         }
-        Set<Address> taken = UnitRows.taken(db, elsewhere.values().stream().flatMap(each -> each.keySet().stream()).collect(Collectors.toSet()));
+        Set<Address> taken = UnitRows.taken(
+                db,
+                elsewhere.values().stream()
+                        .flatMap(each -> each.keySet().stream())
+                        .collect(Collectors.toSet()));
         elsewhere.values().forEach(each -> each.keySet().removeAll(taken));
         return elsewhere;
     }
@@ -162,14 +201,27 @@ public class Targets {
     private List<Part> timeServers(Unit unit, Network network) {
         long site = bringUps.get(unit.bringUpId).site.id;
         return network.timeServers.stream()
-                .map(server -> Address.tryParse(server).map(address -> db.find(MeasuredService.class, new MeasuredService.Key(site, ServiceKind.TIME, address))).orElse(null))
+                .map(server -> Address.tryParse(server)
+                        .map(address -> db.find(
+                                MeasuredService.class, new MeasuredService.Key(site, ServiceKind.TIME, address)))
+                        .orElse(null))
                 .filter(java.util.Objects::nonNull)
-                .map(row -> new Part(row.key.address().toString(), row.state == Measured.State.FINE ? Outcome.Standing.HOLDS : row.state == Measured.State.ODD ? Outcome.Standing.NOT_MEASURED : Outcome.Standing.BROKEN, lower(row.sentence)))
+                .map(row -> new Part(
+                        row.key.address().toString(),
+                        row.state == Measured.State.FINE
+                                ? Outcome.Standing.HOLDS
+                                : row.state == Measured.State.ODD
+                                        ? Outcome.Standing.NOT_MEASURED
+                                        : Outcome.Standing.BROKEN,
+                        lower(row.sentence)))
                 .toList();
     }
 
     private static String lower(String sentence) {
-        return sentence.isEmpty() ? "" : Character.toLowerCase(sentence.charAt(0)) + sentence.substring(1).replaceFirst("\\.$", "");
+        return sentence.isEmpty()
+                ? ""
+                : Character.toLowerCase(sentence.charAt(0))
+                        + sentence.substring(1).replaceFirst("\\.$", "");
     }
 
     private static boolean lies(String name, List<String> zones) {
@@ -179,7 +231,8 @@ public class Targets {
     /** The certificate remembered, or null. */
     @Transactional
     public String fingerprint(Subject subject) {
-        KnownCertificate known = db.find(KnownCertificate.class, new EndpointKey(subject.unit().id, subject.claim().role));
+        KnownCertificate known =
+                db.find(KnownCertificate.class, new EndpointKey(subject.unit().id, subject.claim().role));
         return known == null ? null : known.fingerprint;
     }
 }

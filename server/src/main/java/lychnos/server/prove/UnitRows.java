@@ -44,16 +44,37 @@ record UnitRows(
             return new UnitRows(Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
         }
         Map<EndpointKey, Map<String, String>> accepted = new HashMap<>();
-        all(db, AcceptedTrait.class, "from AcceptedTrait t where t.key.unitId in :units and t.acceptedBy is not null", ids)
-                .forEach(trait -> accepted.computeIfAbsent(new EndpointKey(trait.key.unitId(), trait.key.role()), key -> new LinkedHashMap<>()).put(trait.key.what(), trait.value));
+        all(
+                        db,
+                        AcceptedTrait.class,
+                        "from AcceptedTrait t where t.key.unitId in :units and t.acceptedBy is not null",
+                        ids)
+                .forEach(trait -> accepted.computeIfAbsent(
+                                new EndpointKey(trait.key.unitId(), trait.key.role()), key -> new LinkedHashMap<>())
+                        .put(trait.key.what(), trait.value));
         Map<Long, List<Address>> found = new HashMap<>();
-        all(db, Object[].class, "select r.unitId, r.foundAt from Run r where r.unitId in :units and r.earlier = false and r.foundAt is not null", ids).forEach(row -> found.computeIfAbsent((Long) row[0], unit -> new ArrayList<>()).add((Address) row[1]));
-        Map<EndpointKey, List<Address>> returned = db.createQuery("from Claim where unitId in :units and releasedAt > :since", Claim.class).setParameter("units", ids).setParameter("since", since).getResultStream()
-                .collect(Collectors.groupingBy(UnitRows::key, Collectors.mapping(claim -> claim.address, Collectors.toList())));
+        all(
+                        db,
+                        Object[].class,
+                        "select r.unitId, r.foundAt from Run r where r.unitId in :units and r.earlier = false and "
+                                + "r.foundAt is not null",
+                        ids)
+                .forEach(row -> found.computeIfAbsent((Long) row[0], unit -> new ArrayList<>())
+                        .add((Address) row[1]));
+        Map<EndpointKey, List<Address>> returned = db.createQuery(
+                        "from Claim where unitId in :units and releasedAt > :since", Claim.class)
+                .setParameter("units", ids)
+                .setParameter("since", since)
+                .getResultStream()
+                .collect(Collectors.groupingBy(
+                        UnitRows::key, Collectors.mapping(claim -> claim.address, Collectors.toList())));
         return new UnitRows(
-                all(db, Unit.class, "from Unit where id in :units", ids).collect(Collectors.toMap(unit -> unit.id, Function.identity())),
-                all(db, Claim.class, "from Claim where unitId in :units and releasedAt is null order by place", ids).collect(Collectors.groupingBy(claim -> claim.unitId)),
-                all(db, KnownCertificate.class, "from KnownCertificate k where k.key.unitId in :units", ids).collect(Collectors.toMap(known -> known.key, Function.identity())),
+                all(db, Unit.class, "from Unit where id in :units", ids)
+                        .collect(Collectors.toMap(unit -> unit.id, Function.identity())),
+                all(db, Claim.class, "from Claim where unitId in :units and releasedAt is null order by place", ids)
+                        .collect(Collectors.groupingBy(claim -> claim.unitId)),
+                all(db, KnownCertificate.class, "from KnownCertificate k where k.key.unitId in :units", ids)
+                        .collect(Collectors.toMap(known -> known.key, Function.identity())),
                 accepted,
                 found,
                 returned);
@@ -69,6 +90,12 @@ record UnitRows(
 
     /** Those of these addresses that somebody has now. */
     static Set<Address> taken(Session db, Collection<Address> addresses) {
-        return addresses.isEmpty() ? Set.of() : new HashSet<>(db.createQuery("select c.address from Claim c where c.releasedAt is null and c.address in :addresses", Address.class).setParameter("addresses", addresses).getResultList());
+        return addresses.isEmpty()
+                ? Set.of()
+                : new HashSet<>(db.createQuery(
+                                "select c.address from Claim c where c.releasedAt is null and c.address in :addresses",
+                                Address.class)
+                        .setParameter("addresses", addresses)
+                        .getResultList());
     }
 }

@@ -1,8 +1,6 @@
 package lychnos.server.run;
 
 import jakarta.enterprise.context.ApplicationScoped;
-import org.hibernate.LockMode;
-import org.hibernate.Session;
 import jakarta.persistence.LockModeType;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
@@ -28,6 +26,8 @@ import lychnos.server.store.Run;
 import lychnos.server.store.RunStep;
 import lychnos.server.store.ThisServer;
 import lychnos.server.store.Unit;
+import org.hibernate.LockMode;
+import org.hibernate.Session;
 
 /** Runs as the database keeps them: claimed with a lease, advanced step by step under a fence, ended. */
 @ApplicationScoped
@@ -64,12 +64,17 @@ public class Runs {
     private List<Run> lock(String condition, int most) {
         return most <= 0
                 ? List.of()
-                : db.createNativeQuery("select * from run where " + condition + " and " + ThisServer.REACHES + " order by id limit " + most + " for update skip locked", Run.class).getResultList();
+                : db.createNativeQuery(
+                                "select * from run where " + condition + " and " + ThisServer.REACHES
+                                        + " order by id limit " + most + " for update skip locked",
+                                Run.class)
+                        .getResultList();
     }
 
     private List<Round> waitingRounds() {
         return db.createNativeQuery(
-                        "select * from round o where exists (select 1 from run r where r.round_id = o.id and r.state = 'WAITING')"
+                        "select * from round o where exists (select 1 from run r where r.round_id = o.id and r.state "
+                                + "= 'WAITING')"
                                 + " order by o.id for update skip locked",
                         Round.class)
                 .getResultList();
@@ -81,15 +86,28 @@ public class Runs {
                 .setLockMode(LockModeType.PESSIMISTIC_WRITE)
                 .getResultList();
         runs.forEach(db::refresh);
-        List<Integer> start = RoundOrder.decide(runs.stream().map(run -> run.state).toList(), round.width).start();
+        List<Integer> start = RoundOrder.decide(
+                        runs.stream().map(run -> run.state).toList(), round.width)
+                .start();
         List<Run> ours = start.stream().limit(Math.max(0, most)).map(runs::get).toList();
-        return hold(ours.isEmpty() ? ours : db.createNativeQuery("select * from run where id in :ids and " + ThisServer.REACHES + " order by place", Run.class).setParameter("ids", ours.stream().map(run -> run.id).toList()).getResultList());
+        return hold(
+                ours.isEmpty()
+                        ? ours
+                        : db.createNativeQuery(
+                                        "select * from run where id in :ids and " + ThisServer.REACHES
+                                                + " order by place",
+                                        Run.class)
+                                .setParameter(
+                                        "ids", ours.stream().map(run -> run.id).toList())
+                                .getResultList());
     }
 
     private List<Held> hold(List<Run> runs) {
         if (!runs.isEmpty()) {
             // they are asked for one by one below, and are there then
-            db.createQuery("from Unit where id in :ids", Unit.class).setParameter("ids", runs.stream().map(run -> run.unitId).toList()).getResultList();
+            db.createQuery("from Unit where id in :ids", Unit.class)
+                    .setParameter("ids", runs.stream().map(run -> run.unitId).toList())
+                    .getResultList();
         }
         return runs.stream().map(this::hold).toList();
     }
@@ -116,13 +134,20 @@ public class Runs {
             return List.of();
         }
         // all in one statement: no lock waits for another's
-        Set<String> renewed = new HashSet<>(db.createNativeQuery("with renewed as (update run set lease_until = clock_timestamp() + :millis * interval '1 millisecond' from unnest(cast(:ids as bigint[]), cast(:fences as bigint[])) as mine (id, fence)"
-                        + " where run.id = mine.id and run.fence = mine.fence and run.state = 'RUNNING' returning run.id || ' ' || run.fence as held) select held from renewed", String.class)
+        Set<String> renewed = new HashSet<>(db.createNativeQuery(
+                        "with renewed as (update run set lease_until = clock_timestamp() + :millis * interval '1 "
+                                + "millisecond' from unnest(cast(:ids as bigint[]), cast(:fences as bigint[])) as "
+                                + "mine (id, fence)"
+                                + " where run.id = mine.id and run.fence = mine.fence and run.state = 'RUNNING' "
+                                + "returning run.id || ' ' || run.fence as held) select held from renewed",
+                        String.class)
                 .setParameter("millis", config.run().lease().toMillis())
                 .setParameter("ids", array(all, Held::runId))
                 .setParameter("fences", array(all, Held::fence))
                 .getResultList());
-        return all.stream().filter(held -> !renewed.contains(held.runId() + " " + held.fence())).toList();
+        return all.stream()
+                .filter(held -> !renewed.contains(held.runId() + " " + held.fence()))
+                .toList();
     }
 
     private static String array(Collection<Held> all, Function<Held, Long> value) {
@@ -140,7 +165,10 @@ public class Runs {
         return run;
     }
 
-    /** Locks several runs at once, for whoever does something with all of them in this transaction; gives those that are still theirs. */
+    /**
+     * Locks several runs at once, for whoever does something with all of them in this transaction; gives those that are
+     * still theirs.
+     */
     @Transactional(Transactional.TxType.MANDATORY)
     public Set<Held> stillHeld(Collection<Held> all) {
         Map<Long, Run> runs = db.createQuery("from Run where id in :ids order by id", Run.class)
@@ -148,7 +176,9 @@ public class Runs {
                 .setLockMode(LockModeType.PESSIMISTIC_WRITE)
                 .getResultStream()
                 .collect(Collectors.toMap(run -> run.id, Function.identity()));
-        return all.stream().filter(held -> runs.containsKey(held.runId()) && holds(held, runs.get(held.runId()))).collect(Collectors.toSet());
+        return all.stream()
+                .filter(held -> runs.containsKey(held.runId()) && holds(held, runs.get(held.runId())))
+                .collect(Collectors.toSet());
     }
 
     private static boolean holds(Held held, Run run) {
@@ -158,7 +188,14 @@ public class Runs {
     /** By run, the rung up to which it looks; those that look at everything are missing. */
     @Transactional
     public Map<Long, Integer> rungs(Collection<Held> all) {
-        return all.isEmpty() ? Map.of() : db.createQuery("select r.id, r.rung from Run r where r.id in :ids and r.rung is not null", Object[].class).setParameter("ids", all.stream().map(Held::runId).toList()).getResultStream().collect(Collectors.toMap(row -> (Long) row[0], row -> (Integer) row[1]));
+        return all.isEmpty()
+                ? Map.of()
+                : db.createQuery(
+                                "select r.id, r.rung from Run r where r.id in :ids and r.rung is not null",
+                                Object[].class)
+                        .setParameter("ids", all.stream().map(Held::runId).toList())
+                        .getResultStream()
+                        .collect(Collectors.toMap(row -> (Long) row[0], row -> (Integer) row[1]));
     }
 
     /** The run as it stands, for its holder alone. */
@@ -186,7 +223,10 @@ public class Runs {
             return false;
         }
         run.become(RunState.CANCELLED, clock.instant());
-        run.note = run.step == null || !run.step.writes() ? "Cancelled before anything was written to it." : "Cancelled before “" + run.step.doing() + "”. What is set already stays; “Try again” goes on with the rest.";
+        run.note = run.step == null || !run.step.writes()
+                ? "Cancelled before anything was written to it."
+                : "Cancelled before “" + run.step.doing()
+                        + "”. What is set already stays; “Try again” goes on with the rest.";
         journal.writeWork(held.bringUpId(), held.unitId(), "cancelled: " + run.note);
         live.tell(held.bringUpId(), held.purpose());
         return true;

@@ -19,7 +19,8 @@ import lychnos.server.store.DatabaseTrouble;
 import org.jboss.logging.Logger;
 
 /**
- * Works on runs: a few threads, a claim every so often, a lease that is renewed while the work goes on. When this server is
+ * Works on runs: a few threads, a claim every so often, a lease that is renewed while the work goes on. When this
+ * server is
  * asked to stop it leaves its runs where they are; the next one to come goes on with them.
  */
 @ApplicationScoped
@@ -68,7 +69,9 @@ public class Workers {
             List<Held> claimed = runs.claim(most);
             more = claimed.size() == most;
             for (Work work : works) {
-                work.takenOn(claimed.stream().filter(held -> work.purpose().equals(held.purpose())).toList());
+                work.takenOn(claimed.stream()
+                        .filter(held -> work.purpose().equals(held.purpose()))
+                        .toList());
             }
             for (Held held : claimed) {
                 room.acquireUninterruptibly();
@@ -128,7 +131,11 @@ public class Workers {
 
     private void stopUnexpected(Held held, RuntimeException fault) {
         try {
-            runs.stop(held, null, "A fault of ours: " + fault.getClass().getSimpleName() + ".", "The server's log has more. Try again.");
+            runs.stop(
+                    held,
+                    null,
+                    "A fault of ours: " + fault.getClass().getSimpleName() + ".",
+                    "The server's log has more. Try again.");
         } catch (HoldLost | RuntimeException e) {
             LOG.warnf("run %d could not be stopped: %s", held.runId(), e.getMessage());
         }

@@ -18,18 +18,25 @@ public class SignedUnits {
     }
 
     public Set<Long> of(long bringUpId) {
-        return new HashSet<>(db.createQuery("select unitId from SignedRecord where bringUpId = :id and endedAt is null", Long.class).setParameter("id", bringUpId).getResultList());
+        return new HashSet<>(
+                db.createQuery("select unitId from SignedRecord where bringUpId = :id and endedAt is null", Long.class)
+                        .setParameter("id", bringUpId)
+                        .getResultList());
     }
 
     /** @throws Refusal where one of these is signed */
     public void refuse(Collection<Long> units) {
-        db.createQuery("select u from Unit u where u.id in :units and exists (select 1 from SignedRecord r where r.unitId = u.id and r.endedAt is null)", lychnos.server.store.Unit.class)
+        db.createQuery(
+                        "select u from Unit u where u.id in :units and exists (select 1 from SignedRecord r where "
+                                + "r.unitId = u.id and r.endedAt is null)",
+                        lychnos.server.store.Unit.class)
                 .setParameter("units", units)
                 .setMaxResults(1)
                 .getResultStream()
                 .findFirst()
                 .ifPresent(unit -> {
-                    throw Refusal.conflict(unit.label() + " is signed, and its record is to stay true: open it again in Hand over first.");
+                    throw Refusal.conflict(unit.label()
+                            + " is signed, and its record is to stay true: open it again in Hand over first.");
                 });
     }
 }

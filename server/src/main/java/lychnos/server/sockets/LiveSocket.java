@@ -9,7 +9,10 @@ import io.quarkus.websockets.next.WebSocketConnection;
 import jakarta.enterprise.context.SessionScoped;
 import lychnos.server.live.Screens;
 
-/** The push channel of the screens: one line a change, {@code BRING-UP TOPIC}. For people who are signed in; it ends with their session. */
+/**
+ * The push channel of the screens: one line a change, {@code BRING-UP TOPIC}. For people who are signed in; it ends
+ * with their session.
+ */
 @WebSocket(path = "/api/live", endpointId = Screens.ENDPOINT)
 @SessionScoped
 public class LiveSocket {

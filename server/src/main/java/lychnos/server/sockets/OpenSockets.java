@@ -17,7 +17,8 @@ import lychnos.server.live.SessionsChanged;
 import org.jboss.logging.Logger;
 
 /**
- * Sockets that browsers have opened here, each bound to the session or token that opened it: they end with it. An account has so many
+ * Sockets that browsers have opened here, each bound to the session or token that opened it: they end with it. An
+ * account has so many
  * at once and no more. Safe for use by many threads.
  */
 @ApplicationScoped
@@ -52,7 +53,9 @@ public class OpenSockets {
     public boolean opened(WebSocketConnection connection, SecurityIdentity identity) {
         Who.Person person = identity.getAttribute(Who.ATTRIBUTE);
         Credential credential = identity.getAttribute(Credential.ATTRIBUTE);
-        long others = open.values().stream().filter(each -> each.account == person.id()).count();
+        long others = open.values().stream()
+                .filter(each -> each.account == person.id())
+                .count();
         if (others >= MOST_OF_AN_ACCOUNT) {
             LOG.warnf("%s has %d sockets open; another one is refused", person.login(), others);
             close(connection);
@@ -96,11 +99,16 @@ public class OpenSockets {
                 }
             }
         } catch (RuntimeException e) {
-            LOG.warnf("It cannot be said now which sessions are still good (%s); looking again in %d s.", e.getMessage(), LOOK_SECONDS);
+            LOG.warnf(
+                    "It cannot be said now which sessions are still good (%s); looking again in %d s.",
+                    e.getMessage(), LOOK_SECONDS);
         }
     }
 
     private static void close(WebSocketConnection connection) {
-        connection.close().subscribe().with(done -> {}, fault -> LOG.debugf("a socket was gone already: %s", fault.getMessage()));
+        connection
+                .close()
+                .subscribe()
+                .with(done -> {}, fault -> LOG.debugf("a socket was gone already: %s", fault.getMessage()));
     }
 }

@@ -20,7 +20,8 @@ public enum DatabaseTrouble {
         int depth = 0;
         for (Throwable each = fault; each != null && depth < DEEPEST; each = each.getCause(), depth++) {
             if (each instanceof SQLException sql) {
-                Optional<DatabaseTrouble> trouble = ofState(sql.getSQLState() == null ? "" : sql.getSQLState(), String.valueOf(sql.getMessage()));
+                Optional<DatabaseTrouble> trouble =
+                        ofState(sql.getSQLState() == null ? "" : sql.getSQLState(), String.valueOf(sql.getMessage()));
                 if (trouble.isPresent()) {
                     return trouble;
                 }
@@ -33,8 +34,11 @@ public enum DatabaseTrouble {
         if (state.equals("53100")) {
             return Optional.of(FULL);
         }
-        // the pool tells without a state that it has waited long enough for a connection, or that one was closed under it
+        // the pool tells without a state that it has waited long enough for a connection, or that one was closed under
+        // it
         boolean pool = state.isEmpty() && (message.contains("timeout") || message.contains("closed"));
-        return pool || state.startsWith("08") || state.startsWith("57P") || state.equals("53300") ? Optional.of(AWAY) : Optional.empty();
+        return pool || state.startsWith("08") || state.startsWith("57P") || state.equals("53300")
+                ? Optional.of(AWAY)
+                : Optional.empty();
     }
 }

@@ -24,7 +24,9 @@ public class MeasuredService {
     /** Which service of which site. */
     @Embeddable
     public record Key(
-            @Column(name = "site_id") Long siteId, @Enumerated(EnumType.STRING) ServiceKind kind, @Type(InetType.class) Address address) {}
+            @Column(name = "site_id") Long siteId,
+            @Enumerated(EnumType.STRING) ServiceKind kind,
+            @Type(InetType.class) Address address) {}
 
     @EmbeddedId
     public Key key;

@@ -8,10 +8,13 @@ import java.sql.Statement;
 import org.flywaydb.core.Flyway;
 
 /**
- * Brings the database up to this version as its owner, and lets the server's role read and write what it must and nothing more: that
- * role owns nothing, so that it can neither drop a trigger nor change what stands in the journal, in records or in the chain.
+ * Brings the database up to this version as its owner, and lets the server's role read and write what it must and
+ * nothing more: that
+ * role owns nothing, so that it can neither drop a trigger nor change what stands in the journal, in records or in the
+ * chain.
  *
- * <p>From the environment: {@code QUARKUS_DATASOURCE_JDBC_URL}, {@code LYCHNOS_DB_OWNER}, {@code LYCHNOS_DB_OWNER_PASSWORD}, and in
+ * <p>From the environment: {@code QUARKUS_DATASOURCE_JDBC_URL}, {@code LYCHNOS_DB_OWNER}, {@code
+ * LYCHNOS_DB_OWNER_PASSWORD}, and in
  * {@code QUARKUS_DATASOURCE_USERNAME} the server's role.
  */
 public final class MigrateMain {
@@ -31,11 +34,16 @@ public final class MigrateMain {
             System.exit(2);
         }
         int done = Flyway.configure().dataSource(url, owner, password).load().migrate().migrationsExecuted;
-        try (Connection connection = DriverManager.getConnection(url, owner, password); Statement statement = connection.createStatement()) {
+        try (Connection connection = DriverManager.getConnection(url, owner, password);
+                Statement statement = connection.createStatement()) {
             grant(statement, role);
             refuseTooMuch(statement, role);
         }
-        System.out.println(done == 0 ? "The database is of this version." : "The database was brought up to this version (" + done + (done == 1 ? " step)." : " steps)."));
+        System.out.println(
+                done == 0
+                        ? "The database is of this version."
+                        : "The database was brought up to this version (" + done
+                                + (done == 1 ? " step)." : " steps)."));
     }
 
     private static String needed(String name) {
@@ -57,9 +65,14 @@ public final class MigrateMain {
     }
 
     private static void refuseTooMuch(Statement statement, String role) throws SQLException {
-        try (ResultSet found = statement.executeQuery("select rolsuper or pg_has_role(rolname, 'pg_write_all_data', 'member') as too_much from pg_roles where rolname = '" + role + "'")) {
+        try (ResultSet found = statement.executeQuery(
+                "select rolsuper or pg_has_role(rolname, 'pg_write_all_data', 'member') as too_much from pg_roles "
+                        + "where rolname = '"
+                        + role + "'")) {
             if (!found.next() || found.getBoolean(1)) {
-                System.err.println("The role " + role + " is a superuser or may write everything. docs/operations.md says how to make one that may not.");
+                System.err.println("The role " + role
+                        + " is a superuser or may write everything. docs/operations.md says how to make one "
+                        + "that may not.");
                 System.exit(1);
             }
         }

@@ -55,7 +55,8 @@ abstract class PgText<T> implements UserType<T> {
     }
 
     @Override
-    public void nullSafeSet(PreparedStatement statement, T value, int position, WrapperOptions options) throws SQLException {
+    public void nullSafeSet(PreparedStatement statement, T value, int position, WrapperOptions options)
+            throws SQLException {
         if (value == null) {
             statement.setNull(position, Types.OTHER);
         } else {

@@ -39,12 +39,19 @@ public final class Rows<T> {
      * @return how many rows were written
      */
     public int write(Session db, String sql, Object... more) {
-        String arrays = String.join(", ", columns.stream().map(column -> "cast(? as " + column.type + "[])").toList());
+        String arrays = String.join(
+                ", ",
+                columns.stream()
+                        .map(column -> "cast(? as " + column.type + "[])")
+                        .toList());
         return db.doReturningWork(connection -> {
             try (PreparedStatement statement = connection.prepareStatement(sql.formatted("unnest(" + arrays + ")"))) {
                 int at = 0;
                 for (Column<T> column : columns) {
-                    Object[] values = rows.stream().map(column.value).map(value -> value == null ? null : value.toString()).toArray();
+                    Object[] values = rows.stream()
+                            .map(column.value)
+                            .map(value -> value == null ? null : value.toString())
+                            .toArray();
                     statement.setArray(++at, connection.createArrayOf("text", values));
                 }
                 for (Object value : more) {

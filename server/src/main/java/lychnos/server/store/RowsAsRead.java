@@ -21,11 +21,14 @@ import org.hibernate.StatelessSession;
 import org.hibernate.query.SelectionQuery;
 
 /**
- * Units and addresses for whoever only reads. Of a hall of thousands those that were not written since they were read last are not
- * read again. PostgreSQL itself tells which those are, by {@code xmin}: the number of the transaction that wrote a row as it stands
+ * Units and addresses for whoever only reads. Of a hall of thousands those that were not written since they were read
+ * last are not
+ * read again. PostgreSQL itself tells which those are, by {@code xmin}: the number of the transaction that wrote a row
+ * as it stands
  * (its documentation, "System Columns"). So whoever writes tells nobody, here or on another server.
  *
- * <p>What is given is shared and belongs to no session: it is for reading. In one transaction it stays as it was asked for first.
+ * <p>What is given is shared and belongs to no session: it is for reading. In one transaction it stays as it was asked
+ * for first.
  */
 @ApplicationScoped
 public class RowsAsRead {
@@ -69,14 +72,22 @@ public class RowsAsRead {
         }
     }
 
-    /** Whether the transaction that goes on only reads, so that what is given here is as good as what it would read itself. */
+    /**
+     * Whether the transaction that goes on only reads, so that what is given here is as good as what it would read
+     * itself.
+     */
     public boolean suffice() {
         return db.isDefaultReadOnly();
     }
 
     /** Units of a bring-up that are in use, by their numbers. */
     public List<Unit> units(long bringUpId) {
-        return read("units of " + bringUpId, bringUpId, Unit.class, unit -> unit.id, Comparator.comparing(unit -> unit.number),
+        return read(
+                "units of " + bringUpId,
+                bringUpId,
+                Unit.class,
+                unit -> unit.id,
+                Comparator.comparing(unit -> unit.number),
                 "select id, xmin from unit where bring_up_id = ? and retired_at is null order by id",
                 "from Unit where bringUpId = :id",
                 "from Unit where id in :ids");
@@ -84,15 +95,26 @@ public class RowsAsRead {
 
     /** Live addresses of a bring-up, unit by unit in the order of their places. */
     public List<Claim> claims(long bringUpId) {
-        return read("claims of " + bringUpId, bringUpId, Claim.class, claim -> claim.id, Comparator.comparing((Claim claim) -> claim.unitId).thenComparing(claim -> claim.place),
-                "select c.id, c.xmin from claim c join unit u on u.id = c.unit_id where u.bring_up_id = ? and u.retired_at is null and c.released_at is null order by c.id",
+        return read(
+                "claims of " + bringUpId,
+                bringUpId,
+                Claim.class,
+                claim -> claim.id,
+                Comparator.comparing((Claim claim) -> claim.unitId).thenComparing(claim -> claim.place),
+                "select c.id, c.xmin from claim c join unit u on u.id = c.unit_id where u.bring_up_id = ? and "
+                        + "u.retired_at is null and c.released_at is null order by c.id",
                 "select c from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null",
                 "from Claim where id in :ids and releasedAt is null");
     }
 
     /** Live addresses in a network, whoever has them, by address. */
     public List<Claim> claimsIn(long networkId) {
-        return read("claims in " + networkId, networkId, Claim.class, claim -> claim.id, Comparator.comparing(claim -> claim.address),
+        return read(
+                "claims in " + networkId,
+                networkId,
+                Claim.class,
+                claim -> claim.id,
+                Comparator.comparing(claim -> claim.address),
                 "select id, xmin from claim where network_id = ? and released_at is null order by id",
                 "from Claim where networkId = :id and releasedAt is null",
                 "from Claim where id in :ids and releasedAt is null");
@@ -101,10 +123,18 @@ public class RowsAsRead {
     /** By id, units that have an address in a network. */
     public Map<Long, Unit> unitsIn(long networkId) {
         Map<Long, Unit> units = new HashMap<>();
-        read("units in " + networkId, networkId, Unit.class, unit -> unit.id, Comparator.comparing(unit -> unit.id),
-                "select id, xmin from unit where retired_at is null and id in (select unit_id from claim where network_id = ? and released_at is null) order by id",
-                "from Unit where id in (select c.unitId from Claim c where c.networkId = :id and c.releasedAt is null)",
-                "from Unit where id in :ids").forEach(unit -> units.put(unit.id, unit));
+        read(
+                        "units in " + networkId,
+                        networkId,
+                        Unit.class,
+                        unit -> unit.id,
+                        Comparator.comparing(unit -> unit.id),
+                        "select id, xmin from unit where retired_at is null and id in (select unit_id from claim "
+                                + "where network_id = ? and released_at is null) order by id",
+                        "from Unit where id in (select c.unitId from Claim c where c.networkId = :id and "
+                                + "c.releasedAt is null)",
+                        "from Unit where id in :ids")
+                .forEach(unit -> units.put(unit.id, unit));
         return units;
     }
 
@@ -119,13 +149,30 @@ public class RowsAsRead {
         return (T) known;
     }
 
-    private <T> List<T> read(String key, long of, Class<T> type, Function<T, Long> id, Comparator<T> order, String standing, String all, String some) {
+    private <T> List<T> read(
+            String key,
+            long of,
+            Class<T> type,
+            Function<T, Long> id,
+            Comparator<T> order,
+            String standing,
+            String all,
+            String some) {
         return once(key, () -> look(key, of, type, id, order, standing, all, some));
     }
 
     @SuppressWarnings("unchecked")
-    private <T> List<T> look(String key, long of, Class<T> type, Function<T, Long> id, Comparator<T> order, String standing, String all, String some) {
-        Kept<T> before = (Kept<T>) remembered.getOrDefault(key, new Kept<>(new Standing(new long[0], new long[0]), List.of(), List.of()));
+    private <T> List<T> look(
+            String key,
+            long of,
+            Class<T> type,
+            Function<T, Long> id,
+            Comparator<T> order,
+            String standing,
+            String all,
+            String some) {
+        Kept<T> before = (Kept<T>)
+                remembered.getOrDefault(key, new Kept<>(new Standing(new long[0], new long[0]), List.of(), List.of()));
         // who wrote them is read first: a row that is written in between is read again the next time
         Standing now = standing(standing, of);
         if (now.isAs(before.standing)) {
@@ -140,8 +187,11 @@ public class RowsAsRead {
             }
         }
         if (!changed.isEmpty()) {
-            // not by the session: what it has loaded already it gives again as it was, though who wrote it last is known to be another
-            SelectionQuery<T> query = changed.size() > FEW ? fresh.createSelectionQuery(all, type).setParameter("id", of) : fresh.createSelectionQuery(some, type).setParameterList("ids", changed);
+            // not by the session: what it has loaded already it gives again as it was, though who wrote it last is
+            // known to be another
+            SelectionQuery<T> query = changed.size() > FEW
+                    ? fresh.createSelectionQuery(all, type).setParameter("id", of)
+                    : fresh.createSelectionQuery(some, type).setParameterList("ids", changed);
             Map<Long, T> written = query.getResultStream().collect(Collectors.toMap(id, Function.identity()));
             for (int i = 0; i < now.ids.length; i++) {
                 if (byId.get(i) == null) {

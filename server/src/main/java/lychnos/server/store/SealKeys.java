@@ -23,7 +23,8 @@ import javax.crypto.spec.GCMParameterSpec;
 import javax.crypto.spec.SecretKeySpec;
 
 /**
- * The keys that passwords are sealed with: AES-256-GCM (NIST SP 800-38D). Their file has one key a line, 32 bytes in hexadecimal; the
+ * The keys that passwords are sealed with: AES-256-GCM (NIST SP 800-38D). Their file has one key a line, 32 bytes in
+ * hexadecimal; the
  * first line seals, every line opens. It has a second line only while a new key takes over.
  */
 public final class SealKeys {
@@ -31,7 +32,8 @@ public final class SealKeys {
     private static final int KEY_BYTES = 32;
     private static final int NONCE_BYTES = 12;
     private static final int TAG_BITS = 128;
-    private static final FileAttribute<?> OWNER_ONLY = PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------"));
+    private static final FileAttribute<?> OWNER_ONLY =
+            PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------"));
 
     /** A sealed text with what is needed to open it, but for the key. */
     public record Box(String keyId, byte[] nonce, byte[] sealed) {}
@@ -58,7 +60,10 @@ public final class SealKeys {
                 // another server on this machine was quicker; its key is read below
             }
         }
-        List<byte[]> keys = Files.readAllLines(file).stream().filter(line -> !line.isBlank()).map(line -> HexFormat.of().parseHex(line.strip())).toList();
+        List<byte[]> keys = Files.readAllLines(file).stream()
+                .filter(line -> !line.isBlank())
+                .map(line -> HexFormat.of().parseHex(line.strip()))
+                .toList();
         if (keys.isEmpty() || keys.stream().anyMatch(key -> key.length != KEY_BYTES)) {
             throw new IOException(file + " must hold one key of " + KEY_BYTES + " bytes a line, in hexadecimal");
         }
@@ -83,7 +88,8 @@ public final class SealKeys {
 
     /** The same keys behind a new one. */
     public SealKeys withNew() {
-        return new SealKeys(Stream.concat(Stream.of(fresh()), keys.values().stream()).toList());
+        return new SealKeys(
+                Stream.concat(Stream.of(fresh()), keys.values().stream()).toList());
     }
 
     /** The key that seals, alone. */
@@ -123,7 +129,8 @@ public final class SealKeys {
     public byte[] open(String place, Box box) {
         byte[] key = keys.get(box.keyId);
         if (key == null) {
-            throw new IllegalStateException("the secret of " + place + " was sealed with key " + box.keyId + ", this server has " + String.join(", ", keys.keySet()));
+            throw new IllegalStateException("the secret of " + place + " was sealed with key " + box.keyId
+                    + ", this server has " + String.join(", ", keys.keySet()));
         }
         return crypt(Cipher.DECRYPT_MODE, key, place, box.nonce, box.sealed);
     }

@@ -1,7 +1,6 @@
 package lychnos.server.store;
 
 import jakarta.enterprise.context.ApplicationScoped;
-import org.hibernate.Session;
 import jakarta.transaction.Transactional;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -12,10 +11,12 @@ import java.util.Map;
 import java.util.Optional;
 import lychnos.core.fact.Secret;
 import lychnos.server.LychnosConfig;
+import org.hibernate.Session;
 
 /**
  * Passwords of machines, sealed with {@link SealKeys}; the unit's id is bound to the sealed text, so that a row
- * cannot be moved to another unit. A password is <em>made</em> before it is sent, and <em>proven</em> once it has logged in.
+ * cannot be moved to another unit. A password is <em>made</em> before it is sent, and <em>proven</em> once it has
+ * logged in.
  */
 @ApplicationScoped
 public class SealedStore {
@@ -65,8 +66,14 @@ public class SealedStore {
     @Transactional
     public void seal(long unitId, String name, Secret secret) {
         SealKeys.Box box = sealText(SealKeys.ofUnit(unitId, name), secret);
-        db.createNativeMutationQuery("delete from sealed_secret where unit_id = :unit and name = :name and state = 'made'").setParameter("unit", unitId).setParameter("name", name).executeUpdate();
-        db.createNativeMutationQuery("insert into sealed_secret (unit_id, name, key_id, nonce, sealed, state) values (:unit, :name, :key, :nonce, :sealed, 'made')")
+        db.createNativeMutationQuery(
+                        "delete from sealed_secret where unit_id = :unit and name = :name and state = 'made'")
+                .setParameter("unit", unitId)
+                .setParameter("name", name)
+                .executeUpdate();
+        db.createNativeMutationQuery(
+                        "insert into sealed_secret (unit_id, name, key_id, nonce, sealed, state) values (:unit, "
+                                + ":name, :key, :nonce, :sealed, 'made')")
                 .setParameter("unit", unitId)
                 .setParameter("name", name)
                 .setParameter("key", box.keyId())
@@ -84,7 +91,8 @@ public class SealedStore {
     /** Opens one of a unit's passwords. */
     @Transactional
     public Optional<Secret> open(long unitId, String name, State state) {
-        return Optional.ofNullable(open(List.of(unitId), state).getOrDefault(unitId, Map.of()).get(name));
+        return Optional.ofNullable(
+                open(List.of(unitId), state).getOrDefault(unitId, Map.of()).get(name));
     }
 
     /** Opens what several units have, by unit and name. */
@@ -94,14 +102,19 @@ public class SealedStore {
         if (units.isEmpty()) {
             return all;
         }
-        List<Object[]> rows = db.createNativeQuery("select unit_id, name, key_id, nonce, sealed from sealed_secret where unit_id in :units and state = :state", Object[].class)
+        List<Object[]> rows = db.createNativeQuery(
+                        "select unit_id, name, key_id, nonce, sealed from sealed_secret where unit_id in :units and "
+                                + "state = :state",
+                        Object[].class)
                 .setParameter("units", units)
                 .setParameter("state", state.column())
                 .getResultList();
         for (Object[] row : rows) {
             long unit = ((Long) row[0]);
             String name = (String) row[1];
-            all.computeIfAbsent(unit, id -> new HashMap<>()).put(name, openText(SealKeys.ofUnit(unit, name), (String) row[2], (byte[]) row[3], (byte[]) row[4]));
+            all.computeIfAbsent(unit, id -> new HashMap<>())
+                    .put(name, openText(SealKeys.ofUnit(unit, name), (String) row[2], (byte[]) row[3], (byte[])
+                            row[4]));
         }
         return all;
     }
@@ -115,17 +128,26 @@ public class SealedStore {
     /** The same for one of several. */
     @Transactional
     public void proven(long unitId, String name) {
-        db.createNativeMutationQuery("delete from sealed_secret where unit_id = :unit and name = :name and state = 'proven'"
-                        + " and exists (select 1 from sealed_secret where unit_id = :unit and name = :name and state = 'made')")
+        db.createNativeMutationQuery(
+                        "delete from sealed_secret where unit_id = :unit and name = :name and state = 'proven'"
+                                + " and exists (select 1 from sealed_secret where unit_id = :unit and name = :name "
+                                + "and state = 'made')")
                 .setParameter("unit", unitId)
                 .setParameter("name", name)
                 .executeUpdate();
-        db.createNativeMutationQuery("update sealed_secret set state = 'proven' where unit_id = :unit and name = :name and state = 'made'").setParameter("unit", unitId).setParameter("name", name).executeUpdate();
+        db.createNativeMutationQuery(
+                        "update sealed_secret set state = 'proven' where unit_id = :unit and name = :name and state "
+                                + "= 'made'")
+                .setParameter("unit", unitId)
+                .setParameter("name", name)
+                .executeUpdate();
     }
 
     /** Forgets every password of a unit: the machine that they were for is there no more. */
     @Transactional
     public void forget(long unitId) {
-        db.createNativeMutationQuery("delete from sealed_secret where unit_id = :unit").setParameter("unit", unitId).executeUpdate();
+        db.createNativeMutationQuery("delete from sealed_secret where unit_id = :unit")
+                .setParameter("unit", unitId)
+                .executeUpdate();
     }
 }

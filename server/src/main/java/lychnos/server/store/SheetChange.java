@@ -18,10 +18,18 @@ import org.hibernate.type.SqlTypes;
 public class SheetChange {
 
     /**
-     * One cell: what stood there and what came; null for nothing. Of a secret both are the word in place of it, and it stands beside
+     * One cell: what stood there and what came; null for nothing. Of a secret both are the word in place of it, and it
+     * stands beside
      * them sealed.
      */
-    public record Cell(long unitId, String member, String name, String before, String after, Sealed sealedBefore, Sealed sealedAfter) {
+    public record Cell(
+            long unitId,
+            String member,
+            String name,
+            String before,
+            String after,
+            Sealed sealedBefore,
+            Sealed sealedAfter) {
 
         public Cell(long unitId, String member, String name, String before, String after) {
             this(unitId, member, name, before, after, null, null);
@@ -33,7 +41,12 @@ public class SheetChange {
 
         /** What a cell holds now; null where it holds no secret. */
         public static Sealed of(GivenFact row) {
-            return row == null || row.sealed == null ? null : new Sealed(row.keyId, Base64.getEncoder().encodeToString(row.nonce), Base64.getEncoder().encodeToString(row.sealed));
+            return row == null || row.sealed == null
+                    ? null
+                    : new Sealed(
+                            row.keyId,
+                            Base64.getEncoder().encodeToString(row.nonce),
+                            Base64.getEncoder().encodeToString(row.sealed));
         }
 
         /** Puts it back. */

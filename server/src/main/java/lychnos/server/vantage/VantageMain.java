@@ -30,7 +30,8 @@ import lychnos.wire.far.VantageClient;
 import lychnos.wire.far.VantageHost;
 
 /**
- * The program as a vantage: reaches machines in the network where it stands, for servers that it has dialled in to. It has no
+ * The program as a vantage: reaches machines in the network where it stands, for servers that it has dialled in to. It
+ * has no
  * database and no page, and nothing listens.
  */
 public final class VantageMain {
@@ -58,33 +59,44 @@ public final class VantageMain {
     }
 
     private void read(String[] args) throws IOException {
-        token = System.getenv("LYCHNOS_VANTAGE_TOKEN") == null ? null : Secret.of(System.getenv("LYCHNOS_VANTAGE_TOKEN").strip());
+        token = System.getenv("LYCHNOS_VANTAGE_TOKEN") == null
+                ? null
+                : Secret.of(System.getenv("LYCHNOS_VANTAGE_TOKEN").strip());
         for (int i = 0; i < args.length; i += 2) {
             String value = i + 1 < args.length ? args[i + 1] : "";
             switch (args[i]) {
                 case "--join" -> servers.add(server(value));
-                case "--token-file" -> token = Secret.of(Files.readString(Path.of(value)).strip());
+                case "--token-file" ->
+                    token = Secret.of(Files.readString(Path.of(value)).strip());
                 case "--state" -> state = Path.of(value);
                 case "--only" -> only.add(Prefix.parse(value));
                 case "--loopback" -> hears = value.isEmpty() || value.equals("no");
-                default -> throw new IllegalArgumentException("“" + args[i] + "” is not understood; see ./lychnos vantage --help.");
+                default ->
+                    throw new IllegalArgumentException(
+                            "“" + args[i] + "” is not understood; see ./lychnos vantage --help.");
             }
         }
         if (servers.isEmpty() || token == null) {
-            throw new IllegalArgumentException(servers.isEmpty() ? "Where is it to join? --join wants a server's address." : "A token is wanted, in a file (--token-file) or in LYCHNOS_VANTAGE_TOKEN.");
+            throw new IllegalArgumentException(
+                    servers.isEmpty()
+                            ? "Where is it to join? --join wants a server's address."
+                            : "A token is wanted, in a file (--token-file) or in LYCHNOS_VANTAGE_TOKEN.");
         }
     }
 
     private static URI server(String text) {
         URI server = URI.create(text);
         if (server.getHost() == null || !List.of("http", "https").contains(server.getScheme())) {
-            throw new IllegalArgumentException("“" + text + "” is no server's address; it is like https://lychnos.ardal.example.");
+            throw new IllegalArgumentException(
+                    "“" + text + "” is no server's address; it is like https://lychnos.ardal.example.");
         }
         boolean loopback = server.getHost().matches("127\\..*|localhost|\\[::1]");
         // a lab's network has no way out
         boolean lab = Boolean.parseBoolean(System.getenv().getOrDefault("LYCHNOS_LAB", "false"));
         if (server.getScheme().equals("http") && !loopback && !lab) {
-            throw new IllegalArgumentException(server + " is not encrypted, and passwords of machines go over this link: use https. Only a server on this machine is reached by http.");
+            throw new IllegalArgumentException(server
+                    + " is not encrypted, and passwords of machines go over this link: use https. Only a "
+                    + "server on this machine is reached by http.");
         }
         return server;
     }
@@ -102,7 +114,14 @@ public final class VantageMain {
         LocalVantage vantage = new LocalVantage("here", hears, Dialler.asking(this::declared, lab), vertx);
         Outpost outpost = new Outpost(vantage, codec, state, Clock.systemUTC());
         for (URI server : servers) {
-            new VantageClient(vertx, codec, server, token, hears, new Hearing(server, vantage, outpost, codec, pool), VantageMain::say);
+            new VantageClient(
+                    vertx,
+                    codec,
+                    server,
+                    token,
+                    hears,
+                    new Hearing(server, vantage, outpost, codec, pool),
+                    VantageMain::say);
         }
     }
 

@@ -62,7 +62,12 @@ public class VantageSocket {
                 if (connection.isClosed()) {
                     throw new IllegalStateException("the link is cut");
                 }
-                connection.sendText(message).subscribe().with(sent -> {}, fault -> LOG.debugf("nothing reaches vantage %s: %s", name, fault.getMessage()));
+                connection
+                        .sendText(message)
+                        .subscribe()
+                        .with(
+                                sent -> {},
+                                fault -> LOG.debugf("nothing reaches vantage %s: %s", name, fault.getMessage()));
             };
         }
     }
@@ -73,7 +78,8 @@ public class VantageSocket {
 
     @OnOpen
     void open(WebSocketConnection connection) {
-        vantages.nameOf(VantageUpgrade.token(connection.handshakeRequest().header("Authorization"))).ifPresent(name -> links.put(connection.id(), new Standing(name, connection)));
+        vantages.nameOf(VantageUpgrade.token(connection.handshakeRequest().header("Authorization")))
+                .ifPresent(name -> links.put(connection.id(), new Standing(name, connection)));
     }
 
     @OnTextMessage
@@ -88,10 +94,12 @@ public class VantageSocket {
             if (message.has("hello")) {
                 vantages.linked(standing.name, standing.link, message.path("hello"));
                 welcome(standing);
-                ears.forEach(each -> each.linked(standing.name, standing.link, message.path("hello").path("holding")));
+                ears.forEach(each -> each.linked(
+                        standing.name, standing.link, message.path("hello").path("holding")));
             } else if (message.has("alive")) {
                 standing.link.send(text);
-            } else if (!vantages.link(standing.name).heard(message) && ears.stream().noneMatch(each -> each.heard(standing.name, message, standing.link))) {
+            } else if (!vantages.link(standing.name).heard(message)
+                    && ears.stream().noneMatch(each -> each.heard(standing.name, message, standing.link))) {
                 LOG.debugf("vantage %s says what nobody here understands", standing.name);
             }
         } catch (IOException | IllegalArgumentException | IllegalStateException e) {
@@ -112,7 +120,9 @@ public class VantageSocket {
             if (!standing.name.equals(name)) {
                 continue;
             }
-            if (vantages.nameOf(VantageUpgrade.token(standing.connection.handshakeRequest().header("Authorization"))).isEmpty()) {
+            if (vantages.nameOf(VantageUpgrade.token(
+                            standing.connection.handshakeRequest().header("Authorization")))
+                    .isEmpty()) {
                 end(standing);
             } else {
                 welcome(standing);
@@ -122,15 +132,23 @@ public class VantageSocket {
 
     private void endWhatIsDead() {
         try {
-            links.values().stream().filter(standing -> System.nanoTime() - standing.heardAt > DEAD_NANOS).forEach(this::end);
-            vantages.stillLinked(links.values().stream().map(standing -> standing.name).distinct().toList());
+            links.values().stream()
+                    .filter(standing -> System.nanoTime() - standing.heardAt > DEAD_NANOS)
+                    .forEach(this::end);
+            vantages.stillLinked(links.values().stream()
+                    .map(standing -> standing.name)
+                    .distinct()
+                    .toList());
         } catch (RuntimeException e) {
             LOG.warnf("It cannot be said now which vantages are linked here (%s); trying again.", e.getMessage());
         }
     }
 
     private void end(Standing standing) {
-        standing.connection.close().subscribe().with(closed -> {}, fault -> LOG.debugf("vantage %s: %s", standing.name, fault.getMessage()));
+        standing.connection
+                .close()
+                .subscribe()
+                .with(closed -> {}, fault -> LOG.debugf("vantage %s: %s", standing.name, fault.getMessage()));
         over(standing.connection);
     }
 

@@ -19,7 +19,9 @@ public class VantageUpgrade implements HttpUpgradeCheck {
 
     /** The token of a request, or an empty text. */
     static String token(String authorization) {
-        return authorization != null && authorization.startsWith("Bearer ") ? authorization.substring("Bearer ".length()) : "";
+        return authorization != null && authorization.startsWith("Bearer ")
+                ? authorization.substring("Bearer ".length())
+                : "";
     }
 
     @Override

@@ -40,8 +40,10 @@ import lychnos.wire.far.RoutedVantage;
 import org.hibernate.Session;
 
 /**
- * The places from which machines are reached: this server, and vantages that have dialled in to it. Which one an address is reached
- * from is stated with its network; everything that touches a machine goes through {@link Vantage}, which is routed here.
+ * The places from which machines are reached: this server, and vantages that have dialled in to it. Which one an
+ * address is reached
+ * from is stated with its network; everything that touches a machine goes through {@link Vantage}, which is routed
+ * here.
  */
 @ApplicationScoped
 public class Vantages {
@@ -80,8 +82,15 @@ public class Vantages {
     @Produces
     @Singleton
     Vantage vantage(LychnosConfig config, DeclaredNetworks declared, io.vertx.core.Vertx vertx) {
-        local = new LocalVantage(config.vantage().name(), config.vantage().hearsSilence(), Dialler.asking(declared::has, config.lab()), vertx);
-        return RoutedVantage.of(local, this::placeOf, name -> far.containsKey(name) ? far.get(name).vantage() : null);
+        local = new LocalVantage(
+                config.vantage().name(),
+                config.vantage().hearsSilence(),
+                Dialler.asking(declared::has, config.lab()),
+                vertx);
+        return RoutedVantage.of(
+                local,
+                this::placeOf,
+                name -> far.containsKey(name) ? far.get(name).vantage() : null);
     }
 
     /** How is written what goes over links. */
@@ -104,14 +113,19 @@ public class Vantages {
     private List<Route> routes() {
         Routes now = routes;
         if (System.nanoTime() - now.readAt > FRESH_NANOS) {
-            now = new Routes(io.quarkus.narayana.jta.QuarkusTransaction.joiningExisting().call(this::readRoutes), System.nanoTime());
+            now = new Routes(
+                    io.quarkus.narayana.jta.QuarkusTransaction.joiningExisting().call(this::readRoutes),
+                    System.nanoTime());
             routes = now;
         }
         return now.all;
     }
 
     private List<Route> readRoutes() {
-        return db.createNativeQuery("select cast(n.prefix as text), v.name from network n join vantage v on v.id = n.vantage_id where v.revoked_at is null", Object[].class)
+        return db.createNativeQuery(
+                        "select cast(n.prefix as text), v.name from network n join vantage v on v.id = n.vantage_id "
+                                + "where v.revoked_at is null",
+                        Object[].class)
                 .getResultStream()
                 .map(row -> new Route(Prefix.parse((String) row[0]), (String) row[1]))
                 .toList();
@@ -119,7 +133,10 @@ public class Vantages {
 
     /** This server, and every vantage that is linked to it now. */
     public List<Vantage> linked() {
-        return Stream.concat(Stream.of(local), far.values().stream().filter(FarVantage::linked).map(FarVantage::vantage)).toList();
+        return Stream.concat(
+                        Stream.of(local),
+                        far.values().stream().filter(FarVantage::linked).map(FarVantage::vantage))
+                .toList();
     }
 
     /** The link to a vantage, whether or not it stands. */
@@ -146,7 +163,12 @@ public class Vantages {
     /** Who has this token, if it was not revoked. */
     @Transactional
     public Optional<String> nameOf(String token) {
-        return db.createQuery("select v.name from VantageRow v where v.tokenDigest = :digest and v.revokedAt is null", String.class).setParameter("digest", digest(token)).getResultStream().findFirst();
+        return db.createQuery(
+                        "select v.name from VantageRow v where v.tokenDigest = :digest and v.revokedAt is null",
+                        String.class)
+                .setParameter("digest", digest(token))
+                .getResultStream()
+                .findFirst();
     }
 
     /** A vantage has dialled in. */
@@ -164,7 +186,10 @@ public class Vantages {
             return false; // another one stands by now
         }
         seen(name);
-        db.createNativeMutationQuery("update vantage set linked_until = now() where name = :name and linked_to = :here").setParameter("name", name).setParameter("here", ThisServer.ID).executeUpdate();
+        db.createNativeMutationQuery("update vantage set linked_until = now() where name = :name and linked_to = :here")
+                .setParameter("name", name)
+                .setParameter("here", ThisServer.ID)
+                .executeUpdate();
         live.tell(0, "vantages");
         return true;
     }
@@ -173,7 +198,9 @@ public class Vantages {
     @Transactional
     void stillLinked(Collection<String> names) {
         if (!names.isEmpty()) {
-            db.createNativeMutationQuery("update vantage set linked_to = :here, linked_until = now() + cast(:for as interval) where name in :names and revoked_at is null")
+            db.createNativeMutationQuery(
+                            "update vantage set linked_to = :here, linked_until = now() + cast(:for as interval) "
+                                    + "where name in :names and revoked_at is null")
                     .setParameter("here", ThisServer.ID)
                     .setParameter("for", LINKED_FOR)
                     .setParameter("names", names)
@@ -182,13 +209,21 @@ public class Vantages {
     }
 
     private void seen(String name) {
-        db.createMutationQuery("update VantageRow set seenAt = :now where name = :name and revokedAt is null").setParameter("now", clock.instant()).setParameter("name", name).executeUpdate();
+        db.createMutationQuery("update VantageRow set seenAt = :now where name = :name and revokedAt is null")
+                .setParameter("now", clock.instant())
+                .setParameter("name", name)
+                .executeUpdate();
     }
 
     /** The networks that a vantage is for. */
     @Transactional
     List<String> networksOf(String name) {
-        return db.createNativeQuery("select cast(n.prefix as text) from network n join vantage v on v.id = n.vantage_id where v.name = :name and v.revoked_at is null order by n.prefix", String.class).setParameter("name", name).getResultList();
+        return db.createNativeQuery(
+                        "select cast(n.prefix as text) from network n join vantage v on v.id = n.vantage_id where "
+                                + "v.name = :name and v.revoked_at is null order by n.prefix",
+                        String.class)
+                .setParameter("name", name)
+                .getResultList();
     }
 
     // --- for people ---
@@ -199,15 +234,26 @@ public class Vantages {
      * @param linked whether it is linked now, to this server or another one
      * @param networks by id, the networks that it is for
      */
-    public record View(long id, String name, Instant madeAt, Instant seenAt, boolean linked, Map<Long, String> networks) {}
+    public record View(
+            long id, String name, Instant madeAt, Instant seenAt, boolean linked, Map<Long, String> networks) {}
 
     @Transactional
     public List<View> all() {
         List<View> all = new ArrayList<>();
-        for (VantageRow row : db.createQuery("from VantageRow where revokedAt is null order by name", VantageRow.class).getResultList()) {
+        for (VantageRow row : db.createQuery("from VantageRow where revokedAt is null order by name", VantageRow.class)
+                .getResultList()) {
             Map<Long, String> networks = new java.util.LinkedHashMap<>();
-            db.createQuery("from Network where vantageId = :id order by name", Network.class).setParameter("id", row.id).getResultStream().forEach(network -> networks.put(network.id, network.name + " " + network.prefix));
-            all.add(new View(row.id, row.name, row.madeAt, row.seenAt, far(row.name).linked() || row.linkedUntil != null && row.linkedUntil.isAfter(clock.instant()), networks));
+            db.createQuery("from Network where vantageId = :id order by name", Network.class)
+                    .setParameter("id", row.id)
+                    .getResultStream()
+                    .forEach(network -> networks.put(network.id, network.name + " " + network.prefix));
+            all.add(new View(
+                    row.id,
+                    row.name,
+                    row.madeAt,
+                    row.seenAt,
+                    far(row.name).linked() || row.linkedUntil != null && row.linkedUntil.isAfter(clock.instant()),
+                    networks));
         }
         return all;
     }
@@ -217,7 +263,10 @@ public class Vantages {
 
     @Transactional
     public List<Reachable> networks() {
-        return db.createQuery("from Network order by name, prefix", Network.class).getResultStream().map(network -> new Reachable(network.id, network.name, network.prefix.toString())).toList();
+        return db.createQuery("from Network order by name, prefix", Network.class)
+                .getResultStream()
+                .map(network -> new Reachable(network.id, network.name, network.prefix.toString()))
+                .toList();
     }
 
     /** A vantage that was made, with its token, which is shown this once. */
@@ -227,9 +276,13 @@ public class Vantages {
     public Made make(String name, Who.Person person) {
         String wanted = name == null ? "" : name.strip();
         if (!wanted.matches("[a-z0-9]([a-z0-9-]{0,38}[a-z0-9])?")) {
-            throw Refusal.fields(List.of(new Refusal.FieldFault("name", "A vantage is called by small letters, digits and hyphens, such as hall-3.")));
+            throw Refusal.fields(List.of(new Refusal.FieldFault(
+                    "name", "A vantage is called by small letters, digits and hyphens, such as hall-3.")));
         }
-        if (!db.createQuery("select v.id from VantageRow v where v.name = :name and v.revokedAt is null", Long.class).setParameter("name", wanted).getResultList().isEmpty()) {
+        if (!db.createQuery("select v.id from VantageRow v where v.name = :name and v.revokedAt is null", Long.class)
+                .setParameter("name", wanted)
+                .getResultList()
+                .isEmpty()) {
             throw Refusal.conflict("There is a vantage called " + wanted + " already.");
         }
         String token = Digest.token();
@@ -257,7 +310,9 @@ public class Vantages {
     public String revoke(long id, Who.Person person) {
         VantageRow row = get(id);
         row.revokedAt = clock.instant();
-        db.createMutationQuery("update Network set vantageId = null where vantageId = :id").setParameter("id", id).executeUpdate();
+        db.createMutationQuery("update Network set vantageId = null where vantageId = :id")
+                .setParameter("id", id)
+                .executeUpdate();
         journal.write(person, null, null, "revoked vantage " + row.name, null, null);
         live.tell(0, "vantages");
         forget();
@@ -268,7 +323,9 @@ public class Vantages {
     @Transactional
     public String give(long id, Collection<Long> networks, Who.Person person) {
         VantageRow row = get(id);
-        db.createMutationQuery("update Network set vantageId = null where vantageId = :id").setParameter("id", id).executeUpdate();
+        db.createMutationQuery("update Network set vantageId = null where vantageId = :id")
+                .setParameter("id", id)
+                .executeUpdate();
         for (long networkId : networks) {
             Network network = db.find(Network.class, networkId);
             if (network == null) {
@@ -277,7 +334,14 @@ public class Vantages {
             db.refresh(network);
             network.vantageId = id;
         }
-        journal.write(person, null, null, "has vantage " + row.name + " reach " + networks.size() + (networks.size() == 1 ? " network" : " networks"), null, null);
+        journal.write(
+                person,
+                null,
+                null,
+                "has vantage " + row.name + " reach " + networks.size()
+                        + (networks.size() == 1 ? " network" : " networks"),
+                null,
+                null);
         live.tell(0, "vantages");
         forget();
         return row.name;

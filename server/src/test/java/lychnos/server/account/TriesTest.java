@@ -50,7 +50,8 @@ class TriesTest {
         fail(1, "ane", "10.40.8.20");
         assertEquals(Duration.ofMillis(500), tries.wait("ane", "10.40.8.99"));
         fail(500, "ane", "10.40.8.20");
-        assertEquals(Duration.ofSeconds(5), tries.wait("ane", "10.40.8.99"), "the right password is looked at after this");
+        assertEquals(
+                Duration.ofSeconds(5), tries.wait("ane", "10.40.8.99"), "the right password is looked at after this");
     }
 
     @Test

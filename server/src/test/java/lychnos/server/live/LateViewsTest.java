@@ -50,7 +50,8 @@ class LateViewsTest {
 
     @BeforeEach
     void nobodyHasChangedAnything() {
-        when(reading.of(any())).thenAnswer(call -> call.<Supplier<?>>getArgument(0).get());
+        when(reading.of(any()))
+                .thenAnswer(call -> call.<Supplier<?>>getArgument(0).get());
         when(own.noneSince(anyLong())).thenReturn(true);
     }
 
@@ -63,7 +64,7 @@ class LateViewsTest {
     /** Tells how often it was worked out. */
     private String view() {
         int number = workedOut.incrementAndGet();
-        for (long begun = System.nanoTime(); System.nanoTime() - begun < LONG_NANOS;) {
+        for (long begun = System.nanoTime(); System.nanoTime() - begun < LONG_NANOS; ) {
             Thread.onSpinWait();
         }
         return "view " + number;
@@ -160,7 +161,8 @@ class LateViewsTest {
         byte[] plain = (byte[]) answer("text", () -> text, null).getEntity();
         Response packed = answer("text", () -> text, "br, gzip");
         assertEquals("gzip", packed.getHeaderString(HttpHeaders.CONTENT_ENCODING));
-        assertArrayEquals(plain, new GZIPInputStream(new ByteArrayInputStream((byte[]) packed.getEntity())).readAllBytes());
+        assertArrayEquals(
+                plain, new GZIPInputStream(new ByteArrayInputStream((byte[]) packed.getEntity())).readAllBytes());
     }
 
     private static void await(CountDownLatch latch) {

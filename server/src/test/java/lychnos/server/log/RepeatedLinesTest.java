@@ -27,7 +27,9 @@ class RepeatedLinesTest {
     void aFloodOfOneMessageLeavesTenLinesAMinuteAndSaysHowManyWereLeftOut() {
         int passed = 0;
         for (int i = 0; i < 5000; i++) {
-            passed += filter.isLoggable(line("unexpected, %s", i / 100, new IllegalStateException(String.valueOf(i)))) ? 1 : 0;
+            passed += filter.isLoggable(line("unexpected, %s", i / 100, new IllegalStateException(String.valueOf(i))))
+                    ? 1
+                    : 0;
         }
         assertEquals(RepeatedLines.A_MINUTE, passed);
         LogRecord later = line("unexpected, %s", 60, new IllegalStateException("again"));

@@ -30,8 +30,11 @@ class DatabaseTroubleTest {
 
     @Test
     void whatThePoolSaysHasNoState() {
-        assertEquals(Optional.of(DatabaseTrouble.AWAY), DatabaseTrouble.of(new SQLException("Sorry, acquisition timeout!")));
-        assertEquals(Optional.of(DatabaseTrouble.AWAY), DatabaseTrouble.of(new SQLException("This connection has been closed.")));
+        assertEquals(
+                Optional.of(DatabaseTrouble.AWAY), DatabaseTrouble.of(new SQLException("Sorry, acquisition timeout!")));
+        assertEquals(
+                Optional.of(DatabaseTrouble.AWAY),
+                DatabaseTrouble.of(new SQLException("This connection has been closed.")));
         assertEquals(Optional.empty(), DatabaseTrouble.of(new SQLException("The column index is out of range")));
     }
 

@@ -29,7 +29,8 @@ import org.junit.jupiter.api.io.TempDir;
 class RotateMainTest {
 
     private static final byte[] WORDS = "three lanterns".getBytes(StandardCharsets.UTF_8);
-    private static final String SERVER = System.getenv().getOrDefault("LYCHNOS_TEST_DB", "jdbc:postgresql://127.0.0.1:5440/lychnos");
+    private static final String SERVER =
+            System.getenv().getOrDefault("LYCHNOS_TEST_DB", "jdbc:postgresql://127.0.0.1:5440/lychnos");
 
     @TempDir
     Path directory;
@@ -50,17 +51,40 @@ class RotateMainTest {
             statement.execute("insert into site (code, name) values ('ard', 'Ardal')");
             statement.execute("insert into account (login, name, role) values ('lead', 'Lead', 'lead')");
             statement.execute("insert into realm (site_id, name) values (1, 'Ardal')");
-            statement.execute("insert into bring_up (site_id, realm_id, name, kind, name_pattern) values (1, 1, 'Row A', 'backup-store', '{n}')");
-            statement.execute("insert into unit (bring_up_id, number, kind, name, members) values (1, 1, 'backup-store', 'ard-obj-1', 2)");
+            statement.execute(
+                    "insert into bring_up (site_id, realm_id, name, kind, name_pattern) values (1, 1, 'Row A', "
+                            + "'backup-store', '{n}')");
+            statement.execute(
+                    "insert into unit (bring_up_id, number, kind, name, members) values (1, 1, 'backup-store', "
+                            + "'ard-obj-1', 2)");
         }
-        box("insert into sealed_secret (unit_id, name, state, key_id, nonce, sealed) values (1, 'password', 'made', ?, ?, ?)", SealKeys.ofUnit(1, "password"));
-        box("insert into fact (unit_id, member, name, value, source, set_by, key_id, nonce, sealed) values (1, 'node 1', 'controller-password', '(sealed)', 'TYPED', 1, ?, ?, ?)", SealKeys.ofFact(1, "node 1", "controller-password"));
-        box("insert into thing (site_id, sort, name, value, key_id, nonce, sealed) values (1, 'proxy', 'out', '{}', ?, ?, ?)", SealKeys.ofEntry(1));
-        box("insert into notice_target (bring_up_id, sort, target, told_trait, made_by, key_id, nonce, sealed) values (1, 'webhook', 'https://127.0.0.1/x', now(), 1, ?, ?, ?)", SealKeys.ofNotice(1));
+        box(
+                "insert into sealed_secret (unit_id, name, state, key_id, nonce, sealed) values (1, 'password', "
+                        + "'made', ?, ?, ?)",
+                SealKeys.ofUnit(1, "password"));
+        box(
+                "insert into fact (unit_id, member, name, value, source, set_by, key_id, nonce, sealed) values (1, "
+                        + "'node 1', 'controller-password', '(sealed)', 'TYPED', 1, ?, ?, ?)",
+                SealKeys.ofFact(1, "node 1", "controller-password"));
+        box(
+                "insert into thing (site_id, sort, name, value, key_id, nonce, sealed) values (1, 'proxy', 'out', "
+                        + "'{}', ?, ?, ?)",
+                SealKeys.ofEntry(1));
+        box(
+                "insert into notice_target (bring_up_id, sort, target, told_trait, made_by, key_id, nonce, sealed) "
+                        + "values (1, 'webhook', 'https://127.0.0.1/x', now(), 1, ?, ?, ?)",
+                SealKeys.ofNotice(1));
         SealKeys.Box before = old.seal(SealKeys.ofFact(1, "node 1", "controller-password"), WORDS);
-        String cells = "[{\"unitId\":1,\"member\":\"node 1\",\"name\":\"controller-password\",\"before\":\"(sealed)\",\"after\":null,\"sealedBefore\":{\"keyId\":\"%s\",\"nonce\":\"%s\",\"sealed\":\"%s\"},\"sealedAfter\":null}]"
-                .formatted(before.keyId(), Base64.getEncoder().encodeToString(before.nonce()), Base64.getEncoder().encodeToString(before.sealed()));
-        try (PreparedStatement insert = db.prepareStatement("insert into sheet_change (bring_up_id, account_id, cells) values (1, 1, cast(? as jsonb))")) {
+        String cells = ("[{\"unitId\":1,\"member\":\"node 1\",\"name\":\"controller-password\","
+                        + "\"before\":\"(sealed)\",\"after\":null,"
+                        + "\"sealedBefore\":{\"keyId\":\"%s\",\"nonce\":\"%s\",\"sealed\":\"%s\"},"
+                        + "\"sealedAfter\":null}]")
+                .formatted(
+                        before.keyId(),
+                        Base64.getEncoder().encodeToString(before.nonce()),
+                        Base64.getEncoder().encodeToString(before.sealed()));
+        try (PreparedStatement insert = db.prepareStatement(
+                "insert into sheet_change (bring_up_id, account_id, cells) values (1, 1, cast(? as jsonb))")) {
             insert.setString(1, cells);
             insert.executeUpdate();
         }
@@ -83,7 +107,8 @@ class RotateMainTest {
     }
 
     private static void run(String url, String... statements) throws SQLException {
-        try (Connection connection = DriverManager.getConnection(url, "lychnos", "none"); Statement statement = connection.createStatement()) {
+        try (Connection connection = DriverManager.getConnection(url, "lychnos", "none");
+                Statement statement = connection.createStatement()) {
             for (String each : statements) {
                 statement.execute(each);
             }
@@ -96,7 +121,10 @@ class RotateMainTest {
         assertEquals(1, Files.readAllLines(file).size());
         allOpenWith(SealKeys.read(file));
         assertFalse(SealKeys.read(file).id().equals(old.id()));
-        assertEquals("rotated the key of sealed passwords: 5 sealed with key " + SealKeys.read(file).id(), one("select act from journal order by id desc limit 1"));
+        assertEquals(
+                "rotated the key of sealed passwords: 5 sealed with key "
+                        + SealKeys.read(file).id(),
+                one("select act from journal order by id desc limit 1"));
     }
 
     /** As when the machine stopped after the new key was written, or after the passwords were. */
@@ -124,7 +152,8 @@ class RotateMainTest {
     }
 
     private String one(String query) throws SQLException {
-        try (Statement statement = db.createStatement(); ResultSet row = statement.executeQuery(query)) {
+        try (Statement statement = db.createStatement();
+                ResultSet row = statement.executeQuery(query)) {
             row.next();
             return row.getString(1);
         }
@@ -135,15 +164,26 @@ class RotateMainTest {
         opens(keys, "fact", SealKeys.ofFact(1, "node 1", "controller-password"));
         opens(keys, "thing", SealKeys.ofEntry(1));
         opens(keys, "notice_target", SealKeys.ofNotice(1));
-        JsonNode cell = new ObjectMapper().readTree(one("select cells from sheet_change")).path(0).path("sealedBefore");
-        SealKeys.Box box = new SealKeys.Box(cell.path("keyId").asText(), Base64.getDecoder().decode(cell.path("nonce").asText()), Base64.getDecoder().decode(cell.path("sealed").asText()));
+        JsonNode cell = new ObjectMapper()
+                .readTree(one("select cells from sheet_change"))
+                .path(0)
+                .path("sealedBefore");
+        SealKeys.Box box = new SealKeys.Box(
+                cell.path("keyId").asText(),
+                Base64.getDecoder().decode(cell.path("nonce").asText()),
+                Base64.getDecoder().decode(cell.path("sealed").asText()));
         assertArrayEquals(WORDS, keys.open(SealKeys.ofFact(1, "node 1", "controller-password"), box));
     }
 
     private void opens(SealKeys keys, String table, String place) throws SQLException {
-        try (Statement statement = db.createStatement(); ResultSet row = statement.executeQuery("select key_id, nonce, sealed from " + table + " where sealed is not null")) {
+        try (Statement statement = db.createStatement();
+                ResultSet row = statement.executeQuery(
+                        "select key_id, nonce, sealed from " + table + " where sealed is not null")) {
             assertTrue(row.next());
-            assertArrayEquals(WORDS, keys.open(place, new SealKeys.Box(row.getString(1), row.getBytes(2), row.getBytes(3))), table);
+            assertArrayEquals(
+                    WORDS,
+                    keys.open(place, new SealKeys.Box(row.getString(1), row.getBytes(2), row.getBytes(3))),
+                    table);
         }
     }
 }

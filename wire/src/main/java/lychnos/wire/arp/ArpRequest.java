@@ -32,16 +32,24 @@ final class ArpRequest implements WhoHas.Asking {
     @Override
     public byte[] question(WhoHas.Port port, Address wanted) {
         return ByteBuffer.allocate(PACKET)
-                .putShort(ETHERNET).putShort(IPV4).put((byte) 6).put((byte) 4).putShort(REQUEST)
-                .put(port.mac()).put(port.own().toBytes())
-                .put(new byte[6]).put(wanted.toBytes())
+                .putShort(ETHERNET)
+                .putShort(IPV4)
+                .put((byte) 6)
+                .put((byte) 4)
+                .putShort(REQUEST)
+                .put(port.mac())
+                .put(port.own().toBytes())
+                .put(new byte[6])
+                .put(wanted.toBytes())
                 .array();
     }
 
     @Override
     public Optional<Mac> answer(byte[] packet, Address wanted) {
         ByteBuffer answer = ByteBuffer.wrap(packet);
-        boolean is = packet.length >= PACKET && answer.getShort(OPERATION) == REPLY && Arrays.equals(packet, SENDER_PROTOCOL, SENDER_PROTOCOL + 4, wanted.toBytes(), 0, 4);
+        boolean is = packet.length >= PACKET
+                && answer.getShort(OPERATION) == REPLY
+                && Arrays.equals(packet, SENDER_PROTOCOL, SENDER_PROTOCOL + 4, wanted.toBytes(), 0, 4);
         return is ? Optional.of(new Mac(answer.getLong(SENDER - 2) & 0xffffffffffffL)) : Optional.empty();
     }
 }

@@ -35,7 +35,9 @@ public final class Neighbours {
         List<Entry> entries = new ArrayList<>();
         for (String line : lines.subList(Math.min(1, lines.size()), lines.size())) {
             String[] words = line.trim().split("\\s+");
-            if (words.length >= 4 && (Integer.decode(words[2]) & COMPLETE) != 0 && !words[3].equals("00:00:00:00:00:00")) {
+            if (words.length >= 4
+                    && (Integer.decode(words[2]) & COMPLETE) != 0
+                    && !words[3].equals("00:00:00:00:00:00")) {
                 entries.add(new Entry(Address.parse(words[0]), Mac.parse(words[3])));
             }
         }
@@ -43,17 +45,24 @@ public final class Neighbours {
     }
 
     public Optional<Mac> of(Address address) {
-        return entries().stream().filter(entry -> entry.address().equals(address)).map(Entry::mac).findFirst();
+        return entries().stream()
+                .filter(entry -> entry.address().equals(address))
+                .map(Entry::mac)
+                .findFirst();
     }
 
-    /** Makes the kernel ask for the hardware addresses of these: sends each an empty datagram to the discard port (RFC 863). */
+    /**
+     * Makes the kernel ask for the hardware addresses of these: sends each an empty datagram to the discard port (RFC
+     * 863).
+     */
     public void ask(List<InetSocketAddress> peers) throws IOException {
         try (DatagramChannel channel = DatagramChannel.open()) {
             for (InetSocketAddress peer : peers) {
                 try {
                     channel.send(ByteBuffer.allocate(0), new InetSocketAddress(peer.getAddress(), DISCARD_PORT));
                 } catch (IOException e) {
-                    // an earlier peer's silence comes back as an error on this send; the question to this one still went out or is asked again
+                    // an earlier peer's silence comes back as an error on this send; the question to this one still
+                    // went out or is asked again
                     channel.send(ByteBuffer.allocate(0), new InetSocketAddress(peer.getAddress(), DISCARD_PORT));
                 }
             }

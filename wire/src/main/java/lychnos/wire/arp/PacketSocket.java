@@ -8,7 +8,8 @@ import java.util.Arrays;
 import java.util.Optional;
 
 /**
- * Packets of one protocol on one interface (packet(7)), with the link's own header taken off. Linux gives such a socket to root and to
+ * Packets of one protocol on one interface (packet(7)), with the link's own header taken off. Linux gives such a socket
+ * to root and to
  * holders of CAP_NET_RAW.
  */
 final class PacketSocket implements AutoCloseable {
@@ -28,7 +29,8 @@ final class PacketSocket implements AutoCloseable {
 
     private static native int bind(int fd, byte[] address, int length) throws LastErrorException;
 
-    private static native int sendto(int fd, byte[] data, int length, int flags, byte[] address, int addressLength) throws LastErrorException;
+    private static native int sendto(int fd, byte[] data, int length, int flags, byte[] address, int addressLength)
+            throws LastErrorException;
 
     private static native int recv(int fd, byte[] data, int length, int flags) throws LastErrorException;
 
@@ -96,7 +98,11 @@ final class PacketSocket implements AutoCloseable {
      */
     Optional<byte[]> receive(long end) {
         int left = (int) ((end - System.nanoTime()) / 1_000_000);
-        byte[] entry = ByteBuffer.allocate(8).order(ByteOrder.nativeOrder()).putInt(fd).putShort(POLLIN).array();
+        byte[] entry = ByteBuffer.allocate(8)
+                .order(ByteOrder.nativeOrder())
+                .putInt(fd)
+                .putShort(POLLIN)
+                .array();
         if (left <= 0 || poll(entry, 1, left) == 0) {
             return Optional.empty();
         }

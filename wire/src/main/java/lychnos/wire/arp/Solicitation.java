@@ -13,6 +13,7 @@ final class Solicitation implements WhoHas.Asking {
     private static final byte ICMP_V6 = 58;
     /** Whatever has another hop limit came through a router and is to be read over (RFC 4861, section 7.1). */
     private static final byte HOP_LIMIT = (byte) 255;
+
     private static final byte NEIGHBOR_SOLICITATION = (byte) 135;
     private static final byte NEIGHBOR_ADVERTISEMENT = (byte) 136;
     private static final byte SOURCE_LINK_ADDRESS = 1;
@@ -40,7 +41,15 @@ final class Solicitation implements WhoHas.Asking {
     /** RFC 4291, section 2.7.1. */
     private static byte[] group(Address wanted) {
         byte[] bytes = wanted.toBytes();
-        return ByteBuffer.allocate(ADDRESS).put((byte) 0xff).put((byte) 2).putLong(0).put((byte) 0).put((byte) 1).put((byte) 0xff).put(bytes, 13, 3).array();
+        return ByteBuffer.allocate(ADDRESS)
+                .put((byte) 0xff)
+                .put((byte) 2)
+                .putLong(0)
+                .put((byte) 0)
+                .put((byte) 1)
+                .put((byte) 0xff)
+                .put(bytes, 13, 3)
+                .array();
     }
 
     @Override
@@ -48,20 +57,35 @@ final class Solicitation implements WhoHas.Asking {
         byte[] source = port.own().toBytes();
         byte[] group = group(wanted);
         byte[] message = ByteBuffer.allocate(MESSAGE + OPTION)
-                .put(NEIGHBOR_SOLICITATION).put((byte) 0).putShort((short) 0).putInt(0)
+                .put(NEIGHBOR_SOLICITATION)
+                .put((byte) 0)
+                .putShort((short) 0)
+                .putInt(0)
                 .put(wanted.toBytes())
-                .put(SOURCE_LINK_ADDRESS).put((byte) 1).put(port.mac())
+                .put(SOURCE_LINK_ADDRESS)
+                .put((byte) 1)
+                .put(port.mac())
                 .array();
         ByteBuffer.wrap(message).putShort(2, checksum(source, group, message));
         return ByteBuffer.allocate(HEADER + message.length)
-                .putInt(6 << 28).putShort((short) message.length).put(ICMP_V6).put(HOP_LIMIT)
-                .put(source).put(group).put(message)
+                .putInt(6 << 28)
+                .putShort((short) message.length)
+                .put(ICMP_V6)
+                .put(HOP_LIMIT)
+                .put(source)
+                .put(group)
+                .put(message)
                 .array();
     }
 
     /** Over the pseudo-header as well (RFC 4443, section 2.3). */
     private static short checksum(byte[] source, byte[] to, byte[] message) {
-        ByteBuffer all = ByteBuffer.allocate(2 * ADDRESS + 8 + message.length).put(source).put(to).putInt(message.length).putInt(ICMP_V6).put(message);
+        ByteBuffer all = ByteBuffer.allocate(2 * ADDRESS + 8 + message.length)
+                .put(source)
+                .put(to)
+                .putInt(message.length)
+                .putInt(ICMP_V6)
+                .put(message);
         all.flip();
         int sum = 0;
         while (all.remaining() > 1) {

@@ -15,7 +15,8 @@ import lychnos.core.address.Prefix;
 import lychnos.core.fact.Mac;
 
 /**
- * Asks a segment who has an address (ARP, RFC 826; neighbor discovery, RFC 4861) and hears everybody who says so: the kernel's own
+ * Asks a segment who has an address (ARP, RFC 826; neighbor discovery, RFC 4861) and hears everybody who says so: the
+ * kernel's own
  * table keeps one of them alone. Wants a packet socket.
  */
 public final class WhoHas {
@@ -40,7 +41,8 @@ public final class WhoHas {
     /**
      * Asks once and listens for the whole time.
      *
-     * @return who said that it has the address, in the order heard; empty where nobody did, where this place is not on the segment, or
+     * @return who said that it has the address, in the order heard; empty where nobody did, where this place is not on
+     * the segment, or
      *     where packets of one's own are not permitted
      */
     public List<Mac> ask(Address address, Duration listen) {
@@ -88,7 +90,10 @@ public final class WhoHas {
                 for (InterfaceAddress own : each.getInterfaceAddresses()) {
                     Address at = Address.of(own.getAddress().getAddress());
                     int whole = at.isV4() ? 32 : 128;
-                    if (at.isV4() == address.isV4() && own.getNetworkPrefixLength() < whole && Prefix.around(at, own.getNetworkPrefixLength()).contains(address) && !at.equals(address)) {
+                    if (at.isV4() == address.isV4()
+                            && own.getNetworkPrefixLength() < whole
+                            && Prefix.around(at, own.getNetworkPrefixLength()).contains(address)
+                            && !at.equals(address)) {
                         return Optional.of(new Port(each.getIndex(), each.getHardwareAddress(), at));
                     }
                 }

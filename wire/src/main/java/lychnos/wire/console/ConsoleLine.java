@@ -1,6 +1,8 @@
 package lychnos.wire.console;
 
-/** An open console line. Safe for use by several threads; what is sent on a line that is down is lost without a word. */
+/**
+ * An open console line. Safe for use by several threads; what is sent on a line that is down is lost without a word.
+ */
 public interface ConsoleLine extends AutoCloseable {
 
     /** Sends bytes as they are; what the transport must escape it escapes itself. */

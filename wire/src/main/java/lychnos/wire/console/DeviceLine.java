@@ -66,14 +66,18 @@ final class DeviceLine implements ConsoleLine {
     }
 
     private void set(LineSettings settings) throws IOException, InterruptedException {
-        String parity = switch (settings.parity()) {
-            case NONE -> "-parenb";
-            case ODD -> "parenb parodd";
-            case EVEN -> "parenb -parodd";
-        };
-        String command = "stty -F " + path + " raw -echo -hupcl clocal -crtscts " + settings.rate() + " cs" + settings.dataBits() + " " + parity + " " + (settings.stopBits() == 2 ? "cstopb" : "-cstopb");
-        Process process = new ProcessBuilder(command.split(" ")).redirectErrorStream(true).start();
-        String said = new String(process.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8).strip();
+        String parity =
+                switch (settings.parity()) {
+                    case NONE -> "-parenb";
+                    case ODD -> "parenb parodd";
+                    case EVEN -> "parenb -parodd";
+                };
+        String command = "stty -F " + path + " raw -echo -hupcl clocal -crtscts " + settings.rate() + " cs"
+                + settings.dataBits() + " " + parity + " " + (settings.stopBits() == 2 ? "cstopb" : "-cstopb");
+        Process process =
+                new ProcessBuilder(command.split(" ")).redirectErrorStream(true).start();
+        String said =
+                new String(process.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8).strip();
         if (!process.waitFor(5, TimeUnit.SECONDS) || process.exitValue() != 0) {
             throw new IOException(said.isEmpty() ? "it takes no settings" : said);
         }
@@ -83,7 +87,8 @@ final class DeviceLine implements ConsoleLine {
         byte[] bytes = new byte[CHUNK];
         while (!closed) {
             // struct pollfd: the file as an int, then two shorts
-            byte[] polled = {(byte) file, (byte) (file >> 8), (byte) (file >> 16), (byte) (file >> 24), POLLIN, 0, 0, 0};
+            byte[] polled = {(byte) file, (byte) (file >> 8), (byte) (file >> 16), (byte) (file >> 24), POLLIN, 0, 0, 0
+            };
             if (C.LIBRARY.poll(polled, 1, POLL_MILLIS) == 0) {
                 continue;
             }

@@ -1,6 +1,9 @@
 package lychnos.wire.console;
 
-/** What comes from a console line. Called one after the other, never at the same time for one line; none may block for long. */
+/**
+ * What comes from a console line. Called one after the other, never at the same time for one line; none may block for
+ * long.
+ */
 public interface LineEvents {
 
     /** The line stands. */

@@ -11,7 +11,8 @@ import lychnos.wire.dial.Dialler;
 public final class Lines implements AutoCloseable {
 
     private static final int CONNECT_MILLIS = 5000;
-    private static final java.util.regex.Pattern DEVICE = java.util.regex.Pattern.compile("/dev/(tty[A-Z]+[0-9]{1,3}|pts/[0-9]{1,5})");
+    private static final java.util.regex.Pattern DEVICE =
+            java.util.regex.Pattern.compile("/dev/(tty[A-Z]+[0-9]{1,3}|pts/[0-9]{1,5})");
 
     private final Vertx vertx;
     private final Dialler dialler;
@@ -21,7 +22,10 @@ public final class Lines implements AutoCloseable {
     public Lines(Vertx vertx, Dialler dialler) {
         this.vertx = vertx;
         this.dialler = dialler;
-        client = vertx.createNetClient(new NetClientOptions().setConnectTimeout(CONNECT_MILLIS).setTcpKeepAlive(true).setTcpNoDelay(true));
+        client = vertx.createNetClient(new NetClientOptions()
+                .setConnectTimeout(CONNECT_MILLIS)
+                .setTcpKeepAlive(true)
+                .setTcpNoDelay(true));
     }
 
     /**
@@ -31,11 +35,19 @@ public final class Lines implements AutoCloseable {
      */
     public ConsoleLine open(LineAddress address, LineSettings settings, LineEvents events) throws WireFault {
         return switch (address.protocol()) {
-            case RAW, TELNET, RFC2217 -> new TcpLine(vertx, client, dialler.admit(address.address(), address.port()), address.protocol(), settings, events);
+            case RAW, TELNET, RFC2217 ->
+                new TcpLine(
+                        vertx,
+                        client,
+                        dialler.admit(address.address(), address.port()),
+                        address.protocol(),
+                        settings,
+                        events);
             case SSH -> ssh().open(address, dialler.admit(address.address(), address.port()), events);
             case DEVICE -> {
                 if (!DEVICE.matcher(address.device()).matches()) {
-                    throw new WireFault(WireFault.Kind.NOT_DECLARED, address.device() + " is no serial port of this machine.");
+                    throw new WireFault(
+                            WireFault.Kind.NOT_DECLARED, address.device() + " is no serial port of this machine.");
                 }
                 yield new DeviceLine(address.device(), settings, events);
             }

@@ -19,7 +19,10 @@ import org.apache.sshd.common.digest.BuiltinDigests;
 import org.apache.sshd.common.util.buffer.Buffer;
 import org.apache.sshd.core.CoreModuleProperties;
 
-/** Lines over SSH (RFC 4254), to a line server or straight to a machine. One client for all; nothing of the user's own settings is read. */
+/**
+ * Lines over SSH (RFC 4254), to a line server or straight to a machine. One client for all; nothing of the user's own
+ * settings is read.
+ */
 final class SshLines implements AutoCloseable {
 
     private static final Duration PATIENCE = Duration.ofSeconds(15);
@@ -34,7 +37,8 @@ final class SshLines implements AutoCloseable {
     });
 
     SshLines() {
-        client.setServerKeyVerifier((session, peer, key) -> session.getConnectionContext().getAttribute(EVENTS).hostKey(fingerprint(key)));
+        client.setServerKeyVerifier((session, peer, key) ->
+                session.getConnectionContext().getAttribute(EVENTS).hostKey(fingerprint(key)));
         CoreModuleProperties.HEARTBEAT_INTERVAL.set(client, Duration.ofSeconds(30));
         client.start();
     }
@@ -70,7 +74,8 @@ final class SshLines implements AutoCloseable {
         void open(SshClient with, LineAddress address, InetSocketAddress peer) {
             try {
                 AttributeRepository own = AttributeRepository.ofAttributesMap(Map.of(EVENTS, events));
-                ClientSession begun = with.connect(address.user(), peer, own).verify(PATIENCE).getSession();
+                ClientSession begun =
+                        with.connect(address.user(), peer, own).verify(PATIENCE).getSession();
                 synchronized (this) {
                     session = begun;
                 }

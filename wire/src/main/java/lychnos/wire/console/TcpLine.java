@@ -25,7 +25,13 @@ final class TcpLine implements ConsoleLine {
     private boolean paused;
     private boolean closed;
 
-    TcpLine(Vertx vertx, NetClient client, InetSocketAddress peer, LineAddress.Protocol protocol, LineSettings settings, LineEvents events) {
+    TcpLine(
+            Vertx vertx,
+            NetClient client,
+            InetSocketAddress peer,
+            LineAddress.Protocol protocol,
+            LineSettings settings,
+            LineEvents events) {
         this.vertx = vertx;
         this.context = vertx.getOrCreateContext();
         this.protocol = protocol;
@@ -46,15 +52,17 @@ final class TcpLine implements ConsoleLine {
                 pause(now);
             }
         });
-        context.runOnContext(begin -> client.connect(peer.getPort(), peer.getAddress().getHostAddress())
-                .onSuccess(this::connected)
-                .onFailure(fault -> down(notTaken(peer, String.valueOf(fault.getMessage())))));
+        context.runOnContext(
+                begin -> client.connect(peer.getPort(), peer.getAddress().getHostAddress())
+                        .onSuccess(this::connected)
+                        .onFailure(fault -> down(notTaken(peer, String.valueOf(fault.getMessage())))));
     }
 
     private static String notTaken(InetSocketAddress peer, String fault) {
         String where = peer.getAddress().getHostAddress() + " port " + peer.getPort();
         return fault.contains("refused")
-                ? "The line server refuses the connection (" + where + "): is that port in use on it, is its service on?"
+                ? "The line server refuses the connection (" + where
+                        + "): is that port in use on it, is its service on?"
                 : "The line server does not answer (" + where + ").";
     }
 

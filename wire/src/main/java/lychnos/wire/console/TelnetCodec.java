@@ -7,8 +7,10 @@ import lychnos.core.dialogue.LineSettings;
 
 /**
  * The client's side of Telnet (RFC 854) with the options that a console needs: binary transmission (RFC 856), echo
- * (RFC 857), suppress go ahead (RFC 858), window size (RFC 1073), and control of the serial port (RFC 2217). Options are
- * negotiated as RFC 1143 has it, so that no two sides can answer each other for ever; an option that we do not know is refused
+ * (RFC 857), suppress go ahead (RFC 858), window size (RFC 1073), and control of the serial port (RFC 2217). Options
+ * are
+ * negotiated as RFC 1143 has it, so that no two sides can answer each other for ever; an option that we do not know is
+ * refused
  * once. Not safe for use by several threads.
  */
 final class TelnetCodec {
@@ -75,7 +77,10 @@ final class TelnetCodec {
 
         void noted(String sentence);
 
-        /** The serial server wants nothing sent, or wants to hear again (RFC 2217, section 3, FLOWCONTROL-SUSPEND and -RESUME). */
+        /**
+         * The serial server wants nothing sent, or wants to hear again (RFC 2217, section 3, FLOWCONTROL-SUSPEND and
+         * -RESUME).
+         */
         void paused(boolean paused);
     }
 
@@ -163,7 +168,8 @@ final class TelnetCodec {
                     reading = Reading.COMMAND;
                 } else {
                     data.write(octet);
-                    reading = octet == '\r' && theirs.get(Option.BINARY) != Agreed.YES ? Reading.AFTER_CR : Reading.DATA;
+                    reading =
+                            octet == '\r' && theirs.get(Option.BINARY) != Agreed.YES ? Reading.AFTER_CR : Reading.DATA;
                 }
             }
             case COMMAND -> {
@@ -284,7 +290,8 @@ final class TelnetCodec {
 
     private void compare(String what, long wanted, long is) {
         if (wanted != is) {
-            out.noted("The line server has set its port's " + what + " to " + is + ", wanted is " + wanted + " (" + settings + ").");
+            out.noted("The line server has set its port's " + what + " to " + is + ", wanted is " + wanted + " ("
+                    + settings + ").");
         }
     }
 
@@ -304,7 +311,10 @@ final class TelnetCodec {
         return bytes.toByteArray();
     }
 
-    /** The break condition begins, where the serial port can be controlled; otherwise the Telnet command is all there is. */
+    /**
+     * The break condition begins, where the serial port can be controlled; otherwise the Telnet command is all there
+     * is.
+     */
     void breakOn() {
         if (serialControl()) {
             port(SET_CONTROL, BREAK_ON);

@@ -24,6 +24,7 @@ public final class Dialler {
 
     /** Exchanges a second in one network, and how many after a pause. */
     private static final int PER_SECOND = 2000;
+
     private static final int AT_ONCE = 500;
 
     private static final Prefix LOOPBACK_V4 = Prefix.parse("127.0.0.0/8");
@@ -69,10 +70,12 @@ public final class Dialler {
     public InetSocketAddress admit(Address address, int port) throws WireFault {
         boolean loopback = LOOPBACK_V4.contains(address) || LOOPBACK_V6.contains(address);
         if (lab && !loopback && !insideLab.getAsBoolean()) {
-            throw new WireFault(WireFault.Kind.NOT_DECLARED, address + " is not on this machine, and a lab reaches nothing else.");
+            throw new WireFault(
+                    WireFault.Kind.NOT_DECLARED, address + " is not on this machine, and a lab reaches nothing else.");
         }
         if (!declared.test(address)) {
-            throw new WireFault(WireFault.Kind.NOT_DECLARED, address + " lies in no declared network; nothing was sent to it.");
+            throw new WireFault(
+                    WireFault.Kind.NOT_DECLARED, address + " lies in no declared network; nothing was sent to it.");
         }
         pace.enter(address);
         try {

@@ -9,8 +9,10 @@ import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 
 /**
- * Keeps a network from being flooded: so many exchanges a second are begun in each, and whoever comes too early waits. A network here
- * is a /24 or a /64, whatever is stated, since that is what one switch or one router's interface carries. Safe for use by many threads.
+ * Keeps a network from being flooded: so many exchanges a second are begun in each, and whoever comes too early waits.
+ * A network here
+ * is a /24 or a /64, whatever is stated, since that is what one switch or one router's interface carries. Safe for use
+ * by many threads.
  */
 public final class Pace {
 
@@ -49,7 +51,10 @@ public final class Pace {
         }
         long now = nanos.getAsLong();
         // the generic cell rate algorithm: each exchange moves the time at which the network is at rest again
-        long rest = next.merge(Prefix.around(address, address.isV4() ? V4_NETWORK : V6_NETWORK), now + between, (before, first) -> Math.max(before, now) + between);
+        long rest = next.merge(
+                Prefix.around(address, address.isV4() ? V4_NETWORK : V6_NETWORK),
+                now + between,
+                (before, first) -> Math.max(before, now) + between);
         long early = rest - ahead - now;
         if (early > 0) {
             wait.accept(early);

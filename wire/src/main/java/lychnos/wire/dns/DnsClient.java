@@ -57,7 +57,8 @@ public final class DnsClient {
     }
 
     /**
-     * Asks whether it answers over both transports, for the serials of zones, whether it recurses, and with a key whether
+     * Asks whether it answers over both transports, for the serials of zones, whether it recurses, and with a key
+     * whether
      * it lets us update: by removing a name that does not exist, which changes nothing.
      *
      * @param keys by zone; a zone without one is not asked about updates
@@ -70,7 +71,8 @@ public final class DnsClient {
         String fault = "";
         for (String zone : zones.isEmpty() ? List.of("") : zones) {
             try {
-                Message answer = resolver(false, null).send(Message.newQuery(Record.newRecord(name(zone), Type.SOA, DClass.IN)));
+                Message answer =
+                        resolver(false, null).send(Message.newQuery(Record.newRecord(name(zone), Type.SOA, DClass.IN)));
                 udp = true;
                 recursion |= answer.getHeader().getFlag(Flags.RA);
                 soa(answer).ifPresent(serial -> serials.put(zone, serial));
@@ -82,7 +84,9 @@ public final class DnsClient {
         }
         boolean tcp = false;
         try {
-            resolver(true, null).send(Message.newQuery(Record.newRecord(name(zones.isEmpty() ? "" : zones.get(0)), Type.SOA, DClass.IN)));
+            resolver(true, null)
+                    .send(Message.newQuery(
+                            Record.newRecord(name(zones.isEmpty() ? "" : zones.get(0)), Type.SOA, DClass.IN)));
             tcp = true;
         } catch (IOException e) {
             fault = reason(e);
@@ -97,7 +101,10 @@ public final class DnsClient {
         if (!answer.getHeader().getFlag(Flags.AA)) {
             return Optional.empty();
         }
-        return answer.getSection(Section.ANSWER).stream().filter(SOARecord.class::isInstance).map(record -> ((SOARecord) record).getSerial()).findFirst();
+        return answer.getSection(Section.ANSWER).stream()
+                .filter(SOARecord.class::isInstance)
+                .map(record -> ((SOARecord) record).getSerial())
+                .findFirst();
     }
 
     private String mayUpdate(String zone, NameKey key) {
@@ -120,11 +127,14 @@ public final class DnsClient {
         if (answer.getTSIG() != null && answer.getTSIG().getError() != 0) {
             return Rcode.TSIGstring(answer.getTSIG().getError()) + " (the key is not the one it knows)";
         }
-        return answer.getRcode() == Rcode.NOERROR ? "its answer is not signed with the key" : Rcode.string(answer.getRcode());
+        return answer.getRcode() == Rcode.NOERROR
+                ? "its answer is not signed with the key"
+                : Rcode.string(answer.getRcode());
     }
 
     /**
-     * The data of all records of a name, as this server has them. Where the name is an alias, what it leads to is not among
+     * The data of all records of a name, as this server has them. Where the name is an alias, what it leads to is not
+     * among
      * them.
      *
      * @throws WireFault SILENT where it does not answer
@@ -132,13 +142,15 @@ public final class DnsClient {
     public List<String> ask(String fqdn, String type) throws WireFault {
         try {
             Name asked = name(fqdn);
-            Message answer = resolver(false, null).send(Message.newQuery(Record.newRecord(asked, Type.value(type), DClass.IN)));
+            Message answer =
+                    resolver(false, null).send(Message.newQuery(Record.newRecord(asked, Type.value(type), DClass.IN)));
             int code = answer.getRcode();
             if (code != Rcode.NOERROR && code != Rcode.NXDOMAIN) {
                 throw new WireFault(WireFault.Kind.REFUSED, "answers " + Rcode.string(code));
             }
             return answer.getSection(Section.ANSWER).stream()
-                    .filter(record -> record.getType() == Type.value(type) && record.getName().equals(asked))
+                    .filter(record -> record.getType() == Type.value(type)
+                            && record.getName().equals(asked))
                     .map(record -> data(record))
                     .toList();
         } catch (IOException e) {
@@ -152,7 +164,8 @@ public final class DnsClient {
     }
 
     /**
-     * Makes records, each only where its name bears none of its type and no alias, so that nobody else's is ever changed
+     * Makes records, each only where its name bears none of its type and no alias, so that nobody else's is ever
+     * changed
      * (RFC 2136 section 2.4). Batches first; a batch that is refused is halved until each record has its own answer.
      *
      * @return one answer for each record, in order
@@ -188,7 +201,10 @@ public final class DnsClient {
         }
         boolean taken = answer.getRcode() == Rcode.YXRRSET || answer.getRcode() == Rcode.YXDOMAIN;
         if (!taken) {
-            return all(records, Pushed.State.REFUSED, server.getAddress().getHostAddress() + " answered " + refusal(answer));
+            return all(
+                    records,
+                    Pushed.State.REFUSED,
+                    server.getAddress().getHostAddress() + " answered " + refusal(answer));
         }
         if (records.size() == 1) {
             return List.of(stands(records.get(0)));
@@ -207,8 +223,13 @@ public final class DnsClient {
                 return new Pushed(record, Pushed.State.THERE, "");
             }
             List<String> alias = there.isEmpty() ? ask(record.owner(), "CNAME") : List.of();
-            String what = there.isEmpty() ? (alias.isEmpty() ? "another record" : "an alias to " + alias.get(0)) : String.join(", ", there);
-            return new Pushed(record, Pushed.State.REFUSED, record.owner() + " leads to " + what + " already; somebody else made that, and it is left alone");
+            String what = there.isEmpty()
+                    ? (alias.isEmpty() ? "another record" : "an alias to " + alias.get(0))
+                    : String.join(", ", there);
+            return new Pushed(
+                    record,
+                    Pushed.State.REFUSED,
+                    record.owner() + " leads to " + what + " already; somebody else made that, and it is left alone");
         } catch (WireFault e) {
             return new Pushed(record, Pushed.State.UNKNOWN, e.getMessage());
         }
@@ -219,7 +240,8 @@ public final class DnsClient {
         for (ZoneRecord record : records) {
             Name owner = name(record.owner());
             int type = Type.value(record.type());
-            String data = record.type().equals("A") || record.type().equals("AAAA") ? record.data() : record.data() + ".";
+            String data =
+                    record.type().equals("A") || record.type().equals("AAAA") ? record.data() : record.data() + ".";
             Record made = Record.fromString(owner, type, DClass.IN, TTL_SECONDS, data, Name.root);
             if (make) {
                 update.absent(owner, type);
@@ -257,10 +279,14 @@ public final class DnsClient {
             boolean refused = String.valueOf(e.getMessage()).matches(".*(REFUSED|NOTAUTH|SERVFAIL|NXDOMAIN).*");
             throw new WireFault(
                     refused ? WireFault.Kind.REFUSED : WireFault.Kind.GARBAGE,
-                    refused ? "The name server gives no transfer of " + zone + ": " + e.getMessage() + "." : "The transfer of " + zone + " broke off: " + e.getMessage() + ". Nothing of it was taken.",
+                    refused
+                            ? "The name server gives no transfer of " + zone + ": " + e.getMessage() + "."
+                            : "The transfer of " + zone + " broke off: " + e.getMessage()
+                                    + ". Nothing of it was taken.",
                     e);
         } catch (java.io.EOFException e) {
-            throw new WireFault(WireFault.Kind.GARBAGE, "The transfer of " + zone + " was cut short; nothing of it was taken.", e);
+            throw new WireFault(
+                    WireFault.Kind.GARBAGE, "The transfer of " + zone + " was cut short; nothing of it was taken.", e);
         } catch (IOException e) {
             throw new WireFault(WireFault.Kind.SILENT, "The name server does not answer: " + reason(e) + ".", e);
         }
@@ -287,7 +313,10 @@ public final class DnsClient {
                 throw new ZoneTransferException("more than " + MOST_RECORDS + " records");
             }
             if (List.of(Type.A, Type.AAAA, Type.PTR, Type.CNAME).contains(record.getType())) {
-                records.add(new ZoneRecord(record.getName().toString(true).toLowerCase(Locale.ROOT), Type.string(record.getType()), data(record)));
+                records.add(new ZoneRecord(
+                        record.getName().toString(true).toLowerCase(Locale.ROOT),
+                        Type.string(record.getType()),
+                        data(record)));
             }
         }
     }
@@ -297,6 +326,9 @@ public final class DnsClient {
     }
 
     private static String reason(IOException e) {
-        return e instanceof java.net.SocketTimeoutException || String.valueOf(e.getMessage()).contains("imed out") ? "no answer in time" : String.valueOf(e.getMessage());
+        return e instanceof java.net.SocketTimeoutException
+                        || String.valueOf(e.getMessage()).contains("imed out")
+                ? "no answer in time"
+                : String.valueOf(e.getMessage());
     }
 }

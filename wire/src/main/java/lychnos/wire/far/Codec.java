@@ -23,7 +23,8 @@ import lychnos.core.address.Prefix;
 import lychnos.core.fact.Secret;
 
 /**
- * How calls and what comes of them are written on a link. Addresses are texts; a secret is written as it is, since the far side needs
+ * How calls and what comes of them are written on a link. Addresses are texts; a secret is written as it is, since the
+ * far side needs
  * it, and only here: a link is to go over TLS.
  */
 public final class Codec {
@@ -34,7 +35,11 @@ public final class Codec {
     private final ObjectMapper json = new ObjectMapper();
 
     public Codec() {
-        json.getFactory().setStreamReadConstraints(StreamReadConstraints.builder().maxNestingDepth(DEEPEST).maxStringLength(LONGEST_TEXT).build());
+        json.getFactory()
+                .setStreamReadConstraints(StreamReadConstraints.builder()
+                        .maxNestingDepth(DEEPEST)
+                        .maxStringLength(LONGEST_TEXT)
+                        .build());
         json.setVisibility(PropertyAccessor.ALL, Visibility.NONE);
         json.setVisibility(PropertyAccessor.FIELD, Visibility.ANY);
         json.setVisibility(PropertyAccessor.CREATOR, Visibility.ANY);
@@ -57,7 +62,8 @@ public final class Codec {
         json.registerModules(own, new Jdk8Module(), new JavaTimeModule());
     }
 
-    private static <T> void text(SimpleModule module, Class<T> type, Function<T, String> write, Function<String, T> read) {
+    private static <T> void text(
+            SimpleModule module, Class<T> type, Function<T, String> write, Function<String, T> read) {
         module.addSerializer(type, new StdSerializer<>(type) {
             @Override
             public void serialize(T value, JsonGenerator out, SerializerProvider provider) throws IOException {

@@ -25,8 +25,10 @@ import lychnos.wire.console.LineEvents;
 import lychnos.wire.http.HttpCall;
 
 /**
- * A place in another network, as it is used from here: every call goes over its link as {@code {"call": number, "do": name, "with":
- * arguments}} and comes back as {@code {"answer": number, "value": …}} or with a {@code fault}. Where no link stands, calls end with
+ * A place in another network, as it is used from here: every call goes over its link as {@code {"call": number, "do":
+ * name, "with":
+ * arguments}} and comes back as {@code {"answer": number, "value": …}} or with a {@code fault}. Where no link stands,
+ * calls end with
  * {@link WireFault.Kind#NO_VANTAGE}: that says nothing of the machine.
  */
 public final class FarVantage implements InvocationHandler {
@@ -92,7 +94,8 @@ public final class FarVantage implements InvocationHandler {
     }
 
     private WireFault noVantage(String what) {
-        return new WireFault(WireFault.Kind.NO_VANTAGE, "Vantage " + name + " " + what + "; what it is to reach was not looked at.");
+        return new WireFault(
+                WireFault.Kind.NO_VANTAGE, "Vantage " + name + " " + what + "; what it is to reach was not looked at.");
     }
 
     @Override
@@ -119,7 +122,8 @@ public final class FarVantage implements InvocationHandler {
             if (e.getCause() instanceof WireFault fault) {
                 throw new WireFault(fault.kind(), fault.getMessage(), fault);
             }
-            throw new WireFault(WireFault.Kind.UNKNOWN_OUTCOME, "Vantage " + name + " did not answer in time.", e.getCause());
+            throw new WireFault(
+                    WireFault.Kind.UNKNOWN_OUTCOME, "Vantage " + name + " did not answer in time.", e.getCause());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new WireFault(WireFault.Kind.UNKNOWN_OUTCOME, "interrupted", e);
@@ -148,7 +152,8 @@ public final class FarVantage implements InvocationHandler {
         long number = numbers.incrementAndGet();
         CompletableFuture<JsonNode> answer = new CompletableFuture<>();
         waiting.put(number, answer);
-        answer.orTimeout(timeout.toMillis(), TimeUnit.MILLISECONDS).whenComplete((value, fault) -> waiting.remove(number));
+        answer.orTimeout(timeout.toMillis(), TimeUnit.MILLISECONDS)
+                .whenComplete((value, fault) -> waiting.remove(number));
         try {
             now.send(codec.write(message.put("call", number)));
         } catch (IllegalStateException e) {
@@ -172,9 +177,13 @@ public final class FarVantage implements InvocationHandler {
     /** Takes in a message; false where it is none that belongs here. */
     public boolean heard(JsonNode message) {
         if (message.has("answer")) {
-            CompletableFuture<JsonNode> answer = waiting.remove(message.path("answer").asLong());
+            CompletableFuture<JsonNode> answer =
+                    waiting.remove(message.path("answer").asLong());
             if (answer != null && message.has("fault")) {
-                answer.completeExceptionally(new WireFault(WireFault.Kind.valueOf(message.path("fault").path("kind").asText("UNKNOWN_OUTCOME")), message.path("fault").path("message").asText()));
+                answer.completeExceptionally(new WireFault(
+                        WireFault.Kind.valueOf(
+                                message.path("fault").path("kind").asText("UNKNOWN_OUTCOME")),
+                        message.path("fault").path("message").asText()));
             } else if (answer != null) {
                 answer.complete(message.path("value"));
             }
@@ -234,7 +243,9 @@ public final class FarVantage implements InvocationHandler {
                     inOrder(() -> to.received(bytes));
                 }
                 case "noted" -> inOrder(() -> to.noted(event.path("text").asText()));
-                case "hostKey" -> inOrder(() -> tell(message().put("trusts", to.hostKey(event.path("text").asText()))));
+                case "hostKey" ->
+                    inOrder(() -> tell(message()
+                            .put("trusts", to.hostKey(event.path("text").asText()))));
                 case "down" -> {
                     lines.remove(number);
                     down(event.path("text").asText());

@@ -44,7 +44,10 @@ public final class RoutedVantage implements InvocationHandler {
      * @param byName for serial devices; gives null for a name that there is not
      */
     public static Vantage of(Vantage here, Function<Address, Vantage> byAddress, Function<String, Vantage> byName) {
-        return (Vantage) Proxy.newProxyInstance(Vantage.class.getClassLoader(), new Class<?>[] {Vantage.class}, new RoutedVantage(here, byAddress, byName));
+        return (Vantage) Proxy.newProxyInstance(
+                Vantage.class.getClassLoader(),
+                new Class<?>[] {Vantage.class},
+                new RoutedVantage(here, byAddress, byName));
     }
 
     @Override
@@ -102,7 +105,8 @@ public final class RoutedVantage implements InvocationHandler {
     private Map<Address, Echo> sweep(Object addresses, Duration timeout) throws WireFault {
         Map<Vantage, List<Address>> places = new LinkedHashMap<>();
         for (Object each : (Collection<?>) addresses) {
-            places.computeIfAbsent(byAddress.apply((Address) each), none -> new ArrayList<>()).add((Address) each);
+            places.computeIfAbsent(byAddress.apply((Address) each), none -> new ArrayList<>())
+                    .add((Address) each);
         }
         Map<Address, Echo> all = new HashMap<>();
         for (Map.Entry<Vantage, List<Address>> place : places.entrySet()) {

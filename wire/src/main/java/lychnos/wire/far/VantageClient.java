@@ -17,7 +17,8 @@ import java.util.function.Supplier;
 import lychnos.core.fact.Secret;
 
 /**
- * Dials out to a server over WebSocket (RFC 6455) and stays linked: tries again with growing pauses, tells within seconds when the
+ * Dials out to a server over WebSocket (RFC 6455) and stays linked: tries again with growing pauses, tells within
+ * seconds when the
  * server is gone. Nothing listens here, so that no port has to be opened into this network.
  */
 public final class VantageClient implements AutoCloseable {
@@ -64,7 +65,14 @@ public final class VantageClient implements AutoCloseable {
      * @param server such as {@code https://lychnos.ardal.example}
      * @param says what people who look at this program should see
      */
-    public VantageClient(Vertx vertx, Codec codec, URI server, Secret token, boolean hearsSilence, Ears ears, Consumer<String> says) {
+    public VantageClient(
+            Vertx vertx,
+            Codec codec,
+            URI server,
+            Secret token,
+            boolean hearsSilence,
+            Ears ears,
+            Consumer<String> says) {
         this.vertx = vertx;
         this.codec = codec;
         this.server = server;
@@ -72,18 +80,29 @@ public final class VantageClient implements AutoCloseable {
         this.hearsSilence = hearsSilence;
         this.ears = ears;
         this.says = says;
-        client = vertx.createWebSocketClient(new WebSocketClientOptions().setMaxMessageSize(LARGEST).setMaxFrameSize(65_536).setConnectTimeout(5000).setSsl(server.getScheme().equals("https")));
+        client = vertx.createWebSocketClient(new WebSocketClientOptions()
+                .setMaxMessageSize(LARGEST)
+                .setMaxFrameSize(65_536)
+                .setConnectTimeout(5000)
+                .setSsl(server.getScheme().equals("https")));
         dial();
         vertx.setPeriodic(PING.toMillis(), tick -> ping());
     }
 
     private void dial() {
         int port = server.getPort() > 0 ? server.getPort() : server.getScheme().equals("https") ? 443 : 80;
-        WebSocketConnectOptions to = new WebSocketConnectOptions().setHost(server.getHost()).setPort(port).setURI(PATH);
+        WebSocketConnectOptions to = new WebSocketConnectOptions()
+                .setHost(server.getHost())
+                .setPort(port)
+                .setURI(PATH);
         token.use(word -> to.addHeader("Authorization", "Bearer " + word));
         client.connect(to).onSuccess(this::stand).onFailure(fault -> {
-            boolean refused = fault instanceof io.vertx.core.http.UpgradeRejectedException rejected && rejected.getStatus() == REFUSED;
-            says.accept(refused ? server + " does not know this token, or it was revoked." : "no link to " + server + ": " + fault.getMessage());
+            boolean refused = fault instanceof io.vertx.core.http.UpgradeRejectedException rejected
+                    && rejected.getStatus() == REFUSED;
+            says.accept(
+                    refused
+                            ? server + " does not know this token, or it was revoked."
+                            : "no link to " + server + ": " + fault.getMessage());
             again();
         });
     }
@@ -116,7 +135,9 @@ public final class VantageClient implements AutoCloseable {
         });
         made.exceptionHandler(fault -> {}); // the close that follows it is enough
         ObjectNode hello = codec.json().createObjectNode();
-        hello.putObject("hello").put("hearsSilence", hearsSilence).set("holding", ears.holding().get());
+        hello.putObject("hello")
+                .put("hearsSilence", hearsSilence)
+                .set("holding", ears.holding().get());
         link.send(codec.write(hello));
     }
 
@@ -127,7 +148,9 @@ public final class VantageClient implements AutoCloseable {
                 pause = 500;
                 List<String> networks = new java.util.ArrayList<>();
                 message.path("welcome").path("networks").forEach(each -> networks.add(each.asText()));
-                says.accept("linked to " + server + " as " + message.path("welcome").path("name").asText() + ", for " + (networks.isEmpty() ? "no network yet" : String.join(", ", networks)));
+                says.accept("linked to " + server + " as "
+                        + message.path("welcome").path("name").asText() + ", for "
+                        + (networks.isEmpty() ? "no network yet" : String.join(", ", networks)));
                 ears.linked(link, networks);
             } else if (!message.has("alive")) {
                 ears.heard(message, link);

@@ -22,7 +22,10 @@ import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.console.LineAddress;
 import lychnos.wire.console.LineEvents;
 
-/** The far side of a link: carries out with its own {@link Vantage} what is asked over it. What may be asked is that, and no more. */
+/**
+ * The far side of a link: carries out with its own {@link Vantage} what is asked over it. What may be asked is that,
+ * and no more.
+ */
 public final class VantageHost {
 
     /** For these nobody needs to be asked, or they go another way. */
@@ -41,7 +44,9 @@ public final class VantageHost {
         this.vantage = vantage;
         this.codec = codec;
         this.pool = pool;
-        calls = Arrays.stream(Vantage.class.getMethods()).filter(method -> !NOT_CALLED.contains(method.getName())).collect(Collectors.toMap(Method::getName, Function.identity()));
+        calls = Arrays.stream(Vantage.class.getMethods())
+                .filter(method -> !NOT_CALLED.contains(method.getName()))
+                .collect(Collectors.toMap(Method::getName, Function.identity()));
     }
 
     /** Takes in a message; false where it is none that belongs here. */
@@ -64,7 +69,9 @@ public final class VantageHost {
     }
 
     private ObjectNode answer(JsonNode message) {
-        ObjectNode answer = codec.json().createObjectNode().put("answer", message.path("call").asLong());
+        ObjectNode answer = codec.json()
+                .createObjectNode()
+                .put("answer", message.path("call").asLong());
         Method method = calls.get(message.path("do").asText());
         try {
             Type[] types = method.getGenericParameterTypes();
@@ -74,7 +81,9 @@ public final class VantageHost {
             }
             answer.set("value", codec.tree(method.invoke(vantage, arguments)));
         } catch (InvocationTargetException e) {
-            WireFault fault = e.getCause() instanceof WireFault known ? known : new WireFault(WireFault.Kind.UNKNOWN_OUTCOME, String.valueOf(e.getCause()), e.getCause());
+            WireFault fault = e.getCause() instanceof WireFault known
+                    ? known
+                    : new WireFault(WireFault.Kind.UNKNOWN_OUTCOME, String.valueOf(e.getCause()), e.getCause());
             fault(answer, fault.kind(), fault.getMessage());
         } catch (IOException | IllegalAccessException | IllegalArgumentException e) {
             fault(answer, WireFault.Kind.GARBAGE, "what was asked cannot be read: " + e.getMessage());
@@ -102,7 +111,9 @@ public final class VantageHost {
         } else if (message.has("break")) {
             line.open.sendBreak();
         } else if (message.has("size")) {
-            line.open.resize(message.path("size").path(0).asInt(), message.path("size").path(1).asInt());
+            line.open.resize(
+                    message.path("size").path(0).asInt(),
+                    message.path("size").path(1).asInt());
         } else if (message.has("close")) {
             lines.remove(number);
             line.close();
@@ -117,7 +128,10 @@ public final class VantageHost {
         }
         lines.put(number, line);
         try {
-            line.open = vantage.line((LineAddress) codec.read(message.path("open"), LineAddress.class), (LineSettings) codec.read(message.path("settings"), LineSettings.class), line);
+            line.open = vantage.line(
+                    (LineAddress) codec.read(message.path("open"), LineAddress.class),
+                    (LineSettings) codec.read(message.path("settings"), LineSettings.class),
+                    line);
         } catch (WireFault | IOException e) {
             line.down(e.getMessage());
         }

@@ -28,7 +28,8 @@ import lychnos.wire.tls.Shown;
 import lychnos.wire.tls.TlsSeen;
 
 /**
- * HTTPS exchanges. The certificate is compared with the remembered one after the handshake and before the request leaves,
+ * HTTPS exchanges. The certificate is compared with the remembered one after the handshake and before the request
+ * leaves,
  * so that a secret never reaches another machine. Redirects are not followed. Connections are kept for a few seconds.
  */
 public final class HttpCaller implements AutoCloseable {
@@ -39,6 +40,7 @@ public final class HttpCaller implements AutoCloseable {
     private static final int CONNECT_SECONDS = 4;
     /** A small controller that is busy besides takes seconds for the arithmetic. */
     private static final int HANDSHAKE_SECONDS = 8;
+
     private static final Duration PATIENCE = Duration.ofSeconds(CONNECT_SECONDS + HANDSHAKE_SECONDS);
     private static final int FRESH_TRIES = 3;
     private static final long LOOKED_FOR_MILLIS = 3000;
@@ -49,6 +51,7 @@ public final class HttpCaller implements AutoCloseable {
     private final Vertx vertx;
     /** By peer, a request that nothing of was sent yet: its connection was looked at and waits for what comes next. */
     private final Map<InetSocketAddress, HttpClientRequest> looked = new ConcurrentHashMap<>();
+
     private volatile HttpClient client;
     private long madeAt;
 
@@ -71,7 +74,8 @@ public final class HttpCaller implements AutoCloseable {
     }
 
     /**
-     * Shakes hands anew and looks at what the peer shows. The connection serves the next exchange with it, if one comes soon: a
+     * Shakes hands anew and looks at what the peer shows. The connection serves the next exchange with it, if one comes
+     * soon: a
      * handshake is what costs a small controller most.
      *
      * @throws WireFault as an exchange does before anything is sent
@@ -123,7 +127,10 @@ public final class HttpCaller implements AutoCloseable {
         String shown = fingerprint(request);
         call.headers().forEach(request::putHeader);
         // the reader is attached before anything is sent: an answer that is quicker than this thread would pass unread
-        CompletableFuture<HttpAnswer> future = request.response().compose(response -> read(response, shown)).toCompletionStage().toCompletableFuture();
+        CompletableFuture<HttpAnswer> future = request.response()
+                .compose(response -> read(response, shown))
+                .toCompletionStage()
+                .toCompletableFuture();
         if (call.body() == null) {
             request.end();
         } else {
@@ -133,13 +140,19 @@ public final class HttpCaller implements AutoCloseable {
             return future.get(call.timeout().toMillis(), TimeUnit.MILLISECONDS);
         } catch (TimeoutException e) {
             request.connection().close();
-            throw new WireFault(Kind.UNKNOWN_OUTCOME, "no answer to the request in " + call.timeout().toSeconds() + " s", e);
+            throw new WireFault(
+                    Kind.UNKNOWN_OUTCOME,
+                    "no answer to the request in " + call.timeout().toSeconds() + " s",
+                    e);
         } catch (ExecutionException e) {
             request.connection().close();
             if (e.getCause() instanceof WireFault fault) {
                 throw fault;
             }
-            throw new WireFault(Kind.UNKNOWN_OUTCOME, "the connection ended before the answer (" + e.getCause().getMessage() + ")", e.getCause());
+            throw new WireFault(
+                    Kind.UNKNOWN_OUTCOME,
+                    "the connection ended before the answer (" + e.getCause().getMessage() + ")",
+                    e.getCause());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new WireFault(Kind.UNKNOWN_OUTCOME, "interrupted", e);
@@ -154,13 +167,15 @@ public final class HttpCaller implements AutoCloseable {
             return request;
         }
         drop(request);
-        // a connection that was kept, or a session that was resumed (RFC 8446, section 2.2), shows what it was made with
+        // a connection that was kept, or a session that was resumed (RFC 8446, section 2.2), shows what it was made
+        // with
         forget();
         request = open(call, peer);
         String shown = fingerprint(request);
         if (!pinned.equals(shown)) {
             drop(request);
-            throw new WireFault(Kind.OTHER_CERTIFICATE, "certificate " + shorten(shown) + " instead of " + shorten(pinned));
+            throw new WireFault(
+                    Kind.OTHER_CERTIFICATE, "certificate " + shorten(shown) + " instead of " + shorten(pinned));
         }
         return request;
     }
@@ -170,7 +185,10 @@ public final class HttpCaller implements AutoCloseable {
         request.connection().close();
     }
 
-    /** Goes on with a client that remembers no session; whoever is in the middle of an exchange ends it with the old one. */
+    /**
+     * Goes on with a client that remembers no session; whoever is in the middle of an exchange ends it with the old
+     * one.
+     */
     private synchronized void forget() {
         if (System.nanoTime() - madeAt < FORGET_NANOS) {
             return; // somebody else has just done so
@@ -183,17 +201,21 @@ public final class HttpCaller implements AutoCloseable {
 
     private HttpClientRequest open(HttpCall call, InetSocketAddress peer) throws WireFault {
         HttpClientRequest waiting = looked.remove(peer);
-        return waiting != null ? waiting.setMethod(HttpMethod.valueOf(call.method())).setURI(call.path()) : open(call.method(), call.path(), peer, PATIENCE);
+        return waiting != null
+                ? waiting.setMethod(HttpMethod.valueOf(call.method())).setURI(call.path())
+                : open(call.method(), call.path(), peer, PATIENCE);
     }
 
-    private HttpClientRequest open(String method, String path, InetSocketAddress peer, Duration timeout) throws WireFault {
+    private HttpClientRequest open(String method, String path, InetSocketAddress peer, Duration timeout)
+            throws WireFault {
         RequestOptions options = new RequestOptions()
                 .setHost(peer.getAddress().getHostAddress())
                 .setPort(peer.getPort())
                 .setURI(path)
                 .setMethod(HttpMethod.valueOf(method))
                 .setFollowRedirects(false);
-        CompletableFuture<HttpClientRequest> opening = client.request(options).toCompletionStage().toCompletableFuture();
+        CompletableFuture<HttpClientRequest> opening =
+                client.request(options).toCompletionStage().toCompletableFuture();
         try {
             return opening.get(timeout.toMillis(), TimeUnit.MILLISECONDS);
         } catch (TimeoutException e) {
@@ -204,8 +226,12 @@ public final class HttpCaller implements AutoCloseable {
             if (cause instanceof SSLException) {
                 throw new WireFault(Kind.NO_TLS, "the TLS handshake failed", cause);
             }
-            boolean refused = cause instanceof ConnectException && String.valueOf(cause.getMessage()).contains("refused");
-            throw new WireFault(refused ? Kind.REFUSED : Kind.SILENT, refused ? "the connection was refused" : "no connection", cause);
+            boolean refused = cause instanceof ConnectException
+                    && String.valueOf(cause.getMessage()).contains("refused");
+            throw new WireFault(
+                    refused ? Kind.REFUSED : Kind.SILENT,
+                    refused ? "the connection was refused" : "no connection",
+                    cause);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new WireFault(Kind.SILENT, "interrupted", e);

@@ -15,8 +15,10 @@ import java.util.concurrent.locks.LockSupport;
 import lychnos.core.address.Address;
 
 /**
- * ICMP echo to many addresses over one datagram socket for each family (RFC 792, RFC 4443). What is sent goes out at a steady pace and
- * nobody waits for the silent ones: they cost one time-out together. An answer counts by its sender, its sequence number and the
+ * ICMP echo to many addresses over one datagram socket for each family (RFC 792, RFC 4443). What is sent goes out at a
+ * steady pace and
+ * nobody waits for the silent ones: they cost one time-out together. An answer counts by its sender, its sequence
+ * number and the
  * word that was sent with it.
  */
 public final class PingSweep {
@@ -46,11 +48,15 @@ public final class PingSweep {
 
     private static native int socket(int domain, int type, int protocol) throws LastErrorException;
 
-    private static native int setsockopt(int fd, int level, int option, byte[] value, int length) throws LastErrorException;
+    private static native int setsockopt(int fd, int level, int option, byte[] value, int length)
+            throws LastErrorException;
 
-    private static native int sendto(int fd, byte[] data, int length, int flags, byte[] address, int addressLength) throws LastErrorException;
+    private static native int sendto(int fd, byte[] data, int length, int flags, byte[] address, int addressLength)
+            throws LastErrorException;
 
-    private static native int recvfrom(int fd, byte[] data, int length, int flags, byte[] address, IntByReference addressLength) throws LastErrorException;
+    private static native int recvfrom(
+            int fd, byte[] data, int length, int flags, byte[] address, IntByReference addressLength)
+            throws LastErrorException;
 
     private static native int poll(byte[] entries, int count, int timeoutMillis) throws LastErrorException;
 
@@ -64,7 +70,10 @@ public final class PingSweep {
     public Map<Address, Echo> ping(Collection<Address> addresses, Duration timeout) {
         Map<Address, Echo> all = new HashMap<>();
         for (boolean v4 : new boolean[] {true, false}) {
-            List<Address> family = addresses.stream().filter(address -> address.isV4() == v4).distinct().toList();
+            List<Address> family = addresses.stream()
+                    .filter(address -> address.isV4() == v4)
+                    .distinct()
+                    .toList();
             if (!family.isEmpty()) {
                 all.putAll(family(family, v4, timeout));
             }
@@ -75,7 +84,10 @@ public final class PingSweep {
     private static Map<Address, Echo> family(List<Address> addresses, boolean v4, Duration timeout) {
         int fd;
         try {
-            fd = socket(v4 ? Pinger.AF_INET : Pinger.AF_INET6, Pinger.SOCK_DGRAM_CLOEXEC, v4 ? Pinger.IPPROTO_ICMP : Pinger.IPPROTO_ICMPV6);
+            fd = socket(
+                    v4 ? Pinger.AF_INET : Pinger.AF_INET6,
+                    Pinger.SOCK_DGRAM_CLOEXEC,
+                    v4 ? Pinger.IPPROTO_ICMP : Pinger.IPPROTO_ICMPV6);
         } catch (LastErrorException e) {
             if (e.getErrorCode() != EACCES && e.getErrorCode() != EPERM) {
                 throw e;
@@ -85,12 +97,22 @@ public final class PingSweep {
             return none;
         }
         try {
-            setsockopt(fd, SOL_SOCKET, SO_RCVBUF, ByteBuffer.allocate(4).order(ByteOrder.nativeOrder()).putInt(BUFFER).array(), 4);
+            setsockopt(
+                    fd,
+                    SOL_SOCKET,
+                    SO_RCVBUF,
+                    ByteBuffer.allocate(4)
+                            .order(ByteOrder.nativeOrder())
+                            .putInt(BUFFER)
+                            .array(),
+                    4);
             Map<Address, Echo> heard = new HashMap<>();
             List<Address> left = addresses;
             for (int round = 0; round < TRIES && !left.isEmpty(); round++) {
                 new Round(fd, v4, left, heard).carryOut(round == 0 ? timeout : again(timeout, heard));
-                left = left.stream().filter(address -> !heard.containsKey(address)).toList();
+                left = left.stream()
+                        .filter(address -> !heard.containsKey(address))
+                        .toList();
             }
             left.forEach(address -> heard.put(address, new Echo(Echo.State.SILENT, null)));
             return heard;
@@ -101,7 +123,11 @@ public final class PingSweep {
 
     /** Where others have answered quickly, the second echo of a silent one is not waited for as long as the first. */
     private static Duration again(Duration timeout, Map<Address, Echo> heard) {
-        Duration slowest = heard.values().stream().map(Echo::roundTrip).max(Duration::compareTo).orElse(timeout).multipliedBy(TIMES_THE_SLOWEST);
+        Duration slowest = heard.values().stream()
+                .map(Echo::roundTrip)
+                .max(Duration::compareTo)
+                .orElse(timeout)
+                .multipliedBy(TIMES_THE_SLOWEST);
         Duration patience = slowest.compareTo(SHORTEST_AGAIN) < 0 ? SHORTEST_AGAIN : slowest;
         return patience.compareTo(timeout) < 0 ? patience : timeout;
     }
@@ -141,7 +167,12 @@ public final class PingSweep {
 
         private void send(int index) {
             byte[] peer = Pinger.socketAddress(addresses.get(index));
-            byte[] echo = ByteBuffer.allocate(LENGTH).put((byte) (v4 ? 8 : 128)).putShort(6, (short) index).putLong(8, word).putInt(16, index).array();
+            byte[] echo = ByteBuffer.allocate(LENGTH)
+                    .put((byte) (v4 ? 8 : 128))
+                    .putShort(6, (short) index)
+                    .putLong(8, word)
+                    .putInt(16, index)
+                    .array();
             for (int i = 0; i < WHEN_FULL_TRIES; i++) {
                 sentAt[index] = System.nanoTime();
                 try {
@@ -149,7 +180,8 @@ public final class PingSweep {
                     return;
                 } catch (LastErrorException e) {
                     if (e.getErrorCode() != EAGAIN && e.getErrorCode() != ENOBUFS) {
-                        return; // no way there, as the kernel or a router says: that is silence, and the second round asks again
+                        return; // no way there, as the kernel or a router says: that is silence, and the second round
+                        // asks again
                     }
                     LockSupport.parkNanos(WHEN_FULL_NANOS);
                     drain();
@@ -165,7 +197,11 @@ public final class PingSweep {
                 if (left <= 0) {
                     return;
                 }
-                byte[] entry = ByteBuffer.allocate(8).order(ByteOrder.nativeOrder()).putInt(fd).putShort((short) 1).array();
+                byte[] entry = ByteBuffer.allocate(8)
+                        .order(ByteOrder.nativeOrder())
+                        .putInt(fd)
+                        .putShort((short) 1)
+                        .array();
                 poll(entry, 1, left);
                 drain();
             }

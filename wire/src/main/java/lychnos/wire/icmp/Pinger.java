@@ -10,7 +10,8 @@ import lychnos.core.address.Address;
 
 /**
  * ICMP echo over a datagram socket, which Linux grants to the groups in {@code net.ipv4.ping_group_range} and to nobody
- * where that is empty. One socket an echo: connected, so that the kernel hands over only answers from the asked address.
+ * where that is empty. One socket an echo: connected, so that the kernel hands over only answers from the asked
+ * address.
  */
 public final class Pinger {
 
@@ -46,7 +47,10 @@ public final class Pinger {
     public Echo ping(Address address, Duration timeout) {
         int fd;
         try {
-            fd = socket(address.isV4() ? AF_INET : AF_INET6, SOCK_DGRAM_CLOEXEC, address.isV4() ? IPPROTO_ICMP : IPPROTO_ICMPV6);
+            fd = socket(
+                    address.isV4() ? AF_INET : AF_INET6,
+                    SOCK_DGRAM_CLOEXEC,
+                    address.isV4() ? IPPROTO_ICMP : IPPROTO_ICMPV6);
         } catch (LastErrorException e) {
             if (e.getErrorCode() == EACCES || e.getErrorCode() == EPERM) {
                 return new Echo(Echo.State.NOT_PERMITTED, null);
@@ -78,7 +82,11 @@ public final class Pinger {
         byte[] answer = new byte[ECHO_LENGTH * 2];
         while (true) {
             int left = (int) Math.max(0, (deadline - System.nanoTime()) / 1_000_000);
-            byte[] entry = ByteBuffer.allocate(8).order(ByteOrder.nativeOrder()).putInt(fd).putShort(POLLIN).array();
+            byte[] entry = ByteBuffer.allocate(8)
+                    .order(ByteOrder.nativeOrder())
+                    .putInt(fd)
+                    .putShort(POLLIN)
+                    .array();
             if (poll(entry, 1, left) == 0) {
                 return new Echo(Echo.State.SILENT, null);
             }
@@ -93,7 +101,8 @@ public final class Pinger {
         boolean typeMatches = answer[0] == (byte) (v4 ? 0 : 129);
         boolean lengthMatches = length == request.length;
         boolean sequenceMatches = answer[6] == request[6] && answer[7] == request[7];
-        boolean payloadMatches = ByteBuffer.wrap(answer).getLong(8) == ByteBuffer.wrap(request).getLong(8);
+        boolean payloadMatches =
+                ByteBuffer.wrap(answer).getLong(8) == ByteBuffer.wrap(request).getLong(8);
         return typeMatches && lengthMatches && sequenceMatches && payloadMatches;
     }
 

@@ -15,7 +15,8 @@ import lychnos.wire.WireFault;
 import lychnos.wire.WireFault.Kind;
 
 /**
- * Asks an iSCSI portal which targets it has: a discovery session, SendTargets, and a logout (RFC 7143, sections 4.3 and appendix C).
+ * Asks an iSCSI portal which targets it has: a discovery session, SendTargets, and a logout (RFC 7143, sections 4.3 and
+ * appendix C).
  * Nothing of a target itself is touched.
  */
 public final class Discovery {
@@ -33,6 +34,7 @@ public final class Discovery {
     private static final int CONTINUES = 0x40;
     /** From operational negotiation into the full feature phase. */
     private static final int TO_FULL_FEATURE = FINAL | 1 << 2 | 3;
+
     private static final int NO_TAG = 0xffffffff;
 
     private final Socket socket;
@@ -74,14 +76,17 @@ public final class Discovery {
             throw new WireFault(Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", e);
         } catch (ConnectException e) {
             boolean refused = String.valueOf(e.getMessage()).contains("refused");
-            throw new WireFault(refused ? Kind.REFUSED : Kind.SILENT, refused ? "the connection was refused" : "no connection", e);
+            throw new WireFault(
+                    refused ? Kind.REFUSED : Kind.SILENT, refused ? "the connection was refused" : "no connection", e);
         } catch (IOException e) {
             throw new WireFault(Kind.GARBAGE, "the connection ended in the middle of an answer", e);
         }
     }
 
     private void logIn() throws IOException, WireFault {
-        String keys = "InitiatorName=" + INITIATOR + "\0SessionType=Discovery\0HeaderDigest=None\0DataDigest=None\0MaxRecvDataSegmentLength=" + LARGEST + "\0";
+        String keys = "InitiatorName=" + INITIATOR
+                + "\0SessionType=Discovery\0HeaderDigest=None\0DataDigest=None\0MaxRecvDataSegmentLength=" + LARGEST
+                + "\0";
         for (int round = 0; round < MOST_ROUNDS; round++) {
             send(LOGIN | IMMEDIATE, TO_FULL_FEATURE, round == 0 ? keys.getBytes(StandardCharsets.UTF_8) : new byte[0]);
             Answer answer = answer(LOGIN);
@@ -90,7 +95,10 @@ public final class Discovery {
                 throw new WireFault(Kind.GARBAGE, "it sends us to another portal");
             }
             if (status != 0) {
-                throw new WireFault(Kind.GARBAGE, "it refuses the discovery log-in (status " + status + "." + (answer.header.get(37) & 0xff) + ")");
+                throw new WireFault(
+                        Kind.GARBAGE,
+                        "it refuses the discovery log-in (status " + status + "." + (answer.header.get(37) & 0xff)
+                                + ")");
             }
             if ((answer.flags & FINAL) != 0 && (answer.flags & 3) == 3) {
                 return;
@@ -119,7 +127,9 @@ public final class Discovery {
             if (pair.startsWith("TargetName=")) {
                 found.add(new Found(pair.substring("TargetName=".length()), new ArrayList<>()));
             } else if (pair.startsWith("TargetAddress=") && !found.isEmpty()) {
-                String address = pair.substring("TargetAddress=".length()).replaceFirst(",\\d+$", "").replaceFirst(":\\d+$", "");
+                String address = pair.substring("TargetAddress=".length())
+                        .replaceFirst(",\\d+$", "")
+                        .replaceFirst(":\\d+$", "");
                 found.get(found.size() - 1).addresses.add(address.replaceAll("[\\[\\]]", ""));
             }
         }
@@ -157,7 +167,8 @@ public final class Discovery {
         ByteBuffer buffer = ByteBuffer.wrap(header);
         int opcode = header[0] & 0x3f;
         if (opcode != (wanted | ANSWER)) {
-            throw new WireFault(Kind.GARBAGE, "it answers with something else than iSCSI, or refuses (opcode " + opcode + ")");
+            throw new WireFault(
+                    Kind.GARBAGE, "it answers with something else than iSCSI, or refuses (opcode " + opcode + ")");
         }
         int length = buffer.getInt(4) & 0xffffff;
         int more = (header[4] & 0xff) * 4;

@@ -19,7 +19,6 @@ import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Part;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
-import lychnos.core.proof.SideMark;
 import lychnos.core.proof.Traits;
 import lychnos.core.proof.Trouble;
 import lychnos.wire.Vantage;
@@ -115,7 +114,9 @@ public final class Climb {
 
     private void climb(Rung upTo) throws WireFault {
         try (Way way = way()) {
-            boolean safe = goesOn(add(way.service()), upTo) && goesOn(add(way.identity()), upTo) && goesOn(add(way.asPlanned()), upTo);
+            boolean safe = goesOn(add(way.service()), upTo)
+                    && goesOn(add(way.identity()), upTo)
+                    && goesOn(add(way.asPlanned()), upTo);
             if (safe) {
                 add(new SafeWay(vantage, target, company, shown).judge(way, traits));
             }
@@ -153,8 +154,10 @@ public final class Climb {
     /** Names are asked whether or not the machine answers. */
     private List<Beside> beside() throws WireFault {
         Target.Names names = target.names();
-        Map<String, NameMarks.Said> forward = company.names.ask(vantage, names.servers(), names.fqdn(), target.address().isV4() ? "A" : "AAAA");
-        Map<String, NameMarks.Said> reverse = company.names.ask(vantage, names.reverse(), target.address().reverseName(), "PTR");
+        Map<String, NameMarks.Said> forward = company.names.ask(
+                vantage, names.servers(), names.fqdn(), target.address().isV4() ? "A" : "AAAA");
+        Map<String, NameMarks.Said> reverse =
+                company.names.ask(vantage, names.reverse(), target.address().reverseName(), "PTR");
         NameMarks.trait(forward).ifPresent(said -> traits.put(Traits.NAME, said));
         NameMarks.trait(reverse).ifPresent(said -> traits.put(Traits.REVERSE, said));
         Beside time = ClockMark.of(clockAhead, target.known().timeServers());
@@ -187,7 +190,11 @@ public final class Climb {
             List<Mac> claimants = vantage.claimants(target.address());
             if (claimants.size() > 1) {
                 String all = claimants.stream().map(Mac::toString).collect(Collectors.joining(" and "));
-                return add(Outcome.broken(Rung.ANSWERS, Trouble.TWO_MACHINES, claimants.size() + " machines say that " + target.address() + " is theirs: " + all).with(List.of(Part.broken("segment", all))));
+                return add(Outcome.broken(
+                                Rung.ANSWERS,
+                                Trouble.TWO_MACHINES,
+                                claimants.size() + " machines say that " + target.address() + " is theirs: " + all)
+                        .with(List.of(Part.broken("segment", all))));
             }
             if (claimants.size() == 1) {
                 parts.add(Part.holds("segment", "one machine has it"));
@@ -195,14 +202,21 @@ public final class Climb {
             traits.put(Traits.HARDWARE, neighbour.get().toString());
         }
         if (target.mac() != null && neighbour.isPresent() && !neighbour.get().equals(target.mac())) {
-            return broken(Rung.ANSWERS, Trouble.OTHER_HARDWARE, target.address() + " is answered by " + neighbour.get() + ", the label says " + target.mac());
+            return broken(
+                    Rung.ANSWERS,
+                    Trouble.OTHER_HARDWARE,
+                    target.address() + " is answered by " + neighbour.get() + ", the label says " + target.mac());
         }
         String arp = neighbour.map(mac -> "ARP " + mac).orElse("");
         return switch (echo.state()) {
-            case ANSWERED -> add(Outcome.holds(Rung.ANSWERS, "ping " + millis(roundTrip) + (arp.isEmpty() ? "" : ", " + arp)).with(parts));
-            case NOT_PERMITTED -> arp.isEmpty()
-                    ? broken(Rung.ANSWERS, Trouble.SILENT, target.address().toString())
-                    : add(Outcome.holds(Rung.ANSWERS, arp + "; ping is not permitted here").with(parts));
+            case ANSWERED ->
+                add(Outcome.holds(Rung.ANSWERS, "ping " + millis(roundTrip) + (arp.isEmpty() ? "" : ", " + arp))
+                        .with(parts));
+            case NOT_PERMITTED ->
+                arp.isEmpty()
+                        ? broken(Rung.ANSWERS, Trouble.SILENT, target.address().toString())
+                        : add(Outcome.holds(Rung.ANSWERS, arp + "; ping is not permitted here")
+                                .with(parts));
             case SILENT -> broken(Rung.ANSWERS, Trouble.SILENT, target.address().toString());
         };
     }
@@ -232,25 +246,44 @@ public final class Climb {
         }
         traits.put(Traits.CERTIFICATE, shown.fingerprint());
         List<Part> parts = List.of(validity(), key(), names(), chain());
-        Optional<Part> off = parts.stream().filter(part -> part.standing() == Outcome.Standing.BROKEN).findFirst();
+        Optional<Part> off = parts.stream()
+                .filter(part -> part.standing() == Outcome.Standing.BROKEN)
+                .findFirst();
         if (off.isPresent() && off.get().name().equals("valid")) {
             boolean over = clock.instant().isAfter(shown.notAfter());
-            return add(Outcome.broken(Rung.TLS, over ? Trouble.CERTIFICATE_EXPIRED : Trouble.CERTIFICATE_NOT_YET, day(over ? shown.notAfter() : shown.notBefore())).with(parts));
+            return add(Outcome.broken(
+                            Rung.TLS,
+                            over ? Trouble.CERTIFICATE_EXPIRED : Trouble.CERTIFICATE_NOT_YET,
+                            day(over ? shown.notAfter() : shown.notBefore()))
+                    .with(parts));
         }
         if (target.fingerprint() != null && !target.fingerprint().equals(shown.fingerprint())) {
-            return add(Outcome.broken(Rung.TLS, Trouble.CERTIFICATE_CHANGED, target.fingerprint().substring(0, 8) + "… then, " + shown.fingerprint().substring(0, 8) + "… now").with(parts));
+            return add(Outcome.broken(
+                            Rung.TLS,
+                            Trouble.CERTIFICATE_CHANGED,
+                            target.fingerprint().substring(0, 8) + "… then, "
+                                    + shown.fingerprint().substring(0, 8) + "… now")
+                    .with(parts));
         }
         if (off.isPresent()) {
-            Trouble trouble = off.get().name().equals("key") ? Trouble.WEAK_KEY : off.get().name().equals("names") ? Trouble.CERTIFICATE_NAMES : Trouble.CHAIN_BROKEN;
+            Trouble trouble = off.get().name().equals("key")
+                    ? Trouble.WEAK_KEY
+                    : off.get().name().equals("names") ? Trouble.CERTIFICATE_NAMES : Trouble.CHAIN_BROKEN;
             return add(Outcome.broken(Rung.TLS, trouble, off.get().seen()).with(parts));
         }
-        return add(Outcome.holds(Rung.TLS, shown.protocol() + (shown.selfSigned() ? ", self-signed" : "") + ", to " + day(shown.notAfter())).with(parts));
+        return add(Outcome.holds(
+                        Rung.TLS,
+                        shown.protocol() + (shown.selfSigned() ? ", self-signed" : "") + ", to "
+                                + day(shown.notAfter()))
+                .with(parts));
     }
 
     private Part validity() {
         Instant now = clock.instant();
         String days = day(shown.notBefore()) + " to " + day(shown.notAfter());
-        return now.isAfter(shown.notAfter()) || now.isBefore(shown.notBefore()) ? Part.broken("valid", days) : Part.holds("valid", days);
+        return now.isAfter(shown.notAfter()) || now.isBefore(shown.notBefore())
+                ? Part.broken("valid", days)
+                : Part.holds("valid", days);
     }
 
     private Part key() {
@@ -259,13 +292,21 @@ public final class Climb {
 
     /** A name that nobody vouches for says nothing; one that an authority signed must be the planned one. */
     private Part names() {
-        String made = shown.names().isEmpty() ? "no name" : Stream.concat(shown.names().stream().limit(4), shown.names().size() > 4 ? Stream.of("…") : Stream.of()).collect(Collectors.joining(", "));
+        String made = shown.names().isEmpty()
+                ? "no name"
+                : Stream.concat(
+                                shown.names().stream().limit(4),
+                                shown.names().size() > 4 ? Stream.of("…") : Stream.of())
+                        .collect(Collectors.joining(", "));
         if (shown.selfSigned()) {
             return Part.notMeasured("names", made + ": self-signed, nobody vouches for it");
         }
         String fqdn = target.names().fqdn();
-        boolean covered = CertificateNames.cover(shown.names(), fqdn, target.address().toString());
-        return covered ? Part.holds("names", made) : Part.broken("names", made + ", planned is " + (fqdn.isEmpty() ? target.address() : fqdn));
+        boolean covered =
+                CertificateNames.cover(shown.names(), fqdn, target.address().toString());
+        return covered
+                ? Part.holds("names", made)
+                : Part.broken("names", made + ", planned is " + (fqdn.isEmpty() ? target.address() : fqdn));
     }
 
     private Part chain() {

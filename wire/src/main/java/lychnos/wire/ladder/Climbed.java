@@ -21,7 +21,15 @@ import lychnos.wire.tls.TlsSeen;
  * @param roundTrip of the ping, or null
  * @param traits what it showed of itself, to compare with later
  */
-public record Climbed(List<Outcome> outcomes, List<Beside> beside, List<Settings.Field> fields, TlsSeen tls, HostKey.Seen hostKey, String firmware, Duration roundTrip, Map<String, String> traits) {
+public record Climbed(
+        List<Outcome> outcomes,
+        List<Beside> beside,
+        List<Settings.Field> fields,
+        TlsSeen tls,
+        HostKey.Seen hostKey,
+        String firmware,
+        Duration roundTrip,
+        Map<String, String> traits) {
 
     /** Of the certificate shown, or null. */
     public String fingerprint() {

@@ -52,7 +52,9 @@ final class DataWay {
             return;
         }
         int number = data.nfs() ? NullCall.PORT : data.portal();
-        if (upTo == Rung.ANSWERS || !add.test(port(number)) || !add.test(Outcome.notMeasured(Rung.TLS, (data.nfs() ? "NFS" : "iSCSI") + " speaks without it"))) {
+        if (upTo == Rung.ANSWERS
+                || !add.test(port(number))
+                || !add.test(Outcome.notMeasured(Rung.TLS, (data.nfs() ? "NFS" : "iSCSI") + " speaks without it"))) {
             return;
         }
         try {
@@ -62,19 +64,26 @@ final class DataWay {
                 portal(vantage.targets(target.address(), data.portal(), ASK), add);
             }
         } catch (WireFault e) {
-            add.test(RedfishWay.brokenUnlessUndeclared(e, Rung.SERVICE, data.nfs() ? Trouble.NO_NFS : Trouble.NO_PORTAL));
+            add.test(RedfishWay.brokenUnlessUndeclared(
+                    e, Rung.SERVICE, data.nfs() ? Trouble.NO_NFS : Trouble.NO_PORTAL));
         }
     }
 
     private Outcome port(int number) throws WireFault {
         PortState state = vantage.port(target.address(), number, CONNECT);
-        return state == PortState.OPEN ? Outcome.holds(Rung.PORT, number + " open") : Outcome.broken(Rung.PORT, state == PortState.REFUSED ? Trouble.PORT_REFUSED : Trouble.PORT_SILENT, String.valueOf(number));
+        return state == PortState.OPEN
+                ? Outcome.holds(Rung.PORT, number + " open")
+                : Outcome.broken(
+                        Rung.PORT,
+                        state == PortState.REFUSED ? Trouble.PORT_REFUSED : Trouble.PORT_SILENT,
+                        String.valueOf(number));
     }
 
     private void files(List<Integer> versions, Predicate<Outcome> add) {
         String taken = versions.stream().map(String::valueOf).collect(Collectors.joining(" and "));
         traits.put(Traits.NFS, taken);
-        boolean ignored = add.test(Outcome.holds(Rung.SERVICE, "NFS " + taken).with(List.of(Part.holds("null call", "taken in version " + taken))))
+        boolean ignored = add.test(Outcome.holds(Rung.SERVICE, "NFS " + taken)
+                        .with(List.of(Part.holds("null call", "taken in version " + taken))))
                 && add.test(Outcome.notMeasured(Rung.IDENTITY, ELSEWHERE))
                 && add.test(Outcome.notMeasured(Rung.AS_PLANNED, ELSEWHERE))
                 && add.test(Outcome.notMeasured(Rung.SAFE, ELSEWHERE));
@@ -90,12 +99,30 @@ final class DataWay {
             add.test(Outcome.broken(Rung.SERVICE, Trouble.NO_PORTAL, "it has no target"));
             return;
         }
-        List<Part> parts = found.stream().map(each -> Part.holds(each.name(), String.join(", ", each.addresses()))).toList();
-        traits.put(Traits.TARGETS, found.stream().map(Discovery.Found::name).sorted().collect(Collectors.joining(", ")));
-        String elsewhere = found.stream().flatMap(each -> each.addresses().stream()).distinct().filter(address -> !planned(address)).collect(Collectors.joining(", "));
-        boolean ignored = add.test(Outcome.holds(Rung.SERVICE, "iSCSI, " + (found.size() == 1 ? found.get(0).name() : found.size() + " targets")).with(parts))
+        List<Part> parts = found.stream()
+                .map(each -> Part.holds(each.name(), String.join(", ", each.addresses())))
+                .toList();
+        traits.put(
+                Traits.TARGETS,
+                found.stream().map(Discovery.Found::name).sorted().collect(Collectors.joining(", ")));
+        String elsewhere = found.stream()
+                .flatMap(each -> each.addresses().stream())
+                .distinct()
+                .filter(address -> !planned(address))
+                .collect(Collectors.joining(", "));
+        boolean ignored = add.test(Outcome.holds(
+                                Rung.SERVICE,
+                                "iSCSI, " + (found.size() == 1 ? found.get(0).name() : found.size() + " targets"))
+                        .with(parts))
                 && add.test(Outcome.notMeasured(Rung.IDENTITY, ELSEWHERE))
-                && add.test(elsewhere.isEmpty() ? Outcome.holds(Rung.AS_PLANNED, "its targets are reached where it was planned") : Outcome.broken(Rung.AS_PLANNED, Trouble.NOT_AS_PLANNED, "It says that its targets are reached at " + elsewhere + ", which was not planned for it"))
+                && add.test(
+                        elsewhere.isEmpty()
+                                ? Outcome.holds(Rung.AS_PLANNED, "its targets are reached where it was planned")
+                                : Outcome.broken(
+                                        Rung.AS_PLANNED,
+                                        Trouble.NOT_AS_PLANNED,
+                                        "It says that its targets are reached at " + elsewhere
+                                                + ", which was not planned for it"))
                 && add.test(Outcome.notMeasured(Rung.SAFE, ELSEWHERE));
     }
 

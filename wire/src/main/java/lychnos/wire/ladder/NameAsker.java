@@ -11,7 +11,8 @@ import lychnos.wire.Vantage;
 import lychnos.wire.WireFault;
 
 /**
- * Asks name servers for many endpoints. A server that has just been silent is not waited for again and again: what it would say is
+ * Asks name servers for many endpoints. A server that has just been silent is not waited for again and again: what it
+ * would say is
  * the same for all of them, and a dead one must not slow every check. Safe for use by many threads.
  */
 public final class NameAsker {
@@ -22,7 +23,8 @@ public final class NameAsker {
     private final Map<Address, Long> silentSince = new ConcurrentHashMap<>();
 
     /** What each server says of a name. */
-    Map<String, NameMarks.Said> ask(Vantage vantage, Map<String, Address> servers, String name, String type) throws WireFault {
+    Map<String, NameMarks.Said> ask(Vantage vantage, Map<String, Address> servers, String name, String type)
+            throws WireFault {
         Map<String, NameMarks.Said> said = new LinkedHashMap<>();
         for (Map.Entry<String, Address> server : servers.entrySet()) {
             said.put(server.getKey(), ask(vantage, server.getValue(), name, type));
@@ -39,7 +41,11 @@ public final class NameAsker {
             List<String> data = vantage.resolve(server, name, type, ASK);
             silentSince.remove(server);
             // of an address there are several ways to write it (RFC 5952)
-            return NameMarks.Said.of(data.stream().map(each -> type.equals("PTR") ? each : Address.tryParse(each).map(Address::toString).orElse(each)).toList());
+            return NameMarks.Said.of(data.stream()
+                    .map(each -> type.equals("PTR")
+                            ? each
+                            : Address.tryParse(each).map(Address::toString).orElse(each))
+                    .toList());
         } catch (WireFault e) {
             if (e.ours()) {
                 throw e;

@@ -7,7 +7,8 @@ import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 
 /**
- * How long to wait for an echo, learnt from those that came (the estimate of RFC 6298, section 2), network by network: where answers
+ * How long to wait for an echo, learnt from those that came (the estimate of RFC 6298, section 2), network by network:
+ * where answers
  * take a millisecond, a second is not spent on each silent address. Safe for use by many threads.
  */
 public final class Patience {
@@ -52,6 +53,7 @@ public final class Patience {
         if (estimates.size() > MOST_NETWORKS) {
             estimates.clear();
         }
-        estimates.merge(network(address), Estimate.first(after.toNanos()), (before, first) -> before.with(after.toNanos()));
+        estimates.merge(
+                network(address), Estimate.first(after.toNanos()), (before, first) -> before.with(after.toNanos()));
     }
 }

@@ -55,9 +55,12 @@ final class RedfishWay implements Way {
     public Outcome service() throws WireFault {
         List<Part> parts = new ArrayList<>();
         try {
-            String version = "Redfish " + client.root().json().path("RedfishVersion").asText();
+            String version =
+                    "Redfish " + client.root().json().path("RedfishVersion").asText();
             parts.add(Part.holds("service root", version));
-            return presence(parts).orElseGet(() -> Outcome.holds(Rung.SERVICE, version + (expected.presence() ? ", RMCP" : ""))).with(parts);
+            return presence(parts)
+                    .orElseGet(() -> Outcome.holds(Rung.SERVICE, version + (expected.presence() ? ", RMCP" : "")))
+                    .with(parts);
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_SERVICE);
         } catch (RedfishFault e) {
@@ -90,23 +93,30 @@ final class RedfishWay implements Way {
             Instant before = clock.instant();
             Controller.Identity identity = new Controller(client).identity();
             firmware = identity.firmware();
-            clockAhead = identity.clock().map(told -> ClockMark.ahead(told, before, clock.instant())).orElse(null);
+            clockAhead = identity.clock()
+                    .map(told -> ClockMark.ahead(told, before, clock.instant()))
+                    .orElse(null);
             Optional<String> other = identity.differsFrom(expected.serial(), expected.mac());
             return other.isPresent()
                     ? Outcome.broken(Rung.IDENTITY, Trouble.OTHER_MACHINE, other.get())
-                    : Outcome.holds(Rung.IDENTITY, "serial " + expected.serial() + " and " + expected.mac() + " as on the label");
+                    : Outcome.holds(
+                            Rung.IDENTITY,
+                            "serial " + expected.serial() + " and " + expected.mac() + " as on the label");
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE);
         } catch (RedfishFault e) {
             boolean refused = e.status() == 401 || e.status() == 403;
-            return Outcome.broken(Rung.IDENTITY, refused ? Trouble.PASSWORD_REFUSED : Trouble.IDENTITY_UNREADABLE, e.getMessage());
+            return Outcome.broken(
+                    Rung.IDENTITY, refused ? Trouble.PASSWORD_REFUSED : Trouble.IDENTITY_UNREADABLE, e.getMessage());
         }
     }
 
     @Override
     public Outcome asPlanned() throws WireFault {
         try {
-            fields = Accepted.apply(expected.plan().compare(new Controller(client).settings(expected.mac())), target.known().accepted());
+            fields = Accepted.apply(
+                    expected.plan().compare(new Controller(client).settings(expected.mac())),
+                    target.known().accepted());
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE);
         } catch (RedfishFault e) {
@@ -115,7 +125,10 @@ final class RedfishWay implements Way {
         String differences = Settings.differences(fields);
         return differences.isEmpty()
                 ? Outcome.holds(Rung.AS_PLANNED, fields.size() + " of " + fields.size() + " values")
-                : Outcome.broken(Rung.AS_PLANNED, Trouble.NOT_AS_PLANNED, Character.toUpperCase(differences.charAt(0)) + differences.substring(1));
+                : Outcome.broken(
+                        Rung.AS_PLANNED,
+                        Trouble.NOT_AS_PLANNED,
+                        Character.toUpperCase(differences.charAt(0)) + differences.substring(1));
     }
 
     /** One attempt and no more: a second one might lock the account. */
@@ -134,7 +147,8 @@ final class RedfishWay implements Way {
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.SAFE, Trouble.FACTORY_UNCLEAR);
         }
-        return Outcome.holds(Rung.SAFE, "factory password refused").with(List.of(Part.holds("factory password", "refused by its Redfish service")));
+        return Outcome.holds(Rung.SAFE, "factory password refused")
+                .with(List.of(Part.holds("factory password", "refused by its Redfish service")));
     }
 
     @Override

@@ -20,7 +20,10 @@ import lychnos.wire.icmp.Echo;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.tls.TlsSeen;
 
-/** The last rung: what must be shut is shut, from here and from elsewhere; it answers nowhere else; the factory's log-ins are refused. */
+/**
+ * The last rung: what must be shut is shut, from here and from elsewhere; it answers nowhere else; the factory's
+ * log-ins are refused.
+ */
 final class SafeWay {
 
     private static final Duration SHUT = Duration.ofMillis(800);
@@ -46,7 +49,8 @@ final class SafeWay {
             return Outcome.broken(Rung.SAFE, Trouble.MUST_BE_SHUT, open.get()).with(parts);
         }
         if (answersToCommunity()) {
-            return Outcome.broken(Rung.SAFE, Trouble.COMMUNITY_ANSWERS, target.community()).with(parts);
+            return Outcome.broken(Rung.SAFE, Trouble.COMMUNITY_ANSWERS, target.community())
+                    .with(parts);
         }
         Optional<String> elsewhere = elsewhere();
         if (elsewhere.isPresent()) {
@@ -62,8 +66,11 @@ final class SafeWay {
         if (refused.standing() == Outcome.Standing.BROKEN) {
             return refused.with(parts);
         }
-        String ports = target.shut().isEmpty() ? "" : target.shut().stream().map(String::valueOf).collect(Collectors.joining(", ")) + " shut";
-        String seen = Stream.of(refused.seen(), ports).filter(text -> !text.isEmpty()).collect(Collectors.joining("; "));
+        String ports = target.shut().isEmpty()
+                ? ""
+                : target.shut().stream().map(String::valueOf).collect(Collectors.joining(", ")) + " shut";
+        String seen =
+                Stream.of(refused.seen(), ports).filter(text -> !text.isEmpty()).collect(Collectors.joining("; "));
         return new Outcome(Rung.SAFE, refused.standing(), null, seen, parts);
     }
 
@@ -78,7 +85,8 @@ final class SafeWay {
             for (Vantage other : company.others()) {
                 Optional<Part> from = from(other, port);
                 from.ifPresent(parts::add);
-                first = first.or(() -> from.filter(part -> part.standing() == Outcome.Standing.BROKEN).map(part -> port + ", as seen from " + other.name() + ","));
+                first = first.or(() -> from.filter(part -> part.standing() == Outcome.Standing.BROKEN)
+                        .map(part -> port + ", as seen from " + other.name() + ","));
             }
         }
         return first;
@@ -105,7 +113,10 @@ final class SafeWay {
     private Optional<Part> from(Vantage other, int port) {
         String name = "port " + port + " from " + other.name();
         try {
-            return Optional.of(other.port(target.address(), port, SHUT) == PortState.OPEN ? Part.broken(name, "open") : Part.holds(name, "shut"));
+            return Optional.of(
+                    other.port(target.address(), port, SHUT) == PortState.OPEN
+                            ? Part.broken(name, "open")
+                            : Part.holds(name, "shut"));
         } catch (WireFault e) {
             return Optional.of(Part.notMeasured(name, e.getMessage()));
         }
@@ -116,7 +127,8 @@ final class SafeWay {
         for (Map.Entry<Address, String> each : target.known().elsewhere().entrySet()) {
             String name = each.getKey() + ", " + each.getValue();
             try {
-                if (vantage.hearsSilence() && vantage.ping(each.getKey(), ELSEWHERE).state() == Echo.State.SILENT) {
+                if (vantage.hearsSilence()
+                        && vantage.ping(each.getKey(), ELSEWHERE).state() == Echo.State.SILENT) {
                     parts.add(Part.holds(name, "silent"));
                 } else if (isIt(each.getKey())) {
                     parts.add(Part.broken(name, "answers, and is this machine"));
@@ -136,6 +148,7 @@ final class SafeWay {
         if (target.mac() != null && neighbour.isPresent()) {
             return neighbour.get().equals(target.mac());
         }
-        return vantage.port(at, target.port(), ELSEWHERE) == PortState.OPEN && vantage.tls(at, target.port(), SHUT).fingerprint().equals(shown.fingerprint());
+        return vantage.port(at, target.port(), ELSEWHERE) == PortState.OPEN
+                && vantage.tls(at, target.port(), SHUT).fingerprint().equals(shown.fingerprint());
     }
 }

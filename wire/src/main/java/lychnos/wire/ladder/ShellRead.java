@@ -43,8 +43,12 @@ final class ShellRead {
     }
 
     private Shell.Told run(String user, Secret phrase, List<LookAgain.Command> commands) throws WireFault {
-        List<Shell.Command> typed = commands.stream().map(command -> new Shell.Command(command.prompt().toString(), command.sends())).toList();
-        List<Shell.Press> paging = way.asks().paging().entrySet().stream().map(each -> new Shell.Press(each.getKey().toString(), each.getValue())).toList();
+        List<Shell.Command> typed = commands.stream()
+                .map(command -> new Shell.Command(command.prompt().toString(), command.sends()))
+                .toList();
+        List<Shell.Press> paging = way.asks().paging().entrySet().stream()
+                .map(each -> new Shell.Press(each.getKey().toString(), each.getValue()))
+                .toList();
         Address at = target.address();
         return vantage.shell(at, SSH, new Shell.Script(user, phrase, hostKey, typed, paging), PATIENCE);
     }
@@ -57,7 +61,8 @@ final class ShellRead {
      * @param traits takes the state that it told
      * @return what keeps the rung from holding, if anything does
      */
-    Optional<Outcome> readBack(List<Part> parts, List<Settings.Field> fields, Map<String, String> traits) throws WireFault {
+    Optional<Outcome> readBack(List<Part> parts, List<Settings.Field> fields, Map<String, String> traits)
+            throws WireFault {
         List<LookAgain.Command> commands = way.asks().commands();
         Shell.Told told;
         try {
@@ -76,11 +81,13 @@ final class ShellRead {
         for (int i = 0; i < commands.size(); i++) {
             LookAgain.Command command = commands.get(i);
             LookAgain.Told seen = command.judge(told.outputs().get(i));
-            List<Settings.Field> judged = Accepted.apply(seen.fields(), target.known().accepted());
+            List<Settings.Field> judged =
+                    Accepted.apply(seen.fields(), target.known().accepted());
             fields.addAll(judged);
             String differs = Settings.differences(judged);
             String state = String.join(", ", seen.state());
-            boolean missing = !seen.missing().isEmpty() && !state.equals(target.known().accepted().get(Traits.STATE + command.title()));
+            boolean missing = !seen.missing().isEmpty()
+                    && !state.equals(target.known().accepted().get(Traits.STATE + command.title()));
             if (!command.expects().isEmpty()) {
                 traits.put(Traits.STATE + command.title(), state.isEmpty() ? "nothing of what was expected" : state);
             }
@@ -94,7 +101,12 @@ final class ShellRead {
                 parts.add(Part.broken(command.title(), fault));
             }
         }
-        return off.isEmpty() ? Optional.empty() : Optional.of(Outcome.broken(Rung.AS_PLANNED, settings ? Trouble.NOT_AS_PLANNED : Trouble.NOT_IN_STATE, String.join("; ", off)));
+        return off.isEmpty()
+                ? Optional.empty()
+                : Optional.of(Outcome.broken(
+                        Rung.AS_PLANNED,
+                        settings ? Trouble.NOT_AS_PLANNED : Trouble.NOT_IN_STATE,
+                        String.join("; ", off)));
     }
 
     private static String seen(List<Settings.Field> fields, String state) {
@@ -113,7 +125,8 @@ final class ShellRead {
             try {
                 if (run(login.user(), login.phrase(), List.of()).admitted()) {
                     parts.add(Part.broken(name, "taken"));
-                    return Optional.of(Outcome.broken(Rung.SAFE, Trouble.FACTORY_ACCEPTED, "as " + login.user() + " over SSH"));
+                    return Optional.of(
+                            Outcome.broken(Rung.SAFE, Trouble.FACTORY_ACCEPTED, "as " + login.user() + " over SSH"));
                 }
                 parts.add(Part.holds(name, "refused"));
             } catch (WireFault e) {

@@ -17,7 +17,8 @@ final class SignInPage {
     private static final Duration REQUEST = Duration.ofSeconds(6);
     private static final int MOST_REDIRECTS = 4;
     private static final Pattern TITLE = Pattern.compile("<title[^>]{0,200}>([^<]{0,200})", Pattern.CASE_INSENSITIVE);
-    private static final Pattern PASSWORD = Pattern.compile("<input[^>]{0,400}type=[\"']?password", Pattern.CASE_INSENSITIVE);
+    private static final Pattern PASSWORD =
+            Pattern.compile("<input[^>]{0,400}type=[\"']?password", Pattern.CASE_INSENSITIVE);
 
     private SignInPage() {}
 
@@ -35,14 +36,20 @@ final class SignInPage {
     static Seen open(Vantage vantage, Target target, String pin) throws WireFault {
         String path = "/";
         for (int i = 0; i <= MOST_REDIRECTS; i++) {
-            HttpAnswer answer = vantage.http(new HttpCall(target.address(), target.port(), "GET", path, Map.of("Accept", "text/html"), null, pin, REQUEST));
+            HttpAnswer answer = vantage.http(new HttpCall(
+                    target.address(), target.port(), "GET", path, Map.of("Accept", "text/html"), null, pin, REQUEST));
             if (answer.status() < 300 || answer.status() >= 400) {
                 return seen(answer);
             }
             String to = answer.header("location").orElse("");
             Optional<String> own = own(to, target);
             if (own.isEmpty()) {
-                return new Seen(answer.status(), "", false, Optional.of(to.length() > 120 ? to.substring(0, 120) + "…" : to), "");
+                return new Seen(
+                        answer.status(),
+                        "",
+                        false,
+                        Optional.of(to.length() > 120 ? to.substring(0, 120) + "…" : to),
+                        "");
             }
             path = own.get();
         }
@@ -54,11 +61,16 @@ final class SignInPage {
         if (to.matches("/[\\x21-\\x7e]{0,400}") && !to.startsWith("//")) {
             return Optional.of(to);
         }
-        for (String host : new String[] {target.address().toString(), "[" + target.address() + "]", target.names().fqdn()}) {
+        for (String host : new String[] {
+            target.address().toString(),
+            "[" + target.address() + "]",
+            target.names().fqdn()
+        }) {
             for (String port : new String[] {"", ":" + target.port()}) {
                 String start = "https://" + host + port + "/";
                 if (!host.isEmpty() && to.startsWith(start)) {
-                    return Optional.of(to.substring(start.length() - 1)).filter(path -> path.matches("/[\\x21-\\x7e]{0,400}"));
+                    return Optional.of(to.substring(start.length() - 1))
+                            .filter(path -> path.matches("/[\\x21-\\x7e]{0,400}"));
                 }
             }
         }
@@ -69,7 +81,9 @@ final class SignInPage {
         String page = new String(answer.body(), StandardCharsets.UTF_8);
         Matcher title = TITLE.matcher(page);
         boolean form = PASSWORD.matcher(page).find();
-        String fault = answer.status() != 200 ? "it answers HTTP " + answer.status() : form ? "" : "nothing on it takes a password";
+        String fault = answer.status() != 200
+                ? "it answers HTTP " + answer.status()
+                : form ? "" : "nothing on it takes a password";
         return new Seen(answer.status(), title.find() ? title.group(1).strip() : "", form, Optional.empty(), fault);
     }
 }

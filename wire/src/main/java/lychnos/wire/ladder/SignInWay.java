@@ -26,7 +26,8 @@ import lychnos.wire.pages.PageFault;
 import lychnos.wire.ssh.HostKey;
 
 /**
- * The upper rungs of a machine that people sign in to. Which one it is, it tells over the interface of its pages, or by its
+ * The upper rungs of a machine that people sign in to. Which one it is, it tells over the interface of its pages, or by
+ * its
  * hardware address, or by the certificate that it has had since it told its serial in its setup.
  */
 final class SignInWay implements Way {
@@ -69,18 +70,26 @@ final class SignInWay implements Way {
         }
         if (page.away().isPresent()) {
             parts.add(Part.broken("page", "leads to " + page.away().get()));
-            return Outcome.broken(Rung.SERVICE, Trouble.LEADS_AWAY, page.away().get()).with(parts);
+            return Outcome.broken(Rung.SERVICE, Trouble.LEADS_AWAY, page.away().get())
+                    .with(parts);
         }
         if (!page.fault().isEmpty()) {
             parts.add(Part.broken("page", page.fault()));
             return Outcome.broken(Rung.SERVICE, Trouble.NO_PAGE, page.fault()).with(parts);
         }
-        parts.add(Part.holds("page", "HTTP " + page.status() + (page.title().isEmpty() ? "" : ", “" + page.title() + "”") + ", takes a password"));
+        parts.add(Part.holds(
+                "page",
+                "HTTP " + page.status() + (page.title().isEmpty() ? "" : ", “" + page.title() + "”")
+                        + ", takes a password"));
         Optional<Outcome> ssh = expected.ssh() ? ssh(parts) : Optional.empty();
         if (ssh.isPresent()) {
             return ssh.get().with(parts);
         }
-        return Outcome.holds(Rung.SERVICE, (page.title().isEmpty() ? "page to sign in" : "“" + page.title() + "”") + (expected.ssh() ? ", SSH greets" : "")).with(parts);
+        return Outcome.holds(
+                        Rung.SERVICE,
+                        (page.title().isEmpty() ? "page to sign in" : "“" + page.title() + "”")
+                                + (expected.ssh() ? ", SSH greets" : ""))
+                .with(parts);
     }
 
     /** What keeps the rung from holding; nothing where it greets and has the host key that it had. */
@@ -89,17 +98,22 @@ final class SignInWay implements Way {
             parts.add(Part.holds("SSH", vantage.greeting(target.address(), SSH, GREETING)));
             hostKey = vantage.hostKey(target.address(), SSH, GREETING);
         } catch (WireFault e) {
-            parts.add(Part.broken(parts.get(parts.size() - 1).name().equals("SSH") ? "host key" : "SSH", e.getMessage()));
+            parts.add(
+                    Part.broken(parts.get(parts.size() - 1).name().equals("SSH") ? "host key" : "SSH", e.getMessage()));
             return Optional.of(RedfishWay.brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_SSH));
         }
         traits.put(Traits.HOST_KEY, hostKey.fingerprint());
         String known = target.known().hostKey();
         if (known == null || known.equals(hostKey.fingerprint())) {
-            parts.add(Part.holds("host key", hostKey.fingerprint() + (known == null ? ", seen for the first time" : "")));
+            parts.add(
+                    Part.holds("host key", hostKey.fingerprint() + (known == null ? ", seen for the first time" : "")));
             return Optional.empty();
         }
         parts.add(Part.broken("host key", hostKey.fingerprint() + ", was " + known));
-        return Optional.of(Outcome.broken(Rung.SERVICE, Trouble.HOST_KEY_CHANGED, shortened(known) + " then, " + shortened(hostKey.fingerprint()) + " now"));
+        return Optional.of(Outcome.broken(
+                Rung.SERVICE,
+                Trouble.HOST_KEY_CHANGED,
+                shortened(known) + " then, " + shortened(hostKey.fingerprint()) + " now"));
     }
 
     private static String shortened(String key) {
@@ -129,14 +143,22 @@ final class SignInWay implements Way {
             }
         }
         if (target.mac() != null && neighbour.isPresent()) {
-            parts.add(Part.holds("hardware address", neighbour.get() + " as on the label")); // another one would have broken the first rung
+            parts.add(Part.holds(
+                    "hardware address",
+                    neighbour.get() + " as on the label")); // another one would have broken the first rung
         }
         if (expected.setUp() != null) {
             boolean kept = target.fingerprint() != null;
             String seen = "told " + expected.setUp().serial() + " in its setup, " + minute(expected.setUp());
-            parts.add(kept ? Part.holds("certificate", "the same as after its setup; it " + seen) : Part.notMeasured("certificate", "seen for the first time; it " + seen + ". It is remembered from now on"));
+            parts.add(
+                    kept
+                            ? Part.holds("certificate", "the same as after its setup; it " + seen)
+                            : Part.notMeasured(
+                                    "certificate",
+                                    "seen for the first time; it " + seen + ". It is remembered from now on"));
         }
-        Optional<Part> holds = parts.stream().filter(part -> part.standing() == Standing.HOLDS).findFirst();
+        Optional<Part> holds =
+                parts.stream().filter(part -> part.standing() == Standing.HOLDS).findFirst();
         if (holds.isPresent()) {
             return Outcome.holds(Rung.IDENTITY, holds.get().seen()).with(parts);
         }
@@ -152,19 +174,27 @@ final class SignInWay implements Way {
     /** What its pages tell of it; nothing where they tell that it is the one. */
     private Optional<Outcome> toldByPages(List<Part> parts) throws WireFault {
         try {
-            Map<String, String> about = pages().read(expected.pages().about(), login(expected.pages().ours()));
+            Map<String, String> about = pages().read(
+                            expected.pages().about(), login(expected.pages().ours()));
             for (Map.Entry<String, String> must : expected.pages().must().entrySet()) {
                 String is = about.getOrDefault(must.getKey(), "nothing");
                 if (!is.equals(must.getValue())) {
                     parts.add(Part.broken("its pages", is));
-                    return Optional.of(Outcome.broken(Rung.IDENTITY, Trouble.OTHER_MACHINE, "its pages tell " + is + ", the label says " + must.getValue()));
+                    return Optional.of(Outcome.broken(
+                            Rung.IDENTITY,
+                            Trouble.OTHER_MACHINE,
+                            "its pages tell " + is + ", the label says " + must.getValue()));
                 }
             }
-            parts.add(Part.holds("its pages", String.join(", ", expected.pages().must().values()) + " as on the label"));
+            parts.add(Part.holds(
+                    "its pages", String.join(", ", expected.pages().must().values()) + " as on the label"));
             return Optional.empty();
         } catch (PageFault e) {
             parts.add(Part.broken("its pages", e.getMessage()));
-            return Optional.of(Outcome.broken(Rung.IDENTITY, e.refusesLogin() ? Trouble.PAGES_REFUSED : Trouble.IDENTITY_UNREADABLE, e.getMessage()));
+            return Optional.of(Outcome.broken(
+                    Rung.IDENTITY,
+                    e.refusesLogin() ? Trouble.PAGES_REFUSED : Trouble.IDENTITY_UNREADABLE,
+                    e.getMessage()));
         } catch (WireFault e) {
             return Optional.of(RedfishWay.brokenUnlessUndeclared(e, Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE));
         }
@@ -181,57 +211,102 @@ final class SignInWay implements Way {
                 try {
                     parts.add(readBack(fill.getKey(), fill.getValue()));
                 } catch (PageFault e) {
-                    return Outcome.broken(Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE, "“" + fill.getKey() + "”: " + e.getMessage()).with(parts);
+                    return Outcome.broken(
+                                    Rung.AS_PLANNED,
+                                    Trouble.SETTINGS_UNREADABLE,
+                                    "“" + fill.getKey() + "”: " + e.getMessage())
+                            .with(parts);
                 } catch (WireFault e) {
-                    return RedfishWay.brokenUnlessUndeclared(e, Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE).with(parts);
+                    return RedfishWay.brokenUnlessUndeclared(e, Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE)
+                            .with(parts);
                 }
             }
         }
-        Optional<Outcome> told = shell().isEmpty() || expected.shell().ours().phrase() == null || expected.shell().asks().commands().isEmpty() ? Optional.empty() : shell().get().readBack(parts, fields, traits);
+        Optional<Outcome> told = shell().isEmpty()
+                        || expected.shell().ours().phrase() == null
+                        || expected.shell().asks().commands().isEmpty()
+                ? Optional.empty()
+                : shell().get().readBack(parts, fields, traits);
         if (parts.isEmpty()) {
             return Outcome.notMeasured(Rung.AS_PLANNED, "nothing of what it keeps can be read from here");
         }
         if (told.isPresent()) {
             return told.get().with(parts);
         }
-        String off = parts.stream().filter(part -> part.standing() == Standing.BROKEN).map(part -> part.name() + ": " + part.seen()).collect(Collectors.joining("; "));
+        String off = parts.stream()
+                .filter(part -> part.standing() == Standing.BROKEN)
+                .map(part -> part.name() + ": " + part.seen())
+                .collect(Collectors.joining("; "));
         if (!off.isEmpty()) {
-            return Outcome.broken(Rung.AS_PLANNED, fields.stream().allMatch(Settings.Field::agrees) ? Trouble.NOT_IN_STATE : Trouble.NOT_AS_PLANNED, off).with(parts);
+            return Outcome.broken(
+                            Rung.AS_PLANNED,
+                            fields.stream().allMatch(Settings.Field::agrees)
+                                    ? Trouble.NOT_IN_STATE
+                                    : Trouble.NOT_AS_PLANNED,
+                            off)
+                    .with(parts);
         }
         long agreeing = fields.size();
-        String where = expected.pages() != null && expected.pages().ours().phrase() != null ? " on its pages" : " over SSH";
-        return Outcome.holds(Rung.AS_PLANNED, agreeing > 0 ? agreeing + " of " + agreeing + " values" + where : parts.get(0).seen()).with(parts);
+        String where =
+                expected.pages() != null && expected.pages().ours().phrase() != null ? " on its pages" : " over SSH";
+        return Outcome.holds(
+                        Rung.AS_PLANNED,
+                        agreeing > 0
+                                ? agreeing + " of " + agreeing + " values" + where
+                                : parts.get(0).seen())
+                .with(parts);
     }
 
     /** The way in over SSH, where there is one and its host key was seen. */
     private Optional<ShellRead> shell() {
-        return expected.shell() == null || hostKey == null ? Optional.empty() : Optional.of(new ShellRead(vantage, target, expected.shell(), hostKey.fingerprint()));
+        return expected.shell() == null || hostKey == null
+                ? Optional.empty()
+                : Optional.of(new ShellRead(vantage, target, expected.shell(), hostKey.fingerprint()));
     }
 
     /** What was planned for a page and how it has been since its setup, against what it shows now. */
     private Part readBack(String page, Target.Fill fill) throws WireFault, PageFault {
-        Map<String, String> is = pages().read(fill.resource(), login(expected.pages().ours()));
+        Map<String, String> is =
+                pages().read(fill.resource(), login(expected.pages().ours()));
         List<PageFill.Difference> differences = fill.planned().differences(is);
         List<Settings.Field> read = new ArrayList<>();
         fill.planned().planned().forEach((field, planned) -> {
-            Optional<PageFill.Difference> off = differences.stream().filter(each -> each.field().equals(field)).findFirst();
-            read.add(new Settings.Field(page + ", " + field, planned, off.map(PageFill.Difference::shown).orElse(planned), off.isEmpty()));
+            Optional<PageFill.Difference> off = differences.stream()
+                    .filter(each -> each.field().equals(field))
+                    .findFirst();
+            read.add(new Settings.Field(
+                    page + ", " + field,
+                    planned,
+                    off.map(PageFill.Difference::shown).orElse(planned),
+                    off.isEmpty()));
         });
         List<Settings.Field> judged = Accepted.apply(read, target.known().accepted());
         fields.addAll(judged);
-        Set<String> agreeing = judged.stream().filter(Settings.Field::agrees).map(Settings.Field::name).collect(Collectors.toSet());
-        String off = differences.stream().filter(each -> !agreeing.contains(page + ", " + each.field())).map(Object::toString).collect(Collectors.joining(", "));
+        Set<String> agreeing = judged.stream()
+                .filter(Settings.Field::agrees)
+                .map(Settings.Field::name)
+                .collect(Collectors.toSet());
+        String off = differences.stream()
+                .filter(each -> !agreeing.contains(page + ", " + each.field()))
+                .map(Object::toString)
+                .collect(Collectors.joining(", "));
         if (!off.isEmpty()) {
             return Part.broken(page, off);
         }
         Map<String, String> state = fill.planned().state(is);
         state.forEach((at, value) -> traits.put(Traits.STATE + page + (state.size() > 1 ? at : ""), value));
         List<String> missing = fill.planned().missing(is);
-        boolean taken = state.entrySet().stream().allMatch(each -> each.getValue().equals(target.known().accepted().get(Traits.STATE + page + (state.size() > 1 ? each.getKey() : ""))));
+        boolean taken = state.entrySet().stream().allMatch(each -> each.getValue()
+                .equals(target.known().accepted().get(Traits.STATE + page + (state.size() > 1 ? each.getKey() : ""))));
         if (!(fill.planned().over(is) && missing.isEmpty()) && !taken) {
-            return Part.broken(page, missing.isEmpty() ? "it says “" + String.join(", ", state.values()) + "”" : String.join(", ", missing));
+            return Part.broken(
+                    page,
+                    missing.isEmpty()
+                            ? "it says “" + String.join(", ", state.values()) + "”"
+                            : String.join(", ", missing));
         }
-        return Part.holds(page, state.isEmpty() ? "as planned" : "as planned, “" + String.join(", ", state.values()) + "”");
+        return Part.holds(
+                page, state.isEmpty() ? "as planned" : "as planned, “" + String.join(", ", state.values()) + "”");
     }
 
     @Override
@@ -258,15 +333,18 @@ final class SignInWay implements Way {
             return Outcome.holds(Rung.SAFE, refused).with(parts);
         }
         untried.forEach(way -> parts.add(Part.notMeasured("factory login, " + way, "not tried")));
-        String missing = "not tried: " + untried.stream().map(way -> way + " login").collect(Collectors.joining(", "));
-        return Outcome.notMeasured(Rung.SAFE, refused.isEmpty() ? missing : refused + "; " + missing).with(parts);
+        String missing =
+                "not tried: " + untried.stream().map(way -> way + " login").collect(Collectors.joining(", "));
+        return Outcome.notMeasured(Rung.SAFE, refused.isEmpty() ? missing : refused + "; " + missing)
+                .with(parts);
     }
 
     private Outcome factoryRefusedByPages() throws WireFault {
         try {
             // one attempt and no more: a second one might lock the account
             pages().read(expected.pages().about(), login(expected.pages().factory()));
-            return Outcome.broken(Rung.SAFE, Trouble.FACTORY_ACCEPTED, "").with(List.of(Part.broken("factory password", "taken by its pages")));
+            return Outcome.broken(Rung.SAFE, Trouble.FACTORY_ACCEPTED, "")
+                    .with(List.of(Part.broken("factory password", "taken by its pages")));
         } catch (PageFault e) {
             return e.refusesLogin()
                     ? Outcome.holds(Rung.SAFE, "").with(List.of(Part.holds("factory password", "refused by its pages")))

@@ -25,15 +25,34 @@ import lychnos.core.proof.Settings;
  * @param names what it is called, and where that is asked
  * @param known what else is known of it from before
  */
-public record Target(Address address, int port, Mac mac, String fingerprint, List<Integer> shut, String community, Service service, Names names, Known known) {
+public record Target(
+        Address address,
+        int port,
+        Mac mac,
+        String fingerprint,
+        List<Integer> shut,
+        String community,
+        Service service,
+        Names names,
+        Known known) {
 
     /** One of which nothing is known from before. */
-    public Target(Address address, int port, Mac mac, String fingerprint, List<Integer> shut, Service service, Names names) {
+    public Target(
+            Address address, int port, Mac mac, String fingerprint, List<Integer> shut, Service service, Names names) {
         this(address, port, mac, fingerprint, shut, "", service, names, Known.NOTHING);
     }
 
     /** A server management controller that nobody's name is asked of. */
-    public Target(Address address, int port, String serial, Mac mac, Settings plan, Login login, String fingerprint, Kind.Login factory, List<Integer> shut) {
+    public Target(
+            Address address,
+            int port,
+            String serial,
+            Mac mac,
+            Settings plan,
+            Login login,
+            String fingerprint,
+            Kind.Login factory,
+            List<Integer> shut) {
         this(address, port, mac, fingerprint, shut, new Redfish(serial, mac, plan, login, factory), Names.NOT_ASKED);
     }
 
@@ -56,11 +75,13 @@ public record Target(Address address, int port, Mac mac, String fingerprint, Lis
      * What is known from before.
      *
      * @param hostKey the fingerprint of its SSH host key, or null
-     * @param elsewhere where it must not answer any more, by what that address is; those that somebody else has now are not among them
+     * @param elsewhere where it must not answer any more, by what that address is; those that somebody else has now are
+     * not among them
      * @param accepted by trait, what a person has taken for right although it was planned otherwise
      * @param timeServers its time servers as they were measured
      */
-    public record Known(String hostKey, Map<Address, String> elsewhere, Map<String, String> accepted, List<Part> timeServers) {
+    public record Known(
+            String hostKey, Map<Address, String> elsewhere, Map<String, String> accepted, List<Part> timeServers) {
 
         public static final Known NOTHING = new Known(null, Map.of(), Map.of(), List.of());
     }
@@ -83,7 +104,8 @@ public record Target(Address address, int port, Mac mac, String fingerprint, Lis
     public sealed interface Service {}
 
     /**
-     * Nothing that people sign in to: an address for data. It answers, and where it is an iSCSI portal it tells its targets.
+     * Nothing that people sign in to: an address for data. It answers, and where it is an iSCSI portal it tells its
+     * targets.
      *
      * @param portal the port of an iSCSI portal, or 0 where it is none
      * @param nfs whether it serves NFS
@@ -104,7 +126,8 @@ public record Target(Address address, int port, Mac mac, String fingerprint, Lis
      * @param factory the log-in that must be refused
      * @param presence whether it answers a presence ping of RMCP
      */
-    public record Redfish(String serial, Mac mac, Settings plan, Login login, Kind.Login factory, boolean presence) implements Service {
+    public record Redfish(String serial, Mac mac, Settings plan, Login login, Kind.Login factory, boolean presence)
+            implements Service {
 
         /** One that is not asked over RMCP. */
         public Redfish(String serial, Mac mac, Settings plan, Login login, Kind.Login factory) {
@@ -119,9 +142,11 @@ public record Target(Address address, int port, Mac mac, String fingerprint, Lis
      * @param setUp what is known from its setup, or null where it was never set up
      * @param pages its documented interface, or null where it has none here
      * @param shell who signs in over SSH and what is asked there, or null where nothing is
-     * @param shipped the ways in that have a factory login, such as {@code console} or {@code web}; each must be refused
+     * @param shipped the ways in that have a factory login, such as {@code console} or {@code web}; each must be
+     * refused
      */
-    public record SignIn(boolean ssh, SetUp setUp, Pages pages, ShellWay shell, Set<String> shipped) implements Service {
+    public record SignIn(boolean ssh, SetUp setUp, Pages pages, ShellWay shell, Set<String> shipped)
+            implements Service {
 
         /** A machine without a factory login and without a login over SSH. */
         public SignIn(boolean ssh, SetUp setUp, Pages pages) {
@@ -161,7 +186,8 @@ public record Target(Address address, int port, Mac mac, String fingerprint, Lis
      * @param must what that shows, by place
      * @param fills by page, its resource and what was planned for it
      */
-    public record Pages(String at, Login ours, Login factory, String about, Map<String, String> must, Map<String, Fill> fills) {}
+    public record Pages(
+            String at, Login ours, Login factory, String about, Map<String, String> must, Map<String, Fill> fills) {}
 
     /** A page that is read back. */
     public record Fill(String resource, PageFill planned) {}

@@ -9,7 +9,10 @@ import lychnos.core.proof.Settings;
 import lychnos.wire.WireFault;
 import lychnos.wire.ssh.HostKey;
 
-/** How the upper rungs of one sort of service are climbed. Each is asked once, in this order, as long as the one below holds. */
+/**
+ * How the upper rungs of one sort of service are climbed. Each is asked once, in this order, as long as the one below
+ * holds.
+ */
 interface Way extends AutoCloseable {
 
     Outcome service() throws WireFault;

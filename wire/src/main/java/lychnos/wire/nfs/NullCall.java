@@ -16,7 +16,8 @@ import lychnos.wire.WireFault.Kind;
 import lychnos.wire.tcp.Deadline;
 
 /**
- * The null procedure of an NFS server (RFC 1813, section 3.3.0; RFC 7530, section 16.1), called over TCP with record marking (RFC 5531,
+ * The null procedure of an NFS server (RFC 1813, section 3.3.0; RFC 7530, section 16.1), called over TCP with record
+ * marking (RFC 5531,
  * section 11). It does nothing, and shows that the service is there and which versions it takes.
  */
 public final class NullCall {
@@ -47,7 +48,8 @@ public final class NullCall {
     public static List<Integer> ask(InetSocketAddress server, Duration timeout) throws WireFault {
         Socket socket = new Socket();
         Deadline deadline = Deadline.of(socket, timeout);
-        try (socket; deadline) {
+        try (socket;
+                deadline) {
             socket.connect(server, (int) timeout.toMillis());
             DataInputStream in = new DataInputStream(socket.getInputStream());
             List<Integer> versions = new ArrayList<>();
@@ -66,9 +68,12 @@ public final class NullCall {
             throw new WireFault(Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", e);
         } catch (ConnectException e) {
             boolean refused = String.valueOf(e.getMessage()).contains("refused");
-            throw new WireFault(refused ? Kind.REFUSED : Kind.SILENT, refused ? "the connection was refused" : "no connection", e);
+            throw new WireFault(
+                    refused ? Kind.REFUSED : Kind.SILENT, refused ? "the connection was refused" : "no connection", e);
         } catch (IOException e) {
-            throw deadline.over() ? new WireFault(Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", e) : new WireFault(Kind.GARBAGE, "the connection ended in the middle of an answer", e);
+            throw deadline.over()
+                    ? new WireFault(Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", e)
+                    : new WireFault(Kind.GARBAGE, "the connection ended in the middle of an answer", e);
         }
     }
 
@@ -76,8 +81,12 @@ public final class NullCall {
         int length = 40;
         return ByteBuffer.allocate(4 + length)
                 .putInt(LAST_FRAGMENT | length)
-                .putInt(transaction).putInt(CALL).putInt(RPC_VERSION)
-                .putInt(NFS).putInt(version).putInt(0)
+                .putInt(transaction)
+                .putInt(CALL)
+                .putInt(RPC_VERSION)
+                .putInt(NFS)
+                .putInt(version)
+                .putInt(0)
                 .putLong(0) // no credential
                 .putLong(0) // no verifier
                 .array();
@@ -91,7 +100,8 @@ public final class NullCall {
             mark = in.readInt();
             int length = mark & ~LAST_FRAGMENT;
             if (length > record.remaining()) {
-                throw new WireFault(Kind.GARBAGE, "what answers is no RPC, or an answer of more than " + LARGEST + " bytes");
+                throw new WireFault(
+                        Kind.GARBAGE, "what answers is no RPC, or an answer of more than " + LARGEST + " bytes");
             }
             byte[] fragment = new byte[length];
             in.readFully(fragment);
@@ -114,7 +124,8 @@ public final class NullCall {
         record.position(record.position() + 8 + (verifier + 3) / 4 * 4);
         int state = record.getInt();
         if (state != SUCCESS && state != PROGRAM_MISMATCH) {
-            throw new WireFault(Kind.GARBAGE, state == 1 ? "there is RPC, but no NFS" : "it answers the call with state " + state);
+            throw new WireFault(
+                    Kind.GARBAGE, state == 1 ? "there is RPC, but no NFS" : "it answers the call with state " + state);
         }
         return state == SUCCESS;
     }

@@ -54,7 +54,9 @@ public final class NtpClient {
             DatagramPacket answer = new DatagramPacket(new byte[PACKET + 512], PACKET + 512);
             socket.receive(answer);
             long receivedAt = nanosSinceEpoch.getAsLong();
-            return answer.getLength() < PACKET ? Optional.empty() : Optional.of(read(ByteBuffer.wrap(answer.getData()), stamp, sentAt, receivedAt));
+            return answer.getLength() < PACKET
+                    ? Optional.empty()
+                    : Optional.of(read(ByteBuffer.wrap(answer.getData()), stamp, sentAt, receivedAt));
         } catch (SocketTimeoutException e) {
             return Optional.empty();
         } catch (IOException e) {
@@ -72,7 +74,8 @@ public final class NtpClient {
         double offset = ((serverReceived - sent) + (serverSent - received)) / 2;
         double delay = Math.max(0, received - sent - (serverSent - serverReceived));
         double dispersion = (packet.getInt(8) & 0xffffffffL) / 65536.0 * 1000;
-        return new TimeSample(packet.get(1) & 0xff, first >> 6, first & 7, offset, delay, dispersion, packet.getLong(24) == stamp);
+        return new TimeSample(
+                packet.get(1) & 0xff, first >> 6, first & 7, offset, delay, dispersion, packet.getLong(24) == stamp);
     }
 
     /** An NTP time stamp of the era that we live in: seconds since 1900 and their fraction, 32 bits each. */
@@ -82,7 +85,9 @@ public final class NtpClient {
         return seconds << 32 | fraction;
     }
 
-    /** A time stamp as milliseconds after our own time; the difference is taken in 64 bits, so that eras do not matter. */
+    /**
+     * A time stamp as milliseconds after our own time; the difference is taken in 64 bits, so that eras do not matter.
+     */
     private static double millis(long stamp, long ours) {
         long difference = stamp - stamp(ours);
         return difference / 4294967296.0 * 1000;

@@ -29,18 +29,23 @@ import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 
 /**
- * The documented interface of a machine's own pages: JSON (RFC 8259) over HTTPS, each page a resource that is read with GET and
- * written with PUT (RFC 9110), log-in in each request (RFC 7617), refusals as problem details (RFC 9457). Blocks; for one thread.
+ * The documented interface of a machine's own pages: JSON (RFC 8259) over HTTPS, each page a resource that is read with
+ * GET and
+ * written with PUT (RFC 9110), log-in in each request (RFC 7617), refusals as problem details (RFC 9457). Blocks; for
+ * one thread.
  */
 public final class MachinePages {
 
     private static final Duration REQUEST = Duration.ofSeconds(15);
-    private static final Pattern PLACE = Pattern.compile("https://(\\[[0-9a-fA-F:]+]|[0-9.]+)(?::([0-9]{1,5}))?(/[\\x21-\\x7e]*)?");
+    private static final Pattern PLACE =
+            Pattern.compile("https://(\\[[0-9a-fA-F:]+]|[0-9.]+)(?::([0-9]{1,5}))?(/[\\x21-\\x7e]*)?");
     private static final int HTTPS = 443;
     private static final int DEEPEST = 12;
     private static final int MOST_TEXTS = 500;
     private static final ObjectMapper JSON = JsonMapper.builder(JsonFactory.builder()
-                    .streamReadConstraints(StreamReadConstraints.builder().maxNestingDepth(DEEPEST).build())
+                    .streamReadConstraints(StreamReadConstraints.builder()
+                            .maxNestingDepth(DEEPEST)
+                            .build())
                     .build())
             .build();
 
@@ -58,7 +63,8 @@ public final class MachinePages {
     public MachinePages(Vantage vantage, String place, int usualPort) {
         Matcher matcher = PLACE.matcher(place);
         if (!matcher.matches()) {
-            throw new IllegalArgumentException("“" + place + "” is no place of an interface; one is https://, an address, and a path.");
+            throw new IllegalArgumentException(
+                    "“" + place + "” is no place of an interface; one is https://, an address, and a path.");
         }
         this.vantage = vantage;
         this.address = Address.parse(matcher.group(1).replaceAll("[\\[\\]]", ""));
@@ -75,7 +81,8 @@ public final class MachinePages {
     }
 
     /**
-     * Looks at the certificate, and sends nothing. Every exchange after that goes to this certificate or not at all, so that its
+     * Looks at the certificate, and sends nothing. Every exchange after that goes to this certificate or not at all, so
+     * that its
      * caller compares it with the remembered one first.
      *
      * @return its fingerprint
@@ -117,7 +124,9 @@ public final class MachinePages {
         if (now.isBoolean()) {
             return make.booleanNode(text.equals("yes") || text.equals("true"));
         }
-        return now.isNumber() && text.matches("-?[0-9]{1,18}") ? make.numberNode(Long.parseLong(text)) : make.textNode(text);
+        return now.isNumber() && text.matches("-?[0-9]{1,18}")
+                ? make.numberNode(Long.parseLong(text))
+                : make.textNode(text);
     }
 
     /** Puts a value at a place, making what leads there. */
@@ -161,7 +170,9 @@ public final class MachinePages {
 
     private static void flatten(String at, JsonNode json, Map<String, String> texts) {
         if (json.isObject()) {
-            json.fields().forEachRemaining(field -> flatten(at + "/" + field.getKey().replace("~", "~0").replace("/", "~1"), field.getValue(), texts));
+            json.fields()
+                    .forEachRemaining(field -> flatten(
+                            at + "/" + field.getKey().replace("~", "~0").replace("/", "~1"), field.getValue(), texts));
         } else if (json.isArray()) {
             for (int i = 0; i < json.size() && texts.size() <= MOST_TEXTS; i++) {
                 flatten(at + "/" + i, json.get(i), texts);
@@ -176,11 +187,16 @@ public final class MachinePages {
         if (body != null) {
             headers.put("Content-Type", "application/json");
         }
-        headers.put("Authorization", login.phrase.use(phrase -> "Basic " + Base64.getEncoder().encodeToString((login.user + ":" + phrase).getBytes(StandardCharsets.UTF_8))));
+        headers.put(
+                "Authorization",
+                login.phrase.use(phrase -> "Basic "
+                        + Base64.getEncoder()
+                                .encodeToString((login.user + ":" + phrase).getBytes(StandardCharsets.UTF_8))));
         if (pin == null) {
             throw new IllegalStateException("nothing is sent before the certificate was looked at");
         }
-        HttpAnswer answer = vantage.http(new HttpCall(address, port, method, root + resource, headers, body, pin, REQUEST));
+        HttpAnswer answer =
+                vantage.http(new HttpCall(address, port, method, root + resource, headers, body, pin, REQUEST));
         if (answer.status() >= 300) {
             JsonNode problem = parse(answer);
             String says = problem.path("detail").asText(problem.path("title").asText(""));

@@ -46,10 +46,14 @@ public final class ProxyProbe {
 
     private static ProxySeen asked(Socket socket, String target, Kind.Login login, Deadline whole) throws IOException {
         try {
-            socket.getOutputStream().write(("CONNECT " + target + " HTTP/1.1\r\nHost: " + target + "\r\n" + credentials(login) + "\r\n").getBytes(StandardCharsets.US_ASCII));
+            socket.getOutputStream()
+                    .write(("CONNECT " + target + " HTTP/1.1\r\nHost: " + target + "\r\n" + credentials(login) + "\r\n")
+                            .getBytes(StandardCharsets.US_ASCII));
             String line = line(socket.getInputStream());
             boolean http = line.matches("HTTP/1\\.[01] [1-5][0-9]{2}( .*)?");
-            return http ? new ProxySeen(Integer.parseInt(line.substring(9, 12)), line) : new ProxySeen(0, "answers, but speaks no HTTP");
+            return http
+                    ? new ProxySeen(Integer.parseInt(line.substring(9, 12)), line)
+                    : new ProxySeen(0, "answers, but speaks no HTTP");
         } catch (IOException e) {
             if (whole.over()) {
                 throw new SocketTimeoutException();
@@ -59,7 +63,13 @@ public final class ProxyProbe {
     }
 
     private static String credentials(Kind.Login login) {
-        return login == null ? "" : login.phrase().use(phrase -> "Proxy-Authorization: Basic " + Base64.getEncoder().encodeToString((login.user() + ":" + phrase).getBytes(StandardCharsets.UTF_8)) + "\r\n");
+        return login == null
+                ? ""
+                : login.phrase()
+                        .use(phrase -> "Proxy-Authorization: Basic "
+                                + Base64.getEncoder()
+                                        .encodeToString((login.user() + ":" + phrase).getBytes(StandardCharsets.UTF_8))
+                                + "\r\n");
     }
 
     private static String line(InputStream in) throws IOException {

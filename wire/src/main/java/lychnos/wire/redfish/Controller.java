@@ -17,7 +17,8 @@ import lychnos.core.proof.Settings;
 import lychnos.wire.WireFault;
 
 /**
- * A server's management controller over Redfish: reads who it is and what is set, and sets it. Uses the schemas Manager,
+ * A server's management controller over Redfish: reads who it is and what is set, and sets it. Uses the schemas
+ * Manager,
  * EthernetInterface, ManagerNetworkProtocol, ManagerAccount and ComputerSystem.
  */
 public final class Controller {
@@ -46,7 +47,9 @@ public final class Controller {
             if (!serials.contains(serial)) {
                 return Optional.of("its serial is " + String.join(", ", serials) + ", the label says " + serial);
             }
-            return macs.contains(mac) ? Optional.empty() : Optional.of("none of its interfaces has " + mac + " as the label says");
+            return macs.contains(mac)
+                    ? Optional.empty()
+                    : Optional.of("none of its interfaces has " + mac + " as the label says");
         }
     }
 
@@ -62,7 +65,11 @@ public final class Controller {
         for (Resource port : client.members(manager.path("EthernetInterfaces"))) {
             mac(port).ifPresent(macs::add);
         }
-        return new Identity(serials, macs, manager.path("FirmwareVersion").asText(), clock(manager.path("DateTime").asText()));
+        return new Identity(
+                serials,
+                macs,
+                manager.path("FirmwareVersion").asText(),
+                clock(manager.path("DateTime").asText()));
     }
 
     /** A date-time with its offset (DSP0266, section 9.6.5; RFC 3339). */
@@ -138,13 +145,17 @@ public final class Controller {
         Resource protocol = client.follow(manager().path("NetworkProtocol"));
         ObjectNode change = JSON.createObjectNode();
         ObjectNode ntp = change.putObject("NTP").put("ProtocolEnabled", true);
-        ntp.set("NTPServers", array(servers, protocol.json().path("NTP").path("NTPServers").size()));
+        ntp.set(
+                "NTPServers",
+                array(servers, protocol.json().path("NTP").path("NTPServers").size()));
         return client.patch(protocol, change);
     }
 
     /**
-     * Sets names, name servers and the fixed address, and turns DHCP off. Where a service wants DHCP off beforehand (400),
-     * that is done in a request of its own. When this throws {@link WireFault.Kind#UNKNOWN_OUTCOME} the address may have
+     * Sets names, name servers and the fixed address, and turns DHCP off. Where a service wants DHCP off beforehand
+     * (400),
+     * that is done in a request of its own. When this throws {@link WireFault.Kind#UNKNOWN_OUTCOME} the address may
+     * have
      * changed: look for the machine at the new one.
      *
      * @return the service's warnings
@@ -165,13 +176,17 @@ public final class Controller {
     }
 
     private static ObjectNode network(Settings plan, Resource port, boolean withDhcp) {
-        ObjectNode change = JSON.createObjectNode().put("HostName", plan.hostName()).put("FQDN", plan.fqdn());
+        ObjectNode change =
+                JSON.createObjectNode().put("HostName", plan.hostName()).put("FQDN", plan.fqdn());
         if (withDhcp) {
             change.putObject("DHCPv4").put("DHCPEnabled", false);
         }
-        change.set("StaticNameServers", array(plan.nameServers(), port.json().path("StaticNameServers").size()));
+        change.set(
+                "StaticNameServers",
+                array(plan.nameServers(), port.json().path("StaticNameServers").size()));
         ObjectNode fixed = change.putArray("IPv4StaticAddresses").addObject();
-        fixed.put("Address", plan.address().toString()).put("SubnetMask", plan.mask().toString());
+        fixed.put("Address", plan.address().toString())
+                .put("SubnetMask", plan.mask().toString());
         if (plan.gateway() != null) {
             fixed.put("Gateway", plan.gateway().toString());
         }
@@ -207,7 +222,9 @@ public final class Controller {
     }
 
     private static Address address(JsonNode value) {
-        return Address.tryParse(value.asText()).filter(address -> !address.toString().equals("0.0.0.0")).orElse(null);
+        return Address.tryParse(value.asText())
+                .filter(address -> !address.toString().equals("0.0.0.0"))
+                .orElse(null);
     }
 
     private static List<String> texts(JsonNode array) {

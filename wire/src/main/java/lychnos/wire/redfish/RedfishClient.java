@@ -1,12 +1,12 @@
 package lychnos.wire.redfish;
 
+import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.StreamReadConstraints;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import com.fasterxml.jackson.core.JsonFactory;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -34,7 +34,9 @@ public final class RedfishClient implements AutoCloseable {
     private static final int DEEPEST = 40;
     private static final int MOST_MEMBERS = 64;
     private static final ObjectMapper JSON = JsonMapper.builder(JsonFactory.builder()
-                    .streamReadConstraints(StreamReadConstraints.builder().maxNestingDepth(DEEPEST).build())
+                    .streamReadConstraints(StreamReadConstraints.builder()
+                            .maxNestingDepth(DEEPEST)
+                            .build())
                     .build())
             .build();
 
@@ -79,12 +81,16 @@ public final class RedfishClient implements AutoCloseable {
      */
     public Optional<String> logIn(String user, Secret phrase) throws WireFault, RedfishFault {
         String sessions = link(root().json().path("Links").path("Sessions"));
-        byte[] body = phrase.use(text -> bytes(JSON.createObjectNode().put("UserName", user).put("Password", text)));
+        byte[] body = phrase.use(
+                text -> bytes(JSON.createObjectNode().put("UserName", user).put("Password", text)));
         HttpAnswer answer = exchange("POST", sessions, body, Map.of());
         JsonNode json = json(answer);
         refuse(answer, json);
-        token = answer.header("x-auth-token").orElseThrow(() -> new WireFault(Kind.GARBAGE, "a session without a token"));
-        session = answer.header("location").map(location -> location.replaceFirst("^https?://[^/]+", "")).orElse(json.path("@odata.id").asText());
+        token = answer.header("x-auth-token")
+                .orElseThrow(() -> new WireFault(Kind.GARBAGE, "a session without a token"));
+        session = answer.header("location")
+                .map(location -> location.replaceFirst("^https?://[^/]+", ""))
+                .orElse(json.path("@odata.id").asText());
         for (JsonNode message : json.path("@Message.ExtendedInfo")) {
             if (message.path("MessageId").asText().endsWith("PasswordChangeRequired")) {
                 return Optional.of(inside(message.path("MessageArgs").path(0).asText()));
@@ -126,7 +132,8 @@ public final class RedfishClient implements AutoCloseable {
     }
 
     /**
-     * Changes a resource. Sends its entity tag where it has one; reads it again once when it has changed meanwhile (412);
+     * Changes a resource. Sends its entity tag where it has one; reads it again once when it has changed meanwhile
+     * (412);
      * waits for the task where the service answers with one (202).
      *
      * @return what the service warns of: properties that it did not take
@@ -141,7 +148,8 @@ public final class RedfishClient implements AutoCloseable {
         JsonNode json = json(answer);
         refuse(answer, json);
         if (answer.status() == 202) {
-            Optional<String> monitor = answer.header("location").map(location -> location.replaceFirst("^https?://[^/]+", ""));
+            Optional<String> monitor =
+                    answer.header("location").map(location -> location.replaceFirst("^https?://[^/]+", ""));
             if (monitor.isPresent()) {
                 awaitAccepted(inside(monitor.get()));
             }
@@ -203,7 +211,8 @@ public final class RedfishClient implements AutoCloseable {
             if (field.getKey().endsWith("@Message.ExtendedInfo")) {
                 field.getValue().forEach(message -> {
                     if (!message.path("MessageId").asText().endsWith("Success")) {
-                        warnings.add(field.getKey().replace("@Message.ExtendedInfo", "") + ": " + message.path("Message").asText());
+                        warnings.add(field.getKey().replace("@Message.ExtendedInfo", "") + ": "
+                                + message.path("Message").asText());
                     }
                 });
             }
@@ -266,8 +275,13 @@ public final class RedfishClient implements AutoCloseable {
         JsonNode message = json.path("error").path("@Message.ExtendedInfo").path(0);
         List<String> arguments = new ArrayList<>();
         message.path("MessageArgs").forEach(argument -> arguments.add(argument.asText()));
-        String text = message.path("Message").asText(json.path("error").path("message").asText(""));
-        throw new RedfishFault(answer.status(), message.path("MessageId").asText(""), arguments, ("HTTP " + answer.status() + " " + text).strip());
+        String text = message.path("Message")
+                .asText(json.path("error").path("message").asText(""));
+        throw new RedfishFault(
+                answer.status(),
+                message.path("MessageId").asText(""),
+                arguments,
+                ("HTTP " + answer.status() + " " + text).strip());
     }
 
     private static String link(JsonNode property) throws WireFault {

@@ -6,7 +6,9 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
 import lychnos.wire.WireFault;
 
-/** The certificate of a controller's web service (schemas CertificateService and Certificate): asked for, and replaced. */
+/**
+ * The certificate of a controller's web service (schemas CertificateService and Certificate): asked for, and replaced.
+ */
 public final class WebCertificate {
 
     private static final ObjectMapper JSON = new ObjectMapper();
@@ -29,10 +31,14 @@ public final class WebCertificate {
     /** Has the machine make a key and a request for it. The certificate in use stays until another is put in. */
     public Request request(String commonName, List<String> names) throws WireFault, RedfishFault {
         String collection = collection();
-        ObjectNode parameters = JSON.createObjectNode().put("CommonName", commonName).put("KeyPairAlgorithm", "TPM_ALG_ECDSA").put("KeyCurveId", "TPM_ECC_NIST_P256");
+        ObjectNode parameters = JSON.createObjectNode()
+                .put("CommonName", commonName)
+                .put("KeyPairAlgorithm", "TPM_ALG_ECDSA")
+                .put("KeyCurveId", "TPM_ECC_NIST_P256");
         names.forEach(parameters.putArray("AlternativeNames")::add);
         parameters.putObject("CertificateCollection").put("@odata.id", collection);
-        String pem = client.act(action("GenerateCSR"), parameters).path("CSRString").asText();
+        String pem =
+                client.act(action("GenerateCSR"), parameters).path("CSRString").asText();
         if (!pem.contains("CERTIFICATE REQUEST")) {
             throw new WireFault(WireFault.Kind.GARBAGE, "what the machine gives is no request");
         }
@@ -45,7 +51,8 @@ public final class WebCertificate {
         if (installed.isEmpty()) {
             throw new WireFault(WireFault.Kind.GARBAGE, "it shows no certificate that could be replaced");
         }
-        ObjectNode parameters = JSON.createObjectNode().put("CertificateString", chain).put("CertificateType", "PEMchain");
+        ObjectNode parameters =
+                JSON.createObjectNode().put("CertificateString", chain).put("CertificateType", "PEMchain");
         parameters.putObject("CertificateUri").put("@odata.id", installed.get(0).path());
         client.act(action("ReplaceCertificate"), parameters);
     }
@@ -55,13 +62,19 @@ public final class WebCertificate {
         if (!root.has("CertificateService")) {
             throw new WireFault(WireFault.Kind.GARBAGE, "it has no certificate service");
         }
-        return client.follow(root.path("CertificateService")).json().path("Actions").path("#CertificateService." + name);
+        return client.follow(root.path("CertificateService"))
+                .json()
+                .path("Actions")
+                .path("#CertificateService." + name);
     }
 
     /** Where the web service's certificates lie (ManagerNetworkProtocol, HTTPS). */
     private String collection() throws WireFault, RedfishFault {
         for (Resource manager : client.members(client.root().json().path("Managers"))) {
-            JsonNode certificates = client.follow(manager.json().path("NetworkProtocol")).json().path("HTTPS").path("Certificates");
+            JsonNode certificates = client.follow(manager.json().path("NetworkProtocol"))
+                    .json()
+                    .path("HTTPS")
+                    .path("Certificates");
             if (certificates.has("@odata.id")) {
                 return certificates.path("@odata.id").asText();
             }

@@ -12,11 +12,15 @@ import java.time.Duration;
 import lychnos.wire.WireFault;
 import lychnos.wire.WireFault.Kind;
 
-/** The presence ping of RMCP and ASF (DMTF DSP0136, section 3.2.4): who answers manages a server out of band. Nothing is logged in to. */
+/**
+ * The presence ping of RMCP and ASF (DMTF DSP0136, section 3.2.4): who answers manages a server out of band. Nothing is
+ * logged in to.
+ */
 public final class Presence {
 
     /** RMCP version 1.0, no acknowledgement wanted, class ASF. */
     private static final byte[] HEADER = {0x06, 0x00, (byte) 0xff, 0x06};
+
     private static final int ASF = 0x000011be;
     private static final byte PING = (byte) 0x80;
     private static final byte PONG = 0x40;
@@ -40,7 +44,14 @@ public final class Presence {
         byte tag = (byte) RANDOM.nextInt(0xff); // 255 would ask for no answer
         try (DatagramSocket socket = new DatagramSocket()) {
             socket.connect(peer); // the kernel hands over what comes from there alone
-            byte[] request = ByteBuffer.allocate(REQUEST).put(HEADER).putInt(ASF).put(PING).put(tag).put((byte) 0).put((byte) 0).array();
+            byte[] request = ByteBuffer.allocate(REQUEST)
+                    .put(HEADER)
+                    .putInt(ASF)
+                    .put(PING)
+                    .put(tag)
+                    .put((byte) 0)
+                    .put((byte) 0)
+                    .array();
             for (int i = 0; i < TRIES; i++) {
                 socket.send(new DatagramPacket(request, request.length));
                 long end = System.nanoTime() + timeout.toNanos() / TRIES;

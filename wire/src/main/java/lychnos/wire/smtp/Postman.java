@@ -23,6 +23,7 @@ public final class Postman {
     private static final int PLAIN_ASCII = 0x7f;
     /** The whole exchange takes as long as so many answers may; a relay that drips would never end. */
     private static final int WHOLE = 3;
+
     private static final long MOST_BYTES = 64 * 1024;
 
     private Postman() {}
@@ -63,19 +64,28 @@ public final class Postman {
 
     private static void must(SMTPClient client, boolean holds) throws WireFault {
         if (!holds) {
-            throw new WireFault(Kind.REFUSED, "the relay says: " + String.valueOf(client.getReplyString()).strip().replaceAll("\\s+", " "));
+            throw new WireFault(
+                    Kind.REFUSED,
+                    "the relay says: "
+                            + String.valueOf(client.getReplyString()).strip().replaceAll("\\s+", " "));
         }
     }
 
     private static String written(Letter letter) {
         String date = DateTimeFormatter.RFC_1123_DATE_TIME.format(Instant.now().atOffset(ZoneOffset.UTC));
-        return "From: Lychnos <" + letter.from() + ">\r\nTo: <" + letter.to() + ">\r\nSubject: " + word(letter.subject()) + "\r\nDate: " + date + "\r\nMessage-ID: <" + UUID.randomUUID() + "@lychnos.invalid>\r\n"
-                + "MIME-Version: 1.0\r\nContent-Type: text/plain; charset=utf-8\r\nContent-Transfer-Encoding: 8bit\r\nAuto-Submitted: auto-generated\r\n\r\n" + letter.text().replace("\r\n", "\n").replace("\n", "\r\n");
+        return "From: Lychnos <" + letter.from() + ">\r\nTo: <" + letter.to() + ">\r\nSubject: "
+                + word(letter.subject()) + "\r\nDate: " + date + "\r\nMessage-ID: <" + UUID.randomUUID()
+                + "@lychnos.invalid>\r\n"
+                + "MIME-Version: 1.0\r\nContent-Type: text/plain; charset=utf-8\r\nContent-Transfer-Encoding: "
+                + "8bit\r\nAuto-Submitted: auto-generated\r\n\r\n"
+                + letter.text().replace("\r\n", "\n").replace("\n", "\r\n");
     }
 
     /** A line of a header; what is not ASCII goes as an encoded word (RFC 2047). */
     private static String word(String text) {
         String line = text.replaceAll("[\\r\\n]+", " ");
-        return line.chars().allMatch(letter -> letter < PLAIN_ASCII) ? line : "=?utf-8?B?" + Base64.getEncoder().encodeToString(line.getBytes(StandardCharsets.UTF_8)) + "?=";
+        return line.chars().allMatch(letter -> letter < PLAIN_ASCII)
+                ? line
+                : "=?utf-8?B?" + Base64.getEncoder().encodeToString(line.getBytes(StandardCharsets.UTF_8)) + "?=";
     }
 }

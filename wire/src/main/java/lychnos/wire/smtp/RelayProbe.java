@@ -18,6 +18,7 @@ public final class RelayProbe {
     private static final int LONGEST_REPLY = 300;
     /** The whole exchange takes as long as so many answers may; a relay that drips would never end. */
     private static final int WHOLE = 3;
+
     private static final long MOST_BYTES = 64 * 1024;
 
     /**
@@ -27,7 +28,8 @@ public final class RelayProbe {
      * @param senders mail addresses
      * @param recipient whom mail would go to, or null to ask of the senders alone
      */
-    public RelaySeen probe(InetSocketAddress relay, String helloName, List<String> senders, String recipient, Duration timeout) {
+    public RelaySeen probe(
+            InetSocketAddress relay, String helloName, List<String> senders, String recipient, Duration timeout) {
         SMTPClient client = new SMTPClient();
         client.setConnectTimeout((int) timeout.toMillis());
         client.setDefaultTimeout((int) timeout.toMillis());
@@ -41,14 +43,20 @@ public final class RelayProbe {
                 return new RelaySeen(true, "greets with " + greeting, false, Map.of());
             }
             client.sendCommand("EHLO", helloName);
-            boolean startTls = Arrays.stream(client.getReplyStrings()).anyMatch(text -> text.length() > 4 && text.substring(4).strip().equalsIgnoreCase("STARTTLS"));
+            boolean startTls = Arrays.stream(client.getReplyStrings())
+                    .anyMatch(text ->
+                            text.length() > 4 && text.substring(4).strip().equalsIgnoreCase("STARTTLS"));
             for (String sender : senders) {
                 answers.put(sender, wouldTake(client, sender, recipient));
             }
             client.quit();
             return new RelaySeen(true, greeting, startTls, answers);
         } catch (IOException e) {
-            return new RelaySeen(false, e instanceof java.net.SocketTimeoutException ? "silent" : String.valueOf(e.getMessage()), false, answers);
+            return new RelaySeen(
+                    false,
+                    e instanceof java.net.SocketTimeoutException ? "silent" : String.valueOf(e.getMessage()),
+                    false,
+                    answers);
         } finally {
             hangUp(client);
         }

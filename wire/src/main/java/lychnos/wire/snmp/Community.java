@@ -16,7 +16,8 @@ import lychnos.wire.WireFault;
 import lychnos.wire.WireFault.Kind;
 
 /**
- * Whether an SNMP agent answers whoever says a community: it is asked for its uptime, in SNMPv2c (RFC 1901) and in SNMPv1 (RFC 1157).
+ * Whether an SNMP agent answers whoever says a community: it is asked for its uptime, in SNMPv2c (RFC 1901) and in
+ * SNMPv1 (RFC 1157).
  * An agent does not answer a community that it does not know (RFC 1157, section 4.1), so silence is a refusal.
  */
 public final class Community {
@@ -31,7 +32,10 @@ public final class Community {
     private static final int GET_REQUEST = 0xa0;
     private static final int GET_RESPONSE = 0xa2;
     /** sysUpTime.0, 1.3.6.1.2.1.1.3.0 (RFC 3418), with nothing as its value. */
-    private static final byte[] UPTIME = {0x30, 0x0c, 0x06, 0x08, 0x2b, 0x06, 0x01, 0x02, 0x01, 0x01, 0x03, 0x00, 0x05, 0x00};
+    private static final byte[] UPTIME = {
+        0x30, 0x0c, 0x06, 0x08, 0x2b, 0x06, 0x01, 0x02, 0x01, 0x01, 0x03, 0x00, 0x05, 0x00
+    };
+
     private static final byte[] NO_ERROR = {INTEGER, 1, 0, INTEGER, 1, 0};
     private static final int[] VERSIONS = {1, 0};
     private static final int TRIES = 2;
@@ -78,8 +82,15 @@ public final class Community {
     }
 
     private static byte[] request(int version, String community, int id) {
-        byte[] pdu = value(GET_REQUEST, joined(value(INTEGER, ByteBuffer.allocate(4).putInt(id).array()), NO_ERROR, value(SEQUENCE, UPTIME)));
-        return value(SEQUENCE, joined(value(INTEGER, new byte[] {(byte) version}), value(OCTETS, community.getBytes(StandardCharsets.US_ASCII)), pdu));
+        byte[] pdu = value(
+                GET_REQUEST,
+                joined(value(INTEGER, ByteBuffer.allocate(4).putInt(id).array()), NO_ERROR, value(SEQUENCE, UPTIME)));
+        return value(
+                SEQUENCE,
+                joined(
+                        value(INTEGER, new byte[] {(byte) version}),
+                        value(OCTETS, community.getBytes(StandardCharsets.US_ASCII)),
+                        pdu));
     }
 
     private static byte[] value(int tag, byte[] content) {

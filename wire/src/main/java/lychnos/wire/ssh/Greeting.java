@@ -43,7 +43,8 @@ public final class Greeting {
             throw new WireFault(Kind.SILENT, "no greeting in " + timeout.toSeconds() + " s", e);
         } catch (ConnectException e) {
             boolean refused = String.valueOf(e.getMessage()).contains("refused");
-            throw new WireFault(refused ? Kind.REFUSED : Kind.SILENT, refused ? "the connection was refused" : "no connection", e);
+            throw new WireFault(
+                    refused ? Kind.REFUSED : Kind.SILENT, refused ? "the connection was refused" : "no connection", e);
         } catch (IOException e) {
             throw new WireFault(Kind.SILENT, "the connection ended before the greeting", e);
         }

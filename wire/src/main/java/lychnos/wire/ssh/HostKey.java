@@ -23,7 +23,8 @@ import org.apache.sshd.common.session.SessionListener;
 /** Exchanges keys with an SSH server (RFC 4253, section 7) to see its host key, and leaves before anybody logs in. */
 public final class HostKey implements AutoCloseable {
 
-    private static final AttributeRepository.AttributeKey<CompletableFuture<Seen>> SEEN = new AttributeRepository.AttributeKey<>();
+    private static final AttributeRepository.AttributeKey<CompletableFuture<Seen>> SEEN =
+            new AttributeRepository.AttributeKey<>();
 
     private final SshClient client = SshClients.make();
 
@@ -76,12 +77,15 @@ public final class HostKey implements AutoCloseable {
         CompletableFuture<Seen> seen = new CompletableFuture<>();
         ClientSession session = null;
         try {
-            session = client.connect("nobody", peer, AttributeRepository.ofKeyValuePair(SEEN, seen)).verify(timeout).getSession();
+            session = client.connect("nobody", peer, AttributeRepository.ofKeyValuePair(SEEN, seen))
+                    .verify(timeout)
+                    .getSession();
             return seen.get(Math.max(1, end - System.nanoTime()), TimeUnit.NANOSECONDS);
         } catch (TimeoutException e) {
             throw new WireFault(Kind.SILENT, "no host key in " + timeout.toSeconds() + " s", e);
         } catch (ExecutionException e) {
-            throw new WireFault(Kind.GARBAGE, "it exchanges no keys: " + e.getCause().getMessage(), e);
+            throw new WireFault(
+                    Kind.GARBAGE, "it exchanges no keys: " + e.getCause().getMessage(), e);
         } catch (IOException e) {
             throw SshClients.fault(e);
         } catch (InterruptedException e) {

@@ -21,11 +21,12 @@ import org.apache.sshd.client.auth.password.PasswordIdentityProvider;
 import org.apache.sshd.client.channel.ChannelShell;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.AttributeRepository;
-import org.apache.sshd.common.SshException;
 import org.apache.sshd.common.SshConstants;
+import org.apache.sshd.common.SshException;
 
 /**
- * Signs in over SSH with a password (RFC 4252, section 8), once and never a second time, and types commands where the machine shows
+ * Signs in over SSH with a password (RFC 4252, section 8), once and never a second time, and types commands where the
+ * machine shows
  * its prompt. The password goes to the host key that is named and to no other.
  */
 public final class Shell implements AutoCloseable {
@@ -34,6 +35,7 @@ public final class Shell implements AutoCloseable {
     private static final int COLUMNS = Screen.COLUMNS;
     /** A prompt is looked for as often, and whenever something came. */
     private static final long LOOK_MILLIS = 20;
+
     private static final int MOST_PAGES = 200;
 
     private final SshClient client = SshClients.make();
@@ -67,7 +69,9 @@ public final class Shell implements AutoCloseable {
     }
 
     public Shell() {
-        client.setServerKeyVerifier((session, peer, key) -> HostKey.seen(key).fingerprint().equals(session.getConnectionContext().getAttribute(KEY)));
+        client.setServerKeyVerifier((session, peer, key) -> HostKey.seen(key)
+                .fingerprint()
+                .equals(session.getConnectionContext().getAttribute(KEY)));
         client.start();
     }
 
@@ -75,13 +79,16 @@ public final class Shell implements AutoCloseable {
      * Does it all.
      *
      * @param timeout for everything together
-     * @throws WireFault of kind SILENT, REFUSED, OTHER_CERTIFICATE for another host key, or GARBAGE; a refused password is an answer
+     * @throws WireFault of kind SILENT, REFUSED, OTHER_CERTIFICATE for another host key, or GARBAGE; a refused password
+     * is an answer
      */
     public Told run(InetSocketAddress peer, Script script, Duration timeout) throws WireFault {
         long end = System.nanoTime() + timeout.toNanos();
         ClientSession session = null;
         try {
-            session = client.connect(script.user(), peer, AttributeRepository.ofKeyValuePair(KEY, script.hostKey())).verify(timeout).getSession();
+            session = client.connect(script.user(), peer, AttributeRepository.ofKeyValuePair(KEY, script.hostKey()))
+                    .verify(timeout)
+                    .getSession();
             session.setPasswordIdentityProvider(once(script.phrase()));
             if (!admitted(session, end)) {
                 return new Told(false, List.of());
@@ -99,7 +106,10 @@ public final class Shell implements AutoCloseable {
         }
     }
 
-    /** Handed out once: a server that offers passwords in two ways would be tried twice, and a second try may lock an account. */
+    /**
+     * Handed out once: a server that offers passwords in two ways would be tried twice, and a second try may lock an
+     * account.
+     */
     private static PasswordIdentityProvider once(Secret phrase) {
         AtomicBoolean tried = new AtomicBoolean();
         return context -> () -> new Iterator<>() {
@@ -127,13 +137,15 @@ public final class Shell implements AutoCloseable {
                 return false;
             }
             if (e.getDisconnectCode() == SshConstants.SSH2_DISCONNECT_HOST_KEY_NOT_VERIFIABLE) {
-                throw new WireFault(Kind.OTHER_CERTIFICATE, "another host key than a moment ago; no password was sent", e);
+                throw new WireFault(
+                        Kind.OTHER_CERTIFICATE, "another host key than a moment ago; no password was sent", e);
             }
             throw e;
         }
     }
 
-    private static List<String> talk(ClientSession session, Script script, long end) throws IOException, InterruptedException, WireFault {
+    private static List<String> talk(ClientSession session, Script script, long end)
+            throws IOException, InterruptedException, WireFault {
         try (ChannelShell channel = session.createShellChannel()) {
             channel.setPtyType("xterm");
             channel.setPtyColumns(COLUMNS);
@@ -192,8 +204,11 @@ public final class Shell implements AutoCloseable {
             return rows.isEmpty() ? "" : rows.get(0);
         }
 
-        /** Until the prompt stands in a row below the one where the last command was typed, and nothing is behind it. */
-        synchronized void await(ChannelShell channel, Look prompt, List<Press> paging, Screen.Place below, long end) throws IOException, InterruptedException, WireFault {
+        /**
+         * Until the prompt stands in a row below the one where the last command was typed, and nothing is behind it.
+         */
+        synchronized void await(ChannelShell channel, Look prompt, List<Press> paging, Screen.Place below, long end)
+                throws IOException, InterruptedException, WireFault {
             long looked = -1;
             while (screen.cursor().row() <= below.row() || !prompt.in(row())) {
                 if (System.nanoTime() > end) {

@@ -26,7 +26,8 @@ public final class SshClients {
         CoreModuleProperties.TCP_NODELAY.set(client, true);
         // the newest exchange, first by default, costs five times as much; these are as well kept
         client.setKeyExchangeFactories(client.getKeyExchangeFactories().stream()
-                .sorted(Comparator.comparing(factory -> !factory.getName().startsWith("curve25519") && !factory.getName().startsWith("ecdh")))
+                .sorted(Comparator.comparing(factory -> !factory.getName().startsWith("curve25519")
+                        && !factory.getName().startsWith("ecdh")))
                 .toList());
         return client;
     }
@@ -35,7 +36,10 @@ public final class SshClients {
     static WireFault fault(IOException fault) {
         boolean refused = hasCause(fault, ConnectException.class);
         boolean silent = hasCause(fault, SocketTimeoutException.class);
-        return new WireFault(refused ? Kind.REFUSED : silent ? Kind.SILENT : Kind.GARBAGE, refused ? "the connection was refused" : silent ? "no connection" : String.valueOf(fault.getMessage()), fault);
+        return new WireFault(
+                refused ? Kind.REFUSED : silent ? Kind.SILENT : Kind.GARBAGE,
+                refused ? "the connection was refused" : silent ? "no connection" : String.valueOf(fault.getMessage()),
+                fault);
     }
 
     private static boolean hasCause(Throwable fault, Class<? extends Throwable> type) {

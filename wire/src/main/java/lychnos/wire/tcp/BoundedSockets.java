@@ -7,7 +7,10 @@ import java.net.InetAddress;
 import java.net.Socket;
 import javax.net.SocketFactory;
 
-/** Makes sockets from which so many bytes are read and no more, for clients of a library that would read a line of any length. */
+/**
+ * Makes sockets from which so many bytes are read and no more, for clients of a library that would read a line of any
+ * length.
+ */
 public final class BoundedSockets extends SocketFactory {
 
     private final long most;

@@ -8,7 +8,8 @@ import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 
 /**
- * Ends an exchange when its time is over, however often the peer said something meanwhile. A time-out of a read begins anew with each
+ * Ends an exchange when its time is over, however often the peer said something meanwhile. A time-out of a read begins
+ * anew with each
  * byte: whoever drips one a second would hold it for hours.
  */
 public final class Deadline implements AutoCloseable {
@@ -29,14 +30,17 @@ public final class Deadline implements AutoCloseable {
     }
 
     private Deadline(Closeable connection, Duration after) {
-        end = CLOCKWORK.schedule(() -> {
-            over = true;
-            try {
-                connection.close();
-            } catch (IOException e) {
-                // it is closed all the same; whoever reads from it is told
-            }
-        }, after.toMillis(), TimeUnit.MILLISECONDS);
+        end = CLOCKWORK.schedule(
+                () -> {
+                    over = true;
+                    try {
+                        connection.close();
+                    } catch (IOException e) {
+                        // it is closed all the same; whoever reads from it is told
+                    }
+                },
+                after.toMillis(),
+                TimeUnit.MILLISECONDS);
     }
 
     /** Closes the connection after this time, unless this is closed before. */

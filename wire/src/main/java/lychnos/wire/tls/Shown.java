@@ -86,14 +86,20 @@ public final class Shown {
     }
 
     private static int bits(PublicKey key) {
-        return key instanceof RSAPublicKey rsa ? rsa.getModulus().bitLength() : key instanceof ECPublicKey ec ? ec.getParams().getOrder().bitLength() : 0;
+        return key instanceof RSAPublicKey rsa
+                ? rsa.getModulus().bitLength()
+                : key instanceof ECPublicKey ec ? ec.getParams().getOrder().bitLength() : 0;
     }
 
     private static boolean weak(PublicKey key) {
-        return key instanceof RSAPublicKey && bits(key) < LEAST_RSA || key instanceof ECPublicKey && bits(key) < LEAST_EC;
+        return key instanceof RSAPublicKey && bits(key) < LEAST_RSA
+                || key instanceof ECPublicKey && bits(key) < LEAST_EC;
     }
 
-    /** Looked at once for each certificate: it takes as much arithmetic as a handshake, and most are seen again at each check. */
+    /**
+     * Looked at once for each certificate: it takes as much arithmetic as a handshake, and most are seen again at each
+     * check.
+     */
     private static boolean selfSigned(X509Certificate certificate, String fingerprint) {
         if (SELF_SIGNED.size() > MOST_REMEMBERED) {
             SELF_SIGNED.clear();
@@ -113,13 +119,17 @@ public final class Shown {
         }
     }
 
-    /** Each must be signed by the next one (RFC 8446, section 4.4.2), and one that nobody signed must be an authority's own. */
+    /**
+     * Each must be signed by the next one (RFC 8446, section 4.4.2), and one that nobody signed must be an authority's
+     * own.
+     */
     private static String chainFault(Certificate[] chain) {
         for (int i = 0; i + 1 < chain.length; i++) {
             X509Certificate each = (X509Certificate) chain[i];
             X509Certificate next = (X509Certificate) chain[i + 1];
             if (!signedBy(each, next)) {
-                return each.getSubjectX500Principal().getName() + " is not signed by " + next.getSubjectX500Principal().getName() + ", which came after it";
+                return each.getSubjectX500Principal().getName() + " is not signed by "
+                        + next.getSubjectX500Principal().getName() + ", which came after it";
             }
             if (next.getBasicConstraints() < 0) {
                 return next.getSubjectX500Principal().getName() + " signs others, and is no authority";
@@ -135,7 +145,8 @@ public final class Shown {
     /** RFC 7468, section 5. */
     public static String pem(Certificate certificate) {
         try {
-            String body = Base64.getMimeEncoder(64, "\n".getBytes(StandardCharsets.US_ASCII)).encodeToString(certificate.getEncoded());
+            String body = Base64.getMimeEncoder(64, "\n".getBytes(StandardCharsets.US_ASCII))
+                    .encodeToString(certificate.getEncoded());
             return "-----BEGIN CERTIFICATE-----\n" + body + "\n-----END CERTIFICATE-----\n";
         } catch (GeneralSecurityException e) {
             throw new IllegalArgumentException("a certificate that came over the wire has an encoding", e);

@@ -19,7 +19,9 @@ import lychnos.wire.WireFault;
 import lychnos.wire.WireFault.Kind;
 import lychnos.wire.tcp.Deadline;
 
-/** Shakes hands and looks at the certificate. Trusts anything, since to look is the purpose; sends nothing afterwards. */
+/**
+ * Shakes hands and looks at the certificate. Trusts anything, since to look is the purpose; sends nothing afterwards.
+ */
 public final class TlsProbe {
 
     private final SSLContext context = trustingContext();
@@ -41,10 +43,12 @@ public final class TlsProbe {
         int millis = (int) timeout.toMillis();
         Socket plain = new Socket();
         Deadline deadline = Deadline.of(plain, timeout);
-        try (plain; deadline) {
+        try (plain;
+                deadline) {
             plain.connect(peer, millis);
             plain.setSoTimeout(millis);
-            try (SSLSocket socket = (SSLSocket) context.getSocketFactory().createSocket(plain, null, peer.getPort(), true)) {
+            try (SSLSocket socket =
+                    (SSLSocket) context.getSocketFactory().createSocket(plain, null, peer.getPort(), true)) {
                 socket.startHandshake();
                 SSLSession session = socket.getSession();
                 return Shown.of(session.getProtocol(), session.getPeerCertificates());

@@ -20,4 +20,15 @@ import java.util.List;
  * @param pem the certificates as shown, from the server's own upwards
  */
 public record TlsSeen(
-        String protocol, String fingerprint, String subject, String issuer, boolean selfSigned, Instant notBefore, Instant notAfter, List<String> names, String key, boolean weakKey, String chainFault, List<String> pem) {}
+        String protocol,
+        String fingerprint,
+        String subject,
+        String issuer,
+        boolean selfSigned,
+        Instant notBefore,
+        Instant notAfter,
+        List<String> names,
+        String key,
+        boolean weakKey,
+        String chainFault,
+        List<String> pem) {}

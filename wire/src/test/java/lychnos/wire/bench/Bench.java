@@ -43,7 +43,8 @@ import lychnos.wire.ladder.Climb;
 import lychnos.wire.ladder.Target;
 
 /**
- * Measures speed as ratios within one run: what the program does, against the plainest thing that could be done with the
+ * Measures speed as ratios within one run: what the program does, against the plainest thing that could be done with
+ * the
  * same machines and the same data. Absolute times are shown, but only the ratios mean something on another machine.
  */
 public final class Bench {
@@ -52,11 +53,15 @@ public final class Bench {
     private static final int AT_ONCE = 32;
     private static final int ROUNDS = whole(7, 1);
     private static final Secret OURS = Secret.of("Kdf8RtB5nHs3LxVc7TpG");
-    private static final Kind.Login FACTORY = new Kind.Login(Controller.FACTORY_USER, Secret.of(Controller.FACTORY_PHRASE));
+    private static final Kind.Login FACTORY =
+            new Kind.Login(Controller.FACTORY_USER, Secret.of(Controller.FACTORY_PHRASE));
 
     private Bench() {}
 
-    /** A size as it is measured, or a small one that shows that the row can be measured at all ({@code -Dlychnos.bench.small=true}). */
+    /**
+     * A size as it is measured, or a small one that shows that the row can be measured at all ({@code
+     * -Dlychnos.bench.small=true}).
+     */
     private static int whole(int whole, int small) {
         return Boolean.getBoolean("lychnos.bench.small") ? small : whole;
     }
@@ -70,7 +75,10 @@ public final class Bench {
             pings();
         } else {
             // behind a router that says nothing, as a dead network is
-            new ProcessBuilder("ip", "route", "add", "10.43.0.0/16", "via", "10.40.8.1").inheritIO().start().waitFor();
+            new ProcessBuilder("ip", "route", "add", "10.43.0.0/16", "via", "10.40.8.1")
+                    .inheritIO()
+                    .start()
+                    .waitFor();
             // in the order in which a server comes to be warm: its first checks are few
             proving(whole(12, 2));
             proving(whole(1000, 4));
@@ -90,7 +98,8 @@ public final class Bench {
         return sorted[sorted.length / 2];
     }
 
-    // --- placing 10,000 addresses for 4,000 units in a /16 that is 60 % used and badly broken up, against one pass over a bit set ---
+    // --- placing 10,000 addresses for 4,000 units in a /16 that is 60 % used and badly broken up, against one pass
+    // over a bit set ---
 
     /** Used and free rows of random lengths by turns, six to four. */
     private static List<Address> brokenUp(Prefix network, int size, BitSet twin) {
@@ -107,7 +116,9 @@ public final class Bench {
     }
 
     private static List<Need> unit(int length) {
-        List<String> roles = java.util.stream.IntStream.range(0, length).mapToObj(i -> "r" + i).toList();
+        List<String> roles = java.util.stream.IntStream.range(0, length)
+                .mapToObj(i -> "r" + i)
+                .toList();
         return List.of(new Need(roles, List.of("management"), Need.Start.ANYWHERE, 0, Need.Paths.ONE, false));
     }
 
@@ -132,9 +143,19 @@ public final class Bench {
         }
         double[][] small = placing(Prefix.parse("10.40.0.0/16"), units);
         double[][] large = placing(Prefix.parse(whole(1, 0) == 1 ? "10.32.0.0/12" : "10.40.0.0/15"), units);
-        row(String.format(Locale.ROOT, "%,d units, %,d addresses, /16, free set built", units.size(), units.size() * 5 / 2), median(small[0]), median(small[2]));
+        row(
+                String.format(
+                        Locale.ROOT,
+                        "%,d units, %,d addresses, /16, free set built",
+                        units.size(),
+                        units.size() * 5 / 2),
+                median(small[0]),
+                median(small[2]));
         row("the same, the free set there already", median(small[1]), median(small[2]));
-        row(String.format(Locale.ROOT, "one unit in a /12 (ours) and in a /16 (plain), × %,d", units.size()), median(large[1]), median(small[1]));
+        row(
+                String.format(Locale.ROOT, "one unit in a /12 (ours) and in a /16 (plain), × %,d", units.size()),
+                median(large[1]),
+                median(small[1]));
     }
 
     /** Whole, placing alone, and one pass over the twin: in milliseconds, for each round. */
@@ -142,7 +163,8 @@ public final class Bench {
         int size = (int) network.run().size();
         BitSet twin = new BitSet(size);
         List<Address> taken = brokenUp(network, size, twin);
-        Ground ground = new Ground("management", network, network.network().next(), List.of(network.run()), List.of(), taken, List.of());
+        Ground ground = new Ground(
+                "management", network, network.network().next(), List.of(network.run()), List.of(), taken, List.of());
         double[][] times = new double[3][ROUNDS];
         for (int round = whole(-150, -1); round < ROUNDS; round++) {
             long start = System.nanoTime();
@@ -173,11 +195,15 @@ public final class Bench {
         String user = Controller.FACTORY_USER;
         List<MachineSpec> specs = new ArrayList<>();
         for (int i = 0; i < count; i++) {
-            specs.add(MachineSpec.of("BN-" + i, new Mac(0x024c59000000L + i).toString(), address(i).toString()));
+            specs.add(MachineSpec.of(
+                    "BN-" + i,
+                    new Mac(0x024c59000000L + i).toString(),
+                    address(i).toString()));
         }
         Vertx vertx = Vertx.vertx();
         try (Hall hall = new Hall(specs, Plug.loopback(), PORT, Duration.ofSeconds(1), null);
-                LocalVantage vantage = new LocalVantage("bench", false, new Dialler(() -> List.of(Prefix.parse("127.40.0.0/13")), true), vertx)) {
+                LocalVantage vantage = new LocalVantage(
+                        "bench", false, new Dialler(() -> List.of(Prefix.parse("127.40.0.0/13")), true), vertx)) {
             List<Target> targets = new ArrayList<>();
             for (int i = 0; i < count; i++) {
                 targets.add(target(hall.machines().get(i), i, user));
@@ -187,7 +213,9 @@ public final class Bench {
             double[] plain = new double[rounds];
             for (int round = count > 1000 ? 0 : -1; round < rounds; round++) {
                 double proof = timed(targets, target -> {
-                    Verdict verdict = Verdict.of(new Climb(vantage, target, Clock.systemUTC()).climb().outcomes());
+                    Verdict verdict = Verdict.of(new Climb(vantage, target, Clock.systemUTC())
+                            .climb()
+                            .outcomes());
                     if (!verdict.proven()) {
                         throw new IllegalStateException(target.address() + ": " + verdict.sentence());
                     }
@@ -202,37 +230,62 @@ public final class Bench {
                     plain[round] = shakes;
                 }
             }
-            row(String.format(Locale.ROOT, "%,d endpoints proven, against the same handshakes alone", count), median(ours), median(plain));
+            row(
+                    String.format(Locale.ROOT, "%,d endpoints proven, against the same handshakes alone", count),
+                    median(ours),
+                    median(plain));
             if (count >= whole(1000, 4)) {
-                row(String.format(Locale.ROOT, "%,d endpoints proven, against a shell loop", count), median(ours), shellLoop(targets));
+                row(
+                        String.format(Locale.ROOT, "%,d endpoints proven, against a shell loop", count),
+                        median(ours),
+                        shellLoop(targets));
             }
-            System.out.printf(Locale.ROOT, "  stand-ins and prover in one process: %d MB resident, %d open files%n", residentMegabytes(), Files.list(Path.of("/proc/self/fd")).count());
+            System.out.printf(
+                    Locale.ROOT,
+                    "  stand-ins and prover in one process: %d MB resident, %d open files%n",
+                    residentMegabytes(),
+                    Files.list(Path.of("/proc/self/fd")).count());
         } finally {
             vertx.close().toCompletionStage().toCompletableFuture().join();
         }
     }
 
-    /** A hall as it is while it is brought up: of 5,000 endpoints one in ten answers, all through the ladder, and the loop over the same. */
+    /**
+     * A hall as it is while it is brought up: of 5,000 endpoints one in ten answers, all through the ladder, and the
+     * loop over the same.
+     */
     private static void fewLiving() throws Exception {
         int all = whole(5000, 50);
         List<MachineSpec> specs = new ArrayList<>();
         for (int i = 0; i < all / 10; i++) {
-            specs.add(MachineSpec.of("BN-" + i, new Mac(0x024c59000000L + i).toString(), address(i).toString()));
+            specs.add(MachineSpec.of(
+                    "BN-" + i,
+                    new Mac(0x024c59000000L + i).toString(),
+                    address(i).toString()));
         }
         Vertx vertx = Vertx.vertx();
         try (Hall hall = new Hall(specs, Plug.loopback(), PORT, Duration.ofSeconds(1), null);
-                LocalVantage vantage = new LocalVantage("bench", true, new Dialler(() -> List.of(Prefix.parse("127.40.0.0/13"), Prefix.parse("10.43.0.0/16")), true), vertx)) {
+                LocalVantage vantage = new LocalVantage(
+                        "bench",
+                        true,
+                        new Dialler(() -> List.of(Prefix.parse("127.40.0.0/13"), Prefix.parse("10.43.0.0/16")), true),
+                        vertx)) {
             List<Target> targets = new ArrayList<>();
             for (int i = 0; i < all; i++) {
-                targets.add(i % 10 == 0 ? target(hall.machines().get(i / 10), i / 10, Controller.FACTORY_USER) : dead(i));
+                targets.add(
+                        i % 10 == 0 ? target(hall.machines().get(i / 10), i / 10, Controller.FACTORY_USER) : dead(i));
             }
             double[] ours = new double[3];
             for (int round = -1; round < ours.length; round++) {
                 long start = System.nanoTime();
-                Map<Address, Echo> echoes = vantage.sweep(targets.stream().map(Target::address).toList(), Duration.ofMillis(700));
+                Map<Address, Echo> echoes =
+                        vantage.sweep(targets.stream().map(Target::address).toList(), Duration.ofMillis(700));
                 AtomicInteger proven = new AtomicInteger();
                 timed(targets, target -> {
-                    if (Verdict.of(new Climb(vantage, target, Clock.systemUTC()).climb(Rung.SAFE, echoes.get(target.address())).outcomes()).proven()) {
+                    if (Verdict.of(new Climb(vantage, target, Clock.systemUTC())
+                                    .climb(Rung.SAFE, echoes.get(target.address()))
+                                    .outcomes())
+                            .proven()) {
                         proven.incrementAndGet();
                     }
                 });
@@ -241,7 +294,10 @@ public final class Bench {
                 }
                 ours[Math.max(0, round)] = (System.nanoTime() - start) / 1e6;
             }
-            row(String.format(Locale.ROOT, "%,d endpoints, %,d of them there, against a shell loop", all, all / 10), median(ours), shellLoop(targets));
+            row(
+                    String.format(Locale.ROOT, "%,d endpoints, %,d of them there, against a shell loop", all, all / 10),
+                    median(ours),
+                    shellLoop(targets));
         } finally {
             vertx.close().toCompletionStage().toCompletableFuture().join();
         }
@@ -249,41 +305,76 @@ public final class Bench {
 
     private static Target dead(int i) {
         Address at = Address.parse("10.43.0.0").plus(256L * (1 + i / 200) + 10 + i % 200);
-        Settings plan = new Settings(at, Address.parse("255.255.255.0"), Address.parse("10.43.0.1"), false, "x", "x.ardal.example", List.of(), List.of(), true);
-        return new Target(at, PORT, "BN-X", null, plan, new Target.Login(Controller.FACTORY_USER, OURS), null, FACTORY, List.of(23));
+        Settings plan = new Settings(
+                at,
+                Address.parse("255.255.255.0"),
+                Address.parse("10.43.0.1"),
+                false,
+                "x",
+                "x.ardal.example",
+                List.of(),
+                List.of(),
+                true);
+        return new Target(
+                at,
+                PORT,
+                "BN-X",
+                null,
+                plan,
+                new Target.Login(Controller.FACTORY_USER, OURS),
+                null,
+                FACTORY,
+                List.of(23));
     }
 
     /** What an engineer would write: a ping, and where that is heard a look at the service root, sixty-four at once. */
     private static double shellLoop(List<Target> targets) throws Exception {
-        return shellLoop(targets, "ping -c1 -W1 $1 >/dev/null || exit 0; curl -ks -m 10 -o /dev/null https://$1:" + PORT + "/redfish/v1/");
+        return shellLoop(
+                targets,
+                "ping -c1 -W1 $1 >/dev/null || exit 0; curl -ks -m 10 -o /dev/null https://$1:" + PORT
+                        + "/redfish/v1/");
     }
 
-    /** Two hundred endpoints, and a shell loop that asks each of them what the ladder asks, as far as ping and curl can. */
+    /**
+     * Two hundred endpoints, and a shell loop that asks each of them what the ladder asks, as far as ping and curl can.
+     */
     private static void sameQuestions() throws Exception {
         int count = whole(200, 4);
         List<MachineSpec> specs = new ArrayList<>();
         for (int i = 0; i < count; i++) {
-            specs.add(MachineSpec.of("BN-" + i, new Mac(0x024c59000000L + i).toString(), address(i).toString()));
+            specs.add(MachineSpec.of(
+                    "BN-" + i,
+                    new Mac(0x024c59000000L + i).toString(),
+                    address(i).toString()));
         }
         Vertx vertx = Vertx.vertx();
         try (Hall hall = new Hall(specs, Plug.loopback(), PORT, Duration.ofSeconds(1), null);
-                LocalVantage vantage = new LocalVantage("bench", true, new Dialler(() -> List.of(Prefix.parse("127.40.0.0/13")), true), vertx)) {
+                LocalVantage vantage = new LocalVantage(
+                        "bench", true, new Dialler(() -> List.of(Prefix.parse("127.40.0.0/13")), true), vertx)) {
             List<Target> targets = new ArrayList<>();
             for (int i = 0; i < count; i++) {
                 targets.add(target(hall.machines().get(i), i, Controller.FACTORY_USER));
             }
             double[] ours = new double[3];
             for (int round = -2; round < ours.length; round++) {
-                ours[Math.max(0, round)] = timed(targets, target -> new Climb(vantage, target, Clock.systemUTC()).climb());
+                ours[Math.max(0, round)] =
+                        timed(targets, target -> new Climb(vantage, target, Clock.systemUTC()).climb());
             }
-            row(count + " endpoints proven, against a loop that asks the same", median(ours), shellLoop(targets, QUESTIONS));
+            row(
+                    count + " endpoints proven, against a loop that asks the same",
+                    median(ours),
+                    shellLoop(targets, QUESTIONS));
         } finally {
             vertx.close().toCompletionStage().toCompletableFuture().join();
         }
     }
 
-    /** A ping; certificate and service root; a log-in, and the five resources that hold serial, hardware address and settings; the factory's password. */
-    private static final String QUESTIONS = """
+    /**
+     * A ping; certificate and service root; a log-in, and the five resources that hold serial, hardware address and
+     * settings; the factory's password.
+     */
+    private static final String QUESTIONS =
+            """
             ping -c1 -W1 $1 >/dev/null || exit 0
             at=https://$1:%1$d
             get() { curl -ksf -m 10 -o /dev/null -H "X-Auth-Token: $token" $at$1 || exit 1; }
@@ -297,14 +388,19 @@ public final class Bench {
             get /redfish/v1/Managers/lc/EthernetInterfaces/oob
             get /redfish/v1/Managers/lc/NetworkProtocol
             login %4$s | grep -q ' 401 ' || exit 1
-            """.formatted(PORT, Controller.FACTORY_USER, OURS.use(text -> text), Controller.FACTORY_PHRASE);
+            """
+                    .formatted(PORT, Controller.FACTORY_USER, OURS.use(text -> text), Controller.FACTORY_PHRASE);
 
     private static double shellLoop(List<Target> targets, String script) throws Exception {
         Path list = Files.createTempFile("endpoints", ".txt");
         Path each = Files.writeString(Files.createTempFile("endpoint", ".sh"), script);
-        Files.write(list, targets.stream().map(target -> target.address().toString()).toList());
+        Files.write(
+                list,
+                targets.stream().map(target -> target.address().toString()).toList());
         long start = System.nanoTime();
-        Process process = new ProcessBuilder("sh", "-c", "xargs -P64 -n1 sh " + each + " <" + list).inheritIO().start();
+        Process process = new ProcessBuilder("sh", "-c", "xargs -P64 -n1 sh " + each + " <" + list)
+                .inheritIO()
+                .start();
         if (process.waitFor() != 0) {
             throw new IllegalStateException("the loop does not run");
         }
@@ -335,17 +431,28 @@ public final class Bench {
         double[] millis = new double[1];
         List<Address> many = from("127.40.0.1", whole(50_000, 200));
         Map<Address, Echo> echoes = sweep(many, Duration.ofSeconds(1), millis);
-        long answered = echoes.values().stream().filter(echo -> echo.state() == Echo.State.ANSWERED).count();
+        long answered = echoes.values().stream()
+                .filter(echo -> echo.state() == Echo.State.ANSWERED)
+                .count();
         double together = millis[0];
         Pinger pinger = new Pinger();
         ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE);
         long start = System.nanoTime();
-        List<Callable<Echo>> each = many.stream().map(address -> (Callable<Echo>) () -> pinger.ping(address, Duration.ofSeconds(1))).toList();
+        List<Callable<Echo>> each = many.stream()
+                .map(address -> (Callable<Echo>) () -> pinger.ping(address, Duration.ofSeconds(1)))
+                .toList();
         threads.invokeAll(each);
-        row(String.format(Locale.ROOT, "%,d pings together (%,d answered), against one by one", many.size(), answered), together, (System.nanoTime() - start) / 1e6);
+        row(
+                String.format(
+                        Locale.ROOT, "%,d pings together (%,d answered), against one by one", many.size(), answered),
+                together,
+                (System.nanoTime() - start) / 1e6);
         threads.shutdown();
         // behind a router that says nothing, as a dead network is
-        new ProcessBuilder("ip", "route", "add", "10.43.0.0/16", "via", "10.40.8.1").inheritIO().start().waitFor();
+        new ProcessBuilder("ip", "route", "add", "10.43.0.0/16", "via", "10.40.8.1")
+                .inheritIO()
+                .start()
+                .waitFor();
         List<Address> living = from("127.40.0.1", whole(1000, 10));
         sweep(living, Duration.ofMillis(700), millis);
         double alone = millis[0];
@@ -355,10 +462,25 @@ public final class Bench {
             mixed.add(i * 65, living.get(i));
         }
         Map<Address, Echo> heard = sweep(mixed, Duration.ofMillis(700), millis);
-        long late = living.stream().filter(address -> heard.get(address).state() != Echo.State.ANSWERED).count();
-        double slowest = living.stream().map(heard::get).filter(echo -> echo.roundTrip() != null).mapToDouble(echo -> echo.roundTrip().toNanos() / 1e6).max().orElse(0);
-        row(String.format(Locale.ROOT, "%,d that answer among %,d dead, against alone", living.size(), dead), millis[0], alone);
-        System.out.printf(Locale.ROOT, "  of the living %d were missed, and the slowest took %.1f ms; the dead cost %.2f ms each%n", late, slowest, millis[0] / dead);
+        long late = living.stream()
+                .filter(address -> heard.get(address).state() != Echo.State.ANSWERED)
+                .count();
+        double slowest = living.stream()
+                .map(heard::get)
+                .filter(echo -> echo.roundTrip() != null)
+                .mapToDouble(echo -> echo.roundTrip().toNanos() / 1e6)
+                .max()
+                .orElse(0);
+        row(
+                String.format(Locale.ROOT, "%,d that answer among %,d dead, against alone", living.size(), dead),
+                millis[0],
+                alone);
+        System.out.printf(
+                Locale.ROOT,
+                "  of the living %d were missed, and the slowest took %.1f ms; the dead cost %.2f ms each%n",
+                late,
+                slowest,
+                millis[0] / dead);
     }
 
     private static Address address(int i) {
@@ -370,8 +492,25 @@ public final class Bench {
         List<String> servers = List.of("127.40.8.3", "127.40.8.4");
         machine.controller().preset(OURS.use(text -> text), "127.40.8.1", name, "ardal.example", servers, servers);
         Settings plan = new Settings(
-                address(i), Address.parse("255.255.255.0"), Address.parse("127.40.8.1"), false, name, name + ".ardal.example", servers, servers, true);
-        return new Target(address(i), PORT, machine.spec().serial(), Mac.parse(machine.spec().mac()), plan, new Target.Login(user, OURS), null, FACTORY, List.of(23));
+                address(i),
+                Address.parse("255.255.255.0"),
+                Address.parse("127.40.8.1"),
+                false,
+                name,
+                name + ".ardal.example",
+                servers,
+                servers,
+                true);
+        return new Target(
+                address(i),
+                PORT,
+                machine.spec().serial(),
+                Mac.parse(machine.spec().mac()),
+                plan,
+                new Target.Login(user, OURS),
+                null,
+                FACTORY,
+                List.of(23));
     }
 
     @FunctionalInterface
@@ -398,7 +537,10 @@ public final class Bench {
     }
 
     private static long residentMegabytes() throws Exception {
-        String line = Files.readAllLines(Path.of("/proc/self/status")).stream().filter(text -> text.startsWith("VmRSS")).findFirst().orElse("VmRSS: 0 kB");
+        String line = Files.readAllLines(Path.of("/proc/self/status")).stream()
+                .filter(text -> text.startsWith("VmRSS"))
+                .findFirst()
+                .orElse("VmRSS: 0 kB");
         return Long.parseLong(line.replaceAll("\\D", "")) / 1024;
     }
 }

@@ -36,7 +36,10 @@ class BenchTest {
             System.setOut(out);
         }
         String text = said.toString(StandardCharsets.UTF_8);
-        assertEquals(rows, text.lines().filter(line -> line.matches(".* ms .* ms .*×")).count(), text);
+        assertEquals(
+                rows,
+                text.lines().filter(line -> line.matches(".* ms .* ms .*×")).count(),
+                text);
         assertTrue(!text.contains("NaN") && !text.contains("Infinity"), text);
     }
 }

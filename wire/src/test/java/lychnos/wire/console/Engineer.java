@@ -21,7 +21,8 @@ import lychnos.core.dialogue.Values;
 import lychnos.wire.WireFault;
 
 /**
- * A person before a real line, who lets the tool run and says yes to everything that can be passed. Ends when the dialogue is
+ * A person before a real line, who lets the tool run and says yes to everything that can be passed. Ends when the
+ * dialogue is
  * done, or with the first thing that saying yes does not help.
  */
 final class Engineer implements LineEvents, AutoCloseable {
@@ -85,7 +86,8 @@ final class Engineer implements LineEvents, AutoCloseable {
         try {
             return end.get(seconds, TimeUnit.SECONDS);
         } catch (java.util.concurrent.TimeoutException e) {
-            throw new AssertionError(address + " is " + conversation.state() + " " + conversation.hold() + "\n" + String.join("\n", conversation.screen().window()));
+            throw new AssertionError(address + " is " + conversation.state() + " " + conversation.hold() + "\n"
+                    + String.join("\n", conversation.screen().window()));
         }
     }
 
@@ -165,7 +167,12 @@ final class Engineer implements LineEvents, AutoCloseable {
             alarm.cancel(false);
         }
         Instant now = Instant.now();
-        conversation.wakeAt(now).ifPresent(at -> alarm = thread.schedule(() -> apply(conversation.tick(Instant.now())), java.time.Duration.between(now, at).toMillis() + 1, TimeUnit.MILLISECONDS));
+        conversation
+                .wakeAt(now)
+                .ifPresent(at -> alarm = thread.schedule(
+                        () -> apply(conversation.tick(Instant.now())),
+                        java.time.Duration.between(now, at).toMillis() + 1,
+                        TimeUnit.MILLISECONDS));
     }
 
     void told(String name, String value) {

@@ -98,7 +98,8 @@ final class Heard implements LineEvents {
         while (!condition.test(this)) {
             long left = end - System.nanoTime();
             if (left <= 0) {
-                throw new AssertionError("not heard in " + PATIENCE_SECONDS + " s; heard “" + text + "”, up " + up + ", down " + down + ", notes " + notes);
+                throw new AssertionError("not heard in " + PATIENCE_SECONDS + " s; heard “" + text + "”, up " + up
+                        + ", down " + down + ", notes " + notes);
             }
             try {
                 TimeUnit.NANOSECONDS.timedWait(this, left);

@@ -75,7 +75,8 @@ class LinesTest {
         Path b = folder.resolve(name + "b");
         Peer socat = start(Peer.program("socat"), "-d", "-d", "pty,raw,echo=0,link=" + a, "pty,raw,echo=0,link=" + b);
         socat.await("starting data transfer loop");
-        return List.of(Files.readSymbolicLink(a).toString(), Files.readSymbolicLink(b).toString());
+        return List.of(
+                Files.readSymbolicLink(a).toString(), Files.readSymbolicLink(b).toString());
     }
 
     @Test
@@ -85,12 +86,17 @@ class LinesTest {
             int port = Peer.freePort();
             Path settings = folder.resolve("ser2net.yaml");
             String accepter = how.equals("raw") ? "tcp,127.0.0.1," + port : how + ",tcp,127.0.0.1," + port;
-            Files.writeString(settings, "connection: &one\n  accepter: " + accepter + "\n  connector: serialdev," + cable.get(0) + ",57600n81,local\n");
+            Files.writeString(
+                    settings,
+                    "connection: &one\n  accepter: " + accepter + "\n  connector: serialdev," + cable.get(0)
+                            + ",57600n81,local\n");
             Peer ser2net = start(Peer.program("ser2net"), "-n", "-c", settings.toString());
             Heard machine = new Heard();
             ConsoleLine device = line(LineAddress.device(cable.get(1)), FAST, machine);
             machine.awaitUp();
-            LineAddress.Protocol protocol = how.equals("raw") ? LineAddress.Protocol.RAW : how.equals("telnet") ? LineAddress.Protocol.TELNET : LineAddress.Protocol.RFC2217;
+            LineAddress.Protocol protocol = how.equals("raw")
+                    ? LineAddress.Protocol.RAW
+                    : how.equals("telnet") ? LineAddress.Protocol.TELNET : LineAddress.Protocol.RFC2217;
             Heard heard = untilUp(LineAddress.tcp(protocol, HERE, port));
             StringBuilder all = new StringBuilder();
             for (int octet = 1; octet < 256; octet++) {
@@ -126,7 +132,9 @@ class LinesTest {
 
     @Test
     void pyserialSetsWhatWasWantedAndHoldsTheBreak() throws Exception {
-        assumeTrue(Files.exists(Path.of("/usr/lib/python3/dist-packages/serial/rfc2217.py")), "python3-serial is not here; ./lychnos test brings it");
+        assumeTrue(
+                Files.exists(Path.of("/usr/lib/python3/dist-packages/serial/rfc2217.py")),
+                "python3-serial is not here; ./lychnos test brings it");
         int port = Peer.freePort();
         Path script = folder.resolve("peer.py");
         try (var source = getClass().getResourceAsStream("/rfc2217_peer.py")) {
@@ -135,7 +143,8 @@ class LinesTest {
         Peer peer = start("/usr/bin/python3", script.toString(), String.valueOf(port));
         peer.await("listening");
         Heard heard = new Heard();
-        ConsoleLine line = line(LineAddress.tcp(LineAddress.Protocol.RFC2217, HERE, port), LineSettings.parse("115200 7E2"), heard);
+        ConsoleLine line = line(
+                LineAddress.tcp(LineAddress.Protocol.RFC2217, HERE, port), LineSettings.parse("115200 7E2"), heard);
         peer.await("set 115200 7E2");
         line.send(bytes("round \u00ff trip\r"));
         heard.await("round \u00ff trip\r");
@@ -148,24 +157,45 @@ class LinesTest {
     @Test
     void sshdShowsItsKeyAndIsRefusedWhenItChanges() throws Exception {
         String sshd = Peer.program("sshd");
-        assumeTrue("root".equals(System.getProperty("user.name")) && !"1".equals(System.getenv("LYCHNOS_MAPPED")), "sshd lets nobody in without being root");
+        assumeTrue(
+                "root".equals(System.getProperty("user.name")) && !"1".equals(System.getenv("LYCHNOS_MAPPED")),
+                "sshd lets nobody in without being root");
         int port = Peer.freePort();
-        run("ssh-keygen", "-q", "-t", "ed25519", "-N", "", "-f", folder.resolve("key").toString());
+        run(
+                "ssh-keygen",
+                "-q",
+                "-t",
+                "ed25519",
+                "-N",
+                "",
+                "-f",
+                folder.resolve("key").toString());
         Path machine = folder.resolve("machine.sh");
-        Files.writeString(machine, "#!/bin/sh\nstty -echo\nprintf 'ORREL says: '\nread words\nprintf 'heard %s on %s' \"$words\" \"$(stty size)\"\nread more\n");
+        Files.writeString(
+                machine,
+                "#!/bin/sh\nstty -echo\nprintf 'ORREL says: '\nread words\nprintf 'heard %s on %s' \"$words\" "
+                        + "\"$(stty size)\"\nread more\n");
         Files.setPosixFilePermissions(machine, PosixFilePermissions.fromString("rwxr-xr-x"));
         Path settings = folder.resolve("sshd_config");
-        Files.writeString(settings, "ListenAddress 127.0.0.1:" + port + "\nHostKey " + folder.resolve("key") + "\nPidFile none\nUsePAM no\nPasswordAuthentication yes\nPermitRootLogin yes\nForceCommand " + machine + "\n");
+        Files.writeString(
+                settings,
+                "ListenAddress 127.0.0.1:" + port + "\nHostKey " + folder.resolve("key")
+                        + "\nPidFile none\nUsePAM no\nPasswordAuthentication yes\nPermitRootLogin yes\nForceCommand "
+                        + machine + "\n");
         String digest = run("openssl", "passwd", "-6", "line-word-7").strip();
-        Files.writeString(folder.resolve("shadow"), "root:" + digest + ":19000:0:99999:7:::\nsshd:*:19000:0:99999:7:::\n");
-        Files.writeString(folder.resolve("passwd"), "root:x:0:0:root:/root:/bin/sh\nsshd:x:100:65534::/run/sshd:/bin/false\n");
+        Files.writeString(
+                folder.resolve("shadow"), "root:" + digest + ":19000:0:99999:7:::\nsshd:*:19000:0:99999:7:::\n");
+        Files.writeString(
+                folder.resolve("passwd"), "root:x:0:0:root:/root:/bin/sh\nsshd:x:100:65534::/run/sshd:/bin/false\n");
         // in a mount namespace of its own, so that the machine's own accounts are not touched
         Peer server = start(
                 "unshare",
                 "--mount",
                 "sh",
                 "-c",
-                "mount -t tmpfs tmpfs /run && mkdir /run/sshd && mount --bind " + folder.resolve("shadow") + " /etc/shadow && mount --bind " + folder.resolve("passwd") + " /etc/passwd && exec " + sshd + " -D -e -f " + settings);
+                "mount -t tmpfs tmpfs /run && mkdir /run/sshd && mount --bind " + folder.resolve("shadow")
+                        + " /etc/shadow && mount --bind " + folder.resolve("passwd") + " /etc/passwd && exec " + sshd
+                        + " -D -e -f " + settings);
         server.await("Server listening");
         Heard heard = new Heard();
         ConsoleLine line = line(LineAddress.ssh(HERE, port, "root", Secret.of("line-word-7")), FAST, heard);
@@ -211,7 +241,8 @@ class LinesTest {
         FarVantage far = new FarVantage("laptop", codec, pool);
         VantageHost host = new VantageHost(laptop, codec, pool);
         far.linked(message -> host.heard(read(codec, message), back -> far.heard(read(codec, back))), true);
-        Vantage routed = RoutedVantage.of(laptop, address -> laptop, name -> name.equals("laptop") ? far.vantage() : null);
+        Vantage routed =
+                RoutedVantage.of(laptop, address -> laptop, name -> name.equals("laptop") ? far.vantage() : null);
         Heard heard = new Heard();
         ConsoleLine there = routed.line(LineAddress.device(cable.get(0) + "@laptop"), FAST, heard);
         open.add(0, there);
@@ -235,7 +266,10 @@ class LinesTest {
         Heard heard = new Heard();
         line(LineAddress.tcp(LineAddress.Protocol.RAW, HERE, Peer.freePort()), FAST, heard);
         assertTrue(heard.awaitDown().contains("refuses"), heard::toString);
-        assertThrows(WireFault.class, () -> lines.open(LineAddress.tcp(LineAddress.Protocol.TELNET, Address.parse("10.40.8.99"), 2001), FAST, heard));
+        assertThrows(
+                WireFault.class,
+                () -> lines.open(
+                        LineAddress.tcp(LineAddress.Protocol.TELNET, Address.parse("10.40.8.99"), 2001), FAST, heard));
         assertThrows(WireFault.class, () -> lines.open(LineAddress.device("/etc/shadow"), FAST, heard));
     }
 }

@@ -30,7 +30,9 @@ import lychnos.wire.dial.Dialler;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
-/** The shipped dialogues against the stand-in machines, over RFC 2217: the plain path, and what is said when it is left. */
+/**
+ * The shipped dialogues against the stand-in machines, over RFC 2217: the plain path, and what is said when it is left.
+ */
 class MisbehaviourTest {
 
     private static final String SERVER = "127.40.8.41";
@@ -58,26 +60,70 @@ class MisbehaviourTest {
         hall = new ConsoleHall(List.of(specs), SERVER, Plug.loopback(), 8443, Duration.ofMillis(200), null);
         open.add(hall);
         open.add(new AnyName(vertx, Planned.NAME_SERVER));
-        open.add(new Directory(vertx, Planned.DIRECTORY, Map.of(Planned.JOINER, Planned.OURS.use(word -> word), Planned.VISITOR, Planned.OURS.use(word -> word))));
+        open.add(new Directory(
+                vertx,
+                Planned.DIRECTORY,
+                Map.of(
+                        Planned.JOINER,
+                        Planned.OURS.use(word -> word),
+                        Planned.VISITOR,
+                        Planned.OURS.use(word -> word))));
         return hall;
     }
 
     private static ConsoleSpec spec(String model, int number, String place, Habit... habits) {
-        return new ConsoleSpec(model, "MB-" + number, String.format("02:4c:59:d2:00:%02x", number), 4000 + number, "group " + number % 100, place, model.equals("greenup") ? "127.40.10." + (1 + number % 250) : "-", Set.copyOf(List.of(habits)));
+        return new ConsoleSpec(
+                model,
+                "MB-" + number,
+                String.format("02:4c:59:d2:00:%02x", number),
+                4000 + number,
+                "group " + number % 100,
+                place,
+                model.equals("greenup") ? "127.40.10." + (1 + number % 250) : "-",
+                Set.copyOf(List.of(habits)));
     }
 
     /** The same with waits that are over within seconds, as the stand-ins' are. */
     private static Dialogue hurried(Dialogue plain) {
-        return new Dialogue(plain.line(), plain.nudge(), plain.chatter(), plain.paging(), plain.refused(), plain.identify(), plain.logIn(), hurried(plain.wipe()), hurried(plain.setup()), plain.oneByOne(), plain.pages(), plain.over());
+        return new Dialogue(
+                plain.line(),
+                plain.nudge(),
+                plain.chatter(),
+                plain.paging(),
+                plain.refused(),
+                plain.identify(),
+                plain.logIn(),
+                hurried(plain.wipe()),
+                hurried(plain.setup()),
+                plain.oneByOne(),
+                plain.pages(),
+                plain.over());
     }
 
     private static List<DialogueStep> hurried(List<DialogueStep> steps) {
-        return steps.stream().<DialogueStep>map(step -> step instanceof DialogueStep.Waits waits ? new DialogueStep.Waits(waits.title(), waits.on(), Duration.ofSeconds(1), Duration.ofSeconds(6), waits.until(), waits.asks()) : step).toList();
+        return steps.stream()
+                .<DialogueStep>map(step -> step instanceof DialogueStep.Waits waits
+                        ? new DialogueStep.Waits(
+                                waits.title(),
+                                waits.on(),
+                                Duration.ofSeconds(1),
+                                Duration.ofSeconds(6),
+                                waits.until(),
+                                waits.asks())
+                        : step)
+                .toList();
     }
 
     private Engineer engineer(ConsoleSpec spec, Why... ends) {
-        Dialogue dialogue = hurried(KindReader.shipped(Planned.kind(spec.model())).dialogue().orElseThrow());
-        Engineer engineer = new Engineer(lines, LineAddress.tcp(LineAddress.Protocol.RFC2217, Address.parse(SERVER), spec.port()), dialogue, Planned.member(spec), Planned.values(spec), Set.of(ends));
+        Dialogue dialogue = hurried(
+                KindReader.shipped(Planned.kind(spec.model())).dialogue().orElseThrow());
+        Engineer engineer = new Engineer(
+                lines,
+                LineAddress.tcp(LineAddress.Protocol.RFC2217, Address.parse(SERVER), spec.port()),
+                dialogue,
+                Planned.member(spec),
+                Planned.values(spec),
+                Set.of(ends));
         open.add(0, engineer);
         return engineer;
     }
@@ -269,7 +315,10 @@ class MisbehaviourTest {
     /** Models whose second member is one of the same. */
     private static final Map<String, String> PAIRED = Map.of("wythop", "wythop", "bannisdale", "bannisdale");
 
-    /** So many at once: machines keep time, and on a busy processor more of them would be slow besides what is wrong with each. */
+    /**
+     * So many at once: machines keep time, and on a busy processor more of them would be slow besides what is wrong
+     * with each.
+     */
     private static final int AT_ONCE = 15;
 
     /** Each with a machine and an engineer of its own. */
@@ -287,7 +336,8 @@ class MisbehaviourTest {
         for (int i = from; i < to; i++) {
             Row row = TABLE.get(i);
             specs.add(spec(row.model, 10 + i, row.model.equals("orrel") ? "left" : "1", row.habit));
-            specs.add(spec(PAIRED.getOrDefault(row.model, "orrel"), 110 + i, PAIRED.containsKey(row.model) ? "2" : "right"));
+            specs.add(spec(
+                    PAIRED.getOrDefault(row.model, "orrel"), 110 + i, PAIRED.containsKey(row.model) ? "2" : "right"));
         }
         power(specs.toArray(ConsoleSpec[]::new));
         List<Engineer> engineers = new ArrayList<>();
@@ -300,7 +350,13 @@ class MisbehaviourTest {
             Row row = TABLE.get(i);
             String serial = specs.get(2 * (i - from)).serial();
             try {
-                judge(row, serial, engineers.get(i - from).end(Math.max(1, Duration.between(Instant.now(), late).toSeconds())));
+                judge(
+                        row,
+                        serial,
+                        engineers
+                                .get(i - from)
+                                .end(Math.max(
+                                        1, Duration.between(Instant.now(), late).toSeconds())));
             } catch (AssertionError wrong) {
                 verdicts.add(() -> {
                     throw wrong;
@@ -314,7 +370,10 @@ class MisbehaviourTest {
     /** A hundred pairs; every fifth of the left ones misbehaves, and stands in nobody else's way. */
     @Test
     void twoHundredLinesAtOnceOfWhichATenthMisbehaves() throws Exception {
-        List<Row> odd = TABLE.stream().filter(row -> row.model.equals("orrel") && !Set.of(Habit.SLOW, Habit.PEER_NOT_SEEN).contains(row.habit)).toList();
+        List<Row> odd = TABLE.stream()
+                .filter(row -> row.model.equals("orrel")
+                        && !Set.of(Habit.SLOW, Habit.PEER_NOT_SEEN).contains(row.habit))
+                .toList();
         Map<Integer, Row> rows = new java.util.TreeMap<>();
         List<ConsoleSpec> specs = new ArrayList<>();
         for (int i = 0; i < 100; i++) {
@@ -329,7 +388,9 @@ class MisbehaviourTest {
         for (int i = 0; i < 100; i++) {
             Why why = rows.get(i).why;
             Engineer right = engineer(specs.get(2 * i + 1));
-            Engineer left = engineer(specs.get(2 * i), why == Why.USED || why == Why.OVERDUE ? new Why[] {why} : new Why[0]).with(right);
+            Engineer left = engineer(
+                            specs.get(2 * i), why == Why.USED || why == Why.OVERDUE ? new Why[] {why} : new Why[0])
+                    .with(right);
             rights.add(right.begin());
             lefts.add(left.begin());
         }
@@ -339,9 +400,20 @@ class MisbehaviourTest {
             Row row = rows.get(i);
             int pair = i;
             verdicts.add(() -> {
-                judge(row, specs.get(2 * pair).serial(), lefts.get(pair).end(Math.max(1, Duration.between(Instant.now(), late).toSeconds())));
+                judge(
+                        row,
+                        specs.get(2 * pair).serial(),
+                        lefts.get(pair)
+                                .end(Math.max(
+                                        1, Duration.between(Instant.now(), late).toSeconds())));
                 if (row.why == null) {
-                    assertNull(rights.get(pair).end(Math.max(1, Duration.between(Instant.now(), late).toSeconds())), () -> "the right one of pair " + pair);
+                    assertNull(
+                            rights.get(pair)
+                                    .end(Math.max(
+                                            1,
+                                            Duration.between(Instant.now(), late)
+                                                    .toSeconds())),
+                            () -> "the right one of pair " + pair);
                     assertEquals("yes", hall.kept(specs.get(2 * pair + 1).serial(), "paired"), row::toString);
                 }
             });
@@ -352,7 +424,15 @@ class MisbehaviourTest {
 
     private static ConsoleSpec numbered(int pair, String place, Habit... habits) {
         int number = 2 * pair + (place.equals("left") ? 1 : 2);
-        return new ConsoleSpec("orrel", "TH-" + number, String.format("02:4c:59:d9:00:%02x", number), 5000 + number, "pair " + pair, place, "-", Set.copyOf(List.of(habits)));
+        return new ConsoleSpec(
+                "orrel",
+                "TH-" + number,
+                String.format("02:4c:59:d9:00:%02x", number),
+                5000 + number,
+                "pair " + pair,
+                place,
+                "-",
+                Set.copyOf(List.of(habits)));
     }
 
     private Engineer begin(Row row, ConsoleSpec odd, ConsoleSpec right) {

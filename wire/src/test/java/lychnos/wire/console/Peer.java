@@ -32,13 +32,21 @@ public final class Peer implements AutoCloseable {
         ProcessBuilder program = new ProcessBuilder(command).redirectErrorStream(true);
         // what was unpacked and not installed finds its libraries beside itself
         Path unpacked = Path.of("..", ".tools", "debian").toAbsolutePath().normalize();
-        String libraries = Stream.of("usr/lib/x86_64-linux-gnu", "lib/x86_64-linux-gnu", "usr/lib/aarch64-linux-gnu", "lib/aarch64-linux-gnu", "usr/lib/ganesha").map(folder -> unpacked.resolve(folder).toString()).collect(java.util.stream.Collectors.joining(":"));
+        String libraries = Stream.of(
+                        "usr/lib/x86_64-linux-gnu",
+                        "lib/x86_64-linux-gnu",
+                        "usr/lib/aarch64-linux-gnu",
+                        "lib/aarch64-linux-gnu",
+                        "usr/lib/ganesha")
+                .map(folder -> unpacked.resolve(folder).toString())
+                .collect(java.util.stream.Collectors.joining(":"));
         program.environment().put("LD_LIBRARY_PATH", libraries);
         return new Peer(program.start());
     }
 
     private void read() {
-        try (BufferedReader output = new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8))) {
+        try (BufferedReader output =
+                new BufferedReader(new InputStreamReader(process.getInputStream(), StandardCharsets.UTF_8))) {
             for (String line = output.readLine(); line != null; line = output.readLine()) {
                 lines.add(line);
             }
@@ -76,7 +84,8 @@ public final class Peer implements AutoCloseable {
     }
 
     public static int freePort() throws IOException {
-        try (java.net.ServerSocket socket = new java.net.ServerSocket(0, 1, java.net.InetAddress.getByName("127.0.0.1"))) {
+        try (java.net.ServerSocket socket =
+                new java.net.ServerSocket(0, 1, java.net.InetAddress.getByName("127.0.0.1"))) {
             return socket.getLocalPort();
         }
     }

@@ -63,7 +63,9 @@ final class Planned {
 
         @Override
         public Optional<Secret> secret(String name) {
-            return name.equals("factory.phrase") ? Optional.of(factory) : texts.containsKey(name) ? Optional.empty() : Optional.of(OURS);
+            return name.equals("factory.phrase")
+                    ? Optional.of(factory)
+                    : texts.containsKey(name) ? Optional.empty() : Optional.of(OURS);
         }
 
         @Override
@@ -85,8 +87,20 @@ final class Planned {
     static Values values(ConsoleSpec spec) {
         int last = 1 + spec.port() % 250;
         Map<String, String> texts = new HashMap<>(texts(
-                "serial " + spec.serial(), "address 127.40.9." + last, "length 24", "mask 255.255.255.0", "gateway 127.40.9.1", "address-6 " + six("9", last), "length-6 64", "gateway-6 " + six("9", 1),
-                "name-server-1 " + NAME_SERVER, "name-server-2 127.40.8.4", "time-server-1 127.40.8.6", "name ard-one-" + last, "domain ardal.example", "member-number " + spec.place()));
+                "serial " + spec.serial(),
+                "address 127.40.9." + last,
+                "length 24",
+                "mask 255.255.255.0",
+                "gateway 127.40.9.1",
+                "address-6 " + six("9", last),
+                "length-6 64",
+                "gateway-6 " + six("9", 1),
+                "name-server-1 " + NAME_SERVER,
+                "name-server-2 127.40.8.4",
+                "time-server-1 127.40.8.6",
+                "name ard-one-" + last,
+                "domain ardal.example",
+                "member-number " + spec.place()));
         texts.putAll(ofModel(spec.model(), last));
         return new Prepared(texts, Secret.of(factory(spec.model())));
     }
@@ -110,19 +124,70 @@ final class Planned {
 
     private static Map<String, String> ofModel(String model, int last) {
         return switch (model) {
-            case "orrel" -> texts("factory.user keeper", "strong-passwords yes", "central-manager no", "shared.address 127.40.12." + last);
-            case "sallow" -> texts("factory.user warden", "fabric-name ardal-fabric", "active 3", "tunnel-pool 172.20.0.0/16", "control-vlan 3900");
-            case "brathay" -> texts("factory.user steward", "static yes", "time-zone UTC", "subnet-manager standby", "diagnostics no");
-            case "skeggle" -> texts(
-                    "factory.user warder", "admin.name ard-fil-1", "time-zone UTC", "data.address 127.40.11." + last, "data.length 24", "data-tag 416", "bundle no", "directory " + DIRECTORY, "joiner " + JOINER, "group storage-team", "visitor " + VISITOR);
-            case "wythop" -> texts(
-                    "factory.user chief", "hardened yes", "shared.name ard-bch-1", "bay-1.address 127.40.9." + last, "bay-2.address 127.40.11." + last, "shared.address 127.40.12." + last,
-                    "bay-1.address-6 " + six("9", last), "bay-2.address-6 " + six("b", last), "shared.address-6 " + six("c", last));
-            case "bannisdale" -> texts(
-                    "factory.user curator", "federation ardal-blocks", "management.name ard-blk-1", "management.address 127.40.9." + last, "management.length 24", "management.gateway 127.40.9.1", "check-a.address 127.40.11." + last, "check-b.address 127.40.12." + last);
+            case "orrel" ->
+                texts(
+                        "factory.user keeper",
+                        "strong-passwords yes",
+                        "central-manager no",
+                        "shared.address 127.40.12." + last);
+            case "sallow" ->
+                texts(
+                        "factory.user warden",
+                        "fabric-name ardal-fabric",
+                        "active 3",
+                        "tunnel-pool 172.20.0.0/16",
+                        "control-vlan 3900");
+            case "brathay" ->
+                texts(
+                        "factory.user steward",
+                        "static yes",
+                        "time-zone UTC",
+                        "subnet-manager standby",
+                        "diagnostics no");
+            case "skeggle" ->
+                texts(
+                        "factory.user warder",
+                        "admin.name ard-fil-1",
+                        "time-zone UTC",
+                        "data.address 127.40.11." + last,
+                        "data.length 24",
+                        "data-tag 416",
+                        "bundle no",
+                        "directory " + DIRECTORY,
+                        "joiner " + JOINER,
+                        "group storage-team",
+                        "visitor " + VISITOR);
+            case "wythop" ->
+                texts(
+                        "factory.user chief",
+                        "hardened yes",
+                        "shared.name ard-bch-1",
+                        "bay-1.address 127.40.9." + last,
+                        "bay-2.address 127.40.11." + last,
+                        "shared.address 127.40.12." + last,
+                        "bay-1.address-6 " + six("9", last),
+                        "bay-2.address-6 " + six("b", last),
+                        "shared.address-6 " + six("c", last));
+            case "bannisdale" ->
+                texts(
+                        "factory.user curator",
+                        "federation ardal-blocks",
+                        "management.name ard-blk-1",
+                        "management.address 127.40.9." + last,
+                        "management.length 24",
+                        "management.gateway 127.40.9.1",
+                        "check-a.address 127.40.11." + last,
+                        "check-b.address 127.40.12." + last);
             case "ullock" -> texts("factory.user keeper", "own-tag 0");
             case "dunmail" -> texts("account custodian");
-            case "mungris" -> texts("operator aerial", "own-tag 408", "port 1", "relay 127.40.8.22", "redirect 127.47.255.1", "roaming ardal-air");
+            case "mungris" ->
+                texts(
+                        "operator aerial",
+                        "own-tag 408",
+                        "port 1",
+                        "relay 127.40.8.22",
+                        "redirect 127.47.255.1",
+                        "roaming ardal-air");
             default -> texts("factory.user root", "keyboard us", "links 1", "vlan 0");
         };
     }
@@ -133,6 +198,8 @@ final class Planned {
     }
 
     private static Map<String, String> texts(String... named) {
-        return Stream.of(named).map(each -> each.split(" ", 2)).collect(Collectors.toMap(each -> each[0], each -> each[1]));
+        return Stream.of(named)
+                .map(each -> each.split(" ", 2))
+                .collect(Collectors.toMap(each -> each[0], each -> each[1]));
     }
 }

@@ -28,7 +28,10 @@ import lychnos.lab.console.ConsoleSpec;
 import lychnos.lab.console.Directory;
 import lychnos.wire.dial.Dialler;
 
-/** Makes the recordings that are shipped with the kinds: sets each stand-in up on its line, and writes what the line showed. */
+/**
+ * Makes the recordings that are shipped with the kinds: sets each stand-in up on its line, and writes what the line
+ * showed.
+ */
 public final class Recorder {
 
     private static final String SERVER = "127.40.8.41";
@@ -54,7 +57,14 @@ public final class Recorder {
             }
             try (ConsoleHall hall = new ConsoleHall(specs, SERVER, Plug.loopback(), 8443, Duration.ofSeconds(2), null);
                     AnyName names = new AnyName(vertx, Planned.NAME_SERVER);
-                    Directory accounts = new Directory(vertx, Planned.DIRECTORY, Map.of(Planned.JOINER, Planned.OURS.use(word -> word), Planned.VISITOR, Planned.OURS.use(word -> word)))) {
+                    Directory accounts = new Directory(
+                            vertx,
+                            Planned.DIRECTORY,
+                            Map.of(
+                                    Planned.JOINER,
+                                    Planned.OURS.use(word -> word),
+                                    Planned.VISITOR,
+                                    Planned.OURS.use(word -> word)))) {
                 record(vertx, specs, directory.resolve(Planned.kind(model) + ".cast"));
             }
         }
@@ -62,12 +72,22 @@ public final class Recorder {
     }
 
     private static ConsoleSpec spec(String model, int number, String place) {
-        return new ConsoleSpec(model, model.substring(0, 2).toUpperCase(Locale.ROOT) + "-" + (7000 + number), String.format("02:4c:59:d8:00:%02x", number), 4000 + number, model, place, model.equals("greenup") ? "127.40.10.2" : "-", Set.of());
+        return new ConsoleSpec(
+                model,
+                model.substring(0, 2).toUpperCase(Locale.ROOT) + "-" + (7000 + number),
+                String.format("02:4c:59:d8:00:%02x", number),
+                4000 + number,
+                model,
+                place,
+                model.equals("greenup") ? "127.40.10.2" : "-",
+                Set.of());
     }
 
     private static void record(Vertx vertx, List<ConsoleSpec> specs, Path file) throws Exception {
         Lines lines = new Lines(vertx, new Dialler(() -> List.of(Prefix.parse("127.0.0.0/8")), true));
-        Dialogue dialogue = KindReader.shipped(Planned.kind(specs.get(0).model())).dialogue().orElseThrow();
+        Dialogue dialogue = KindReader.shipped(Planned.kind(specs.get(0).model()))
+                .dialogue()
+                .orElseThrow();
         Tape tape = new Tape();
         try (Engineer first = engineer(lines, dialogue, specs.get(0)).heardBy(tape::heard, tape::sent)) {
             if (specs.size() > 1) {
@@ -87,7 +107,13 @@ public final class Recorder {
     }
 
     private static Engineer engineer(Lines lines, Dialogue dialogue, ConsoleSpec spec) {
-        return new Engineer(lines, LineAddress.tcp(LineAddress.Protocol.RFC2217, Address.parse(SERVER), spec.port()), dialogue, Planned.member(spec), Planned.values(spec), Set.of());
+        return new Engineer(
+                lines,
+                LineAddress.tcp(LineAddress.Protocol.RFC2217, Address.parse(SERVER), spec.port()),
+                dialogue,
+                Planned.member(spec),
+                Planned.values(spec),
+                Set.of());
     }
 
     private static String header(Dialogue dialogue, ConsoleSpec spec) throws IOException {
@@ -98,8 +124,17 @@ public final class Recorder {
         Map<String, String> values = new TreeMap<>(Planned.answered(spec));
         values.put("unit", "ard-one-1");
         values.replaceAll((name, value) -> inTheHall(value));
-        Map<String, Object> ours = new TreeMap<>(Map.of("kind", Planned.kind(spec.model()), "member", Planned.member(spec), "values", values, "secrets", secrets));
-        return JSON.writeValueAsString(new TreeMap<>(Map.of("version", 2, "width", 80, "height", 25, "lychnos", ours))) + "\n";
+        Map<String, Object> ours = new TreeMap<>(Map.of(
+                "kind",
+                Planned.kind(spec.model()),
+                "member",
+                Planned.member(spec),
+                "values",
+                values,
+                "secrets",
+                secrets));
+        return JSON.writeValueAsString(new TreeMap<>(Map.of("version", 2, "width", 80, "height", 25, "lychnos", ours)))
+                + "\n";
     }
 
     /** The stand-ins run on loopback; in the hall they would have the same addresses a net further down. */
@@ -136,7 +171,11 @@ public final class Recorder {
         synchronized String written() throws IOException {
             StringBuilder lines = new StringBuilder();
             for (int i = 0; i < pieces.size(); i++) {
-                lines.append(JSON.writeValueAsString(List.of(at.get(i) / 1000.0, pieces.get(i).length() == 0 ? "m" : "o", inTheHall(pieces.get(i).toString())))).append('\n');
+                lines.append(JSON.writeValueAsString(List.of(
+                                at.get(i) / 1000.0,
+                                pieces.get(i).length() == 0 ? "m" : "o",
+                                inTheHall(pieces.get(i).toString()))))
+                        .append('\n');
             }
             return lines.toString();
         }

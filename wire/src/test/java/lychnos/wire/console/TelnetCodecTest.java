@@ -52,14 +52,17 @@ class TelnetCodecTest {
 
     @Test
     void dataPassesAndCommandsDoNot() {
-        byte[] data = codec(null).receive(octets('a', 255, 255, 255, 241, 'b', 255, 250, 24, 1, 255, 240, 'c', '\r', 0, 'd'));
+        byte[] data =
+                codec(null).receive(octets('a', 255, 255, 255, 241, 'b', 255, 250, 24, 1, 255, 240, 'c', '\r', 0, 'd'));
         assertArrayEquals(octets('a', 255, 'b', 'c', '\r', 'd'), data);
     }
 
     @Test
     void anyPiecesGiveTheSame() {
-        byte[] stream = octets('a', 255, 253, 0, 'b', '\r', 0, 255, 250, 44, 101, 0, 0, 255, 255, 0, 255, 240, 'c', 255, 255, 'd');
-        byte[] whole = codec(new LineSettings(57600, 8, LineSettings.Parity.NONE, 1)).receive(stream);
+        byte[] stream = octets(
+                'a', 255, 253, 0, 'b', '\r', 0, 255, 250, 44, 101, 0, 0, 255, 255, 0, 255, 240, 'c', 255, 255, 'd');
+        byte[] whole =
+                codec(new LineSettings(57600, 8, LineSettings.Parity.NONE, 1)).receive(stream);
         for (int cut = 1; cut < stream.length; cut++) {
             TelnetCodec codec = codec(new LineSettings(57600, 8, LineSettings.Parity.NONE, 1));
             ByteArrayOutputStream data = new ByteArrayOutputStream();
@@ -109,9 +112,13 @@ class TelnetCodecTest {
         sentSince();
         codec.receive(octets(255, 253, 44));
         assertArrayEquals(
-                octets(255, 250, 44, 1, 0, 1, 0xc2, 0, 255, 240, 255, 250, 44, 2, 7, 255, 240, 255, 250, 44, 3, 3, 255, 240, 255, 250, 44, 4, 2, 255, 240, 255, 250, 44, 5, 1, 255, 240),
+                octets(
+                        255, 250, 44, 1, 0, 1, 0xc2, 0, 255, 240, 255, 250, 44, 2, 7, 255, 240, 255, 250, 44, 3, 3, 255,
+                        240, 255, 250, 44, 4, 2, 255, 240, 255, 250, 44, 5, 1, 255, 240),
                 sentSince());
-        codec.receive(octets(255, 250, 44, 101, 0, 0, 0x25, 0x80, 255, 240, 255, 250, 44, 103, 1, 255, 240, 255, 250, 44, 102, 7, 255, 240));
+        codec.receive(octets(
+                255, 250, 44, 101, 0, 0, 0x25, 0x80, 255, 240, 255, 250, 44, 103, 1, 255, 240, 255, 250, 44, 102, 7,
+                255, 240));
         assertEquals(2, notes.size(), notes::toString);
         assertTrue(notes.get(0).contains("rate to 9600, wanted is 115200"), notes::toString);
         assertTrue(notes.get(1).contains("parity to 1, wanted is 3"), notes::toString);

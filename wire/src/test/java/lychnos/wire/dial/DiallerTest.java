@@ -13,9 +13,12 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 class DiallerTest {
 
-    private static final List<Prefix> DECLARED = List.of(Prefix.parse("10.40.8.0/24"), Prefix.parse("127.40.8.0/24"), Prefix.parse("::1/128"));
+    private static final List<Prefix> DECLARED =
+            List.of(Prefix.parse("10.40.8.0/24"), Prefix.parse("127.40.8.0/24"), Prefix.parse("::1/128"));
 
-    /** Outside of the lab's namespace a lab reaches loopback alone; nowhere does anything reach what is not declared. */
+    /**
+     * Outside of the lab's namespace a lab reaches loopback alone; nowhere does anything reach what is not declared.
+     */
     @ParameterizedTest
     @CsvSource({
         "10.40.8.7,   true,  true,  true",

@@ -6,7 +6,6 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.io.IOException;
-import java.lang.reflect.Method;
 import java.lang.reflect.ParameterizedType;
 import java.lang.reflect.Proxy;
 import java.lang.reflect.RecordComponent;
@@ -74,52 +73,66 @@ class FarVantageTest {
 
     /** A place that notes what it is asked, and answers a sample of what it would. */
     private Vantage place(WireFault fault) {
-        return (Vantage) Proxy.newProxyInstance(Vantage.class.getClassLoader(), new Class<?>[] {Vantage.class}, (self, method, arguments) -> {
-            asked.add(arguments);
-            if (fault != null) {
-                throw fault;
-            }
-            if (method.getName().equals("line")) {
-                there = (LineEvents) arguments[2];
-                return new ConsoleLine() {
-                    @Override
-                    public void send(byte[] bytes) {
-                        told.add("sent " + new String(bytes, StandardCharsets.US_ASCII));
+        return (Vantage) Proxy.newProxyInstance(
+                Vantage.class.getClassLoader(), new Class<?>[] {Vantage.class}, (self, method, arguments) -> {
+                    asked.add(arguments);
+                    if (fault != null) {
+                        throw fault;
                     }
+                    if (method.getName().equals("line")) {
+                        there = (LineEvents) arguments[2];
+                        return new ConsoleLine() {
+                            @Override
+                            public void send(byte[] bytes) {
+                                told.add("sent " + new String(bytes, StandardCharsets.US_ASCII));
+                            }
 
-                    @Override
-                    public void sendBreak() {
-                        told.add("break");
-                    }
+                            @Override
+                            public void sendBreak() {
+                                told.add("break");
+                            }
 
-                    @Override
-                    public void resize(int columns, int rows) {
-                        told.add(columns + "x" + rows);
-                    }
+                            @Override
+                            public void resize(int columns, int rows) {
+                                told.add(columns + "x" + rows);
+                            }
 
-                    @Override
-                    public void close() {
-                        told.add("closed");
+                            @Override
+                            public void close() {
+                                told.add("closed");
+                            }
+                        };
                     }
-                };
-            }
-            return sample(method.getGenericReturnType());
-        });
+                    return sample(method.getGenericReturnType());
+                });
     }
 
     /** Some value of a type, built from its parts. */
     private static Object sample(Type type) throws ReflectiveOperationException {
         if (type instanceof ParameterizedType generic) {
             Type[] of = generic.getActualTypeArguments();
-            return generic.getRawType() == Optional.class ? Optional.of(sample(of[0])) : generic.getRawType() == Map.class ? Map.of(sample(of[0]), sample(of[1])) : List.of(sample(of[0]));
+            return generic.getRawType() == Optional.class
+                    ? Optional.of(sample(of[0]))
+                    : generic.getRawType() == Map.class ? Map.of(sample(of[0]), sample(of[1])) : List.of(sample(of[0]));
         }
         Class<?> plain = (Class<?>) type;
         if (plain.isEnum()) {
             return plain.getEnumConstants()[1];
         }
         Map<Class<?>, Object> known = Map.ofEntries(
-                Map.entry(int.class, 7), Map.entry(long.class, 7L), Map.entry(Long.class, 8L), Map.entry(double.class, 1.5), Map.entry(boolean.class, true), Map.entry(String.class, "text"), Map.entry(Integer.class, 3),
-                Map.entry(Duration.class, Duration.ofMillis(1234)), Map.entry(Instant.class, Instant.parse("2026-11-20T09:14:00.5Z")), Map.entry(Address.class, AT), Map.entry(Mac.class, Mac.parse("02:4c:59:a1:00:01")), Map.entry(Secret.class, Secret.of("word")), Map.entry(byte[].class, new byte[] {1, -2, 3}));
+                Map.entry(int.class, 7),
+                Map.entry(long.class, 7L),
+                Map.entry(Long.class, 8L),
+                Map.entry(double.class, 1.5),
+                Map.entry(boolean.class, true),
+                Map.entry(String.class, "text"),
+                Map.entry(Integer.class, 3),
+                Map.entry(Duration.class, Duration.ofMillis(1234)),
+                Map.entry(Instant.class, Instant.parse("2026-11-20T09:14:00.5Z")),
+                Map.entry(Address.class, AT),
+                Map.entry(Mac.class, Mac.parse("02:4c:59:a1:00:01")),
+                Map.entry(Secret.class, Secret.of("word")),
+                Map.entry(byte[].class, new byte[] {1, -2, 3}));
         if (known.containsKey(plain)) {
             return known.get(plain);
         }
@@ -134,7 +147,9 @@ class FarVantageTest {
         for (int i = 0; i < parts.length; i++) {
             values[i] = sample(parts[i].getGenericType());
         }
-        return plain.getDeclaredConstructor(Arrays.stream(parts).map(RecordComponent::getType).toArray(Class<?>[]::new)).newInstance(values);
+        return plain.getDeclaredConstructor(
+                        Arrays.stream(parts).map(RecordComponent::getType).toArray(Class<?>[]::new))
+                .newInstance(values);
     }
 
     /** As it would be written: what holds arrays is equal to nothing but itself. */
@@ -144,19 +159,23 @@ class FarVantageTest {
 
     @TestFactory
     Stream<DynamicTest> whatIsAskedAndAnsweredIsTheSame() {
-        return Arrays.stream(Vantage.class.getMethods()).filter(method -> !List.of("name", "hearsSilence", "at", "line").contains(method.getName())).map(method -> DynamicTest.dynamicTest(method.getName(), () -> {
-            far.linked(link(place(null)), true);
-            Object[] arguments = new Object[method.getParameterCount()];
-            for (int i = 0; i < arguments.length; i++) {
-                arguments[i] = sample(method.getGenericParameterTypes()[i]);
-            }
-            Object answer = method.invoke(far.vantage(), arguments);
-            assertEquals(written(sample(method.getGenericReturnType())), written(answer));
-            assertEquals(written(arguments), written(asked.get(asked.size() - 1)));
-            if (answer != null && !written(answer).contains("\"AQ") && !(answer instanceof lychnos.wire.http.HttpAnswer)) {
-                assertEquals(sample(method.getGenericReturnType()), answer);
-            }
-        }));
+        return Arrays.stream(Vantage.class.getMethods())
+                .filter(method -> !List.of("name", "hearsSilence", "at", "line").contains(method.getName()))
+                .map(method -> DynamicTest.dynamicTest(method.getName(), () -> {
+                    far.linked(link(place(null)), true);
+                    Object[] arguments = new Object[method.getParameterCount()];
+                    for (int i = 0; i < arguments.length; i++) {
+                        arguments[i] = sample(method.getGenericParameterTypes()[i]);
+                    }
+                    Object answer = method.invoke(far.vantage(), arguments);
+                    assertEquals(written(sample(method.getGenericReturnType())), written(answer));
+                    assertEquals(written(arguments), written(asked.get(asked.size() - 1)));
+                    if (answer != null
+                            && !written(answer).contains("\"AQ")
+                            && !(answer instanceof lychnos.wire.http.HttpAnswer)) {
+                        assertEquals(sample(method.getGenericReturnType()), answer);
+                    }
+                }));
     }
 
     @Test
@@ -178,7 +197,8 @@ class FarVantageTest {
     void whoIsCutOffInTheMiddleOfACallIsToldSo() throws Exception {
         Link deaf = message -> {};
         far.linked(deaf, true);
-        var call = pool.submit(() -> assertThrows(WireFault.class, () -> far.vantage().port(AT, 443, Duration.ofSeconds(30))));
+        var call = pool.submit(
+                () -> assertThrows(WireFault.class, () -> far.vantage().port(AT, 443, Duration.ofSeconds(30))));
         while (!far.cut(deaf)) {
             Thread.onSpinWait();
         }
@@ -221,7 +241,8 @@ class FarVantageTest {
     @Test
     void aLineIsTheSameOverALink() throws Exception {
         far.linked(link(place(null)), true);
-        ConsoleLine line = far.vantage().line(LineAddress.ssh(AT, 22, "keeper", Secret.of("word")), LineSettings.USUAL, here);
+        ConsoleLine line =
+                far.vantage().line(LineAddress.ssh(AT, 22, "keeper", Secret.of("word")), LineSettings.USUAL, here);
         assertEquals(written(LineAddress.ssh(AT, 22, "keeper", Secret.of("word"))), written(asked.get(0)[0]));
         assertTrue(there.hostKey("SHA256:right"));
         there.up();
@@ -256,25 +277,43 @@ class FarVantageTest {
         List<String> places = new ArrayList<>();
         Vantage here = named("here", places);
         Vantage cage = named("cage-4", places);
-        Vantage routed = RoutedVantage.of(here, address -> Prefix.parse("10.40.24.0/24").contains(address) ? cage : here, name -> name.equals("cage-4") ? cage : null);
+        Vantage routed = RoutedVantage.of(
+                here,
+                address -> Prefix.parse("10.40.24.0/24").contains(address) ? cage : here,
+                name -> name.equals("cage-4") ? cage : null);
         routed.port(AT, 443, Duration.ofSeconds(1));
         routed.port(Address.parse("10.40.8.7"), 443, Duration.ofSeconds(1));
-        routed.findByMac(Mac.parse("02:4c:59:a1:00:01"), lychnos.core.address.Run.parse("10.40.24.1-9"), Duration.ofSeconds(1));
+        routed.findByMac(
+                Mac.parse("02:4c:59:a1:00:01"), lychnos.core.address.Run.parse("10.40.24.1-9"), Duration.ofSeconds(1));
         routed.line(LineAddress.device("/dev/ttyUSB0@cage-4"), LineSettings.USUAL, this.here);
         assertEquals(List.of("cage-4", "here", "cage-4", "cage-4 /dev/ttyUSB0"), places);
-        assertTrue(assertThrows(WireFault.class, () -> routed.line(LineAddress.device("/dev/ttyUSB0@nowhere"), LineSettings.USUAL, this.here)).ours());
-        assertEquals(2, routed.sweep(List.of(AT, Address.parse("10.40.8.7")), Duration.ofSeconds(1)).size());
+        assertTrue(assertThrows(
+                        WireFault.class,
+                        () -> routed.line(LineAddress.device("/dev/ttyUSB0@nowhere"), LineSettings.USUAL, this.here))
+                .ours());
+        assertEquals(
+                2,
+                routed.sweep(List.of(AT, Address.parse("10.40.8.7")), Duration.ofSeconds(1))
+                        .size());
     }
 
     private static Vantage named(String name, List<String> places) {
-        return (Vantage) Proxy.newProxyInstance(Vantage.class.getClassLoader(), new Class<?>[] {Vantage.class}, (self, method, arguments) -> switch (method.getName()) {
-            case "equals" -> self == arguments[0];
-            case "hashCode" -> name.hashCode();
-            case "sweep" -> Map.of(((List<?>) arguments[0]).get(0), new lychnos.wire.icmp.Echo(lychnos.wire.icmp.Echo.State.SILENT, null));
-            default -> {
-                places.add(name + (arguments[0] instanceof LineAddress line ? " " + line.device() : ""));
-                yield method.getReturnType() == Optional.class ? Optional.empty() : method.getReturnType() == PortState.class ? PortState.OPEN : null;
-            }
-        });
+        return (Vantage) Proxy.newProxyInstance(
+                Vantage.class.getClassLoader(),
+                new Class<?>[] {Vantage.class},
+                (self, method, arguments) -> switch (method.getName()) {
+                    case "equals" -> self == arguments[0];
+                    case "hashCode" -> name.hashCode();
+                    case "sweep" ->
+                        Map.of(
+                                ((List<?>) arguments[0]).get(0),
+                                new lychnos.wire.icmp.Echo(lychnos.wire.icmp.Echo.State.SILENT, null));
+                    default -> {
+                        places.add(name + (arguments[0] instanceof LineAddress line ? " " + line.device() : ""));
+                        yield method.getReturnType() == Optional.class
+                                ? Optional.empty()
+                                : method.getReturnType() == PortState.class ? PortState.OPEN : null;
+                    }
+                });
     }
 }

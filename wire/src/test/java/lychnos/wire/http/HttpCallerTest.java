@@ -36,8 +36,17 @@ class HttpCallerTest {
     }
 
     private void peer(Handler<HttpServerRequest> handler) {
-        var options = new io.vertx.core.http.HttpServerOptions().setSsl(true).setKeyCertOptions(io.vertx.core.net.SelfSignedCertificate.create("peer").keyCertOptions());
-        lab.vertx.createHttpServer(options).requestHandler(handler).listen(LoopbackHall.PORT, PEER.toString()).toCompletionStage().toCompletableFuture().join();
+        var options = new io.vertx.core.http.HttpServerOptions()
+                .setSsl(true)
+                .setKeyCertOptions(
+                        io.vertx.core.net.SelfSignedCertificate.create("peer").keyCertOptions());
+        lab.vertx
+                .createHttpServer(options)
+                .requestHandler(handler)
+                .listen(LoopbackHall.PORT, PEER.toString())
+                .toCompletionStage()
+                .toCompletableFuture()
+                .join();
     }
 
     private HttpAnswer get(String path, Duration timeout) throws WireFault {
@@ -46,7 +55,10 @@ class HttpCallerTest {
 
     private void fails(Kind kind, Handler<HttpServerRequest> handler) {
         peer(handler);
-        assertEquals(kind, assertThrows(WireFault.class, () -> get("/", Duration.ofSeconds(2))).kind());
+        assertEquals(
+                kind,
+                assertThrows(WireFault.class, () -> get("/", Duration.ofSeconds(2)))
+                        .kind());
     }
 
     @Test
@@ -76,7 +88,10 @@ class HttpCallerTest {
 
     @Test
     void nobodyThereIsARefusal() {
-        assertEquals(Kind.REFUSED, assertThrows(WireFault.class, () -> get("/", Duration.ofSeconds(2))).kind());
+        assertEquals(
+                Kind.REFUSED,
+                assertThrows(WireFault.class, () -> get("/", Duration.ofSeconds(2)))
+                        .kind());
     }
 
     @Test
@@ -84,7 +99,10 @@ class HttpCallerTest {
         AtomicInteger asked = new AtomicInteger();
         peer(request -> {
             asked.incrementAndGet();
-            request.response().setStatusCode(302).putHeader("Location", "https://127.40.8.10:" + LoopbackHall.PORT + "/redfish/v1/").end();
+            request.response()
+                    .setStatusCode(302)
+                    .putHeader("Location", "https://127.40.8.10:" + LoopbackHall.PORT + "/redfish/v1/")
+                    .end();
         });
         assertEquals(302, get("/", Duration.ofSeconds(2)).status());
         assertEquals(1, asked.get());
@@ -92,26 +110,61 @@ class HttpCallerTest {
 
     @Test
     void anAddressOutsideTheDeclaredNetworksIsNeverAsked() {
-        HttpCall call = new HttpCall(Address.parse("127.41.0.1"), LoopbackHall.PORT, "GET", "/", Map.of(), null, null, Duration.ofSeconds(1));
-        assertEquals(Kind.NOT_DECLARED, assertThrows(WireFault.class, () -> lab.vantage.http(call)).kind());
+        HttpCall call = new HttpCall(
+                Address.parse("127.41.0.1"),
+                LoopbackHall.PORT,
+                "GET",
+                "/",
+                Map.of(),
+                null,
+                null,
+                Duration.ofSeconds(1));
+        assertEquals(
+                Kind.NOT_DECLARED,
+                assertThrows(WireFault.class, () -> lab.vantage.http(call)).kind());
     }
 
     @Test
     void linksThatLeadOutOfTheServiceAreRefused() {
-        for (String link : new String[] {"https://127.40.8.10/redfish/v1/x", "//127.40.8.10/redfish", "/redfish/../admin", "/admin", "/redfish/a b", ""}) {
-            Kind kind = assertThrows(WireFault.class, () -> {
-                LoopbackHall other = lab;
-                var server = other.vertx.createHttpServer(new io.vertx.core.http.HttpServerOptions().setSsl(true).setKeyCertOptions(io.vertx.core.net.SelfSignedCertificate.create("peer").keyCertOptions()))
-                        .requestHandler(request -> request.response().end("{\"RedfishVersion\":\"1.0\",\"Managers\":{\"@odata.id\":\"" + link + "\"}}"));
-                server.listen(LoopbackHall.PORT, PEER.toString()).toCompletionStage().toCompletableFuture().join();
-                try (RedfishClient client = new RedfishClient(other.vantage, PEER, LoopbackHall.PORT, null)) {
-                    client.members(client.root().json().path("Managers"));
-                } catch (lychnos.wire.redfish.RedfishFault e) {
-                    throw new AssertionError(e);
-                } finally {
-                    server.close().toCompletionStage().toCompletableFuture().join();
-                }
-            }, link).kind();
+        for (String link : new String[] {
+            "https://127.40.8.10/redfish/v1/x",
+            "//127.40.8.10/redfish",
+            "/redfish/../admin",
+            "/admin",
+            "/redfish/a b",
+            ""
+        }) {
+            Kind kind = assertThrows(
+                            WireFault.class,
+                            () -> {
+                                LoopbackHall other = lab;
+                                var server = other.vertx
+                                        .createHttpServer(new io.vertx.core.http.HttpServerOptions()
+                                                .setSsl(true)
+                                                .setKeyCertOptions(
+                                                        io.vertx.core.net.SelfSignedCertificate.create("peer")
+                                                                .keyCertOptions()))
+                                        .requestHandler(request -> request.response()
+                                                .end("{\"RedfishVersion\":\"1.0\",\"Managers\":{\"@odata.id\":\"" + link
+                                                        + "\"}}"));
+                                server.listen(LoopbackHall.PORT, PEER.toString())
+                                        .toCompletionStage()
+                                        .toCompletableFuture()
+                                        .join();
+                                try (RedfishClient client =
+                                        new RedfishClient(other.vantage, PEER, LoopbackHall.PORT, null)) {
+                                    client.members(client.root().json().path("Managers"));
+                                } catch (lychnos.wire.redfish.RedfishFault e) {
+                                    throw new AssertionError(e);
+                                } finally {
+                                    server.close()
+                                            .toCompletionStage()
+                                            .toCompletableFuture()
+                                            .join();
+                                }
+                            },
+                            link)
+                    .kind();
             assertEquals(Kind.GARBAGE, kind, link);
         }
     }
@@ -120,6 +173,10 @@ class HttpCallerTest {
     void jsonThatIsTooDeepIsGarbage() {
         String deep = "[".repeat(100) + "]".repeat(100);
         peer(request -> request.response().end("{\"a\":" + deep + "}"));
-        assertEquals(Kind.GARBAGE, assertThrows(WireFault.class, () -> new RedfishClient(lab.vantage, PEER, LoopbackHall.PORT, null).root()).kind());
+        assertEquals(
+                Kind.GARBAGE,
+                assertThrows(WireFault.class, () -> new RedfishClient(lab.vantage, PEER, LoopbackHall.PORT, null)
+                                .root())
+                        .kind());
     }
 }

@@ -62,7 +62,9 @@ class DiscoveryTest {
         }
     }
 
-    /** What the peer has noted is looked at once it has ended: the last request comes when the answer is there already. */
+    /**
+     * What the peer has noted is looked at once it has ended: the last request comes when the answer is there already.
+     */
     private static void ended(Thread peer) {
         try {
             peer.join(PATIENCE.multipliedBy(10).toMillis());
@@ -98,11 +100,22 @@ class DiscoveryTest {
             assertTrue(request(in).contains("SessionType=Discovery\0"));
             out.write(loggedIn());
             assertEquals("SendTargets=All\0", request(in));
-            out.write(answer(0x24, 0x80, "TargetName=iqn.2026-11.example.a:1\0TargetAddress=10.40.16.11:3260,1\0TargetAddress=[fd40:a4da:1:16::11]:3260,1\0TargetName=iqn.2026-11.example.a:2\0"));
+            out.write(
+                    answer(
+                            0x24,
+                            0x80,
+                            "TargetName=iqn.2026-11.example.a:1\0TargetAddress=10.40.16.11:3260,1\0TargetAddress=[fd40:a4da:1:16::11]:3260,1\0TargetName=iqn.2026-11.example.a:2\0"));
             request(in);
         });
-        assertEquals(List.of(new Discovery.Found("iqn.2026-11.example.a:1", List.of("10.40.16.11", "fd40:a4da:1:16::11")), new Discovery.Found("iqn.2026-11.example.a:2", List.of())), found);
-        assertEquals(List.of(0x43, 0x04), requests.subList(0, 2).stream().map(header -> (int) header[0]).toList(), "a log-in and a question");
+        assertEquals(
+                List.of(
+                        new Discovery.Found("iqn.2026-11.example.a:1", List.of("10.40.16.11", "fd40:a4da:1:16::11")),
+                        new Discovery.Found("iqn.2026-11.example.a:2", List.of())),
+                found);
+        assertEquals(
+                List.of(0x43, 0x04),
+                requests.subList(0, 2).stream().map(header -> (int) header[0]).toList(),
+                "a log-in and a question");
         assertEquals((byte) 0x87, requests.get(0)[1], "from operational negotiation into the full feature phase");
     }
 
@@ -149,14 +162,17 @@ class DiscoveryTest {
             elsewhere[36] = 1;
             out.write(elsewhere);
         }));
-        assertTrue(fault((in, out) -> out.write(Arrays.copyOf("SSH-2.0-something else that greets first".getBytes(StandardCharsets.US_ASCII), 60))).startsWith("GARBAGE it answers with something else"));
+        assertTrue(fault((in, out) -> out.write(Arrays.copyOf(
+                        "SSH-2.0-something else that greets first".getBytes(StandardCharsets.US_ASCII), 60)))
+                .startsWith("GARBAGE it answers with something else"));
         assertTrue(fault((in, out) -> request(in)).startsWith("GARBAGE the connection ended"));
         assertTrue(fault((in, out) -> {
-            request(in);
-            byte[] endless = loggedIn();
-            ByteBuffer.wrap(endless).putInt(4, 0xffffff);
-            out.write(endless);
-        }).startsWith("GARBAGE its answer is longer"));
+                    request(in);
+                    byte[] endless = loggedIn();
+                    ByteBuffer.wrap(endless).putInt(4, 0xffffff);
+                    out.write(endless);
+                })
+                .startsWith("GARBAGE its answer is longer"));
         assertEquals("GARBAGE its log-in does not end", fault((in, out) -> {
             while (true) {
                 request(in);
@@ -177,12 +193,13 @@ class DiscoveryTest {
     void whoSaysNothingOrAByteNowAndThenIsSilent() {
         assertTrue(fault((in, out) -> in.readNBytes(1000)).startsWith("SILENT"));
         assertTrue(fault((in, out) -> {
-            byte[] answer = loggedIn();
-            for (int i = 0; i < answer.length; i++) {
-                out.write(answer[i]);
-                out.flush();
-                java.util.concurrent.locks.LockSupport.parkNanos(300_000_000);
-            }
-        }).startsWith("SILENT"));
+                    byte[] answer = loggedIn();
+                    for (int i = 0; i < answer.length; i++) {
+                        out.write(answer[i]);
+                        out.flush();
+                        java.util.concurrent.locks.LockSupport.parkNanos(300_000_000);
+                    }
+                })
+                .startsWith("SILENT"));
     }
 }

@@ -20,18 +20,45 @@ class ClimbTest {
     private static LoopbackHall ready(Quirk... quirks) {
         LoopbackHall lab = new LoopbackHall(quirks);
         var plan = LoopbackHall.plan();
-        lab.machine().controller().preset(LoopbackHall.OURS.use(text -> text), plan.gateway().toString(), plan.hostName(), "ardal.example", plan.nameServers(), plan.timeServers());
+        lab.machine()
+                .controller()
+                .preset(
+                        LoopbackHall.OURS.use(text -> text),
+                        plan.gateway().toString(),
+                        plan.hostName(),
+                        "ardal.example",
+                        plan.nameServers(),
+                        plan.timeServers());
         return lab;
     }
 
-    /** The machine is judged where it first answers, so only its address differs from the plan unless told otherwise. */
+    /**
+     * The machine is judged where it first answers, so only its address differs from the plan unless told otherwise.
+     */
     private static Target at(LoopbackHall lab, Address address, String fingerprint) {
         Target target = lab.target(address, fingerprint);
         Target.Redfish redfish = redfish(target);
         var plan = redfish.plan();
         var here = new lychnos.core.proof.Settings(
-                address, plan.mask(), plan.gateway(), plan.dhcp(), plan.hostName(), plan.fqdn(), plan.nameServers(), plan.timeServers(), plan.ntp());
-        return new Target(address, target.port(), redfish.serial(), target.mac(), here, redfish.login(), fingerprint, redfish.factory(), target.shut());
+                address,
+                plan.mask(),
+                plan.gateway(),
+                plan.dhcp(),
+                plan.hostName(),
+                plan.fqdn(),
+                plan.nameServers(),
+                plan.timeServers(),
+                plan.ntp());
+        return new Target(
+                address,
+                target.port(),
+                redfish.serial(),
+                target.mac(),
+                here,
+                redfish.login(),
+                fingerprint,
+                redfish.factory(),
+                target.shut());
     }
 
     private static Target.Redfish redfish(Target target) {
@@ -53,9 +80,11 @@ class ClimbTest {
             Verdict verdict = Verdict.of(climbed.outcomes());
             assertTrue(verdict.proven(), verdict.sentence());
             assertEquals(6, verdict.height());
-            assertEquals(Outcome.Standing.NOT_MEASURED, climbed.outcomes().get(0).standing());
+            assertEquals(
+                    Outcome.Standing.NOT_MEASURED, climbed.outcomes().get(0).standing());
             assertEquals(64, climbed.fingerprint().length());
-            assertEquals(1, lab.machine().controller().refusedLogins(), "the factory password is tried once, and no more");
+            assertEquals(
+                    1, lab.machine().controller().refusedLogins(), "the factory password is tried once, and no more");
         }
     }
 
@@ -74,8 +103,12 @@ class ClimbTest {
     @Test
     void whatSpeaksNoTlsBreaksTheThird() throws Exception {
         try (LoopbackHall lab = ready()) {
-            var plain = lab.vertx.createNetServer().connectHandler(socket -> socket.write("hello\r\n").onComplete(done -> socket.close()));
-            plain.listen(LoopbackHall.PORT, "127.40.8.77").toCompletionStage().toCompletableFuture().join();
+            var plain = lab.vertx.createNetServer().connectHandler(socket -> socket.write("hello\r\n")
+                    .onComplete(done -> socket.close()));
+            plain.listen(LoopbackHall.PORT, "127.40.8.77")
+                    .toCompletionStage()
+                    .toCompletableFuture()
+                    .join();
             breaks(Rung.TLS, "speaks TLS", verdict(lab, at(lab, Address.parse("127.40.8.77"), null)));
         }
     }
@@ -91,7 +124,12 @@ class ClimbTest {
     void aCertificateThatRanOutBreaksTheThird() throws Exception {
         try (LoopbackHall lab = ready()) {
             Clock later = Clock.offset(Clock.systemUTC(), Duration.ofDays(1000));
-            breaks(Rung.TLS, "ran out", Verdict.of(new Climb(lab.vantage, at(lab, LoopbackHall.FIRST, null), later).climb().outcomes()));
+            breaks(
+                    Rung.TLS,
+                    "ran out",
+                    Verdict.of(new Climb(lab.vantage, at(lab, LoopbackHall.FIRST, null), later)
+                            .climb()
+                            .outcomes()));
         }
     }
 
@@ -115,7 +153,12 @@ class ClimbTest {
         try (LoopbackHall lab = ready()) {
             Climbed climbed = climb(lab, lab.target(LoopbackHall.FIRST, null));
             breaks(Rung.AS_PLANNED, "Address is 127.40.8.10, planned 127.40.8.101", Verdict.of(climbed.outcomes()));
-            assertEquals(List.of("address"), climbed.fields().stream().filter(field -> !field.agrees()).map(field -> field.name()).toList());
+            assertEquals(
+                    List.of("address"),
+                    climbed.fields().stream()
+                            .filter(field -> !field.agrees())
+                            .map(field -> field.name())
+                            .toList());
         }
     }
 
@@ -130,9 +173,19 @@ class ClimbTest {
     void anOpenPortThatMustBeShutBreaksTheSeventh() throws Exception {
         try (LoopbackHall lab = ready()) {
             var open = lab.vertx.createNetServer().connectHandler(socket -> {});
-            open.listen(18023, LoopbackHall.FIRST.toString()).toCompletionStage().toCompletableFuture().join();
+            open.listen(18023, LoopbackHall.FIRST.toString())
+                    .toCompletionStage()
+                    .toCompletableFuture()
+                    .join();
             Target target = at(lab, LoopbackHall.FIRST, null);
-            Target strict = new Target(target.address(), target.port(), target.mac(), null, List.of(18023), target.service(), target.names());
+            Target strict = new Target(
+                    target.address(),
+                    target.port(),
+                    target.mac(),
+                    null,
+                    List.of(18023),
+                    target.service(),
+                    target.names());
             breaks(Rung.SAFE, "Port 18023 answers and must be shut", verdict(lab, strict));
         }
     }
@@ -142,7 +195,19 @@ class ClimbTest {
         try (LoopbackHall lab = ready()) {
             Target target = at(lab, LoopbackHall.FIRST, null);
             Target.Redfish known = redfish(target);
-            Target unknown = new Target(target.address(), target.port(), target.mac(), null, List.of(), new Target.Redfish(known.serial(), known.mac(), known.plan(), new Target.Login("keeper", null), known.factory()), target.names());
+            Target unknown = new Target(
+                    target.address(),
+                    target.port(),
+                    target.mac(),
+                    null,
+                    List.of(),
+                    new Target.Redfish(
+                            known.serial(),
+                            known.mac(),
+                            known.plan(),
+                            new Target.Login("keeper", null),
+                            known.factory()),
+                    target.names());
             breaks(Rung.IDENTITY, "no password of ours", verdict(lab, unknown));
             assertEquals(0, lab.machine().controller().refusedLogins());
         }

@@ -10,7 +10,6 @@ import io.vertx.core.http.HttpServerOptions;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.security.KeyPair;
 import java.security.KeyPairGenerator;
@@ -62,7 +61,8 @@ class ShellReadTest {
     private static final String OURS = "ours-and-nobody-elses";
 
     private final Vertx vertx = Vertx.vertx();
-    private final LocalVantage vantage = new LocalVantage("test", false, new Dialler(() -> List.of(Prefix.parse("127.40.0.0/16")), true), vertx);
+    private final LocalVantage vantage =
+            new LocalVantage("test", false, new Dialler(() -> List.of(Prefix.parse("127.40.0.0/16")), true), vertx);
     private final AtomicInteger attempts = new AtomicInteger();
     private final Map<String, String> answers = new LinkedHashMap<>();
     private String prompt = "fell> ";
@@ -90,9 +90,15 @@ class ShellReadTest {
         server.setKeyboardInteractiveAuthenticator(DefaultKeyboardInteractiveAuthenticator.INSTANCE);
         server.setShellFactory(channel -> new Talk());
         server.start();
-        vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(Certificates.selfSigned("shell", -1, 30)))
-                .requestHandler(request -> request.response().end("<title>Fell</title><form><input type=password name=w></form>"))
-                .listen(PORT, AT.toString()).toCompletionStage().toCompletableFuture().join();
+        vertx.createHttpServer(new HttpServerOptions()
+                        .setSsl(true)
+                        .setKeyCertOptions(Certificates.selfSigned("shell", -1, 30)))
+                .requestHandler(request ->
+                        request.response().end("<title>Fell</title><form><input type=password name=w></form>"))
+                .listen(PORT, AT.toString())
+                .toCompletionStage()
+                .toCompletableFuture()
+                .join();
     }
 
     @AfterEach
@@ -149,7 +155,8 @@ class ShellReadTest {
                         continue;
                     }
                     say("\r\n");
-                    String[] pages = answers.getOrDefault(line.toString(), "no such word\r\n").split("(?<=-- more --)");
+                    String[] pages = answers.getOrDefault(line.toString(), "no such word\r\n")
+                            .split("(?<=-- more --)");
                     for (String page : pages) {
                         say(page);
                         if (page.endsWith("-- more --")) {
@@ -171,8 +178,11 @@ class ShellReadTest {
     }
 
     private Shell.Script script(String phrase, String... commands) {
-        List<Shell.Command> typed = List.of(commands).stream().map(command -> new Shell.Command("/^fell> *$/", command)).toList();
-        return new Shell.Script("keeper", Secret.of(phrase), hostKey, typed, List.of(new Shell.Press("-- more --", " ")));
+        List<Shell.Command> typed = List.of(commands).stream()
+                .map(command -> new Shell.Command("/^fell> *$/", command))
+                .toList();
+        return new Shell.Script(
+                "keeper", Secret.of(phrase), hostKey, typed, List.of(new Shell.Press("-- more --", " ")));
     }
 
     private Shell.Told run(Shell.Script script) throws WireFault {
@@ -183,7 +193,8 @@ class ShellReadTest {
     void eachCommandGivesWhatItShowed() throws Exception {
         Shell.Told told = run(script(OURS, "net show", "pair show"));
         assertTrue(told.admitted());
-        assertEquals(List.of("   oob   10.40.8.20/24\n   hop   10.40.8.1", "left: leads\nright: stands by"), told.outputs());
+        assertEquals(
+                List.of("   oob   10.40.8.20/24\n   hop   10.40.8.1", "left: leads\nright: stands by"), told.outputs());
     }
 
     @Test
@@ -195,14 +206,18 @@ class ShellReadTest {
     @Test
     void noPasswordGoesToAnotherHostKey() {
         hostKey = "SHA256:another";
-        assertEquals(WireFault.Kind.OTHER_CERTIFICATE, assertThrows(WireFault.class, () -> run(script(OURS, "net show"))).kind());
+        assertEquals(
+                WireFault.Kind.OTHER_CERTIFICATE,
+                assertThrows(WireFault.class, () -> run(script(OURS, "net show")))
+                        .kind());
         assertEquals(0, attempts.get());
     }
 
     @Test
     void aMachineWithoutItsPromptIsToldInTime() {
         prompt = "elsewhere> ";
-        WireFault fault = assertThrows(WireFault.class, () -> vantage.shell(AT, 22, script(OURS, "net show"), Duration.ofSeconds(3)));
+        WireFault fault = assertThrows(
+                WireFault.class, () -> vantage.shell(AT, 22, script(OURS, "net show"), Duration.ofSeconds(3)));
         assertEquals(WireFault.Kind.SILENT, fault.kind());
         assertTrue(fault.getMessage().contains("elsewhere>"), fault.getMessage());
     }
@@ -210,7 +225,12 @@ class ShellReadTest {
     @Test
     void pagesWithoutEndAreGivenUp() {
         answers.put("net show", "-- more --".repeat(300) + "\r\n");
-        assertEquals(WireFault.Kind.GARBAGE, assertThrows(WireFault.class, () -> vantage.shell(AT, 22, script(OURS, "net show"), Duration.ofSeconds(60))).kind());
+        assertEquals(
+                WireFault.Kind.GARBAGE,
+                assertThrows(
+                                WireFault.class,
+                                () -> vantage.shell(AT, 22, script(OURS, "net show"), Duration.ofSeconds(60)))
+                        .kind());
     }
 
     // --- the ladder ---
@@ -219,12 +239,39 @@ class ShellReadTest {
         Look oob = Look.parse("/oob +(\\S+)/");
         LookAgain asks = new LookAgain(
                 List.of(
-                        new LookAgain.Command("shows what it keeps", Look.parse("/^fell> *$/"), "net show", List.of(), Map.of(oob, address), Map.of(oob, "address")),
-                        new LookAgain.Command("who leads", Look.parse("/^fell> *$/"), "pair show", List.of(new Expected(Look.parse(leads), true), new Expected(Look.parse("no downlinks"), false)), Map.of(), Map.of())),
+                        new LookAgain.Command(
+                                "shows what it keeps",
+                                Look.parse("/^fell> *$/"),
+                                "net show",
+                                List.of(),
+                                Map.of(oob, address),
+                                Map.of(oob, "address")),
+                        new LookAgain.Command(
+                                "who leads",
+                                Look.parse("/^fell> *$/"),
+                                "pair show",
+                                List.of(
+                                        new Expected(Look.parse(leads), true),
+                                        new Expected(Look.parse("no downlinks"), false)),
+                                Map.of(),
+                                Map.of())),
                 Map.of(Look.parse("-- more --"), " "));
-        Target.ShellWay way = new Target.ShellWay(new Target.Login("keeper", Secret.of(OURS)), List.of(new Kind.Login("watch", Secret.of("orrel"))), asks);
-        Target.SignIn signIn = new Target.SignIn(true, new Target.SetUp(Instant.EPOCH, "FE-1", true), null, way, Set.of("ssh", "console", "web"));
-        Target target = new Target(AT, PORT, null, null, List.of(), "", signIn, new Target.Names("fell-1.ardal.example", Map.of(), Map.of()), new Target.Known(null, Map.of(), accepted, List.of()));
+        Target.ShellWay way = new Target.ShellWay(
+                new Target.Login("keeper", Secret.of(OURS)),
+                List.of(new Kind.Login("watch", Secret.of("orrel"))),
+                asks);
+        Target.SignIn signIn = new Target.SignIn(
+                true, new Target.SetUp(Instant.EPOCH, "FE-1", true), null, way, Set.of("ssh", "console", "web"));
+        Target target = new Target(
+                AT,
+                PORT,
+                null,
+                null,
+                List.of(),
+                "",
+                signIn,
+                new Target.Names("fell-1.ardal.example", Map.of(), Map.of()),
+                new Target.Known(null, Map.of(), accepted, List.of()));
         return new Climb(vantage, target, Clock.systemUTC()).climb();
     }
 
@@ -250,8 +297,16 @@ class ShellReadTest {
 
     @Test
     void anotherValueOrStateBreaksTheRungUnlessItWasAccepted() throws Exception {
-        breaks(climb("10.40.8.21/24", "left: leads", Map.of()), Rung.AS_PLANNED, Trouble.NOT_AS_PLANNED, "address is 10.40.8.20/24, planned 10.40.8.21/24");
-        breaks(climb("10.40.8.20/24", "right: leads", Map.of()), Rung.AS_PLANNED, Trouble.NOT_IN_STATE, "it does not show “right: leads”");
+        breaks(
+                climb("10.40.8.21/24", "left: leads", Map.of()),
+                Rung.AS_PLANNED,
+                Trouble.NOT_AS_PLANNED,
+                "address is 10.40.8.20/24, planned 10.40.8.21/24");
+        breaks(
+                climb("10.40.8.20/24", "right: leads", Map.of()),
+                Rung.AS_PLANNED,
+                Trouble.NOT_IN_STATE,
+                "it does not show “right: leads”");
         Climbed accepted = climb("10.40.8.21/24", "left: leads", Map.of(Traits.SETTING + "address", "10.40.8.20/24"));
         assertTrue(Verdict.of(accepted.outcomes()).proven(), accepted::toString);
     }
@@ -259,6 +314,10 @@ class ShellReadTest {
     @Test
     void aFactoryPasswordThatWorksOverSshBreaksTheLastRung() throws Exception {
         factoryWorks = true;
-        breaks(climb("10.40.8.20/24", "left: leads", Map.of()), Rung.SAFE, Trouble.FACTORY_ACCEPTED, "as watch over SSH");
+        breaks(
+                climb("10.40.8.20/24", "left: leads", Map.of()),
+                Rung.SAFE,
+                Trouble.FACTORY_ACCEPTED,
+                "as watch over SSH");
     }
 }

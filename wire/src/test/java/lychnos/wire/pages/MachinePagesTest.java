@@ -34,7 +34,8 @@ class MachinePagesTest {
     private static final MachinePages.Login LOGIN = new MachinePages.Login("curator", Secret.of("over-the-fell"));
 
     private final Vertx vertx = Vertx.vertx();
-    private final LocalVantage vantage = new LocalVantage("here", false, new Dialler(() -> List.of(Prefix.parse("127.40.13.0/24")), true), vertx);
+    private final LocalVantage vantage =
+            new LocalVantage("here", false, new Dialler(() -> List.of(Prefix.parse("127.40.13.0/24")), true), vertx);
     private final List<String> bodies = new CopyOnWriteArrayList<>();
     private final List<String> logins = new CopyOnWriteArrayList<>();
     private HttpServer server;
@@ -53,7 +54,8 @@ class MachinePagesTest {
     }
 
     private void serve(Consumer<HttpServerRequest> answers) {
-        server = vertx.createHttpServer(new HttpServerOptions().setSsl(true).setKeyCertOptions(Certificates.selfSigned("pages", -1, 30)));
+        server = vertx.createHttpServer(
+                new HttpServerOptions().setSsl(true).setKeyCertOptions(Certificates.selfSigned("pages", -1, 30)));
         server.requestHandler(request -> {
             logins.add(String.valueOf(request.getHeader("Authorization")));
             request.body().onSuccess(body -> {
@@ -70,8 +72,11 @@ class MachinePagesTest {
 
     @Test
     void readsTextsNumbersAndSwitchesByTheirPlaces() throws Exception {
-        MachinePages pages = at(json("{\"purpose\":\"host data\",\"mtu\":9000,\"on\":true,\"none\":null,\"ports\":[\"a\",{\"b/c\":1}]}"));
-        assertEquals(Map.of("/purpose", "host data", "/mtu", "9000", "/on", "true", "/ports/0", "a", "/ports/1/b~1c", "1"), pages.read("/x", LOGIN));
+        MachinePages pages = at(json(
+                "{\"purpose\":\"host data\",\"mtu\":9000,\"on\":true,\"none\":null,\"ports\":[\"a\",{\"b/c\":1}]}"));
+        assertEquals(
+                Map.of("/purpose", "host data", "/mtu", "9000", "/on", "true", "/ports/0", "a", "/ports/1/b~1c", "1"),
+                pages.read("/x", LOGIN));
         assertEquals("https://127.40.13.5:9443", pages.peer());
         assertEquals(List.of("Basic Y3VyYXRvcjpvdmVyLXRoZS1mZWxs"), logins);
     }
@@ -79,14 +84,24 @@ class MachinePagesTest {
     @Test
     void writesEachValueAsWhatStandsThereNow() throws Exception {
         MachinePages pages = at(json("{\"mtu\":1500,\"on\":true,\"kept\":\"as it was\",\"name\":\"\",\"ports\":[]}"));
-        pages.write("/x", LOGIN, new PageFill.Entry(Map.of("/mtu", "9000", "/on", "no", "/name", "7", "/ports/1", "b", "/deep/er", "x"), Map.of("/word", Secret.of("sealed-one"))));
+        pages.write(
+                "/x",
+                LOGIN,
+                new PageFill.Entry(
+                        Map.of("/mtu", "9000", "/on", "no", "/name", "7", "/ports/1", "b", "/deep/er", "x"),
+                        Map.of("/word", Secret.of("sealed-one"))));
         JsonObject sent = new JsonObject(bodies.get(1));
-        assertEquals(new JsonObject("{\"mtu\":9000,\"on\":false,\"kept\":\"as it was\",\"name\":\"7\",\"ports\":[null,\"b\"],\"deep\":{\"er\":\"x\"},\"word\":\"sealed-one\"}"), sent);
+        assertEquals(
+                new JsonObject(
+                        "{\"mtu\":9000,\"on\":false,\"kept\":\"as it "
+                                + "was\",\"name\":\"7\",\"ports\":[null,\"b\"],\"deep\":{\"er\":\"x\"},\"word\":\"sealed-one\"}"),
+                sent);
     }
 
     @Test
     void aRefusalIsToldInTheMachinesOwnWords() throws Exception {
-        MachinePages pages = at(request -> request.response().setStatusCode(422).end("{\"detail\":\"two interfaces or more\"}"));
+        MachinePages pages =
+                at(request -> request.response().setStatusCode(422).end("{\"detail\":\"two interfaces or more\"}"));
         PageFault fault = assertThrows(PageFault.class, () -> pages.read("/x", LOGIN));
         assertEquals("two interfaces or more", fault.getMessage());
         assertEquals(422, fault.status());
@@ -101,10 +116,20 @@ class MachinePagesTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "<html>", "[1]", "\"text\"", "{\"a\":", "{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":1}}}}}}}}}}}}}"})
+    @ValueSource(
+            strings = {
+                "",
+                "<html>",
+                "[1]",
+                "\"text\"",
+                "{\"a\":",
+                "{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":{\"a\":1}}}}}}}}}}}}}"
+            })
     void whatIsNoPageIsGarbage(String body) throws Exception {
         MachinePages pages = at(json(body));
-        assertEquals(WireFault.Kind.GARBAGE, assertThrows(WireFault.class, () -> pages.read("/x", LOGIN)).kind());
+        assertEquals(
+                WireFault.Kind.GARBAGE,
+                assertThrows(WireFault.class, () -> pages.read("/x", LOGIN)).kind());
     }
 
     @Test
@@ -114,7 +139,9 @@ class MachinePagesTest {
             body.append(',').append(i);
         }
         MachinePages pages = at(json(body + "]}"));
-        assertEquals(WireFault.Kind.GARBAGE, assertThrows(WireFault.class, () -> pages.read("/x", LOGIN)).kind());
+        assertEquals(
+                WireFault.Kind.GARBAGE,
+                assertThrows(WireFault.class, () -> pages.read("/x", LOGIN)).kind());
     }
 
     @Test
@@ -125,7 +152,9 @@ class MachinePagesTest {
                 request.response().write(Buffer.buffer(new byte[1000]));
             }
         });
-        assertEquals(WireFault.Kind.GARBAGE, assertThrows(WireFault.class, () -> pages.read("/x", LOGIN)).kind());
+        assertEquals(
+                WireFault.Kind.GARBAGE,
+                assertThrows(WireFault.class, () -> pages.read("/x", LOGIN)).kind());
     }
 
     @Test
@@ -135,19 +164,29 @@ class MachinePagesTest {
         server.close().toCompletionStage().toCompletableFuture().join();
         logins.clear();
         serve(json("{}"));
-        assertEquals(WireFault.Kind.OTHER_CERTIFICATE, assertThrows(WireFault.class, () -> pages.read("/x", LOGIN)).kind());
+        assertEquals(
+                WireFault.Kind.OTHER_CERTIFICATE,
+                assertThrows(WireFault.class, () -> pages.read("/x", LOGIN)).kind());
         assertEquals(List.of(), logins, "no log-in reached the other one");
     }
 
     @Test
     void nothingIsSentBeforeTheCertificateWasLookedAt() {
         serve(json("{}"));
-        assertThrows(IllegalStateException.class, () -> new MachinePages(vantage, "https://" + HERE + "/open", PORT).read("/x", LOGIN));
+        assertThrows(IllegalStateException.class, () -> new MachinePages(vantage, "https://" + HERE + "/open", PORT)
+                .read("/x", LOGIN));
         assertEquals(List.of(), logins);
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"http://127.40.13.5/open", "https://pages.ardal.example/open", "https://127.40.13.5:999999/", "ftp://127.40.13.5", "127.40.13.5"})
+    @ValueSource(
+            strings = {
+                "http://127.40.13.5/open",
+                "https://pages.ardal.example/open",
+                "https://127.40.13.5:999999/",
+                "ftp://127.40.13.5",
+                "127.40.13.5"
+            })
     void aPlaceIsAnAddressAndNothingElse(String place) {
         assertThrows(RuntimeException.class, () -> new MachinePages(vantage, place, PORT).see());
     }

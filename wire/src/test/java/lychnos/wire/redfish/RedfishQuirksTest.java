@@ -23,19 +23,37 @@ import org.junit.jupiter.params.provider.ValueSource;
 class RedfishQuirksTest {
 
     @ParameterizedTest
-    @ValueSource(strings = {
-        "", "ETAG_REQUIRED", "ETAG_REQUIRED WEAK_ETAG", "NO_ETAG", "PASSWORD_CHANGE_REQUIRED", "DHCP_FIRST", "TASKS", "DIES_ON_MOVE", "PADDED_LISTS",
-        "PASSWORD_CHANGE_REQUIRED ETAG_REQUIRED DHCP_FIRST TASKS DIES_ON_MOVE PADDED_LISTS", "NO_ETAG DHCP_FIRST DIES_ON_MOVE",
-    })
+    @ValueSource(
+            strings = {
+                "",
+                "ETAG_REQUIRED",
+                "ETAG_REQUIRED WEAK_ETAG",
+                "NO_ETAG",
+                "PASSWORD_CHANGE_REQUIRED",
+                "DHCP_FIRST",
+                "TASKS",
+                "DIES_ON_MOVE",
+                "PADDED_LISTS",
+                "PASSWORD_CHANGE_REQUIRED ETAG_REQUIRED DHCP_FIRST TASKS DIES_ON_MOVE PADDED_LISTS",
+                "NO_ETAG DHCP_FIRST DIES_ON_MOVE",
+            })
     void survives(String words) throws Exception {
-        Quirk[] quirks = words.isEmpty() ? new Quirk[0] : java.util.Arrays.stream(words.split(" ")).map(Quirk::valueOf).toArray(Quirk[]::new);
+        Quirk[] quirks = words.isEmpty()
+                ? new Quirk[0]
+                : java.util.Arrays.stream(words.split(" ")).map(Quirk::valueOf).toArray(Quirk[]::new);
         try (LoopbackHall lab = new LoopbackHall(quirks)) {
             setUp(lab);
-            LoopbackHall.until("it moved", () -> LoopbackHall.PLANNED.toString().equals(lab.machine().address()));
+            LoopbackHall.until(
+                    "it moved",
+                    () -> LoopbackHall.PLANNED.toString().equals(lab.machine().address()));
             try (RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.PLANNED, LoopbackHall.PORT, null)) {
                 client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.OURS);
                 Settings found = new Controller(client).settings(LoopbackHall.MAC);
-                assertEquals(List.of(), LoopbackHall.plan().compare(found).stream().filter(field -> !field.agrees()).toList());
+                assertEquals(
+                        List.of(),
+                        LoopbackHall.plan().compare(found).stream()
+                                .filter(field -> !field.agrees())
+                                .toList());
             }
             assertEquals(1, lab.machine().controller().passwordChanges());
             assertEquals(1, lab.machine().restarts());
@@ -55,7 +73,10 @@ class RedfishQuirksTest {
             try {
                 controller.setNetwork(LoopbackHall.MAC, LoopbackHall.plan());
             } catch (WireFault e) {
-                assertEquals(WireFault.Kind.UNKNOWN_OUTCOME, e.kind(), "an address that moves may cut the connection, and nothing else");
+                assertEquals(
+                        WireFault.Kind.UNKNOWN_OUTCOME,
+                        e.kind(),
+                        "an address that moves may cut the connection, and nothing else");
             }
         }
     }
@@ -66,14 +87,18 @@ class RedfishQuirksTest {
         String certificate;
         try (LoopbackHall lab = new LoopbackHall(state)) {
             setUp(lab);
-            LoopbackHall.until("it moved", () -> LoopbackHall.PLANNED.toString().equals(lab.machine().address()));
+            LoopbackHall.until(
+                    "it moved",
+                    () -> LoopbackHall.PLANNED.toString().equals(lab.machine().address()));
             try (RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.PLANNED, LoopbackHall.PORT, null)) {
                 client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.OURS);
                 before = new Controller(client).settings(LoopbackHall.MAC);
                 certificate = client.fingerprint();
             }
         }
-        try (LoopbackHall lab = new LoopbackHall(state); RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.PLANNED, LoopbackHall.PORT, certificate)) {
+        try (LoopbackHall lab = new LoopbackHall(state);
+                RedfishClient client =
+                        new RedfishClient(lab.vantage, LoopbackHall.PLANNED, LoopbackHall.PORT, certificate)) {
             client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.OURS);
             assertEquals(before, new Controller(client).settings(LoopbackHall.MAC));
             assertEquals(1, lab.machine().restarts(), "a power cut is no restart of its own");
@@ -93,7 +118,8 @@ class RedfishQuirksTest {
 
     @Test
     void aWarningIsNotTakenForSuccess() throws Exception {
-        try (LoopbackHall lab = new LoopbackHall(Quirk.FORGETS_TIME); RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null)) {
+        try (LoopbackHall lab = new LoopbackHall(Quirk.FORGETS_TIME);
+                RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null)) {
             client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.FACTORY.phrase());
             assertEquals(List.of("NTP: Not updated."), new Controller(client).setTime(List.of("127.40.8.6")));
         }
@@ -102,8 +128,10 @@ class RedfishQuirksTest {
     @Test
     void aSecretNeverReachesAnotherCertificate() throws Exception {
         try (LoopbackHall lab = new LoopbackHall()) {
-            RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, "ab".repeat(32));
-            WireFault fault = assertThrows(WireFault.class, () -> client.logIn(LoopbackHall.FACTORY.user(), Secret.of("wrong")));
+            RedfishClient client =
+                    new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, "ab".repeat(32));
+            WireFault fault =
+                    assertThrows(WireFault.class, () -> client.logIn(LoopbackHall.FACTORY.user(), Secret.of("wrong")));
             assertEquals(WireFault.Kind.OTHER_CERTIFICATE, fault.kind());
             assertEquals(0, lab.machine().controller().refusedLogins(), "it was never asked");
         }
@@ -111,8 +139,10 @@ class RedfishQuirksTest {
 
     @Test
     void aWrongPasswordIsARefusalWithItsStatus() throws Exception {
-        try (LoopbackHall lab = new LoopbackHall(); RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null)) {
-            RedfishFault fault = assertThrows(RedfishFault.class, () -> client.logIn(LoopbackHall.FACTORY.user(), Secret.of("wrong")));
+        try (LoopbackHall lab = new LoopbackHall();
+                RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null)) {
+            RedfishFault fault = assertThrows(
+                    RedfishFault.class, () -> client.logIn(LoopbackHall.FACTORY.user(), Secret.of("wrong")));
             assertEquals(401, fault.status());
             assertFalse(client.loggedIn());
             assertEquals(1, lab.machine().controller().refusedLogins(), "one attempt is one attempt");

@@ -38,12 +38,14 @@ class WebCertificateTest {
 
     @Test
     void aMachineGetsACertificateThatAnAuthoritySigned() throws Exception {
-        try (LoopbackHall lab = new LoopbackHall(); RedfishClient client = client(lab)) {
+        try (LoopbackHall lab = new LoopbackHall();
+                RedfishClient client = client(lab)) {
             TlsSeen before = shown(lab);
             assertTrue(before.selfSigned());
             WebCertificate slot = new WebCertificate(client);
             WebCertificate.Request request = slot.request(NAME, List.of(NAME, LoopbackHall.FIRST.toString()));
-            assertEquals(before.fingerprint(), shown(lab).fingerprint(), "the one in use stays until another is put in");
+            assertEquals(
+                    before.fingerprint(), shown(lab).fingerprint(), "the one in use stays until another is put in");
             String chain = SignedChain.check(new Authority().sign(request.pem()), request.pem(), NAME, Instant.now());
             slot.replace(request.collection(), chain);
             TlsSeen after = shown(lab);
@@ -58,11 +60,13 @@ class WebCertificateTest {
     @Test
     void aRequestAndItsCertificateOutliveAPowerCut(@TempDir Path state) throws Exception {
         WebCertificate.Request request;
-        try (LoopbackHall lab = new LoopbackHall(state); RedfishClient client = client(lab)) {
+        try (LoopbackHall lab = new LoopbackHall(state);
+                RedfishClient client = client(lab)) {
             request = new WebCertificate(client).request(NAME, List.of(NAME));
         }
         String fingerprint;
-        try (LoopbackHall lab = new LoopbackHall(state); RedfishClient client = client(lab)) {
+        try (LoopbackHall lab = new LoopbackHall(state);
+                RedfishClient client = client(lab)) {
             new WebCertificate(client).replace(request.collection(), new Authority().sign(request.pem()));
             fingerprint = shown(lab).fingerprint();
             assertFalse(shown(lab).selfSigned());
@@ -74,42 +78,63 @@ class WebCertificateTest {
 
     @Test
     void oneThatHasNoServiceForItSaysSo() throws Exception {
-        try (LoopbackHall lab = new LoopbackHall(Quirk.NO_CERTIFICATE_SERVICE); RedfishClient client = client(lab)) {
-            assertTrue(assertThrows(WireFault.class, () -> new WebCertificate(client).request(NAME, List.of(NAME))).getMessage().contains("no certificate service"));
+        try (LoopbackHall lab = new LoopbackHall(Quirk.NO_CERTIFICATE_SERVICE);
+                RedfishClient client = client(lab)) {
+            assertTrue(assertThrows(WireFault.class, () -> new WebCertificate(client).request(NAME, List.of(NAME)))
+                    .getMessage()
+                    .contains("no certificate service"));
         }
     }
 
     private static String wrong(String pem, String request, String name) {
-        return assertThrows(IllegalArgumentException.class, () -> SignedChain.check(pem, request, name, Instant.now())).getMessage();
+        return assertThrows(IllegalArgumentException.class, () -> SignedChain.check(pem, request, name, Instant.now()))
+                .getMessage();
     }
 
     @ParameterizedTest
     @ValueSource(strings = {"", "not PEM at all", "-----BEGIN CERTIFICATE-----\nAAAA\n-----END CERTIFICATE-----\n"})
     void whatIsNoCertificateIsNotPutIn(String pem) throws Exception {
-        try (LoopbackHall lab = new LoopbackHall(); RedfishClient client = client(lab)) {
-            String request = new WebCertificate(client).request(NAME, List.of(NAME)).pem();
-            assertTrue(wrong(pem, request, NAME).matches("(?s)(There is no certificate in it|That cannot be read as PEM).*"));
+        try (LoopbackHall lab = new LoopbackHall();
+                RedfishClient client = client(lab)) {
+            String request =
+                    new WebCertificate(client).request(NAME, List.of(NAME)).pem();
+            assertTrue(wrong(pem, request, NAME)
+                    .matches("(?s)(There is no certificate in it|That cannot be read as PEM).*"));
         }
     }
 
     @Test
     void aChainThatWouldShutUsOutIsNotPutIn() throws Exception {
-        try (LoopbackHall lab = new LoopbackHall(); RedfishClient client = client(lab)) {
+        try (LoopbackHall lab = new LoopbackHall();
+                RedfishClient client = client(lab)) {
             WebCertificate slot = new WebCertificate(client);
             Authority authority = new Authority();
             String old = slot.request(NAME, List.of(NAME)).pem();
             String request = slot.request(NAME, List.of(NAME)).pem();
             String chain = authority.sign(request);
             assertTrue(wrong(authority.sign(old), request, NAME).contains("for the key that the machine has made"));
-            assertTrue(wrong(chain, request, "ard-srv-002-oob.ardal.example").contains("the machine is called ard-srv-002-oob"));
+            assertTrue(wrong(chain, request, "ard-srv-002-oob.ardal.example")
+                    .contains("the machine is called ard-srv-002-oob"));
             String own = chain.substring(0, chain.indexOf("-----BEGIN", 20));
             assertTrue(wrong(own, request, NAME).contains("Ardal hall signing, which signed it, is missing"));
-            assertTrue(wrong(own + new Authority().root(), request, NAME).contains("is missing") || wrong(own + new Authority().root(), request, NAME).contains("does not belong"));
-            String late = assertThrows(IllegalArgumentException.class, () -> SignedChain.check(chain, request, NAME, Instant.now().plus(Duration.ofDays(5000)))).getMessage();
+            assertTrue(wrong(own + new Authority().root(), request, NAME).contains("is missing")
+                    || wrong(own + new Authority().root(), request, NAME).contains("does not belong"));
+            String late = assertThrows(
+                            IllegalArgumentException.class,
+                            () -> SignedChain.check(
+                                    chain, request, NAME, Instant.now().plus(Duration.ofDays(5000))))
+                    .getMessage();
             assertTrue(late.contains("and not now"), late);
             // in any order, with the root or without it
-            assertEquals(SignedChain.check(chain, request, NAME, Instant.now()), SignedChain.check(chain.substring(own.length()) + own, request, NAME, Instant.now()));
-            assertEquals(3, SignedChain.check(chain + authority.root(), request, NAME, Instant.now()).split("BEGIN CERT").length - 1);
+            assertEquals(
+                    SignedChain.check(chain, request, NAME, Instant.now()),
+                    SignedChain.check(chain.substring(own.length()) + own, request, NAME, Instant.now()));
+            assertEquals(
+                    3,
+                    SignedChain.check(chain + authority.root(), request, NAME, Instant.now())
+                                    .split("BEGIN CERT")
+                                    .length
+                            - 1);
         }
     }
 }
