@@ -132,7 +132,7 @@ final class Stage implements AutoCloseable {
                 "-XX:TieredStopAtLevel=1",
                 "-cp",
                 classes,
-                "lychnos.lab.Hall",
+                "lychnos.lab.hall.Hall",
                 "--machines",
                 file.toString(),
                 "--restart-millis",

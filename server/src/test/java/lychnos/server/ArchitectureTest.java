@@ -2,6 +2,7 @@ package lychnos.server;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -14,6 +15,7 @@ import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 
 /** The arrows between the modules point one way. */
@@ -55,6 +57,17 @@ class ArchitectureTest {
                 .orShould()
                 .callMethod(System.class, "nanoTime")
                 .check(ALL);
+    }
+
+    /** What two packages need of each other belongs into a third one, or they are one. */
+    @Test
+    void noPackagesNeedEachOther() {
+        for (String module : List.of("core", "wire", "server", "lab")) {
+            slices().matching("lychnos." + module + ".(**)")
+                    .should()
+                    .beFreeOfCycles()
+                    .check(ALL);
+        }
     }
 
     @Test

@@ -7,10 +7,10 @@ import io.vertx.core.Vertx;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
-import lychnos.lab.Hall;
 import lychnos.lab.Machine;
 import lychnos.lab.MachineSpec;
 import lychnos.lab.Plug;
+import lychnos.lab.hall.Hall;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 

@@ -9,8 +9,11 @@ import java.util.Map;
 import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Mac;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.tcp.PortState;
+import lychnos.wire.vantage.Answering;
+import lychnos.wire.vantage.Vantage;
 import org.junit.jupiter.api.Test;
 
 /** Three values: what may not be measured is neither an answer nor silence. */

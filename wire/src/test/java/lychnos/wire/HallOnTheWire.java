@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import lychnos.core.address.Prefix;
 import lychnos.wire.dial.Dialler;
+import lychnos.wire.vantage.LocalVantage;
 
 /** A hall in the lab's own namespace, with machines on a segment that this side is on as well. */
 public final class HallOnTheWire implements AutoCloseable {
@@ -22,7 +23,7 @@ public final class HallOnTheWire implements AutoCloseable {
     /**
      * Starts one and waits until it is there.
      *
-     * @param machines a line for each, as {@code lychnos.lab.Hall} reads it
+     * @param machines a line for each, as {@code lychnos.lab.hall.Hall} reads it
      * @param more networks that may be reached besides 10.40.8.0/24 and its IPv6 twin
      */
     public HallOnTheWire(Path directory, String machines, Prefix... more) throws IOException {
@@ -32,7 +33,7 @@ public final class HallOnTheWire implements AutoCloseable {
                         "java",
                         "-cp",
                         System.getProperty("java.class.path"),
-                        "lychnos.lab.Hall",
+                        "lychnos.lab.hall.Hall",
                         "--machines",
                         list.toString()))
                 .redirectErrorStream(true)

@@ -11,13 +11,14 @@ import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.proof.Settings;
 import lychnos.lab.Controller;
-import lychnos.lab.Hall;
 import lychnos.lab.Machine;
 import lychnos.lab.MachineSpec;
 import lychnos.lab.Plug;
 import lychnos.lab.Quirk;
+import lychnos.lab.hall.Hall;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.ladder.Target;
+import lychnos.wire.vantage.LocalVantage;
 
 /** One stand-in on loopback and a vantage that reaches it. */
 public final class LoopbackHall implements AutoCloseable {

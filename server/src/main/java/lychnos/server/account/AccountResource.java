@@ -17,6 +17,7 @@ import jakarta.ws.rs.core.NewCookie;
 import jakarta.ws.rs.core.Response;
 import java.util.List;
 import lychnos.server.LychnosConfig;
+import lychnos.server.caller.Who;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;
 

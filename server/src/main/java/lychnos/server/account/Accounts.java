@@ -11,6 +11,7 @@ import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.Map;
 import lychnos.server.LychnosConfig;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.Account;

@@ -6,6 +6,8 @@ import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import java.util.List;
+import lychnos.server.caller.Credential;
+import lychnos.server.caller.Who;
 import org.jboss.resteasy.reactive.RestResponse;
 
 /** Tokens of the person who asks. */

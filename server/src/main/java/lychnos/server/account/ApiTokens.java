@@ -9,6 +9,8 @@ import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
+import lychnos.server.caller.Credential;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;

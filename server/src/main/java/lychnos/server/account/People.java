@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;

@@ -7,6 +7,7 @@ import jakarta.ws.rs.POST;
 import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
 import java.util.List;
+import lychnos.server.caller.Who;
 import org.jboss.resteasy.reactive.RestResponse;
 
 /** Accounts, for leads who are signed in; no token looks after accounts. */

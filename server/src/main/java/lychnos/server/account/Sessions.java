@@ -7,6 +7,8 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import lychnos.server.LychnosConfig;
+import lychnos.server.caller.Credential;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;

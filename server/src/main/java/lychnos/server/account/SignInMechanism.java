@@ -18,6 +18,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import lychnos.server.LychnosConfig;
+import lychnos.server.caller.Credential;
+import lychnos.server.caller.Who;
 import lychnos.server.store.DatabaseTrouble;
 
 /**

@@ -26,7 +26,7 @@ import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.address.Run;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.live.SharedViews;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Groundworks;

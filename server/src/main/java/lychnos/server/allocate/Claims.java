@@ -24,7 +24,7 @@ import lychnos.core.address.Run;
 import lychnos.core.name.Hostname;
 import lychnos.core.name.NamePattern;
 import lychnos.server.LychnosConfig;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.prepare.BringUps;

@@ -14,7 +14,7 @@ import lychnos.core.existing.ExistingList;
 import lychnos.core.existing.InUse;
 import lychnos.core.fact.LabelFault;
 import lychnos.core.site.ThingSort;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.prepare.BringUps;
@@ -26,10 +26,10 @@ import lychnos.server.store.BringUp;
 import lychnos.server.store.Network;
 import lychnos.server.store.SiteThing;
 import lychnos.server.store.Stranger;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.ZoneRecord;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
 
 /** Brings in what is in use already, from files and from whole zones, so that none of it is given out. */

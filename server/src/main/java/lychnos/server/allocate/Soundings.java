@@ -23,10 +23,10 @@ import lychnos.server.live.Live;
 import lychnos.server.store.Network;
 import lychnos.server.store.Rows;
 import lychnos.server.store.Stranger;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.tcp.PortState;
+import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
 
 /**

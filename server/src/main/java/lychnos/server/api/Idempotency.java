@@ -17,7 +17,7 @@ import java.util.Optional;
 import java.util.concurrent.locks.LockSupport;
 import java.util.regex.Pattern;
 import lychnos.core.record.CanonicalJson;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.problem.Refusal;
 import org.hibernate.Session;
 import org.jboss.logging.Logger;

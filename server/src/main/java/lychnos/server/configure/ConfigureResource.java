@@ -6,7 +6,7 @@ import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import java.util.List;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.problem.Refusal;
 
 /** Stage 3: rounds of setups. */

@@ -18,14 +18,14 @@ import lychnos.server.prove.Targets;
 import lychnos.server.run.HoldLost;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.SealedStore;
-import lychnos.wire.Answering;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.redfish.Controller;
 import lychnos.wire.redfish.RedfishClient;
 import lychnos.wire.redfish.RedfishFault;
 import lychnos.wire.tcp.PortState;
+import lychnos.wire.vantage.Answering;
+import lychnos.wire.vantage.Vantage;
 
 /**
  * What each {@link SetupStep} does to one machine. Every step can be begun a second time after an interruption: it

@@ -16,7 +16,7 @@ import lychnos.server.run.Runs;
 import lychnos.server.run.Work;
 import lychnos.server.store.Run;
 import lychnos.server.store.SealedStore;
-import lychnos.wire.Vantage;
+import lychnos.wire.vantage.Vantage;
 
 /** Sets up one machine, step by step, from where its run stands. */
 @ApplicationScoped

@@ -16,7 +16,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Function;
 import lychnos.core.dialogue.Mode;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.ReadsOnly;
 import org.jboss.resteasy.reactive.RestQuery;

@@ -28,12 +28,12 @@ import lychnos.server.run.Runs;
 import lychnos.server.store.MemberDialogue;
 import lychnos.server.vantage.VantageEars;
 import lychnos.server.vantage.Vantages;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.FarVantage;
 import lychnos.wire.far.Link;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.vantage.Vantage;
 import org.jboss.logging.Logger;
 
 /**

@@ -16,14 +16,14 @@ import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.proof.Settings;
 import lychnos.server.problem.Refusal;
-import lychnos.wire.Answering;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.redfish.Controller;
 import lychnos.wire.redfish.RedfishClient;
 import lychnos.wire.redfish.RedfishFault;
 import lychnos.wire.tcp.PortState;
+import lychnos.wire.vantage.Answering;
+import lychnos.wire.vantage.Vantage;
 
 /**
  * A member's server management controller: found by its lease, told by serial and hardware address, given our password,

@@ -12,9 +12,9 @@ import lychnos.server.allocate.Leases;
 import lychnos.server.prepare.Groundworks;
 import lychnos.server.prepare.Plans;
 import lychnos.server.store.AddressRange;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.tcp.PortState;
+import lychnos.wire.vantage.Vantage;
 
 /** Where a machine answers that nobody has set yet and of which only the hardware address is known. */
 @ApplicationScoped

@@ -14,7 +14,7 @@ import jakarta.annotation.security.RolesAllowed;
 import jakarta.enterprise.context.SessionScoped;
 import java.util.Map;
 import java.util.Optional;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.sockets.OpenSockets;
 
 /**

@@ -32,9 +32,9 @@ import lychnos.core.dialogue.Mode;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
-import lychnos.wire.WireFault;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.console.LineEvents;
+import lychnos.wire.fault.WireFault;
 import org.jboss.logging.Logger;
 
 /**

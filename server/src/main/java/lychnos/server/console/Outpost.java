@@ -22,11 +22,11 @@ import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindReader;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.Link;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.vantage.Vantage;
 import org.jboss.logging.Logger;
 
 /**

@@ -16,11 +16,11 @@ import lychnos.core.dialogue.Mode;
 import lychnos.core.dialogue.PageFill;
 import lychnos.core.dialogue.Template;
 import lychnos.core.dialogue.Values;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.pages.MachinePages;
 import lychnos.wire.pages.MachinePages.Login;
 import lychnos.wire.pages.PageFault;
+import lychnos.wire.vantage.Vantage;
 
 /** A member's pages, over the interface that its machine documents. */
 final class PageSteps {

@@ -9,10 +9,10 @@ import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Kinds;
 import lychnos.server.prepare.Plans;
 import lychnos.server.store.Unit;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.tcp.PortState;
+import lychnos.wire.vantage.Vantage;
 
 /** A first look, right after a setup, at whether a unit's addresses answer. It proves nothing about who answers. */
 @ApplicationScoped

@@ -5,7 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 
 /**
  * One step that is set over the network. Whatever is there already is looked at first, so that it can be carried out

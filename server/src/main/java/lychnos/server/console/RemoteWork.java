@@ -30,8 +30,8 @@ import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.vantage.Vantage;
 import org.jboss.logging.Logger;
 
 /**

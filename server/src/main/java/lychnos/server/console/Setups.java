@@ -23,7 +23,7 @@ import lychnos.core.order.RunState;
 import lychnos.core.rule.Finding;
 import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.prepare.BringUps;

@@ -18,10 +18,10 @@ import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.Mode;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
-import lychnos.wire.WireFault;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.FarVantage;
 import lychnos.wire.far.Link;
+import lychnos.wire.fault.WireFault;
 import org.jboss.logging.Logger;
 
 /**

@@ -17,7 +17,7 @@ import lychnos.core.kind.Kind;
 import lychnos.core.proof.Beside;
 import lychnos.core.proof.Outcome;
 import lychnos.core.record.CanonicalJson;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.console.Recordings;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Kinds;

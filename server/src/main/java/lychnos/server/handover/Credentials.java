@@ -8,7 +8,7 @@ import java.util.TreeSet;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.record.CanonicalJson;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Kinds;

@@ -21,7 +21,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import lychnos.core.record.PackHtml;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.live.SharedViews;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.problem.Refusal;

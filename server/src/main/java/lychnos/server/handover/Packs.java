@@ -26,7 +26,7 @@ import java.util.stream.Collectors;
 import lychnos.core.record.CanonicalJson;
 import lychnos.core.record.Chain;
 import lychnos.core.record.PackHtml;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.console.Recordings;
 import lychnos.server.journal.Journal;
 import lychnos.server.prepare.BringUps;

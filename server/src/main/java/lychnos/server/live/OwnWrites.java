@@ -7,7 +7,7 @@ import jakarta.ws.rs.container.ContainerRequestContext;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import org.jboss.resteasy.reactive.server.ServerResponseFilter;
 
 /** When people have last changed something at this server: nobody is shown a view from before their own change. */

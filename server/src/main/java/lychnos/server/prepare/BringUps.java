@@ -11,7 +11,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import lychnos.core.fact.RackPosition;
 import lychnos.core.kind.Kind;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.BringUp;

@@ -24,7 +24,7 @@ import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.sheet.SheetCsv;
 import lychnos.core.sheet.UnitFacts;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;

@@ -22,7 +22,7 @@ import lychnos.core.kind.KindReader;
 import lychnos.core.name.Hostname;
 import lychnos.core.place.Ground;
 import lychnos.core.rule.Finding;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;

@@ -12,7 +12,7 @@ import lychnos.core.fact.Label;
 import lychnos.core.fact.LabelFault;
 import lychnos.core.fact.LabelList;
 import lychnos.core.fact.RackPosition;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;

@@ -40,12 +40,12 @@ import lychnos.server.store.BringUp;
 import lychnos.server.store.MeasuredService;
 import lychnos.server.store.Network;
 import lychnos.server.store.SiteThing;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
 import lychnos.wire.dns.NameKey;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.proxy.ProxyProbe.ProxySeen;
 import lychnos.wire.smtp.RelaySeen;
+import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
 import org.jboss.logging.Logger;
 

@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import lychnos.core.fact.Fact;
 import lychnos.core.rule.Mend;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.Network;
 import org.hibernate.Session;

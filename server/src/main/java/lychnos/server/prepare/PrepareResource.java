@@ -38,7 +38,7 @@ import lychnos.core.rule.Rule;
 import lychnos.core.service.Measured;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.ThingSort;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.live.SharedViews;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Seen;

@@ -16,7 +16,7 @@ import lychnos.core.fact.FactType;
 import lychnos.core.fact.Secret;
 import lychnos.core.site.Thing;
 import lychnos.core.site.ThingSort;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;

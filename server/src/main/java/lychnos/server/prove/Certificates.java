@@ -10,7 +10,7 @@ import java.util.concurrent.locks.LockSupport;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Traits;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;
@@ -18,13 +18,13 @@ import lychnos.server.store.CertificateRequest;
 import lychnos.server.store.Claim;
 import lychnos.server.store.EndpointKey;
 import lychnos.server.store.Proof;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.ladder.Target;
 import lychnos.wire.redfish.RedfishClient;
 import lychnos.wire.redfish.RedfishFault;
 import lychnos.wire.redfish.WebCertificate;
 import lychnos.wire.tls.SignedChain;
+import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
 
 /**

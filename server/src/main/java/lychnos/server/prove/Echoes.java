@@ -17,9 +17,9 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import lychnos.core.address.Address;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
+import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
 import org.jboss.logging.Logger;
 

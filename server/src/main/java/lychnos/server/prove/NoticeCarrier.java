@@ -26,11 +26,11 @@ import lychnos.server.store.NoticeTarget;
 import lychnos.server.store.SealKeys;
 import lychnos.server.store.SealedStore;
 import lychnos.server.store.SiteThing;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.smtp.Letter;
+import lychnos.wire.vantage.Vantage;
 
 /** Carries notices: to a webhook over HTTPS, signed; by mail through the site's relay. */
 @ApplicationScoped

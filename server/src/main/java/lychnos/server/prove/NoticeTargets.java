@@ -10,7 +10,7 @@ import java.util.List;
 import lychnos.core.fact.FactType;
 import lychnos.core.fact.Secret;
 import lychnos.server.account.Digest;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.prepare.BringUps;

@@ -17,7 +17,7 @@ import lychnos.server.LychnosConfig;
 import lychnos.server.live.Live;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.store.NoticeTarget;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import org.hibernate.Session;
 import org.jboss.logging.Logger;
 

@@ -20,14 +20,14 @@ import lychnos.server.store.Proof;
 import lychnos.server.store.ProofChange;
 import lychnos.server.store.Rows;
 import lychnos.server.vantage.Vantages;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.ladder.Climb;
 import lychnos.wire.ladder.Climbed;
 import lychnos.wire.ladder.NameAsker;
 import lychnos.wire.ladder.Patience;
 import lychnos.wire.ladder.Target;
+import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
 
 /** Climbs the ladder of a unit and keeps what was found. */

@@ -12,11 +12,11 @@ import jakarta.ws.rs.core.HttpHeaders;
 import jakarta.ws.rs.core.Response;
 import java.util.Set;
 import lychnos.core.proof.Rung;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.live.SharedViews;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.ReadsOnly;
-import lychnos.wire.Vantage;
+import lychnos.wire.vantage.Vantage;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 import org.jboss.resteasy.reactive.RestQuery;
 

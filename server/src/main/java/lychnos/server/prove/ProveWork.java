@@ -13,7 +13,7 @@ import lychnos.server.run.HoldLost;
 import lychnos.server.run.Runs;
 import lychnos.server.run.Work;
 import lychnos.server.store.Run;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import org.jboss.logging.Logger;
 
 /**

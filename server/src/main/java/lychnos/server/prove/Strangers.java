@@ -24,9 +24,9 @@ import lychnos.server.prepare.Groundworks;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.Network;
 import lychnos.server.store.Stranger;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
+import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
 import org.jboss.logging.Logger;
 

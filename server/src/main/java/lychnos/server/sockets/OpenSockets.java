@@ -10,9 +10,9 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
-import lychnos.server.account.Credential;
 import lychnos.server.account.Sessions;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Credential;
+import lychnos.server.caller.Who;
 import lychnos.server.live.SessionsChanged;
 import org.jboss.logging.Logger;
 

@@ -8,7 +8,7 @@ import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
 import java.util.List;
 import java.util.Set;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.problem.Refusal;
 
 /** Vantages, for people. */

@@ -21,7 +21,7 @@ import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.server.LychnosConfig;
 import lychnos.server.account.Digest;
-import lychnos.server.account.Who;
+import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.prepare.DeclaredNetworks;
@@ -29,14 +29,14 @@ import lychnos.server.problem.Refusal;
 import lychnos.server.store.Network;
 import lychnos.server.store.ThisServer;
 import lychnos.server.store.VantageRow;
-import lychnos.wire.LocalVantage;
-import lychnos.wire.Vantage;
 import lychnos.wire.console.LineAddress;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.FarVantage;
 import lychnos.wire.far.Link;
 import lychnos.wire.far.RoutedVantage;
+import lychnos.wire.vantage.LocalVantage;
+import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
 
 /**

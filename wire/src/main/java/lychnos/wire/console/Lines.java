@@ -4,8 +4,8 @@ import io.vertx.core.Vertx;
 import io.vertx.core.net.NetClient;
 import io.vertx.core.net.NetClientOptions;
 import lychnos.core.dialogue.LineSettings;
-import lychnos.wire.WireFault;
 import lychnos.wire.dial.Dialler;
+import lychnos.wire.fault.WireFault;
 
 /** Opens console lines. Every address passes the {@link Dialler} first; a device must be named as one. */
 public final class Lines implements AutoCloseable {

@@ -11,7 +11,7 @@ import java.util.function.Predicate;
 import java.util.function.Supplier;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 
 /**
  * The one door to the network. An address passes only if it lies in a network that somebody declared; in a lab it must

@@ -10,7 +10,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import lychnos.core.service.NameSample;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import org.xbill.DNS.DClass;
 import org.xbill.DNS.Flags;
 import org.xbill.DNS.Message;

@@ -17,12 +17,12 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.concurrent.atomic.AtomicLong;
 import lychnos.core.dialogue.LineSettings;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.console.LineAddress;
 import lychnos.wire.console.LineEvents;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.http.HttpCall;
+import lychnos.wire.vantage.Vantage;
 
 /**
  * A place in another network, as it is used from here: every call goes over its link as {@code {"call": number, "do":

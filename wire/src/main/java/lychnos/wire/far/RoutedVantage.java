@@ -15,11 +15,11 @@ import java.util.function.Function;
 import lychnos.core.address.Address;
 import lychnos.core.address.Run;
 import lychnos.core.fact.Mac;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
 import lychnos.wire.console.LineAddress;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.icmp.Echo;
+import lychnos.wire.vantage.Vantage;
 
 /** Several places as one: each call goes to the place that is for the address in it. */
 public final class RoutedVantage implements InvocationHandler {

@@ -16,11 +16,11 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import lychnos.core.dialogue.LineSettings;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.console.LineAddress;
 import lychnos.wire.console.LineEvents;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.vantage.Vantage;
 
 /**
  * The far side of a link: carries out with its own {@link Vantage} what is asked over it. What may be asked is that,

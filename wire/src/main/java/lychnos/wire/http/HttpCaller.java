@@ -22,8 +22,8 @@ import java.util.concurrent.TimeoutException;
 import javax.net.ssl.SSLException;
 import javax.net.ssl.SSLPeerUnverifiedException;
 import javax.net.ssl.SSLSession;
-import lychnos.wire.WireFault;
-import lychnos.wire.WireFault.Kind;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireFault.Kind;
 import lychnos.wire.tls.Shown;
 import lychnos.wire.tls.TlsSeen;
 

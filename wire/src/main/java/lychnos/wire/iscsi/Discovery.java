@@ -11,8 +11,8 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import lychnos.wire.WireFault;
-import lychnos.wire.WireFault.Kind;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireFault.Kind;
 
 /**
  * Asks an iSCSI portal which targets it has: a discovery session, SendTargets, and a logout (RFC 7143, sections 4.3 and

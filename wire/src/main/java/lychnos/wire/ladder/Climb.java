@@ -21,12 +21,12 @@ import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
 import lychnos.core.proof.Traits;
 import lychnos.core.proof.Trouble;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.ssh.HostKey;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.tls.TlsSeen;
+import lychnos.wire.vantage.Vantage;
 
 /** Climbs the ladder of one endpoint, rung by rung, until one does not hold. One climb per object. */
 public final class Climb {

@@ -13,11 +13,11 @@ import lychnos.core.proof.Part;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Traits;
 import lychnos.core.proof.Trouble;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.iscsi.Discovery;
 import lychnos.wire.nfs.NullCall;
 import lychnos.wire.tcp.PortState;
+import lychnos.wire.vantage.Vantage;
 
 /** What can be seen of an address for data, above that it answers. */
 final class DataWay {

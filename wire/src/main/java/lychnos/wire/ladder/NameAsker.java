@@ -7,8 +7,8 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import lychnos.core.address.Address;
 import lychnos.core.proof.NameMarks;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.vantage.Vantage;
 
 /**
  * Asks name servers for many endpoints. A server that has just been silent is not waited for again and again: what it

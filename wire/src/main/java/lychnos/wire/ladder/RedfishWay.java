@@ -14,13 +14,13 @@ import lychnos.core.proof.Part;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
 import lychnos.core.proof.Trouble;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.redfish.Controller;
 import lychnos.wire.redfish.RedfishClient;
 import lychnos.wire.redfish.RedfishFault;
 import lychnos.wire.rmcp.Presence;
 import lychnos.wire.ssh.HostKey;
+import lychnos.wire.vantage.Vantage;
 
 /** The upper rungs of a Redfish service (DMTF DSP0266). */
 final class RedfishWay implements Way {

@@ -14,11 +14,11 @@ import lychnos.core.proof.Part;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Traits;
 import lychnos.core.proof.Trouble;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.tls.TlsSeen;
+import lychnos.wire.vantage.Vantage;
 
 /**
  * The last rung: what must be shut is shut, from here and from elsewhere; it answers nowhere else; the factory's

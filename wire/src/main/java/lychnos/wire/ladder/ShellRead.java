@@ -19,9 +19,9 @@ import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
 import lychnos.core.proof.Traits;
 import lychnos.core.proof.Trouble;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.ssh.Shell;
+import lychnos.wire.vantage.Vantage;
 
 /** What a machine tells over SSH of what it keeps, and whether a factory's log-in still works there. */
 final class ShellRead {

@@ -6,10 +6,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
+import lychnos.wire.vantage.Vantage;
 
 /** Opens the page at which a machine is signed in to, and follows it on this machine alone. */
 final class SignInPage {

@@ -19,11 +19,11 @@ import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
 import lychnos.core.proof.Traits;
 import lychnos.core.proof.Trouble;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.pages.MachinePages;
 import lychnos.wire.pages.PageFault;
 import lychnos.wire.ssh.HostKey;
+import lychnos.wire.vantage.Vantage;
 
 /**
  * The upper rungs of a machine that people sign in to. Which one it is, it tells over the interface of its pages, or by

@@ -6,7 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Settings;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.ssh.HostKey;
 
 /**

@@ -11,8 +11,8 @@ import java.security.SecureRandom;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
-import lychnos.wire.WireFault;
-import lychnos.wire.WireFault.Kind;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireFault.Kind;
 import lychnos.wire.tcp.Deadline;
 
 /**

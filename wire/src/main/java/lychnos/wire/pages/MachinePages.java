@@ -22,11 +22,11 @@ import java.util.regex.Pattern;
 import lychnos.core.address.Address;
 import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.Secret;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
-import lychnos.wire.WireFault.Kind;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireFault.Kind;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
+import lychnos.wire.vantage.Vantage;
 
 /**
  * The documented interface of a machine's own pages: JSON (RFC 8259) over HTTPS, each page a resource that is read with

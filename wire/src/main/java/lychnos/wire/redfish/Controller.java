@@ -14,7 +14,7 @@ import lychnos.core.address.Address;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.proof.Settings;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 
 /**
  * A server's management controller over Redfish: reads who it is and what is set, and sets it. Uses the schemas

@@ -16,11 +16,11 @@ import java.util.Map;
 import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Secret;
-import lychnos.wire.Vantage;
-import lychnos.wire.WireFault;
-import lychnos.wire.WireFault.Kind;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireFault.Kind;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
+import lychnos.wire.vantage.Vantage;
 
 /**
  * One session with a Redfish service (DMTF DSP0266): follows links and never builds ids, keeps entity tags, waits for

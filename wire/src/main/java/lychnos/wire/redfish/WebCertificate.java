@@ -4,7 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 
 /**
  * The certificate of a controller's web service (schemas CertificateService and Certificate): asked for, and replaced.

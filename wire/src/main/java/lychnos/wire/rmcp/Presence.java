@@ -9,8 +9,8 @@ import java.net.SocketTimeoutException;
 import java.nio.ByteBuffer;
 import java.security.SecureRandom;
 import java.time.Duration;
-import lychnos.wire.WireFault;
-import lychnos.wire.WireFault.Kind;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireFault.Kind;
 
 /**
  * The presence ping of RMCP and ASF (DMTF DSP0136, section 3.2.4): who answers manages a server out of band. Nothing is

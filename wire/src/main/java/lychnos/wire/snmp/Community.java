@@ -12,8 +12,8 @@ import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.security.SecureRandom;
 import java.time.Duration;
-import lychnos.wire.WireFault;
-import lychnos.wire.WireFault.Kind;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.fault.WireFault.Kind;
 
 /**
  * Whether an SNMP agent answers whoever says a community: it is asked for its uptime, in SNMPv2c (RFC 1901) and in

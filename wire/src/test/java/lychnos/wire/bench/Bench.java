@@ -29,18 +29,18 @@ import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
 import lychnos.core.proof.Verdict;
 import lychnos.lab.Controller;
-import lychnos.lab.Hall;
 import lychnos.lab.Machine;
 import lychnos.lab.MachineSpec;
 import lychnos.lab.Plug;
-import lychnos.wire.LocalVantage;
-import lychnos.wire.WireFault;
+import lychnos.lab.hall.Hall;
 import lychnos.wire.dial.Dialler;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.icmp.PingSweep;
 import lychnos.wire.icmp.Pinger;
 import lychnos.wire.ladder.Climb;
 import lychnos.wire.ladder.Target;
+import lychnos.wire.vantage.LocalVantage;
 
 /**
  * Measures speed as ratios within one run: what the program does, against the plainest thing that could be done with

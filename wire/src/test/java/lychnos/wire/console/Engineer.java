@@ -18,7 +18,7 @@ import lychnos.core.dialogue.Effect;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.dialogue.Values;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 
 /**
  * A person before a real line, who lets the tool run and says yes to everything that can be passed. Ends when the

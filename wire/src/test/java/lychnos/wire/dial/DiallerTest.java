@@ -6,7 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import java.util.List;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;

@@ -11,12 +11,12 @@ import java.util.List;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.fact.Secret;
-import lychnos.wire.LocalVantage;
 import lychnos.wire.console.Peer;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.Pushed;
 import lychnos.wire.dns.ZoneRecord;
+import lychnos.wire.vantage.LocalVantage;
 
 /** Two servers of BIND 9, of which the first one is told of a record and keeps it to itself. */
 final class LaggingPair implements AutoCloseable {

@@ -47,11 +47,11 @@ import lychnos.lab.Certificates;
 import lychnos.lab.Controller;
 import lychnos.lab.Quirk;
 import lychnos.wire.HallOnTheWire;
-import lychnos.wire.LocalVantage;
 import lychnos.wire.LoopbackHall;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.ZoneRecord;
+import lychnos.wire.vantage.LocalVantage;
 import org.apache.sshd.server.SshServer;
 import org.bouncycastle.asn1.pkcs.PKCSObjectIdentifiers;
 import org.bouncycastle.asn1.x500.X500Name;
@@ -415,7 +415,7 @@ class LiveVerdictsTest {
                 try {
                     return !jump.resolve(SECONDARY, record.owner(), record.type(), Duration.ofSeconds(2))
                             .isEmpty();
-                } catch (lychnos.wire.WireFault e) {
+                } catch (lychnos.wire.fault.WireFault e) {
                     return false;
                 }
             });

@@ -30,8 +30,8 @@ import lychnos.core.proof.Rung;
 import lychnos.core.proof.Trouble;
 import lychnos.core.proof.Verdict;
 import lychnos.lab.Certificates;
-import lychnos.wire.LocalVantage;
 import lychnos.wire.dial.Dialler;
+import lychnos.wire.vantage.LocalVantage;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 

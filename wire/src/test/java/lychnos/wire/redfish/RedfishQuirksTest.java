@@ -13,7 +13,7 @@ import lychnos.core.fact.Secret;
 import lychnos.core.proof.Settings;
 import lychnos.lab.Quirk;
 import lychnos.wire.LoopbackHall;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;

@@ -13,7 +13,7 @@ import java.util.List;
 import lychnos.lab.Authority;
 import lychnos.lab.Quirk;
 import lychnos.wire.LoopbackHall;
-import lychnos.wire.WireFault;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.tls.SignedChain;
 import lychnos.wire.tls.TlsSeen;
 import org.junit.jupiter.api.Test;

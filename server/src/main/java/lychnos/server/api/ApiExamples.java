@@ -1,4 +1,4 @@
-package lychnos.server;
+package lychnos.server.api;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;

@@ -1,4 +1,4 @@
-package lychnos.wire;
+package lychnos.wire.vantage;
 
 import java.time.Duration;
 import java.util.List;
@@ -11,6 +11,7 @@ import lychnos.core.service.TimeSample;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.Pushed;
 import lychnos.wire.dns.ZoneRecord;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.proxy.ProxyProbe.ProxySeen;
 import lychnos.wire.smtp.Letter;
 import lychnos.wire.smtp.RelaySeen;

@@ -1,7 +1,8 @@
-package lychnos.wire;
+package lychnos.wire.vantage;
 
 import java.time.Duration;
 import lychnos.core.address.Address;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.tcp.PortState;
 

@@ -1,4 +1,4 @@
-package lychnos.server.problem;
+package lychnos.server.api;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonMappingException;
@@ -18,7 +18,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.stream.Collectors;
-import lychnos.server.api.AllowedMethods;
+import lychnos.server.problem.Refusal;
 import lychnos.server.store.DatabaseTrouble;
 import org.hibernate.StaleStateException;
 import org.jboss.logging.Logger;

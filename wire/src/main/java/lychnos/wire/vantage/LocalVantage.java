@@ -1,4 +1,4 @@
-package lychnos.wire;
+package lychnos.wire.vantage;
 
 import io.vertx.core.Vertx;
 import java.io.IOException;
@@ -27,6 +27,7 @@ import lychnos.wire.dns.DnsClient;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.Pushed;
 import lychnos.wire.dns.ZoneRecord;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.http.HttpCaller;

@@ -1,11 +1,10 @@
-package lychnos.server;
+package lychnos.server.prepare;
 
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.inject.Produces;
 import jakarta.inject.Singleton;
 import java.time.Clock;
 import lychnos.core.kind.Kind;
-import lychnos.server.prepare.Kinds;
 
 /** Puts together the parts that know nothing of the server. */
 @ApplicationScoped

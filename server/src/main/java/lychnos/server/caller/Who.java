@@ -1,4 +1,4 @@
-package lychnos.server.account;
+package lychnos.server.caller;
 
 import io.quarkus.security.identity.SecurityIdentity;
 import jakarta.enterprise.context.RequestScoped;

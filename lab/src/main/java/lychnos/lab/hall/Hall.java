@@ -1,4 +1,4 @@
-package lychnos.lab;
+package lychnos.lab.hall;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -12,6 +12,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import lychnos.lab.Controller;
+import lychnos.lab.Dhcp;
+import lychnos.lab.Machine;
+import lychnos.lab.MachineSpec;
+import lychnos.lab.Plug;
+import lychnos.lab.WholeFile;
 import lychnos.lab.console.ConsoleHall;
 import lychnos.lab.console.ConsoleSpec;
 import lychnos.lab.console.Directory;

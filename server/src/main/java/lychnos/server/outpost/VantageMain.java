@@ -1,4 +1,4 @@
-package lychnos.server.vantage;
+package lychnos.server.outpost;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import io.vertx.core.Vertx;
@@ -21,13 +21,13 @@ import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.fact.Secret;
 import lychnos.server.console.Outpost;
-import lychnos.wire.LocalVantage;
-import lychnos.wire.Vantage;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.Link;
 import lychnos.wire.far.VantageClient;
 import lychnos.wire.far.VantageHost;
+import lychnos.wire.vantage.LocalVantage;
+import lychnos.wire.vantage.Vantage;
 
 /**
  * The program as a vantage: reaches machines in the network where it stands, for servers that it has dialled in to. It

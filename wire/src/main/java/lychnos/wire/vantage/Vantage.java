@@ -1,4 +1,4 @@
-package lychnos.wire;
+package lychnos.wire.vantage;
 
 import java.time.Duration;
 import java.util.Collection;
@@ -12,6 +12,7 @@ import lychnos.core.fact.Mac;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.console.LineAddress;
 import lychnos.wire.console.LineEvents;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
 import lychnos.wire.icmp.Echo;

@@ -1,4 +1,4 @@
-package lychnos.wire;
+package lychnos.wire.fault;
 
 /** An exchange that did not come to its end, sorted by what may have happened at the other side. */
 public class WireFault extends Exception {

@@ -1,4 +1,4 @@
-package lychnos.server;
+package lychnos.server.api;
 
 import io.vertx.ext.web.Router;
 import jakarta.enterprise.context.ApplicationScoped;

@@ -1,4 +1,4 @@
-package lychnos.server.account;
+package lychnos.server.caller;
 
 import java.time.Duration;
 import java.time.Instant;

@@ -1,0 +1,2 @@
+/** The program that runs at a remote vantage point. */
+package lychnos.server.outpost;

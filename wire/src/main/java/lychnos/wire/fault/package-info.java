@@ -1,0 +1,2 @@
+/** How a machine or a service on the wire fails to answer as it should. */
+package lychnos.wire.fault;
