@@ -1092,6 +1092,20 @@ public final class Conversation {
         if (!looked && sentAgain(step, !missing.isEmpty(), shown)) {
             return false;
         }
+        if (step == sentBefore
+                && told(step, shown).isEmpty()
+                && steps.asked(step).read() != null) {
+            sentBefore = NONE;
+            steps.set(step, Progress.OPEN);
+            hold(
+                    Why.SENT_BEFORE,
+                    step,
+                    "“" + steps.get(step).title()
+                            + "” was sent right before the work was broken off, and what it showed was lost. Say so, "
+                            + "and it is sent again.",
+                    shown);
+            return false;
+        }
         if (!missing.isEmpty()) {
             if (step == sentBefore) {
                 notSeen(step, shown);
@@ -1106,13 +1120,10 @@ public final class Conversation {
                     shown);
             return false;
         }
-        Look tells = steps.asked(step).read();
-        if (tells != null) {
-            tells.last(shown).ifPresent(seen -> seen.values().forEach((name, value) -> {
-                read.put(name, value);
-                effects.add(new Effect.Read(name, value));
-            }));
-        }
+        told(step, shown).forEach((name, value) -> {
+            read.put(name, value);
+            effects.add(new Effect.Read(name, value));
+        });
         confirmSent();
         if (steps.asked(step).command()) {
             for (int summary : steps.summariesAfter(step)) {
@@ -1124,12 +1135,21 @@ public final class Conversation {
         return true;
     }
 
+    /** By name, what a command's output tells; empty where it is to tell nothing, or does not. */
+    private Map<String, String> told(int step, String shown) {
+        Look tells = steps.asked(step).read();
+        return tells == null
+                ? Map.of()
+                : tells.last(shown).map(Look.Seen::values).orElse(Map.of());
+    }
+
     /** A command that changes nothing is sent a second time where what it showed was lost in a break. */
     private boolean sentAgain(int step, boolean missing, String shown) {
         if (step != sentBefore || !steps.asked(step).is(Mark.AGAIN) || !mayPress()) {
             return false;
         }
         boolean lost = missing
+                || steps.asked(step).read() != null && told(step, shown).isEmpty()
                 || steps.summariesAfter(step).stream().anyMatch(summary -> ((Summary) steps.get(summary))
                         .fields().keySet().stream().anyMatch(look -> !look.in(shown)));
         if (lost) {
