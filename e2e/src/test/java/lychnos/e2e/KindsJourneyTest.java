@@ -6,6 +6,7 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.TimeoutError;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import java.io.IOException;
@@ -374,6 +375,23 @@ class KindsJourneyTest {
         return standing.toString();
     }
 
+    private static final double SOON = 2000;
+
+    /** Types what is wanted and says yes, where something is asked now. */
+    private static void answer(Screen screen) {
+        Locator typed = screen.page.locator("form.say input");
+        if (typed.isVisible()) {
+            String label = screen.page
+                    .locator("form.say label")
+                    .textContent(new Locator.TextContentOptions().setTimeout(SOON));
+            typed.fill(label.replaceFirst("^\\s*Type ", "").strip(), new Locator.FillOptions().setTimeout(SOON));
+        }
+        Locator yes = screen.page.locator("form.say button[type=submit]:enabled");
+        if (yes.isVisible()) {
+            yes.click(new Locator.ClickOptions().setTimeout(SOON));
+        }
+    }
+
     /**
      * What a person does at each member who sees nothing amiss: types what is wanted, says yes, ticks what was done by
      * hand.
@@ -385,14 +403,10 @@ class KindsJourneyTest {
             if (tabs.count() > 1) {
                 tabs.nth(i).click();
             }
-            Locator typed = screen.page.locator("form.say input");
-            if (typed.isVisible()) {
-                String label = screen.page.locator("form.say label").textContent();
-                typed.fill(label.replaceFirst("^\\s*Type ", "").strip());
-            }
-            Locator yes = screen.page.locator("form.say button[type=submit]");
-            if (yes.isVisible() && yes.isEnabled()) {
-                yes.click();
+            try {
+                answer(screen);
+            } catch (TimeoutError e) {
+                continue; // the machine went on by itself between two looks; the next look comes soon
             }
             Locator tick = screen.page.locator("ol input[type=checkbox]:not(:checked)");
             if (tick.count() > 0 && tick.first().isVisible()) {
