@@ -64,8 +64,9 @@ class ConsoleJourneyTest {
                     screen.press(tabs.nth(side));
                     if (restart.isVisible()) {
                         screen.press(restart);
-                    } else if (screen.button("Send this").isVisible()
-                            && screen.button("Send this").isEnabled()) {
+                    } else if (screen.button("Send this")
+                            .and(screen.page.locator(":enabled"))
+                            .isVisible()) {
                         screen.page.keyboard().press("Control+Shift+Enter");
                     }
                 }
