@@ -5,6 +5,8 @@ usage: ./lychnos test [MAVEN-ARGUMENT …]
 
 Fetches what the build needs, then builds and tests everything in a network namespace that has no way out,
 with a database of its own. Arguments go to Maven, such as -pl core or -Dtest=PlacerTest.
+
+  LYCHNOS_LANES_AT_ONCE   how many of the three lanes run beside each other, for machines with four processors or more   (1)
 TXT
   exit 0
 fi

@@ -19,8 +19,7 @@ import java.util.concurrent.locks.LockSupport;
 
 /**
  * Measures console lines: two hundred dialogues at once against one pair alone, what processor time a question costs
- * the
- * server, and how long a byte takes from the line to the browser. Run by {@code ./lychnos bench lines}.
+ * the server, and how long a byte takes from the line to the browser. Run by {@code ./lychnos bench lines}.
  */
 public final class LinesBench {
 

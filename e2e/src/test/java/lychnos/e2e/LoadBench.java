@@ -27,9 +27,8 @@ import java.util.stream.Stream;
 
 /**
  * Twenty engineers at once on a hall of 5,000 units, for so many seconds: each opens views, looks at units, types
- * facts, and pauses
- * in between as people do. Says how long answers took and what was refused. Bounded: it ends by itself, and asks
- * nothing but its own server.
+ * facts, and pauses in between as people do. Says how long answers took and what was refused. Bounded: it ends by
+ * itself, and asks nothing but its own server.
  */
 public final class LoadBench {
 

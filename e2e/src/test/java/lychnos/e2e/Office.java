@@ -10,9 +10,8 @@ import java.util.concurrent.TimeUnit;
 
 /**
  * A network for the server, away from the machines. Between the two stands a firewall: the server reaches nothing on
- * this side, and
- * this side reaches the server's port alone. The database is reached through a Unix socket, which no network is needed
- * for.
+ * this side, and this side reaches the server's port alone. The database is reached through a Unix socket, which no
+ * network is needed for.
  */
 final class Office implements AutoCloseable {
 

@@ -18,8 +18,7 @@ import java.util.function.Consumer;
 /**
  * The Redfish service of a stand-in (DMTF DSP0266): a small tree of resources, sessions, accounts and network settings,
  * with the quirks of its {@link MachineSpec}. Ids are unusual on purpose, so that only a client that follows links
- * finds
- * its way.
+ * finds its way.
  */
 public final class Controller {
 

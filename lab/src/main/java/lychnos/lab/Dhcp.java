@@ -12,8 +12,7 @@ import java.util.HexFormat;
 
 /**
  * A machine's way to its first address: DHCP (RFC 2131) with a real server, through a relay agent (RFC 1542) that this
- * is as well, so
- * that neither has to share a segment with the other.
+ * is as well, so that neither has to share a segment with the other.
  */
 public final class Dhcp {
 

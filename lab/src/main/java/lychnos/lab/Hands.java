@@ -11,8 +11,7 @@ import java.util.Set;
 
 /**
  * What a person does at the bench: says yes where the work stops for one, types what must be typed, fills in the pages
- * that nobody
- * else fills in, and ticks them.
+ * that nobody else fills in, and ticks them.
  */
 final class Hands {
 

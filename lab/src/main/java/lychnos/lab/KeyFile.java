@@ -27,8 +27,7 @@ import org.bouncycastle.util.io.pem.PemObject;
 
 /**
  * Where a stand-in keeps a key (EC P-256) while it has no power, as a real machine does: one that showed another key
- * each time it is
- * switched on would look like another machine. Everything in PEM (RFC 7468).
+ * each time it is switched on would look like another machine. Everything in PEM (RFC 7468).
  */
 public final class KeyFile {
 

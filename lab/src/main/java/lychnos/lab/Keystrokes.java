@@ -10,11 +10,9 @@ import java.util.Set;
 
 /**
  * Counts what a person types and clicks for one unit of each kind, with this program and without. Without it: every
- * value once
- * into a sheet and once at the machine, each name and each way back once for the name server; nothing for looking
- * whether it all
- * answers. With it: every fact once, a key for what is proposed, and what the work stops for. Nothing is taken as
- * pasted in either.
+ * value once into a sheet and once at the machine, each name and each way back once for the name server; nothing for
+ * looking whether it all answers. With it: every fact once, a key for what is proposed, and what the work stops for.
+ * Nothing is taken as pasted in either.
  */
 final class Keystrokes {
 

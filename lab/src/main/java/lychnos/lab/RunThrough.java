@@ -16,8 +16,8 @@ import java.util.concurrent.TimeUnit;
 
 /**
  * A whole untouched hall, from its labels to a signed pack, without a person. Everything goes through the interface
- * that people
- * and other teams' programs have; where the work stops for a person, yes is said only if that was asked for.
+ * that people and other teams' programs have; where the work stops for a person, yes is said only if that was asked
+ * for.
  *
  * <pre>
  * RunThrough SERVER-URL DIRECTORY PACK-FILE KEY-NAME KEY [--say-yes]

@@ -18,8 +18,7 @@ import java.util.List;
 
 /**
  * Begins the work in the demo hall as an engineer would, through the same interface: row A is prepared, placed and
- * started,
- * the core has units of every kind in different states, row B is only announced.
+ * started, the core has units of every kind in different states, row B is only announced.
  *
  * <pre>
  * Story SERVER-URL ADDRESS-BASE DIRECTORY-WITH-LABELS KEY-NAME KEY

@@ -431,8 +431,7 @@ final class ConsoleStage implements AutoCloseable {
 
     /**
      * Says yes to everything that a person can pass, as it comes, until the unit is done or something stands that
-     * cannot be
-     * passed; what must be typed is typed.
+     * cannot be passed; what must be typed is typed.
      */
     JsonPath toTheEnd(int unit) {
         return toTheEnd(unit, hold -> true);

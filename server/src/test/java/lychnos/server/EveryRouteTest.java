@@ -25,9 +25,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /**
  * Walks the API document, and sends to every route what no form of it is: wrong methods, types and ids, broken, deep
- * and repeated
- * bodies, nulls, NULs and huge numbers, as every role. The answer is a problem document of its own status, soon, and
- * names no class.
+ * and repeated bodies, nulls, NULs and huge numbers, as every role. The answer is a problem document of its own status,
+ * soon, and names no class.
  */
 @QuarkusTest
 class EveryRouteTest {

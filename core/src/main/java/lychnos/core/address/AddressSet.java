@@ -8,8 +8,7 @@ import java.util.TreeMap;
 /**
  * A set of addresses, kept as sorted runs that neither overlap nor touch. Adding and removing a run costs the logarithm
  * of the number of runs, plus the runs it swallows; the number of addresses does not matter. Not safe for use by
- * several
- * threads.
+ * several threads.
  */
 public final class AddressSet {
 

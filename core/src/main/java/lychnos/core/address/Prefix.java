@@ -80,9 +80,8 @@ public record Prefix(Address network, int length) implements Comparable<Prefix> 
 
     /**
      * The addresses that hosts may bear. IPv4 leaves out the network and the broadcast address (RFC 1122 section
-     * 3.2.1.3)
-     * except in /31 and /32 (RFC 3021); IPv6 leaves out the Subnet-Router anycast address (RFC 4291 section 2.6.1)
-     * except in /127 (RFC 6164) and /128.
+     * 3.2.1.3) except in /31 and /32 (RFC 3021); IPv6 leaves out the Subnet-Router anycast address (RFC 4291 section
+     * 2.6.1) except in /127 (RFC 6164) and /128.
      */
     public Run hosts() {
         int host = network.family().bits() - length;

@@ -6,10 +6,9 @@ import java.util.Optional;
 
 /**
  * What a server may reach at all, as its operator has set it: prefixes that are allowed, and nothing while there are
- * none. Loopback,
- * link-local, multicast and other special addresses, the server's own and its database's, are reached only where the
- * operator allows
- * them by a prefix that lies among them; a network shorter than /12 (IPv6: /32) only where exactly that one is allowed.
+ * none. Loopback, link-local, multicast and other special addresses, the server's own and its database's, are reached
+ * only where the operator allows them by a prefix that lies among them; a network shorter than /12 (IPv6: /32) only
+ * where exactly that one is allowed.
  *
  * @param allowed the operator's prefixes
  * @param own addresses of the server itself and of its database

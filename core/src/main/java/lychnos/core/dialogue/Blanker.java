@@ -6,9 +6,8 @@ import lychnos.core.fact.Secret;
 
 /**
  * Blanks passwords in what a line says, before anybody sees or keeps it. A machine may give a password back in pieces,
- * so what
- * could be the beginning of one is held back until the next piece, or until {@link #rest}. Not safe for use by several
- * threads.
+ * so what could be the beginning of one is held back until the next piece, or until {@link #rest}. Not safe for use by
+ * several threads.
  */
 public final class Blanker {
 

@@ -24,12 +24,9 @@ import lychnos.core.fact.Secret;
  * One member's dialogue on one line.
  *
  * <p>It is told what happens, each with its moment, and answers with what is to be done. What the line asks is read
- * only
- * once it has stood there for {@link #SETTLE}, so that no answer goes to half a question. Log lines between a question
- * and its
- * answer do not hide it. Of questions that look alike the first that is still open is meant. Nothing but a declared
- * nudge and
- * log-in is sent before the machine was identified. Not safe for use by several threads.
+ * only once it has stood there for {@link #SETTLE}, so that no answer goes to half a question. Log lines between a
+ * question and its answer do not hide it. Of questions that look alike the first that is still open is meant. Nothing
+ * but a declared nudge and log-in is sent before the machine was identified. Not safe for use by several threads.
  */
 public final class Conversation {
 
@@ -168,12 +165,10 @@ public final class Conversation {
 
     /**
      * Goes on where an earlier conversation was left: what was done stays done, and what was sent without an answer
-     * counts
-     * as sent, so that it is not sent again unless the machine asks again. What is on the line must be told anew; where
-     * the
-     * line stays silent and may not be woken, a person is asked whether it is still the same machine. One that worked
-     * by itself and
-     * does not wake up is waited for as before; where it may not be woken, for as long as is usual.
+     * counts as sent, so that it is not sent again unless the machine asks again. What is on the line must be told
+     * anew; where the line stays silent and may not be woken, a person is asked whether it is still the same machine.
+     * One that worked by itself and does not wake up is waited for as before; where it may not be woken, for as long as
+     * is usual.
      */
     public void resume(Left left, Instant now) {
         steps.plan(left.wiped);
@@ -649,9 +644,8 @@ public final class Conversation {
 
     /**
      * Whether the line has ended by itself what a person was called for: it was silent, did not tell which machine it
-     * is, asked
-     * something that nobody knows and now asks something that is known, or has drawn the page that was judged a second
-     * time.
+     * is, asked something that nobody knows and now asks something that is known, or has drawn the page that was judged
+     * a second time.
      */
     private boolean tellsWhatWasMissing() {
         Why why = hold.why();

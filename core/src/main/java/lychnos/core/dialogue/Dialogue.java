@@ -135,8 +135,7 @@ public record Dialogue(
 
     /**
      * The names of every value that a member's setup can ask for, on any branch of its line, its pages and its
-     * summaries; without
-     * those of steps and fields that are left out where there is no value for them.
+     * summaries; without those of steps and fields that are left out where there is no value for them.
      *
      * @param member whose steps; empty for those of a single machine
      */

@@ -165,8 +165,7 @@ public sealed interface DialogueStep {
 
     /**
      * A page of the machine's own web interface, or of what it lives on. A person fills it in from a value sheet; where
-     * the machine
-     * documents an interface that has the same page as a resource, it can be filled in over that.
+     * the machine documents an interface that has the same page as a resource, it can be filled in over that.
      *
      * @param open where it is opened
      * @param fields what is entered, by what the page calls it, in the page's order
@@ -221,10 +220,8 @@ public sealed interface DialogueStep {
 
     /**
      * The server management controller of a member, which is a machine of its own inside it: found by the hardware
-     * address on its
-     * tag at the address that DHCP gave it (RFC 2131), and set over Redfish (DMTF DSP0266) to its password, time
-     * servers, name and
-     * fixed address.
+     * address on its tag at the address that DHCP gave it (RFC 2131), and set over Redfish (DMTF DSP0266) to its
+     * password, time servers, name and fixed address.
      *
      * @param role whose address it gets; of a role that each member has, the member's own
      * @param mac its hardware address

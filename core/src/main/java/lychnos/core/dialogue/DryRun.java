@@ -9,8 +9,7 @@ import lychnos.core.dialogue.Conversation.Progress;
 
 /**
  * Plays a recorded line through a dialogue without a machine: what the machine said is said again, and what the tool
- * would
- * have sent is compared with what was sent then. A description can be tried this way before it meets a machine.
+ * would have sent is compared with what was sent then. A description can be tried this way before it meets a machine.
  */
 public final class DryRun {
 

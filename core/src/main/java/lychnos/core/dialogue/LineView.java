@@ -10,8 +10,7 @@ import java.util.function.ToIntFunction;
 
 /**
  * What a line shows since the last answer: without log lines, without the echo of that answer, and for how long it has
- * stood
- * there. Log lines that come and go do not make a question younger.
+ * stood there. Log lines that come and go do not make a question younger.
  */
 final class LineView {
 

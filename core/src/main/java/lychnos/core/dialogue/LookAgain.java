@@ -15,8 +15,7 @@ import lychnos.core.proof.Settings;
 
 /**
  * What a machine is asked again after its setup, each time it is checked: the commands of its dialogue that change
- * nothing, with
- * what they must show then.
+ * nothing, with what they must show then.
  *
  * @param paging by what its screen shows when it waits for a key to go on, that key
  */

@@ -15,8 +15,7 @@ import lychnos.core.fact.Secret;
 
 /**
  * What one page of a machine is filled with, and whether it shows that afterwards. What a resource shows is given as
- * texts by
- * their places (JSON Pointer, RFC 6901).
+ * texts by their places (JSON Pointer, RFC 6901).
  */
 public final class PageFill {
 

@@ -10,10 +10,8 @@ import java.util.Optional;
  *
  * <p>It understands what consoles send: CR, LF, BS and TAB, and of the control sequences of ECMA-48 those that move the
  * cursor (CUU, CUD, CUF, CUB, CUP, CHA, VPA), erase (ED, EL) and mark (SGR 7 for reverse video, the way menus show
- * where they
- * stand); colours and everything else are read over. Memory is bounded: rows fall off at the top, and a sequence that
- * never
- * ends is given up after {@value #LONGEST_SEQUENCE} characters. It never throws, whatever comes.
+ * where they stand); colours and everything else are read over. Memory is bounded: rows fall off at the top, and a
+ * sequence that never ends is given up after {@value #LONGEST_SEQUENCE} characters. It never throws, whatever comes.
  *
  * <p>Rows are counted from the first that ever was, so that a place stays the same while the window moves on.
  */

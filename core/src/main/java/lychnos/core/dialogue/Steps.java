@@ -100,9 +100,8 @@ final class Steps {
 
     /**
      * Of questions that look alike the first that is open; one that was answered only where no open one looks so; or
-     * -1. Where others
-     * must still be asked between one whose answer was sent and the first open one, the machine asks for that answer
-     * again.
+     * -1. Where others must still be asked between one whose answer was sent and the first open one, the machine asks
+     * for that answer again.
      */
     int asking(String line) {
         int answered = -1;
@@ -200,8 +199,7 @@ final class Steps {
 
     /**
      * Questions that the machine has passed over for good, now that it asks this one: those before a summary or a
-     * restart,
-     * and commands. Others may still come in another order.
+     * restart, and commands. Others may still come in another order.
      */
     List<String> passedOver(int step) {
         List<Integer> summaries = summariesBefore(step);

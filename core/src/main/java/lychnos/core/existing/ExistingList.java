@@ -16,9 +16,8 @@ import org.apache.commons.csv.CSVRecord;
 
 /**
  * Reads what is in use from a table, a hosts file, or the lease file of a DHCP server. Which of them it is can be seen
- * by
- * the text. A wrong line is told and never hides a right one; one address told twice counts as told last, as in a lease
- * file.
+ * by the text. A wrong line is told and never hides a right one; one address told twice counts as told last, as in a
+ * lease file.
  *
  * @param uses one for each address, in the order of the first telling
  */

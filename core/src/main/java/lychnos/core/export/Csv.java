@@ -8,8 +8,7 @@ import org.apache.commons.csv.CSVPrinter;
 
 /**
  * CSV for other programs (RFC 4180): CRLF and a heading. A value that a spreadsheet would take for a formula gets an
- * apostrophe in
- * front, so that nothing that came from a label or a machine is ever carried out there.
+ * apostrophe in front, so that nothing that came from a label or a machine is ever carried out there.
  */
 final class Csv implements AutoCloseable {
 

@@ -9,8 +9,7 @@ import lychnos.core.record.CanonicalJson;
 
 /**
  * Reservations of a DHCP server, in the form that Kea reads: for each network of IPv4 a subnet with its hosts, so that
- * a machine which
- * is set back to DHCP gets its own address again.
+ * a machine which is set back to DHCP gets its own address again.
  */
 public final class Reservations {
 

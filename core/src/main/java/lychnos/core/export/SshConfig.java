@@ -5,8 +5,7 @@ import java.util.Iterator;
 
 /**
  * What OpenSSH's client reads as a file of settings (ssh_config): each endpoint with a host key under its short and its
- * full name, at
- * its address, and never trusted at first sight, since {@link KnownHosts} has the keys.
+ * full name, at its address, and never trusted at first sight, since {@link KnownHosts} has the keys.
  */
 public final class SshConfig {
 

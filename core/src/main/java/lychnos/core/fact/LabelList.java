@@ -13,10 +13,9 @@ import org.apache.commons.csv.CSVRecord;
 
 /**
  * Reads a list of labels from a CSV file (RFC 4180) or from columns pasted out of a spreadsheet. Comma, semicolon and
- * tab
- * are told apart by the first line. Columns are found by their headings, in any order; without a heading they are
- * serial,
- * hardware address, rack position, model. A wrong line is set aside with its reasons and never hides a right one.
+ * tab are told apart by the first line. Columns are found by their headings, in any order; without a heading they are
+ * serial, hardware address, rack position, model. A wrong line is set aside with its reasons and never hides a right
+ * one.
  *
  * @param labels the right lines
  * @param faults what is wrong with the others

@@ -5,8 +5,7 @@ import java.util.random.RandomGenerator;
 /**
  * Makes passwords that can be typed at a rack: letters and digits that lie on the same key in the common Latin keyboard
  * layouts (no y, z, a, q, w or m, which move), none that is taken for another (no 0 O 1 l I), with an upper-case
- * letter, a
- * lower-case letter and a digit, since most machines ask for all three.
+ * letter, a lower-case letter and a digit, since most machines ask for all three.
  */
 public final class PasswordMaker {
 

@@ -4,8 +4,7 @@ import java.util.function.Function;
 
 /**
  * A password or key. It cannot be printed: {@link #toString()} tells only that it is one, so that no log line, message
- * or
- * exception gives it away. The one way to its text is {@link #use}, which says at the call where it goes.
+ * or exception gives it away. The one way to its text is {@link #use}, which says at the call where it goes.
  */
 public final class Secret {
 

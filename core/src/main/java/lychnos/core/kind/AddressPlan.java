@@ -6,8 +6,7 @@ import lychnos.core.place.Need;
 
 /**
  * One entry under {@code addresses} of a description: the pattern of a {@link Need}, from which a unit of a certain
- * size
- * gets its own.
+ * size gets its own.
  *
  * @param roles single roles, or rows of roles that are repeated together for every member
  * @param networks purposes of networks

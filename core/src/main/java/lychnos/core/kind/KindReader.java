@@ -32,8 +32,7 @@ import org.snakeyaml.engine.v2.nodes.Node;
 
 /**
  * Reads the YAML description of a kind. The text is only composed into nodes, never constructed into objects, so that
- * no
- * tag can build anything. Its form is published as {@code kind.schema.json} beside the kinds.
+ * no tag can build anything. Its form is published as {@code kind.schema.json} beside the kinds.
  */
 public final class KindReader {
 

@@ -20,10 +20,8 @@ import org.snakeyaml.engine.v2.schema.JsonSchema;
 
 /**
  * A recording of a console line, as asciicast version 2 writes it: a header, then one line for each piece of output.
- * The header has
- * an entry {@code lychnos} of ours with the kind, the member, and what the line was answered with, so that a
- * description can be
- * tried on it without a machine.
+ * The header has an entry {@code lychnos} of ours with the kind, the member, and what the line was answered with, so
+ * that a description can be tried on it without a machine.
  *
  * @param values by name, what was answered
  * @param secrets names of passwords, whose values no recording has

@@ -15,8 +15,7 @@ import org.snakeyaml.engine.v2.nodes.SequenceNode;
 
 /**
  * A place in a YAML document, read with expectations. Whatever is not as expected is noted with its line and column,
- * and a
- * harmless stand-in is given back, so that one reading finds every fault.
+ * and a harmless stand-in is given back, so that one reading finds every fault.
  */
 final class YamlPlace {
 

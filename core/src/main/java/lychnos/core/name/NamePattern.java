@@ -11,8 +11,8 @@ import java.util.regex.Pattern;
  * A pattern for host names such as {@code {site}-{kind}-{n:3}-oob}. Words in braces are filled in: {@code site},
  * {@code kind}, {@code rack} and {@code u} from the unit, {@code n} with its number, and {@code n:3} with the number in
  * at least three digits. A pattern for one role of a unit, such as {@code {unit}-n{m}a}, is filled in with the unit's
- * own
- * name, the member's number {@code m}, the member's label {@code member} and the number {@code i} among equal roles.
+ * own name, the member's number {@code m}, the member's label {@code member} and the number {@code i} among equal
+ * roles.
  */
 public final class NamePattern {
 

@@ -9,9 +9,8 @@ import lychnos.core.address.Run;
  * fragmented there is a run for every few addresses, and a tree costs a hundred bytes for each, this one bit an
  * address.
  * Rows are looked for 64 at a time: a word shifted against itself leaves exactly the starts of rows. A host number is
- * the distance from the network's first address. Only the first
- * {@value #MOST} are looked at: every address of an IPv4 /8, and the lowest 16 million host numbers of an IPv6 network,
- * which nobody can fill.
+ * the distance from the network's first address. Only the first {@value #MOST} are looked at: every address of an IPv4
+ * /8, and the lowest 16 million host numbers of an IPv6 network, which nobody can fill.
  */
 final class FreeMap {
 

@@ -20,16 +20,13 @@ import lychnos.core.address.Run;
  * decides.
  *
  * <p>Structure and cost. Every network is a bit a host number ({@link FreeMap}). A need that lies in several networks,
- * in
- * two halves of one, or in IPv4 and IPv6 alike, is one run of host numbers that must be free in each of these. Placing
- * only ever takes bits away, so the lowest start for one shape of need never moves back: a cursor for each shape is
- * kept,
- * and placing many units reads every network once for each shape, whatever its size and however broken it is.
- * Putting something back resets the cursors. Not safe for use by several threads.
+ * in two halves of one, or in IPv4 and IPv6 alike, is one run of host numbers that must be free in each of these.
+ * Placing only ever takes bits away, so the lowest start for one shape of need never moves back: a cursor for each
+ * shape is kept, and placing many units reads every network once for each shape, whatever its size and however broken
+ * it is. Putting something back resets the cursors. Not safe for use by several threads.
  *
  * <p>Several networks may serve one purpose. A unit's addresses of a purpose lie in one of them: they are tried in the
- * order in which
- * they were given, IPv4 before IPv6, until everything that the unit needs fits.
+ * order in which they were given, IPv4 before IPv6, until everything that the unit needs fits.
  */
 public final class Placer {
 

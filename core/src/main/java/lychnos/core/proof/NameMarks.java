@@ -8,8 +8,7 @@ import java.util.stream.Collectors;
 
 /**
  * Judges what each name server, asked directly, says of a name and of the address behind it (RFC 1035). A name is right
- * where
- * every server says what was planned and nothing else.
+ * where every server says what was planned and nothing else.
  */
 public final class NameMarks {
 

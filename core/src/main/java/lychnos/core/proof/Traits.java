@@ -8,8 +8,7 @@ import java.util.Set;
 
 /**
  * What an endpoint shows of itself, by what it is, so that a later look can be compared with what was accepted. A trait
- * that could
- * not be seen this time is not among them, and is no change.
+ * that could not be seen this time is not among them, and is no change.
  */
 public final class Traits {
 

@@ -11,10 +11,8 @@ import java.util.TreeMap;
 
 /**
  * JSON in the one form that has a digest (JSON Canonicalization Scheme, RFC 8785): no blanks, members sorted by UTF-16
- * code units,
- * only what must be escaped is. Of numbers it takes whole ones alone, up to what a double holds exactly (RFC 7493,
- * section 2.2), so
- * that nobody's way of rounding matters; figures with a fraction are written as text.
+ * code units, only what must be escaped is. Of numbers it takes whole ones alone, up to what a double holds exactly
+ * (RFC 7493, section 2.2), so that nobody's way of rounding matters; figures with a fraction are written as text.
  */
 public final class CanonicalJson {
 

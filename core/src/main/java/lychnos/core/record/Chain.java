@@ -7,8 +7,7 @@ import java.util.Optional;
 
 /**
  * Entries that each hold the digest of the one before: whoever changes, takes out or puts in one changes every digest
- * behind it, and
- * the last one is known to all who got a pack.
+ * behind it, and the last one is known to all who got a pack.
  */
 public final class Chain {
 

@@ -5,9 +5,8 @@ import java.util.List;
 
 /**
  * The pack as people read it, as XHTML that stands by itself: figures first, then every endpoint, then how each unit
- * was set, then what
- * is known and accepted. Headings, tables with their heads, and links inside are marked as such, so that a PDF made of
- * it is tagged.
+ * was set, then what is known and accepted. Headings, tables with their heads, and links inside are marked as such, so
+ * that a PDF made of it is tagged.
  */
 public final class PackHtml {
 

@@ -10,10 +10,8 @@ import java.util.Optional;
 
 /**
  * Judges time servers against each other. A server lies when its clock and that of most others differ by more than
- * their
- * uncertainties allow; with fewer than three that agree nobody can say who is wrong, and nobody is accused. One that
- * stands alone
- * is compared with our own clock.
+ * their uncertainties allow; with fewer than three that agree nobody can say who is wrong, and nobody is accused. One
+ * that stands alone is compared with our own clock.
  */
 public final class TimeJudge {
 

@@ -89,8 +89,7 @@ public final class SheetCsv {
 
     /**
      * Reads a table that has the columns unit and member (where units have several) and any facts by their titles.
-     * Empty
-     * cells say nothing. A wrong cell is told and never hides a right one.
+     * Empty cells say nothing. A wrong cell is told and never hides a right one.
      */
     public static Table read(String text, List<Line> lines) {
         Reader reader = new Reader(lines);

@@ -15,8 +15,7 @@ import org.junit.jupiter.api.Test;
 
 /**
  * Lines of machines, whole, torn, mixed and made of noise, in any order: the conversation neither breaks nor grows, and
- * no
- * password leaves but to a line that asks for one. {@code -Dfuzz.lines=1000000} makes it long.
+ * no password leaves but to a line that asks for one. {@code -Dfuzz.lines=1000000} makes it long.
  */
 class FuzzTest {
 

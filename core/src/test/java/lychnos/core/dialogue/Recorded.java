@@ -8,8 +8,7 @@ import java.util.List;
 
 /**
  * Recordings as people write them for a test: a line that begins with {@code <} was said by the machine, one with
- * {@code >}
- * was typed, and {@code +} lets so many seconds go by. {@code |} ends a line that the machine left open.
+ * {@code >} was typed, and {@code +} lets so many seconds go by. {@code |} ends a line that the machine left open.
  */
 final class Recorded {
 

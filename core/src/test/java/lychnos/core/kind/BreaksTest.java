@@ -32,8 +32,7 @@ import org.junit.jupiter.params.provider.MethodSource;
  * Every shipped dialogue, broken off at every moment of its recording: by a server or vantage that dies, or by a line
  * that goes down.
  * Part of what the machine says then is lost. Afterwards the setup ends right, or asks a person something that can be
- * answered; no
- * answer goes out that the machine did not get when nothing was broken off.
+ * answered; no answer goes out that the machine did not get when nothing was broken off.
  */
 class BreaksTest {
 

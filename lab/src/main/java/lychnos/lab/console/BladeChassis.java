@@ -7,8 +7,8 @@ import java.util.function.Supplier;
 
 /**
  * One of the two controllers of a Wythop chassis. Only the active one lets anybody in; which one that is it says on
- * Ctrl+W,
- * before anybody has logged in. Both share what was set. What was changed waits until another account applies it.
+ * Ctrl+W, before anybody has logged in. Both share what was set. What was changed waits until another account applies
+ * it.
  */
 final class BladeChassis extends ConsoleMachine {
 

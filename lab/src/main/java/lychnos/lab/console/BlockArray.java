@@ -13,9 +13,8 @@ import java.util.regex.Pattern;
 
 /**
  * One of the two controllers of a Bannisdale array for blocks. It begins on the console of the active one and ends on
- * pages, some of
- * which come filled in wrongly. Both controllers share what was set, and the one that stands by answers at its own
- * check address.
+ * pages, some of which come filled in wrongly. Both controllers share what was set, and the one that stands by answers
+ * at its own check address.
  */
 final class BlockArray extends ConsoleMachine implements ServedPages.Pages {
 

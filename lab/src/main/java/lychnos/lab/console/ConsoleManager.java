@@ -7,8 +7,7 @@ import java.util.regex.Pattern;
 
 /**
  * A Dunmail manager of consoles in a virtual machine. It asks nothing: one command sets everything, it takes all of it
- * or none, and
- * says at once what it would keep.
+ * or none, and says at once what it would keep.
  */
 final class ConsoleManager extends ConsoleMachine {
 

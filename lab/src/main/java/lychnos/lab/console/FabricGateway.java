@@ -7,9 +7,8 @@ import java.util.regex.Pattern;
 
 /**
  * A Brathay gateway between an InfiniBand fabric and Ethernet. It says where it greets whether it was set up, wants
- * three words
- * of its own, and suggests what few want: an address from DHCP, to be master of its fabric, and diagnostics to its
- * maker.
+ * three words of its own, and suggests what few want: an address from DHCP, to be master of its fabric, and diagnostics
+ * to its maker.
  */
 final class FabricGateway extends ConsoleMachine {
 

@@ -7,8 +7,7 @@ import java.util.regex.Pattern;
 
 /**
  * A Skeggle array for files. Its first password is the number on its label. It tries on the spot whether its name
- * server answers,
- * has a data address without a way out, and joins a directory afterwards.
+ * server answers, has a data address without a way out, and joins a directory afterwards.
  */
 final class FileArray extends ConsoleMachine {
 

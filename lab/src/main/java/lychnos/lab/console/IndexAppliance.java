@@ -11,8 +11,7 @@ import java.util.regex.Pattern;
 
 /**
  * A Harrop appliance. It has no console: its first setup is a row of pages on its service port, at an address that is
- * the same on
- * every one of them and that it gives up afterwards. A page leads to the next one only once it is taken.
+ * the same on every one of them and that it gives up afterwards. A page leads to the next one only once it is taken.
  */
 final class IndexAppliance extends ConsoleMachine {
 

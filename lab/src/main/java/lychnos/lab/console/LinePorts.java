@@ -10,8 +10,7 @@ import java.util.List;
 
 /**
  * The line ports of a virtualisation host: the serial port of a virtual machine as one TCP port each, every octet as it
- * is. One
- * client a port; a second one is turned away while the first is there.
+ * is. One client a port; a second one is turned away while the first is there.
  */
 final class LinePorts implements AutoCloseable {
 

@@ -13,8 +13,8 @@ import lychnos.lab.WholeFile;
 
 /**
  * What a machine keeps while it has no power. Each change is written at once, so that a stand-in that is killed comes
- * up as it
- * was: a line is added to the file, and of several lines with one name the last one counts. An empty value is none.
+ * up as it was: a line is added to the file, and of several lines with one name the last one counts. An empty value is
+ * none.
  */
 final class Memory {
 

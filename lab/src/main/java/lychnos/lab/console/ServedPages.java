@@ -10,8 +10,8 @@ import java.util.Base64;
 
 /**
  * The interface that a machine documents for its own pages: each page a JSON object below {@code /open}, read with GET
- * and written
- * with PUT, log-in in each request (RFC 7617). What a machine does not take it answers with problem details (RFC 9457).
+ * and written with PUT, log-in in each request (RFC 7617). What a machine does not take it answers with problem details
+ * (RFC 9457).
  */
 final class ServedPages {
 

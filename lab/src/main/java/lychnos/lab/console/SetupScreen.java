@@ -4,8 +4,7 @@ import java.util.List;
 
 /**
  * An Ullock management controller by its local setup screen. Two pages look alike: the network of the server and that
- * of its
- * controller. Saving restarts the whole server.
+ * of its controller. Saving restarts the whole server.
  */
 final class SetupScreen extends ScreenMachine {
 

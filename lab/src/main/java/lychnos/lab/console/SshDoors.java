@@ -19,8 +19,7 @@ import org.apache.sshd.server.SshServer;
 
 /**
  * The SSH servers of all machines of a hall, at an address each, with its own software and host key (RFC 4253). They
- * exchange keys
- * and let in whom the machine lets in. One server for all of them: hundreds would have a thread each.
+ * exchange keys and let in whom the machine lets in. One server for all of them: hundreds would have a thread each.
  */
 final class SshDoors {
 

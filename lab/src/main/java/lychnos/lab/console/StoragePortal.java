@@ -10,8 +10,7 @@ import java.util.function.Supplier;
 
 /**
  * The iSCSI portal of an array (RFC 7143), as far as somebody goes who only asks which targets there are: log-in to a
- * discovery
- * session, SendTargets, logout. A log-in to a target itself is refused.
+ * discovery session, SendTargets, logout. A log-in to a target itself is refused.
  */
 final class StoragePortal {
 

@@ -26,11 +26,9 @@ import lychnos.lab.Quirk;
 
 /**
  * A node of a Seathwaite store for backups. It has no console. Its server management controller leases an address and
- * is a
- * {@link Machine} of its own; that one shows the node's pages too, for as long as the node has no addresses. The first
- * node makes a
- * cluster, whose store and console are at one address and two ports; the others join it with a code that the first one
- * tells.
+ * is a {@link Machine} of its own; that one shows the node's pages too, for as long as the node has no addresses. The
+ * first node makes a cluster, whose store and console are at one address and two ports; the others join it with a code
+ * that the first one tells.
  */
 final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
 

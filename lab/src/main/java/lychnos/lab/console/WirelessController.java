@@ -6,9 +6,8 @@ import java.util.regex.Pattern;
 
 /**
  * A Mungris wireless controller in a virtual machine, on a line port of its host. It counts down to a self-made setup,
- * so that
- * somebody has to press a key in time; asks for a maintenance port that takes its address from DHCP; and begins anew at
- * the end.
+ * so that somebody has to press a key in time; asks for a maintenance port that takes its address from DHCP; and begins
+ * anew at the end.
  */
 final class WirelessController extends ConsoleMachine {
 

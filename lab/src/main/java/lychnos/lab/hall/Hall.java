@@ -33,10 +33,8 @@ import lychnos.lab.console.WebProxy;
  * </pre>
  *
  * With {@code --state} the true state of every machine is written to DIR/SERIAL.json at each change, for those who
- * check
- * from outside what was really done to it; and what the machines keep while they have no power is kept there, so that a
- * hall that
- * is started on the same directory is the one that it was.
+ * check from outside what was really done to it; and what the machines keep while they have no power is kept there, so
+ * that a hall that is started on the same directory is the one that it was.
  */
 public final class Hall implements AutoCloseable {
 

@@ -23,8 +23,7 @@ import lychnos.server.problem.Refusal.FieldFault;
 
 /**
  * Signing in and out, one's own sessions and password, and the links by which a person sets a first one. A worker only
- * begins what
- * hashes a password; it does not wait for it.
+ * begins what hashes a password; it does not wait for it.
  */
 @Path("/api")
 @Blocking

@@ -25,9 +25,8 @@ import org.jboss.logging.Logger;
 
 /**
  * Signs people in. Passwords are hashed by few threads of their own and outside of any transaction, so that many tries
- * slow each
- * other down and nobody else; so many wait at once from one source and in all, and the rest is refused with a time to
- * come back.
+ * slow each other down and nobody else; so many wait at once from one source and in all, and the rest is refused with a
+ * time to come back.
  */
 @ApplicationScoped
 public class SignIns {

@@ -47,8 +47,7 @@ import org.jboss.logging.Logger;
 
 /**
  * The records that addresses need, pushed to the primary server of their zone by dynamic update. A record is marked as
- * on
- * its way before it is sent; a crash in between leaves it so, and sending it again is harmless.
+ * on its way before it is sent; a crash in between leaves it so, and sending it again is harmless.
  */
 @ApplicationScoped
 public class Names {

@@ -31,8 +31,7 @@ import org.hibernate.Session;
 
 /**
  * Asks the wire about addresses before they are given out. One that answers is a stranger and is given to nobody.
- * Silence
- * proves nothing, and is only ever called silence.
+ * Silence proves nothing, and is only ever called silence.
  */
 @ApplicationScoped
 public class Soundings {
@@ -75,8 +74,8 @@ public class Soundings {
 
     /**
      * Asks each address by ping and by two ports, the name servers for its reverse record, and the lease files; gives
-     * back
-     * those that answer, bear a name or are leased. Where silence cannot be told, only names and leases are looked at.
+     * back those that answer, bear a name or are leased. Where silence cannot be told, only names and leases are looked
+     * at.
      *
      * @param networks in which the addresses lie; their first name server that is an address is asked
      */

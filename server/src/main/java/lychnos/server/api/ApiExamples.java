@@ -18,8 +18,7 @@ import org.eclipse.microprofile.openapi.models.responses.APIResponse;
 
 /**
  * Puts examples of requests and answers, as they stand in {@code api-examples.json}, into the description of the
- * interface. An example of an
- * operation that there is not fails the build.
+ * interface. An example of an operation that there is not fails the build.
  */
 @OpenApiFilter(OpenApiFilter.RunStage.BUILD)
 public class ApiExamples implements OASFilter {

@@ -26,12 +26,10 @@ import org.jboss.resteasy.reactive.server.ServerResponseFilter;
 
 /**
  * Carries a POST out once although it comes twice. A program that did not hear the answer sends the same request again
- * with the same
- * {@code Idempotency-Key} and gets the first answer. The key is reserved before the work begins; a second request waits
- * for the first
- * one's answer, and is refused with 409 where that takes longer than {@link #LONGEST_WAIT}. A request that is refused
- * or fails frees
- * its key. Keys are kept for a day. An answer that must not be stored, such as a new token, is not given a second time.
+ * with the same {@code Idempotency-Key} and gets the first answer. The key is reserved before the work begins; a second
+ * request waits for the first one's answer, and is refused with 409 where that takes longer than {@link #LONGEST_WAIT}.
+ * A request that is refused or fails frees its key. Keys are kept for a day. An answer that must not be stored, such as
+ * a new token, is not given a second time.
  */
 public class Idempotency {
 

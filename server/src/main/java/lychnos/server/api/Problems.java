@@ -159,8 +159,7 @@ public class Problems {
 
     /**
      * What a constraint of the database refused, where the program did not look before or somebody else was quicker
-     * (PostgreSQL,
-     * appendix A, error codes).
+     * (PostgreSQL, appendix A, error codes).
      */
     private static Optional<Response> refusedByTheDatabase(Exception e) {
         int depth = 0;

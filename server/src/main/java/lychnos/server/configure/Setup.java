@@ -29,8 +29,7 @@ import lychnos.wire.vantage.Vantage;
 
 /**
  * What each {@link SetupStep} does to one machine. Every step can be begun a second time after an interruption: it
- * looks
- * first at what is there already. Nothing is written before {@link SetupStep#IDENTIFY} has held.
+ * looks first at what is there already. Nothing is written before {@link SetupStep#IDENTIFY} has held.
  */
 final class Setup {
 

@@ -38,8 +38,7 @@ import org.jboss.logging.Logger;
 
 /**
  * The lines that this server holds. A unit's members are held together, under the lease of its run: when a server dies,
- * the
- * next one opens the same lines and goes on where each of them was.
+ * the next one opens the same lines and goes on where each of them was.
  */
 @ApplicationScoped
 public class Consoles implements VantageEars {

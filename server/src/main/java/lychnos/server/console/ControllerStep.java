@@ -27,8 +27,8 @@ import lychnos.wire.vantage.Vantage;
 
 /**
  * A member's server management controller: found by its lease, told by serial and hardware address, given our password,
- * its time
- * servers, name and fixed address, followed to that address and read back there. Nothing is written before it was told.
+ * its time servers, name and fixed address, followed to that address and read back there. Nothing is written before it
+ * was told.
  */
 final class ControllerStep implements RemoteStep {
 

@@ -9,8 +9,7 @@ import org.jboss.logging.Logger;
 
 /**
  * A line that another server holds, for one screen that looks at it here: what the database keeps of it, a moment
- * later. It is
- * watched only; its keyboard is where its line is.
+ * later. It is watched only; its keyboard is where its line is.
  */
 final class FarLine implements AutoCloseable {
 

@@ -22,8 +22,8 @@ import lychnos.wire.console.LineAddress;
 
 /**
  * A dialogue that a vantage is to carry on: how far it is, which of its steps were handed in, where its line is, and
- * everything that it will be answered with. The kind
- * itself is not sent; both ends are the same program, and the digest shows whether they are of the same version.
+ * everything that it will be answered with. The kind itself is not sent; both ends are the same program, and the digest
+ * shows whether they are of the same version.
  */
 record LineOrder(
         Held held,

@@ -19,9 +19,8 @@ import lychnos.server.sockets.OpenSockets;
 
 /**
  * A screen on a line. From here: {@code {"o": text}} what the line showed, {@code {"s": standing}} how the dialogue
- * stands,
- * {@code {"x": sentence}} why nothing can be shown or was not done. From there: {@code {"k": keys}}, {@code {"b": 1}}
- * for a break, {@code {"r": [columns, rows]}}.
+ * stands, {@code {"x": sentence}} why nothing can be shown or was not done. From there: {@code {"k": keys}}, {@code
+ * {"b": 1}} for a break, {@code {"r": [columns, rows]}}.
  */
 @WebSocket(path = "/api/lines/{dialogue}")
 @SessionScoped

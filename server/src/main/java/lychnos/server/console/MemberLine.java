@@ -39,8 +39,7 @@ import org.jboss.logging.Logger;
 
 /**
  * One member's line, its conversation, and those who look at it. Everything of one line happens one after the other;
- * what the
- * conversation wants sent goes out only after the database has kept that it will.
+ * what the conversation wants sent goes out only after the database has kept that it will.
  */
 final class MemberLine implements LineEvents, OpenLine {
 

@@ -20,8 +20,7 @@ import lychnos.wire.far.Link;
 
 /**
  * What of one dialogue is to be handed in, in order and each once. Steps are numbered; they stay in a file until the
- * server has said
- * that it has kept them. Safe for use by several threads.
+ * server has said that it has kept them. Safe for use by several threads.
  */
 final class Outbox {
 

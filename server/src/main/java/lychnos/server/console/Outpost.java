@@ -31,9 +31,8 @@ import org.jboss.logging.Logger;
 
 /**
  * Carries on dialogues in the network where their lines are, for a server that may be cut off. What is about to go out
- * is kept at
- * the server first while the link stands, and in a file here while it does not; it is handed in, in order, once there
- * is a link again.
+ * is kept at the server first while the link stands, and in a file here while it does not; it is handed in, in order,
+ * once there is a link again.
  */
 public final class Outpost implements MemberLine.Surroundings {
 

@@ -36,8 +36,7 @@ import org.jboss.logging.Logger;
 
 /**
  * Sets what of a member is set over the network, one step after the other: its controller, its pages. To carry a step
- * out a second
- * time does no harm, so that after an interruption it is simply done again.
+ * out a second time does no harm, so that after an interruption it is simply done again.
  */
 final class RemoteWork implements AtWork {
 

@@ -179,8 +179,7 @@ public class Setups {
 
     /**
      * Refuses units that a finding blocks. Asked before {@link #begin}, since the whole plan is looked at for it, and
-     * what is
-     * loaded for that would be compared at each statement of what follows.
+     * what is loaded for that would be compared at each statement of what follows.
      */
     @Transactional
     @ReadsOnly

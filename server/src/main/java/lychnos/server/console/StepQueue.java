@@ -11,9 +11,8 @@ import lychnos.server.run.HoldLost;
 
 /**
  * Keeps steps of all lines. Whoever comes first writes at once; what comes while that one writes is the next
- * transaction, of all
- * of it together: with two hundred lines a transaction for each step is what costs. Nobody goes on before its own step
- * is kept.
+ * transaction, of all of it together: with two hundred lines a transaction for each step is what costs. Nobody goes on
+ * before its own step is kept.
  */
 @ApplicationScoped
 class StepQueue {

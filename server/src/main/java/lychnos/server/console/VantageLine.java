@@ -26,8 +26,8 @@ import org.jboss.logging.Logger;
 
 /**
  * A line whose dialogue a vantage carries on. While the link stands nothing goes out there before it is kept here;
- * while it is cut
- * the vantage keeps what happens and hands it in afterwards, and this server goes on holding the unit for it.
+ * while it is cut the vantage keeps what happens and hands it in afterwards, and this server goes on holding the unit
+ * for it.
  */
 final class VantageLine implements OpenLine {
 

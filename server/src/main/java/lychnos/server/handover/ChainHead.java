@@ -15,8 +15,7 @@ import org.jboss.logging.Logger;
 
 /**
  * The newest end of the chain that this server has seen, in a file of its own beside the database: somebody who can
- * write the whole
- * database can compute another chain, and not this file. Packs that were given away hold such ends too.
+ * write the whole database can compute another chain, and not this file. Packs that were given away hold such ends too.
  */
 @ApplicationScoped
 class ChainHead {

@@ -18,8 +18,7 @@ import org.hibernate.Session;
 
 /**
  * Puts the journal and what was signed into one chain, and looks whether it still holds. Whoever appends does so alone:
- * the order in
- * which transactions end is the order of the links.
+ * the order in which transactions end is the order of the links.
  */
 @ApplicationScoped
 public class Chaining {

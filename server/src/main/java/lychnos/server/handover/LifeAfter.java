@@ -128,8 +128,7 @@ public class LifeAfter {
 
     /**
      * Takes a unit out of use for good: its addresses cool off, its names are withdrawn at the name servers, what it
-     * bore (serial,
-     * hardware address, place in a rack) is free for others. Its record stays and counts no more.
+     * bore (serial, hardware address, place in a rack) is free for others. Its record stays and counts no more.
      */
     @Transactional
     public void retire(long unitId, String why, Who.Person person) {
@@ -229,10 +228,8 @@ public class LifeAfter {
 
     /**
      * Puts another machine in the place of one: addresses and names stay, serial and hardware addresses are the new
-     * one's, and
-     * whatever was remembered of the old one (certificate, host key, what it showed when it was accepted) is forgotten.
-     * The unit is
-     * to be set up, proven and signed anew.
+     * one's, and whatever was remembered of the old one (certificate, host key, what it showed when it was accepted) is
+     * forgotten. The unit is to be set up, proven and signed anew.
      */
     @Transactional
     public void replace(long unitId, New machine, Who.Person person) {

@@ -22,8 +22,7 @@ import org.jboss.resteasy.reactive.RestQuery;
 
 /**
  * Long lists, page by page, for programs. A page begins after the last entry of the one before, so that nothing is left
- * out or told
- * twice while entries are added; where the next one is found stands in the header Link (RFC 8288).
+ * out or told twice while entries are added; where the next one is found stands in the header Link (RFC 8288).
  */
 @Path("/api")
 @RolesAllowed("viewer")

@@ -27,8 +27,8 @@ import org.bouncycastle.openpgp.operator.bc.BcPGPDigestCalculatorProvider;
 
 /**
  * Encrypts a stream for a passphrase or a public key, and decrypts one that was encrypted for a passphrase (OpenPGP,
- * RFC 4880): from
- * standard input to standard output. {@code seal passphrase FILE}, {@code seal key FILE}, {@code open passphrase FILE}.
+ * RFC 4880): from standard input to standard output. {@code seal passphrase FILE}, {@code seal key FILE}, {@code open
+ * passphrase FILE}.
  */
 public final class SealMain {
 

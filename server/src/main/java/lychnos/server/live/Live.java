@@ -29,10 +29,8 @@ import org.jboss.logging.Logger;
  * committed.
  *
  * <p>The telling has a transaction of its own. PostgreSQL lets transactions that notify commit one after another, each
- * with its wait
- * for the disk: with the telling inside, whatever works in parallel would do so at the pace of one. What is told again
- * within
- * that moment is told once.
+ * with its wait for the disk: with the telling inside, whatever works in parallel would do so at the pace of one. What
+ * is told again within that moment is told once.
  */
 @ApplicationScoped
 public class Live {

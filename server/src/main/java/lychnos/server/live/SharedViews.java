@@ -34,14 +34,12 @@ import org.jboss.logging.Logger;
 
 /**
  * Views of a bring-up that everybody sees alike. Every screen asks for them again whenever something is told; of
- * thousands of units they
- * are worked out, written and compressed once for all who ask, as long as nothing else was told. What is never told
- * does not stay
- * for longer than a moment either: for ten times as long as the view took, and two seconds at most.
+ * thousands of units they are worked out, written and compressed once for all who ask, as long as nothing else was
+ * told. What is never told does not stay for longer than a moment either: for ten times as long as the view took, and
+ * two seconds at most.
  *
  * <p>What takes long is worked out anew behind what is shown: whoever asks meanwhile sees the one before at once, and
- * their screen is told
- * when the new one is there. Only who has changed something since waits for it.
+ * their screen is told when the new one is there. Only who has changed something since waits for it.
  */
 @ApplicationScoped
 public class SharedViews {

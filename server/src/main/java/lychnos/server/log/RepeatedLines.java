@@ -9,10 +9,8 @@ import java.util.logging.LogRecord;
 
 /**
  * Lets the same message through a few times a minute and counts the rest, so that a flood of requests cannot fill the
- * disk. The same
- * message has the same logger, the same text before its values are put in, and the same sort of exception. The next one
- * that is let
- * through says how many were left out.
+ * disk. The same message has the same logger, the same text before its values are put in, and the same sort of
+ * exception. The next one that is let through says how many were left out.
  */
 @LoggingFilter(name = "repeated")
 public final class RepeatedLines implements Filter {

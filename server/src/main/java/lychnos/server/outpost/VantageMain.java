@@ -31,8 +31,7 @@ import lychnos.wire.vantage.Vantage;
 
 /**
  * The program as a vantage: reaches machines in the network where it stands, for servers that it has dialled in to. It
- * has no
- * database and no page, and nothing listens.
+ * has no database and no page, and nothing listens.
  */
 public final class VantageMain {
 

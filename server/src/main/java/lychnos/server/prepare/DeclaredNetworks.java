@@ -13,10 +13,8 @@ import org.hibernate.Session;
 
 /**
  * What may be reached at all: the prefixes of all stated networks, and the single addresses of the services that
- * somebody
- * stated, which may lie elsewhere. Asked of the database, since a network that was stated a moment ago must be
- * reachable now,
- * and one that is gone must not, on every server.
+ * somebody stated, which may lie elsewhere. Asked of the database, since a network that was stated a moment ago must be
+ * reachable now, and one that is gone must not, on every server.
  */
 @ApplicationScoped
 public class DeclaredNetworks {

@@ -5,8 +5,7 @@ import lychnos.core.record.CanonicalJson;
 
 /**
  * Which state of something somebody has seen who wants to change it. Whoever says so changes nothing that somebody else
- * has changed
- * meanwhile (RFC 9110, section 13.1.1); whoever says nothing does.
+ * has changed meanwhile (RFC 9110, section 13.1.1); whoever says nothing does.
  */
 public final class Seen {
 

@@ -29,8 +29,7 @@ import org.hibernate.Session;
 
 /**
  * Certificates of machines, replaced by signed ones: the machine makes a key and a request, an authority elsewhere
- * signs it, the
- * chain is put in here. A private key is never seen.
+ * signs it, the chain is put in here. A private key is never seen.
  */
 @ApplicationScoped
 public class Certificates {

@@ -88,8 +88,7 @@ public class Checks {
 
     /**
      * By unit, the proof that says most about it: of several endpoints the first that does not hold. A unit of which
-     * some endpoint
-     * was never checked has none, unless another one does not hold.
+     * some endpoint was never checked has none, unless another one does not hold.
      */
     public Map<Long, Proof> proofs(long bringUpId) {
         Map<Long, List<Proof>> byUnit = all(bringUpId).stream().collect(Collectors.groupingBy(proof -> proof.unitId));

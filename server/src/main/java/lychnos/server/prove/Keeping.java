@@ -15,8 +15,8 @@ import org.jboss.logging.Logger;
 
 /**
  * Writes what checks come to. Whoever has a result while another one is being written waits, and the next to write
- * takes all that
- * has come meanwhile into one transaction: one wait for the disk and one statement of each sort for many of them.
+ * takes all that has come meanwhile into one transaction: one wait for the disk and one statement of each sort for many
+ * of them.
  */
 @ApplicationScoped
 public class Keeping {

@@ -23,8 +23,7 @@ import org.jboss.logging.Logger;
 
 /**
  * Tells people of changes, many at once: the first change waits for those that come within a minute of it. What did not
- * come through
- * is told with the next; of several servers one tells.
+ * come through is told with the next; of several servers one tells.
  */
 @ApplicationScoped
 public class Notices {

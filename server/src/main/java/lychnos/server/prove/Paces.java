@@ -25,8 +25,7 @@ import org.jboss.logging.Logger;
 
 /**
  * Checks that are repeated until told otherwise. The next time is up to a fifth earlier or later than asked for, so
- * that halls do
- * not all ask at the same moment; of several servers one asks.
+ * that halls do not all ask at the same moment; of several servers one asks.
  */
 @ApplicationScoped
 public class Paces {

@@ -18,10 +18,8 @@ import org.jboss.logging.Logger;
 
 /**
  * Checks the endpoints of one unit. A check that finds something is done all the same: what it found stands in the
- * proof. There may
- * be thousands of these that take no time, so what they need is read for all that were taken together, and what they
- * come to is
- * written by {@link Keeping} for all that are ready together.
+ * proof. There may be thousands of these that take no time, so what they need is read for all that were taken together,
+ * and what they come to is written by {@link Keeping} for all that are ready together.
  */
 @ApplicationScoped
 public class ProveWork implements Work {

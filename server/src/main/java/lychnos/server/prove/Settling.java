@@ -14,10 +14,8 @@ import org.hibernate.Session;
 
 /**
  * Looks again at what was set up a moment ago. Many a machine restarts once more, or begins to serve only minutes after
- * its setup has
- * said its last word: what is not proven at first is looked at after 5 s, and then each time after as long again as has
- * gone by
- * since the setup, for a quarter of an hour.
+ * its setup has said its last word: what is not proven at first is looked at after 5 s, and then each time after as
+ * long again as has gone by since the setup, for a quarter of an hour.
  */
 @ApplicationScoped
 public class Settling {

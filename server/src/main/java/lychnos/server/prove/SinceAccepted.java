@@ -105,8 +105,7 @@ public class SinceAccepted {
 
     /**
      * Compares what an endpoint shows with what was accepted, and keeps what differs. What a proven endpoint shows for
-     * the first time
-     * is accepted with it.
+     * the first time is accepted with it.
      *
      * @return what is held for a fault, in words; nothing where nothing is
      */

@@ -20,8 +20,7 @@ import org.jboss.logging.Logger;
 
 /**
  * Works on runs: a few threads, a claim every so often, a lease that is renewed while the work goes on. When this
- * server is
- * asked to stop it leaves its runs where they are; the next one to come goes on with them.
+ * server is asked to stop it leaves its runs where they are; the next one to come goes on with them.
  */
 @ApplicationScoped
 public class Workers {

@@ -18,8 +18,7 @@ import org.jboss.logging.Logger;
 
 /**
  * Sockets that browsers have opened here, each bound to the session or token that opened it: they end with it. An
- * account has so many
- * at once and no more. Safe for use by many threads.
+ * account has so many at once and no more. Safe for use by many threads.
  */
 @ApplicationScoped
 public class OpenSockets {

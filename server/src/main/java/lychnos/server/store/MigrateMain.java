@@ -9,13 +9,11 @@ import org.flywaydb.core.Flyway;
 
 /**
  * Brings the database up to this version as its owner, and lets the server's role read and write what it must and
- * nothing more: that
- * role owns nothing, so that it can neither drop a trigger nor change what stands in the journal, in records or in the
- * chain.
+ * nothing more: that role owns nothing, so that it can neither drop a trigger nor change what stands in the journal, in
+ * records or in the chain.
  *
  * <p>From the environment: {@code QUARKUS_DATASOURCE_JDBC_URL}, {@code LYCHNOS_DB_OWNER}, {@code
- * LYCHNOS_DB_OWNER_PASSWORD}, and in
- * {@code QUARKUS_DATASOURCE_USERNAME} the server's role.
+ * LYCHNOS_DB_OWNER_PASSWORD}, and in {@code QUARKUS_DATASOURCE_USERNAME} the server's role.
  */
 public final class MigrateMain {
 

@@ -16,8 +16,8 @@ import lychnos.server.store.SealKeys.Box;
 
 /**
  * Makes a new key and seals every password with it, in one transaction, while no server runs. The file has both keys
- * until that is
- * done, so that a crash at any moment leaves passwords that can be opened; the next call goes on from there.
+ * until that is done, so that a crash at any moment leaves passwords that can be opened; the next call goes on from
+ * there.
  *
  * <p>From the environment: {@code QUARKUS_DATASOURCE_JDBC_URL}, {@code QUARKUS_DATASOURCE_USERNAME},
  * {@code QUARKUS_DATASOURCE_PASSWORD} and {@code LYCHNOS_SEAL_KEY_FILE}.

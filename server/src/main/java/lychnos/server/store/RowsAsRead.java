@@ -22,10 +22,9 @@ import org.hibernate.query.SelectionQuery;
 
 /**
  * Units and addresses for whoever only reads. Of a hall of thousands those that were not written since they were read
- * last are not
- * read again. PostgreSQL itself tells which those are, by {@code xmin}: the number of the transaction that wrote a row
- * as it stands
- * (its documentation, "System Columns"). So whoever writes tells nobody, here or on another server.
+ * last are not read again. PostgreSQL itself tells which those are, by {@code xmin}: the number of the transaction that
+ * wrote a row as it stands (its documentation, "System Columns"). So whoever writes tells nobody, here or on another
+ * server.
  *
  * <p>What is given is shared and belongs to no session: it is for reading. In one transaction it stays as it was asked
  * for first.

@@ -24,8 +24,7 @@ import javax.crypto.spec.SecretKeySpec;
 
 /**
  * The keys that passwords are sealed with: AES-256-GCM (NIST SP 800-38D). Their file has one key a line, 32 bytes in
- * hexadecimal; the
- * first line seals, every line opens. It has a second line only while a new key takes over.
+ * hexadecimal; the first line seals, every line opens. It has a second line only while a new key takes over.
  */
 public final class SealKeys {
 

@@ -19,8 +19,7 @@ public class SheetChange {
 
     /**
      * One cell: what stood there and what came; null for nothing. Of a secret both are the word in place of it, and it
-     * stands beside
-     * them sealed.
+     * stands beside them sealed.
      */
     public record Cell(
             long unitId,

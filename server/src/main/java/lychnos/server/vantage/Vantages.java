@@ -41,9 +41,8 @@ import org.hibernate.Session;
 
 /**
  * The places from which machines are reached: this server, and vantages that have dialled in to it. Which one an
- * address is reached
- * from is stated with its network; everything that touches a machine goes through {@link Vantage}, which is routed
- * here.
+ * address is reached from is stated with its network; everything that touches a machine goes through {@link Vantage},
+ * which is routed here.
  */
 @ApplicationScoped
 public class Vantages {

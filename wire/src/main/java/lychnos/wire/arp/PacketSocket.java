@@ -9,8 +9,7 @@ import java.util.Optional;
 
 /**
  * Packets of one protocol on one interface (packet(7)), with the link's own header taken off. Linux gives such a socket
- * to root and to
- * holders of CAP_NET_RAW.
+ * to root and to holders of CAP_NET_RAW.
  */
 final class PacketSocket implements AutoCloseable {
 

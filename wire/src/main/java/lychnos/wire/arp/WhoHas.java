@@ -16,8 +16,7 @@ import lychnos.core.fact.Mac;
 
 /**
  * Asks a segment who has an address (ARP, RFC 826; neighbor discovery, RFC 4861) and hears everybody who says so: the
- * kernel's own
- * table keeps one of them alone. Wants a packet socket.
+ * kernel's own table keeps one of them alone. Wants a packet socket.
  */
 public final class WhoHas {
 

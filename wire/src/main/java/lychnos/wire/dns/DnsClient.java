@@ -58,8 +58,7 @@ public final class DnsClient {
 
     /**
      * Asks whether it answers over both transports, for the serials of zones, whether it recurses, and with a key
-     * whether
-     * it lets us update: by removing a name that does not exist, which changes nothing.
+     * whether it lets us update: by removing a name that does not exist, which changes nothing.
      *
      * @param keys by zone; a zone without one is not asked about updates
      */
@@ -134,8 +133,7 @@ public final class DnsClient {
 
     /**
      * The data of all records of a name, as this server has them. Where the name is an alias, what it leads to is not
-     * among
-     * them.
+     * among them.
      *
      * @throws WireFault SILENT where it does not answer
      */
@@ -165,8 +163,8 @@ public final class DnsClient {
 
     /**
      * Makes records, each only where its name bears none of its type and no alias, so that nobody else's is ever
-     * changed
-     * (RFC 2136 section 2.4). Batches first; a batch that is refused is halved until each record has its own answer.
+     * changed (RFC 2136 section 2.4). Batches first; a batch that is refused is halved until each record has its own
+     * answer.
      *
      * @return one answer for each record, in order
      */

@@ -24,8 +24,7 @@ import lychnos.core.fact.Secret;
 
 /**
  * How calls and what comes of them are written on a link. Addresses are texts; a secret is written as it is, since the
- * far side needs
- * it, and only here: a link is to go over TLS.
+ * far side needs it, and only here: a link is to go over TLS.
  */
 public final class Codec {
 

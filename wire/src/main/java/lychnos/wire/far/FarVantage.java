@@ -28,8 +28,7 @@ import lychnos.wire.vantage.Vantage;
  * A place in another network, as it is used from here: every call goes over its link as {@code {"call": number, "do":
  * name, "with":
  * arguments}} and comes back as {@code {"answer": number, "value": …}} or with a {@code fault}. Where no link stands,
- * calls end with
- * {@link WireFault.Kind#NO_VANTAGE}: that says nothing of the machine.
+ * calls end with {@link WireFault.Kind#NO_VANTAGE}: that says nothing of the machine.
  */
 public final class FarVantage implements InvocationHandler {
 

@@ -18,8 +18,7 @@ import lychnos.core.fact.Secret;
 
 /**
  * Dials out to a server over WebSocket (RFC 6455) and stays linked: tries again with growing pauses, tells within
- * seconds when the
- * server is gone. Nothing listens here, so that no port has to be opened into this network.
+ * seconds when the server is gone. Nothing listens here, so that no port has to be opened into this network.
  */
 public final class VantageClient implements AutoCloseable {
 

@@ -29,8 +29,8 @@ import lychnos.wire.tls.TlsSeen;
 
 /**
  * HTTPS exchanges. The certificate is compared with the remembered one after the handshake and before the request
- * leaves,
- * so that a secret never reaches another machine. Redirects are not followed. Connections are kept for a few seconds.
+ * leaves, so that a secret never reaches another machine. Redirects are not followed. Connections are kept for a few
+ * seconds.
  */
 public final class HttpCaller implements AutoCloseable {
 
@@ -75,8 +75,7 @@ public final class HttpCaller implements AutoCloseable {
 
     /**
      * Shakes hands anew and looks at what the peer shows. The connection serves the next exchange with it, if one comes
-     * soon: a
-     * handshake is what costs a small controller most.
+     * soon: a handshake is what costs a small controller most.
      *
      * @throws WireFault as an exchange does before anything is sent
      */

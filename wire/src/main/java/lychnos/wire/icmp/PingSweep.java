@@ -16,10 +16,8 @@ import lychnos.core.address.Address;
 
 /**
  * ICMP echo to many addresses over one datagram socket for each family (RFC 792, RFC 4443). What is sent goes out at a
- * steady pace and
- * nobody waits for the silent ones: they cost one time-out together. An answer counts by its sender, its sequence
- * number and the
- * word that was sent with it.
+ * steady pace and nobody waits for the silent ones: they cost one time-out together. An answer counts by its sender,
+ * its sequence number and the word that was sent with it.
  */
 public final class PingSweep {
 

@@ -12,8 +12,7 @@ import lychnos.wire.vantage.Vantage;
 
 /**
  * Asks name servers for many endpoints. A server that has just been silent is not waited for again and again: what it
- * would say is
- * the same for all of them, and a dead one must not slow every check. Safe for use by many threads.
+ * would say is the same for all of them, and a dead one must not slow every check. Safe for use by many threads.
  */
 public final class NameAsker {
 

@@ -8,8 +8,7 @@ import lychnos.core.address.Prefix;
 
 /**
  * How long to wait for an echo, learnt from those that came (the estimate of RFC 6298, section 2), network by network:
- * where answers
- * take a millisecond, a second is not spent on each silent address. Safe for use by many threads.
+ * where answers take a millisecond, a second is not spent on each silent address. Safe for use by many threads.
  */
 public final class Patience {
 

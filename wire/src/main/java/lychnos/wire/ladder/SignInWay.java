@@ -27,8 +27,7 @@ import lychnos.wire.vantage.Vantage;
 
 /**
  * The upper rungs of a machine that people sign in to. Which one it is, it tells over the interface of its pages, or by
- * its
- * hardware address, or by the certificate that it has had since it told its serial in its setup.
+ * its hardware address, or by the certificate that it has had since it told its serial in its setup.
  */
 final class SignInWay implements Way {
 

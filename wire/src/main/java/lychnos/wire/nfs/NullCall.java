@@ -17,8 +17,7 @@ import lychnos.wire.tcp.Deadline;
 
 /**
  * The null procedure of an NFS server (RFC 1813, section 3.3.0; RFC 7530, section 16.1), called over TCP with record
- * marking (RFC 5531,
- * section 11). It does nothing, and shows that the service is there and which versions it takes.
+ * marking (RFC 5531, section 11). It does nothing, and shows that the service is there and which versions it takes.
  */
 public final class NullCall {
 

@@ -30,9 +30,8 @@ import lychnos.wire.vantage.Vantage;
 
 /**
  * The documented interface of a machine's own pages: JSON (RFC 8259) over HTTPS, each page a resource that is read with
- * GET and
- * written with PUT (RFC 9110), log-in in each request (RFC 7617), refusals as problem details (RFC 9457). Blocks; for
- * one thread.
+ * GET and written with PUT (RFC 9110), log-in in each request (RFC 7617), refusals as problem details (RFC 9457).
+ * Blocks; for one thread.
  */
 public final class MachinePages {
 
@@ -82,8 +81,7 @@ public final class MachinePages {
 
     /**
      * Looks at the certificate, and sends nothing. Every exchange after that goes to this certificate or not at all, so
-     * that its
-     * caller compares it with the remembered one first.
+     * that its caller compares it with the remembered one first.
      *
      * @return its fingerprint
      */

@@ -153,10 +153,8 @@ public final class Controller {
 
     /**
      * Sets names, name servers and the fixed address, and turns DHCP off. Where a service wants DHCP off beforehand
-     * (400),
-     * that is done in a request of its own. When this throws {@link WireFault.Kind#UNKNOWN_OUTCOME} the address may
-     * have
-     * changed: look for the machine at the new one.
+     * (400), that is done in a request of its own. When this throws {@link WireFault.Kind#UNKNOWN_OUTCOME} the address
+     * may have changed: look for the machine at the new one.
      *
      * @return the service's warnings
      */

@@ -26,8 +26,7 @@ import org.apache.sshd.common.SshException;
 
 /**
  * Signs in over SSH with a password (RFC 4252, section 8), once and never a second time, and types commands where the
- * machine shows
- * its prompt. The password goes to the host key that is named and to no other.
+ * machine shows its prompt. The password goes to the host key that is named and to no other.
  */
 public final class Shell implements AutoCloseable {
 

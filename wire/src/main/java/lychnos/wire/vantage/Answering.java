@@ -8,9 +8,8 @@ import lychnos.wire.tcp.PortState;
 
 /**
  * Whether anything answers at an address. Where this place may not send an echo, as in a new network namespace or
- * container, that says
- * nothing about the address: its segment is asked who has it (ARP, neighbor discovery), and ports that management
- * endpoints have.
+ * container, that says nothing about the address: its segment is asked who has it (ARP, neighbor discovery), and ports
+ * that management endpoints have.
  */
 public enum Answering {
     ANSWERS,

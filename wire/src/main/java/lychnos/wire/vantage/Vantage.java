@@ -26,8 +26,8 @@ import lychnos.wire.tls.TlsSeen;
 /**
  * A place from which machines are reached. Everything that touches a machine goes through here, so that it can be done
  * from this process or from another network. All methods block until they have an answer or their time is over, are
- * safe
- * for use by many threads, and refuse addresses outside the declared networks with {@link WireFault.Kind#NOT_DECLARED}.
+ * safe for use by many threads, and refuse addresses outside the declared networks with {@link
+ * WireFault.Kind#NOT_DECLARED}.
  */
 public interface Vantage extends ServiceCalls {
 

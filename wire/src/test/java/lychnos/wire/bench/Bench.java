@@ -44,8 +44,7 @@ import lychnos.wire.vantage.LocalVantage;
 
 /**
  * Measures speed as ratios within one run: what the program does, against the plainest thing that could be done with
- * the
- * same machines and the same data. Absolute times are shown, but only the ratios mean something on another machine.
+ * the same machines and the same data. Absolute times are shown, but only the ratios mean something on another machine.
  */
 public final class Bench {
 

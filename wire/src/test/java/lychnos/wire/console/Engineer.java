@@ -22,8 +22,7 @@ import lychnos.wire.fault.WireFault;
 
 /**
  * A person before a real line, who lets the tool run and says yes to everything that can be passed. Ends when the
- * dialogue is
- * done, or with the first thing that saying yes does not help.
+ * dialogue is done, or with the first thing that saying yes does not help.
  */
 final class Engineer implements LineEvents, AutoCloseable {
 

@@ -76,8 +76,7 @@ import org.junit.jupiter.api.io.TempDir;
 
 /**
  * Everything that can keep an endpoint from being proven, each brought about on purpose: on the wire of the hall, at
- * its name
- * servers, in a stand-in, or by a peer that is wrong in that one way. The sentences are written to
+ * its name servers, in a stand-in, or by a peer that is wrong in that one way. The sentences are written to
  * target/live-verdicts.txt.
  */
 @EnabledIfEnvironmentVariable(
