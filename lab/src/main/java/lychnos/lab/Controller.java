@@ -67,6 +67,8 @@ public final class Controller {
     List<String> nameServers = List.of();
     List<String> timeServers = List.of();
     boolean ntp;
+    /** The VLAN that its port is tagged with, 0 for untagged. */
+    int vlan;
 
     Controller(MachineSpec spec, WebKey key, Consumer<String> move, Runnable changed) {
         this.spec = spec;
@@ -91,6 +93,11 @@ public final class Controller {
     /** How many requests changed something on it, passwords included. */
     public synchronized int writes() {
         return writes;
+    }
+
+    /** The VLAN that its port is tagged with, 0 for untagged. */
+    public synchronized int vlan() {
+        return vlan;
     }
 
     /** Lets its clock run ahead of the true time by so many seconds. */
@@ -170,7 +177,8 @@ public final class Controller {
                 .put("gateway", gateway)
                 .put("hostName", hostName)
                 .put("fqdn", fqdn)
-                .put("ntp", ntp);
+                .put("ntp", ntp)
+                .put("vlan", vlan);
         nameServers.forEach(kept.putArray("nameServers")::add);
         timeServers.forEach(kept.putArray("timeServers")::add);
         return kept;
@@ -192,8 +200,14 @@ public final class Controller {
         hostName = kept.path("hostName").asText();
         fqdn = kept.path("fqdn").asText();
         ntp = kept.path("ntp").asBoolean();
+        vlan = kept.path("vlan").asInt();
         nameServers = texts(kept.path("nameServers"));
         timeServers = texts(kept.path("timeServers"));
+    }
+
+    /** Whether the switch port it is plugged into carries its frames. */
+    synchronized boolean carried() {
+        return vlan == 0 || !spec.quirks().contains(Quirk.UNTAGGED_SWITCH_PORT);
     }
 
     void handle(HttpServerRequest request) {
@@ -435,6 +449,13 @@ public final class Controller {
         if (body.has("StaticNameServers")) {
             nameServers = texts(body.get("StaticNameServers"));
         }
+        JsonNode tag = body.path("VLAN");
+        int before = vlan;
+        if (tag.isObject() && !spec.quirks().contains(Quirk.NO_VLAN)) {
+            vlan = tag.path("VLANEnable").asBoolean(vlan != 0)
+                    ? tag.path("VLANId").asInt(vlan)
+                    : 0;
+        }
         if (!fixed.isObject()) {
             return Reply.ok(resources.oob());
         }
@@ -442,12 +463,13 @@ public final class Controller {
         address = fixed.path("Address").asText();
         mask = fixed.path("SubnetMask").asText(mask);
         gateway = fixed.path("Gateway").asText(gateway);
-        if (!address.equals(old)) {
+        if (!address.equals(old) || vlan != before) {
             move.accept(address);
             if (spec.quirks().contains(Quirk.BACK_AT_OLD)) {
                 address = old;
             }
-            if (spec.quirks().contains(Quirk.DIES_ON_MOVE)) {
+            // frames that are tagged from now on never belong to the connection that asked for it
+            if (spec.quirks().contains(Quirk.DIES_ON_MOVE) || vlan != before) {
                 return new Reply(Reply.HANG_UP, Map.of(), null);
             }
         }

@@ -77,9 +77,13 @@ public final class Machine {
     /** Power comes, for the first time or after it was cut. */
     public void powerOn() {
         plug.connect(spec, index);
-        if (restarts == 0 || !spec.quirks().contains(Quirk.NEVER_BACK)) {
+        if (restarts == 0 || comesBack()) {
             comeUp(comesUpAt);
         }
+    }
+
+    private boolean comesBack() {
+        return !spec.quirks().contains(Quirk.NEVER_BACK) && controller.carried();
     }
 
     private void recall() {
@@ -192,7 +196,7 @@ public final class Machine {
                     return null;
                 })
                 .onSuccess(down -> {
-                    if (!spec.quirks().contains(Quirk.NEVER_BACK)) {
+                    if (comesBack()) {
                         vertx.setTimer(
                                 Math.max(1, restart.toMillis()),
                                 up -> vertx.executeBlocking(() -> {

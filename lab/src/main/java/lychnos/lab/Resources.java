@@ -12,6 +12,9 @@ final class Resources {
 
     private static final ObjectMapper JSON = new ObjectMapper();
 
+    private static final String ENCLOSURE = Controller.ROOT + "Managers/em";
+    private static final String CHASSIS = Controller.ROOT + "Chassis/sled";
+
     private final MachineSpec spec;
     private final Controller state;
 
@@ -67,12 +70,22 @@ final class Resources {
     /** The resource at a path, or null. */
     ObjectNode find(String path) {
         return switch (path) {
-            case Controller.ROOT + "Managers" -> collection(path, "ManagerCollection", Controller.MANAGER);
+            case Controller.ROOT + "Managers" ->
+                spec.quirks().contains(Quirk.SECOND_MANAGER)
+                        ? collection(path, "ManagerCollection", ENCLOSURE, Controller.MANAGER)
+                        : collection(path, "ManagerCollection", Controller.MANAGER);
+            case ENCLOSURE -> enclosure();
+            case ENCLOSURE + "/EthernetInterfaces" -> collection(path, "EthernetInterfaceCollection", path + "/uplink");
+            case ENCLOSURE + "/EthernetInterfaces/uplink" ->
+                node(path, "#EthernetInterface.v1_12_1.EthernetInterface", "Uplink")
+                        .put("MACAddress", "02:4c:59:ff:00:02")
+                        .put("InterfaceEnabled", true);
+            case CHASSIS ->
+                with(node(path, "#Chassis.v1_25_1.Chassis", "Sled"), "SerialNumber", shown(Quirk.CHASSIS_SERIAL));
             case Controller.ROOT + "Systems" ->
                 collection(path, "ComputerSystemCollection", Controller.ROOT + "Systems/node");
             case Controller.ROOT + "Systems/node" ->
-                node(path, "#ComputerSystem.v1_22_1.ComputerSystem", "Node")
-                        .put("SerialNumber", serial())
+                with(node(path, "#ComputerSystem.v1_22_1.ComputerSystem", "Node"), "SerialNumber", shown(null))
                         .put("Model", "Brackenfell C4");
             case Controller.ROOT + "AccountService" ->
                 service(path, "#AccountService.v1_15_1.AccountService", "Accounts", Controller.ACCOUNTS);
@@ -97,6 +110,26 @@ final class Resources {
                 node(path, "#Certificate.v1_8_0.Certificate", "Web service").put("CertificateType", "PEM");
             default -> null;
         };
+    }
+
+    private static ObjectNode with(ObjectNode node, String name, String value) {
+        return value == null ? node : node.put(name, value);
+    }
+
+    /** The serial where it is shown: on the system, unless a quirk moves it. */
+    private String shown(Quirk elsewhere) {
+        boolean none = spec.quirks().contains(Quirk.NO_SERIAL);
+        boolean here = elsewhere == null
+                ? !spec.quirks().contains(Quirk.CHASSIS_SERIAL)
+                : spec.quirks().contains(elsewhere);
+        return here && !none ? serial() : null;
+    }
+
+    private ObjectNode enclosure() {
+        ObjectNode manager =
+                node(ENCLOSURE, "#Manager.v1_19_1.Manager", "Enclosure").put("ManagerType", "BMC");
+        manager.set("EthernetInterfaces", link(ENCLOSURE + "/EthernetInterfaces"));
+        return manager;
     }
 
     private String serial() {
@@ -137,7 +170,9 @@ final class Resources {
                                 .toString());
         manager.set("EthernetInterfaces", link(Controller.PORTS));
         manager.set("NetworkProtocol", link(Controller.PROTOCOL));
-        manager.putObject("Links").putArray("ManagerForServers").add(link(Controller.ROOT + "Systems/node"));
+        ObjectNode links = manager.putObject("Links");
+        links.putArray("ManagerForServers").add(link(Controller.ROOT + "Systems/node"));
+        links.putArray("ManagerForChassis").add(link(CHASSIS));
         return manager;
     }
 
@@ -154,6 +189,10 @@ final class Resources {
                 .put("SubnetMask", state.mask)
                 .put("Gateway", state.gateway)
                 .put("AddressOrigin", state.dhcp ? "DHCP" : "Static");
+        if (!spec.quirks().contains(Quirk.NO_VLAN)) {
+            ObjectNode vlan = port.putObject("VLAN").put("VLANEnable", state.vlan != 0);
+            vlan.put("VLANId", state.vlan);
+        }
         port.set("NameServers", state.list(state.nameServers));
         port.set("StaticNameServers", state.list(state.nameServers));
         return port;

@@ -81,7 +81,8 @@ class BackupStoreTest {
         for (int node = 0; node < 2; node++) {
             assertTrue(kept(node, "leased").startsWith("127.40.8.2"), "it had leased " + kept(node, "leased"));
             Map<String, Object> controller = step(bench, node, "Server management controller");
-            assertEquals("came from " + kept(node, "leased") + "; 9 of 9 read back", controller.get("evidence"));
+            assertEquals(
+                    "came from " + kept(node, "leased") + "; 9 of 9 values as planned", controller.get("evidence"));
             assertEquals("1", kept(node, "seen.controllerPhraseChanges"));
             assertEquals("0", kept(node, "seen.controllerRefusedLogins"));
             assertEquals("", kept(node, "seen.refusedWebLogins"));
@@ -218,7 +219,7 @@ class BackupStoreTest {
         stage.ready().begin(unit, "run");
         Map<String, Object> hold = hold(unit);
         assertEquals("WRONG_MACHINE", hold.get("why"), hold::toString);
-        assertTrue(hold.get("sentence").toString().contains("its tag says " + stage.serial(0)), hold::toString);
+        assertTrue(hold.get("sentence").toString().contains("the label says " + stage.serial(0)), hold::toString);
         assertEquals("0", kept(0, "seen.controllerWrites"));
     }
 
@@ -229,7 +230,8 @@ class BackupStoreTest {
         stage.fact(unit, "node 1", "controller-password", "read-in-bad-light");
         stage.begin(unit, "run");
         Map<String, Object> hold = stage.held(unit, 0, "PAGE");
-        assertTrue(hold.get("sentence").toString().contains("refuses the password on its tag"), hold::toString);
+        assertTrue(
+                hold.get("sentence").toString().contains("refuses the factory password on its label"), hold::toString);
         assertEquals("0", kept(0, "seen.controllerWrites"));
         stage.fact(
                 unit,
@@ -256,7 +258,7 @@ class BackupStoreTest {
         Files.writeString(DHCP.resolve("leases.csv"), leases.lines().findFirst().orElseThrow() + "\n");
         stage.begin(unit, "run");
         Map<String, Object> hold = stage.held(unit, 0, "UNREACHED");
-        assertTrue(hold.get("sentence").toString().contains("has leased 02:4c:59:d4:"), hold::toString);
+        assertTrue(hold.get("sentence").toString().contains("No controller with 02:4c:59:d4:"), hold::toString);
         Files.writeString(DHCP.resolve("leases.csv"), leases);
         assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
     }

@@ -85,6 +85,10 @@ class ConfigureTest {
             return hall.machine(serial(i));
         }
 
+        int unit(int i) {
+            return client.get("/api/bring-ups/" + id + "/prepare").getInt("units[" + i + "].id");
+        }
+
         void start(int width) {
             client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", width))
                     .then()
@@ -168,22 +172,25 @@ class ConfigureTest {
 
     @Test
     void whatNeverComesBackIsASurprise() {
-        stopsWith(22, Quirk.NEVER_BACK, "It has not come back: silent at 127.40.22.101");
+        stopsWith(22, Quirk.NEVER_BACK, "This controller has not come back: silent at 127.40.22.101");
     }
 
     @Test
     void whatComesBackAtItsOldAddressIsASurprise() {
-        stopsWith(32, Quirk.BACK_AT_OLD, "It answers at its old address 127.40.32.10 instead of 127.40.32.101.");
+        stopsWith(
+                32,
+                Quirk.BACK_AT_OLD,
+                "The controller answers at its old address 127.40.32.10 instead of 127.40.32.101: ");
     }
 
     @Test
     void anotherCertificateAfterTheMoveIsASurprise() {
-        stopsWith(23, Quirk.WRONG_CERTIFICATE, "It shows another certificate");
+        stopsWith(23, Quirk.WRONG_CERTIFICATE, "This controller shows another certificate");
     }
 
     @Test
     void garbageIsASurprise() {
-        stopsWith(24, Quirk.GARBAGE, "answered with garbage");
+        stopsWith(24, Quirk.GARBAGE, "the controller sent an answer that cannot be read");
     }
 
     @Test
@@ -205,6 +212,48 @@ class ConfigureTest {
                     view.getString("lanes[0].note").contains("cannot be seen from here"),
                     view.getString("lanes[0].note"));
             assertEquals(0, row.machine(0).controller().writes());
+        }
+    }
+
+    private void vlan(Row row, String vlan) {
+        client.request()
+                .body(Map.of(
+                        "cells", List.of(Map.of("unitId", row.unit(0), "member", "", "name", "vlan", "value", vlan))))
+                .put("/api/bring-ups/" + row.id + "/facts")
+                .then()
+                .statusCode(200);
+    }
+
+    @Test
+    void aPortWithAVlanOfItsOwnIsTaggedAndReadBack() {
+        try (Row row = new Row(41)) {
+            vlan(row, "410");
+            row.start(1);
+            row.await("done", states -> states.equals(List.of("DONE")));
+            assertEquals(410, row.machine(0).controller().vlan());
+            JsonPath proof = client.get("/api/units/" + row.unit(0) + "/proof");
+            assertEquals(List.of("410"), proof.getList("fields.findAll { it.name == 'VLAN' }.found"), proof::prettify);
+        }
+    }
+
+    @Test
+    void behindASwitchPortThatCarriesNoTagTheAdviceNamesTheVlan() {
+        try (Row row = new Row(42, Quirk.UNTAGGED_SWITCH_PORT)) {
+            vlan(row, "420");
+            row.start(1);
+            JsonPath view = row.await("a stop", states -> states.contains("STOPPED"));
+            assertTrue(
+                    view.getString("lanes[0].advice").contains("switch port carries VLAN 420 tagged"), view::prettify);
+        }
+    }
+
+    @Test
+    void aControllerThatShowsNoSerialIsRecognizedByItsMacAlone() {
+        try (Row row = new Row(43, Quirk.NO_SERIAL)) {
+            row.start(1);
+            row.await("done", states -> states.equals(List.of("DONE")));
+            JsonPath proof = client.get("/api/units/" + row.unit(0) + "/proof");
+            assertTrue(proof.prettify().contains("the controller shows no serial"), proof::prettify);
         }
     }
 

@@ -19,6 +19,8 @@ import lychnos.core.address.Address;
  * @param nameServers addresses, order matters
  * @param timeServers addresses or names, order does not matter
  * @param ntp whether it keeps time by NTP
+ * @param vlan the VLAN that its own port is tagged with (IEEE 802.1Q, 1 to 4094); null for untagged, and in a plan that
+ *     leaves it as it is
  */
 public record Settings(
         Address address,
@@ -29,7 +31,27 @@ public record Settings(
         String fqdn,
         List<String> nameServers,
         List<String> timeServers,
-        boolean ntp) {
+        boolean ntp,
+        Integer vlan) {
+
+    /** Settings of an untagged port. */
+    public Settings(
+            Address address,
+            Address mask,
+            Address gateway,
+            boolean dhcp,
+            String hostName,
+            String fqdn,
+            List<String> nameServers,
+            List<String> timeServers,
+            boolean ntp) {
+        this(address, mask, gateway, dhcp, hostName, fqdn, nameServers, timeServers, ntp, null);
+    }
+
+    /** The same settings with a port that is tagged with a VLAN, or is left as it is (null). */
+    public Settings withVlan(Integer tag) {
+        return new Settings(address, mask, gateway, dhcp, hostName, fqdn, nameServers, timeServers, ntp, tag);
+    }
 
     /**
      * One value, planned and found.
@@ -55,6 +77,9 @@ public record Settings(
         fields.add(new Field(
                 "time servers", String.join(", ", timeServers), String.join(", ", found.timeServers), sameTime));
         fields.add(field("NTP", onOff(ntp), onOff(found.ntp)));
+        if (vlan != null) {
+            fields.add(field("VLAN", vlan, found.vlan));
+        }
         return fields;
     }
 

@@ -2,12 +2,13 @@ package lychnos.server.configure;
 
 import jakarta.enterprise.context.ApplicationScoped;
 import java.security.SecureRandom;
+import java.time.Clock;
 import java.time.Duration;
 import lychnos.core.fact.PasswordMaker;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.SetupStep;
 import lychnos.server.LychnosConfig;
-import lychnos.server.prepare.Groundworks;
+import lychnos.server.allocate.FirstAddress;
 import lychnos.server.prove.Proofs;
 import lychnos.server.prove.Targets;
 import lychnos.server.run.Held;
@@ -26,7 +27,8 @@ public class SetupWork implements Work {
     private final Targets targets;
     private final Proofs proofs;
     private final SealedStore sealed;
-    private final Groundworks groundworks;
+    private final FirstAddress firstAddress;
+    private final Clock clock;
     private final Vantage vantage;
     private final Kind kind;
     private final LychnosConfig config;
@@ -37,7 +39,8 @@ public class SetupWork implements Work {
             Targets targets,
             Proofs proofs,
             SealedStore sealed,
-            Groundworks groundworks,
+            FirstAddress firstAddress,
+            Clock clock,
             Vantage vantage,
             Kind kind,
             LychnosConfig config) {
@@ -45,7 +48,8 @@ public class SetupWork implements Work {
         this.targets = targets;
         this.proofs = proofs;
         this.sealed = sealed;
-        this.groundworks = groundworks;
+        this.firstAddress = firstAddress;
+        this.clock = clock;
         this.vantage = vantage;
         this.kind = kind;
         this.config = config;
@@ -65,16 +69,8 @@ public class SetupWork implements Work {
                     .orElseThrow(() -> new Surprise(
                             "It has no address or no label any more.", "Prepare and place it, then try again."));
             Duration follow = config.run().followAtMost().orElse(kind.restartAtMost());
-            Setup setup = new Setup(
-                    subject,
-                    kind,
-                    vantage,
-                    targets,
-                    proofs,
-                    sealed,
-                    passwords,
-                    follow,
-                    groundworks.ranges(subject.network().id));
+            Setup setup =
+                    new Setup(subject, kind, vantage, firstAddress, targets, proofs, sealed, passwords, follow, clock);
             setup.foundAt(run.foundAt);
             boolean resumed = run.step != null;
             while (true) {

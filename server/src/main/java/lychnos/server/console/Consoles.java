@@ -22,6 +22,7 @@ import lychnos.core.dialogue.Mode;
 import lychnos.core.fact.Mac;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.LychnosConfig;
+import lychnos.server.allocate.FirstAddress;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
 import lychnos.server.run.Runs;

@@ -28,6 +28,7 @@ import lychnos.core.dialogue.Values;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
+import lychnos.server.allocate.FirstAddress;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
 import lychnos.wire.fault.WireFault;
@@ -245,7 +246,8 @@ final class RemoteWork implements AtWork {
                             vantage,
                             usualPort,
                             (mac, port) -> around.find(held, mac, port),
-                            this::trusts);
+                            this::trusts,
+                            clock);
         }
         return doing;
     }

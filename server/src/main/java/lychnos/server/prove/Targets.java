@@ -60,8 +60,12 @@ public class Targets {
         this.clock = clock;
     }
 
-    /** A unit with its claim and its network; detached, for reading. */
-    public record Subject(Unit unit, Claim claim, Network network) {
+    /**
+     * A unit with its claim and its network; detached, for reading.
+     *
+     * @param vlan the VLAN that its own port is to be tagged with, or null
+     */
+    public record Subject(Unit unit, Claim claim, Network network, Integer vlan) {
 
         /** What is to be set on it. */
         public Settings plan() {
@@ -74,7 +78,8 @@ public class Targets {
                     claim.fqdn(),
                     List.copyOf(network.nameServers),
                     List.copyOf(network.timeServers),
-                    true);
+                    true,
+                    vlan);
         }
     }
 
@@ -92,7 +97,11 @@ public class Targets {
         Unit unit = rows.units().get(unitId);
         return rows.claims().getOrDefault(unitId, List.of()).stream()
                 .filter(claim -> claim.place == 0 && unit.known())
-                .map(claim -> new Subject(unit, claim, db.find(Network.class, claim.networkId)))
+                .map(claim -> new Subject(
+                        unit,
+                        claim,
+                        db.find(Network.class, claim.networkId),
+                        rows.vlans().get(unitId)))
                 .findFirst();
     }
 

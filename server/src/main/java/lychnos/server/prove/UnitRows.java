@@ -16,6 +16,7 @@ import lychnos.core.address.Address;
 import lychnos.server.store.AcceptedTrait;
 import lychnos.server.store.Claim;
 import lychnos.server.store.EndpointKey;
+import lychnos.server.store.GivenFact;
 import lychnos.server.store.KnownCertificate;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
@@ -29,6 +30,7 @@ import org.hibernate.Session;
  * @param accepted by endpoint and trait, what a person took for right
  * @param found by unit, where machines were before their setup
  * @param returned what was given back not long ago
+ * @param vlans by unit, the VLAN that its own port is tagged with, where one is stated
  */
 record UnitRows(
         Map<Long, Unit> units,
@@ -36,12 +38,16 @@ record UnitRows(
         Map<EndpointKey, KnownCertificate> remembered,
         Map<EndpointKey, Map<String, String>> accepted,
         Map<Long, List<Address>> found,
-        Map<EndpointKey, List<Address>> returned) {
+        Map<EndpointKey, List<Address>> returned,
+        Map<Long, Integer> vlans) {
+
+    /** The fact of a unit whose management port is tagged. */
+    private static final String VLAN = "vlan";
 
     /** @param since how far back an address that was given back is remembered */
     static UnitRows read(Session db, Collection<Long> ids, Instant since) {
         if (ids.isEmpty()) {
-            return new UnitRows(Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
+            return new UnitRows(Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
         }
         Map<EndpointKey, Map<String, String>> accepted = new HashMap<>();
         all(
@@ -77,7 +83,18 @@ record UnitRows(
                         .collect(Collectors.toMap(known -> known.key, Function.identity())),
                 accepted,
                 found,
-                returned);
+                returned,
+                vlans(db, ids));
+    }
+
+    private static Map<Long, Integer> vlans(Session db, Collection<Long> ids) {
+        return db.createQuery(
+                        "from GivenFact f where f.key.unitId in :units and f.key.member = '' and f.key.name = :name",
+                        GivenFact.class)
+                .setParameter("units", ids)
+                .setParameter("name", VLAN)
+                .getResultStream()
+                .collect(Collectors.toMap(fact -> fact.key.unitId(), fact -> Integer.valueOf(fact.value)));
     }
 
     private static <T> Stream<T> all(Session db, Class<T> type, String query, Collection<Long> units) {

@@ -91,7 +91,7 @@ final class RedfishWay implements Way {
         try {
             client.logIn(expected.login().user(), expected.login().phrase());
             Instant before = clock.instant();
-            Controller.Identity identity = new Controller(client).identity();
+            Controller.Identity identity = new Controller(client, expected.mac()).identity();
             firmware = identity.firmware();
             clockAhead = identity.clock()
                     .map(told -> ClockMark.ahead(told, before, clock.instant()))
@@ -99,9 +99,7 @@ final class RedfishWay implements Way {
             Optional<String> other = identity.differsFrom(expected.serial(), expected.mac());
             return other.isPresent()
                     ? Outcome.broken(Rung.IDENTITY, Trouble.OTHER_MACHINE, other.get())
-                    : Outcome.holds(
-                            Rung.IDENTITY,
-                            "serial " + expected.serial() + " and " + expected.mac() + " as on the label");
+                    : Outcome.holds(Rung.IDENTITY, identity.evidence(expected.serial(), expected.mac()));
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE);
         } catch (RedfishFault e) {
@@ -115,7 +113,7 @@ final class RedfishWay implements Way {
     public Outcome asPlanned() throws WireFault {
         try {
             fields = Accepted.apply(
-                    expected.plan().compare(new Controller(client).settings(expected.mac())),
+                    expected.plan().compare(new Controller(client, expected.mac()).settings()),
                     target.known().accepted());
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE);

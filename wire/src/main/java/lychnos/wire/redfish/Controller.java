@@ -17,56 +17,79 @@ import lychnos.core.proof.Settings;
 import lychnos.wire.fault.WireFault;
 
 /**
- * A server's management controller over Redfish: reads who it is and what is set, and sets it. Uses the schemas
- * Manager,
- * EthernetInterface, ManagerNetworkProtocol, ManagerAccount and ComputerSystem.
+ * A server's management controller over Redfish: reads what it says of itself and what is set, and sets it. Uses the
+ * schemas Manager, EthernetInterface, ManagerNetworkProtocol, ManagerAccount, ComputerSystem and Chassis (DMTF DSP2046).
+ * Of several managers behind one service the one is used that has the interface with the MAC address of the label.
  */
 public final class Controller {
 
     private static final ObjectMapper JSON = new ObjectMapper();
 
     private final RedfishClient client;
+    private final Mac mac;
 
-    /** @param client logged in */
-    public Controller(RedfishClient client) {
+    /**
+     * @param client logged in
+     * @param mac of its management interface, as on the label
+     */
+    public Controller(RedfishClient client, Mac mac) {
         this.client = client;
+        this.mac = mac;
     }
 
     /**
-     * Who a machine says it is.
+     * What a machine says of itself.
      *
-     * @param serials of the systems it manages and its own, as given
+     * @param serials its own, and of the systems and chassis it manages, as given; empty if it shows none
      * @param macs of its interfaces
      * @param firmware its version, or an empty text
      * @param clock what time it says it is, where it does
      */
     public record Identity(List<String> serials, List<Mac> macs, String firmware, Optional<Instant> clock) {
 
-        /** What shows that it is another machine than the label says; nothing where it is the one. */
+        /**
+         * What shows that it is another machine than the label says; nothing where it is the one. A machine that shows
+         * no serial, or whose label has none, is recognized by its MAC address alone.
+         *
+         * @param serial as on the label; empty where the label has none
+         */
         public Optional<String> differsFrom(String serial, Mac mac) {
-            if (!serials.contains(serial)) {
+            if (comparesSerial(serial) && !serials.contains(serial)) {
                 return Optional.of("its serial is " + String.join(", ", serials) + ", the label says " + serial);
             }
             return macs.contains(mac)
                     ? Optional.empty()
-                    : Optional.of("none of its interfaces has " + mac + " as the label says");
+                    : Optional.of("none of its interfaces has " + mac + ", as the label says");
+        }
+
+        private boolean comparesSerial(String serial) {
+            return !serials.isEmpty() && !serial.isEmpty();
+        }
+
+        /** What it was recognized by, for the record; to be asked only if nothing {@link #differsFrom} the label. */
+        public String evidence(String serial, Mac mac) {
+            if (comparesSerial(serial)) {
+                return "serial " + serial + " and " + mac + " as on the label";
+            }
+            return mac + " as on the label; recognized by it alone, since "
+                    + (serial.isEmpty() ? "the label has no serial" : "the controller shows no serial");
         }
     }
 
     public Identity identity() throws WireFault, RedfishFault {
-        JsonNode manager = manager();
+        Found found = find();
+        JsonNode manager = found.manager;
         List<String> serials = new ArrayList<>();
-        JsonNode servers = manager.path("Links").path("ManagerForServers");
-        for (JsonNode server : servers) {
-            addText(serials, client.follow(server).json().path("SerialNumber"));
+        for (String owner : List.of("ManagerForServers", "ManagerForChassis")) {
+            for (JsonNode link : manager.path("Links").path(owner)) {
+                addText(serials, client.follow(link).json().path("SerialNumber"));
+            }
         }
         addText(serials, manager.path("SerialNumber"));
-        List<Mac> macs = new ArrayList<>();
-        for (Resource port : client.members(manager.path("EthernetInterfaces"))) {
-            mac(port).ifPresent(macs::add);
-        }
+        List<Mac> macs =
+                found.ports.stream().flatMap(port -> mac(port).stream()).toList();
         return new Identity(
-                serials,
+                serials.stream().distinct().toList(),
                 macs,
                 manager.path("FirmwareVersion").asText(),
                 clock(manager.path("DateTime").asText()));
@@ -95,24 +118,37 @@ public final class Controller {
         }
     }
 
-    private JsonNode manager() throws WireFault, RedfishFault {
-        List<Resource> managers = client.members(client.root().json().path("Managers"));
-        for (Resource manager : managers) {
-            if (manager.json().path("ManagerType").asText("BMC").equals("BMC")) {
-                return manager.json();
+    /** A manager and the interfaces it has. */
+    private record Found(JsonNode manager, List<Resource> ports) {}
+
+    /**
+     * The manager with the interface of this MAC address; where none shows that one, the first of type BMC, so that
+     * whoever compares can say which addresses it has.
+     */
+    private Found find() throws WireFault, RedfishFault {
+        List<Found> all = new ArrayList<>();
+        for (Resource manager : client.members(client.root().json().path("Managers"))) {
+            JsonNode json = manager.json();
+            JsonNode ports = json.path("EthernetInterfaces");
+            Found found = new Found(json, ports.isMissingNode() ? List.of() : client.members(ports));
+            if (found.ports.stream()
+                    .anyMatch(port -> mac(port).filter(mac::equals).isPresent())) {
+                return found;
             }
+            all.add(found);
         }
-        throw new WireFault(WireFault.Kind.GARBAGE, "there is no manager of type BMC");
+        return all.stream()
+                .filter(found -> found.manager.path("ManagerType").asText("BMC").equals("BMC"))
+                .findFirst()
+                .orElseThrow(() -> new WireFault(WireFault.Kind.GARBAGE, "there is no manager of type BMC"));
     }
 
-    /** The interface that bears this hardware address: never its look-alike on the host's side. */
-    private Resource port(JsonNode manager, Mac mac) throws WireFault, RedfishFault {
-        for (Resource port : client.members(manager.path("EthernetInterfaces"))) {
-            if (mac(port).filter(mac::equals).isPresent()) {
-                return port;
-            }
-        }
-        throw new WireFault(WireFault.Kind.GARBAGE, "no interface has hardware address " + mac);
+    /** The interface with this MAC address: never its look-alike on the host's side. */
+    private Resource port(Found found) throws WireFault {
+        return found.ports.stream()
+                .filter(port -> mac(port).filter(mac::equals).isPresent())
+                .findFirst()
+                .orElseThrow(() -> new WireFault(WireFault.Kind.GARBAGE, "no interface has MAC address " + mac));
     }
 
     /** Finds the account of this name. */
@@ -142,7 +178,7 @@ public final class Controller {
      * @return the service's warnings
      */
     public List<String> setTime(List<String> servers) throws WireFault, RedfishFault {
-        Resource protocol = client.follow(manager().path("NetworkProtocol"));
+        Resource protocol = client.follow(find().manager.path("NetworkProtocol"));
         ObjectNode change = JSON.createObjectNode();
         ObjectNode ntp = change.putObject("NTP").put("ProtocolEnabled", true);
         ntp.set(
@@ -152,14 +188,14 @@ public final class Controller {
     }
 
     /**
-     * Sets names, name servers and the fixed address, and turns DHCP off. Where a service wants DHCP off beforehand
+     * Sets names, name servers, the fixed address and the VLAN if one is planned, and turns DHCP off. Where a service wants DHCP off beforehand
      * (400), that is done in a request of its own. When this throws {@link WireFault.Kind#UNKNOWN_OUTCOME} the address
      * may have changed: look for the machine at the new one.
      *
      * @return the service's warnings
      */
-    public List<String> setNetwork(Mac mac, Settings plan) throws WireFault, RedfishFault {
-        Resource port = port(manager(), mac);
+    public List<String> setNetwork(Settings plan) throws WireFault, RedfishFault {
+        Resource port = port(find());
         ObjectNode off = JSON.createObjectNode();
         off.putObject("DHCPv4").put("DHCPEnabled", false);
         try {
@@ -182,6 +218,9 @@ public final class Controller {
         change.set(
                 "StaticNameServers",
                 array(plan.nameServers(), port.json().path("StaticNameServers").size()));
+        if (plan.vlan() != null) {
+            change.putObject("VLAN").put("VLANEnable", true).put("VLANId", plan.vlan());
+        }
         ObjectNode fixed = change.putArray("IPv4StaticAddresses").addObject();
         fixed.put("Address", plan.address().toString())
                 .put("SubnetMask", plan.mask().toString());
@@ -202,10 +241,11 @@ public final class Controller {
     }
 
     /** Reads back what is set. */
-    public Settings settings(Mac mac) throws WireFault, RedfishFault {
-        JsonNode manager = manager();
-        JsonNode port = port(manager, mac).json();
-        JsonNode ntp = client.follow(manager.path("NetworkProtocol")).json().path("NTP");
+    public Settings settings() throws WireFault, RedfishFault {
+        Found found = find();
+        JsonNode port = port(found).json();
+        JsonNode ntp =
+                client.follow(found.manager.path("NetworkProtocol")).json().path("NTP");
         JsonNode address = port.path("IPv4Addresses").path(0);
         return new Settings(
                 address(address.path("Address")),
@@ -216,7 +256,14 @@ public final class Controller {
                 port.path("FQDN").asText(),
                 texts(port.has("StaticNameServers") ? port.path("StaticNameServers") : port.path("NameServers")),
                 texts(ntp.path("NTPServers")),
-                ntp.path("ProtocolEnabled").asBoolean());
+                ntp.path("ProtocolEnabled").asBoolean(),
+                vlan(port.path("VLAN")));
+    }
+
+    private static Integer vlan(JsonNode vlan) {
+        return vlan.path("VLANEnable").asBoolean()
+                ? Integer.valueOf(vlan.path("VLANId").asInt())
+                : null;
     }
 
     private static Address address(JsonNode value) {

@@ -48,7 +48,7 @@ class RedfishQuirksTest {
                     () -> LoopbackHall.PLANNED.toString().equals(lab.machine().address()));
             try (RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.PLANNED, LoopbackHall.PORT, null)) {
                 client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.OURS);
-                Settings found = new Controller(client).settings(LoopbackHall.MAC);
+                Settings found = new Controller(client, LoopbackHall.MAC).settings();
                 assertEquals(
                         List.of(),
                         LoopbackHall.plan().compare(found).stream()
@@ -63,15 +63,16 @@ class RedfishQuirksTest {
     private static void setUp(LoopbackHall lab) throws Exception {
         try (RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null)) {
             Optional<String> account = client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.FACTORY.phrase());
-            new Controller(client).setPassword(LoopbackHall.FACTORY.user(), account.orElse(null), LoopbackHall.OURS);
+            new Controller(client, LoopbackHall.MAC)
+                    .setPassword(LoopbackHall.FACTORY.user(), account.orElse(null), LoopbackHall.OURS);
         }
         try (RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null)) {
             client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.OURS);
-            Controller controller = new Controller(client);
+            Controller controller = new Controller(client, LoopbackHall.MAC);
             assertTrue(controller.identity().serials().contains(LoopbackHall.SERIAL));
             controller.setTime(LoopbackHall.plan().timeServers());
             try {
-                controller.setNetwork(LoopbackHall.MAC, LoopbackHall.plan());
+                controller.setNetwork(LoopbackHall.plan());
             } catch (WireFault e) {
                 assertEquals(
                         WireFault.Kind.UNKNOWN_OUTCOME,
@@ -92,7 +93,7 @@ class RedfishQuirksTest {
                     () -> LoopbackHall.PLANNED.toString().equals(lab.machine().address()));
             try (RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.PLANNED, LoopbackHall.PORT, null)) {
                 client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.OURS);
-                before = new Controller(client).settings(LoopbackHall.MAC);
+                before = new Controller(client, LoopbackHall.MAC).settings();
                 certificate = client.fingerprint();
             }
         }
@@ -100,7 +101,7 @@ class RedfishQuirksTest {
                 RedfishClient client =
                         new RedfishClient(lab.vantage, LoopbackHall.PLANNED, LoopbackHall.PORT, certificate)) {
             client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.OURS);
-            assertEquals(before, new Controller(client).settings(LoopbackHall.MAC));
+            assertEquals(before, new Controller(client, LoopbackHall.MAC).settings());
             assertEquals(1, lab.machine().restarts(), "a power cut is no restart of its own");
         }
     }
@@ -121,7 +122,9 @@ class RedfishQuirksTest {
         try (LoopbackHall lab = new LoopbackHall(Quirk.FORGETS_TIME);
                 RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null)) {
             client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.FACTORY.phrase());
-            assertEquals(List.of("NTP: Not updated."), new Controller(client).setTime(List.of("127.40.8.6")));
+            assertEquals(
+                    List.of("NTP: Not updated."),
+                    new Controller(client, LoopbackHall.MAC).setTime(List.of("127.40.8.6")));
         }
     }
 

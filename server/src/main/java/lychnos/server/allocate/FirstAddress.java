@@ -1,4 +1,4 @@
-package lychnos.server.console;
+package lychnos.server.allocate;
 
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
@@ -8,7 +8,6 @@ import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.address.Run;
 import lychnos.core.fact.Mac;
-import lychnos.server.allocate.Leases;
 import lychnos.server.prepare.Groundworks;
 import lychnos.server.prepare.Plans;
 import lychnos.server.store.AddressRange;
@@ -36,14 +35,14 @@ public class FirstAddress {
     }
 
     /** An address, and how it was found, for people. */
-    record Found(Address address, String how) {}
+    public record Found(Address address, String how) {}
 
     /**
-     * Looks among what DHCP servers have leased, then asks the segment where this place is on it.
+     * Looks among what DHCP servers have leased, then asks the segment, from a vantage point that is in it.
      *
      * @throws lychnos.server.problem.Refusal when a lease file cannot be read
      */
-    Optional<Found> of(long unitId, Mac mac, int port) throws WireFault {
+    public Optional<Found> of(long unitId, Mac mac, int port) throws WireFault {
         for (Address leased : leases.held().values().stream()
                 .filter(use -> use.mac().filter(mac::equals).isPresent())
                 .map(use -> use.address())
@@ -64,7 +63,7 @@ public class FirstAddress {
 
     /** What DHCP hands out in the networks that the unit is placed in. */
     @Transactional
-    List<Run> scopes(long unitId) {
+    public List<Run> scopes(long unitId) {
         return plans.seatsOf(unitId).stream()
                 .map(seat -> seat.networkId())
                 .distinct()
