@@ -19,7 +19,7 @@ import org.jboss.logging.Logger;
 /**
  * Checks the endpoints of one unit. A check that finds something is done all the same: what it found stands in the
  * proof. There may be thousands of these that take no time, so what they need is read for all that were taken together,
- * and what they come to is written by {@link Keeping} for all that are ready together.
+ * and what they come to is written by {@link ResultWriter} for all that are ready together.
  */
 @ApplicationScoped
 public class ProveWork implements Work {
@@ -29,15 +29,15 @@ public class ProveWork implements Work {
     private final Runs runs;
     private final Endpoints endpoints;
     private final Proofs proofs;
-    private final Keeping keeping;
+    private final ResultWriter results;
     private final Echoes echoes;
     private final Map<Held, Brief> briefs = new ConcurrentHashMap<>();
 
-    ProveWork(Runs runs, Endpoints endpoints, Proofs proofs, Keeping keeping, Echoes echoes) {
+    ProveWork(Runs runs, Endpoints endpoints, Proofs proofs, ResultWriter results, Echoes echoes) {
         this.runs = runs;
         this.endpoints = endpoints;
         this.proofs = proofs;
-        this.keeping = keeping;
+        this.results = results;
         this.echoes = echoes;
     }
 
@@ -97,7 +97,7 @@ public class ProveWork implements Work {
                 throw new HoldLost("this server is stopping");
             }
             boolean last = i == all - 1;
-            Keeping.Kept kept = keeping.keep(new Keeping.Result(
+            ResultWriter.Written kept = results.write(new ResultWriter.Result(
                     held,
                     found,
                     verdict -> last
