@@ -388,7 +388,7 @@ class NeedsTest {
         JsonPath sheet = client.get("/api/bring-ups/" + id + "/prepare");
         assertEquals("FINE", sheet.getString("services.find { it.address == '10.40.8.1' }.state"));
         assertEquals(
-                "allowed",
+                "accepted",
                 sheet.getString("services.find { it.address == '10.40.8.3' }.detail['update ardal.example']"));
         assertEquals("LIES", sheet.getString("services.find { it.address == '10.40.8.9' }.state"));
         Map<String, Object> mend = sheet.getMap("groundwork.findings.find { it.code == 'time-server-lies' }.mend");

@@ -19,6 +19,7 @@ import lychnos.core.address.Prefix;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.service.NameSample;
+import lychnos.core.service.Reply;
 import lychnos.core.service.TimeSample;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.dns.NameKey;
@@ -97,7 +98,7 @@ class ServicesWireTest {
         NameSample primary = vantage.names(PRIMARY, List.of(ZONE), Map.of(ZONE, key()), SOON);
         assertTrue(primary.udp() && primary.tcp() && !primary.recursion());
         assertTrue(primary.serials().get(ZONE) >= 2026112301L);
-        assertEquals("allowed", primary.updates().get(ZONE));
+        assertEquals(List.of(Reply.accepted(Reply.Request.UPDATE, ZONE)), primary.updates());
         NameSample secondary = vantage.names(SECONDARY, List.of(ZONE, "elsewhere.example"), Map.of(), SOON);
         assertEquals(List.of(ZONE), List.copyOf(secondary.serials().keySet()));
         NameSample silent = vantage.names(ABSENT, List.of(ZONE), Map.of(), Duration.ofMillis(300));
@@ -108,7 +109,8 @@ class ServicesWireTest {
     void saysWhyUpdatesAreRefused() throws WireFault {
         String answer = vantage.names(PRIMARY, List.of(ZONE), Map.of(ZONE, wrongKey()), SOON)
                 .updates()
-                .get(ZONE);
+                .get(0)
+                .text();
         assertTrue(answer.contains("BADSIG") && answer.contains("the key"), answer);
         Pushed pushed = vantage.makeRecords(
                         PRIMARY, ZONE, wrongKey(), List.of(new ZoneRecord("no." + ZONE, "A", "10.40.8.50")), SOON)
@@ -198,8 +200,15 @@ class ServicesWireTest {
                 "ops@ardal.example",
                 SOON);
         assertTrue(seen.answers() && seen.startTls(), seen.toString());
-        assertEquals("taken", seen.senders().get("arrays@ardal.example"));
-        assertTrue(seen.senders().get("arrays@hall.lan").startsWith("refused: 550"), seen.toString());
+        assertEquals(
+                Reply.accepted(Reply.Request.SENDER, "arrays@ardal.example"),
+                seen.senders().get(0));
+        assertTrue(
+                Reply.refusal(seen.senders(), Reply.Request.SENDER, "arrays@hall.lan")
+                        .orElseThrow()
+                        .text()
+                        .startsWith("550"),
+                seen::toString);
         assertTrue(!vantage.relay(ABSENT, 25, List.of(), null, Duration.ofMillis(300))
                 .answers());
     }

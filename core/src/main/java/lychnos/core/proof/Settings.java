@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 
@@ -59,7 +60,17 @@ public record Settings(
      * @param name what it is
      * @param agrees whether the two mean the same
      */
-    public record Field(String name, String planned, String found, boolean agrees) {}
+    public record Field(String name, String planned, String found, boolean agrees) {
+
+        /** Both values, in a few words. */
+        String difference() {
+            return name + " is " + (found.isEmpty() ? "empty" : found) + ", planned " + planned;
+        }
+    }
+
+    /** Names of the values that are the same at every endpoint of a network; the others are each machine's own. */
+    public static final Set<String> OF_THE_NETWORK =
+            Set.of("mask", "gateway", "name servers", "time servers", "NTP", "VLAN");
 
     /**
      * Compares what was read back with this plan, value by value. Names are compared without regard to case (RFC 4343).
@@ -87,8 +98,7 @@ public record Settings(
     public static String differences(List<Field> fields) {
         return fields.stream()
                 .filter(field -> !field.agrees())
-                .map(field -> field.name() + " is " + (field.found().isEmpty() ? "empty" : field.found()) + ", planned "
-                        + field.planned())
+                .map(Field::difference)
                 .collect(Collectors.joining("; "));
     }
 

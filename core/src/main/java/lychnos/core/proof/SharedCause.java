@@ -7,8 +7,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 /**
  * One cause that explains several endpoints, so that one thing is mended and not many looked at.
@@ -20,9 +18,6 @@ import java.util.regex.Pattern;
  * @param records whether sending their records again may mend it
  */
 public record SharedCause(String title, String sentence, String press, List<String> endpoints, boolean records) {
-
-    private static final Pattern SETTING =
-            Pattern.compile("(?i)(mask|gateway|name servers|time servers|NTP) is (.+?), planned (.+?)(?:;|$)");
 
     /**
      * An endpoint at which something does not hold.
@@ -36,6 +31,7 @@ public record SharedCause(String title, String sentence, String press, List<Stri
      * @param trouble what does not hold
      * @param seen what was measured for that
      * @param parts what it is made of
+     * @param fields what was read back, if anything was
      */
     public record Off(
             String name,
@@ -46,7 +42,8 @@ public record SharedCause(String title, String sentence, String press, List<Stri
             String zone,
             Trouble trouble,
             String seen,
-            List<Part> parts) {}
+            List<Part> parts,
+            List<Settings.Field> fields) {}
 
     /**
      * Finds them. Each endpoint is explained once at most, by the widest cause first.
@@ -113,7 +110,7 @@ public record SharedCause(String title, String sentence, String press, List<Stri
         group(
                 left,
                 causes,
-                each -> each.trouble == Trouble.NOT_AS_PLANNED ? setting(each.seen) : null,
+                each -> each.trouble == Trouble.NOT_AS_PLANNED ? setting(each) : null,
                 (setting, of) -> new SharedCause(
                         "One wrong setting: " + setting,
                         "The same at " + names(of) + ".",
@@ -206,13 +203,13 @@ public record SharedCause(String title, String sentence, String press, List<Stri
         return dot < 0 ? fqdn : fqdn.substring(dot + 1);
     }
 
-    /** The first setting that a whole network would have wrong; an address or a name is each machine's own. */
-    private static String setting(String seen) {
-        Matcher matcher = SETTING.matcher(seen);
-        return matcher.find()
-                ? matcher.group(1).toLowerCase(java.util.Locale.ROOT) + " is " + matcher.group(2) + ", planned "
-                        + matcher.group(3)
-                : null;
+    /** The first difference that a whole network would have; an address or a name is each machine's own. */
+    private static String setting(Off off) {
+        return off.fields.stream()
+                .filter(field -> !field.agrees() && Settings.OF_THE_NETWORK.contains(field.name()))
+                .map(Settings.Field::difference)
+                .findFirst()
+                .orElse(null);
     }
 
     private static List<String> ends(List<Off> of) {

@@ -3,6 +3,7 @@ package lychnos.core.rule;
 import java.util.ArrayList;
 import java.util.List;
 import lychnos.core.service.Measured;
+import lychnos.core.service.Reply;
 import lychnos.core.service.ServiceKind;
 
 /** A mail sender whose domain leads nowhere, so that a relay refuses it. */
@@ -13,24 +14,26 @@ final class SenderDomain implements Rule {
         List<Finding> findings = new ArrayList<>();
         for (PlannedUnit unit : plan.asked("mail-sender")) {
             unit.unitFact("mail-sender").ifPresent(sender -> plan.services(ServiceKind.RELAY)
-                    .filter(relay ->
-                            relay.detail().getOrDefault("from " + sender, "").startsWith("refused"))
+                    .flatMap(relay -> Reply.refusal(relay.replies(), Reply.Request.SENDER, sender)
+                            .map(refusal -> finding(plan, unit, sender, relay, refusal))
+                            .stream())
                     .findFirst()
-                    .ifPresent(relay -> findings.add(finding(plan, unit, sender, relay))));
+                    .ifPresent(findings::add));
         }
         return findings;
     }
 
-    private static Finding finding(Plan plan, PlannedUnit unit, String sender, Measured relay) {
+    private static Finding finding(Plan plan, PlannedUnit unit, String sender, Measured relay, Reply refusal) {
         String domain = sender.substring(sender.indexOf('@') + 1);
-        String nowhere =
-                relay.detail().containsKey("no MX " + domain) ? domain + " has neither MX nor address record; " : "";
+        String nowhere = Reply.refusal(relay.replies(), Reply.Request.MAIL_DOMAIN, domain)
+                        .isPresent()
+                ? domain + " has neither MX nor address record; "
+                : "";
         Finding finding = Finding.blocks(
                 "sender-domain",
                 Finding.About.unit(unit),
                 unit.name() + ": relay will refuse its mail",
-                nowhere + "the relay answered "
-                        + relay.detail().get("from " + sender).replaceFirst("^refused: ", "") + ".");
+                nowhere + "the relay answered " + refusal.text() + ".");
         return plan.ours("management")
                 .map(network -> sender.substring(0, sender.indexOf('@')) + "@" + network.domain())
                 .filter(better -> !better.equals(sender))

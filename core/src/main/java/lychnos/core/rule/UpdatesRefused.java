@@ -1,6 +1,7 @@
 package lychnos.core.rule;
 
 import java.util.List;
+import lychnos.core.service.Reply;
 import lychnos.core.service.ServiceKind;
 
 /** A domain whose primary server takes no updates from us. */
@@ -9,15 +10,13 @@ final class UpdatesRefused implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         return plan.services(ServiceKind.NAME)
-                .flatMap(server -> server.detail().entrySet().stream()
-                        .filter(entry -> entry.getKey().startsWith("update ")
-                                && !entry.getValue().equals("allowed"))
-                        .map(entry -> Finding.warns(
+                .flatMap(server -> server.replies().stream()
+                        .filter(reply -> reply.request() == Reply.Request.UPDATE && !reply.accepted())
+                        .map(reply -> Finding.warns(
                                 "updates-refused",
                                 Finding.About.SITE,
-                                server.address() + " takes no updates of "
-                                        + entry.getKey().substring(7),
-                                "It answered: " + entry.getValue()
+                                server.address() + " takes no updates of " + reply.about(),
+                                "It answered: " + reply.text()
                                         + ". Names then go to its keeper as zone lines. Check the "
                                         + "key, or ask for the right to update.")))
                 .toList();

@@ -1,6 +1,7 @@
 package lychnos.core.service;
 
 import java.time.Instant;
+import java.util.List;
 import java.util.Map;
 
 /**
@@ -9,11 +10,24 @@ import java.util.Map;
  * @param address where it was asked
  * @param state how it stands
  * @param sentence what was seen, for people
- * @param detail single values by their names, for those who want to see them
+ * @param detail single values by their names, for people only
+ * @param replies what it answered to requests that it may refuse
  * @param at when it was asked
  */
 public record Measured(
-        ServiceKind kind, String address, State state, String sentence, Map<String, String> detail, Instant at) {
+        ServiceKind kind,
+        String address,
+        State state,
+        String sentence,
+        Map<String, String> detail,
+        List<Reply> replies,
+        Instant at) {
+
+    /** Of a service that was asked nothing that it may refuse. */
+    public Measured(
+            ServiceKind kind, String address, State state, String sentence, Map<String, String> detail, Instant at) {
+        this(kind, address, state, sentence, detail, List.of(), at);
+    }
 
     /** How a service stands. */
     public enum State {
@@ -27,6 +41,7 @@ public record Measured(
 
     public Measured {
         detail = Map.copyOf(detail);
+        replies = List.copyOf(replies);
     }
 
     public boolean fine() {

@@ -35,9 +35,10 @@ public final class NameJudge {
         detail.put("TCP", sample.tcp() ? "answers" : "silent");
         detail.put("recursion", sample.recursion() ? "offered" : "not offered");
         sample.serials().forEach((zone, serial) -> detail.put(zone, "serial " + serial));
-        sample.updates().forEach((zone, answer) -> detail.put("update " + zone, answer));
+        sample.updates().forEach(reply -> detail.put("update " + reply.about(), reply.said()));
         if (!sample.udp() && !sample.tcp()) {
-            return new Measured(ServiceKind.NAME, address, Measured.State.SILENT, "silent", detail, at);
+            return new Measured(
+                    ServiceKind.NAME, address, Measured.State.SILENT, "silent", detail, sample.updates(), at);
         }
         Optional<String> odd = odd(sample, zones, newest);
         String fine = sample.serials().isEmpty()
@@ -49,6 +50,7 @@ public final class NameJudge {
                 odd.isPresent() ? Measured.State.ODD : Measured.State.FINE,
                 odd.orElse(fine),
                 detail,
+                sample.updates(),
                 at);
     }
 

@@ -154,7 +154,30 @@ class MarksTest {
     private static SharedCause.Off off(
             String name, String unit, String rack, Trouble trouble, String seen, Part... parts) {
         return new SharedCause.Off(
-                name, unit, rack, "Management", "10.40.8.1", "8.40.10.in-addr.arpa", trouble, seen, List.of(parts));
+                name,
+                unit,
+                rack,
+                "Management",
+                "10.40.8.1",
+                "8.40.10.in-addr.arpa",
+                trouble,
+                seen,
+                List.of(parts),
+                List.of());
+    }
+
+    private static SharedCause.Off differs(String name, Settings.Field... fields) {
+        return new SharedCause.Off(
+                name,
+                name,
+                "R1",
+                "Management",
+                "10.40.8.1",
+                "8.40.10.in-addr.arpa",
+                Trouble.NOT_AS_PLANNED,
+                "it differs",
+                List.of(),
+                List.of(fields));
     }
 
     private static List<String> titles(List<SharedCause> causes) {
@@ -231,11 +254,11 @@ class MarksTest {
 
     @Test
     void oneWrongMaskIsOneCause() {
-        String mask = "Mask is 255.255.255.0, planned 255.255.254.0; host name is a, planned b";
-        List<SharedCause.Off> off = List.of(
-                off("a", "a", "R1", Trouble.NOT_AS_PLANNED, mask),
-                off("b", "b", "R1", Trouble.NOT_AS_PLANNED, mask),
-                off("c", "c", "R1", Trouble.NOT_AS_PLANNED, "Host name is x, planned y"));
+        Settings.Field name = new Settings.Field("host name", "a", "x", false);
+        Settings.Field mask = new Settings.Field("mask", "255.255.254.0", "255.255.255.0", false);
+        Settings.Field gateway = new Settings.Field("gateway", "10.40.8.1", "10.40.8.1", true);
+        List<SharedCause.Off> off =
+                List.of(differs("a", name, gateway, mask), differs("b", mask), differs("c", name, gateway));
         List<SharedCause> causes = SharedCause.of(off, Set.of(), Map.of());
         assertEquals(List.of("One wrong setting: mask is 255.255.255.0, planned 255.255.254.0"), titles(causes));
         assertEquals(List.of("a", "b"), causes.get(0).endpoints());

@@ -14,6 +14,7 @@ import lychnos.core.fact.Fact;
 import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindReader;
 import lychnos.core.service.Measured;
+import lychnos.core.service.Reply;
 import lychnos.core.service.ServiceKind;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.Thing;
@@ -101,8 +102,13 @@ final class PlanMaker {
     }
 
     PlanMaker service(
-            ServiceKind kind, String address, Measured.State state, String sentence, Map<String, String> detail) {
-        services.add(new Measured(kind, address, state, sentence, detail, AT));
+            ServiceKind kind,
+            String address,
+            Measured.State state,
+            String sentence,
+            Map<String, String> detail,
+            Reply... replies) {
+        services.add(new Measured(kind, address, state, sentence, detail, List.of(replies), AT));
         return this;
     }
 

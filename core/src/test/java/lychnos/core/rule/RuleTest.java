@@ -14,6 +14,7 @@ import java.util.stream.Stream;
 import lychnos.core.address.Address;
 import lychnos.core.address.Run;
 import lychnos.core.service.Measured.State;
+import lychnos.core.service.Reply;
 import lychnos.core.service.ServiceKind;
 import lychnos.core.site.ThingSort;
 import org.junit.jupiter.api.DynamicTest;
@@ -150,7 +151,12 @@ class RuleTest {
             new Case(
                     "updates-refused",
                     plan -> plan.service(
-                            ServiceKind.NAME, "10.40.8.3", State.FINE, "", Map.of("update ardal.example", "REFUSED"))),
+                            ServiceKind.NAME,
+                            "10.40.8.3",
+                            State.FINE,
+                            "",
+                            Map.of(),
+                            Reply.refused(Reply.Request.UPDATE, "ardal.example", "REFUSED"))),
             new Case("no-first-contact", plan -> {
                 plan.change(n -> new PlannedNetwork(
                         n.id(),
@@ -209,7 +215,9 @@ class RuleTest {
                         "10.40.8.20",
                         State.FINE,
                         "greets",
-                        Map.of("from arrays@hall.lan", "refused: 550 unknown domain", "no MX hall.lan", "no address"));
+                        Map.of(),
+                        Reply.refused(Reply.Request.SENDER, "arrays@hall.lan", "550 unknown domain"),
+                        Reply.refused(Reply.Request.MAIL_DOMAIN, "hall.lan", ""));
             }),
             new Case(
                     "members-differ",

@@ -71,7 +71,7 @@ class ServiceJudgeTest {
     }
 
     private static NameSample names(boolean udp, boolean tcp, Map<String, Long> serials) {
-        return new NameSample(udp, tcp, serials, false, Map.of(), "");
+        return new NameSample(udp, tcp, serials, false, List.of(), "");
     }
 
     @Test

@@ -35,6 +35,7 @@ import lychnos.server.signed.SignedUnits;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Claim;
+import lychnos.server.store.Constraints;
 import lychnos.server.store.Network;
 import lychnos.server.store.Rows;
 import lychnos.server.store.RowsAsRead;
@@ -44,6 +45,12 @@ import org.hibernate.Session;
 /** Takes addresses and gives them back. The database decides who was first. */
 @ApplicationScoped
 public class Claims {
+
+    /** By constraint, what two claims cannot both have. */
+    private static final Map<String, String> UNIQUE_WHILE_LIVE = Map.of(
+            "claim_live_address", "One of these addresses",
+            "claim_live_name", "One of these names",
+            "claim_live_unit", "One of these units' addresses");
 
     private final Session db;
     private final RowsAsRead rows;
@@ -133,16 +140,10 @@ public class Claims {
         try {
             return QuarkusTransaction.requiringNew().call(() -> insert(bringUpId, taking, person));
         } catch (PersistenceException | QuarkusTransactionException e) {
-            String text = causes(e);
-            if (text.contains("claim_live_")) {
-                String what = text.contains("claim_live_address")
-                        ? "One of these addresses"
-                        : text.contains("claim_live_name") ? "One of these names" : "One of these units' addresses";
-                throw Refusal.conflict(
-                        what + " was taken by somebody else a moment ago. Here is the next fit.",
-                        Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
-            }
-            throw e;
+            String what = Constraints.violated(e).map(UNIQUE_WHILE_LIVE::get).orElseThrow(() -> e);
+            throw Refusal.conflict(
+                    what + " was taken by somebody else a moment ago. Here is the next fit.",
+                    Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
         }
     }
 
@@ -169,14 +170,6 @@ public class Claims {
                 first.getKey() + " " + first.getValue().sentence()
                         + ": somebody has it already. It is marked as a stranger; here is the next fit.",
                 Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
-    }
-
-    private static String causes(Throwable e) {
-        StringBuilder text = new StringBuilder();
-        for (Throwable cause = e; cause != null; cause = cause.getCause()) {
-            text.append(cause.getMessage()).append('\n');
-        }
-        return text.toString();
     }
 
     private static Address read(String field, String text) {

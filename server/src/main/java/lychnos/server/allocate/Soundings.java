@@ -62,8 +62,13 @@ public class Soundings {
         threads.shutdownNow();
     }
 
-    /** What answered at an address: the hardware address where it is known, and a sentence. */
-    public record Heard(Mac mac, String sentence) {}
+    /**
+     * What is at an address.
+     *
+     * @param mac where it is known, or null
+     * @param answered whether anything answered there; false where the address is only named or leased
+     */
+    public record Heard(Mac mac, boolean answered, String sentence) {}
 
     /**
      * Whether silence can be told from an answer here. On plain loopback everything answers, and nothing can be asked.
@@ -128,6 +133,7 @@ public class Soundings {
                         address,
                         new Heard(
                                 mac == null && lease != null ? lease.mac().orElse(null) : mac,
+                                !answers.isEmpty(),
                                 String.join(" and ", said)));
             }
         });
@@ -184,14 +190,16 @@ public class Soundings {
                         each -> each.getValue().mac() == null
                                 ? null
                                 : each.getValue().mac().toString())
+                .column("boolean", each -> String.valueOf(each.getValue().answered()))
                 .column("text", each -> each.getValue().sentence())
                 .column("timestamptz", each -> now)
                 .write(
                         db,
-                        "insert into stranger (network_id, address, mac, sentence, first_heard, last_heard) select "
+                        "insert into stranger (network_id, address, mac, answered, sentence, first_heard, last_heard) select "
                                 + network.id
-                                + ", address, mac, sentence, at, at from %s as heard (address, mac, sentence, at)"
-                                + " on conflict (network_id, address) do update set mac = excluded.mac, sentence = "
+                                + ", address, mac, answered, sentence, at, at from %s as heard (address, mac, answered, sentence, "
+                                + "at)"
+                                + " on conflict (network_id, address) do update set mac = excluded.mac, answered = excluded.answered, sentence = "
                                 + "excluded.sentence, last_heard = excluded.last_heard");
         live.tell(bringUpId, "allocate");
     }
@@ -211,7 +219,7 @@ public class Soundings {
     @Transactional
     public List<Address> strangersThatAnswered(long networkId) {
         return strangers(networkId).stream()
-                .filter(each -> each.sentence.startsWith("answers to "))
+                .filter(each -> each.answered)
                 .map(each -> each.key.address())
                 .toList();
     }

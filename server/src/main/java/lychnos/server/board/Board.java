@@ -1,5 +1,6 @@
 package lychnos.server.board;
 
+import com.fasterxml.jackson.annotation.JsonIgnore;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
 import java.time.Instant;
@@ -78,14 +79,24 @@ public class Board {
         this.kind = kind;
     }
 
+    /** What a cell says that something else depends on. */
+    enum Code {
+        READY_FOR_BENCH
+    }
+
     /**
      * A cell of the board.
      *
      * @param mark dark, set, work, wait, lit, done or fault
      * @param text beside the mark
      * @param since when the state began that is counted from, or null
+     * @param code what the text says, where something else depends on it; else null
      */
-    public record Cell(String mark, String text, Instant since) {
+    public record Cell(String mark, String text, Instant since, @JsonIgnore Code code) {
+
+        Cell(String mark, String text, Instant since) {
+            this(mark, text, since, null);
+        }
 
         static Cell of(String mark, String text) {
             return new Cell(mark, text, null);
@@ -289,11 +300,12 @@ public class Board {
             return Cell.of("dark", heldUp);
         }
         if (readiness.ready()) {
-            return Cell.of(
-                    "set",
-                    known.kind().driven()
-                            ? "ready"
-                            : known.kind().dialogue().isPresent() ? "ready for the bench" : "ready, by hand for now");
+            if (known.kind().driven()) {
+                return Cell.of("set", "ready");
+            }
+            return known.kind().dialogue().isPresent()
+                    ? new Cell("set", "ready for the bench", null, Code.READY_FOR_BENCH)
+                    : Cell.of("set", "ready, by hand for now");
         }
         return Cell.of(
                 "dark", known.known() && claim != null ? readiness.lacks().get(0) : "—");
@@ -377,7 +389,7 @@ public class Board {
             }
         }
         rows.stream()
-                .filter(row -> row.configure.text.equals("ready for the bench"))
+                .filter(row -> row.configure.code == Code.READY_FOR_BENCH)
                 .findFirst()
                 .ifPresent(row -> todos.add(new Todo(
                         "work",

@@ -415,12 +415,13 @@ public class Setups {
         }
         int changed = db.createNativeMutationQuery(
                         "update dialogue_step set progress = :progress, by_whom = :by, done_at = cast(cast(:at as "
-                                + "text) as timestamptz), evidence = :evidence where dialogue_id = :id and place = "
-                                + ":place and (progress in ('OPEN', 'SENT') or evidence = 'ticked by hand')")
+                                + "text) as timestamptz), evidence = :evidence, ticked = :ticked where dialogue_id = :id and place = "
+                                + ":place and (progress in ('OPEN', 'SENT') or ticked)")
                 .setParameter("progress", done ? "DONE" : "OPEN")
                 .setParameter("by", done ? person.login() : "")
                 .setParameter("at", done ? clock.instant().toString() : null)
                 .setParameter("evidence", done ? "ticked by hand" : "")
+                .setParameter("ticked", done)
                 .setParameter("id", dialogueId)
                 .setParameter("place", place)
                 .executeUpdate();

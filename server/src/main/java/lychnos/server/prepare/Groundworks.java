@@ -30,6 +30,7 @@ import lychnos.server.problem.Refusal.FieldFault;
 import lychnos.server.problem.Seen;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
+import lychnos.server.store.Constraints;
 import lychnos.server.store.Network;
 import lychnos.server.store.RowsAsRead;
 import org.hibernate.Session;
@@ -374,7 +375,7 @@ public class Groundworks {
             }
             db.flush();
         } catch (PersistenceException e) {
-            if (String.valueOf(e.getMessage()).contains("network_overlap")) {
+            if (Constraints.violated(e).filter("network_overlap"::equals).isPresent()) {
                 throw Refusal.fields(List.of(new FieldFault(
                         "prefix",
                         read.prefix + " overlaps a network that is stated already in the realm “" + read.realm

@@ -30,6 +30,7 @@ import lychnos.core.service.Measured;
 import lychnos.core.service.Measured.State;
 import lychnos.core.service.NameJudge;
 import lychnos.core.service.NameSample;
+import lychnos.core.service.Reply;
 import lychnos.core.service.ServiceKind;
 import lychnos.core.service.TimeJudge;
 import lychnos.core.service.TimeSample;
@@ -315,7 +316,14 @@ public class Measures {
                 Thread.currentThread().interrupt();
             }
         });
-        return new Measured(server.kind(), server.address(), server.state(), server.sentence(), detail, server.at());
+        return new Measured(
+                server.kind(),
+                server.address(),
+                server.state(),
+                server.sentence(),
+                detail,
+                server.replies(),
+                server.at());
     }
 
     private Callable<NameSample> sample(String server, Questions questions) {
@@ -327,7 +335,7 @@ public class Measures {
                         questions.keys.getOrDefault(server, Map.of()),
                         PATIENCE);
             } catch (WireFault e) {
-                return new NameSample(false, false, Map.of(), false, Map.of(), e.getMessage());
+                return new NameSample(false, false, Map.of(), false, List.of(), e.getMessage());
             }
         };
     }
@@ -354,17 +362,19 @@ public class Measures {
             Map<String, String> detail = new LinkedHashMap<>();
             detail.put("greeting", seen.greeting());
             detail.put("STARTTLS", seen.startTls() ? "offered" : "not offered");
-            for (Map.Entry<String, String> sender : seen.senders().entrySet()) {
-                detail.put("from " + sender.getKey(), sender.getValue());
-                String domain = sender.getKey().substring(sender.getKey().indexOf('@') + 1);
-                if (sender.getValue().startsWith("refused") && leadsNowhere(domain, questions)) {
-                    detail.put("no MX " + domain, "no address");
+            List<Reply> replies = new ArrayList<>(seen.senders());
+            for (Reply sender : seen.senders()) {
+                detail.put("from " + sender.about(), sender.said());
+                String domain = sender.about().substring(sender.about().indexOf('@') + 1);
+                if (!sender.accepted() && leadsNowhere(domain, questions)) {
+                    detail.put(domain, "neither MX nor address record");
+                    replies.add(Reply.refused(Reply.Request.MAIL_DOMAIN, domain, ""));
                 }
             }
             State state = !seen.answers() ? State.SILENT : seen.startTls() ? State.FINE : State.ODD;
             String sentence =
                     !seen.answers() ? "silent" : seen.startTls() ? "greets, TLS" : "greets, but offers no TLS";
-            return new Measured(ServiceKind.RELAY, address, state, sentence, detail, at);
+            return new Measured(ServiceKind.RELAY, address, state, sentence, detail, replies, at);
         } catch (WireFault e) {
             return measured(ServiceKind.RELAY, address, State.SILENT, e.getMessage(), at);
         }

@@ -348,7 +348,8 @@ public class Checks {
                                 zone,
                                 outcome.trouble(),
                                 outcome.seen(),
-                                outcome.parts())));
+                                outcome.parts(),
+                                proof.fields)));
                 proof.beside.stream()
                         .filter(mark -> mark.trouble() != null)
                         .forEach(mark -> off.add(new SharedCause.Off(
@@ -360,7 +361,8 @@ public class Checks {
                                 zone,
                                 mark.trouble(),
                                 mark.seen(),
-                                mark.parts())));
+                                mark.parts(),
+                                proof.fields)));
             }
         }
         Set<String> silent = Set.copyOf(db.createNativeQuery(

@@ -147,7 +147,7 @@ public class Strangers {
         Map<Address, Soundings.Heard> strange = new HashMap<>();
         echoes.forEach((address, echo) -> {
             if (echo.state() == Echo.State.ANSWERED) {
-                strange.put(address, new Soundings.Heard(hardware(address), "answers to ping"));
+                strange.put(address, new Soundings.Heard(hardware(address), true, "answers to ping"));
             }
         });
         if (!strange.isEmpty()) {

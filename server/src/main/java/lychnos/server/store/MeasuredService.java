@@ -8,9 +8,11 @@ import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import jakarta.persistence.Table;
 import java.time.Instant;
+import java.util.List;
 import java.util.Map;
 import lychnos.core.address.Address;
 import lychnos.core.service.Measured;
+import lychnos.core.service.Reply;
 import lychnos.core.service.ServiceKind;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.annotations.Type;
@@ -39,10 +41,14 @@ public class MeasuredService {
     @JdbcTypeCode(SqlTypes.JSON)
     public Map<String, String> detail;
 
+    /** What it answered to requests that it may refuse. */
+    @JdbcTypeCode(SqlTypes.JSON)
+    public List<Reply> replies = List.of();
+
     public Instant at;
 
     public Measured measured() {
-        return new Measured(key.kind(), key.address().toString(), state, sentence, detail, at);
+        return new Measured(key.kind(), key.address().toString(), state, sentence, detail, replies, at);
     }
 
     public static MeasuredService of(long siteId, Measured measured) {
@@ -51,6 +57,7 @@ public class MeasuredService {
         row.state = measured.state();
         row.sentence = measured.sentence();
         row.detail = measured.detail();
+        row.replies = measured.replies();
         row.at = measured.at();
         return row;
     }

@@ -23,6 +23,9 @@ public class Stranger {
     @Type(MacaddrType.class)
     public Mac mac;
 
+    /** Whether it answered when it was probed, rather than being only named or leased. */
+    public boolean answered;
+
     public String sentence;
 
     @Column(name = "first_heard")

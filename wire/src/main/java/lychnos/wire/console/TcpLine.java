@@ -7,6 +7,7 @@ import io.vertx.core.net.NetClient;
 import io.vertx.core.net.NetSocket;
 import java.net.InetSocketAddress;
 import lychnos.core.dialogue.LineSettings;
+import lychnos.wire.fault.Refused;
 
 /** A line over TCP: raw, Telnet or RFC 2217. Everything of one line happens on one event loop. */
 final class TcpLine implements ConsoleLine {
@@ -55,12 +56,12 @@ final class TcpLine implements ConsoleLine {
         context.runOnContext(
                 begin -> client.connect(peer.getPort(), peer.getAddress().getHostAddress())
                         .onSuccess(this::connected)
-                        .onFailure(fault -> down(notTaken(peer, String.valueOf(fault.getMessage())))));
+                        .onFailure(fault -> down(notTaken(peer, fault))));
     }
 
-    private static String notTaken(InetSocketAddress peer, String fault) {
+    private static String notTaken(InetSocketAddress peer, Throwable fault) {
         String where = peer.getAddress().getHostAddress() + " port " + peer.getPort();
-        return fault.contains("refused")
+        return Refused.is(fault)
                 ? "The line server refuses the connection (" + where
                         + "): is that port in use on it, is its service on?"
                 : "The line server does not answer (" + where + ").";

@@ -10,6 +10,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import lychnos.core.service.NameSample;
+import lychnos.core.service.Reply;
 import lychnos.wire.fault.WireFault;
 import org.xbill.DNS.DClass;
 import org.xbill.DNS.Flags;
@@ -64,7 +65,7 @@ public final class DnsClient {
      */
     public NameSample sample(List<String> zones, Map<String, NameKey> keys) {
         Map<String, Long> serials = new LinkedHashMap<>();
-        Map<String, String> updates = new LinkedHashMap<>();
+        List<Reply> updates = new ArrayList<>();
         boolean udp = false;
         boolean recursion = false;
         String fault = "";
@@ -91,7 +92,7 @@ public final class DnsClient {
             fault = reason(e);
         }
         if (tcp) {
-            keys.forEach((zone, key) -> updates.put(zone, mayUpdate(zone, key)));
+            keys.forEach((zone, key) -> updates.add(mayUpdate(zone, key)));
         }
         return new NameSample(udp, tcp, serials, recursion, updates, fault);
     }
@@ -106,14 +107,16 @@ public final class DnsClient {
                 .findFirst();
     }
 
-    private String mayUpdate(String zone, NameKey key) {
+    private Reply mayUpdate(String zone, NameKey key) {
         try {
             Update update = new Update(name(zone));
             update.delete(name("_lychnos-asks." + zone), Type.TXT);
             Message answer = resolver(true, key).send(update);
-            return answer.getRcode() == Rcode.NOERROR && signed(answer) ? "allowed" : refusal(answer);
+            return answer.getRcode() == Rcode.NOERROR && signed(answer)
+                    ? Reply.accepted(Reply.Request.UPDATE, zone)
+                    : Reply.refused(Reply.Request.UPDATE, zone, refusal(answer));
         } catch (IOException e) {
-            return reason(e);
+            return Reply.refused(Reply.Request.UPDATE, zone, reason(e));
         }
     }
 

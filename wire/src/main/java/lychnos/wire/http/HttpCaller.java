@@ -8,7 +8,6 @@ import io.vertx.core.http.HttpClientRequest;
 import io.vertx.core.http.HttpClientResponse;
 import io.vertx.core.http.HttpMethod;
 import io.vertx.core.http.RequestOptions;
-import java.net.ConnectException;
 import java.net.InetSocketAddress;
 import java.time.Duration;
 import java.util.HashMap;
@@ -22,6 +21,7 @@ import java.util.concurrent.TimeoutException;
 import javax.net.ssl.SSLException;
 import javax.net.ssl.SSLPeerUnverifiedException;
 import javax.net.ssl.SSLSession;
+import lychnos.wire.fault.Refused;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
 import lychnos.wire.tls.Shown;
@@ -225,12 +225,7 @@ public final class HttpCaller implements AutoCloseable {
             if (cause instanceof SSLException) {
                 throw new WireFault(Kind.NO_TLS, "the TLS handshake failed", cause);
             }
-            boolean refused = cause instanceof ConnectException
-                    && String.valueOf(cause.getMessage()).contains("refused");
-            throw new WireFault(
-                    refused ? Kind.REFUSED : Kind.SILENT,
-                    refused ? "the connection was refused" : "no connection",
-                    cause);
+            throw Refused.orNone(cause);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new WireFault(Kind.SILENT, "interrupted", e);

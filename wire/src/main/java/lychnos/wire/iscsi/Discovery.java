@@ -11,6 +11,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import lychnos.wire.fault.Refused;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
 
@@ -75,9 +76,7 @@ public final class Discovery {
         } catch (SocketTimeoutException e) {
             throw new WireFault(Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", e);
         } catch (ConnectException e) {
-            boolean refused = String.valueOf(e.getMessage()).contains("refused");
-            throw new WireFault(
-                    refused ? Kind.REFUSED : Kind.SILENT, refused ? "the connection was refused" : "no connection", e);
+            throw Refused.orNone(e);
         } catch (IOException e) {
             throw new WireFault(Kind.GARBAGE, "the connection ended in the middle of an answer", e);
         }

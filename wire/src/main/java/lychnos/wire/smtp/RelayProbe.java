@@ -3,10 +3,10 @@ package lychnos.wire.smtp;
 import java.io.IOException;
 import java.net.InetSocketAddress;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
+import lychnos.core.service.Reply;
 import lychnos.wire.tcp.BoundedSockets;
 import lychnos.wire.tcp.Deadline;
 import org.apache.commons.net.smtp.SMTPClient;
@@ -33,21 +33,21 @@ public final class RelayProbe {
         SMTPClient client = new SMTPClient();
         client.setConnectTimeout((int) timeout.toMillis());
         client.setDefaultTimeout((int) timeout.toMillis());
-        Map<String, String> answers = new LinkedHashMap<>();
+        List<Reply> answers = new ArrayList<>();
         client.setSocketFactory(new BoundedSockets(MOST_BYTES));
         try (Deadline whole = Deadline.of(client::disconnect, timeout.multipliedBy(WHOLE))) {
             client.connect(relay.getAddress(), relay.getPort());
             client.setSoTimeout((int) timeout.toMillis());
             String greeting = line(client);
             if (!SMTPReply.isPositiveCompletion(client.getReplyCode())) {
-                return new RelaySeen(true, "greets with " + greeting, false, Map.of());
+                return new RelaySeen(true, "greets with " + greeting, false, List.of());
             }
             client.sendCommand("EHLO", helloName);
             boolean startTls = Arrays.stream(client.getReplyStrings())
                     .anyMatch(text ->
                             text.length() > 4 && text.substring(4).strip().equalsIgnoreCase("STARTTLS"));
             for (String sender : senders) {
-                answers.put(sender, wouldTake(client, sender, recipient));
+                answers.add(wouldTake(client, sender, recipient));
             }
             client.quit();
             return new RelaySeen(true, greeting, startTls, answers);
@@ -62,14 +62,16 @@ public final class RelayProbe {
         }
     }
 
-    private static String wouldTake(SMTPClient client, String sender, String recipient) throws IOException {
+    private static Reply wouldTake(SMTPClient client, String sender, String recipient) throws IOException {
         int code = client.sendCommand("MAIL", "FROM:<" + sender + ">");
         if (SMTPReply.isPositiveCompletion(code) && recipient != null) {
             code = client.sendCommand("RCPT", "TO:<" + recipient + ">");
         }
-        String answer = SMTPReply.isPositiveCompletion(code) ? "taken" : "refused: " + line(client);
+        Reply reply = SMTPReply.isPositiveCompletion(code)
+                ? Reply.accepted(Reply.Request.SENDER, sender)
+                : Reply.refused(Reply.Request.SENDER, sender, line(client));
         client.reset();
-        return answer;
+        return reply;
     }
 
     private static String line(SMTPClient client) {

@@ -1,6 +1,7 @@
 package lychnos.wire.smtp;
 
-import java.util.Map;
+import java.util.List;
+import lychnos.core.service.Reply;
 
 /**
  * What a mail relay answered.
@@ -10,4 +11,4 @@ import java.util.Map;
  * @param startTls whether it offers STARTTLS (RFC 3207)
  * @param senders by sender, the reply to MAIL FROM and RCPT TO: {@code taken} or {@code refused: 550 …}
  */
-public record RelaySeen(boolean answers, String greeting, boolean startTls, Map<String, String> senders) {}
+public record RelaySeen(boolean answers, String greeting, boolean startTls, List<Reply> senders) {}

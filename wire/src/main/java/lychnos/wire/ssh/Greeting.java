@@ -8,6 +8,7 @@ import java.net.Socket;
 import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import lychnos.wire.fault.Refused;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
 
@@ -42,9 +43,7 @@ public final class Greeting {
         } catch (SocketTimeoutException e) {
             throw new WireFault(Kind.SILENT, "no greeting in " + timeout.toSeconds() + " s", e);
         } catch (ConnectException e) {
-            boolean refused = String.valueOf(e.getMessage()).contains("refused");
-            throw new WireFault(
-                    refused ? Kind.REFUSED : Kind.SILENT, refused ? "the connection was refused" : "no connection", e);
+            throw Refused.orNone(e);
         } catch (IOException e) {
             throw new WireFault(Kind.SILENT, "the connection ended before the greeting", e);
         }

@@ -5,6 +5,7 @@ import java.net.ConnectException;
 import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.time.Duration;
+import lychnos.wire.fault.Refused;
 
 /** Opens a TCP connection and closes it at once. */
 public final class PortProbe {
@@ -14,8 +15,7 @@ public final class PortProbe {
             socket.connect(peer, (int) timeout.toMillis());
             return PortState.OPEN;
         } catch (ConnectException e) {
-            // the same class for a reset and for an unreachable host; only the reset says that something lives there
-            return String.valueOf(e.getMessage()).contains("refused") ? PortState.REFUSED : PortState.SILENT;
+            return Refused.is(e) ? PortState.REFUSED : PortState.SILENT;
         } catch (IOException e) {
             return PortState.SILENT;
         }
