@@ -1,7 +1,8 @@
-import { render, screen } from '@testing-library/svelte';
+import { cleanup, render, screen } from '@testing-library/svelte';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { Measured, PrepareView, Statement } from '../src/lib/types';
 import Groundwork from '../src/stages/prepare/Groundwork.svelte';
+import { m } from '../src/messages';
 import { signedIn } from './signed';
 
 const network = (change: Partial<Statement>): Statement =>
@@ -18,8 +19,8 @@ const measured = (
   address: string,
   state: Measured['state'],
   sentence = '',
-  detail: Record<string, string> = {},
-): Measured => ({ kind, address, state, sentence, detail, at: '2026-11-23T09:20:00Z' });
+  replies: Measured['replies'] = [],
+): Measured => ({ kind, address, state, sentence, detail: {}, replies, at: '2026-11-23T09:20:00Z' });
 const view = (services: Measured[], networks: Statement[] = [network({})]): PrepareView => ({
   groundwork: { network: networks[0] ?? null, networks, findings: [], toPlace: 3, free: 80, undoableImport: null },
   choices: [],
@@ -73,9 +74,22 @@ describe('the groundwork', () => {
     expect(screen.queryByRole('button', { name: /Ask again/ })).toBeNull();
   });
 
+  it('says whether a name server accepts updates', () => {
+    const reply = { request: 'UPDATE' as const, about: 'ardal.example', text: '' };
+    shown([measured('NAME', '10.40.8.3', 'FINE', '', [{ ...reply, accepted: true }])]);
+    expect(screen.getByText(m.prepare.ground.updates)).toBeInTheDocument();
+    cleanup();
+    shown([measured('NAME', '10.40.8.3', 'FINE', '', [{ ...reply, accepted: false }])]);
+    expect(screen.getByText(m.prepare.ground.noUpdates)).toBeInTheDocument();
+  });
+
   it('offers a viewer nothing to change', () => {
     signedIn('viewer');
-    shown([measured('NAME', '10.40.8.3', 'FINE', 'serial 2026112301', { 'update ardal.example': 'allowed' })]);
+    shown([
+      measured('NAME', '10.40.8.3', 'FINE', 'serial 2026112301', [
+        { request: 'UPDATE', about: 'ardal.example', accepted: true, text: '' },
+      ]),
+    ]);
     expect(screen.queryByRole('button', { name: /Groundwork/ })).toBeNull();
   });
 });

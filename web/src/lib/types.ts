@@ -207,6 +207,7 @@ export interface Measured {
   state: 'FINE' | 'ODD' | 'LIES' | 'SILENT';
   sentence: string;
   detail: Record<string, string>;
+  replies: { request: 'UPDATE' | 'SENDER' | 'MAIL_DOMAIN'; about: string; accepted: boolean; text: string }[];
   at: string;
 }
 export interface PrepareView {

@@ -38,6 +38,10 @@
       { title: g.proxy, list: of('PROXY') },
     ].filter((card) => card.list.length > 0),
   );
+
+  /** How the name servers of a card answered when they were asked for an update. */
+  const updatesOf = (services: Measured[]) =>
+    services.flatMap((service) => service.replies.filter((reply) => reply.request === 'UPDATE'));
 </script>
 
 <div class="head">
@@ -94,11 +98,8 @@
             <span class="sub" class:wrong={service.state !== 'FINE'}>{service.sentence}</span>
           </div>
         {/each}
-        {#if card.list.some((service) => Object.keys(service.detail).some((name) => name.startsWith('update ')))}
-          {@const updates = card.list.flatMap((service) =>
-            Object.entries(service.detail).filter(([name]) => name.startsWith('update ')),
-          )}
-          <span class="sub">{updates.every(([, answer]) => answer === 'allowed') ? g.updates : g.noUpdates}</span>
+        {#if updatesOf(card.list).length > 0}
+          <span class="sub">{updatesOf(card.list).every((reply) => reply.accepted) ? g.updates : g.noUpdates}</span>
         {/if}
       </div>
     {/each}
