@@ -6,7 +6,7 @@ usage: ./lychnos test [MAVEN-ARGUMENT …]
 Fetches what the build needs, then builds and tests everything in a network namespace that has no way out,
 with a database of its own. Arguments go to Maven, such as -pl core or -Dtest=PlacerTest.
 
-  LYCHNOS_LANES_AT_ONCE   how many of the three lanes run beside each other, for machines with four processors or more   (1)
+  LYCHNOS_LANES_AT_ONCE   how many of the three lanes run beside each other   (2, or 1 on a machine with one processor)
 TXT
   exit 0
 fi
@@ -45,9 +45,8 @@ if [ $# -gt 0 ]; then
   exit
 fi
 
-# All of them, in three lanes. Each has a copy of what was built in the place of the checkout, and a network, services and a database of
-# its own, so that they may run beside each other (LYCHNOS_LANES_AT_ONCE=3). On two processors that saves a third of the time and makes
-# tests that watch a clock wait too long, so that one lane runs at a time unless it is asked for.
+# All of them, in three lanes, the longest first. Each has a copy of what was built in the place of the checkout, and a network, services
+# and a database of its own. Tests wait for machines more than they compute, so that two lanes at once keep two processors busy.
 TESTS=(-o -B -Dstyle.color=never --no-transfer-progress -Dweb.skip -Dsurefire.failIfNoSpecifiedTests=false)
 lane_small() {
   (cd web && npm run --silent format:check && npm run --silent check && npm run --silent lint && npm run --silent test)
@@ -56,7 +55,8 @@ lane_small() {
 }
 lane_server() { mvn "${TESTS[@]}" -pl core,lab,wire,server "-Dtest=lychnos/server/**/*Test" test; }
 lane_journeys() { mvn "${TESTS[@]}" -pl e2e "-Dtest=lychnos/e2e/**/*Test,!BenchesTest" test; }
-LANES=(small server journeys)
+LANES=(journeys server small)
+AT_ONCE=${LYCHNOS_LANES_AT_ONCE:-$(($(nproc) > 1 ? 2 : 1))}
 
 if [ -n "${LYCHNOS_LANE:-}" ]; then
   for kept in web/node_modules .tools; do
@@ -70,21 +70,23 @@ if [ -n "${LYCHNOS_LANE:-}" ]; then
   exit
 fi
 
+rm -rf "$ROOT"/*/target/surefire-reports # those of an earlier run say nothing about this one
 run_lane() { # run_lane NAME: its log goes to NAME.log, how it ended to NAME.ended
   mkdir "$RUN/$1"
   chmod 755 "$RUN/$1"
   mkdir "$RUN/$1/tree"
   tar -C "$ROOT" --exclude=./.git --exclude=./web/node_modules --exclude=./.tools --exclude=./.lychnos -cf - . | tar -C "$RUN/$1/tree" -xf -
-  local ended=0
+  local ended=0 from=$SECONDS
   RUN=$RUN/$1 LYCHNOS_LANE=$1 unshare --net --mount --pid --fork --kill-child --mount-proc "$ROOT/lychnos" test || ended=$?
   echo "$ended" >"$RUN/$1.ended"
+  echo "$((SECONDS - from))" >"$RUN/$1.took"
 }
 
-if [ "${LYCHNOS_LANES_AT_ONCE:-1}" = 1 ]; then
+if [ "$AT_ONCE" = 1 ]; then
   for lane in "${LANES[@]}"; do run_lane "$lane"; done
 else
   for lane in "${LANES[@]}"; do
-    while [ "$(jobs -pr | wc -l)" -ge "$LYCHNOS_LANES_AT_ONCE" ]; do sleep 1; done
+    while [ "$(jobs -pr | wc -l)" -ge "$AT_ONCE" ]; do sleep 1; done
     run_lane "$lane" >"$RUN/$lane.log" 2>&1 &
   done
   wait
@@ -94,12 +96,16 @@ failed=
 for lane in "${LANES[@]}"; do
   state=passed
   [ "$(cat "$RUN/$lane.ended" 2>/dev/null)" = 0 ] || { state=FAILED; failed=1; }
-  say "$lane: $state"
+  say "$lane: $state, $(cat "$RUN/$lane.took" 2>/dev/null) s"
   # where people look for them
   for reports in "$RUN/$lane/tree"/*/target/surefire-reports; do
     [ ! -d "$reports" ] || cp -r "$reports" "$ROOT/$(basename "$(dirname "$(dirname "$reports")")")/target/"
   done
 done
+# by class, the slowest first
+say "seconds by class:"
+grep -ho '<testsuite [^>]*' "$ROOT"/*/target/surefire-reports/TEST-*.xml \
+  | sed -E 's/.* name="([^"]*)".*/\1 &/; s/^([^ ]*) .* time="([^"]*)".*/\2 \1/' | sort -rn | head -25 >&2
 [ -z "$failed" ] || exit 1
 # a test that no lane ran would pass unseen
 for source in $(cd "$ROOT" && find core wire server e2e -path '*/src/test/java/*' -name '*Test.java'); do
