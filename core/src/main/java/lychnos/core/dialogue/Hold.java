@@ -74,6 +74,11 @@ public record Hold(Why why, int step, String sentence, String shown, String type
             return passable;
         }
 
+        /** Whether the machine shows something that nobody foresaw, so that others of its kind may show it as well. */
+        public boolean surprise() {
+            return !passable && !endsWhenKnown() && this != STANDBY;
+        }
+
         /** Whether it ends by itself once a value is known. */
         public boolean endsWhenKnown() {
             return this == GATE || this == PEER;

@@ -1,0 +1,133 @@
+package lychnos.core.dialogue;
+
+import java.time.Instant;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.dialogue.Conversation.State;
+import lychnos.core.dialogue.Hold.Why;
+
+/** Which machine is on the line. Nothing is written before that is known. */
+final class Identification {
+
+    private final Course course;
+    private final Gap gap;
+    private final Typing typing;
+    private boolean probed;
+    /** The other one of the two has told that it is the one that takes setup. */
+    private boolean otherIsActive;
+
+    Identification(Course course, Gap gap, Typing typing) {
+        this.course = course;
+        this.gap = gap;
+        this.typing = typing;
+    }
+
+    /** The line was gone: whoever is on it now is asked again. */
+    void lineUp() {
+        probed = false;
+    }
+
+    void otherIsActive() {
+        otherIsActive = true;
+    }
+
+    /** Tells the machine by what it shows. False where nothing more is to be done with what stands there. */
+    boolean identify(String shown, Instant now) {
+        Optional<Look.Seen> seen = course.dialogue.identify().see().last(gap.told(shown));
+        if (seen.isEmpty()) {
+            return course.identified || mayLogIn() || probe();
+        }
+        Map<String, String> found = seen.get().values();
+        for (Map.Entry<String, Template> must :
+                course.dialogue.identify().must().entrySet()) {
+            Optional<String> wanted = must.getValue().fill(course::value);
+            String is = found.getOrDefault(must.getKey(), "");
+            if (wanted.isEmpty() || !wanted.get().equals(is)) {
+                course.identified = false;
+                course.hold(
+                        Why.WRONG_MACHINE,
+                        -1,
+                        "This is another machine: its " + must.getKey() + " is " + is + ", wanted is "
+                                + wanted.orElse("one that nobody knows")
+                                + ". Nothing was written to it. Move the cable, or correct the label.",
+                        seen.get().text());
+                return false;
+            }
+        }
+        String kept = found.getOrDefault("state", "");
+        if (course.dialogue.identify().standby().contains(kept)) {
+            standsBy(kept, seen.get().text());
+            return false;
+        }
+        if (!course.identified) {
+            if (!gap.brokenOff
+                    && !kept.isEmpty()
+                    && !course.dialogue.identify().unused().contains(kept)) {
+                String going = course.dialogue.wipe().isEmpty()
+                        ? "Its description says nothing of how it is made blank: going on sets it anew over what is "
+                                + "on it"
+                        : "Going on wipes what is on it";
+                course.hold(
+                        Why.USED,
+                        -1,
+                        "This machine was set up before (" + kept + "). " + going + "; type the unit's name for that.",
+                        seen.get().text(),
+                        course.values.unitName());
+                course.behind(State.UNSURE);
+                return false;
+            }
+            course.identified = true;
+            course.emit(new Effect.Identified(found));
+        }
+        if (course.state() == State.UNSURE) {
+            course.become(State.FOLLOWING);
+            if (gap.brokenOff && course.steps.sent() < 0) {
+                course.beginWait(now);
+            }
+        }
+        return true;
+    }
+
+    private void standsBy(String how, String shown) {
+        if (otherIsActive) {
+            course.emit(new Effect.Note("This one stands by; it takes its settings from the other."));
+            course.steps.leaveAllOut();
+            course.become(State.DONE);
+        } else {
+            course.hold(
+                    Why.STANDBY,
+                    Course.NONE,
+                    "This one says that it is " + how
+                            + "; setup goes through the other one. Nothing was written to it. It is left out by "
+                            + "itself once the other has said on its own line that it is the one; where only "
+                            + "one cable is plugged in, move it.",
+                    shown);
+        }
+    }
+
+    /** Presses the key that makes the machine say who it is, once. Nothing else is done with what stands there. */
+    private boolean probe() {
+        if (!course.dialogue.identify().probe().isEmpty()
+                && !probed
+                && course.mode != Mode.WATCH
+                && typing.isEmpty()
+                && logInStands()) {
+            probed = true;
+            course.emit(new Effect.Send(Course.NONE, course.dialogue.identify().probe()));
+        }
+        return false;
+    }
+
+    /** Where a probe tells which machine it is, nobody logs in before that. */
+    boolean mayLogIn() {
+        return course.dialogue.identify().probe().isEmpty() && logInStands();
+    }
+
+    /** Logging in changes nothing on a machine, and some show who they are only then. */
+    boolean logInStands() {
+        return course.line
+                .question()
+                .filter(question -> course.steps.logsIn(question.step()))
+                .isPresent();
+    }
+}
