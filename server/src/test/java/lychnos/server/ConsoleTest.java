@@ -237,6 +237,25 @@ class ConsoleTest {
     }
 
     @Test
+    void aSurpriseStopsThoseOfItsKindThatHaveNotBegun() {
+        try (ConsoleStage stage = new ConsoleStage(Client.lead())) {
+            int first = stage.pair(new Habit[] {Habit.OTHER_SERIAL});
+            int second = stage.pair(PLAIN);
+            stage.ready().begin(first, "run");
+            stage.held(first, 0, "WRONG_MACHINE");
+            String refused = stage.client
+                    .post("/api/units/" + second + "/console", Map.of("mode", "run"))
+                    .then()
+                    .statusCode(409)
+                    .extract()
+                    .path("detail");
+            assertTrue(refused.contains("shows something that was not foreseen"), refused);
+            JsonPath lanes = stage.client.get("/api/bring-ups/" + stage.bringUp + "/lanes");
+            assertTrue(lanes.getBoolean("startable.find { it.unitId == " + second + " }.alone"), lanes::prettify);
+        }
+    }
+
+    @Test
     void severalBeginTogetherOrNotAtAll() {
         try (ConsoleStage stage = new ConsoleStage()) {
             int pair = stage.pair(PLAIN);

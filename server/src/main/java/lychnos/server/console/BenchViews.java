@@ -372,7 +372,7 @@ public class BenchViews {
     /**
      * What may be begun now: known and placed, and never begun or put away.
      *
-     * @param alone whether another of its kind goes first: the first of each kind goes alone until it is done
+     * @param alone whether another of its kind goes first: the first of each kind goes alone until it is proven
      */
     public record Startable(long unitId, String name, String kindTitle, String position, boolean alone) {}
 
@@ -397,7 +397,7 @@ public class BenchViews {
         List<Startable> startable = new ArrayList<>();
         Set<Long> placed = plans.seats(bringUpId).keySet();
         Setups.Begun begun = setups.begun(bringUpId);
-        Set<String> first = new HashSet<>(begun.firstOfKind().keySet());
+        Set<String> first = new HashSet<>();
         for (Unit unit : bringUps.units(bringUpId)) {
             if (newest.containsKey(unit.id)) {
                 drawn.dialogues
@@ -412,7 +412,8 @@ public class BenchViews {
                         unit.label(),
                         known.kind().title(),
                         unit.place(),
-                        !begun.provenKinds().contains(unit.kind) && !first.add(unit.kind)));
+                        begun.waits(unit.kind).isPresent()
+                                || !begun.ofKind().containsKey(unit.kind) && !first.add(unit.kind)));
             }
         });
         return new Lanes(lanes, startable);

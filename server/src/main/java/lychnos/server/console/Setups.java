@@ -4,6 +4,7 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.persistence.LockModeType;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -19,6 +20,9 @@ import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
+import lychnos.core.order.FirstAlone;
+import lychnos.core.order.FirstAlone.Stage;
+import lychnos.core.order.RoundOrder.Hold;
 import lychnos.core.order.RunState;
 import lychnos.core.rule.Finding;
 import lychnos.core.sheet.MemberValues;
@@ -153,7 +157,7 @@ public class Setups {
             before = member;
         }
         begun.underWay.add(unit.id);
-        begun.firstOfKind.putIfAbsent(unit.kind, unit.label());
+        begun.add(unit.kind, new Other(unit.id, unit.label(), Stage.UNDER_WAY));
         journal.write(
                 person,
                 unit.bringUpId,
@@ -210,49 +214,116 @@ public class Setups {
         }
     }
 
+    /** A unit that was begun on a console. */
+    private record Other(long unitId, String label, Stage stage) {}
+
     /**
-     * What is on consoles of a bring-up: units under way, kinds of which one is done, and by kind the first that is
-     * under way.
+     * What was begun on consoles of a bring-up.
+     *
+     * @param underWay units
+     * @param ofKind by kind, the units that were begun, in their order
      */
-    record Begun(Set<Long> underWay, Set<String> provenKinds, Map<String, String> firstOfKind) {}
+    record Begun(Set<Long> underWay, Map<String, List<Other>> ofKind) {
+
+        private Begun() {
+            this(new HashSet<>(), new HashMap<>());
+        }
+
+        private void add(String kind, Other other) {
+            ofKind.computeIfAbsent(kind, none -> new ArrayList<>()).add(other);
+        }
+
+        /** Why another unit of a kind must wait, and for which unit; nothing if it may begin. */
+        Optional<Waits> waits(String kind) {
+            return waits(ofKind.getOrDefault(kind, List.of()));
+        }
+
+        /** The same for this unit, which may have been set up before. */
+        Optional<Waits> waits(Unit unit) {
+            return waits(ofKind.getOrDefault(unit.kind, List.of()).stream()
+                    .filter(other -> other.unitId != unit.id)
+                    .toList());
+        }
+
+        private static Optional<Waits> waits(List<Other> others) {
+            Hold hold = FirstAlone.decide(others.stream().map(Other::stage).toList());
+            return others.stream()
+                    .filter(other -> hold != Hold.NONE && (hold != Hold.SURPRISE || other.stage == Stage.SURPRISE))
+                    .findFirst()
+                    .map(other -> new Waits(hold, other.label));
+        }
+    }
+
+    /** Why units of a kind wait. */
+    record Waits(Hold why, String unit) {
+
+        String sentence() {
+            return why == Hold.SURPRISE
+                    ? unit + ", of the same kind, shows something that was not foreseen. Look at it first."
+                    : "The first of each kind goes alone until it is proven: " + unit + " is under way.";
+        }
+    }
 
     Begun begun(long bringUpId) {
-        Begun begun = new Begun(new HashSet<>(), new HashSet<>(), new HashMap<>());
+        Begun begun = new Begun();
+        Set<Long> proven = proven(bringUpId);
+        Set<Long> surprised = surprised(bringUpId);
         db.createQuery(
                         "select r, u from Run r join Unit u on u.id = r.unitId where u.bringUpId = :bringUp and "
-                                + "r.purpose = 'console' order by r.id",
+                                + "r.purpose = 'console' and r.earlier = false and r.state <> CANCELLED order by r.id",
                         Object[].class)
                 .setParameter("bringUp", bringUpId)
                 .getResultStream()
                 .forEach(row -> {
                     Run run = (Run) row[0];
                     Unit unit = (Unit) row[1];
-                    if (run.state == RunState.DONE) {
-                        begun.provenKinds.add(unit.kind);
-                    } else if (run.state == RunState.RUNNING || run.state == RunState.WAITING) {
+                    boolean done = run.state == RunState.DONE;
+                    if (!done) {
                         begun.underWay.add(unit.id);
-                        begun.firstOfKind.putIfAbsent(unit.kind, unit.label());
                     }
+                    Stage set = proven.contains(unit.id) ? Stage.PROVEN : Stage.SET_UP;
+                    Stage working = surprised.contains(run.id) ? Stage.SURPRISE : Stage.UNDER_WAY;
+                    begun.add(unit.kind, new Other(unit.id, unit.label(), done ? set : working));
                 });
         return begun;
     }
 
-    /** By kind of which none is set up yet, the unit that is under way and that the others wait for. */
+    /** Units whose endpoints have all been checked and of which no rung fails. A missing name holds no other back. */
+    private Set<Long> proven(long bringUpId) {
+        return new HashSet<>(db.createQuery(
+                        "select u.id from Unit u where u.bringUpId = :bringUp and exists (select 1 from Claim c where "
+                                + "c.unitId = u.id and c.releasedAt is null) and not exists (select 1 from Claim c "
+                                + "left join Proof p on p.claimId = c.id where c.unitId = u.id and c.releasedAt is "
+                                + "null and (p is null or p.broken is not null))",
+                        Long.class)
+                .setParameter("bringUp", bringUpId)
+                .getResultList());
+    }
+
+    /** Runs of which a member shows something that nobody foresaw. */
+    private Set<Long> surprised(long bringUpId) {
+        return db.createQuery(
+                        "select d from MemberDialogue d join Unit u on u.id = d.unitId where u.bringUpId = :bringUp "
+                                + "and d.state = HELD",
+                        MemberDialogue.class)
+                .setParameter("bringUp", bringUpId)
+                .getResultStream()
+                .filter(row -> row.hold != null && row.hold.why().surprise())
+                .map(row -> row.runId)
+                .collect(Collectors.toSet());
+    }
+
+    /** By kind of which no other unit may begin yet, the unit that the others wait for. */
     @Transactional
     public Map<String, String> goingAlone(long bringUpId) {
         Begun begun = begun(bringUpId);
-        Map<String, String> alone = new HashMap<>(begun.firstOfKind);
-        alone.keySet().removeAll(begun.provenKinds);
+        Map<String, String> alone = new HashMap<>();
+        begun.ofKind.keySet().forEach(kind -> begun.waits(kind).ifPresent(waits -> alone.put(kind, waits.unit)));
         return alone;
     }
 
-    /** The first of each kind goes alone until it is done: what is wrong with it would be wrong with all of them. */
     private static void refuseSecondOfItsKind(Unit unit, Begun begun, String reason, Who.Person person) {
-        String first = begun.firstOfKind.get(unit.kind);
-        if (first != null && !begun.provenKinds.contains(unit.kind)) {
-            overridden(
-                    reason, person, "The first of each kind goes alone until it is done: " + first + " is under way.");
-        }
+        begun.waits(unit).ifPresent(waits -> overridden(reason, person, waits.sentence()));
     }
 
     private static void overridden(String reason, Who.Person person, String gate) {
