@@ -1,7 +1,6 @@
 package lychnos.server.console;
 
 import java.time.Clock;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -73,6 +72,43 @@ final class RemoteWork implements AtWork {
         Optional<FirstAddress.Found> find(Held held, Mac mac, int port) throws WireFault;
     }
 
+    /**
+     * What is saved with a change, besides how the work stands.
+     *
+     * @param moved by place, how far steps are now
+     * @param sends by place, what is written; no password
+     * @param tries names of passwords that are tried
+     * @param proven names of passwords that have logged in
+     * @param told what the machine has told, by name
+     */
+    private record Kept(
+            Map<Integer, Change.Moved> moved,
+            Map<Integer, String> sends,
+            List<String> tries,
+            List<String> proven,
+            Map<String, String> told) {
+
+        static final Kept NOTHING = new Kept(Map.of(), Map.of(), List.of(), List.of(), Map.of());
+
+        static Kept moved(int step, Progress to, String evidence) {
+            return new Kept(Map.of(step, new Change.Moved(to, evidence)), Map.of(), List.of(), List.of(), Map.of());
+        }
+
+        static Kept sent(int step, String text, List<String> tries) {
+            return new Kept(
+                    Map.of(step, new Change.Moved(Progress.SENT, "")), Map.of(step, text), tries, List.of(), Map.of());
+        }
+
+        static Kept done(int step, RemoteStep.Outcome.Done done) {
+            return new Kept(
+                    Map.of(step, new Change.Moved(Progress.DONE, done.evidence())),
+                    Map.of(),
+                    List.of(),
+                    done.proven(),
+                    done.told());
+        }
+    }
+
     private final Held held;
     private final long dialogueId;
     private final String member;
@@ -88,8 +124,7 @@ final class RemoteWork implements AtWork {
     private final List<Progress> progress;
     private final Map<String, String> read = new HashMap<>();
     private Mode mode;
-    private State state = State.FOLLOWING;
-    private Hold hold;
+    private RemoteState at = RemoteState.FOLLOWING;
     private String note = "";
     private final boolean identified;
     private final boolean wiped;
@@ -99,7 +134,6 @@ final class RemoteWork implements AtWork {
     /** Another server has it now. */
     private boolean lost;
 
-    private Instant deadline;
     private String stretch = "";
     private RemoteStep doing;
     private int doingStep = NONE;
@@ -133,7 +167,7 @@ final class RemoteWork implements AtWork {
         read.putAll(opening.kept().told());
         pages = new PageSteps(dialogue.over(), own, vantage, usualPort, this::trusts);
         if (opening.kept().dialogue().state == lychnos.server.store.MemberDialogue.State.STOPPED) {
-            state = State.STOPPED;
+            at = RemoteState.STOPPED;
         }
     }
 
@@ -195,13 +229,13 @@ final class RemoteWork implements AtWork {
     }
 
     private void work() {
-        if (gone || state == State.HELD || state == State.STOPPED || state == State.DONE) {
+        if (gone || !at.works()) {
             return;
         }
         int step = next();
         if (step < 0) {
-            state = State.DONE;
-            if (keep(Map.of(), Map.of(), List.of(), List.of(), Map.of())) {
+            become(RemoteState.DONE);
+            if (keep(Kept.NOTHING)) {
                 around.done(this);
             }
             return;
@@ -209,7 +243,7 @@ final class RemoteWork implements AtWork {
         Remote remote = (Remote) steps.get(step);
         RemoteStep doing = doing(step, remote);
         try {
-            if (deadline != null) {
+            if (at instanceof RemoteState.Waiting) {
                 took(step, remote, doing.look());
             } else if (mayBegin(step, remote, doing)) {
                 boolean begun = progress.get(step) == Progress.SENT;
@@ -221,7 +255,6 @@ final class RemoteWork implements AtWork {
             // what the machine shows has another shape than its description says; nothing may end this line of work
             // without a word
             LOG.warnf(e, "“%s” of run %d", remote.title(), held.runId());
-            deadline = null;
             hold(new Hold(
                     Why.PAGE,
                     step,
@@ -292,31 +325,28 @@ final class RemoteWork implements AtWork {
         } else if (outcome instanceof RemoteStep.Outcome.Works works) {
             works(step, remote, works);
         } else if (outcome instanceof RemoteStep.Outcome.Stands stands) {
-            deadline = null;
             hold(stands.hold());
         } // what was not kept was not written either: keeping goes on by itself, or the unit is no longer ours
     }
 
     private void works(int step, Remote remote, RemoteStep.Outcome.Works works) {
         note = "";
-        if (deadline != null) {
-            lookOrCall(step, remote);
+        if (at instanceof RemoteState.Waiting waiting) {
+            lookOrCall(step, remote, waiting);
             return;
         }
         approved = NONE;
         retries = 0;
-        deadline = clock.instant().plus(remote.longest());
-        state = State.WAITING;
-        keep(Map.of(step, new Change.Moved(Progress.SENT, works.evidence())), Map.of(), List.of(), List.of(), Map.of());
+        become(new RemoteState.Waiting(clock.instant().plus(remote.longest())));
+        keep(Kept.moved(step, Progress.SENT, works.evidence()));
         lookLater();
     }
 
-    private void lookOrCall(int step, Remote remote) {
-        if (clock.instant().isBefore(deadline)) {
+    private void lookOrCall(int step, Remote remote, RemoteState.Waiting waiting) {
+        if (clock.instant().isBefore(waiting.until())) {
             lookLater();
             return;
         }
-        deadline = null;
         hold(new Hold(
                 Why.OVERDUE,
                 step,
@@ -328,7 +358,7 @@ final class RemoteWork implements AtWork {
 
     private boolean sends(int step, String sent, List<String> tries) {
         progress.set(step, Progress.SENT);
-        return keep(Map.of(step, new Change.Moved(Progress.SENT, "")), Map.of(step, sent), tries, List.of(), Map.of());
+        return keep(Kept.sent(step, sent, tries));
     }
 
     private void lookLater() {
@@ -339,33 +369,26 @@ final class RemoteWork implements AtWork {
         note = "";
         approved = NONE;
         retries = 0;
-        deadline = null;
-        state = State.FOLLOWING;
+        become(RemoteState.FOLLOWING);
         progress.set(step, Progress.DONE);
         read.putAll(done.told());
-        if (keep(
-                Map.of(step, new Change.Moved(Progress.DONE, done.evidence())),
-                Map.of(),
-                List.of(),
-                done.proven(),
-                done.told())) {
+        if (keep(Kept.done(step, done))) {
             done.told().forEach((name, value) -> around.told(member, name, value));
             inOrder.add(this::work);
         }
     }
 
     private void unreached(int step, Remote remote, RemoteStep doing, WireFault fault) {
-        if (deadline != null && fault.kind() != WireFault.Kind.OTHER_CERTIFICATE) {
-            lookOrCall(step, remote); // it may restart while it works
+        if (at instanceof RemoteState.Waiting waiting && fault.kind() != WireFault.Kind.OTHER_CERTIFICATE) {
+            lookOrCall(step, remote, waiting); // it may restart while it works
         } else if (fault.passing() && retries++ < MOST_RETRIES) {
             note = "“" + remote.title() + "”: " + doing.what() + " cannot be reached now: " + fault.getMessage()
                     + ". Trying again.";
-            if (keep(Map.of(), Map.of(), List.of(), List.of(), Map.of())) {
+            if (keep(Kept.NOTHING)) {
                 clockwork.schedule(() -> inOrder.add(this::work), RETRY_SECONDS, TimeUnit.SECONDS);
             }
         } else {
             retries = 0;
-            deadline = null;
             hold(new Hold(
                     Why.UNREACHED,
                     step,
@@ -377,41 +400,39 @@ final class RemoteWork implements AtWork {
     }
 
     private void hold(Hold why) {
-        hold = why;
-        state = State.HELD;
+        become(new RemoteState.Held(why));
         note = "";
-        keep(Map.of(), Map.of(), List.of(), List.of(), Map.of());
+        keep(Kept.NOTHING);
+    }
+
+    private void become(RemoteState next) {
+        at = at.become(next);
     }
 
     // --- keeping ---
 
     /** Gives back whether it is kept and ours still. */
-    private boolean keep(
-            Map<Integer, Change.Moved> moved,
-            Map<Integer, String> sends,
-            List<String> tries,
-            List<String> proven,
-            Map<String, String> told) {
+    private boolean keep(Kept kept) {
         try {
             around.save(
                     held,
                     new Change(
                             dialogueId,
                             clock.instant(),
-                            state,
-                            hold,
+                            at.state(),
+                            at.hold(),
                             mode,
                             wiped,
                             identified,
                             note,
                             null,
-                            moved,
-                            sends,
+                            kept.moved(),
+                            kept.sends(),
                             TOOL,
                             "web",
-                            tries,
-                            proven,
-                            told,
+                            kept.tries(),
+                            kept.proven(),
+                            kept.told(),
                             stretch(),
                             0));
             return true;
@@ -424,25 +445,17 @@ final class RemoteWork implements AtWork {
             // nothing goes on before it is kept: it is tried again until the database takes it
             LOG.warnf("What was done on pages cannot be kept now (%s); trying again.", e.getMessage());
             stretch = "";
-            clockwork.schedule(
-                    () -> inOrder.addFirst(() -> keepAgain(moved, sends, tries, proven, told)),
-                    RETRY_SECONDS,
-                    TimeUnit.SECONDS);
+            clockwork.schedule(() -> inOrder.addFirst(() -> keepAgain(kept)), RETRY_SECONDS, TimeUnit.SECONDS);
         }
         return false;
     }
 
-    private void keepAgain(
-            Map<Integer, Change.Moved> moved,
-            Map<Integer, String> sends,
-            List<String> tries,
-            List<String> proven,
-            Map<String, String> told) {
-        if (gone || !keep(moved, sends, tries, proven, told)) {
+    private void keepAgain(Kept kept) {
+        if (gone || !keep(kept)) {
             return;
         }
-        told.forEach((name, value) -> around.told(member, name, value));
-        if (state == State.DONE) {
+        kept.told().forEach((name, value) -> around.told(member, name, value));
+        if (at.state() == State.DONE) {
             around.done(this);
         } else {
             work();
@@ -451,10 +464,10 @@ final class RemoteWork implements AtWork {
 
     private Change.Stretch stretch() {
         Change.Stretch now =
-                switch (state) {
+                switch (at.state()) {
                     case WAITING -> waiting((Remote) steps.get(next()));
                     case HELD, STOPPED ->
-                        Change.Stretch.held(Optional.ofNullable(hold).map(Hold::why), state);
+                        Change.Stretch.held(Optional.ofNullable(at.hold()).map(Hold::why), at.state());
                     case DONE -> new Change.Stretch("", "", 0, 0);
                     default -> new Change.Stretch("hands", "", 0, 0);
                 };
@@ -487,11 +500,10 @@ final class RemoteWork implements AtWork {
 
     private Optional<String> goOn() {
         values = around.values(member); // something may have been mended in Prepare meanwhile
-        hold = null;
         doing = null;
         lacking = List.of();
-        state = State.FOLLOWING;
-        if (keep(Map.of(), Map.of(), List.of(), List.of(), Map.of())) {
+        become(RemoteState.FOLLOWING);
+        if (keep(Kept.NOTHING)) {
             inOrder.add(this::work);
         }
         return Optional.empty();
@@ -504,10 +516,10 @@ final class RemoteWork implements AtWork {
             if (next == Mode.WATCH) {
                 return byHand();
             }
-            if (hold != null && hold.why() == Why.NEXT && next == Mode.RUN) {
+            if (at.hold() != null && at.hold().why() == Why.NEXT && next == Mode.RUN) {
                 return goOn();
             }
-            keep(Map.of(), Map.of(), List.of(), List.of(), Map.of());
+            keep(Kept.NOTHING);
             return Optional.empty();
         });
     }
@@ -526,6 +538,7 @@ final class RemoteWork implements AtWork {
     @Override
     public CompletableFuture<Optional<String>> goOn(String typed, String login) {
         return decide(() -> {
+            Hold hold = at.hold();
             if (hold == null) {
                 return Optional.of("Nothing waits for you here now.");
             }
@@ -537,10 +550,9 @@ final class RemoteWork implements AtWork {
             }
             approved = hold.step();
             if (hold.why() == Why.OVERDUE) {
-                deadline = clock.instant().plus(((Remote) steps.get(hold.step())).longest());
-                hold = null;
-                state = State.WAITING;
-                keep(Map.of(), Map.of(), List.of(), List.of(), Map.of());
+                Remote remote = (Remote) steps.get(hold.step());
+                become(new RemoteState.Waiting(clock.instant().plus(remote.longest())));
+                keep(Kept.NOTHING);
                 lookLater();
                 return Optional.empty();
             }
@@ -551,7 +563,7 @@ final class RemoteWork implements AtWork {
     @Override
     public CompletableFuture<Optional<String>> again(String login) {
         return decide(() -> {
-            if (state != State.STOPPED) {
+            if (at.state() != State.STOPPED) {
                 return Optional.of("It is not stopped.");
             }
             note = "";
@@ -562,11 +574,12 @@ final class RemoteWork implements AtWork {
     @Override
     public void halt(String login) {
         inOrder.addFirst(() -> {
-            state = State.STOPPED;
-            hold = null;
-            deadline = null;
+            if (at.state() == State.DONE) {
+                return;
+            }
+            become(RemoteState.STOPPED);
             note = "Stopped by " + login + ".";
-            keep(Map.of(), Map.of(), List.of(), List.of(), Map.of());
+            keep(Kept.NOTHING);
         });
     }
 
@@ -579,7 +592,7 @@ final class RemoteWork implements AtWork {
     public void known(String name, String value) {
         inOrder.add(() -> {
             read.put(name, value);
-            if (!gone && hold != null && hold.why().endsWhenKnown()) {
+            if (!gone && at.hold() != null && at.hold().why().endsWhenKnown()) {
                 goOn();
             }
         });
