@@ -5,13 +5,10 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.LinkedHashMap;
+import java.util.Collection;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
-import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
@@ -22,13 +19,11 @@ import lychnos.core.dialogue.Blanker;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Dialogue;
-import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Asked;
-import lychnos.core.dialogue.DialogueStep.Mark;
-import lychnos.core.dialogue.DialogueStep.Waits;
 import lychnos.core.dialogue.Effect;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
+import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
@@ -44,13 +39,7 @@ import org.jboss.logging.Logger;
 final class MemberLine implements LineEvents, OpenLine {
 
     private static final Logger LOG = Logger.getLogger(MemberLine.class);
-    private static final String TOOL = "Lychnos";
-    private static final int TAIL = 16 * 1024;
-    private static final long KEPT_BACK_MILLIS = 300;
     private static final long LONGEST_REOPEN_SECONDS = 10;
-    private static final int MOST_PIECES = 4000;
-    /** Letters come one by one and are looked at together; a question has to stand for longer than this anyway. */
-    private static final long GATHERED_MILLIS = 20;
 
     /** What the line works with. */
     interface Surroundings {
@@ -105,13 +94,9 @@ final class MemberLine implements LineEvents, OpenLine {
     private final InOrder inOrder;
     private final ScheduledExecutorService clockwork;
     private final Clock clock;
-    private final Blanker blanker;
-    private final List<Onlooker> onlookers = new CopyOnWriteArrayList<>();
+    private final LineTape tape;
+    private final LineChanges changes;
     private final List<Effect> unsaved = new ArrayList<>();
-    private final StringBuilder tail = new StringBuilder();
-    private final StringBuilder heard = new StringBuilder();
-    private List<Change.Piece> pieces = new ArrayList<>();
-    private long pieceNumber;
     private ConsoleLine line;
     private boolean lineUp;
     private boolean everUp;
@@ -122,16 +107,9 @@ final class MemberLine implements LineEvents, OpenLine {
     private boolean doneTold;
     private int reopened;
     private Mode mode;
-    private boolean wiped;
-    private boolean identified;
-    private String note;
     private String hand = "";
-    private String by = TOOL;
-    private Map<Integer, Progress> saved = new HashMap<>();
-    private List<DialogueStep> savedSteps;
     private Standing lastStanding;
     private volatile List<String> lacking = List.of();
-    private String stretch = "";
     private ScheduledFuture<?> alarm;
 
     MemberLine(
@@ -155,11 +133,8 @@ final class MemberLine implements LineEvents, OpenLine {
         this.clockwork = clockwork;
         this.clock = clock;
         mode = kept.dialogue().mode;
-        wiped = kept.dialogue().wiped;
-        identified = kept.dialogue().identified;
-        note = kept.dialogue().note;
-        pieceNumber = kept.pieces();
-        tail.append(kept.tail());
+        boolean wiped = kept.dialogue().wiped;
+        boolean identified = kept.dialogue().identified;
         conversation = new Conversation(dialogue, member, values, mode, clock.instant());
         boolean begun = wiped || kept.progress().stream().anyMatch(each -> each != Progress.OPEN);
         if (begun || identified) {
@@ -170,12 +145,9 @@ final class MemberLine implements LineEvents, OpenLine {
         if (kept.dialogue().state == lychnos.server.store.MemberDialogue.State.STOPPED) {
             conversation.halt();
         }
-        savedSteps = conversation.steps();
-        for (int i = 0; i < savedSteps.size(); i++) {
-            saved.put(i, conversation.progress(i));
-        }
-        java.util.Collection<lychnos.core.fact.Secret> secrets = values.secrets();
-        blanker = new Blanker(() -> secrets);
+        Collection<Secret> secrets = values.secrets();
+        tape = new LineTape(dialogueId, kept.tail(), kept.pieces(), new Blanker(() -> secrets), clockwork, clock);
+        changes = new LineChanges(kept.dialogue(), dialogue, conversation, tape);
     }
 
     @Override
@@ -221,7 +193,7 @@ final class MemberLine implements LineEvents, OpenLine {
 
     private void notUp(String why) {
         lineUp = false;
-        note = why;
+        changes.note(why);
         if (everUp) {
             apply(conversation.lineDown());
         } else {
@@ -238,7 +210,7 @@ final class MemberLine implements LineEvents, OpenLine {
     public void up() {
         inOrder.add(() -> {
             lineUp = true;
-            note = "";
+            changes.note("");
             reopened = 0;
             List<Effect> effects = everUp ? conversation.lineUp(clock.instant()) : List.of();
             everUp = true;
@@ -248,90 +220,22 @@ final class MemberLine implements LineEvents, OpenLine {
 
     @Override
     public void received(byte[] bytes) {
-        String text = new String(bytes, StandardCharsets.ISO_8859_1);
-        show(blanked(text));
-        synchronized (heard) {
-            heard.append(text);
-            if (heard.length() > text.length()) {
-                return; // what is looked at next takes this with it
-            }
+        if (tape.received(new String(bytes, StandardCharsets.ISO_8859_1))) {
+            clockwork.schedule(() -> inOrder.add(this::hear), LineTape.GATHERED_MILLIS, TimeUnit.MILLISECONDS);
         }
-        clockwork.schedule(() -> inOrder.add(this::hear), GATHERED_MILLIS, TimeUnit.MILLISECONDS);
     }
 
     /** Takes in what came; whoever decides something on this line does so after it. */
     private void hear() {
-        String text = takeHeard();
+        String text = tape.takeHeard();
         if (!text.isEmpty()) {
             apply(conversation.output(text, clock.instant()));
         }
     }
 
-    /** Everything that came since the last look: letters come one by one, and are looked at together. */
-    private String takeHeard() {
-        synchronized (heard) {
-            String text = heard.toString();
-            heard.setLength(0);
-            return text;
-        }
-    }
-
-    private synchronized String blanked(String text) {
-        String seen = blanker.feed(text);
-        if (seen.length() < text.length()) {
-            clockwork.schedule(() -> show(restOfBlanked()), KEPT_BACK_MILLIS, TimeUnit.MILLISECONDS);
-        }
-        return seen;
-    }
-
-    private synchronized String restOfBlanked() {
-        return blanker.rest();
-    }
-
-    /**
-     * Hands on and keeps what may be seen. Not in the order of the rest: whoever looks should not wait for the
-     * database.
-     */
-    private synchronized void show(String text) {
-        if (text.isEmpty()) {
-            return;
-        }
-        tail.append(text);
-        if (tail.length() > 2 * TAIL) {
-            tail.delete(0, tail.length() - TAIL);
-        }
-        record(text, clock.instant());
-        onlookers.forEach(each -> each.shown(text));
-    }
-
-    /**
-     * Letters that come right behind each other are one piece: a row of the database for each would be most of what is
-     * written.
-     */
-    private void record(String text, Instant now) {
-        Change.Piece last = pieces.isEmpty() ? null : pieces.get(pieces.size() - 1);
-        if (last != null
-                && last.kind() == 'o'
-                && Duration.between(last.at(), now).toMillis() < GATHERED_MILLIS) {
-            pieces.set(pieces.size() - 1, last.with(text));
-        } else if (pieces.size() < MOST_PIECES) {
-            pieces.add(new Change.Piece(dialogueId, pieceNumber++, now, 'o', text));
-        }
-    }
-
-    private synchronized void mark(String text) {
-        pieces.add(new Change.Piece(dialogueId, pieceNumber++, clock.instant(), 'm', text));
-    }
-
     @Override
-    public synchronized List<Change.Piece> takePieces() {
-        List<Change.Piece> taken = pieces;
-        pieces = new ArrayList<>();
-        return taken;
-    }
-
-    private synchronized void giveBack(List<Change.Piece> taken) {
-        pieces.addAll(0, taken);
+    public List<Change.Piece> takePieces() {
+        return tape.takePieces();
     }
 
     @Override
@@ -348,7 +252,7 @@ final class MemberLine implements LineEvents, OpenLine {
     @Override
     public void noted(String sentence) {
         inOrder.add(() -> {
-            note = sentence;
+            changes.note(sentence);
             apply(List.of());
         });
     }
@@ -391,11 +295,11 @@ final class MemberLine implements LineEvents, OpenLine {
         Instant now = clock.instant();
         List<Change.Piece> taken = List.of();
         try {
-            Change change = change(now);
+            Change change = changes.of(unsaved, mode, standing(), lastStanding, now);
             if (change != null) {
-                taken = takePieces();
+                taken = tape.takePieces();
                 around.save(held, change, taken);
-                remember(change);
+                changes.remember(change);
             }
         } catch (HoldLost e) {
             LOG.infof("let go of a line of run %d: %s", held.runId(), e.getMessage());
@@ -405,7 +309,7 @@ final class MemberLine implements LineEvents, OpenLine {
         } catch (RuntimeException e) {
             // nothing goes out that was not kept: it is tried again until the database takes it
             LOG.warnf("A dialogue cannot be kept now (%s); nothing is sent until it is.", e.getMessage());
-            giveBack(taken);
+            tape.giveBack(taken);
             clockwork.schedule(() -> inOrder.addFirst(this::keepAndSend), 1, TimeUnit.SECONDS);
             return;
         }
@@ -419,136 +323,6 @@ final class MemberLine implements LineEvents, OpenLine {
             doneTold = true;
             around.done(this);
         }
-    }
-
-    /** What has to be kept, or null where nothing but bytes came. */
-    private Change change(Instant now) {
-        List<DialogueStep> steps = conversation.steps();
-        boolean replanned = !steps.equals(savedSteps);
-        Map<Integer, String> evidence = new HashMap<>();
-        Map<Integer, String> sends = new LinkedHashMap<>();
-        Map<String, String> told = new LinkedHashMap<>();
-        List<String> tries = new ArrayList<>();
-        List<String> proven = new ArrayList<>();
-        if (unsaved.stream()
-                .anyMatch(effect -> effect instanceof Effect.SendSecret
-                        || effect instanceof Effect.Send send && send.step() >= 0)) {
-            note = ""; // what was to be said of the answer before is said
-        }
-        for (Effect effect : unsaved) {
-            if (effect instanceof Effect.Done done) {
-                evidence.put(done.step(), done.evidence());
-                passwordThatProves(steps.get(done.step())).ifPresent(proven::add);
-            } else if (effect instanceof Effect.Send send && send.step() >= 0) {
-                sends.put(
-                        send.step(),
-                        secretStep(steps.get(send.step()))
-                                ? null
-                                : by.equals(TOOL) ? send.text().strip() : typedOrSent(send));
-                mark(steps.get(send.step()).title());
-            } else if (effect instanceof Effect.SendSecret send) {
-                sends.put(send.step(), null);
-                tries.addAll(((Asked) steps.get(send.step())).answer().names());
-                mark(steps.get(send.step()).title());
-            } else if (effect instanceof Effect.Read read) {
-                told.put(read.name(), read.value());
-            } else if (effect instanceof Effect.Identified) {
-                identified = true;
-                mark("identified");
-            } else if (effect instanceof Effect.Note said) {
-                note = said.sentence();
-            }
-        }
-        wiped = wiped || replanned;
-        Map<Integer, Change.Moved> moved = new LinkedHashMap<>();
-        for (int i = 0; i < steps.size(); i++) {
-            Progress progress = conversation.progress(i);
-            if (replanned || sends.containsKey(i) || saved.get(i) != progress) {
-                moved.put(i, new Change.Moved(progress, evidence.getOrDefault(i, "")));
-            }
-        }
-        Standing standing = standing();
-        if (moved.isEmpty()
-                && told.isEmpty()
-                && lastStanding != null
-                && standing.kept().equals(lastStanding.kept())) {
-            return null;
-        }
-        return new Change(
-                dialogueId,
-                now,
-                conversation.state(),
-                conversation.hold().orElse(null),
-                mode,
-                wiped,
-                identified,
-                note,
-                replanned ? dialogue.withPages(member, wiped) : null,
-                moved,
-                sends,
-                by,
-                "console",
-                tries,
-                proven,
-                told,
-                stretch(),
-                0);
-    }
-
-    /** A person's Enter stands for what was typed before it. */
-    private String typedOrSent(Effect.Send send) {
-        String sent = send.text().strip();
-        return sent.isEmpty() ? conversation.lastTyped() : sent;
-    }
-
-    private static boolean secretStep(DialogueStep step) {
-        return step instanceof Asked asked && asked.is(Mark.SECRET);
-    }
-
-    private static Optional<String> passwordThatProves(DialogueStep step) {
-        return step instanceof Asked asked && asked.is(Mark.PROVES)
-                ? asked.answer().names().stream().findFirst()
-                : Optional.empty();
-    }
-
-    /** What the time goes to from now on, if that is something else than before. */
-    private Change.Stretch stretch() {
-        Change.Stretch now =
-                switch (conversation.state()) {
-                    case WAITING -> waiting();
-                    case HELD, STOPPED, CUT ->
-                        Change.Stretch.held(conversation.hold().map(Hold::why), conversation.state());
-                    case DONE -> new Change.Stretch("", "", 0, 0);
-                    default -> new Change.Stretch("hands", "", 0, 0);
-                };
-        String key = now.kind() + now.title();
-        return key.equals(stretch) ? null : now;
-    }
-
-    private Change.Stretch waiting() {
-        List<DialogueStep> steps = conversation.steps();
-        for (int i = 0; i < steps.size(); i++) {
-            if (conversation.progress(i) == Progress.OPEN && steps.get(i) instanceof Waits waits) {
-                return new Change.Stretch(
-                        "wait",
-                        waits.title(),
-                        waits.about().toSeconds(),
-                        waits.atMost().toSeconds());
-            }
-        }
-        return new Change.Stretch("wait", "works", 0, 0);
-    }
-
-    private void remember(Change change) {
-        savedSteps = conversation.steps();
-        saved = new HashMap<>();
-        for (int i = 0; i < savedSteps.size(); i++) {
-            saved.put(i, conversation.progress(i));
-        }
-        if (change.stretch() != null) {
-            stretch = change.stretch().kind() + change.stretch().title();
-        }
-        by = TOOL;
     }
 
     private void carryOut(Effect effect) {
@@ -596,10 +370,10 @@ final class MemberLine implements LineEvents, OpenLine {
                 conversation.state().name(),
                 mode.name(),
                 HoldView.of(conversation.hold().orElse(null)),
-                note,
+                changes.note(),
                 hand,
                 lineUp,
-                identified,
+                changes.identified(),
                 progress,
                 conversation.asking());
     }
@@ -608,7 +382,7 @@ final class MemberLine implements LineEvents, OpenLine {
         Standing now = standing();
         if (!now.equals(lastStanding)) {
             lastStanding = now;
-            onlookers.forEach(each -> each.changed(now));
+            tape.forEach(each -> each.changed(now));
         }
     }
 
@@ -619,16 +393,13 @@ final class MemberLine implements LineEvents, OpenLine {
 
     @Override
     public void watch(Onlooker onlooker) {
-        synchronized (this) {
-            onlooker.shown(tail.toString());
-            onlookers.add(onlooker);
-        }
+        tape.watch(onlooker);
         inOrder.add(() -> onlooker.changed(standing()));
     }
 
     @Override
     public void leave(Onlooker onlooker) {
-        onlookers.remove(onlooker);
+        tape.leave(onlooker);
     }
 
     /** Does what a person wants, if that person has the keyboard; completes with why not, or with nothing. */
@@ -644,7 +415,7 @@ final class MemberLine implements LineEvents, OpenLine {
                 answer.complete(Optional.of(hand + " has the keyboard of this line. Take it over first."));
             } else {
                 hear();
-                by = login;
+                changes.by(login);
                 Optional<String> refused = act.get();
                 answer.complete(lost ? Optional.of(TAKEN_OVER) : refused);
             }
@@ -673,7 +444,7 @@ final class MemberLine implements LineEvents, OpenLine {
         return decide(login, () -> {
             if (line != null) {
                 line.sendBreak();
-                mark("break sent by " + login);
+                tape.mark("break sent by " + login);
             }
             apply(List.of());
             return Optional.empty();
@@ -722,7 +493,7 @@ final class MemberLine implements LineEvents, OpenLine {
     @Override
     public void halt(String login) {
         inOrder.addFirst(() -> {
-            note = "Stopped by " + login + ".";
+            changes.note("Stopped by " + login + ".");
             apply(conversation.halt());
         });
     }
@@ -733,7 +504,7 @@ final class MemberLine implements LineEvents, OpenLine {
             if (conversation.state() != Conversation.State.STOPPED) {
                 return Optional.of("It is not stopped.");
             }
-            note = "";
+            changes.note("");
             apply(conversation.again(clock.instant()));
             return Optional.empty();
         });
