@@ -212,7 +212,7 @@ class KindsJourneyTest {
         return network;
     }
 
-    /** Ground, facts and addresses, through the interface without a browser. */
+    /** FreeSpace, facts and addresses, through the interface without a browser. */
     private void prepare() throws IOException, InterruptedException {
         ask(
                 "POST",

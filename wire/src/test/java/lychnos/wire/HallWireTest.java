@@ -14,7 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import lychnos.core.address.Address;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
@@ -79,7 +79,7 @@ class HallWireTest {
 
     @Test
     void aMachineIsFoundByItsHardwareAddress() throws WireFault {
-        Run scope = Run.parse("10.40.8.50-70");
+        AddressRun scope = AddressRun.parse("10.40.8.50-70");
         assertEquals(Optional.of(AT), vantage.findByMac(FIRST, scope, Duration.ofSeconds(5)));
         assertEquals(Optional.of(Address.parse("10.40.8.63")), vantage.findByMac(SECOND, scope, Duration.ofSeconds(5)));
         assertEquals(

@@ -14,20 +14,20 @@ public final class AddressSet {
 
     private final TreeMap<Address, Address> lastByFirst = new TreeMap<>();
 
-    public static AddressSet of(Run... runs) {
+    public static AddressSet of(AddressRun... runs) {
         AddressSet set = new AddressSet();
-        for (Run run : runs) {
+        for (AddressRun run : runs) {
             set.add(run);
         }
         return set;
     }
 
     public AddressSet add(Address address) {
-        return add(Run.of(address));
+        return add(AddressRun.of(address));
     }
 
     /** Adds a run, joining it with what it overlaps or touches. */
-    public AddressSet add(Run run) {
+    public AddressSet add(AddressRun run) {
         Address first = run.first();
         Address last = run.last();
         Map.Entry<Address, Address> before = lastByFirst.floorEntry(first);
@@ -58,17 +58,17 @@ public final class AddressSet {
     }
 
     public AddressSet remove(Address address) {
-        return remove(Run.of(address));
+        return remove(AddressRun.of(address));
     }
 
     /** Takes a run out; what of it is not in the set does not matter. */
-    public AddressSet remove(Run run) {
+    public AddressSet remove(AddressRun run) {
         Map.Entry<Address, Address> piece = lastByFirst.floorEntry(run.first());
         if (piece == null || piece.getValue().compareTo(run.first()) < 0) {
             piece = lastByFirst.higherEntry(run.first());
         }
         while (piece != null && piece.getKey().compareTo(run.last()) <= 0) {
-            Run old = new Run(piece.getKey(), piece.getValue());
+            AddressRun old = new AddressRun(piece.getKey(), piece.getValue());
             lastByFirst.remove(old.first());
             if (old.first().compareTo(run.first()) < 0) {
                 lastByFirst.put(old.first(), run.first().plus(-1));
@@ -89,7 +89,7 @@ public final class AddressSet {
     /** How many addresses, capped at {@link Long#MAX_VALUE}. */
     public long size() {
         long total = 0;
-        for (Run run : runs()) {
+        for (AddressRun run : runs()) {
             total += run.size();
             if (total < 0) {
                 return Long.MAX_VALUE;
@@ -99,9 +99,9 @@ public final class AddressSet {
     }
 
     /** The runs in order; none touches the next. */
-    public List<Run> runs() {
-        List<Run> runs = new ArrayList<>(lastByFirst.size());
-        lastByFirst.forEach((first, last) -> runs.add(new Run(first, last)));
+    public List<AddressRun> runs() {
+        List<AddressRun> runs = new ArrayList<>(lastByFirst.size());
+        lastByFirst.forEach((first, last) -> runs.add(new AddressRun(first, last)));
         return runs;
     }
 

@@ -65,7 +65,7 @@ public record Prefix(Address network, int length) implements Comparable<Prefix> 
                 && address.compareTo(last()) <= 0;
     }
 
-    public boolean contains(Run run) {
+    public boolean contains(AddressRun run) {
         return contains(run.first()) && contains(run.last());
     }
 
@@ -74,8 +74,8 @@ public record Prefix(Address network, int length) implements Comparable<Prefix> 
     }
 
     /** All addresses of the prefix. */
-    public Run run() {
-        return new Run(network, last());
+    public AddressRun run() {
+        return new AddressRun(network, last());
     }
 
     /**
@@ -83,12 +83,14 @@ public record Prefix(Address network, int length) implements Comparable<Prefix> 
      * 3.2.1.3) except in /31 and /32 (RFC 3021); IPv6 leaves out the Subnet-Router anycast address (RFC 4291 section
      * 2.6.1) except in /127 (RFC 6164) and /128.
      */
-    public Run hosts() {
+    public AddressRun hosts() {
         int host = network.family().bits() - length;
         if (host <= 1) {
             return run();
         }
-        return network.isV4() ? new Run(network.next(), last().plus(-1)) : new Run(network.next(), last());
+        return network.isV4()
+                ? new AddressRun(network.next(), last().plus(-1))
+                : new AddressRun(network.next(), last());
     }
 
     /**

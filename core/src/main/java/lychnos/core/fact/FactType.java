@@ -7,8 +7,8 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
 import lychnos.core.address.Address;
+import lychnos.core.address.AddressRun;
 import lychnos.core.address.Prefix;
-import lychnos.core.address.Run;
 import lychnos.core.name.Hostname;
 
 /**
@@ -22,7 +22,7 @@ public enum FactType {
     MAC("mac-address", "02:4c:59:a1:00:01", text -> Mac.parse(text).toString()),
     ADDRESS("address", "10.40.8.20", text -> Address.parse(text).toString()),
     PREFIX("prefix", "10.44.0.0/21", text -> Prefix.parse(text).toString()),
-    RANGE("range", "10.40.8.10-10.40.8.31", text -> Run.parse(text).toString()),
+    RANGE("range", "10.40.8.10-10.40.8.31", text -> AddressRun.parse(text).toString()),
     HOST_NAME("host-name", "ard-blk-1", text -> Hostname.require(text.toLowerCase(Locale.ROOT))),
     DOMAIN("domain", "ardal.example", text -> Hostname.requireDomain(text.toLowerCase(Locale.ROOT))),
     SERVER("server", "10.40.8.6 or time.ardal.example", FactType::server),

@@ -2,7 +2,7 @@ package lychnos.core.place;
 
 import java.util.Arrays;
 import lychnos.core.address.Address;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 
 /**
  * The free host numbers of one network, a bit each. A bit set and not a tree of runs: in a network that is badly
@@ -21,21 +21,21 @@ final class FreeMap {
     private final int size;
     private final long[] free;
 
-    FreeMap(Ground ground, boolean coolingToo) {
+    FreeMap(FreeSpace ground, boolean coolingToo) {
         base = ground.network().network();
         v4 = base.isV4();
         size = (int) Math.min(MOST, ground.network().run().size());
         free = new long[size / 64 + 2];
         ground.pools().forEach(run -> mark(run, true));
-        Run hosts = ground.network().hosts();
+        AddressRun hosts = ground.network().hosts();
         if (!base.equals(hosts.first())) {
-            mark(Run.of(base), false);
+            mark(AddressRun.of(base), false);
         }
         if (!ground.network().last().equals(hosts.last())) {
-            mark(Run.of(ground.network().last()), false);
+            mark(AddressRun.of(ground.network().last()), false);
         }
         if (ground.gateway() != null) {
-            mark(Run.of(ground.gateway()), false);
+            mark(AddressRun.of(ground.gateway()), false);
         }
         ground.kept().forEach(run -> mark(run, false));
         ground.taken().forEach(this::clear);
@@ -51,11 +51,11 @@ final class FreeMap {
                 free[(int) offset >> 6] &= ~(1L << offset);
             }
         } else {
-            mark(Run.of(address), false);
+            mark(AddressRun.of(address), false);
         }
     }
 
-    private void mark(Run run, boolean to) {
+    private void mark(AddressRun run, boolean to) {
         if (run.first().family() != base.family() || run.last().compareTo(base) < 0) {
             return;
         }

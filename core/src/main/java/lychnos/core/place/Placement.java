@@ -2,7 +2,7 @@ package lychnos.core.place;
 
 import java.util.List;
 import lychnos.core.address.Address;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 
 /**
  * Addresses found for everything that one unit needs.
@@ -22,7 +22,7 @@ public record Placement(List<Seat> seats, List<Growth> growth, List<String> reas
     public record Seat(String role, String network, Address address) {}
 
     /** A run that is kept free in the network of this purpose. */
-    public record Growth(String network, Run run) {}
+    public record Growth(String network, AddressRun run) {}
 
     public Placement {
         seats = List.copyOf(seats);

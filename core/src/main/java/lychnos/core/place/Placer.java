@@ -13,10 +13,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import lychnos.core.address.Address;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 
 /**
- * Finds addresses for units in a number of {@link Ground}s. Nothing is changed outside of it: it proposes, the database
+ * Finds addresses for units in a number of {@link FreeSpace}s. Nothing is changed outside of it: it proposes, the database
  * decides.
  *
  * <p>Structure and cost. Every network is a bit a host number ({@link FreeMap}). A need that lies in several networks,
@@ -67,8 +67,8 @@ public final class Placer {
     /** One network that a need lies in, with how far its run is shifted there. */
     private record Plot(String network, FreeMap map, int shift) {}
 
-    public Placer(Collection<Ground> grounds) {
-        for (Ground ground : grounds) {
+    public Placer(Collection<FreeSpace> grounds) {
+        for (FreeSpace ground : grounds) {
             FreeMap map = new FreeMap(ground, false);
             (ground.network().network().isV4() ? v4 : v6)
                     .computeIfAbsent(ground.purpose(), none -> new ArrayList<>())
@@ -320,7 +320,7 @@ public final class Placer {
                 }
                 if (need.growth() > 0) {
                     Address first = plot.map.address(taken.start + plot.shift + perPlot);
-                    growth.add(new Placement.Growth(plot.network, Run.of(first, need.growth())));
+                    growth.add(new Placement.Growth(plot.network, AddressRun.of(first, need.growth())));
                 }
             }
         }

@@ -14,7 +14,7 @@ final class DhcpLeftOn implements Rule {
                                 Finding.About.unit(unit),
                                 unit.name() + " is to keep an address from DHCP",
                                 "It works until the lease moves. Management wants the address of the plan.")
-                        .mendedBy(Mend.setFact("Set it by hand", unit, "", "static", "yes")))
+                        .mendedBy(Fix.setFact("Set it by hand", unit, "", "static", "yes")))
                 .toList();
     }
 }

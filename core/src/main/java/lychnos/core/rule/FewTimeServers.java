@@ -3,7 +3,7 @@ package lychnos.core.rule;
 import java.util.List;
 import lychnos.core.service.Measured;
 import lychnos.core.service.ServiceKind;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 
 /** No time server, or one or two of them that are any good. */
 final class FewTimeServers implements Rule {
@@ -37,15 +37,15 @@ final class FewTimeServers implements Rule {
                         ? "When it fails, clocks drift unnoticed. Three are better."
                         : "With two, a unit cannot tell which one is wrong. Three are better.";
         Finding finding = new Finding("few-time-servers", good == 0, what, why, Finding.About.network(network), null);
-        return plan.things(ThingSort.TIME)
+        return plan.things(SiteResourceSort.TIME)
                 .map(thing -> thing.value("address").orElse(""))
                 .filter(address -> !network.timeServers().contains(address)
                         && plan.service(ServiceKind.TIME, address)
                                 .map(Measured::fine)
                                 .orElse(false))
                 .findFirst()
-                .map(address -> finding.mendedBy(Mend.network(
-                        "Add " + address + ", it answers", Mend.Act.ADD_TIME_SERVER, network, "", address)))
+                .map(address -> finding.mendedBy(
+                        Fix.network("Add " + address + ", it answers", Fix.Act.ADD_TIME_SERVER, network, "", address)))
                 .orElse(finding);
     }
 }

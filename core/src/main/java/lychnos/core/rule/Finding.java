@@ -10,7 +10,7 @@ package lychnos.core.rule;
  * @param about which network or unit it is about
  * @param mend what would mend it at once, or null where only a person can
  */
-public record Finding(String code, boolean blocks, String what, String why, About about, Mend mend) {
+public record Finding(String code, boolean blocks, String what, String why, About about, Fix mend) {
 
     /**
      * What a finding is about; each id is null where it is about no such thing.
@@ -36,7 +36,7 @@ public record Finding(String code, boolean blocks, String what, String why, Abou
         return new Finding(code, false, what, why, about, null);
     }
 
-    Finding mendedBy(Mend with) {
+    Finding mendedBy(Fix with) {
         return new Finding(code, blocks, what, why, about, with);
     }
 }

@@ -1,7 +1,7 @@
 package lychnos.core.rule;
 
 import java.util.List;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 
 /** A gateway inside a pool: never given out here, but other tools that share the pool may do so. */
 final class GatewayInPool implements Rule {
@@ -16,7 +16,7 @@ final class GatewayInPool implements Rule {
                 .toList();
     }
 
-    private static Finding finding(PlannedNetwork network, Run pool) {
+    private static Finding finding(PlannedNetwork network, AddressRun pool) {
         Finding finding = Finding.warns(
                 "gateway-in-pool",
                 Finding.About.network(network),
@@ -26,10 +26,10 @@ final class GatewayInPool implements Rule {
         if (network.gateway().equals(pool.last())) {
             return finding;
         }
-        Run behind = new Run(network.gateway().next(), pool.last());
-        return finding.mendedBy(Mend.network(
+        AddressRun behind = new AddressRun(network.gateway().next(), pool.last());
+        return finding.mendedBy(Fix.network(
                 "Begin the pool at " + behind.first(),
-                Mend.Act.CHANGE_RANGE,
+                Fix.Act.CHANGE_RANGE,
                 network,
                 pool.toString(),
                 behind.toString()));

@@ -4,8 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import lychnos.core.fact.DataSize;
-import lychnos.core.site.Thing;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResource;
+import lychnos.core.site.SiteResourceSort;
 
 /** A virtualisation host with too few cores, too little memory or disk for what is planned on it. */
 final class HostTooSmall implements Rule {
@@ -13,7 +13,7 @@ final class HostTooSmall implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
-        plan.things(ThingSort.HOST).forEach(host -> {
+        plan.things(SiteResourceSort.HOST).forEach(host -> {
             List<PlannedUnit> guests = plan.units().stream()
                     .filter(unit -> unit.kind().machine().isPresent()
                             && unit.unitFact("host").filter(host.name()::equals).isPresent())
@@ -53,7 +53,8 @@ final class HostTooSmall implements Rule {
         return findings;
     }
 
-    private static Finding finding(String code, PlannedUnit unit, Thing host, String wants, String has, String names) {
+    private static Finding finding(
+            String code, PlannedUnit unit, SiteResource host, String wants, String has, String names) {
         return Finding.blocks(
                 code,
                 Finding.About.unit(unit),

@@ -2,7 +2,7 @@ package lychnos.core.rule;
 
 import java.util.List;
 import lychnos.core.fact.DataSize;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 
 /** An image that does not fit on the disk of its host. */
 final class ImageTooLarge implements Rule {
@@ -13,7 +13,7 @@ final class ImageTooLarge implements Rule {
                 .flatMap(unit -> unit.unitFact("image-size").map(DataSize::parse).stream()
                         .flatMap(image -> unit
                                 .unitFact("host")
-                                .flatMap(host -> plan.thing(ThingSort.HOST, host))
+                                .flatMap(host -> plan.thing(SiteResourceSort.HOST, host))
                                 .filter(host -> host.size("disk")
                                         .filter(disk -> image.compareTo(disk) > 0)
                                         .isPresent())

@@ -30,7 +30,7 @@ final class MembersDiffer implements Rule {
                                         unit.name() + ": " + fact.title() + " differs between members",
                                         String.join(" and ", values)
                                                 + ". It must be the same on each, or they never join.")
-                                .mendedBy(Mend.setFact(
+                                .mendedBy(Fix.setFact(
                                         "Take " + values.get(0) + " for " + odd,
                                         unit,
                                         odd,

@@ -23,7 +23,7 @@ final class MtuMismatch implements Rule {
                                             + " carries " + network.mtu(),
                                     "Small packets pass and large ones vanish: the array looks well and no volume "
                                             + "mounts.")
-                            .mendedBy(Mend.setFact(
+                            .mendedBy(Fix.setFact(
                                     "Set " + network.mtu(),
                                     unit,
                                     "",

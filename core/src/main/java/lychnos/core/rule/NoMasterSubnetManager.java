@@ -16,7 +16,7 @@ final class NoMasterSubnetManager implements Rule {
                                 Finding.About.unit(entry.getValue().get(0)),
                                 "Fabric " + entry.getKey() + " has no subnet manager that is master",
                                 "Without one no port of the fabric comes up. Exactly one gateway of it must be master.")
-                        .mendedBy(Mend.setFact(
+                        .mendedBy(Fix.setFact(
                                 "Make " + entry.getValue().get(0).name() + " master",
                                 entry.getValue().get(0),
                                 "",

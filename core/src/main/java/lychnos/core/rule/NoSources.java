@@ -1,14 +1,15 @@
 package lychnos.core.rule;
 
 import java.util.List;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 
 /** Nobody said from where management may be reached. */
 final class NoSources implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        return plan.units().isEmpty() || plan.things(ThingSort.SOURCE).findAny().isPresent()
+        return plan.units().isEmpty()
+                        || plan.things(SiteResourceSort.SOURCE).findAny().isPresent()
                 ? List.of()
                 : List.of(Finding.warns(
                         "no-sources",

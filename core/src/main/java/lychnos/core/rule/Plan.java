@@ -11,8 +11,8 @@ import java.util.stream.Stream;
 import lychnos.core.kind.Kind;
 import lychnos.core.service.Measured;
 import lychnos.core.service.ServiceKind;
-import lychnos.core.site.Thing;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResource;
+import lychnos.core.site.SiteResourceSort;
 
 /**
  * Everything that is known before a machine is touched, as the rules look at it.
@@ -28,7 +28,7 @@ import lychnos.core.site.ThingSort;
 public record Plan(
         List<PlannedNetwork> networks,
         List<PlannedUnit> units,
-        List<Thing> things,
+        List<SiteResource> things,
         List<Measured> services,
         List<Record> records,
         LocalDate today,
@@ -69,11 +69,11 @@ public record Plan(
         return ours().filter(network -> network.purpose().equals(purpose));
     }
 
-    Stream<Thing> things(ThingSort sort) {
+    Stream<SiteResource> things(SiteResourceSort sort) {
         return things.stream().filter(thing -> thing.sort() == sort);
     }
 
-    Optional<Thing> thing(ThingSort sort, String name) {
+    Optional<SiteResource> thing(SiteResourceSort sort, String name) {
         return things(sort).filter(thing -> thing.name().equals(name)).findFirst();
     }
 

@@ -2,8 +2,8 @@ package lychnos.core.rule;
 
 import java.util.List;
 import lychnos.core.address.Address;
+import lychnos.core.address.AddressRun;
 import lychnos.core.address.Prefix;
-import lychnos.core.address.Run;
 
 /**
  * A network as the rules look at it.
@@ -30,8 +30,8 @@ public record PlannedNetwork(
         String domain,
         List<String> nameServers,
         List<String> timeServers,
-        List<Run> pools,
-        List<Run> dhcp,
+        List<AddressRun> pools,
+        List<AddressRun> dhcp,
         boolean ours,
         long toPlace,
         long free,

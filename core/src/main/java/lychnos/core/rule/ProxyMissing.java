@@ -2,7 +2,7 @@ package lychnos.core.rule;
 
 import java.util.List;
 import lychnos.core.service.ServiceKind;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 
 /** A unit that wants a proxy where none is stated or it does not let through. */
 final class ProxyMissing implements Rule {
@@ -12,13 +12,13 @@ final class ProxyMissing implements Rule {
         return plan.asked("proxy-needed").stream()
                 .filter(unit ->
                         unit.unitFact("proxy-needed").filter("yes"::equals).isPresent())
-                .filter(unit -> plan.things(ThingSort.PROXY).findAny().isEmpty()
+                .filter(unit -> plan.things(SiteResourceSort.PROXY).findAny().isEmpty()
                         || plan.services(ServiceKind.PROXY).anyMatch(proxy -> !proxy.fine()))
                 .map(unit -> Finding.blocks(
                         "proxy-missing",
                         Finding.About.unit(unit),
                         unit.name() + " needs a proxy",
-                        plan.things(ThingSort.PROXY).findAny().isEmpty()
+                        plan.things(SiteResourceSort.PROXY).findAny().isEmpty()
                                 ? "The site states none. Setup asks for its address in the middle."
                                 : "The one that is stated "
                                         + plan.services(ServiceKind.PROXY)

@@ -17,7 +17,7 @@ import lychnos.core.kind.Kind;
 import lychnos.core.service.Measured;
 import lychnos.core.service.ServiceKind;
 import lychnos.core.sheet.MemberValues;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 
 /**
  * Whether a unit is ready: known, placed, and the services that its setup leans on answer. Of several servers for one
@@ -95,7 +95,8 @@ public record Readiness(List<String> lacks) {
                     "mail relay",
                     plan,
                     ServiceKind.RELAY,
-                    plan.things(ThingSort.RELAY).map(thing -> thing.values().get("address")),
+                    plan.things(SiteResourceSort.RELAY)
+                            .map(thing -> thing.values().get("address")),
                     lacks);
         }
     }
@@ -122,7 +123,7 @@ public record Readiness(List<String> lacks) {
         }
         List<MemberValues.Seat> seats =
                 unit.seats().stream().flatMap(seat -> seat(plan, seat).stream()).toList();
-        Map<String, String> site = plan.things(ThingSort.RELAY)
+        Map<String, String> site = plan.things(SiteResourceSort.RELAY)
                 .findFirst()
                 .map(relay -> Map.of("mail-relay", relay.value("address").orElse("")))
                 .orElse(Map.of());

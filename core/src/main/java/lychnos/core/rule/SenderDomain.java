@@ -38,7 +38,7 @@ final class SenderDomain implements Rule {
                 .map(network -> sender.substring(0, sender.indexOf('@')) + "@" + network.domain())
                 .filter(better -> !better.equals(sender))
                 .findFirst()
-                .map(better -> finding.mendedBy(Mend.setFact("Use " + better, unit, "", "mail-sender", better)))
+                .map(better -> finding.mendedBy(Fix.setFact("Use " + better, unit, "", "mail-sender", better)))
                 .orElse(finding);
     }
 }

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 
 /** A unit that refers to a host or a fabric which the site does not have. */
 final class ThingUnknown implements Rule {
@@ -16,7 +16,8 @@ final class ThingUnknown implements Rule {
                 plan.units(kind -> kind.facts().stream().anyMatch(fact -> fact.type() == FactType.THING))) {
             for (FactSpec fact : unit.kind().facts()) {
                 if (fact.type() == FactType.THING) {
-                    ThingSort sort = ThingSort.named(fact.choices().get(0)).orElseThrow();
+                    SiteResourceSort sort =
+                            SiteResourceSort.named(fact.choices().get(0)).orElseThrow();
                     unit.unitFact(fact.name())
                             .filter(name -> plan.thing(sort, name).isEmpty())
                             .ifPresent(name -> findings.add(Finding.blocks(

@@ -20,8 +20,7 @@ final class TimeServerLies implements Rule {
                                 "It " + server.sentence()
                                         + ". A machine that believes it refuses certificates and log-ins.",
                                 Finding.About.network(network),
-                                Mend.network(
-                                        "Leave it out", Mend.Act.DROP_TIME_SERVER, network, server.address(), ""))))
+                                Fix.network("Leave it out", Fix.Act.DROP_TIME_SERVER, network, server.address(), ""))))
                 .toList();
     }
 }

@@ -23,8 +23,8 @@ final class TimeServerSilent implements Rule {
                                                         : ": " + server.sentence()),
                                         "A machine that is told of it may come up with a wrong clock, and later "
                                                 + "things fail in odd ways.")
-                                .mendedBy(Mend.network(
-                                        "Leave it out", Mend.Act.DROP_TIME_SERVER, network, server.address(), ""))))
+                                .mendedBy(Fix.network(
+                                        "Leave it out", Fix.Act.DROP_TIME_SERVER, network, server.address(), ""))))
                 .toList();
     }
 }

@@ -17,7 +17,7 @@ final class TwoMasterSubnetManagers implements Rule {
                                         "Fabric " + entry.getKey() + " has a second master: " + unit.name(),
                                         "Two masters give out the same local identifiers, and ports come and go. One "
                                                 + "is master, others stand by.")
-                                .mendedBy(Mend.setFact(
+                                .mendedBy(Fix.setFact(
                                         "Let " + unit.name() + " stand by", unit, "", "subnet-manager", "standby"))))
                 .toList();
     }

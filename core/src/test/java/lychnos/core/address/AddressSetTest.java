@@ -34,7 +34,7 @@ class AddressSetTest {
         AddressSet set = new AddressSet();
         BitSet twin = new BitSet(256);
         for (Change change : changes) {
-            Run run = new Run(BASE.plus(change.from), BASE.plus(change.to));
+            AddressRun run = new AddressRun(BASE.plus(change.from), BASE.plus(change.to));
             if (change.add) {
                 set.add(run);
                 twin.set(change.from, change.to + 1);
@@ -47,7 +47,7 @@ class AddressSetTest {
         for (int i = 0; i < 256; i++) {
             assertEquals(twin.get(i), set.contains(BASE.plus(i)));
         }
-        List<Run> runs = set.runs();
+        List<AddressRun> runs = set.runs();
         for (int i = 1; i < runs.size(); i++) {
             assertTrue(
                     runs.get(i - 1).last().next().compareTo(runs.get(i).first()) < 0,
@@ -57,13 +57,13 @@ class AddressSetTest {
 
     @Test
     void keepsTheFamiliesApart() {
-        AddressSet set = AddressSet.of(Run.parse("255.255.255.255"), Run.parse("::"));
+        AddressSet set = AddressSet.of(AddressRun.parse("255.255.255.255"), AddressRun.parse("::"));
         assertEquals(2, set.runs().size());
     }
 
     @Test
     void theLastAddressOfAllDoesNotWrapRound() {
-        AddressSet set = AddressSet.of(Run.parse("255.255.255.255"), Run.parse("0.0.0.0"));
+        AddressSet set = AddressSet.of(AddressRun.parse("255.255.255.255"), AddressRun.parse("0.0.0.0"));
         assertEquals(2, set.runs().size());
     }
 }

@@ -27,7 +27,7 @@ class PrefixTest {
     void knowsItsEndsHostsAndMask(String text, String last, String firstHost, String lastHost, String mask) {
         Prefix prefix = Prefix.parse(text);
         assertEquals(last, prefix.last().toString());
-        assertEquals(new Run(Address.parse(firstHost), Address.parse(lastHost)), prefix.hosts());
+        assertEquals(new AddressRun(Address.parse(firstHost), Address.parse(lastHost)), prefix.hosts());
         assertEquals(mask, prefix.subnetMask().toString());
         assertEquals(prefix, Prefix.parse(prefix.toString()));
     }

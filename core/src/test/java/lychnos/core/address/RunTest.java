@@ -20,18 +20,18 @@ class RunTest {
         "fd40:a4da:1::1-fd40:a4da:1::ff, 255",
     })
     void readsTheFormsThatPeopleType(String text, long size) {
-        assertEquals(size, Run.parse(text).size());
+        assertEquals(size, AddressRun.parse(text).size());
     }
 
     @Test
     void saysThatARangeIsReversed() {
-        assertTrue(assertThrows(MalformedAddress.class, () -> Run.parse("10.40.8.31-10"))
+        assertTrue(assertThrows(MalformedAddress.class, () -> AddressRun.parse("10.40.8.31-10"))
                 .getMessage()
                 .contains("reversed"));
     }
 
     @Test
     void neverMixesFamilies() {
-        assertThrows(MalformedAddress.class, () -> Run.parse("10.40.8.1-fd40::1"));
+        assertThrows(MalformedAddress.class, () -> AddressRun.parse("10.40.8.1-fd40::1"));
     }
 }

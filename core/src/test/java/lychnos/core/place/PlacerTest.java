@@ -11,9 +11,9 @@ import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import lychnos.core.address.Address;
+import lychnos.core.address.AddressRun;
 import lychnos.core.address.AddressSet;
 import lychnos.core.address.Prefix;
-import lychnos.core.address.Run;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
@@ -26,13 +26,13 @@ class PlacerTest {
     private static final Prefix SMALL = Prefix.parse("10.40.9.0/27");
     private static final Address GATEWAY = Address.parse("10.40.8.1");
 
-    private static Ground ground(List<Run> pools, List<Run> kept, Address... taken) {
-        return new Ground("management", NETWORK, GATEWAY, pools, kept, List.of(taken), List.of());
+    private static FreeSpace ground(List<AddressRun> pools, List<AddressRun> kept, Address... taken) {
+        return new FreeSpace("management", NETWORK, GATEWAY, pools, kept, List.of(taken), List.of());
     }
 
-    private static Ground of(String purpose, String prefix, String... taken) {
+    private static FreeSpace of(String purpose, String prefix, String... taken) {
         Prefix network = Prefix.parse(prefix);
-        return new Ground(
+        return new FreeSpace(
                 purpose,
                 network,
                 null,
@@ -65,7 +65,7 @@ class PlacerTest {
     @Test
     void takesTheLowestRunThatHoldsAll() {
         Placer placer = new Placer(
-                List.of(ground(List.of(Run.parse("10.40.8.101-180")), List.of(), Address.parse("10.40.8.103"))));
+                List.of(ground(List.of(AddressRun.parse("10.40.8.101-180")), List.of(), Address.parse("10.40.8.103"))));
         assertEquals(
                 List.of("10.40.8.104", "10.40.8.105", "10.40.8.106"),
                 addresses(placed(placer.place(List.of(run(3, 1, 0))))));
@@ -86,7 +86,7 @@ class PlacerTest {
 
     @Test
     void keepsGrowthFreeBehindTheRun() {
-        Placer placer = new Placer(List.of(ground(List.of(Run.parse("10.40.8.80-127")), List.of())));
+        Placer placer = new Placer(List.of(ground(List.of(AddressRun.parse("10.40.8.80-127")), List.of())));
         Placement store = placed(placer.place(List.of(run(7, 10, 6))));
         assertEquals("10.40.8.87-10.40.8.92", store.growth().get(0).run().toString());
         assertEquals(
@@ -206,8 +206,8 @@ class PlacerTest {
     @Test
     void ranksNeatStartsAndSaysWhy() {
         Placer placer = new Placer(List.of(ground(
-                List.of(Run.parse("10.40.8.33-223")),
-                List.of(Run.parse("10.40.8.36-39")),
+                List.of(AddressRun.parse("10.40.8.33-223")),
+                List.of(AddressRun.parse("10.40.8.36-39")),
                 Address.parse("10.40.8.40"))));
         List<Placement> fits =
                 placer.fits(List.of(run(3, 1, 0)), 3, new Placer.Wish(Address.parse("10.40.8.40"), "ard-fic-1"));
@@ -223,7 +223,7 @@ class PlacerTest {
     @Test
     void saysWhyAPlaceThatWasPointedAtWillNotDo() {
         Placer placer = new Placer(
-                List.of(ground(List.of(Run.parse("10.40.8.32-63")), List.of(), Address.parse("10.40.8.42"))));
+                List.of(ground(List.of(AddressRun.parse("10.40.8.32-63")), List.of(), Address.parse("10.40.8.42"))));
         assertEquals(
                 "10.40.8.44",
                 placed(placer.placeAt(List.of(run(2, 4, 0)), Address.parse("10.40.8.44")))
@@ -241,11 +241,11 @@ class PlacerTest {
 
     @Test
     void tellsOfAddressesThatStillCoolOff() {
-        Ground ground = new Ground(
+        FreeSpace ground = new FreeSpace(
                 "management",
                 NETWORK,
                 null,
-                List.of(Run.parse("10.40.8.148-155")),
+                List.of(AddressRun.parse("10.40.8.148-155")),
                 List.of(),
                 List.of(),
                 List.of(Address.parse("10.40.8.152")));
@@ -262,7 +262,7 @@ class PlacerTest {
     }
 
     /** The plainest placer there could be: tries every start from the lowest on. */
-    private static List<Address> byHand(Ground ground, AddressSet free, int length, int multipleOf) {
+    private static List<Address> byHand(FreeSpace ground, AddressSet free, int length, int multipleOf) {
         for (Address start = ground.network().network();
                 start.compareTo(ground.network().last()) <= 0;
                 start = start.next()) {
@@ -285,9 +285,9 @@ class PlacerTest {
             @ForAll @IntRange(min = 0, max = 15) int poolFrom,
             @ForAll @Size(min = 1, max = 6) List<@IntRange(min = 1, max = 5) Integer> lengths,
             @ForAll @IntRange(min = 1, max = 5) int multipleOf) {
-        Run pool = new Run(SMALL.network().plus(poolFrom), SMALL.last());
+        AddressRun pool = new AddressRun(SMALL.network().plus(poolFrom), SMALL.last());
         List<Address> gone = taken.stream().map(i -> SMALL.network().plus(i)).toList();
-        Ground ground = new Ground("management", SMALL, null, List.of(pool), List.of(), gone, List.of());
+        FreeSpace ground = new FreeSpace("management", SMALL, null, List.of(pool), List.of(), gone, List.of());
         Placer placer = new Placer(List.of(ground));
         AddressSet free = ground.free();
         assertEquals(free.size(), ground.freeSize());
@@ -315,7 +315,7 @@ class PlacerTest {
             @ForAll Need.Paths paths,
             @ForAll boolean alike) {
         List<Address> gone = taken.stream().map(i -> SMALL.network().plus(i)).toList();
-        Ground v4 = new Ground("management", SMALL, null, List.of(SMALL.run()), List.of(), gone, List.of());
+        FreeSpace v4 = new FreeSpace("management", SMALL, null, List.of(SMALL.run()), List.of(), gone, List.of());
         Placer placer = new Placer(List.of(v4, of("management", "fd40:a4da:1:9::/64")));
         List<Need> needs = List.of(on(run(2 * half, 1, 0).roles(), List.of("management"), paths, alike), run(1, 1, 0));
         TreeSet<String> first = new TreeSet<>();

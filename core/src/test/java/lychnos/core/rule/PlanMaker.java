@@ -8,8 +8,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import lychnos.core.address.Address;
+import lychnos.core.address.AddressRun;
 import lychnos.core.address.Prefix;
-import lychnos.core.address.Run;
 import lychnos.core.fact.Fact;
 import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindReader;
@@ -17,8 +17,8 @@ import lychnos.core.service.Measured;
 import lychnos.core.service.Reply;
 import lychnos.core.service.ServiceKind;
 import lychnos.core.sheet.UnitFacts;
-import lychnos.core.site.Thing;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResource;
+import lychnos.core.site.SiteResourceSort;
 
 /** Puts plans together for the tests of the rules. It begins with one in which nothing is wrong. */
 final class PlanMaker {
@@ -27,7 +27,7 @@ final class PlanMaker {
     private static final Instant AT = Instant.parse("2026-11-23T09:20:00Z");
 
     final List<PlannedNetwork> networks = new ArrayList<>();
-    final List<Thing> things = new ArrayList<>();
+    final List<SiteResource> things = new ArrayList<>();
     final List<Measured> services = new ArrayList<>();
     final List<Plan.Record> records = new ArrayList<>();
     private final List<PlannedUnit> units = new ArrayList<>();
@@ -36,9 +36,9 @@ final class PlanMaker {
     PlanMaker() {
         networks.add(network(1, "Management", "management", "10.40.8.0/24", "10.40.8.1", 408, null, true));
         networks.add(network(2, "Storage data", "storage-data", "10.40.16.0/24", null, 416, 9000, true));
-        thing(ThingSort.SOURCE, "operations", Map.of("prefix", "10.40.250.0/24"));
-        thing(ThingSort.FABRIC, "compute", Map.of());
-        thing(ThingSort.HOST, "hv-01", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB"));
+        thing(SiteResourceSort.SOURCE, "operations", Map.of("prefix", "10.40.250.0/24"));
+        thing(SiteResourceSort.FABRIC, "compute", Map.of());
+        thing(SiteResourceSort.HOST, "hv-01", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB"));
     }
 
     static PlannedNetwork network(
@@ -51,7 +51,8 @@ final class PlanMaker {
             Integer mtu,
             boolean ours) {
         Prefix network = Prefix.parse(prefix);
-        Run pool = new Run(network.network().plus(32), network.network().plus(200));
+        AddressRun pool =
+                new AddressRun(network.network().plus(32), network.network().plus(200));
         return new PlannedNetwork(
                 id,
                 name,
@@ -64,7 +65,8 @@ final class PlanMaker {
                 List.of("10.40.8.3", "10.40.8.4"),
                 List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"),
                 List.of(pool),
-                List.of(new Run(network.network().plus(10), network.network().plus(31))),
+                List.of(new AddressRun(
+                        network.network().plus(10), network.network().plus(31))),
                 ours,
                 10,
                 169,
@@ -96,8 +98,8 @@ final class PlanMaker {
         return this;
     }
 
-    PlanMaker thing(ThingSort sort, String name, Map<String, String> values) {
-        things.add(new Thing(sort, name, values));
+    PlanMaker thing(SiteResourceSort sort, String name, Map<String, String> values) {
+        things.add(new SiteResource(sort, name, values));
         return this;
     }
 

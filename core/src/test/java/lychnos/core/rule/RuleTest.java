@@ -12,11 +12,11 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Stream;
 import lychnos.core.address.Address;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 import lychnos.core.service.Measured.State;
 import lychnos.core.service.Reply;
 import lychnos.core.service.ServiceKind;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 import org.junit.jupiter.api.DynamicTest;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestFactory;
@@ -32,7 +32,7 @@ class RuleTest {
             Integer vlan,
             List<String> dns,
             List<String> ntp,
-            List<Run> pools,
+            List<AddressRun> pools,
             long toPlace,
             long free,
             long lately) {
@@ -67,7 +67,7 @@ class RuleTest {
                 n.vlan(),
                 n.nameServers(),
                 n.timeServers(),
-                Stream.of(texts).map(Run::parse).toList(),
+                Stream.of(texts).map(AddressRun::parse).toList(),
                 10,
                 169,
                 0));
@@ -192,7 +192,7 @@ class RuleTest {
                     plan -> plan.networks.add(
                             PlanMaker.network(3, "Copied", "in-band", "192.0.2.0/24", null, 500, null, true))),
             new Case("no-sources", plan -> {
-                plan.things.removeIf(thing -> thing.sort() == ThingSort.SOURCE);
+                plan.things.removeIf(thing -> thing.sort() == SiteResourceSort.SOURCE);
                 plan.unit("server-controller", "ard-srv-001", 1);
             }),
             new Case("network-missing", plan -> {
@@ -205,7 +205,7 @@ class RuleTest {
             new Case("odd-data-ports", unit("block-array", 2, "licence-key=K", "data-mtu=9000", "data-ports=3")),
             new Case("proxy-missing", unit("block-array", 2, and(ARRAY, "proxy-needed=yes"))),
             new Case("proxy-not-possible", plan -> {
-                plan.thing(ThingSort.PROXY, "proxy-1", Map.of("address", "10.40.8.21", "port", "3128"));
+                plan.thing(SiteResourceSort.PROXY, "proxy-1", Map.of("address", "10.40.8.21", "port", "3128"));
                 plan.unit("access-appliance", "ard-acc-1", 1, "licence-key=K");
             }),
             new Case("sender-domain", plan -> {
@@ -253,8 +253,8 @@ class RuleTest {
             new Case("line-twice", unit("interconnect-pair", 2, "left/console=2001", "right/console=2001")),
             new Case("position-twice", unit("interconnect-pair", 2, "left/location=R1 u1", "right/location=R1 u1")),
             new Case("host-memory", plan -> Stream.of("1", "2", "3", "4", "5").forEach(n -> {
-                plan.things.removeIf(thing -> thing.sort() == ThingSort.HOST);
-                plan.thing(ThingSort.HOST, "hv-01", Map.of("cores", "64", "memory", "64 GiB", "disk", "8 TiB"));
+                plan.things.removeIf(thing -> thing.sort() == SiteResourceSort.HOST);
+                plan.thing(SiteResourceSort.HOST, "hv-01", Map.of("cores", "64", "memory", "64 GiB", "disk", "8 TiB"));
                 plan.unit("access-appliance", "ard-acc-" + n, 1, "licence-key=K", "host=hv-01");
             })),
             new Case("image-too-large", unit("access-appliance", 1, "licence-key=K", "host=hv-01", "image-size=2 TiB")),
@@ -345,7 +345,7 @@ class RuleTest {
         assertEquals("standby", mend("two-subnet-managers").value());
     }
 
-    private static Mend mend(String code) {
+    private static Fix mend(String code) {
         PlanMaker plan = new PlanMaker();
         CASES.stream()
                 .filter(each -> each.code.equals(code))
@@ -353,7 +353,7 @@ class RuleTest {
                 .orElseThrow()
                 .change
                 .accept(plan);
-        Mend mend = plan.findings().stream()
+        Fix mend = plan.findings().stream()
                 .filter(finding -> finding.code().equals(code))
                 .findFirst()
                 .orElseThrow()
@@ -364,7 +364,7 @@ class RuleTest {
 
     @Test
     void offersATimeServerThatAnswers() {
-        PlanMaker plan = new PlanMaker().thing(ThingSort.TIME, "ntp-4", Map.of("address", "10.40.8.9"));
+        PlanMaker plan = new PlanMaker().thing(SiteResourceSort.TIME, "ntp-4", Map.of("address", "10.40.8.9"));
         servers(DNS, NTP.subList(0, 2)).accept(plan);
         plan.service(ServiceKind.TIME, "10.40.8.9", State.FINE, "+0.2 ms", Map.of());
         Finding finding = plan.findings().get(0);

@@ -24,12 +24,12 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
+import lychnos.core.address.AddressRun;
 import lychnos.core.address.Prefix;
-import lychnos.core.address.Run;
 import lychnos.server.caller.Who;
 import lychnos.server.live.SharedViews;
 import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Groundworks;
+import lychnos.server.prepare.NetworkDefinitions;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
@@ -48,11 +48,11 @@ public class AllocateResource {
 
     private final Claims claims;
     private final BringUps bringUps;
-    private final Groundworks groundworks;
+    private final NetworkDefinitions networkDefinitions;
     private static final int MOST_ASKED = 2048;
 
     private final Placings placings;
-    private final Soundings soundings;
+    private final AddressProbes addressProbes;
     private final Names names;
     private final Existing existing;
     private final Session db;
@@ -63,9 +63,9 @@ public class AllocateResource {
     AllocateResource(
             Claims claims,
             BringUps bringUps,
-            Groundworks groundworks,
+            NetworkDefinitions networkDefinitions,
             Placings placings,
-            Soundings soundings,
+            AddressProbes addressProbes,
             Names names,
             Existing existing,
             Session db,
@@ -74,12 +74,12 @@ public class AllocateResource {
             Who who) {
         this.shared = shared;
         this.placings = placings;
-        this.soundings = soundings;
+        this.addressProbes = addressProbes;
         this.names = names;
         this.existing = existing;
         this.claims = claims;
         this.bringUps = bringUps;
-        this.groundworks = groundworks;
+        this.networkDefinitions = networkDefinitions;
         this.db = db;
         this.rows = rows;
         this.who = who;
@@ -151,7 +151,7 @@ public class AllocateResource {
 
     private Ribbon ribbon(long id, Long networkId) {
         BringUp bringUp = bringUps.get(id);
-        List<Network> networks = groundworks.networks(bringUp);
+        List<Network> networks = networkDefinitions.networks(bringUp);
         Network network = networks.stream()
                 .filter(each -> networkId == null || each.id.equals(networkId))
                 .findFirst()
@@ -171,9 +171,9 @@ public class AllocateResource {
                     List.of(),
                     List.of(),
                     null,
-                    soundings.possible());
+                    addressProbes.possible());
         }
-        List<AddressRange> ranges = groundworks.ranges(network.id);
+        List<AddressRange> ranges = networkDefinitions.ranges(network.id);
         Set<Long> proven = new HashSet<>(db.createQuery(
                         "select p.claimId from Proof p join Claim c on c.id = p.claimId where p.proven and "
                                 + "c.networkId = :network",
@@ -185,7 +185,7 @@ public class AllocateResource {
                 .filter(claim -> units.containsKey(claim.unitId))
                 .map(claim -> seat(claim, units.get(claim.unitId), id, proven))
                 .toList();
-        List<StrangerView> strangers = soundings.strangers(network.id).stream()
+        List<StrangerView> strangers = addressProbes.strangers(network.id).stream()
                 .map(each -> new StrangerView(
                         each.key.address().toString(),
                         each.mac == null ? null : each.mac.toString(),
@@ -204,10 +204,12 @@ public class AllocateResource {
                 ranges.stream().map(AllocateResource::strip).toList(),
                 seats,
                 strangers,
-                groundworks.cooling(network.id).stream().map(Object::toString).toList(),
+                networkDefinitions.cooling(network.id).stream()
+                        .map(Object::toString)
+                        .toList(),
                 density(network, ranges, seats),
                 undo(id),
-                soundings.possible());
+                addressProbes.possible());
     }
 
     private Tab tab(Network network) {
@@ -222,7 +224,7 @@ public class AllocateResource {
                 network.purpose,
                 network.vlan,
                 network.permanent,
-                groundworks.freeSize(network),
+                networkDefinitions.freeSize(network),
                 taken,
                 network.prefix.run().size());
     }
@@ -238,14 +240,14 @@ public class AllocateResource {
         seats.forEach(seat -> taken[(int) (Address.parse(seat.address).distanceFrom(prefix.network()) >> 8)]++);
         List<Density> density = new ArrayList<>(rows);
         for (int row = 0; row < rows; row++) {
-            Run run = Run.of(prefix.network().plus(row * 256L), 256);
+            AddressRun run = AddressRun.of(prefix.network().plus(row * 256L), 256);
             density.add(new Density(
                     run.first().toString(), taken[row], overlap(ranges, run, false), overlap(ranges, run, true)));
         }
         return density;
     }
 
-    private static int overlap(List<AddressRange> ranges, Run run, boolean pools) {
+    private static int overlap(List<AddressRange> ranges, AddressRun run, boolean pools) {
         long sum = 0;
         for (AddressRange range : ranges) {
             if (range.purpose.equals(AddressRange.POOL) == pools && range.run().overlaps(run)) {
@@ -319,23 +321,24 @@ public class AllocateResource {
     @RolesAllowed("engineer")
     public Sounded sound(long id, Ask ask) {
         List<Address> addresses = addresses(ask);
-        List<Network> networks = QuarkusTransaction.requiringNew().call(() -> groundworks.networks(bringUps.get(id)));
-        Map<Address, Soundings.Heard> heard = soundings.heard(
+        List<Network> networks =
+                QuarkusTransaction.requiringNew().call(() -> networkDefinitions.networks(bringUps.get(id)));
+        Map<Address, AddressProbes.Heard> heard = addressProbes.heard(
                 addresses.stream()
                         .filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address)))
                         .toList(),
                 networks);
-        Set<Address> ours = QuarkusTransaction.requiringNew().call(() -> groundworks.taken(networks));
+        Set<Address> ours = QuarkusTransaction.requiringNew().call(() -> networkDefinitions.taken(networks));
         for (Network network : networks) {
-            Map<Address, Soundings.Heard> strange = new LinkedHashMap<>(heard);
+            Map<Address, AddressProbes.Heard> strange = new LinkedHashMap<>(heard);
             strange.keySet().removeIf(address -> ours.contains(address) || !network.prefix.contains(address));
             if (!strange.isEmpty()) {
-                soundings.note(network, id, strange);
+                addressProbes.note(network, id, strange);
             }
-            if (soundings.possible()) {
+            if (addressProbes.possible()) {
                 addresses.stream()
                         .filter(address -> network.prefix.contains(address) && !heard.containsKey(address))
-                        .forEach(address -> soundings.forget(network.id, address, id));
+                        .forEach(address -> addressProbes.forget(network.id, address, id));
             }
         }
         List<StrangerView> answering = heard.entrySet().stream()
@@ -348,7 +351,7 @@ public class AllocateResource {
                         null,
                         null))
                 .toList();
-        return new Sounded(addresses.size(), soundings.possible(), answering);
+        return new Sounded(addresses.size(), addressProbes.possible(), answering);
     }
 
     private static List<Address> addresses(Ask ask) {

@@ -19,8 +19,8 @@ import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
+import lychnos.core.address.AddressRun;
 import lychnos.core.address.AddressSet;
-import lychnos.core.address.Run;
 import lychnos.core.name.Hostname;
 import lychnos.core.name.NamePattern;
 import lychnos.server.LychnosConfig;
@@ -28,7 +28,7 @@ import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Groundworks;
+import lychnos.server.prepare.NetworkDefinitions;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;
 import lychnos.server.signed.SignedUnits;
@@ -55,9 +55,9 @@ public class Claims {
     private final Session db;
     private final RowsAsRead rows;
     private final BringUps bringUps;
-    private final Groundworks groundworks;
+    private final NetworkDefinitions networkDefinitions;
     private final Placings placings;
-    private final Soundings soundings;
+    private final AddressProbes addressProbes;
     private final Names names;
     private final SignedUnits signedUnits;
     private final Journal journal;
@@ -69,9 +69,9 @@ public class Claims {
             Session db,
             RowsAsRead rows,
             BringUps bringUps,
-            Groundworks groundworks,
+            NetworkDefinitions networkDefinitions,
             Placings placings,
-            Soundings soundings,
+            AddressProbes addressProbes,
             Names names,
             SignedUnits signedUnits,
             Journal journal,
@@ -82,9 +82,9 @@ public class Claims {
         this.db = db;
         this.rows = rows;
         this.bringUps = bringUps;
-        this.groundworks = groundworks;
+        this.networkDefinitions = networkDefinitions;
         this.placings = placings;
-        this.soundings = soundings;
+        this.addressProbes = addressProbes;
         this.names = names;
         this.journal = journal;
         this.live = live;
@@ -152,20 +152,21 @@ public class Claims {
                 .map(line -> read("address", line.address()))
                 .toList();
         List<Network> networks =
-                QuarkusTransaction.requiringNew().call(() -> groundworks.networks(bringUps.get(bringUpId)));
+                QuarkusTransaction.requiringNew().call(() -> networkDefinitions.networks(bringUps.get(bringUpId)));
         List<Address> declared = addresses.stream()
                 .filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address)))
                 .toList();
-        Map<Address, Soundings.Heard> heard = soundings.heard(declared, networks);
+        Map<Address, AddressProbes.Heard> heard = addressProbes.heard(declared, networks);
         if (heard.isEmpty()) {
             return;
         }
         for (Network network : networks) {
-            Map<Address, Soundings.Heard> here = new LinkedHashMap<>(heard);
+            Map<Address, AddressProbes.Heard> here = new LinkedHashMap<>(heard);
             here.keySet().removeIf(address -> !network.prefix.contains(address));
-            soundings.note(network, bringUpId, here);
+            addressProbes.note(network, bringUpId, here);
         }
-        Map.Entry<Address, Soundings.Heard> first = heard.entrySet().iterator().next();
+        Map.Entry<Address, AddressProbes.Heard> first =
+                heard.entrySet().iterator().next();
         throw Refusal.conflict(
                 first.getKey() + " " + first.getValue().sentence()
                         + ": somebody has it already. It is marked as a stranger; here is the next fit.",
@@ -182,12 +183,12 @@ public class Claims {
 
     private UUID insert(long bringUpId, Taking taking, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
-        Map<Long, Network> networks = groundworks.networks(bringUp).stream()
+        Map<Long, Network> networks = networkDefinitions.networks(bringUp).stream()
                 .collect(Collectors.toMap(network -> network.id, Function.identity()));
         Map<Long, AddressSet> free = new HashMap<>();
         networks.values()
                 .forEach(network ->
-                        free.put(network.id, groundworks.ground(network).free()));
+                        free.put(network.id, networkDefinitions.ground(network).free()));
         Map<Long, Unit> units = new HashMap<>();
         bringUps.units(bringUpId).forEach(unit -> units.put(unit.id, unit));
         UUID id = UUID.randomUUID();
@@ -248,7 +249,7 @@ public class Claims {
 
     private void keepGrowth(Taking taking, Map<Long, Network> networks, Map<Long, AddressSet> free, UUID id) {
         for (Placings.Growth growth : taking.growth() == null ? List.<Placings.Growth>of() : taking.growth()) {
-            Run run = Run.parse(growth.run());
+            AddressRun run = AddressRun.parse(growth.run());
             if (!networks.containsKey(growth.networkId())) {
                 throw Refusal.bad("One of the networks is not of this bring-up.");
             }

@@ -13,18 +13,18 @@ import lychnos.core.address.Address;
 import lychnos.core.existing.ExistingList;
 import lychnos.core.existing.InUse;
 import lychnos.core.fact.LabelFault;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Groundworks;
 import lychnos.server.prepare.Measures;
-import lychnos.server.prepare.Things;
+import lychnos.server.prepare.NetworkDefinitions;
+import lychnos.server.prepare.SiteResources;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Network;
-import lychnos.server.store.SiteThing;
+import lychnos.server.store.SiteResourceRow;
 import lychnos.server.store.Stranger;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.ZoneRecord;
@@ -40,8 +40,8 @@ public class Existing {
 
     private final Session db;
     private final BringUps bringUps;
-    private final Groundworks groundworks;
-    private final Things things;
+    private final NetworkDefinitions networkDefinitions;
+    private final SiteResources siteResources;
     private final Measures measures;
     private final Vantage vantage;
     private final Journal journal;
@@ -51,8 +51,8 @@ public class Existing {
     Existing(
             Session db,
             BringUps bringUps,
-            Groundworks groundworks,
-            Things things,
+            NetworkDefinitions networkDefinitions,
+            SiteResources siteResources,
             Measures measures,
             Vantage vantage,
             Journal journal,
@@ -60,8 +60,8 @@ public class Existing {
             Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
-        this.groundworks = groundworks;
-        this.things = things;
+        this.networkDefinitions = networkDefinitions;
+        this.siteResources = siteResources;
         this.measures = measures;
         this.vantage = vantage;
         this.journal = journal;
@@ -115,8 +115,8 @@ public class Existing {
 
     private List<Source> sources(long bringUpId) {
         List<Source> sources = new ArrayList<>();
-        for (SiteThing row : things.rows(bringUps.get(bringUpId).site.id)) {
-            if (row.thing().sort() == ThingSort.DOMAIN) {
+        for (SiteResourceRow row : siteResources.rows(bringUps.get(bringUpId).site.id)) {
+            if (row.thing().sort() == SiteResourceSort.DOMAIN) {
                 sources.add(new Source(row.name, Address.parse(row.value.get("primary")), measures.key(row)));
             }
         }
@@ -125,8 +125,8 @@ public class Existing {
 
     private Report take(long bringUpId, List<InUse> uses, List<LabelFault> faults, boolean preview, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
-        List<Network> networks = groundworks.networks(bringUp);
-        Set<Address> ours = groundworks.taken(networks);
+        List<Network> networks = networkDefinitions.networks(bringUp);
+        Set<Address> ours = networkDefinitions.taken(networks);
         List<Use> fresh = new ArrayList<>();
         int known = 0;
         int elsewhere = 0;
@@ -166,7 +166,7 @@ public class Existing {
     /** Takes back what was brought in. */
     @Transactional
     public void forget(long bringUpId, List<String> addresses, Who.Person person) {
-        List<Network> networks = groundworks.networks(bringUps.get(bringUpId));
+        List<Network> networks = networkDefinitions.networks(bringUps.get(bringUpId));
         for (String address : addresses) {
             Address read = Address.parse(address);
             networks.stream().filter(network -> network.prefix.contains(read)).forEach(network -> {

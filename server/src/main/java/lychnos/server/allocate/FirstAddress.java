@@ -6,9 +6,9 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import lychnos.core.address.Address;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 import lychnos.core.fact.Mac;
-import lychnos.server.prepare.Groundworks;
+import lychnos.server.prepare.NetworkDefinitions;
 import lychnos.server.prepare.Plans;
 import lychnos.server.store.AddressRange;
 import lychnos.wire.fault.WireFault;
@@ -24,13 +24,13 @@ public class FirstAddress {
 
     private final Leases leases;
     private final Plans plans;
-    private final Groundworks groundworks;
+    private final NetworkDefinitions networkDefinitions;
     private final Vantage vantage;
 
-    FirstAddress(Leases leases, Plans plans, Groundworks groundworks, Vantage vantage) {
+    FirstAddress(Leases leases, Plans plans, NetworkDefinitions networkDefinitions, Vantage vantage) {
         this.leases = leases;
         this.plans = plans;
-        this.groundworks = groundworks;
+        this.networkDefinitions = networkDefinitions;
         this.vantage = vantage;
     }
 
@@ -51,7 +51,7 @@ public class FirstAddress {
                 return Optional.of(new Found(leased, "found at " + leased + " by its lease"));
             }
         }
-        for (Run scope : vantage.hearsSilence() ? scopes(unitId) : List.<Run>of()) {
+        for (AddressRun scope : vantage.hearsSilence() ? scopes(unitId) : List.<AddressRun>of()) {
             Optional<Address> answers = vantage.findByMac(mac, scope, ASK_ALL);
             if (answers.isPresent()) {
                 return Optional.of(
@@ -63,11 +63,11 @@ public class FirstAddress {
 
     /** What DHCP hands out in the networks that the unit is placed in. */
     @Transactional
-    public List<Run> scopes(long unitId) {
+    public List<AddressRun> scopes(long unitId) {
         return plans.seatsOf(unitId).stream()
                 .map(seat -> seat.networkId())
                 .distinct()
-                .flatMap(network -> groundworks.ranges(network).stream())
+                .flatMap(network -> networkDefinitions.ranges(network).stream())
                 .filter(range -> range.purpose.equals(AddressRange.DHCP))
                 .map(AddressRange::run)
                 .toList();

@@ -23,20 +23,20 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import lychnos.core.address.Address;
 import lychnos.core.name.Records;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Measures;
-import lychnos.server.prepare.Things;
+import lychnos.server.prepare.SiteResources;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Claim;
 import lychnos.server.store.NameRecord;
 import lychnos.server.store.NameRecord.State;
 import lychnos.server.store.Rows;
-import lychnos.server.store.SiteThing;
+import lychnos.server.store.SiteResourceRow;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.Pushed;
 import lychnos.wire.dns.ZoneRecord;
@@ -57,7 +57,7 @@ public class Names {
 
     private final Session db;
     private final BringUps bringUps;
-    private final Things things;
+    private final SiteResources siteResources;
     private final Measures measures;
     private final Vantage vantage;
     private final Journal journal;
@@ -69,7 +69,7 @@ public class Names {
     Names(
             Session db,
             BringUps bringUps,
-            Things things,
+            SiteResources siteResources,
             Measures measures,
             Vantage vantage,
             Journal journal,
@@ -78,7 +78,7 @@ public class Names {
             TransactionSynchronizationRegistry transaction) {
         this.db = db;
         this.bringUps = bringUps;
-        this.things = things;
+        this.siteResources = siteResources;
         this.measures = measures;
         this.vantage = vantage;
         this.journal = journal;
@@ -96,8 +96,8 @@ public class Names {
 
     private List<Zone> zones(long siteId) {
         List<Zone> zones = new ArrayList<>();
-        for (SiteThing row : things.rows(siteId)) {
-            if (row.thing().sort() == ThingSort.DOMAIN) {
+        for (SiteResourceRow row : siteResources.rows(siteId)) {
+            if (row.thing().sort() == SiteResourceSort.DOMAIN) {
                 Optional<NameKey> key = measures.key(row);
                 Measures.zones(row)
                         .forEach(zone -> zones.add(new Zone(zone, Address.parse(row.value.get("primary")), key)));

@@ -11,11 +11,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import lychnos.core.address.Address;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 import lychnos.core.kind.Kind;
 import lychnos.core.name.NamePattern;
 import lychnos.core.name.Records;
-import lychnos.core.place.Ground;
+import lychnos.core.place.FreeSpace;
 import lychnos.core.place.Need;
 import lychnos.core.place.NoFit;
 import lychnos.core.place.Placement;
@@ -23,7 +23,7 @@ import lychnos.core.place.Placer;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Facts;
-import lychnos.server.prepare.Groundworks;
+import lychnos.server.prepare.NetworkDefinitions;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;
 import lychnos.server.store.BringUp;
@@ -40,13 +40,13 @@ public class Placings {
 
     private final Session db;
     private final BringUps bringUps;
-    private final Groundworks groundworks;
+    private final NetworkDefinitions networkDefinitions;
     private final Facts facts;
 
-    Placings(Session db, BringUps bringUps, Groundworks groundworks, Facts facts) {
+    Placings(Session db, BringUps bringUps, NetworkDefinitions networkDefinitions, Facts facts) {
         this.db = db;
         this.bringUps = bringUps;
-        this.groundworks = groundworks;
+        this.networkDefinitions = networkDefinitions;
         this.facts = facts;
     }
 
@@ -110,7 +110,7 @@ public class Placings {
 
         Table(BringUp bringUp, Address from) {
             this.bringUp = bringUp;
-            networks = groundworks.networks(bringUp);
+            networks = networkDefinitions.networks(bringUp);
             sheet = facts.of(bringUp);
             placer = new Placer(
                     networks.stream().map(network -> ground(network, from)).toList());
@@ -125,14 +125,14 @@ public class Placings {
         }
 
         /** Nothing below the address where the engineer wants to begin. */
-        private Ground ground(Network network, Address from) {
-            Ground ground = groundworks.ground(network);
+        private FreeSpace ground(Network network, Address from) {
+            FreeSpace ground = networkDefinitions.ground(network);
             if (from == null || !network.prefix.contains(from) || from.equals(network.prefix.network())) {
                 return ground;
             }
-            List<Run> kept = new ArrayList<>(ground.kept());
-            kept.add(new Run(network.prefix.network(), from.plus(-1)));
-            return new Ground(
+            List<AddressRun> kept = new ArrayList<>(ground.kept());
+            kept.add(new AddressRun(network.prefix.network(), from.plus(-1)));
+            return new FreeSpace(
                     ground.purpose(),
                     ground.network(),
                     ground.gateway(),

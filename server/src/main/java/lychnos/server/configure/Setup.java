@@ -8,7 +8,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lychnos.core.address.Address;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 import lychnos.core.fact.PasswordMaker;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
@@ -177,13 +177,13 @@ final class Setup {
                     "Enter its first address with the label, or define the DHCP server's lease file; MAC addresses "
                             + "cannot be asked for from here.");
         }
-        List<Run> scopes = firstAddress.scopes(unitId);
+        List<AddressRun> scopes = firstAddress.scopes(unitId);
         if (scopes.isEmpty()) {
             return new Surprise(
                     "The first address of this controller is not known.",
                     "Define the range that DHCP hands out, or enter its first address with the label.");
         }
-        String where = scopes.stream().map(Run::toString).collect(Collectors.joining(", "));
+        String where = scopes.stream().map(AddressRun::toString).collect(Collectors.joining(", "));
         return new Surprise(
                 "No machine with " + subject.unit().mac + " answers in " + where + ".",
                 "Check power, cable and VLAN of " + subject.unit().position()

@@ -14,17 +14,17 @@ import lychnos.core.fact.PasswordMaker;
 import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Facts;
 import lychnos.server.prepare.Plans;
-import lychnos.server.prepare.Things;
+import lychnos.server.prepare.SiteResources;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.GivenFact;
 import lychnos.server.store.Network;
 import lychnos.server.store.SealKeys;
 import lychnos.server.store.SealedStore;
-import lychnos.server.store.SiteThing;
+import lychnos.server.store.SiteResourceRow;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
@@ -38,16 +38,16 @@ public class Answers {
     private final BringUps bringUps;
     private final Facts facts;
     private final Plans plans;
-    private final Things things;
+    private final SiteResources siteResources;
     private final SealedStore sealed;
     private final PasswordMaker passwords = new PasswordMaker(new SecureRandom());
 
-    Answers(Session db, BringUps bringUps, Facts facts, Plans plans, Things things, SealedStore sealed) {
+    Answers(Session db, BringUps bringUps, Facts facts, Plans plans, SiteResources siteResources, SealedStore sealed) {
         this.db = db;
         this.bringUps = bringUps;
         this.facts = facts;
         this.plans = plans;
-        this.things = things;
+        this.siteResources = siteResources;
         this.sealed = sealed;
     }
 
@@ -83,8 +83,8 @@ public class Answers {
                                     List.copyOf(network.timeServers)));
                 })
                 .toList();
-        boolean agreed = things.of(bringUp.site.id).stream()
-                .anyMatch(thing -> thing.sort() == ThingSort.POLICY
+        boolean agreed = siteResources.of(bringUp.site.id).stream()
+                .anyMatch(thing -> thing.sort() == SiteResourceSort.POLICY
                         && thing.name().equals("licence-terms")
                         && thing.value("answer").filter("yes"::equals).isPresent());
         Map<String, MemberValues> values = new LinkedHashMap<>();
@@ -112,20 +112,21 @@ public class Answers {
 
     private Stated stated(long siteId, UnitFacts known) {
         Map<String, String> texts = new HashMap<>();
-        List<SiteThing> rows = things.rows(siteId);
-        first(rows, ThingSort.RELAY).ifPresent(relay -> texts.put("mail-relay", relay.value.get("address")));
-        Optional<SiteThing> proxy = first(rows, ThingSort.PROXY).filter(row -> known.fact("", "proxy-needed")
-                .filter(fact -> fact.value().equals("yes"))
-                .isPresent());
+        List<SiteResourceRow> rows = siteResources.rows(siteId);
+        first(rows, SiteResourceSort.RELAY).ifPresent(relay -> texts.put("mail-relay", relay.value.get("address")));
+        Optional<SiteResourceRow> proxy = first(rows, SiteResourceSort.PROXY)
+                .filter(row -> known.fact("", "proxy-needed")
+                        .filter(fact -> fact.value().equals("yes"))
+                        .isPresent());
         proxy.ifPresent(row -> {
             texts.put("proxy", row.value.get("address"));
             texts.put("proxy-port", row.value.get("port"));
             Optional.ofNullable(row.value.get("user")).ifPresent(user -> texts.put("proxy-user", user));
         });
-        return new Stated(texts, proxy.flatMap(things::secret));
+        return new Stated(texts, proxy.flatMap(siteResources::secret));
     }
 
-    private static Optional<SiteThing> first(List<SiteThing> rows, ThingSort sort) {
+    private static Optional<SiteResourceRow> first(List<SiteResourceRow> rows, SiteResourceSort sort) {
         return rows.stream().filter(row -> row.sort.equals(sort.word())).findFirst();
     }
 

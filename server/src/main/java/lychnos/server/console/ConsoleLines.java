@@ -10,9 +10,9 @@ import lychnos.core.address.Address;
 import lychnos.core.fact.Fact;
 import lychnos.core.fact.Secret;
 import lychnos.core.sheet.UnitFacts;
-import lychnos.core.site.ThingSort;
-import lychnos.server.prepare.Things;
-import lychnos.server.store.SiteThing;
+import lychnos.core.site.SiteResourceSort;
+import lychnos.server.prepare.SiteResources;
+import lychnos.server.store.SiteResourceRow;
 import lychnos.wire.console.LineAddress;
 
 /** Finds the line of a member: its port on one of the site's line servers. */
@@ -21,10 +21,10 @@ public class ConsoleLines {
 
     private static final Pattern RANGE = Pattern.compile("\\s*(\\d{1,5})\\s*(?:-\\s*(\\d{1,5})\\s*)?");
 
-    private final Things things;
+    private final SiteResources siteResources;
 
-    ConsoleLines(Things things) {
-        this.things = things;
+    ConsoleLines(SiteResources siteResources) {
+        this.siteResources = siteResources;
     }
 
     /** A line, and how people call it. */
@@ -47,8 +47,8 @@ public class ConsoleLines {
     }
 
     private Optional<Line> onHost(long siteId, String host, String port) {
-        return things.rows(siteId).stream()
-                .filter(row -> row.sort.equals(ThingSort.HOST.word())
+        return siteResources.rows(siteId).stream()
+                .filter(row -> row.sort.equals(SiteResourceSort.HOST.word())
                         && row.name.equals(host)
                         && row.value.containsKey("address"))
                 .filter(row -> has(row.value.getOrDefault("line-ports", ""), port))
@@ -67,14 +67,14 @@ public class ConsoleLines {
         if (port.startsWith("/dev/")) {
             return Optional.of(new Line(LineAddress.device(port), port));
         }
-        return things.rows(siteId).stream()
-                .filter(row -> row.sort.equals(ThingSort.LINES.word()))
+        return siteResources.rows(siteId).stream()
+                .filter(row -> row.sort.equals(SiteResourceSort.LINES.word()))
                 .filter(row -> has(row.value.getOrDefault("ports", ""), port))
                 .findFirst()
                 .map(row -> new Line(address(row, Integer.parseInt(port)), row.name + " port " + port));
     }
 
-    private LineAddress address(SiteThing row, int port) {
+    private LineAddress address(SiteResourceRow row, int port) {
         Address server = Address.parse(row.value.get("address"));
         LineAddress.Protocol protocol = LineAddress.Protocol.valueOf(
                 row.value.getOrDefault("protocol", "telnet").toUpperCase(java.util.Locale.ROOT));
@@ -83,7 +83,7 @@ public class ConsoleLines {
                         server,
                         port,
                         row.value.getOrDefault("user", ""),
-                        things.secret(row).orElse(Secret.of("none")))
+                        siteResources.secret(row).orElse(Secret.of("none")))
                 : LineAddress.tcp(protocol, server, port);
     }
 

@@ -24,12 +24,12 @@ import lychnos.core.export.Reservations;
 import lychnos.core.export.SshConfig;
 import lychnos.core.export.TargetsFile;
 import lychnos.core.export.ZoneFile;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Measures;
-import lychnos.server.prepare.Things;
+import lychnos.server.prepare.SiteResources;
 import lychnos.server.problem.Refusal;
-import lychnos.server.store.SiteThing;
+import lychnos.server.store.SiteResourceRow;
 import org.hibernate.Session;
 
 /** The files that other teams are given. Each is worked out from one inventory and written as it goes. */
@@ -43,13 +43,13 @@ public class Exports {
     private final Session db;
     private final BringUps bringUps;
     private final Inventory inventory;
-    private final Things things;
+    private final SiteResources siteResources;
 
-    Exports(Session db, BringUps bringUps, Inventory inventory, Things things) {
+    Exports(Session db, BringUps bringUps, Inventory inventory, SiteResources siteResources) {
         this.db = db;
         this.bringUps = bringUps;
         this.inventory = inventory;
-        this.things = things;
+        this.siteResources = siteResources;
     }
 
     /** Writes a file; what it needs was read before. */
@@ -99,8 +99,8 @@ public class Exports {
     /** The zones that the site states, the longest names first. */
     private List<Zone> zones(long bringUpId) {
         List<Zone> zones = new ArrayList<>();
-        for (SiteThing row : things.rows(bringUps.get(bringUpId).site.id)) {
-            if (row.sort.equals(ThingSort.DOMAIN.word())) {
+        for (SiteResourceRow row : siteResources.rows(bringUps.get(bringUpId).site.id)) {
+            if (row.sort.equals(SiteResourceSort.DOMAIN.word())) {
                 Measures.zones(row).forEach(zone -> zones.add(new Zone(zone, row.name, row.value.get("primary"))));
             }
         }

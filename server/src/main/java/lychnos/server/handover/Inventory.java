@@ -15,15 +15,15 @@ import lychnos.core.export.Flow;
 import lychnos.core.export.Flows;
 import lychnos.core.kind.Kind;
 import lychnos.core.proof.Traits;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 import lychnos.server.allocate.Claims;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Kinds;
-import lychnos.server.prepare.Things;
+import lychnos.server.prepare.SiteResources;
 import lychnos.server.store.Claim;
 import lychnos.server.store.Network;
 import lychnos.server.store.Proof;
-import lychnos.server.store.SiteThing;
+import lychnos.server.store.SiteResourceRow;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
@@ -35,14 +35,14 @@ public class Inventory {
     private final BringUps bringUps;
     private final Claims claims;
     private final Kinds kinds;
-    private final Things things;
+    private final SiteResources siteResources;
 
-    Inventory(Session db, BringUps bringUps, Claims claims, Kinds kinds, Things things) {
+    Inventory(Session db, BringUps bringUps, Claims claims, Kinds kinds, SiteResources siteResources) {
         this.db = db;
         this.bringUps = bringUps;
         this.claims = claims;
         this.kinds = kinds;
-        this.things = things;
+        this.siteResources = siteResources;
     }
 
     /** By unit, in the order of units and of their addresses. */
@@ -181,18 +181,18 @@ public class Inventory {
     /** What firewalls are to let through for these. */
     @Transactional
     public List<Flow> flows(long bringUpId, List<Entry> entries) {
-        List<SiteThing> rows = things.rows(bringUps.get(bringUpId).site.id);
+        List<SiteResourceRow> rows = siteResources.rows(bringUps.get(bringUpId).site.id);
         List<Flows.Peer> engineers = rows.stream()
-                .filter(row -> row.sort.equals(ThingSort.SOURCE.word()))
+                .filter(row -> row.sort.equals(SiteResourceSort.SOURCE.word()))
                 .map(row -> new Flows.Peer(row.name, row.value.getOrDefault("prefix", "")))
                 .toList();
         Map<String, List<Flows.Peer>> services = Map.of(
                 "mail relay",
-                peers(rows, ThingSort.RELAY),
+                peers(rows, SiteResourceSort.RELAY),
                 "proxy",
-                peers(rows, ThingSort.PROXY),
+                peers(rows, SiteResourceSort.PROXY),
                 "syslog",
-                peers(rows, ThingSort.SYSLOG));
+                peers(rows, SiteResourceSort.SYSLOG));
         Map<Long, List<Endpoint>> byUnit = entries.stream()
                 .collect(Collectors.groupingBy(
                         Entry::unitId,
@@ -205,7 +205,7 @@ public class Inventory {
         return flows;
     }
 
-    private static List<Flows.Peer> peers(List<SiteThing> rows, ThingSort sort) {
+    private static List<Flows.Peer> peers(List<SiteResourceRow> rows, SiteResourceSort sort) {
         List<Flows.Peer> peers = rows.stream()
                 .filter(row -> row.sort.equals(sort.word()))
                 .map(row -> new Flows.Peer(row.name, row.value.getOrDefault("address", "")))

@@ -39,7 +39,7 @@ public class SignOff {
     private final BringUps bringUps;
     private final Checks checks;
     private final Inventory inventory;
-    private final Bodies bodies;
+    private final RecordBuilder recordBuilder;
     private final OpenItems items;
     private final Chaining chaining;
     private final Journal journal;
@@ -51,7 +51,7 @@ public class SignOff {
             BringUps bringUps,
             Checks checks,
             Inventory inventory,
-            Bodies bodies,
+            RecordBuilder recordBuilder,
             OpenItems items,
             Chaining chaining,
             Journal journal,
@@ -61,7 +61,7 @@ public class SignOff {
         this.bringUps = bringUps;
         this.checks = checks;
         this.inventory = inventory;
-        this.bodies = bodies;
+        this.recordBuilder = recordBuilder;
         this.items = items;
         this.chaining = chaining;
         this.journal = journal;
@@ -271,7 +271,7 @@ public class SignOff {
     }
 
     private Signed sign(Unit unit, List<Inventory.Entry> entries, Who.Person person, Instant now) {
-        String body = CanonicalJson.write(bodies.of(unit, entries, person, now));
+        String body = CanonicalJson.write(recordBuilder.of(unit, entries, person, now));
         SignedRecord record = new SignedRecord();
         record.bringUpId = unit.bringUpId;
         record.unitId = unit.id;

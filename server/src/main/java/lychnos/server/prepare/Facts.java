@@ -51,7 +51,7 @@ public class Facts {
     private final Map<Unit, Resolved> resolved = Collections.synchronizedMap(new WeakHashMap<>());
 
     private final BringUps bringUps;
-    private final Things things;
+    private final SiteResources siteResources;
     private final Kinds kinds;
     private final SealedStore sealed;
     private final SignedUnits signedUnits;
@@ -63,7 +63,7 @@ public class Facts {
             Session db,
             RowsAsRead rows,
             BringUps bringUps,
-            Things things,
+            SiteResources siteResources,
             Kinds kinds,
             SealedStore sealed,
             SignedUnits signedUnits,
@@ -74,7 +74,7 @@ public class Facts {
         this.db = db;
         this.rows = rows;
         this.bringUps = bringUps;
-        this.things = things;
+        this.siteResources = siteResources;
         this.kinds = kinds;
         this.sealed = sealed;
         this.journal = journal;
@@ -106,7 +106,7 @@ public class Facts {
                 .forEach(fact -> given.computeIfAbsent(fact.unitId, id -> new HashMap<>())
                         .computeIfAbsent(fact.member, m -> new HashMap<>())
                         .put(fact.name, new Fact(fact.value, fact.source)));
-        Map<String, String> policies = things.policies(bringUp.site.id);
+        Map<String, String> policies = siteResources.policies(bringUp.site.id);
         Map<Unit, UnitFacts> all = new LinkedHashMap<>();
         boolean asRead = rows.suffice();
         for (Unit unit : bringUps.units(bringUp.id)) {
@@ -150,7 +150,7 @@ public class Facts {
                 .forEach(fact -> own.computeIfAbsent(fact.key.member(), m -> new HashMap<>())
                         .put(fact.key.name(), fact.fact()));
         own.computeIfAbsent("", member -> new HashMap<>()).putAll(ownLabel(unit));
-        return UnitFacts.resolve(kinds.of(unit), unit.members, own, things.policies(bringUp.site.id));
+        return UnitFacts.resolve(kinds.of(unit), unit.members, own, siteResources.policies(bringUp.site.id));
     }
 
     /** Of what lies in the unit's own row, what is a fact of the unit and not only of its first member. */
@@ -282,7 +282,7 @@ public class Facts {
         private final Map<Long, Unit> units = new HashMap<>();
         private final Set<Long> signed;
         private final Map<GivenFact.Key, GivenFact> rows = new HashMap<>();
-        private final Twins twins;
+        private final UniqueIndex uniqueIndex;
         private final List<SheetChange.Cell> changed = new ArrayList<>();
         private final List<CellFault> faults = new ArrayList<>();
 
@@ -301,7 +301,7 @@ public class Facts {
                     .setParameter("touched", units.keySet())
                     .getResultStream()
                     .forEach(fact -> rows.put(fact.key, fact));
-            twins = new Twins(db, bringUp.id, units.values(), typed);
+            uniqueIndex = new UniqueIndex(db, bringUp.id, units.values(), typed);
         }
 
         void take(CellText cell) {
@@ -329,8 +329,8 @@ public class Facts {
                         ? null
                         : spec.get().read(cell.value());
                 boolean secret = spec.get().type() == FactType.SECRET;
-                if (secret && Things.SEALED.equals(value)) {
-                    throw new IllegalArgumentException("“" + Things.SEALED
+                if (secret && SiteResources.SEALED.equals(value)) {
+                    throw new IllegalArgumentException("“" + SiteResources.SEALED
                             + "” stands in place of a password that is kept. Leave the cell as it is to keep "
                             + "it, or type another password.");
                 }
@@ -362,7 +362,7 @@ public class Facts {
             if (!member.isEmpty() || value == null) {
                 return;
             }
-            Unit twin = twins.of(name, value);
+            Unit twin = uniqueIndex.of(name, value);
             if (twin != null && twin != unit && !twin.id.equals(unit.id)) {
                 throw new IllegalArgumentException(value + " stands at " + twin.label() + " already.");
             }
@@ -380,9 +380,9 @@ public class Facts {
         void store(Unit unit, String member, String name, String value) {
             boolean own = member.isEmpty();
             if (own && name.equals("serial")) {
-                twins.change(unit, () -> unit.serial = value);
+                uniqueIndex.change(unit, () -> unit.serial = value);
             } else if (own && name.equals("mac")) {
-                twins.change(unit, () -> unit.mac = value == null ? null : Mac.parse(value));
+                uniqueIndex.change(unit, () -> unit.mac = value == null ? null : Mac.parse(value));
             } else if (own && name.equals("location")) {
                 place(unit, value);
             } else {
@@ -397,7 +397,7 @@ public class Facts {
         /** Where its first member is mounted, so is the unit. */
         private void place(Unit unit, String value) {
             RackPosition position = value == null ? null : RackPosition.parse(value);
-            twins.change(unit, () -> {
+            uniqueIndex.change(unit, () -> {
                 unit.rack = position == null ? null : position.rack();
                 unit.rackUnit = position == null ? null : position.unit();
             });
@@ -433,7 +433,7 @@ public class Facts {
          */
         private void seal(Unit unit, String member, String name, String value) {
             SheetChange.Sealed was = SheetChange.Sealed.of(rows.get(new GivenFact.Key(unit.id, member, name)));
-            GivenFact row = row(unit, member, name, value == null ? null : Things.SEALED);
+            GivenFact row = row(unit, member, name, value == null ? null : SiteResources.SEALED);
             if (row != null) {
                 SealKeys.Box box = sealed.sealText(SealKeys.ofFact(unit.id, member, name), Secret.of(value));
                 row.keyId = box.keyId();
@@ -444,8 +444,8 @@ public class Facts {
                     unit.id,
                     member,
                     name,
-                    was == null ? null : Things.SEALED,
-                    value == null ? null : Things.SEALED,
+                    was == null ? null : SiteResources.SEALED,
+                    value == null ? null : SiteResources.SEALED,
                     was,
                     SheetChange.Sealed.of(row)));
         }

@@ -34,13 +34,13 @@ import lychnos.core.service.Reply;
 import lychnos.core.service.ServiceKind;
 import lychnos.core.service.TimeJudge;
 import lychnos.core.service.TimeSample;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 import lychnos.server.LychnosConfig;
 import lychnos.server.live.Live;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.MeasuredService;
 import lychnos.server.store.Network;
-import lychnos.server.store.SiteThing;
+import lychnos.server.store.SiteResourceRow;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
@@ -69,8 +69,8 @@ public class Measures {
     private final Duration every;
     private final Session db;
     private final BringUps bringUps;
-    private final Groundworks groundworks;
-    private final Things things;
+    private final NetworkDefinitions networkDefinitions;
+    private final SiteResources siteResources;
     private final Live live;
     private final Vantage vantage;
     private final Clock clock;
@@ -84,8 +84,8 @@ public class Measures {
     Measures(
             Session db,
             BringUps bringUps,
-            Groundworks groundworks,
-            Things things,
+            NetworkDefinitions networkDefinitions,
+            SiteResources siteResources,
             Live live,
             Vantage vantage,
             Clock clock,
@@ -93,8 +93,8 @@ public class Measures {
         every = config.measureEvery();
         this.db = db;
         this.bringUps = bringUps;
-        this.groundworks = groundworks;
-        this.things = things;
+        this.networkDefinitions = networkDefinitions;
+        this.siteResources = siteResources;
         this.live = live;
         this.vantage = vantage;
         this.clock = clock;
@@ -139,7 +139,7 @@ public class Measures {
             Set<String> times,
             List<String> zones,
             Map<String, Map<String, NameKey>> keys,
-            List<SiteThing> services,
+            List<SiteResourceRow> services,
             List<String> senders,
             List<String> planned) {
 
@@ -156,7 +156,7 @@ public class Measures {
         Set<String> names = new LinkedHashSet<>();
         Set<String> times = new LinkedHashSet<>();
         Set<String> zones = new LinkedHashSet<>();
-        for (Network network : groundworks.networks(bringUp)) {
+        for (Network network : networkDefinitions.networks(bringUp)) {
             if (network.gateway != null) {
                 gateways.add(network.gateway.toString());
             }
@@ -164,19 +164,19 @@ public class Measures {
             times.addAll(network.timeServers);
         }
         Map<String, Map<String, NameKey>> keys = new LinkedHashMap<>();
-        List<SiteThing> services = new ArrayList<>();
-        for (SiteThing row : things.rows(bringUp.site.id)) {
-            ThingSort sort = row.thing().sort();
-            if (sort == ThingSort.DOMAIN) {
+        List<SiteResourceRow> services = new ArrayList<>();
+        for (SiteResourceRow row : siteResources.rows(bringUp.site.id)) {
+            SiteResourceSort sort = row.thing().sort();
+            if (sort == SiteResourceSort.DOMAIN) {
                 List<String> of = zones(row);
                 zones.addAll(of);
                 key(row).ifPresent(key -> of.forEach(
                         zone -> keys.computeIfAbsent(row.value.get("primary"), primary -> new LinkedHashMap<>())
                                 .put(zone, key)));
                 names.add(row.value.get("primary"));
-            } else if (sort == ThingSort.TIME) {
+            } else if (sort == SiteResourceSort.TIME) {
                 times.add(row.value.get("address"));
-            } else if (sort == ThingSort.RELAY || sort == ThingSort.PROXY) {
+            } else if (sort == SiteResourceSort.RELAY || sort == SiteResourceSort.PROXY) {
                 services.add(row);
             }
         }
@@ -201,7 +201,7 @@ public class Measures {
     }
 
     /** The zones of a domain: its own and the reverse ones that are kept with it. */
-    public static List<String> zones(SiteThing domain) {
+    public static List<String> zones(SiteResourceRow domain) {
         List<String> zones = new ArrayList<>(List.of(domain.name));
         for (String zone : domain.value.getOrDefault("reverse-zones", "").split("[\\s,;]+")) {
             if (!zone.isBlank()) {
@@ -212,9 +212,9 @@ public class Measures {
     }
 
     /** The key with which a domain's primary server takes updates from us. */
-    public Optional<NameKey> key(SiteThing domain) {
+    public Optional<NameKey> key(SiteResourceRow domain) {
         String name = domain.value.get("key-name");
-        return name == null ? Optional.empty() : things.secret(domain).map(secret -> new NameKey(name, secret));
+        return name == null ? Optional.empty() : siteResources.secret(domain).map(secret -> new NameKey(name, secret));
     }
 
     private void measure(long bringUpId, boolean anyway) {
@@ -244,8 +244,8 @@ public class Measures {
         questions.gateways.forEach(gateway -> asked.add(threads.submit(() -> List.of(gateway(gateway, at)))));
         asked.add(threads.submit(() -> names(questions, at)));
         asked.add(threads.submit(() -> times(questions.times, at)));
-        questions.services.forEach(thing -> asked.add(threads.submit(() ->
-                List.of(thing.thing().sort() == ThingSort.RELAY ? relay(thing, questions, at) : proxy(thing, at)))));
+        questions.services.forEach(thing -> asked.add(threads.submit(() -> List.of(
+                thing.thing().sort() == SiteResourceSort.RELAY ? relay(thing, questions, at) : proxy(thing, at)))));
         List<Measured> measured = new ArrayList<>();
         for (Future<List<Measured>> each : asked) {
             measured.addAll(await(each));
@@ -354,7 +354,7 @@ public class Measures {
         return TimeJudge.judge(samples, at);
     }
 
-    private Measured relay(SiteThing thing, Questions questions, Instant at) {
+    private Measured relay(SiteResourceRow thing, Questions questions, Instant at) {
         String address = thing.value.get("address");
         try {
             RelaySeen seen = vantage.relay(
@@ -395,7 +395,7 @@ public class Measures {
         return false;
     }
 
-    private Measured proxy(SiteThing thing, Instant at) {
+    private Measured proxy(SiteResourceRow thing, Instant at) {
         String address = thing.value.get("address");
         try {
             ProxySeen seen = vantage.proxy(
@@ -417,11 +417,12 @@ public class Measures {
         }
     }
 
-    private Kind.Login login(SiteThing proxy) {
+    private Kind.Login login(SiteResourceRow proxy) {
         String user = proxy.value.getOrDefault("user", "");
         return user.isEmpty()
                 ? null
-                : things.secret(proxy)
+                : siteResources
+                        .secret(proxy)
                         .map(phrase -> new Kind.Login(user, phrase))
                         .orElse(null);
     }

@@ -13,7 +13,7 @@ import java.util.Set;
 import java.util.WeakHashMap;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 import lychnos.core.place.Need;
 import lychnos.core.rule.Finding;
 import lychnos.core.rule.Plan;
@@ -42,25 +42,25 @@ public class Plans {
 
     private final Session db;
     private final RowsAsRead rows;
-    private final Groundworks groundworks;
+    private final NetworkDefinitions networkDefinitions;
     private final Facts facts;
-    private final Things things;
+    private final SiteResources siteResources;
     private final LychnosConfig config;
     private final Clock clock;
 
     Plans(
             Session db,
             RowsAsRead rows,
-            Groundworks groundworks,
+            NetworkDefinitions networkDefinitions,
             Facts facts,
-            Things things,
+            SiteResources siteResources,
             LychnosConfig config,
             Clock clock) {
         this.db = db;
         this.rows = rows;
-        this.groundworks = groundworks;
+        this.networkDefinitions = networkDefinitions;
         this.facts = facts;
-        this.things = things;
+        this.siteResources = siteResources;
         this.config = config;
         this.clock = clock;
     }
@@ -121,11 +121,11 @@ public class Plans {
     /** The same, with the addresses, which were read already too. */
     public Plan plan(BringUp bringUp, Map<Unit, UnitFacts> sheet, Map<Long, List<Seat>> claims) {
         Map<String, Long> wanted = wanted(sheet, claims.keySet());
-        List<Network> own = groundworks.networks(bringUp);
+        List<Network> own = networkDefinitions.networks(bringUp);
         Set<Long> ours = own.stream().map(network -> network.id).collect(Collectors.toSet());
         Set<Long> realms = own.stream().map(network -> network.realmId).collect(Collectors.toSet());
         // what lies in another realm cannot be reached from here, and is in nobody's way
-        List<Network> all = groundworks.ofSite(bringUp.site.id).stream()
+        List<Network> all = networkDefinitions.ofSite(bringUp.site.id).stream()
                 .filter(network -> realms.contains(network.realmId))
                 .toList();
         Map<Long, Network> byId = all.stream().collect(Collectors.toMap(network -> network.id, network -> network));
@@ -143,7 +143,7 @@ public class Plans {
         return new Plan(
                 networks,
                 units,
-                things.of(bringUp.site.id),
+                siteResources.of(bringUp.site.id),
                 db.createQuery("from MeasuredService where key.siteId = :site", MeasuredService.class)
                         .setParameter("site", bringUp.site.id)
                         .getResultStream()
@@ -183,7 +183,7 @@ public class Plans {
     }
 
     private PlannedNetwork network(Network network, boolean ours, Map<String, Long> wanted) {
-        List<AddressRange> ranges = groundworks.ranges(network.id);
+        List<AddressRange> ranges = networkDefinitions.ranges(network.id);
         long lately = ours
                 ? db.createQuery(
                                 "select count(*) from Claim c where c.networkId = :id and c.takenAt > :since",
@@ -208,11 +208,11 @@ public class Plans {
                 runs(ranges, AddressRange.DHCP),
                 ours,
                 ours && v4 ? wanted.getOrDefault(network.purpose, 0L) : 0,
-                ours ? groundworks.freeSize(network) : 0,
+                ours ? networkDefinitions.freeSize(network) : 0,
                 lately);
     }
 
-    private static List<Run> runs(List<AddressRange> ranges, String purpose) {
+    private static List<AddressRun> runs(List<AddressRange> ranges, String purpose) {
         return ranges.stream()
                 .filter(range -> range.purpose.equals(purpose))
                 .map(AddressRange::run)

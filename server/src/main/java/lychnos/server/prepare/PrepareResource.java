@@ -33,18 +33,18 @@ import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindReader;
 import lychnos.core.kind.Recording;
-import lychnos.core.rule.Mend;
+import lychnos.core.rule.Fix;
 import lychnos.core.rule.Rule;
 import lychnos.core.service.Measured;
 import lychnos.core.sheet.UnitFacts;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 import lychnos.server.caller.Who;
 import lychnos.server.live.SharedViews;
+import lychnos.server.problem.IfMatch;
 import lychnos.server.problem.Refusal;
-import lychnos.server.problem.Seen;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.ReadsOnly;
-import lychnos.server.store.SiteThing;
+import lychnos.server.store.SiteResourceRow;
 import lychnos.server.store.Unit;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 import org.jboss.resteasy.reactive.RestHeader;
@@ -57,27 +57,27 @@ public class PrepareResource {
     private final SharedViews shared;
     private final BringUps bringUps;
     private final Labels labels;
-    private final Groundworks groundworks;
+    private final NetworkDefinitions networkDefinitions;
     private final Units units;
     private final Kinds kinds;
     private final Facts facts;
     private final Plans plans;
-    private final Mends mends;
+    private final Fixes fixes;
     private final Measures measures;
-    private final Things things;
+    private final SiteResources things;
     private final Who who;
 
     PrepareResource(
             BringUps bringUps,
             Labels labels,
-            Groundworks groundworks,
+            NetworkDefinitions networkDefinitions,
             Units units,
             Kinds kinds,
             Facts facts,
             Plans plans,
-            Mends mends,
+            Fixes fixes,
             Measures measures,
-            Things things,
+            SiteResources things,
             Who who,
             SharedViews shared) {
         this.shared = shared;
@@ -85,12 +85,12 @@ public class PrepareResource {
         this.kinds = kinds;
         this.facts = facts;
         this.plans = plans;
-        this.mends = mends;
+        this.fixes = fixes;
         this.measures = measures;
         this.things = things;
         this.bringUps = bringUps;
         this.labels = labels;
-        this.groundworks = groundworks;
+        this.networkDefinitions = networkDefinitions;
         this.who = who;
     }
 
@@ -201,7 +201,7 @@ public class PrepareResource {
     /** A sort of thing with its fields. */
     public record Sort(String sort, String title, String example, List<Asks> fields) {
 
-        static Sort of(ThingSort sort) {
+        static Sort of(SiteResourceSort sort) {
             return new Sort(
                     sort.word(),
                     sort.title(),
@@ -226,7 +226,7 @@ public class PrepareResource {
 
     /** What the stage shows. */
     public record Sheet(
-            Groundworks.View groundwork,
+            NetworkDefinitions.View groundwork,
             List<Choice> choices,
             List<UnitLabel> units,
             List<SheetRow> rows,
@@ -274,7 +274,7 @@ public class PrepareResource {
                 .toList();
         List<Choice> choices = bringUp.network != null
                 ? List.of()
-                : groundworks.ofSite(bringUp.site.id).stream()
+                : networkDefinitions.ofSite(bringUp.site.id).stream()
                         .map(n -> new Choice(
                                 n.id,
                                 n.name,
@@ -286,7 +286,7 @@ public class PrepareResource {
                                 n.timeServers))
                         .toList();
         return new Sheet(
-                groundworks.view(bringUp, Rule.lookAt(plans.plan(bringUp, sheet)), labels.undoable(id)),
+                networkDefinitions.view(bringUp, Rule.lookAt(plans.plan(bringUp, sheet)), labels.undoable(id)),
                 choices,
                 labelled,
                 rows(sheet),
@@ -295,12 +295,12 @@ public class PrepareResource {
                 (int) labelled.stream().filter(UnitLabel::known).count());
     }
 
-    private static Item item(SiteThing thing) {
+    private static Item item(SiteResourceRow thing) {
         Map<String, String> values = new HashMap<>(thing.value);
         if (thing.sealed != null) {
-            values.put("key", Things.SEALED);
+            values.put("key", SiteResources.SEALED);
         }
-        return new Item(thing.id, thing.sort, thing.name, values, Things.version(thing));
+        return new Item(thing.id, thing.sort, thing.name, values, SiteResources.version(thing));
     }
 
     private static List<SheetRow> rows(Map<Unit, UnitFacts> sheet) {
@@ -396,7 +396,7 @@ public class PrepareResource {
     @GET
     @Path("things/sorts")
     public List<Sort> sorts() {
-        return Stream.of(ThingSort.values()).map(Sort::of).toList();
+        return Stream.of(SiteResourceSort.values()).map(Sort::of).toList();
     }
 
     /** One thing; its tag goes into If-Match of whoever changes it. */
@@ -419,12 +419,12 @@ public class PrepareResource {
     @PUT
     @Path("bring-ups/{id}/things")
     @RolesAllowed("engineer")
-    public long stateThing(long id, @RestHeader("If-Match") String ifMatch, Things.Statement statement) {
-        Things.Statement typed = required(statement);
+    public long stateThing(long id, @RestHeader("If-Match") String ifMatch, SiteResources.Statement statement) {
+        SiteResources.Statement typed = required(statement);
         return things.state(
                 id,
-                new Things.Statement(
-                        typed.id(), typed.sort(), typed.name(), typed.values(), Seen.of(ifMatch, typed.version())),
+                new SiteResources.Statement(
+                        typed.id(), typed.sort(), typed.name(), typed.values(), IfMatch.of(ifMatch, typed.version())),
                 who.person());
     }
 
@@ -432,7 +432,7 @@ public class PrepareResource {
     @Path("bring-ups/{id}/things/{thing}")
     @RolesAllowed("engineer")
     public void removeThing(long id, long thing, @RestHeader("If-Match") String ifMatch) {
-        things.remove(id, thing, Seen.of(ifMatch, null), who.person());
+        things.remove(id, thing, IfMatch.of(ifMatch, null), who.person());
     }
 
     @POST
@@ -445,8 +445,8 @@ public class PrepareResource {
     @POST
     @Path("bring-ups/{id}/mends")
     @RolesAllowed("engineer")
-    public void mend(long id, Mend mend) {
-        mends.carryOut(id, required(mend), who.person());
+    public void mend(long id, Fix mend) {
+        fixes.carryOut(id, required(mend), who.person());
     }
 
     @POST
@@ -492,9 +492,9 @@ public class PrepareResource {
         return facts.readTable(id, text == null ? "" : text, preview, who.person());
     }
 
-    private static Groundworks.Statement seen(String ifMatch, Groundworks.Statement typed) {
-        Groundworks.Statement s = required(typed);
-        return new Groundworks.Statement(
+    private static NetworkDefinitions.Statement seen(String ifMatch, NetworkDefinitions.Statement typed) {
+        NetworkDefinitions.Statement s = required(typed);
+        return new NetworkDefinitions.Statement(
                 s.id(),
                 s.name(),
                 s.prefix(),
@@ -509,22 +509,23 @@ public class PrepareResource {
                 s.mtu(),
                 s.permanent(),
                 s.realm(),
-                Seen.of(ifMatch, s.version()));
+                IfMatch.of(ifMatch, s.version()));
     }
 
     /** One network; its tag goes into If-Match of whoever changes it. */
     @GET
     @Path("bring-ups/{id}/networks/{network}")
     public Response oneNetwork(long id, long network, @Context Request request) {
-        Groundworks.Statement statement = groundworks.one(id, network);
+        NetworkDefinitions.Statement statement = networkDefinitions.one(id, network);
         return tagged(statement, statement.version(), request);
     }
 
     @PUT
     @Path("bring-ups/{id}/networks")
     @RolesAllowed("engineer")
-    public void stateAnyNetwork(long id, @RestHeader("If-Match") String ifMatch, Groundworks.Statement statement) {
-        groundworks.stateAny(id, seen(ifMatch, statement), who.person());
+    public void stateAnyNetwork(
+            long id, @RestHeader("If-Match") String ifMatch, NetworkDefinitions.Statement statement) {
+        networkDefinitions.stateAny(id, seen(ifMatch, statement), who.person());
     }
 
     @POST
@@ -545,15 +546,15 @@ public class PrepareResource {
     @PUT
     @Path("bring-ups/{id}/network")
     @RolesAllowed("engineer")
-    public void stateNetwork(long id, @RestHeader("If-Match") String ifMatch, Groundworks.Statement statement) {
-        groundworks.state(id, seen(ifMatch, statement), who.person());
+    public void stateNetwork(long id, @RestHeader("If-Match") String ifMatch, NetworkDefinitions.Statement statement) {
+        networkDefinitions.state(id, seen(ifMatch, statement), who.person());
     }
 
     @POST
     @Path("bring-ups/{id}/network/choice")
     @RolesAllowed("engineer")
     public void chooseNetwork(long id, Chosen chosen) {
-        groundworks.choose(id, required(chosen).networkId, who.person());
+        networkDefinitions.choose(id, required(chosen).networkId, who.person());
     }
 
     private static <T> T required(T body) {

@@ -16,16 +16,16 @@ import javax.crypto.Mac;
 import javax.crypto.spec.SecretKeySpec;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Secret;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Groundworks;
-import lychnos.server.prepare.Things;
+import lychnos.server.prepare.NetworkDefinitions;
+import lychnos.server.prepare.SiteResources;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Network;
 import lychnos.server.store.NoticeTarget;
 import lychnos.server.store.SealKeys;
 import lychnos.server.store.SealedStore;
-import lychnos.server.store.SiteThing;
+import lychnos.server.store.SiteResourceRow;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
@@ -44,22 +44,22 @@ public class NoticeCarrier {
     private final Vantage vantage;
     private final SealedStore sealed;
     private final BringUps bringUps;
-    private final Groundworks groundworks;
-    private final Things things;
+    private final NetworkDefinitions networkDefinitions;
+    private final SiteResources siteResources;
     private final ObjectMapper json;
 
     NoticeCarrier(
             Vantage vantage,
             SealedStore sealed,
             BringUps bringUps,
-            Groundworks groundworks,
-            Things things,
+            NetworkDefinitions networkDefinitions,
+            SiteResources siteResources,
             ObjectMapper json) {
         this.vantage = vantage;
         this.sealed = sealed;
         this.bringUps = bringUps;
-        this.groundworks = groundworks;
-        this.things = things;
+        this.networkDefinitions = networkDefinitions;
+        this.siteResources = siteResources;
         this.json = json;
     }
 
@@ -73,7 +73,7 @@ public class NoticeCarrier {
     }
 
     private List<Network> networks(NoticeTarget target) {
-        return groundworks.networks(bringUps.get(target.bringUpId));
+        return networkDefinitions.networks(bringUps.get(target.bringUpId));
     }
 
     // --- webhook ---
@@ -153,8 +153,8 @@ public class NoticeCarrier {
 
     private void mail(NoticeTarget target, Notices.Batch batch) throws WireFault {
         BringUp bringUp = bringUps.get(target.bringUpId);
-        SiteThing relay = things.rows(bringUp.site.id).stream()
-                .filter(row -> row.sort.equals(ThingSort.RELAY.word()))
+        SiteResourceRow relay = siteResources.rows(bringUp.site.id).stream()
+                .filter(row -> row.sort.equals(SiteResourceSort.RELAY.word()))
                 .findFirst()
                 .orElseThrow(() -> new WireFault(WireFault.Kind.SILENT, "the site states no mail relay"));
         String domain = networks(target).stream()

@@ -27,7 +27,7 @@ public class ProveResource {
 
     private final SharedViews shared;
     private final Checks checks;
-    private final Paces paces;
+    private final CheckSchedule checkSchedule;
     private final SinceAccepted accepted;
     private final Certificates certificates;
     private final Vantage vantage;
@@ -35,7 +35,7 @@ public class ProveResource {
 
     ProveResource(
             Checks checks,
-            Paces paces,
+            CheckSchedule checkSchedule,
             SinceAccepted accepted,
             Certificates certificates,
             Vantage vantage,
@@ -45,7 +45,7 @@ public class ProveResource {
         this.accepted = accepted;
         this.certificates = certificates;
         this.checks = checks;
-        this.paces = paces;
+        this.checkSchedule = checkSchedule;
         this.vantage = vantage;
         this.who = who;
     }
@@ -67,7 +67,8 @@ public class ProveResource {
     @ReadsOnly
     @APIResponseSchema(value = Checks.View.class, responseCode = "200")
     public Response view(long id, @Context jakarta.ws.rs.core.Request request, @Context HttpHeaders headers) {
-        return shared.of("prove " + id, id, request, headers, () -> checks.view(id, vantage.name(), paces.of(id)));
+        return shared.of(
+                "prove " + id, id, request, headers, () -> checks.view(id, vantage.name(), checkSchedule.of(id)));
     }
 
     @GET
@@ -137,7 +138,7 @@ public class ProveResource {
         if (pace == null) {
             throw Refusal.bad("How often?");
         }
-        paces.set(id, pace.minutes, who.person());
+        checkSchedule.set(id, pace.minutes, who.person());
     }
 
     @POST

@@ -17,10 +17,10 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Mac;
-import lychnos.server.allocate.Soundings;
+import lychnos.server.allocate.AddressProbes;
 import lychnos.server.live.Live;
 import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Groundworks;
+import lychnos.server.prepare.NetworkDefinitions;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.Network;
 import lychnos.server.store.Stranger;
@@ -43,18 +43,24 @@ public class Strangers {
 
     private final Session db;
     private final BringUps bringUps;
-    private final Groundworks groundworks;
-    private final Soundings soundings;
+    private final NetworkDefinitions networkDefinitions;
+    private final AddressProbes addressProbes;
     private final Vantage vantage;
     private final Live live;
     private final Set<Long> looking = ConcurrentHashMap.newKeySet();
     private final ExecutorService thread = Executors.newSingleThreadExecutor();
 
-    Strangers(Session db, BringUps bringUps, Groundworks groundworks, Soundings soundings, Vantage vantage, Live live) {
+    Strangers(
+            Session db,
+            BringUps bringUps,
+            NetworkDefinitions networkDefinitions,
+            AddressProbes addressProbes,
+            Vantage vantage,
+            Live live) {
         this.db = db;
         this.bringUps = bringUps;
-        this.groundworks = groundworks;
-        this.soundings = soundings;
+        this.networkDefinitions = networkDefinitions;
+        this.addressProbes = addressProbes;
         this.vantage = vantage;
         this.live = live;
     }
@@ -72,11 +78,11 @@ public class Strangers {
 
     @Transactional
     public List<View> of(long bringUpId) {
-        List<Network> networks = groundworks.networks(bringUps.get(bringUpId));
-        Set<Address> ours = networks.isEmpty() ? Set.of() : groundworks.taken(networks);
+        List<Network> networks = networkDefinitions.networks(bringUps.get(bringUpId));
+        Set<Address> ours = networks.isEmpty() ? Set.of() : networkDefinitions.taken(networks);
         List<View> all = new ArrayList<>();
         for (Network network : networks) {
-            for (Stranger each : soundings.strangers(network.id)) {
+            for (Stranger each : addressProbes.strangers(network.id)) {
                 if (!ours.contains(each.key.address())) {
                     all.add(new View(
                             network.name,
@@ -96,7 +102,7 @@ public class Strangers {
      * already.
      */
     public void look(long bringUpId) {
-        if (soundings.possible() && looking.add(bringUpId)) {
+        if (addressProbes.possible() && looking.add(bringUpId)) {
             thread.execute(() -> {
                 try {
                     pools(bringUpId).forEach(pool -> look(bringUpId, pool));
@@ -112,8 +118,8 @@ public class Strangers {
 
     private List<Pool> pools(long bringUpId) {
         return QuarkusTransaction.requiringNew().call(() -> {
-            List<Network> networks = groundworks.networks(bringUps.get(bringUpId));
-            Set<Address> ours = networks.isEmpty() ? Set.of() : groundworks.taken(networks);
+            List<Network> networks = networkDefinitions.networks(bringUps.get(bringUpId));
+            Set<Address> ours = networks.isEmpty() ? Set.of() : networkDefinitions.taken(networks);
             return networks.stream()
                     .filter(network -> network.prefix.network().isV4())
                     .map(network -> {
@@ -144,20 +150,20 @@ public class Strangers {
             LOG.warnf("The pools of %s cannot be asked: %s", pool.network.name, e.getMessage());
             return;
         }
-        Map<Address, Soundings.Heard> strange = new HashMap<>();
+        Map<Address, AddressProbes.Heard> strange = new HashMap<>();
         echoes.forEach((address, echo) -> {
             if (echo.state() == Echo.State.ANSWERED) {
-                strange.put(address, new Soundings.Heard(hardware(address), true, "answers to ping"));
+                strange.put(address, new AddressProbes.Heard(hardware(address), true, "answers to ping"));
             }
         });
         if (!strange.isEmpty()) {
-            soundings.note(pool.network, bringUpId, strange);
+            addressProbes.note(pool.network, bringUpId, strange);
         }
         // what was read in a list stays: it never said that it answers
-        soundings.strangersThatAnswered(pool.network.id).stream()
+        addressProbes.strangersThatAnswered(pool.network.id).stream()
                 .filter(address ->
                         echoes.containsKey(address) && echoes.get(address).state() == Echo.State.SILENT)
-                .forEach(address -> soundings.forget(pool.network.id, address, bringUpId));
+                .forEach(address -> addressProbes.forget(pool.network.id, address, bringUpId));
     }
 
     private Mac hardware(Address address) {

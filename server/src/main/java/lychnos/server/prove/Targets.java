@@ -20,11 +20,11 @@ import lychnos.core.proof.Part;
 import lychnos.core.proof.Settings;
 import lychnos.core.service.Measured;
 import lychnos.core.service.ServiceKind;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResourceSort;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Kinds;
 import lychnos.server.prepare.Measures;
-import lychnos.server.prepare.Things;
+import lychnos.server.prepare.SiteResources;
 import lychnos.server.store.Claim;
 import lychnos.server.store.EndpointKey;
 import lychnos.server.store.KnownCertificate;
@@ -45,16 +45,23 @@ public class Targets {
     private final Session db;
     private final BringUps bringUps;
     private final SealedStore sealed;
-    private final Things things;
+    private final SiteResources siteResources;
     private final Kind kind;
     private final Kinds kinds;
     private final Clock clock;
 
-    Targets(Session db, BringUps bringUps, SealedStore sealed, Things things, Kind kind, Kinds kinds, Clock clock) {
+    Targets(
+            Session db,
+            BringUps bringUps,
+            SealedStore sealed,
+            SiteResources siteResources,
+            Kind kind,
+            Kinds kinds,
+            Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.sealed = sealed;
-        this.things = things;
+        this.siteResources = siteResources;
         this.kind = kind;
         this.kinds = kinds;
         this.clock = clock;
@@ -149,8 +156,8 @@ public class Targets {
         Map<String, Address> servers = new LinkedHashMap<>();
         network.nameServers.forEach(
                 server -> Address.tryParse(server).ifPresent(address -> servers.put(server, address)));
-        List<String> zones = things.rows(bringUps.get(unit.bringUpId).site.id).stream()
-                .filter(row -> row.thing().sort() == ThingSort.DOMAIN)
+        List<String> zones = siteResources.rows(bringUps.get(unit.bringUpId).site.id).stream()
+                .filter(row -> row.thing().sort() == SiteResourceSort.DOMAIN)
                 .flatMap(row -> Measures.zones(row).stream())
                 .toList();
         return new Target.Names(

@@ -8,7 +8,7 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.util.UUID;
 import lychnos.core.address.Address;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 import org.hibernate.annotations.Type;
 
 /** A pool, a kept range or a DHCP scope. */
@@ -45,7 +45,7 @@ public class AddressRange {
     /** With which taking it came and goes. */
     public UUID taking;
 
-    public Run run() {
-        return new Run(first, last);
+    public AddressRun run() {
+        return new AddressRun(first, last);
     }
 }

@@ -13,7 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import lychnos.core.address.Address;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 import lychnos.core.fact.Mac;
 import lychnos.wire.console.LineAddress;
 import lychnos.wire.fault.WireFault;
@@ -99,7 +99,7 @@ public final class RoutedVantage implements InvocationHandler {
         if (named instanceof LineAddress line) {
             return line.address();
         }
-        return ((Run) named).first();
+        return ((AddressRun) named).first();
     }
 
     private Map<Address, Echo> sweep(Object addresses, Duration timeout) throws WireFault {

@@ -10,7 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import lychnos.core.address.Address;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 import lychnos.core.dialogue.LineSettings;
 import lychnos.core.fact.Mac;
 import lychnos.core.kind.Kind;
@@ -115,7 +115,7 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     }
 
     @Override
-    public Optional<Address> findByMac(Mac mac, Run run, Duration timeout) throws WireFault {
+    public Optional<Address> findByMac(Mac mac, AddressRun run, Duration timeout) throws WireFault {
         if (run.size() > LARGEST_SWEEP) {
             throw new WireFault(
                     WireFault.Kind.NOT_DECLARED,

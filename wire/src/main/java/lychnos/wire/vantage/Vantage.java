@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import lychnos.core.address.Address;
-import lychnos.core.address.Run;
+import lychnos.core.address.AddressRun;
 import lychnos.core.dialogue.LineSettings;
 import lychnos.core.fact.Mac;
 import lychnos.wire.console.ConsoleLine;
@@ -51,7 +51,7 @@ public interface Vantage extends ServiceCalls {
     Optional<Mac> neighbour(Address address) throws WireFault;
 
     /** The addresses of a run that a hardware address answers for now (RFC 826), found by asking the whole run. */
-    Optional<Address> findByMac(Mac mac, Run run, Duration timeout) throws WireFault;
+    Optional<Address> findByMac(Mac mac, AddressRun run, Duration timeout) throws WireFault;
 
     /**
      * Everybody on the segment who says that the address is theirs (RFC 826, RFC 4861); empty where that cannot be

@@ -22,7 +22,7 @@ import lychnos.core.address.Prefix;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
-import lychnos.core.place.Ground;
+import lychnos.core.place.FreeSpace;
 import lychnos.core.place.Need;
 import lychnos.core.place.Placer;
 import lychnos.core.proof.Rung;
@@ -162,7 +162,7 @@ public final class Bench {
         int size = (int) network.run().size();
         BitSet twin = new BitSet(size);
         List<Address> taken = brokenUp(network, size, twin);
-        Ground ground = new Ground(
+        FreeSpace ground = new FreeSpace(
                 "management", network, network.network().next(), List.of(network.run()), List.of(), taken, List.of());
         double[][] times = new double[3][ROUNDS];
         for (int round = whole(-150, -1); round < ROUNDS; round++) {

@@ -7,15 +7,15 @@ import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.util.Map;
-import lychnos.core.site.Thing;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResource;
+import lychnos.core.site.SiteResourceSort;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 
 /** One thing that a site has: a rack, a host, a domain, a relay. */
 @Entity
 @Table(name = "thing")
-public class SiteThing {
+public class SiteResourceRow {
 
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
@@ -36,7 +36,7 @@ public class SiteThing {
     public byte[] nonce;
     public byte[] sealed;
 
-    public Thing thing() {
-        return new Thing(ThingSort.named(sort).orElseThrow(), name, value);
+    public SiteResource thing() {
+        return new SiteResource(SiteResourceSort.named(sort).orElseThrow(), name, value);
     }
 }

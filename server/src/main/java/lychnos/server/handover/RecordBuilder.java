@@ -32,7 +32,7 @@ import org.hibernate.Session;
  * did what.
  */
 @ApplicationScoped
-public class Bodies {
+public class RecordBuilder {
 
     static final String FORMAT = "lychnos record 1";
 
@@ -42,7 +42,7 @@ public class Bodies {
     private final Recordings recordings;
     private final OpenItems items;
 
-    Bodies(Session db, BringUps bringUps, Kinds kinds, Recordings recordings, OpenItems items) {
+    RecordBuilder(Session db, BringUps bringUps, Kinds kinds, Recordings recordings, OpenItems items) {
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;

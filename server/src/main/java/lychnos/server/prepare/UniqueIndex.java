@@ -18,7 +18,7 @@ import org.hibernate.Session;
  * Who bears a serial, a hardware address or a rack position. Knows the units that a change touches, and those that bear
  * what it sets.
  */
-final class Twins {
+final class UniqueIndex {
 
     private final Map<String, Unit> serials = new HashMap<>();
     private final Map<Mac, Unit> macs = new HashMap<>();
@@ -26,7 +26,7 @@ final class Twins {
     private final long bringUpId;
 
     /** Serials and hardware addresses are unique everywhere, positions within the bring-up. */
-    Twins(Session db, long bringUpId, Collection<Unit> touched, List<Facts.CellText> typed) {
+    UniqueIndex(Session db, long bringUpId, Collection<Unit> touched, List<Facts.CellText> typed) {
         this.bringUpId = bringUpId;
         touched.forEach(this::enter);
         Set<String> racks = new HashSet<>();

@@ -14,23 +14,23 @@ import lychnos.core.address.Address;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.fact.Secret;
-import lychnos.core.site.Thing;
-import lychnos.core.site.ThingSort;
+import lychnos.core.site.SiteResource;
+import lychnos.core.site.SiteResourceSort;
 import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.problem.IfMatch;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;
-import lychnos.server.problem.Seen;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.SealKeys;
 import lychnos.server.store.SealedStore;
-import lychnos.server.store.SiteThing;
+import lychnos.server.store.SiteResourceRow;
 import org.hibernate.Session;
 
 /** What a site has besides networks: stated, changed, removed. */
 @ApplicationScoped
-public class Things {
+public class SiteResources {
 
     /** What stands in the sheet for a value that is sealed. */
     public static final String SEALED = "(sealed)";
@@ -45,7 +45,7 @@ public class Things {
     private final Live live;
     private final TransactionSynchronizationRegistry transaction;
 
-    Things(
+    SiteResources(
             Session db,
             BringUps bringUps,
             SealedStore sealed,
@@ -70,8 +70,8 @@ public class Things {
     public record Statement(Long id, String sort, String name, Map<String, String> values, String version) {}
 
     /** The version of what stands there. */
-    public static String version(SiteThing thing) {
-        return Seen.version(List.of(
+    public static String version(SiteResourceRow thing) {
+        return IfMatch.version(List.of(
                 thing.name,
                 thing.value,
                 thing.nonce == null ? "" : java.util.HexFormat.of().formatHex(thing.nonce)));
@@ -79,12 +79,12 @@ public class Things {
 
     /** A thing of the site of a bring-up. */
     @Transactional
-    public SiteThing one(long bringUpId, long thingId) {
+    public SiteResourceRow one(long bringUpId, long thingId) {
         return one(bringUpId, thingId, LockModeType.NONE);
     }
 
-    private SiteThing one(long bringUpId, long thingId, LockModeType lock) {
-        SiteThing thing = db.find(SiteThing.class, thingId, lock);
+    private SiteResourceRow one(long bringUpId, long thingId, LockModeType lock) {
+        SiteResourceRow thing = db.find(SiteResourceRow.class, thingId, lock);
         if (thing == null || !thing.siteId.equals(bringUps.get(bringUpId).site.id)) {
             throw Refusal.notFound("There is no such entry at this site.");
         }
@@ -98,13 +98,13 @@ public class Things {
      * Everything that a site has; read once in a transaction, since much of what is worked out for many units asks for
      * it.
      */
-    public List<SiteThing> rows(long siteId) {
+    public List<SiteResourceRow> rows(long siteId) {
         if (transaction.getTransactionKey() == null) {
             return read(siteId);
         }
         Read key = new Read(siteId);
         @SuppressWarnings("unchecked")
-        List<SiteThing> rows = (List<SiteThing>) transaction.getResource(key);
+        List<SiteResourceRow> rows = (List<SiteResourceRow>) transaction.getResource(key);
         if (rows == null) {
             rows = read(siteId);
             transaction.putResource(key, rows);
@@ -112,8 +112,8 @@ public class Things {
         return rows;
     }
 
-    private List<SiteThing> read(long siteId) {
-        return db.createQuery("from SiteThing where siteId = :site order by sort, name", SiteThing.class)
+    private List<SiteResourceRow> read(long siteId) {
+        return db.createQuery("from SiteResourceRow where siteId = :site order by sort, name", SiteResourceRow.class)
                 .setParameter("site", siteId)
                 .getResultList();
     }
@@ -122,22 +122,22 @@ public class Things {
         transaction.putResource(new Read(siteId), null);
     }
 
-    public List<Thing> of(long siteId) {
-        return rows(siteId).stream().map(SiteThing::thing).toList();
+    public List<SiteResource> of(long siteId) {
+        return rows(siteId).stream().map(SiteResourceRow::thing).toList();
     }
 
     /** What the site's policies answer, by their names. */
     public Map<String, String> policies(long siteId) {
         Map<String, String> answers = new LinkedHashMap<>();
         of(siteId).stream()
-                .filter(thing -> thing.sort() == ThingSort.POLICY)
+                .filter(thing -> thing.sort() == SiteResourceSort.POLICY)
                 .forEach(
                         thing -> answers.put(thing.name(), thing.value("answer").orElse("no")));
         return answers;
     }
 
     /** The secret of a thing, such as the key of a domain. */
-    public Optional<Secret> secret(SiteThing thing) {
+    public Optional<Secret> secret(SiteResourceRow thing) {
         return thing.sealed == null
                 ? Optional.empty()
                 : Optional.of(sealed.openText(SealKeys.ofEntry(thing.id), thing.keyId, thing.nonce, thing.sealed));
@@ -146,17 +146,17 @@ public class Things {
     @Transactional
     public long state(long bringUpId, Statement statement, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
-        ThingSort sort = ThingSort.named(String.valueOf(statement.sort()))
+        SiteResourceSort sort = SiteResourceSort.named(String.valueOf(statement.sort()))
                 .orElseThrow(() -> Refusal.bad("There is no sort “" + statement.sort() + "”."));
-        SiteThing thing = statement.id() == null
-                ? new SiteThing()
-                : db.find(SiteThing.class, statement.id(), LockModeType.PESSIMISTIC_WRITE);
+        SiteResourceRow thing = statement.id() == null
+                ? new SiteResourceRow()
+                : db.find(SiteResourceRow.class, statement.id(), LockModeType.PESSIMISTIC_WRITE);
         if (thing == null
                 || thing.id != null && (!thing.siteId.equals(bringUp.site.id) || !thing.sort.equals(sort.word()))) {
             throw Refusal.notFound("There is no such entry at this site.");
         }
         if (thing.id != null) {
-            Seen.require(statement.version(), version(thing), thing.sort + " “" + thing.name + "”");
+            IfMatch.require(statement.version(), version(thing), thing.sort + " “" + thing.name + "”");
         }
         List<FieldFault> faults = new ArrayList<>();
         String name = statement.name() == null ? "" : statement.name().strip();
@@ -168,7 +168,7 @@ public class Things {
         for (String field : List.of("address", "primary")) {
             Optional.ofNullable(values.get(field))
                     .flatMap(Address::tryParse)
-                    .flatMap(address -> reach.refuses(address, sort == ThingSort.RELAY))
+                    .flatMap(address -> reach.refuses(address, sort == SiteResourceSort.RELAY))
                     .ifPresent(why -> faults.add(new FieldFault(field, why)));
         }
         if (keepsSecret(thing, values) && leadsElsewhere(sort, thing, values)) {
@@ -217,7 +217,7 @@ public class Things {
     }
 
     private static Map<String, String> read(
-            ThingSort sort, Map<String, String> typed, SiteThing before, List<FieldFault> faults) {
+            SiteResourceSort sort, Map<String, String> typed, SiteResourceRow before, List<FieldFault> faults) {
         Map<String, String> values = new LinkedHashMap<>();
         for (FactSpec field : sort.fields()) {
             String text = typed.get(field.name());
@@ -245,7 +245,7 @@ public class Things {
         return values;
     }
 
-    private static boolean keepsSecret(SiteThing before, Map<String, String> values) {
+    private static boolean keepsSecret(SiteResourceRow before, Map<String, String> values) {
         return before.sealed != null && SEALED.equals(values.get("key"));
     }
 
@@ -253,14 +253,14 @@ public class Things {
      * Whether the password of an entry would be sent to another address, port or service than it was typed for, or as
      * somebody else.
      */
-    private static boolean leadsElsewhere(ThingSort sort, SiteThing before, Map<String, String> values) {
+    private static boolean leadsElsewhere(SiteResourceSort sort, SiteResourceRow before, Map<String, String> values) {
         return sort.fields().stream()
                 .map(FactSpec::name)
                 .filter(field -> !field.equals("key") && sort.leadsSecret(field))
                 .anyMatch(field -> !Objects.equals(before.value.get(field), values.get(field)));
     }
 
-    private void refuseTwin(long siteId, ThingSort sort, String name, Long own) {
+    private void refuseTwin(long siteId, SiteResourceSort sort, String name, Long own) {
         boolean twin = rows(siteId).stream()
                 .anyMatch(row -> row.sort.equals(sort.word()) && row.name.equals(name) && !row.id.equals(own));
         if (twin) {
@@ -270,8 +270,8 @@ public class Things {
 
     @Transactional
     public void remove(long bringUpId, long thingId, String seen, Who.Person person) {
-        SiteThing thing = one(bringUpId, thingId, LockModeType.PESSIMISTIC_WRITE);
-        Seen.require(seen, version(thing), thing.sort + " “" + thing.name + "”");
+        SiteResourceRow thing = one(bringUpId, thingId, LockModeType.PESSIMISTIC_WRITE);
+        IfMatch.require(seen, version(thing), thing.sort + " “" + thing.name + "”");
         db.remove(thing);
         readAgain(thing.siteId);
         journal.write(person, bringUpId, null, "removed " + thing.sort + " “" + thing.name + "”", thing.value, null);

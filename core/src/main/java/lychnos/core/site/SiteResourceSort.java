@@ -10,7 +10,7 @@ import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 
 /** The sorts of things that a site states once and that units and rules refer to by name. */
-public enum ThingSort {
+public enum SiteResourceSort {
     ROOM("Room", "where racks stand", opt("note", FactType.TEXT)),
     RACK("Rack", "R1 in Hall 2", field("room", FactType.TEXT), opt("units", FactType.NUMBER)),
     HOST(
@@ -64,7 +64,7 @@ public enum ThingSort {
     private final String example;
     private final List<FactSpec> fields;
 
-    ThingSort(String title, String example, FactSpec... fields) {
+    SiteResourceSort(String title, String example, FactSpec... fields) {
         this.title = title;
         this.example = example;
         this.fields = List.of(fields);
@@ -122,8 +122,8 @@ public enum ThingSort {
         return fields;
     }
 
-    public static Optional<ThingSort> named(String word) {
-        for (ThingSort sort : values()) {
+    public static Optional<SiteResourceSort> named(String word) {
+        for (SiteResourceSort sort : values()) {
             if (sort.word().equals(word)) {
                 return Optional.of(sort);
             }

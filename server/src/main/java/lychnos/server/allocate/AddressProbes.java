@@ -34,7 +34,7 @@ import org.hibernate.Session;
  * Silence proves nothing, and is only ever called silence.
  */
 @ApplicationScoped
-public class Soundings {
+public class AddressProbes {
 
     private static final Duration PATIENCE = Duration.ofMillis(400);
     private static final int AT_ONCE = 192;
@@ -50,7 +50,7 @@ public class Soundings {
     private final Clock clock;
     private final ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE);
 
-    Soundings(Session db, Live live, Vantage vantage, Leases leases, Clock clock) {
+    AddressProbes(Session db, Live live, Vantage vantage, Leases leases, Clock clock) {
         this.db = db;
         this.live = live;
         this.vantage = vantage;
@@ -113,7 +113,7 @@ public class Soundings {
         asked.forEach((address, ways) -> {
             List<String> said = new ArrayList<>();
             List<String> answers = ways.stream()
-                    .map(Soundings::await)
+                    .map(AddressProbes::await)
                     .filter(way -> !way.isEmpty())
                     .toList();
             if (!answers.isEmpty()) {

@@ -10,9 +10,9 @@ import lychnos.core.fact.DataSize;
  * @param name by which units refer to it
  * @param values by the names of its sort's fields
  */
-public record Thing(ThingSort sort, String name, Map<String, String> values) {
+public record SiteResource(SiteResourceSort sort, String name, Map<String, String> values) {
 
-    public Thing {
+    public SiteResource {
         values = Map.copyOf(values);
     }
 

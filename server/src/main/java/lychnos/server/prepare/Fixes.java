@@ -6,7 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import lychnos.core.fact.Fact;
-import lychnos.core.rule.Mend;
+import lychnos.core.rule.Fix;
 import lychnos.server.caller.Who;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.Network;
@@ -14,20 +14,20 @@ import org.hibernate.Session;
 
 /** Carries out what a finding offers as its mend. It is done as a person would do it, with the same checks. */
 @ApplicationScoped
-public class Mends {
+public class Fixes {
 
     private final Session db;
-    private final Groundworks groundworks;
+    private final NetworkDefinitions networkDefinitions;
     private final Facts facts;
 
-    Mends(Session db, Groundworks groundworks, Facts facts) {
+    Fixes(Session db, NetworkDefinitions networkDefinitions, Facts facts) {
         this.db = db;
-        this.groundworks = groundworks;
+        this.networkDefinitions = networkDefinitions;
         this.facts = facts;
     }
 
     @Transactional
-    public void carryOut(long bringUpId, Mend mend, Who.Person person) {
+    public void carryOut(long bringUpId, Fix mend, Who.Person person) {
         if (mend.act() == null || mend.field() == null || mend.value() == null) {
             throw Refusal.bad("This mend is not whole.");
         }
@@ -52,7 +52,7 @@ public class Mends {
         }
     }
 
-    private void setFact(long bringUpId, Mend mend, Who.Person person) {
+    private void setFact(long bringUpId, Fix mend, Who.Person person) {
         Facts.Report report = facts.set(
                 bringUpId,
                 List.of(new Facts.CellText(mend.id(), mend.member(), mend.field(), mend.value())),
@@ -63,7 +63,7 @@ public class Mends {
         }
     }
 
-    private Network network(Mend mend) {
+    private Network network(Fix mend) {
         Network network = db.find(Network.class, mend.id());
         if (network == null) {
             throw Refusal.notFound("There is no such network any more.");
@@ -71,11 +71,11 @@ public class Mends {
         return network;
     }
 
-    private void times(long bringUpId, Mend mend, Who.Person person, List<String> servers) {
-        Groundworks.Statement s = groundworks.statement(network(mend));
-        groundworks.stateAny(
+    private void times(long bringUpId, Fix mend, Who.Person person, List<String> servers) {
+        NetworkDefinitions.Statement s = networkDefinitions.statement(network(mend));
+        networkDefinitions.stateAny(
                 bringUpId,
-                new Groundworks.Statement(
+                new NetworkDefinitions.Statement(
                         s.id(),
                         s.name(),
                         s.prefix(),
@@ -94,17 +94,17 @@ public class Mends {
                 person);
     }
 
-    private void range(long bringUpId, Mend mend, Who.Person person) {
-        Groundworks.Statement s = groundworks.statement(network(mend));
-        List<Groundworks.RangeText> ranges = new ArrayList<>();
+    private void range(long bringUpId, Fix mend, Who.Person person) {
+        NetworkDefinitions.Statement s = networkDefinitions.statement(network(mend));
+        List<NetworkDefinitions.RangeText> ranges = new ArrayList<>();
         s.ranges()
                 .forEach(range -> ranges.add(
                         range.run().equals(mend.field())
-                                ? new Groundworks.RangeText(range.purpose(), mend.value(), range.note())
+                                ? new NetworkDefinitions.RangeText(range.purpose(), mend.value(), range.note())
                                 : range));
-        groundworks.stateAny(
+        networkDefinitions.stateAny(
                 bringUpId,
-                new Groundworks.Statement(
+                new NetworkDefinitions.Statement(
                         s.id(),
                         s.name(),
                         s.prefix(),

@@ -5,9 +5,9 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import lychnos.core.address.Address;
+import lychnos.core.address.AddressRun;
 import lychnos.core.address.AddressSet;
 import lychnos.core.address.Prefix;
-import lychnos.core.address.Run;
 
 /**
  * What may be given out in one network: the pools, less everything that must stay free of units.
@@ -20,16 +20,16 @@ import lychnos.core.address.Run;
  * @param taken addresses that live units bear, and strangers that answer at theirs
  * @param cooling addresses that were released a short while ago
  */
-public record Ground(
+public record FreeSpace(
         String purpose,
         Prefix network,
         Address gateway,
-        Collection<Run> pools,
-        Collection<Run> kept,
+        Collection<AddressRun> pools,
+        Collection<AddressRun> kept,
         Collection<Address> taken,
         Collection<Address> cooling) {
 
-    public Ground {
+    public FreeSpace {
         pools = List.copyOf(pools);
         kept = List.copyOf(kept);
     }

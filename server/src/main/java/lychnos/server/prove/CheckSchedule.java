@@ -28,9 +28,9 @@ import org.jboss.logging.Logger;
  * that halls do not all ask at the same moment; of several servers one asks.
  */
 @ApplicationScoped
-public class Paces {
+public class CheckSchedule {
 
-    private static final Logger LOG = Logger.getLogger(Paces.class);
+    private static final Logger LOG = Logger.getLogger(CheckSchedule.class);
     private static final long LOOK_MILLIS = 3000;
     private static final int LONGEST_MINUTES = 10_080;
     private static final double JITTER = 0.2;
@@ -45,7 +45,8 @@ public class Paces {
     private final RandomGenerator random = new SecureRandom();
     private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor();
 
-    Paces(Session db, BringUps bringUps, Checks checks, Settling settling, Journal journal, Live live, Clock clock) {
+    CheckSchedule(
+            Session db, BringUps bringUps, Checks checks, Settling settling, Journal journal, Live live, Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.checks = checks;

@@ -6,9 +6,9 @@ package lychnos.core.address;
  * @param first the lowest
  * @param last the highest, of the same family
  */
-public record Run(Address first, Address last) implements Comparable<Run> {
+public record AddressRun(Address first, Address last) implements Comparable<AddressRun> {
 
-    public Run {
+    public AddressRun {
         if (first.family() != last.family()) {
             throw new MalformedAddress(first + " and " + last + " are not of one family.");
         }
@@ -17,13 +17,13 @@ public record Run(Address first, Address last) implements Comparable<Run> {
         }
     }
 
-    public static Run of(Address only) {
-        return new Run(only, only);
+    public static AddressRun of(Address only) {
+        return new AddressRun(only, only);
     }
 
     /** A run of this many addresses from the first on. */
-    public static Run of(Address first, long size) {
-        return new Run(first, first.plus(size - 1));
+    public static AddressRun of(Address first, long size) {
+        return new AddressRun(first, first.plus(size - 1));
     }
 
     /**
@@ -31,7 +31,7 @@ public record Run(Address first, Address last) implements Comparable<Run> {
      *
      * @throws MalformedAddress if the text is none of these or is reversed
      */
-    public static Run parse(String text) {
+    public static AddressRun parse(String text) {
         String trimmed = text == null ? "" : text.strip();
         if (trimmed.indexOf('/') >= 0) {
             return Prefix.parse(trimmed).run();
@@ -46,7 +46,7 @@ public record Run(Address first, Address last) implements Comparable<Run> {
             String text4 = first.toString();
             last = text4.substring(0, text4.lastIndexOf('.') + 1) + last.replace(".", "");
         }
-        return new Run(first, Address.parse(last));
+        return new AddressRun(first, Address.parse(last));
     }
 
     /** How many addresses, capped at {@link Long#MAX_VALUE}. */
@@ -59,18 +59,18 @@ public record Run(Address first, Address last) implements Comparable<Run> {
         return address.family() == first.family() && first.compareTo(address) <= 0 && address.compareTo(last) <= 0;
     }
 
-    public boolean contains(Run other) {
+    public boolean contains(AddressRun other) {
         return contains(other.first) && contains(other.last);
     }
 
-    public boolean overlaps(Run other) {
+    public boolean overlaps(AddressRun other) {
         return first.family() == other.first.family()
                 && first.compareTo(other.last) <= 0
                 && other.first.compareTo(last) <= 0;
     }
 
     @Override
-    public int compareTo(Run other) {
+    public int compareTo(AddressRun other) {
         int byFirst = first.compareTo(other.first);
         return byFirst != 0 ? byFirst : last.compareTo(other.last);
     }

@@ -10,7 +10,7 @@ package lychnos.core.rule;
  * @param field the fact, or the old value that is replaced
  * @param value the new value
  */
-public record Mend(String label, Act act, long id, String member, String field, String value) {
+public record Fix(String label, Act act, long id, String member, String field, String value) {
 
     /** What can be done at once. */
     public enum Act {
@@ -20,11 +20,11 @@ public record Mend(String label, Act act, long id, String member, String field, 
         CHANGE_RANGE
     }
 
-    static Mend setFact(String label, PlannedUnit unit, String member, String fact, String value) {
-        return new Mend(label, Act.SET_FACT, unit.id(), member, fact, value);
+    static Fix setFact(String label, PlannedUnit unit, String member, String fact, String value) {
+        return new Fix(label, Act.SET_FACT, unit.id(), member, fact, value);
     }
 
-    static Mend network(String label, Act act, PlannedNetwork network, String field, String value) {
-        return new Mend(label, act, network.id(), "", field, value);
+    static Fix network(String label, Act act, PlannedNetwork network, String field, String value) {
+        return new Fix(label, act, network.id(), "", field, value);
     }
 }

@@ -7,11 +7,11 @@ import lychnos.core.record.CanonicalJson;
  * Which state of something somebody has seen who wants to change it. Whoever says so changes nothing that somebody else
  * has changed meanwhile (RFC 9110, section 13.1.1); whoever says nothing does.
  */
-public final class Seen {
+public final class IfMatch {
 
     private static final int LENGTH = 16;
 
-    private Seen() {}
+    private IfMatch() {}
 
     /** The version of a state: as long as it is the same, nothing of it has changed. */
     public static String version(Object state) {

@@ -16,18 +16,18 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lychnos.core.address.Address;
+import lychnos.core.address.AddressRun;
 import lychnos.core.address.Prefix;
-import lychnos.core.address.Run;
 import lychnos.core.kind.KindReader;
 import lychnos.core.name.Hostname;
-import lychnos.core.place.Ground;
+import lychnos.core.place.FreeSpace;
 import lychnos.core.rule.Finding;
 import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.problem.IfMatch;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;
-import lychnos.server.problem.Seen;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Constraints;
@@ -37,7 +37,7 @@ import org.hibernate.Session;
 
 /** The networks of a bring-up: stated, changed, and what is free in them. */
 @ApplicationScoped
-public class Groundworks {
+public class NetworkDefinitions {
 
     private static final int MOST_RANGES = 64;
     private static final int MOST_SERVERS = 8;
@@ -50,7 +50,7 @@ public class Groundworks {
     private final Live live;
     private final Clock clock;
 
-    Groundworks(
+    NetworkDefinitions(
             Session db,
             RowsAsRead rows,
             BringUps bringUps,
@@ -108,7 +108,7 @@ public class Groundworks {
                 .getResultList();
     }
 
-    private static List<Run> runs(List<AddressRange> ranges, boolean pools) {
+    private static List<AddressRun> runs(List<AddressRange> ranges, boolean pools) {
         return ranges.stream()
                 .filter(range -> range.purpose.equals(AddressRange.POOL) == pools)
                 .map(AddressRange::run)
@@ -130,7 +130,7 @@ public class Groundworks {
     }
 
     /** What may be given out now. */
-    public Ground ground(Network network) {
+    public FreeSpace ground(Network network) {
         List<AddressRange> ranges = ranges(network.id);
         List<Address> taken = new ArrayList<>(
                 rows.suffice()
@@ -146,7 +146,7 @@ public class Groundworks {
         taken.addAll(db.createQuery("select s.key.address from Stranger s where s.key.networkId = :id", Address.class)
                 .setParameter("id", network.id)
                 .getResultList());
-        return new Ground(
+        return new FreeSpace(
                 network.purpose,
                 network.prefix,
                 network.gateway,
@@ -226,7 +226,7 @@ public class Groundworks {
                 .map(String::valueOf)
                 .toList());
         ranges.forEach(range -> state.add(range.purpose + " " + range.run + " " + range.note));
-        return Seen.version(state);
+        return IfMatch.version(state);
     }
 
     public Statement statement(Network network) {
@@ -346,7 +346,7 @@ public class Groundworks {
         }
         Statement before = network.id == null ? null : statement(network);
         if (before != null) {
-            Seen.require(statement.version, before.version, "The network " + before.name);
+            IfMatch.require(statement.version, before.version, "The network " + before.name);
         }
         if (network.permanent && !read.prefix.equals(network.prefix)) {
             throw Refusal.fields(List.of(new FieldFault(
@@ -567,7 +567,7 @@ public class Groundworks {
                 faults.add(new FieldFault(field, "A range is a pool, kept, or handed out by DHCP."));
                 return;
             }
-            Run run = field(field, expand(text.run()), Run::parse);
+            AddressRun run = field(field, expand(text.run()), AddressRun::parse);
             if (run == null) {
                 return;
             }
