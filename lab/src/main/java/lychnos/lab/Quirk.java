@@ -38,6 +38,8 @@ public enum Quirk {
     FORGETS_TIME,
     /** A second factory account stays open. */
     KEEPS_FACTORY,
+    /** Hangs up on the first few questions for its manager, as one that is busy for a moment. */
+    BUSY_AT_FIRST,
     /** Shows no serial anywhere. */
     NO_SERIAL,
     /** Shows its serial on its chassis alone. */

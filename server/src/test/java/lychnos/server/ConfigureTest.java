@@ -258,6 +258,16 @@ class ConfigureTest {
     }
 
     @Test
+    void aControllerThatIsBusyForAMomentIsTriedAgainWithoutAPerson() {
+        try (Row row = new Row(44, Quirk.BUSY_AT_FIRST)) {
+            row.start(1);
+            JsonPath view = row.await("an end", states -> states.contains("STOPPED") || states.equals(List.of("DONE")));
+            assertEquals(List.of("DONE"), view.getList("lanes.state"), view::prettify);
+            assertEquals(0, row.machine(0).controller().refusedLogins());
+        }
+    }
+
+    @Test
     void aDoubleClickStartsOnce() {
         try (Row row = new Row(28)) {
             row.start(1);

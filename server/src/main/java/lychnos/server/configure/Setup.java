@@ -36,7 +36,7 @@ import lychnos.wire.vantage.Vantage;
 final class Setup {
 
     private static final Duration CONNECT = Duration.ofSeconds(3);
-    private static final long FOLLOW_PAUSE_MILLIS = 400;
+    private static final Duration FOLLOW_PAUSE = Duration.ofMillis(400);
     private static final int PASSWORD_LENGTH = 20;
 
     /** Asks whether this server still holds the run. */
@@ -125,10 +125,10 @@ final class Setup {
         } catch (ControllerStop e) {
             throw new Surprise(e.getMessage(), e.advice());
         } catch (WireFault e) {
-            throw new Surprise(sentence(step, e), advice(e));
+            throw new Surprise(sentence(step, e), advice(e), e.passing());
         } catch (RedfishFault e) {
             throw new Surprise(
-                    "While " + step.doing() + ", the controller answered: " + e.getMessage(),
+                    at(step) + "the controller answered: " + e.getMessage(),
                     "Correct what it refuses, then try again.");
         }
     }
@@ -137,12 +137,14 @@ final class Setup {
         return switch (fault.kind()) {
             case OTHER_CERTIFICATE ->
                 "This controller shows another certificate than when it was identified (" + fault.getMessage() + ").";
-            case GARBAGE ->
-                "While " + step.doing() + ", the controller sent an answer that cannot be read: " + fault.getMessage()
-                        + ".";
+            case GARBAGE -> at(step) + "the controller sent an answer that cannot be read: " + fault.getMessage() + ".";
             case NOT_DECLARED -> fault.getMessage();
-            default -> "While " + step.doing() + " at " + foundAt + ": " + fault.getMessage() + ".";
+            default -> at(step) + foundAt + ": " + fault.getMessage() + ".";
         };
+    }
+
+    private static String at(SetupStep step) {
+        return "At the step “" + step.doing() + "”, ";
     }
 
     private static String advice(WireFault fault) {
@@ -331,7 +333,7 @@ final class Setup {
                 foundAt = planned;
                 return "answers at " + planned;
             }
-            pause();
+            pause(FOLLOW_PAUSE);
         }
         if (move.arrived(true)) {
             foundAt = planned;
@@ -347,9 +349,9 @@ final class Setup {
                         + "Check its power. If it restarts for longer, try again later; setup goes on from here.");
     }
 
-    private static void pause() throws HoldLost {
+    static void pause(Duration time) throws HoldLost {
         try {
-            Thread.sleep(FOLLOW_PAUSE_MILLIS);
+            Thread.sleep(time.toMillis());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new HoldLost("this server is stopping");

@@ -18,10 +18,15 @@ import lychnos.server.run.Work;
 import lychnos.server.store.Run;
 import lychnos.server.store.SealedStore;
 import lychnos.wire.vantage.Vantage;
+import org.jboss.logging.Logger;
 
 /** Sets up one machine, step by step, from where its run stands. */
 @ApplicationScoped
 public class SetupWork implements Work {
+
+    private static final Logger LOG = Logger.getLogger(SetupWork.class);
+    private static final int MOST_TRIES = 3;
+    private static final Duration BETWEEN_TRIES = Duration.ofSeconds(2);
 
     private final Runs runs;
     private final Targets targets;
@@ -60,6 +65,24 @@ public class SetupWork implements Work {
         return Run.CONFIGURE;
     }
 
+    /** Small controllers are deaf for a moment now and then: what may pass is tried again before a person is called. */
+    private String carryOut(Setup setup, SetupStep step, boolean resumed, Held held) throws Surprise, HoldLost {
+        for (int tries = 1; ; tries++) {
+            try {
+                return setup.carryOut(step, resumed || tries > 1, () -> runs.look(held));
+            } catch (Surprise e) {
+                if (!e.passing()
+                        || tries == MOST_TRIES
+                        || Thread.currentThread().isInterrupted()) {
+                    throw e;
+                }
+                LOG.infof("Run %d tries again: %s", held.runId(), e.getMessage());
+                Setup.pause(BETWEEN_TRIES);
+                runs.look(held);
+            }
+        }
+    }
+
     @Override
     public void carryOut(Held held) throws HoldLost {
         Run run = runs.look(held);
@@ -79,7 +102,7 @@ public class SetupWork implements Work {
                 }
                 // begun before its effect: whether a second start may repeat it is written beside the step
                 runs.begin(held, step);
-                String note = setup.carryOut(step, resumed, () -> runs.look(held));
+                String note = carryOut(setup, step, resumed, held);
                 runs.note(held, step, note, setup.foundAt());
                 resumed = false;
                 if (step.next().isEmpty()) {

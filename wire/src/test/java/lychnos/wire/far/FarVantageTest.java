@@ -284,7 +284,9 @@ class FarVantageTest {
         routed.port(AT, 443, Duration.ofSeconds(1));
         routed.port(Address.parse("10.40.8.7"), 443, Duration.ofSeconds(1));
         routed.findByMac(
-                Mac.parse("02:4c:59:a1:00:01"), lychnos.core.address.AddressRun.parse("10.40.24.1-9"), Duration.ofSeconds(1));
+                Mac.parse("02:4c:59:a1:00:01"),
+                lychnos.core.address.AddressRun.parse("10.40.24.1-9"),
+                Duration.ofSeconds(1));
         routed.line(LineAddress.device("/dev/ttyUSB0@cage-4"), LineSettings.USUAL, this.here);
         assertEquals(List.of("cage-4", "here", "cage-4", "cage-4 /dev/ttyUSB0"), places);
         assertTrue(assertThrows(
