@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.stream.Collectors;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
 import lychnos.core.order.SetupStep;
@@ -52,7 +53,6 @@ public class Board {
     private final SignedUnits signedUnits;
     private final SignOff signOff;
     private final Kinds kinds;
-    private final Kind kind;
 
     Board(
             BringUps bringUps,
@@ -64,8 +64,7 @@ public class Board {
             Checks checks,
             SignedUnits signedUnits,
             SignOff signOff,
-            Kinds kinds,
-            Kind kind) {
+            Kinds kinds) {
         this.signedUnits = signedUnits;
         this.signOff = signOff;
         this.bringUps = bringUps;
@@ -76,7 +75,6 @@ public class Board {
         this.setups = setups;
         this.checks = checks;
         this.kinds = kinds;
-        this.kind = kind;
     }
 
     /** What a cell says that something else depends on. */
@@ -176,13 +174,17 @@ public class Board {
         List<Todo> todos = benchTodos(rows, benches);
         todos.addAll(todos(
                 bringUp, rows, findings, Rounds.startable(sheet.keySet(), seats.keySet(), runs.values(), kinds), runs));
+        Map<Long, Kind> kindOf = sheet.entrySet().stream()
+                .collect(Collectors.toMap(
+                        entry -> entry.getKey().id, entry -> entry.getValue().kind()));
         List<Todo> waiting = new ArrayList<>(rows.stream()
                 .filter(row -> row.configure.mark.equals("wait"))
                 .filter(row -> !benches.containsKey(row.unitId))
                 .map(row -> new Todo(
                         "wait",
                         row.name + " restarts",
-                        "usually back within " + kind.restartAbout().toSeconds()
+                        "usually back within "
+                                + kindOf.get(row.unitId).restartAbout().toSeconds()
                                 + " s; then it is read back and proven",
                         "configure",
                         row.unitId))
@@ -201,7 +203,7 @@ public class Board {
                 bringUp.name,
                 bringUp.due,
                 bringUp.network == null ? "" : bringUp.network.prefix.toString(),
-                kind.title(),
+                kinds.get(bringUp.kind).title(),
                 rows.size(),
                 rows,
                 course(

@@ -9,6 +9,7 @@ import lychnos.core.kind.Kind;
 import lychnos.core.order.SetupStep;
 import lychnos.server.LychnosConfig;
 import lychnos.server.allocate.FirstAddress;
+import lychnos.server.prepare.Kinds;
 import lychnos.server.prove.Proofs;
 import lychnos.server.prove.Targets;
 import lychnos.server.run.Held;
@@ -35,7 +36,7 @@ public class SetupWork implements Work {
     private final FirstAddress firstAddress;
     private final Clock clock;
     private final Vantage vantage;
-    private final Kind kind;
+    private final Kinds kinds;
     private final LychnosConfig config;
     private final PasswordMaker passwords = new PasswordMaker(new SecureRandom());
 
@@ -47,7 +48,7 @@ public class SetupWork implements Work {
             FirstAddress firstAddress,
             Clock clock,
             Vantage vantage,
-            Kind kind,
+            Kinds kinds,
             LychnosConfig config) {
         this.runs = runs;
         this.targets = targets;
@@ -56,7 +57,7 @@ public class SetupWork implements Work {
         this.firstAddress = firstAddress;
         this.clock = clock;
         this.vantage = vantage;
-        this.kind = kind;
+        this.kinds = kinds;
         this.config = config;
     }
 
@@ -91,6 +92,7 @@ public class SetupWork implements Work {
             Targets.Subject subject = targets.subject(held.unitId())
                     .orElseThrow(() -> new Surprise(
                             "It has no address or no label any more.", "Prepare and place it, then try again."));
+            Kind kind = kinds.of(subject.unit());
             Duration follow = config.run().followAtMost().orElse(kind.restartAtMost());
             Setup setup =
                     new Setup(subject, kind, vantage, firstAddress, targets, proofs, sealed, passwords, follow, clock);

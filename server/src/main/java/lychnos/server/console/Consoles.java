@@ -379,7 +379,8 @@ public class Consoles implements VantageEars {
             }
             return;
         }
-        RemoteWork work = new RemoteWork(bench.held, opening, vantage, new Around(bench), pool, clockwork, clock);
+        RemoteWork work = new RemoteWork(
+                bench.held, opening, vantage, new Around(bench), RemoteWork::overTheWire, pool, clockwork, clock);
         if (bench.pages.putIfAbsent(row.id, work) == null) {
             if (row.openedAt == null) {
                 store.opened(bench.held, List.of(row.id), false);

@@ -138,16 +138,25 @@ final class RemoteWork implements AtWork {
     private RemoteStep doing;
     private int doingStep = NONE;
     private final PageSteps pages;
+    private final Maker maker;
     private volatile List<String> lacking = List.of();
+
+    /** Makes what carries a step out. */
+    @FunctionalInterface
+    interface Maker {
+        RemoteStep make(RemoteWork work, int place, Remote step);
+    }
 
     RemoteWork(
             Held held,
             Openings.Opening opening,
             Vantage vantage,
             Surroundings around,
+            Maker maker,
             Executor pool,
             ScheduledExecutorService clockwork,
             Clock clock) {
+        this.maker = maker;
         this.held = held;
         this.dialogueId = opening.kept().dialogue().id;
         this.member = opening.kept().dialogue().member;
@@ -270,19 +279,24 @@ final class RemoteWork implements AtWork {
     private RemoteStep doing(int step, Remote remote) {
         if (doing == null || doingStep != step) {
             doingStep = step;
-            doing = remote instanceof Page page
-                    ? pages.step(step, page, phrase())
-                    : new ControllerStep(
-                            step,
-                            (Controller) remote,
-                            own,
-                            vantage,
-                            usualPort,
-                            (mac, port) -> around.find(held, mac, port),
-                            this::trusts,
-                            clock);
+            doing = maker.make(this, step, remote);
         }
         return doing;
+    }
+
+    /** Over the page's documented interface, or over Redfish. */
+    RemoteStep overTheWire(int place, Remote step) {
+        return step instanceof Page page
+                ? pages.step(place, page, phrase())
+                : new ControllerStep(
+                        place,
+                        (Controller) step,
+                        own,
+                        vantage,
+                        usualPort,
+                        (mac, port) -> around.find(held, mac, port),
+                        this::trusts,
+                        clock);
     }
 
     /** For as long as this setup goes on: whoever has the address afterwards is another matter. */

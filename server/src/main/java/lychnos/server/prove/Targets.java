@@ -46,23 +46,14 @@ public class Targets {
     private final BringUps bringUps;
     private final SealedStore sealed;
     private final SiteResources siteResources;
-    private final Kind kind;
     private final Kinds kinds;
     private final Clock clock;
 
-    Targets(
-            Session db,
-            BringUps bringUps,
-            SealedStore sealed,
-            SiteResources siteResources,
-            Kind kind,
-            Kinds kinds,
-            Clock clock) {
+    Targets(Session db, BringUps bringUps, SealedStore sealed, SiteResources siteResources, Kinds kinds, Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.sealed = sealed;
         this.siteResources = siteResources;
-        this.kind = kind;
         this.kinds = kinds;
         this.clock = clock;
     }
@@ -128,6 +119,7 @@ public class Targets {
      */
     Target target(Subject subject, UnitRows rows, Map<EndpointKey, Map<Address, String>> elsewhere, Secret ours) {
         Unit unit = subject.unit();
+        Kind kind = kinds.of(unit);
         Target.Redfish service = new Target.Redfish(
                 unit.serial,
                 unit.mac,

@@ -10,19 +10,13 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import lychnos.core.address.Address;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Conversation.State;
 import lychnos.core.dialogue.Dialogue;
-import lychnos.core.dialogue.DialogueStep;
-import lychnos.core.dialogue.DialogueStep.Asked;
 import lychnos.core.dialogue.DialogueStep.Mark;
-import lychnos.core.dialogue.LineSettings;
-import lychnos.core.dialogue.Look;
 import lychnos.core.dialogue.Mode;
-import lychnos.core.dialogue.Template;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.KindReader;
 import lychnos.core.sheet.MemberValues;
@@ -57,28 +51,12 @@ class MemberLineTest {
     private boolean done;
     private MemberLine line;
 
-    private static Asked asked(String title, String look, String answer, Mark... marks) {
-        return new Asked(title, "", Look.parse(look), Template.parse(answer), false, false, null, "", Set.of(marks));
-    }
-
     private static Dialogue dialogue() {
-        List<DialogueStep> setup = List.of(
-                asked("new password", "New word:", "{ours}", Mark.SECRET), asked("address", "Address", "{address}"));
-        return new Dialogue(
-                new LineSettings(57600, 8, LineSettings.Parity.NONE, 1),
-                "",
-                List.of(),
-                Map.of(),
-                Look.parse("/not taken: (?<why>.+)/"),
-                new Dialogue.Identify(
-                        Look.parse("/TARN interconnect, serial (?<serial>\\S+), (?<state>blank)/"),
-                        Map.of("serial", Template.parse("{serial}")),
-                        Set.of("blank"),
-                        Set.of()),
-                List.of(),
-                List.of(),
-                setup,
-                false);
+        return TarnDialogue.of(
+                List.of(
+                        TarnDialogue.asked("new password", "New word:", "{ours}", Mark.SECRET),
+                        TarnDialogue.asked("address", "Address", "{address}")),
+                List.of());
     }
 
     private final class FakeLine implements ConsoleLine {

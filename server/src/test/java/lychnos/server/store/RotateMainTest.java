@@ -13,13 +13,11 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Base64;
-import org.flywaydb.core.Flyway;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -29,22 +27,20 @@ import org.junit.jupiter.api.io.TempDir;
 class RotateMainTest {
 
     private static final byte[] WORDS = "three lanterns".getBytes(StandardCharsets.UTF_8);
-    private static final String SERVER =
-            System.getenv().getOrDefault("LYCHNOS_TEST_DB", "jdbc:postgresql://127.0.0.1:5440/lychnos");
 
     @TempDir
     Path directory;
 
     private Path file;
     private SealKeys old;
+    private TestDatabase database;
     private Connection db;
 
     @BeforeEach
     void sealEverything() throws SQLException, IOException {
-        run(SERVER, "drop database if exists rotation", "create database rotation");
-        String url = SERVER.replaceFirst("/[^/]+$", "/rotation");
-        Flyway.configure().dataSource(url, "lychnos", "none").load().migrate();
-        db = DriverManager.getConnection(url, "lychnos", "none");
+        database = new TestDatabase("rotation");
+        database.migrate("latest");
+        db = database.connection();
         file = directory.resolve("seal.key");
         old = SealKeys.read(file);
         try (Statement statement = db.createStatement()) {
@@ -102,17 +98,7 @@ class RotateMainTest {
 
     @AfterEach
     void dropDatabase() throws SQLException {
-        db.close();
-        run(SERVER, "drop database rotation");
-    }
-
-    private static void run(String url, String... statements) throws SQLException {
-        try (Connection connection = DriverManager.getConnection(url, "lychnos", "none");
-                Statement statement = connection.createStatement()) {
-            for (String each : statements) {
-                statement.execute(each);
-            }
-        }
+        database.close();
     }
 
     @Test
@@ -143,7 +129,7 @@ class RotateMainTest {
 
     @Test
     void aPasswordThatCannotBeOpenedChangesNothing() throws SQLException, IOException {
-        run(SERVER.replaceFirst("/[^/]+$", "/rotation"), "update thing set key_id = '00000000'");
+        database.run("update thing set key_id = '00000000'");
         IllegalStateException fault = assertThrows(IllegalStateException.class, () -> RotateMain.rotate(db, file));
         assertTrue(fault.getMessage().contains("thing 1"), fault.getMessage());
         db.rollback();
