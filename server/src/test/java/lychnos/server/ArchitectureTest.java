@@ -59,6 +59,29 @@ class ArchitectureTest {
                 .check(ALL);
     }
 
+    /** A ticker and a clock are passed in, so that a test can turn them. */
+    @Test
+    void theServerReadsNoClockItself() {
+        noClasses()
+                .that()
+                .resideInAPackage("lychnos.server..")
+                .and()
+                .doNotHaveSimpleName("SystemTicker")
+                .and()
+                .doNotHaveSimpleName("Outbox") // waits on a monitor, which knows real time alone
+                .and()
+                .doNotHaveSimpleName("SealMain") // a command of its own
+                .should()
+                .callMethod(java.time.Instant.class, "now")
+                .orShould()
+                .callMethod(System.class, "currentTimeMillis")
+                .orShould()
+                .callMethod(java.time.LocalDate.class, "now")
+                .orShould()
+                .callMethod(System.class, "nanoTime")
+                .check(ALL);
+    }
+
     /** What two packages need of each other belongs into a third one, or they are one. */
     @Test
     void noPackagesNeedEachOther() {

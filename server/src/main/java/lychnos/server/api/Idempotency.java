@@ -19,6 +19,7 @@ import java.util.regex.Pattern;
 import lychnos.core.record.CanonicalJson;
 import lychnos.server.caller.Who;
 import lychnos.server.problem.Refusal;
+import lychnos.server.time.Ticker;
 import org.hibernate.Session;
 import org.jboss.logging.Logger;
 import org.jboss.resteasy.reactive.server.ServerRequestFilter;
@@ -32,6 +33,8 @@ import org.jboss.resteasy.reactive.server.ServerResponseFilter;
  * a new token, is not given a second time.
  */
 public class Idempotency {
+
+    private final Ticker ticker;
 
     static final String KEY = "Idempotency-Key";
 
@@ -51,7 +54,8 @@ public class Idempotency {
     private final Clock clock;
     private final Who who;
 
-    Idempotency(Session db, ObjectMapper json, Clock clock, Who who) {
+    Idempotency(Session db, ObjectMapper json, Clock clock, Ticker ticker, Who who) {
+        this.ticker = ticker;
         this.db = db;
         this.json = json;
         this.clock = clock;
@@ -108,7 +112,7 @@ public class Idempotency {
     }
 
     private Response answerOfTheFirst(Reservation wanted, String digest) {
-        long end = System.nanoTime() + LONGEST_WAIT.toNanos();
+        long end = ticker.nanos() + LONGEST_WAIT.toNanos();
         while (true) {
             Kept kept = find(wanted)
                     .orElseThrow(() -> Refusal.conflict(
@@ -119,7 +123,7 @@ public class Idempotency {
             if (kept.status != null) {
                 return repeated(kept);
             }
-            if (System.nanoTime() > end) {
+            if (ticker.nanos() > end) {
                 throw Refusal.conflict(
                         "The first request with this Idempotency-Key has no answer yet. Look whether it was carried "
                                 + "out before you send another one.");

@@ -8,18 +8,22 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import lychnos.server.caller.Who;
+import lychnos.server.time.Ticker;
 import org.jboss.resteasy.reactive.server.ServerResponseFilter;
 
 /** When people have last changed something at this server: nobody is shown a view from before their own change. */
 @ApplicationScoped
 public class OwnWrites {
 
+    private final Ticker ticker;
+
     private static final Set<String> READS = Set.of(HttpMethod.GET, HttpMethod.HEAD, HttpMethod.OPTIONS);
 
     private final Who who;
     private final Map<Long, Long> at = new ConcurrentHashMap<>();
 
-    OwnWrites(Who who) {
+    OwnWrites(Who who, Ticker ticker) {
+        this.ticker = ticker;
         this.who = who;
     }
 
@@ -29,7 +33,7 @@ public class OwnWrites {
         boolean taken = BlockingOperationControl.isBlockingAllowed();
         Who.Person person = READS.contains(request.getMethod()) || !taken ? null : who.person();
         if (person != null) {
-            at.put(person.id(), System.nanoTime());
+            at.put(person.id(), ticker.nanos());
         }
     }
 

@@ -30,6 +30,7 @@ import java.util.stream.Stream;
 import java.util.zip.Deflater;
 import java.util.zip.GZIPOutputStream;
 import lychnos.server.store.Reading;
+import lychnos.server.time.Ticker;
 import org.jboss.logging.Logger;
 
 /**
@@ -43,6 +44,8 @@ import org.jboss.logging.Logger;
  */
 @ApplicationScoped
 public class SharedViews {
+
+    private final Ticker ticker;
 
     private static final Logger LOG = Logger.getLogger(SharedViews.class);
     private static final int MOST = 24;
@@ -75,7 +78,8 @@ public class SharedViews {
     private final Map<String, Kept> kept = new ConcurrentHashMap<>();
     private final List<Object> locks = Stream.generate(Object::new).limit(MOST).toList();
 
-    SharedViews(Live live, OwnWrites own, Screens screens, Reading reading, ObjectMapper json) {
+    SharedViews(Live live, OwnWrites own, Screens screens, Reading reading, ObjectMapper json, Ticker ticker) {
+        this.ticker = ticker;
         this.live = live;
         this.own = own;
         this.screens = screens;
@@ -121,7 +125,7 @@ public class SharedViews {
         /** By part, as it was rendered last. */
         final Map<String, Rendered> before = new HashMap<>();
 
-        Kept(Object view, long version, long begun, Kept last) {
+        Kept(Object view, long version, long begun, long ended, Kept last) {
             this.view = view;
             if (last != null) {
                 before.putAll(last.before);
@@ -129,15 +133,15 @@ public class SharedViews {
             }
             this.version = version;
             this.begun = begun;
-            took = System.nanoTime() - begun;
+            took = ended - begun;
         }
 
-        boolean holds(long version) {
-            return this.version == version && System.nanoTime() - begun - took < Math.min(LONGEST_NANOS, TIMES * took);
+        boolean holds(long version, long now) {
+            return this.version == version && now - begun - took < Math.min(LONGEST_NANOS, TIMES * took);
         }
 
-        boolean maySeemOld() {
-            return took > LONG_NANOS && System.nanoTime() - begun < LATEST_NANOS;
+        boolean maySeemOld(long now) {
+            return took > LONG_NANOS && now - begun < LATEST_NANOS;
         }
     }
 
@@ -205,7 +209,7 @@ public class SharedViews {
                 }
             }
         }
-        if (!last.holds(live.version(bringUpId))) {
+        if (!last.holds(live.version(bringUpId), ticker.nanos())) {
             renewBehind(key, bringUpId, view, last);
         }
         return last;
@@ -213,7 +217,9 @@ public class SharedViews {
 
     /** Whether whoever asks now may be shown it. */
     private boolean serves(Kept last, long bringUpId) {
-        return last != null && (last.holds(live.version(bringUpId)) || last.maySeemOld() && own.noneSince(last.begun));
+        return last != null
+                && (last.holds(live.version(bringUpId), ticker.nanos())
+                        || last.maySeemOld(ticker.nanos()) && own.noneSince(last.begun));
     }
 
     private void renewBehind(String key, long bringUpId, Supplier<?> view, Kept last) {
@@ -225,7 +231,7 @@ public class SharedViews {
                             Kept now;
                             synchronized (lock(key)) {
                                 Kept newest = kept.get(key);
-                                now = newest != null && newest.holds(live.version(bringUpId))
+                                now = newest != null && newest.holds(live.version(bringUpId), ticker.nanos())
                                         ? newest
                                         : renewed(key, bringUpId, () -> reading.of(view));
                             }
@@ -241,7 +247,7 @@ public class SharedViews {
                             LOG.warnf("%s cannot be worked out behind (%s).", key, e.getMessage());
                         }
                     },
-                    last.begun + APART * last.took - System.nanoTime(),
+                    last.begun + APART * last.took - ticker.nanos(),
                     TimeUnit.NANOSECONDS);
         }
     }
@@ -252,8 +258,8 @@ public class SharedViews {
 
     private Kept renewed(String key, long bringUpId, Supplier<?> view) {
         long version = live.version(bringUpId);
-        long begun = System.nanoTime();
-        Kept made = new Kept(view.get(), version, begun, kept.get(key));
+        long begun = ticker.nanos();
+        Kept made = new Kept(view.get(), version, begun, ticker.nanos(), kept.get(key));
         if (kept.size() >= MOST) {
             kept.clear();
         }

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
+import lychnos.server.time.Ticker;
 import org.hibernate.Session;
 
 /**
@@ -18,6 +19,8 @@ import org.hibernate.Session;
  */
 @ApplicationScoped
 public class DeclaredNetworks {
+
+    private final Ticker ticker;
 
     private static final String STATED = "select cast(prefix as text) from network"
             + " union select server from network, unnest(name_servers || time_servers) server"
@@ -47,7 +50,8 @@ public class DeclaredNetworks {
         }
     }
 
-    DeclaredNetworks(Session db, OperatorReach operator) {
+    DeclaredNetworks(Session db, OperatorReach operator, Ticker ticker) {
+        this.ticker = ticker;
         this.db = db;
         this.operator = operator;
     }
@@ -58,11 +62,11 @@ public class DeclaredNetworks {
      */
     public boolean has(Address address) {
         Read now = read;
-        if (now != null && System.nanoTime() - now.at < FRESH_NANOS && now.has(address, operator)) {
+        if (now != null && ticker.nanos() - now.at < FRESH_NANOS && now.has(address, operator)) {
             return true;
         }
         now = QuarkusTransaction.joiningExisting()
-                .call(() -> new Read(prefixes(STATED), prefixes(NOTICES), System.nanoTime()));
+                .call(() -> new Read(prefixes(STATED), prefixes(NOTICES), ticker.nanos()));
         read = now;
         return now.has(address, operator);
     }

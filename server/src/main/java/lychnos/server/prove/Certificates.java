@@ -18,6 +18,7 @@ import lychnos.server.store.CertificateRequest;
 import lychnos.server.store.Claim;
 import lychnos.server.store.EndpointKey;
 import lychnos.server.store.Proof;
+import lychnos.server.time.Ticker;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.ladder.Target;
 import lychnos.wire.redfish.RedfishClient;
@@ -33,6 +34,8 @@ import org.hibernate.Session;
  */
 @ApplicationScoped
 public class Certificates {
+
+    private final Ticker ticker;
 
     private static final Duration LOOK = Duration.ofSeconds(3);
     private static final Duration AT_MOST = Duration.ofSeconds(40);
@@ -55,7 +58,9 @@ public class Certificates {
             Vantage vantage,
             Journal journal,
             Live live,
-            Clock clock) {
+            Clock clock,
+            Ticker ticker) {
+        this.ticker = ticker;
         this.db = db;
         this.endpoints = endpoints;
         this.proofs = proofs;
@@ -194,8 +199,8 @@ public class Certificates {
 
     /** What it shows once that is another certificate than before; some take a while. */
     private String shownInstead(Target target) {
-        long end = System.nanoTime() + AT_MOST.toNanos();
-        while (System.nanoTime() < end) {
+        long end = ticker.nanos() + AT_MOST.toNanos();
+        while (ticker.nanos() < end) {
             try {
                 String shown =
                         vantage.tls(target.address(), target.port(), LOOK).fingerprint();

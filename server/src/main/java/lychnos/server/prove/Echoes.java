@@ -17,6 +17,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import lychnos.core.address.Address;
+import lychnos.server.time.Ticker;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.vantage.Vantage;
@@ -29,6 +30,8 @@ import org.jboss.logging.Logger;
  */
 @ApplicationScoped
 public class Echoes {
+
+    private final Ticker ticker;
 
     private static final Logger LOG = Logger.getLogger(Echoes.class);
     private static final long LOOK_MILLIS = 300;
@@ -48,7 +51,8 @@ public class Echoes {
     private final Map<Address, Heard> heard = new ConcurrentHashMap<>();
     private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor();
 
-    Echoes(Session db, Vantage vantage) {
+    Echoes(Session db, Vantage vantage, Ticker ticker) {
+        this.ticker = ticker;
         this.db = db;
         this.vantage = vantage;
     }
@@ -76,16 +80,14 @@ public class Echoes {
             going.over.join();
         }
         Heard last = heard.remove(address);
-        return last == null
-                        || System.nanoTime() - last.at > FRESH_NANOS
-                        || last.echo.state() == Echo.State.NOT_PERMITTED
+        return last == null || ticker.nanos() - last.at > FRESH_NANOS || last.echo.state() == Echo.State.NOT_PERMITTED
                 ? null
                 : last.echo;
     }
 
     private void look() {
         try {
-            long now = System.nanoTime();
+            long now = ticker.nanos();
             heard.values().removeIf(each -> now - each.at > FRESH_NANOS);
             if (heard.size() > MANY && now - sweptAt < FRESH_NANOS / 2) {
                 return;
@@ -113,7 +115,7 @@ public class Echoes {
         sweep = new Sweep(fresh, new CompletableFuture<>());
         try {
             Map<Address, Echo> echoes = vantage.sweep(waiting, PATIENCE);
-            sweptAt = System.nanoTime();
+            sweptAt = ticker.nanos();
             echoes.forEach((address, echo) -> heard.put(address, new Heard(echo, sweptAt)));
         } finally {
             sweep.over.complete(null);

@@ -18,6 +18,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
+import lychnos.server.time.Ticker;
 import lychnos.wire.far.Link;
 import lychnos.wire.far.VantageClient;
 import org.jboss.logging.Logger;
@@ -27,6 +28,8 @@ import org.jboss.logging.Logger;
 @ApplicationScoped
 @PermitAll
 public class VantageSocket {
+
+    private final Ticker ticker;
 
     private static final Logger LOG = Logger.getLogger(VantageSocket.class);
     private static final long LOOK_SECONDS = 3;
@@ -42,7 +45,8 @@ public class VantageSocket {
         return thread;
     });
 
-    VantageSocket(Vantages vantages, Instance<VantageEars> ears) {
+    VantageSocket(Vantages vantages, Instance<VantageEars> ears, Ticker ticker) {
+        this.ticker = ticker;
         this.ears = ears;
         this.vantages = vantages;
         clockwork.scheduleWithFixedDelay(this::endWhatIsDead, LOOK_SECONDS, LOOK_SECONDS, TimeUnit.SECONDS);
@@ -53,9 +57,10 @@ public class VantageSocket {
         final String name;
         final WebSocketConnection connection;
         final Link link;
-        volatile long heardAt = System.nanoTime();
+        volatile long heardAt;
 
-        Standing(String name, WebSocketConnection connection) {
+        Standing(String name, WebSocketConnection connection, long now) {
+            heardAt = now;
             this.name = name;
             this.connection = connection;
             link = message -> {
@@ -79,7 +84,7 @@ public class VantageSocket {
     @OnOpen
     void open(WebSocketConnection connection) {
         vantages.nameOf(VantageUpgrade.token(connection.handshakeRequest().header("Authorization")))
-                .ifPresent(name -> links.put(connection.id(), new Standing(name, connection)));
+                .ifPresent(name -> links.put(connection.id(), new Standing(name, connection, ticker.nanos())));
     }
 
     @OnTextMessage
@@ -88,7 +93,7 @@ public class VantageSocket {
         if (standing == null) {
             return;
         }
-        standing.heardAt = System.nanoTime();
+        standing.heardAt = ticker.nanos();
         try {
             JsonNode message = vantages.codec().read(text);
             if (message.has("hello")) {
@@ -133,7 +138,7 @@ public class VantageSocket {
     private void endWhatIsDead() {
         try {
             links.values().stream()
-                    .filter(standing -> System.nanoTime() - standing.heardAt > DEAD_NANOS)
+                    .filter(standing -> ticker.nanos() - standing.heardAt > DEAD_NANOS)
                     .forEach(this::end);
             vantages.stillLinked(links.values().stream()
                     .map(standing -> standing.name)

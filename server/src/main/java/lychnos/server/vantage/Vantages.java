@@ -29,6 +29,7 @@ import lychnos.server.problem.Refusal;
 import lychnos.server.store.Network;
 import lychnos.server.store.ThisServer;
 import lychnos.server.store.VantageRow;
+import lychnos.server.time.Ticker;
 import lychnos.wire.console.LineAddress;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.far.Codec;
@@ -47,6 +48,8 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class Vantages {
 
+    private final Ticker ticker;
+
     /** Whole programs ask for an address's place at every exchange. */
     private static final long FRESH_NANOS = 500_000_000;
     /** A server that dies says no more that a vantage is linked to it. */
@@ -63,14 +66,16 @@ public class Vantages {
         thread.setDaemon(true);
         return thread;
     });
-    private volatile Routes routes = new Routes(List.of(), System.nanoTime() - 2 * FRESH_NANOS);
+    private volatile Routes routes;
     private volatile Vantage local;
 
-    Vantages(Session db, Journal journal, Live live, Clock clock) {
+    Vantages(Session db, Journal journal, Live live, Clock clock, Ticker ticker) {
+        this.ticker = ticker;
         this.db = db;
         this.journal = journal;
         this.live = live;
         this.clock = clock;
+        this.routes = new Routes(List.of(), ticker.nanos() - 2 * FRESH_NANOS);
     }
 
     /** Which network is reached from where. */
@@ -111,10 +116,10 @@ public class Vantages {
 
     private List<Route> routes() {
         Routes now = routes;
-        if (System.nanoTime() - now.readAt > FRESH_NANOS) {
+        if (ticker.nanos() - now.readAt > FRESH_NANOS) {
             now = new Routes(
                     io.quarkus.narayana.jta.QuarkusTransaction.joiningExisting().call(this::readRoutes),
-                    System.nanoTime());
+                    ticker.nanos());
             routes = now;
         }
         return now.all;
@@ -347,6 +352,6 @@ public class Vantages {
     }
 
     private void forget() {
-        routes = new Routes(routes.all, System.nanoTime() - 2 * FRESH_NANOS);
+        routes = new Routes(routes.all, ticker.nanos() - 2 * FRESH_NANOS);
     }
 }

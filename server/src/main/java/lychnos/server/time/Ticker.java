@@ -1,0 +1,12 @@
+package lychnos.server.time;
+
+/**
+ * Time that only grows, to measure how long something takes or how old it is. It is no moment of the day: for that there
+ * is {@link java.time.Clock}.
+ */
+@FunctionalInterface
+public interface Ticker {
+
+    /** Nanoseconds since some moment that stays the same for as long as the program runs. */
+    long nanos();
+}

@@ -1,0 +1,2 @@
+/** Time as the server measures it; everything else is given it. */
+package lychnos.server.time;
