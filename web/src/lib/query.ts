@@ -28,6 +28,12 @@ export function live<T>(path: () => string | null) {
   }));
 }
 
+/** Asks again for everything that is shown. */
 export function lookAgain(): void {
-  void queries.invalidateQueries({ queryKey: ['live'] });
+  void shownAgain();
+}
+
+/** The same; resolves once what is shown has been answered. */
+export function shownAgain(): Promise<void> {
+  return queries.invalidateQueries({ queryKey: ['live'] });
 }

@@ -2,7 +2,7 @@
   import { Input } from 'flowbite-svelte';
   import { api, Problem } from '../../../lib/api';
   import { notices } from '../../../lib/notices.svelte';
-  import { live, lookAgain } from '../../../lib/query';
+  import { live, shownAgain } from '../../../lib/query';
   import { session } from '../../../lib/session.svelte';
   import B from '../../../parts/B.svelte';
   import Mark from '../../../parts/Mark.svelte';
@@ -61,8 +61,9 @@
         gated = { path, body, sentence: error.detail };
       else notices.fault(error);
     } finally {
+      // a button that can be pressed again before what it did is shown is pressed twice
+      await shownAgain();
       busy = false;
-      lookAgain();
     }
   }
 

@@ -6,6 +6,7 @@ import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import java.io.IOException;
@@ -22,6 +23,9 @@ final class Screen implements AutoCloseable {
     private static final int MOST_TABS = 150;
 
     private static final Path AXE = Path.of("../web/node_modules/axe-core/axe.min.js");
+
+    /** How long a journey waits for what a person would see: machines that run the tests may be slow. */
+    private static final double PATIENCE_MILLIS = 30_000;
 
     private final Playwright playwright;
     private final Browser browser;
@@ -50,7 +54,8 @@ final class Screen implements AutoCloseable {
                                 "--disable-sync")));
         BrowserContext context = browser.newContext(
                 new Browser.NewContextOptions().setViewportSize(width, height).setColorScheme(scheme));
-        context.setDefaultTimeout(30_000);
+        context.setDefaultTimeout(PATIENCE_MILLIS);
+        PlaywrightAssertions.setDefaultAssertionTimeout(PATIENCE_MILLIS);
         page = context.newPage();
         page.onPageError(error -> complaints.add(error));
         page.onConsoleMessage(message -> {

@@ -55,6 +55,10 @@ public interface LychnosConfig {
     @WithDefault("5m")
     Duration measureEvery();
 
+    /** A view that takes longer than this is shown as it was before, to people who have not changed anything. */
+    @WithDefault("150ms")
+    Duration lateView();
+
     /** The place from which machines are reached. */
     interface Vantage {
         String name();

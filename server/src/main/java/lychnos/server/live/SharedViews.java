@@ -29,6 +29,7 @@ import java.util.function.Supplier;
 import java.util.stream.Stream;
 import java.util.zip.Deflater;
 import java.util.zip.GZIPOutputStream;
+import lychnos.server.LychnosConfig;
 import lychnos.server.store.Reading;
 import lychnos.server.time.Ticker;
 import org.jboss.logging.Logger;
@@ -46,13 +47,13 @@ import org.jboss.logging.Logger;
 public class SharedViews {
 
     private final Ticker ticker;
+    /** Whoever asks waits for what takes less than this. */
+    private final long lateNanos;
 
     private static final Logger LOG = Logger.getLogger(SharedViews.class);
     private static final int MOST = 24;
     private static final long LONGEST_NANOS = 2_000_000_000L;
     private static final int TIMES = 10;
-    /** Whoever asks waits for what takes less than this. */
-    private static final long LONG_NANOS = 150_000_000L;
     /** Nothing older than this is shown. */
     private static final long LATEST_NANOS = 15_000_000_000L;
     /**
@@ -78,8 +79,16 @@ public class SharedViews {
     private final Map<String, Kept> kept = new ConcurrentHashMap<>();
     private final List<Object> locks = Stream.generate(Object::new).limit(MOST).toList();
 
-    SharedViews(Live live, OwnWrites own, Screens screens, Reading reading, ObjectMapper json, Ticker ticker) {
+    SharedViews(
+            Live live,
+            OwnWrites own,
+            Screens screens,
+            Reading reading,
+            ObjectMapper json,
+            LychnosConfig config,
+            Ticker ticker) {
         this.ticker = ticker;
+        this.lateNanos = config.lateView().toNanos();
         this.live = live;
         this.own = own;
         this.screens = screens;
@@ -140,8 +149,8 @@ public class SharedViews {
             return this.version == version && now - begun - took < Math.min(LONGEST_NANOS, TIMES * took);
         }
 
-        boolean maySeemOld(long now) {
-            return took > LONG_NANOS && now - begun < LATEST_NANOS;
+        boolean maySeemOld(long now, long late) {
+            return took > late && now - begun < LATEST_NANOS;
         }
     }
 
@@ -219,7 +228,7 @@ public class SharedViews {
     private boolean serves(Kept last, long bringUpId) {
         return last != null
                 && (last.holds(live.version(bringUpId), ticker.nanos())
-                        || last.maySeemOld(ticker.nanos()) && own.noneSince(last.begun));
+                        || last.maySeemOld(ticker.nanos(), lateNanos) && own.noneSince(last.begun));
     }
 
     private void renewBehind(String key, long bringUpId, Supplier<?> view, Kept last) {

@@ -19,6 +19,7 @@ import jakarta.ws.rs.core.Response;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
@@ -29,6 +30,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Supplier;
 import java.util.zip.GZIPInputStream;
+import lychnos.server.LychnosConfig;
 import lychnos.server.store.Reading;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -48,10 +50,13 @@ class LateViewsTest {
     private final AtomicInteger workedOut = new AtomicInteger();
     private final ExecutorService people = Executors.newCachedThreadPool();
     private final AtomicLong nanos = new AtomicLong();
-    private final SharedViews views = new SharedViews(live, own, screens, reading, new ObjectMapper(), nanos::get);
+    private final LychnosConfig config = mock(LychnosConfig.class);
+    private SharedViews views;
 
     @BeforeEach
     void nobodyHasChangedAnything() {
+        when(config.lateView()).thenReturn(Duration.ofNanos(LONG_NANOS / 2));
+        views = new SharedViews(live, own, screens, reading, new ObjectMapper(), config, nanos::get);
         when(reading.of(any()))
                 .thenAnswer(call -> call.<Supplier<?>>getArgument(0).get());
         when(own.noneSince(anyLong())).thenReturn(true);
