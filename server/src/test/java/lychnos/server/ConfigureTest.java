@@ -13,12 +13,14 @@ import java.util.Map;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
+import lychnos.core.fact.Secret;
 import lychnos.lab.Controller;
 import lychnos.lab.Machine;
 import lychnos.lab.MachineSpec;
 import lychnos.lab.Plug;
 import lychnos.lab.Quirk;
 import lychnos.lab.hall.Hall;
+import lychnos.server.store.SealedStore;
 import org.hibernate.Session;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -38,6 +40,9 @@ class ConfigureTest {
 
     @Inject
     Session db;
+
+    @Inject
+    SealedStore sealed;
 
     /** A bring-up with one machine for each list of quirks, placed and ready, at addresses of its own. */
     private final class Row implements AutoCloseable {
@@ -265,6 +270,17 @@ class ConfigureTest {
             assertEquals(List.of("DONE"), view.getList("lanes.state"), view::prettify);
             assertEquals(
                     1, row.machine(0).controller().refusedLogins(), "the factory password, at the end of the ladder");
+        }
+    }
+
+    @Test
+    void aRefusedPasswordIsNotTriedAgainWithoutAPerson() {
+        try (Row row = new Row(45, Quirk.BUSY_AT_FIRST)) {
+            sealed.seal(row.unit(0), Secret.of("made-before-a-break-1"));
+            row.start(1);
+            JsonPath view = row.await("an end", states -> states.contains("STOPPED") || states.equals(List.of("DONE")));
+            assertEquals(List.of("STOPPED"), view.getList("lanes.state"), view::prettify);
+            assertEquals(1, row.machine(0).controller().refusedLogins());
         }
     }
 

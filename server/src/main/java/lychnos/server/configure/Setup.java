@@ -15,6 +15,7 @@ import lychnos.core.kind.Kind;
 import lychnos.core.order.SetupStep;
 import lychnos.core.proof.Verdict;
 import lychnos.server.allocate.FirstAddress;
+import lychnos.server.problem.Refusal;
 import lychnos.server.prove.Proofs;
 import lychnos.server.prove.Targets;
 import lychnos.server.run.HoldLost;
@@ -125,7 +126,7 @@ final class Setup {
         } catch (ControllerStop e) {
             throw new Surprise(e.getMessage(), e.advice());
         } catch (WireFault e) {
-            throw new Surprise(sentence(step, e), advice(e), e.passing());
+            throw new Surprise(sentence(step, e), advice(e), e.passing() && !controller.refused());
         } catch (RedfishFault e) {
             throw new Surprise(
                     at(step) + "the controller answered: " + e.getMessage(),
@@ -165,10 +166,17 @@ final class Setup {
             foundAt = first;
             return "answers at " + first + ", its first address as on the label";
         }
-        FirstAddress.Found found =
-                firstAddress.of(unitId, subject.unit().mac, kind.port()).orElseThrow(() -> notFound(first));
+        FirstAddress.Found found = elsewhere().orElseThrow(() -> notFound(first));
         foundAt = found.address();
         return found.how();
+    }
+
+    private Optional<FirstAddress.Found> elsewhere() throws WireFault, Surprise {
+        try {
+            return firstAddress.of(unitId, subject.unit().mac, kind.port());
+        } catch (Refusal e) {
+            throw new Surprise(e.getMessage(), "Correct the setting or the file, then try again.");
+        }
     }
 
     private Surprise notFound(Address first) {
@@ -251,9 +259,9 @@ final class Setup {
         try (RedfishClient client = controller.open(foundAt)) {
             // after an interruption it is not known whether the new one was sent: it is tried first
             Secret taken = logIn(client, resumed ? List.of(made, factory) : List.of(factory, made))
-                    .map(entry -> (entry.tried() == 0) == resumed ? made : factory)
+                    .map(ControllerSetup.Entry::password)
                     .orElseThrow(() -> refusesFactory("then try again"));
-            if (taken == made) {
+            if (taken.equals(made)) {
                 return resumed ? "it had taken the new one before the interruption" : "it has the sealed one already";
             }
             return controller

@@ -70,7 +70,7 @@ public class SetupWork implements Work {
     private String carryOut(Setup setup, SetupStep step, boolean resumed, Held held) throws Surprise, HoldLost {
         for (int tries = 1; ; tries++) {
             try {
-                return setup.carryOut(step, resumed || tries > 1, () -> runs.look(held));
+                return setup.carryOut(step, resumed, () -> runs.look(held));
             } catch (Surprise e) {
                 if (!e.passing()
                         || tries == MOST_TRIES

@@ -112,7 +112,7 @@ final class ControllerStep implements RemoteStep {
         return switch (cause) {
             case ANOTHER_MACHINE -> Why.WRONG_MACHINE;
             case NOT_IDENTIFIED -> Why.NOT_KNOWN;
-            case PASSWORD_REFUSED, ADDRESS_IN_USE, BACK_AT_OLD_ADDRESS, NOT_AS_PLANNED -> Why.PAGE;
+            case ADDRESS_IN_USE, BACK_AT_OLD_ADDRESS, NOT_AS_PLANNED -> Why.PAGE;
         };
     }
 
@@ -143,7 +143,18 @@ final class ControllerStep implements RemoteStep {
 
     @Override
     public Outcome carryOut(boolean begun, Sending sending) throws WireFault {
-        return guarded(() -> set(setup(), begun, sending));
+        ControllerSetup setup = setup();
+        try {
+            return guarded(() -> set(setup, begun, sending));
+        } catch (WireFault e) {
+            if (!setup.refused()) {
+                throw e;
+            }
+            return stands(
+                    Why.UNREACHED,
+                    "The controller cannot be reached: " + e.getMessage() + ". It has refused a password before, so it "
+                            + "is not tried again automatically. Going on tries it again.");
+        }
     }
 
     private Outcome set(ControllerSetup setup, boolean begun, Sending sending)
@@ -167,7 +178,7 @@ final class ControllerStep implements RemoteStep {
             if (entry.isEmpty()) {
                 return stands(Why.PAGE, BOTH_REFUSED);
             }
-            ours = (entry.get().tried() == 0) == begun;
+            ours = entry.get().password().equals(plan.ours());
             ControllerSetup.Identified identified = setup.identify(client, macSeen);
             complete = identified.complete();
             evidence = identified.evidence();

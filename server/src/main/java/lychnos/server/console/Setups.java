@@ -266,25 +266,28 @@ public class Setups {
 
     Begun begun(long bringUpId) {
         Begun begun = new Begun();
-        Set<Long> proven = proven(bringUpId);
-        Set<Long> surprised = surprised(bringUpId);
-        db.createQuery(
+        List<Object[]> runs = db.createQuery(
                         "select r, u from Run r join Unit u on u.id = r.unitId where u.bringUpId = :bringUp and "
                                 + "r.purpose = 'console' and r.earlier = false and r.state <> CANCELLED order by r.id",
                         Object[].class)
                 .setParameter("bringUp", bringUpId)
-                .getResultStream()
-                .forEach(row -> {
-                    Run run = (Run) row[0];
-                    Unit unit = (Unit) row[1];
-                    boolean done = run.state == RunState.DONE;
-                    if (!done) {
-                        begun.underWay.add(unit.id);
-                    }
-                    Stage set = proven.contains(unit.id) ? Stage.PROVEN : Stage.SET_UP;
-                    Stage working = surprised.contains(run.id) ? Stage.SURPRISE : Stage.UNDER_WAY;
-                    begun.add(unit.kind, new Other(unit.id, unit.label(), done ? set : working));
-                });
+                .getResultList();
+        if (runs.isEmpty()) {
+            return begun;
+        }
+        Set<Long> proven = proven(bringUpId);
+        Set<Long> surprised = surprised(bringUpId);
+        for (Object[] row : runs) {
+            Run run = (Run) row[0];
+            Unit unit = (Unit) row[1];
+            boolean done = run.state == RunState.DONE;
+            if (!done) {
+                begun.underWay.add(unit.id);
+            }
+            Stage set = proven.contains(unit.id) ? Stage.PROVEN : Stage.SET_UP;
+            Stage working = surprised.contains(run.id) ? Stage.SURPRISE : Stage.UNDER_WAY;
+            begun.add(unit.kind, new Other(unit.id, unit.label(), done ? set : working));
+        }
         return begun;
     }
 

@@ -95,12 +95,14 @@ public class Targets {
         Unit unit = rows.units().get(unitId);
         return rows.claims().getOrDefault(unitId, List.of()).stream()
                 .filter(claim -> claim.place == 0 && unit.known())
-                .map(claim -> new Subject(
-                        unit,
-                        claim,
-                        db.find(Network.class, claim.networkId),
-                        rows.vlans().get(unitId)))
+                .map(claim -> new Subject(unit, claim, db.find(Network.class, claim.networkId), ownVlan(unit, rows)))
                 .findFirst();
+    }
+
+    /** Other kinds use the fact in a way of their own. */
+    private Integer ownVlan(Unit unit, UnitRows rows) {
+        String vlan = kinds.of(unit).driven() ? rows.vlans().get(unit.id) : null;
+        return vlan == null ? null : Integer.valueOf(vlan);
     }
 
     @Transactional

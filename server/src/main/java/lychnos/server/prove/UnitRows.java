@@ -39,7 +39,7 @@ record UnitRows(
         Map<EndpointKey, Map<String, String>> accepted,
         Map<Long, List<Address>> found,
         Map<EndpointKey, List<Address>> returned,
-        Map<Long, Integer> vlans) {
+        Map<Long, String> vlans) {
 
     /** The fact of a unit whose management port is tagged. */
     private static final String VLAN = "vlan";
@@ -87,14 +87,14 @@ record UnitRows(
                 vlans(db, ids));
     }
 
-    private static Map<Long, Integer> vlans(Session db, Collection<Long> ids) {
+    private static Map<Long, String> vlans(Session db, Collection<Long> ids) {
         return db.createQuery(
                         "from GivenFact f where f.key.unitId in :units and f.key.member = '' and f.key.name = :name",
                         GivenFact.class)
                 .setParameter("units", ids)
                 .setParameter("name", VLAN)
                 .getResultStream()
-                .collect(Collectors.toMap(fact -> fact.key.unitId(), fact -> Integer.valueOf(fact.value)));
+                .collect(Collectors.toMap(fact -> fact.key.unitId(), fact -> fact.value));
     }
 
     private static <T> Stream<T> all(Session db, Class<T> type, String query, Collection<Long> units) {

@@ -258,7 +258,7 @@ class RemoteWorkTest {
         databaseAway = new IllegalStateException("no connection");
         work.begin();
         clockwork.advance(Duration.ofSeconds(30));
-        assertEquals(List.of("1"), carriedOut.stream().distinct().limit(1).toList());
+        assertFalse(carriedOut.stream().anyMatch(each -> each.startsWith("2")), carriedOut::toString);
         assertFalse(done);
         databaseAway = null;
         clockwork.advance(Duration.ofSeconds(10));

@@ -54,10 +54,10 @@ public final class ControllerSetup {
     /**
      * A log-in that was accepted.
      *
-     * @param tried the place of the password in the list that was tried
+     * @param password the one that was accepted, of those that were tried
      * @param account the path of the account whose password must be changed first, if there is one
      */
-    public record Entry(int tried, Optional<String> account) {}
+    public record Entry(Secret password, Optional<String> account) {}
 
     /**
      * How the controller was recognized.
@@ -70,6 +70,7 @@ public final class ControllerSetup {
     private final int port;
     private final Wanted wanted;
     private final Opening opening;
+    private boolean refused;
 
     public ControllerSetup(Vantage vantage, int port, Wanted wanted, Opening opening) {
         this.vantage = vantage;
@@ -142,13 +143,14 @@ public final class ControllerSetup {
      * @return nothing if all are refused
      */
     public Optional<Entry> logIn(RedfishClient client, List<Secret> passwords) throws WireFault, RedfishFault {
-        for (int i = 0; i < passwords.size(); i++) {
+        for (Secret password : passwords) {
             try {
-                return Optional.of(new Entry(i, client.logIn(wanted.user(), passwords.get(i))));
+                return Optional.of(new Entry(password, client.logIn(wanted.user(), password)));
             } catch (RedfishFault e) {
                 if (e.status() != 401) {
                     throw e;
                 }
+                refused = true;
             }
         }
         return Optional.empty();
@@ -192,6 +194,14 @@ public final class ControllerSetup {
             throw another(other.get(), written);
         }
         return identity.evidence(wanted.serial(), wanted.mac());
+    }
+
+    /**
+     * Whether a password was refused so far. Then nothing that logs in may be repeated without a person: it would be
+     * another attempt with the same password.
+     */
+    public boolean refused() {
+        return refused;
     }
 
     private Controller controller(RedfishClient client) {

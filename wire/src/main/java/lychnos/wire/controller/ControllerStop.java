@@ -9,8 +9,6 @@ public final class ControllerStop extends Exception {
         ANOTHER_MACHINE,
         /** Neither its serial nor its MAC address can be seen before its password is changed. */
         NOT_IDENTIFIED,
-        /** Every password that it may have was refused, once each. */
-        PASSWORD_REFUSED,
         /** Another device has the planned address. */
         ADDRESS_IN_USE,
         /** The controller restarted and came back at the address it had before. */
