@@ -22,7 +22,7 @@ final class Identification {
         this.typing = typing;
     }
 
-    /** The line was gone: whoever is on it now is asked again. */
+    /** The line was gone: the machine on it now is asked again. */
     void lineUp() {
         probed = false;
     }

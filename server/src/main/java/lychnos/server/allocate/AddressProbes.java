@@ -199,7 +199,8 @@ public class AddressProbes {
                                 + network.id
                                 + ", address, mac, answered, sentence, at, at from %s as heard (address, mac, answered, sentence, "
                                 + "at)"
-                                + " on conflict (network_id, address) do update set mac = excluded.mac, answered = excluded.answered, sentence = "
+                                + " on conflict (network_id, address) do update set mac = excluded.mac, "
+                                + "answered = excluded.answered, sentence = "
                                 + "excluded.sentence, last_heard = excluded.last_heard");
         live.tell(bringUpId, "allocate");
     }

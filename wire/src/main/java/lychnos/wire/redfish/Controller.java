@@ -123,7 +123,7 @@ public final class Controller {
 
     /**
      * The manager with the interface of this MAC address; where none shows that one, the first of type BMC, so that
-     * whoever compares can say which addresses it has.
+     * the comparison can say which addresses it has.
      */
     private Found find() throws WireFault, RedfishFault {
         List<Found> all = new ArrayList<>();
@@ -188,9 +188,9 @@ public final class Controller {
     }
 
     /**
-     * Sets names, name servers, the fixed address and the VLAN if one is planned, and turns DHCP off. Where a service wants DHCP off beforehand
-     * (400), that is done in a request of its own. When this throws {@link WireFault.Kind#UNKNOWN_OUTCOME} the address
-     * may have changed: look for the machine at the new one.
+     * Sets names, name servers, the fixed address and the VLAN if one is planned, and turns DHCP off. Where a service
+     * requires DHCP to be off first (400), that is done in a request of its own. When this throws
+     * {@link WireFault.Kind#UNKNOWN_OUTCOME} the address may have changed: look for the machine at the new one.
      *
      * @return the service's warnings
      */
