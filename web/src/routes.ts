@@ -20,12 +20,20 @@ export const { route, navigate } = createRouter({
       layout: Frame,
     },
   },
+  '/kinds': {
+    '/': () => import('./site/kinds/Kinds.svelte'),
+    '/:kind': () => import('./site/kinds/Kind.svelte'),
+  },
   '/people': () => import('./site/people/People.svelte'),
   '*': BringUps,
   hooks: {
     afterLoad({ pathname }) {
       if (pathname === '/people') {
         document.title = `${m.people.title} · ${m.name}`;
+        return;
+      }
+      if (pathname.startsWith('/kinds')) {
+        document.title = `${m.kinds.title} · ${m.name}`;
         return;
       }
       const stage = pathname.split('/')[3] as StageName | undefined;
@@ -63,6 +71,12 @@ export function stageOfPath(): StageName {
   const part = route.pathname.split('/')[3] as StageName | undefined;
   return part && stages.includes(part) ? part : 'board';
 }
+
+/** The kind in the address, or empty. */
+export const chosenKind = () => (route.params as { kind?: string }).kind ?? '';
+
+/** A part of the address behind the question mark, or empty. */
+export const searched = (name: string) => (route.search as Record<string, string | undefined>)[name] ?? '';
 
 /** Which of the chosen unit's addresses, or null for the one that it is managed at. */
 export function chosenAddress(): number | null {

@@ -25,6 +25,7 @@ const view = (services: Measured[], networks: Statement[] = [network({})]): Prep
   groundwork: { network: networks[0] ?? null, networks, findings: [], toPlace: 3, free: 80, undoableImport: null },
   choices: [],
   units: [],
+  kinds: [],
   rows: [],
   services,
   things: [],

@@ -21,6 +21,7 @@ const fact = (name: string, change: Partial<Asks> = {}): Asks => ({
 const kinds: KindBrief[] = [
   {
     id: 'pair',
+    version: 1,
     title: 'Pair',
     about: '',
     counts: [2],
@@ -28,22 +29,33 @@ const kinds: KindBrief[] = [
     plug: '',
     facts: [fact('serial'), fact('console'), fact('terms', { scope: 'UNIT' }), fact('note', { wanted: false })],
   },
-  { id: 'array', title: 'Array', about: '', counts: [1], bring: [], plug: '', facts: [fact('serial'), fact('sender')] },
+  {
+    id: 'array',
+    version: 1,
+    title: 'Array',
+    about: '',
+    counts: [1],
+    bring: [],
+    plug: '',
+    facts: [fact('serial'), fact('sender')],
+  },
 ];
 const rows: SheetRow[] = [
   {
     unitId: 1,
     unit: 'fic-1',
     kind: 'pair',
+    kindVersion: 1,
     member: 'left',
     first: true,
     cells: { serial: { value: 'A', source: 'label' }, terms: { value: 'no', source: 'site' } },
   },
-  { unitId: 1, unit: 'fic-1', kind: 'pair', member: 'right', first: false, cells: {} },
+  { unitId: 1, unit: 'fic-1', kind: 'pair', kindVersion: 1, member: 'right', first: false, cells: {} },
   {
     unitId: 2,
     unit: 'blk-1',
     kind: 'array',
+    kindVersion: 1,
     member: '',
     first: true,
     cells: { sender: { value: 'a@b.c', source: 'typed' } },

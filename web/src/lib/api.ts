@@ -34,7 +34,13 @@ function remember(path: string, answer: Response, json: unknown): void {
   if (answered.size > MOST_ANSWERED && oldest !== undefined) answered.delete(oldest);
 }
 
-async function send<T>(method: string, path: string, body?: unknown, type = 'application/json'): Promise<T> {
+async function send<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  type = 'application/json',
+  ifMatch?: string,
+): Promise<T> {
   let answer: Response;
   const before = method === 'GET' ? answered.get(path) : undefined;
   try {
@@ -43,6 +49,7 @@ async function send<T>(method: string, path: string, body?: unknown, type = 'app
       headers: {
         ...(body === undefined ? {} : { 'Content-Type': type }),
         ...(before ? { 'If-None-Match': before.tag } : {}),
+        ...(ifMatch === undefined ? {} : { 'If-Match': `"${ifMatch}"` }),
       },
       body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
       credentials: 'same-origin',
@@ -54,7 +61,7 @@ async function send<T>(method: string, path: string, body?: unknown, type = 'app
   const text = await answer.text();
   const json = text.startsWith('{') || text.startsWith('[') ? (JSON.parse(text) as Record<string, unknown>) : {};
   if (answer.status === 403 && json.code === 'SIGN_IN_AGAIN' && (await again.ask()))
-    return send<T>(method, path, body, type);
+    return send<T>(method, path, body, type, ifMatch);
   if (!answer.ok) {
     const plain = answer.status === 413 ? m.frame.tooLarge : m.frame.noSense(answer.status);
     throw new Problem(answer.status, typeof json.detail === 'string' ? json.detail : plain, json);
@@ -72,4 +79,14 @@ export const api = {
   postText: <T>(path: string, text: string) => send<T>('POST', path, text, 'text/plain'),
   put: <T = unknown>(path: string, body: unknown) => send<T>('PUT', path, body),
   delete: (path: string) => send<unknown>('DELETE', path),
+  /** Changes of a text that somebody else may change at the same time: {@code seen} is the version that was looked at. */
+  putTextIf: <T>(path: string, text: string, seen: string) => send<T>('PUT', path, text, 'text/plain', seen),
+  postIf: <T>(path: string, body: unknown, seen: string) => send<T>('POST', path, body, 'application/json', seen),
+  deleteIf: (path: string, seen: string) => send<unknown>('DELETE', path, undefined, 'application/json', seen),
+  /** A text as it is. */
+  text: async (path: string): Promise<string> => {
+    const answer = await fetch('/api' + path, { credentials: 'same-origin' });
+    if (!answer.ok) throw new Problem(answer.status, m.frame.noSense(answer.status));
+    return answer.text();
+  },
 };

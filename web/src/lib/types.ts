@@ -146,6 +146,7 @@ export interface UnitLabel {
   number: number;
   name: string;
   kind: string;
+  kindVersion: number;
   members: number;
   position: string;
   serial: string | null;
@@ -162,6 +163,7 @@ export interface SheetRow {
   unitId: number;
   unit: string;
   kind: string;
+  kindVersion: number;
   member: string;
   first: boolean;
   cells: Record<string, Value>;
@@ -181,6 +183,7 @@ export interface Asks {
 }
 export interface KindBrief {
   id: string;
+  version: number;
   title: string;
   about: string;
   counts: number[];
@@ -230,6 +233,7 @@ export interface PrepareView {
     timeServers: string[];
   }[];
   units: UnitLabel[];
+  kinds: KindBrief[];
   rows: SheetRow[];
   services: Measured[];
   things: Item[];

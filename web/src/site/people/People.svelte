@@ -1,7 +1,6 @@
 <script lang="ts">
   import { Input, Label, Select } from 'flowbite-svelte';
   import { tick } from 'svelte';
-  import You from '../../frame/You.svelte';
   import { api, Problem } from '../../lib/api';
   import { notices } from '../../lib/notices.svelte';
   import { live, lookAgain } from '../../lib/query';
@@ -10,8 +9,8 @@
   import type { Invited, PersonView } from '../../lib/types';
   import B from '../../parts/B.svelte';
   import Dialog from '../../parts/Dialog.svelte';
-  import Lamp from '../../parts/Lamp.svelte';
   import { m } from '../../messages';
+  import SiteBand from '../SiteBand.svelte';
 
   const t = m.people;
   const ROLES = ['viewer', 'engineer', 'lead'];
@@ -74,7 +73,7 @@
   }
 </script>
 
-<header><a href="/"><Lamp /> {m.name}</a> <span></span> <You /></header>
+<SiteBand at="people" />
 <main id="work" tabindex="-1">
   <div class="head">
     <h1>{t.title}</h1>
@@ -164,30 +163,6 @@
 {/if}
 
 <style>
-  header {
-    background: var(--night);
-    color: #fff;
-    padding: 9px 18px;
-    display: flex;
-    gap: 9px;
-    align-items: center;
-    font-weight: 650;
-    font-size: 17px;
-  }
-  header a {
-    color: #fff;
-    text-decoration: none;
-    display: flex;
-    gap: 9px;
-    align-items: center;
-  }
-  header span {
-    flex: 1;
-  }
-  header :global(.you) {
-    font-size: 14px;
-    font-weight: 400;
-  }
   main {
     max-width: 980px;
     margin: 24px auto;

@@ -6,12 +6,11 @@
   import { session } from '../../lib/session.svelte';
   import { onDay } from '../../lib/time';
   import type { Brief } from '../../lib/types';
-  import You from '../../frame/You.svelte';
   import B from '../../parts/B.svelte';
   import Dialog from '../../parts/Dialog.svelte';
-  import Lamp from '../../parts/Lamp.svelte';
   import { m } from '../../messages';
   import { go, path } from '../../routes';
+  import SiteBand from '../../site/SiteBand.svelte';
 
   const list = live<Brief[]>(() => '/bring-ups');
   let beginning = $state(false);
@@ -58,7 +57,7 @@
   }
 </script>
 
-<header><Lamp /> {m.name} <span></span> <You /></header>
+<SiteBand at="overview" />
 <main>
   <h1>{m.bringUps.title}</h1>
   <div class="sheet">
@@ -109,23 +108,6 @@
 {/if}
 
 <style>
-  header {
-    background: var(--night);
-    color: #fff;
-    padding: 9px 18px;
-    display: flex;
-    gap: 9px;
-    align-items: center;
-    font-weight: 650;
-    font-size: 17px;
-  }
-  header span {
-    flex: 1;
-  }
-  header :global(.you) {
-    font-size: 14px;
-    font-weight: 400;
-  }
   main {
     max-width: 640px;
     margin: 30px auto;

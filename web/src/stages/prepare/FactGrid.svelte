@@ -2,7 +2,20 @@
   import { tick } from 'svelte';
   import type { CellText, FactsReport, KindBrief, SheetRow } from '../../lib/types';
   import { m } from '../../messages';
-  import { area, asks, byKind, columns, copied, filled, filledDown, look, pasted, shown } from './sheet';
+  import {
+    area,
+    asks,
+    byKind,
+    columns,
+    copied,
+    filled,
+    filledDown,
+    keyOf,
+    keyOfKind,
+    look,
+    pasted,
+    shown,
+  } from './sheet';
 
   /** The facts of one kind as a grid: move with the arrow keys, type, paste, fill down, undo. */
   let {
@@ -35,7 +48,7 @@
   const MANY = 120;
   const asked = $derived(byKind(kinds));
   const cols = $derived(columns(rows, asked, all));
-  const titles = $derived(new Map(kinds.map((kind) => [kind.id, kind.title])));
+  const titles = $derived(new Map(kinds.map((kind) => [keyOfKind(kind), kind.title])));
   let at = $state({ row: 0, col: 0 });
   let from = $state({ row: 0, col: 0 });
   let active = $state(false);
@@ -186,7 +199,7 @@
     class="tbl cells"
     role="grid"
     tabindex="0"
-    aria-label="{m.prepare.facts}: {titles.get(rows[0]?.kind ?? '') ?? name}"
+    aria-label="{m.prepare.facts}: {titles.get(rows[0] ? keyOf(rows[0]) : '') ?? name}"
     aria-rowcount={rows.length}
     aria-activedescendant="fact-{name}-{at.row}-{at.col}"
     onkeydown={walked}

@@ -17,6 +17,7 @@
   import LabelImport from './LabelImport.svelte';
   import NetworkForm from './NetworkForm.svelte';
   import TableImport from './TableImport.svelte';
+  import { keyOf, keyOfKind } from './sheet';
 
   const sheet = live<PrepareView>(() => `/bring-ups/${bringUpId()}/prepare`);
   const kinds = createQuery(() => ({ queryKey: ['kinds'], queryFn: () => api.get<KindBrief[]>('/kinds') }));
@@ -29,7 +30,11 @@
   let lastChange = $state<number | null>(null);
   const units = $derived(sheet.data?.units ?? []);
   const known = $derived(sheet.data?.knownUnits ?? 0);
-  const present = $derived((kinds.data ?? []).filter((kind) => units.some((unit) => unit.kind === kind.id)));
+  const present = $derived(sheet.data?.kinds ?? []);
+  const titleOf = (kind: KindBrief) =>
+    present.some((other) => other.id === kind.id && other.version !== kind.version)
+      ? `${kind.title}, ${m.kinds.version(kind.version)}`
+      : kind.title;
   const findings = $derived(sheet.data?.groundwork.findings ?? []);
 
   function measure(): void {
@@ -72,7 +77,7 @@
   /** From the grid of one kind to that of its neighbour. */
   function cross(index: number, by: number): void {
     const next = present[index + by];
-    if (next) grids[next.id]?.enter(by < 0);
+    if (next) grids[keyOfKind(next)]?.enter(by < 0);
   }
 
   function undoLast(): void {
@@ -160,17 +165,17 @@
           {/if}
         </span>
       </div>
-      {#if kinds.data}
-        {#each present as kind, i (kind.id)}
+      {#if sheet.data}
+        {#each present as kind, i (keyOfKind(kind))}
           {#if present.length > 1}<h3 class="kind">
-              {kind.title}
-              <span class="sub">{m.frame.units(units.filter((unit) => unit.kind === kind.id).length)}</span>
+              <a href="/kinds/{kind.id}">{titleOf(kind)}</a>
+              <span class="sub">{m.frame.units(units.filter((unit) => keyOf(unit) === keyOfKind(kind)).length)}</span>
             </h3>{/if}
           <FactGrid
-            bind:this={grids[kind.id]}
+            bind:this={grids[keyOfKind(kind)]}
             name={kind.id}
-            rows={view.rows.filter((row) => row.kind === kind.id)}
-            kinds={kinds.data}
+            rows={view.rows.filter((row) => keyOf(row) === keyOfKind(kind))}
+            kinds={present}
             {all}
             chosen={chosenUnit()}
             editable={session.mayWork}
@@ -186,12 +191,12 @@
       {#if units.length > 0}<p class="sub legend">{m.prepare.legend}</p>{/if}
       {#if printing}<div class="carry">
           <h2>{m.prepare.carry}</h2>
-          {#each present as kind (kind.id)}
+          {#each present as kind (keyOfKind(kind))}
             <p>
-              <b>{kind.title}</b>{' '}{#if kind.plug}{m.prepare.add.plug}
+              <b>{titleOf(kind)}</b>{' '}{#if kind.plug}{m.prepare.add.plug}
                 {kind.plug}.{' '}{/if}{#if kind.bring.length}{m.prepare.add.bring} {kind.bring.join(', ')}.{/if}
             </p>
-            {#each view.rows.filter((row) => row.kind === kind.id) as row (row.unitId + row.member)}
+            {#each view.rows.filter((row) => keyOf(row) === keyOfKind(kind)) as row (row.unitId + row.member)}
               <div class="unit">
                 <b class="mono">{row.unit}</b>
                 {row.member}

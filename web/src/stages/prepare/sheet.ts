@@ -10,12 +10,16 @@ export interface Column {
 
 export type Kinds = Map<string, Map<string, Asks>>;
 
+/** What units of one version of a kind have in common. */
+export const keyOf = (unit: { kind: string; kindVersion: number }) => `${unit.kind} ${unit.kindVersion}`;
+export const keyOfKind = (kind: KindBrief) => `${kind.id} ${kind.version}`;
+
 export function byKind(kinds: KindBrief[]): Kinds {
-  return new Map(kinds.map((kind) => [kind.id, new Map(kind.facts.map((fact) => [fact.name, fact]))]));
+  return new Map(kinds.map((kind) => [keyOfKind(kind), new Map(kind.facts.map((fact) => [fact.name, fact]))]));
 }
 
 export function asks(kinds: Kinds, row: SheetRow, name: string): Asks | undefined {
-  return kinds.get(row.kind)?.get(name);
+  return kinds.get(keyOf(row))?.get(name);
 }
 
 /** A value of the unit's own is typed in the row of its first member alone. */
@@ -42,7 +46,7 @@ export function shown(value: Value | undefined): string {
  */
 export function columns(rows: SheetRow[], kinds: Kinds, all: boolean): Column[] {
   const found = new Map<string, Column & { worth: boolean }>();
-  const present = new Set(rows.map((row) => row.kind));
+  const present = new Set(rows.map(keyOf));
   for (const [kind, facts] of kinds) {
     if (present.has(kind))
       for (const fact of facts.values())

@@ -6,6 +6,7 @@ import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.TimeoutError;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
@@ -131,6 +132,17 @@ final class Screen implements AutoCloseable {
     void press(Locator control) {
         reach(control);
         page.keyboard().press("Enter");
+    }
+
+    /** The same for a control that may go away at any moment. */
+    void pressIfThere(Locator control) {
+        if (control.and(page.locator(":enabled")).isVisible()) {
+            try {
+                control.press("Enter", new Locator.PressOptions().setTimeout(1000));
+            } catch (TimeoutError e) {
+                // it has gone: what it stood for is done
+            }
+        }
     }
 
     /** Types into a field by keyboard alone, over what stands there. */

@@ -335,7 +335,7 @@ public final class Controller {
         String user = body.path("UserName").asText();
         String given = body.path("Password").asText();
         boolean second = (factoryToo || spec.quirks().contains(Quirk.KEEPS_FACTORY)) && given.equals(spec.phrase());
-        if (!user.equals(FACTORY_USER) || !given.equals(phrase) && !second) {
+        if (!user.equals(spec.user()) || !given.equals(phrase) && !second) {
             refusedLogins++;
             return Reply.error(401, "Base.1.18.ResourceAtUriUnauthorized", "User or password is wrong.");
         }

@@ -13,10 +13,17 @@ import java.util.Set;
  * @param serial printed on its label
  * @param mac hardware address of its management port
  * @param firstAddress where it answers before it is set up, as DHCP would have given it
+ * @param user its account as delivered
  * @param phrase its password as delivered
  * @param quirks how it departs from the plain path
  */
-public record MachineSpec(String serial, String mac, String firstAddress, String phrase, Set<Quirk> quirks) {
+public record MachineSpec(
+        String serial, String mac, String firstAddress, String user, String phrase, Set<Quirk> quirks) {
+
+    /** One with the account that is the same on all of them, and a password of its own. */
+    public MachineSpec(String serial, String mac, String firstAddress, String phrase, Set<Quirk> quirks) {
+        this(serial, mac, firstAddress, Controller.FACTORY_USER, phrase, quirks);
+    }
 
     /** One with the password that is the same on all of them. */
     public MachineSpec(String serial, String mac, String firstAddress, Set<Quirk> quirks) {

@@ -94,7 +94,7 @@ final class Resources {
             case Controller.ACCOUNTS ->
                 collection(path, "ManagerAccountCollection", Controller.ACCOUNTS + "/3", Controller.ACCOUNT);
             case Controller.ACCOUNTS + "/3" -> account(path, "spare", false);
-            case Controller.ACCOUNT -> account(path, Controller.FACTORY_USER, true);
+            case Controller.ACCOUNT -> account(path, spec.user(), true);
             case Controller.MANAGER -> manager();
             case Controller.PORTS ->
                 collection(path, "EthernetInterfaceCollection", Controller.PORTS + "/host", Controller.OOB);

@@ -10,6 +10,7 @@ import jakarta.inject.Inject;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Predicate;
 import java.util.stream.IntStream;
@@ -64,6 +65,25 @@ class ConfigureTest {
                     .toList();
             hall = new Hall(specs, Plug.loopback(), PORT, Duration.ofMillis(50), null);
             id = client.bringUp();
+            prepare();
+        }
+
+        /** Machines as another maker ships them: each with the account “admin” and a password on its own tag. */
+        Row(int net, int count) {
+            this.net = net;
+            this.count = count;
+            List<MachineSpec> specs = IntStream.range(0, count)
+                    .mapToObj(i -> new MachineSpec(serial(i), mac(i), first(i), "admin", tag(i), Set.of()))
+                    .toList();
+            hall = new Hall(specs, Plug.loopback(), PORT, Duration.ofMillis(50), null);
+            id = client.bringUp();
+        }
+
+        static String tag(int i) {
+            return "tag-password-" + i;
+        }
+
+        private void prepare() {
             StringBuilder csv = new StringBuilder("serial,mac,rack position,model,first address\n");
             IntStream.range(0, count)
                     .forEach(i -> csv.append("%s,%s,R1 u%d,C4,%s\n".formatted(serial(i), mac(i), i + 1, first(i))));
@@ -115,6 +135,57 @@ class ConfigureTest {
         @Override
         public void close() {
             hall.close();
+        }
+    }
+
+    /** The narrowest login counts: what stands on the tag, then what the site says, then what the kind says. */
+    @Test
+    void aMachineWithALoginOfItsOwnIsSetUpWithIt() {
+        try (Row row = new Row(37, 2)) {
+            long site = client.get("/api/catalogue/server-controller")
+                    .getLong("sites.find { it.bringUps*.id.contains(" + row.id + ") }.id");
+            Client.lead()
+                    .post(
+                            "/api/catalogue/server-controller/adjustments",
+                            Map.of(
+                                    "siteId",
+                                    site,
+                                    "what",
+                                    "login:redfish",
+                                    "value",
+                                    "admin",
+                                    "password",
+                                    Row.tag(1),
+                                    "reason",
+                                    "delivered with another account"))
+                    .then()
+                    .statusCode(200);
+            String csv = "serial,mac,rack position,model,first address,factory password\n"
+                    + "%s,%s,R1 u1,C4,%s,%s\n".formatted(row.serial(0), row.mac(0), row.first(0), Row.tag(0))
+                    + "%s,%s,R1 u2,C4,%s,\n".formatted(row.serial(1), row.mac(1), row.first(1));
+            assertEquals(List.of(), client.labels(row.id, csv, false).jsonPath().getList("faults"));
+            client.network(row.id, Client.network("127.40.37.0/24", "127.40.37.1", "pool .101-.180"));
+            client.take(row.id).then().statusCode(200);
+
+            row.start(2);
+
+            row.await("both done", states -> states.stream().allMatch("DONE"::equals));
+            for (int i = 0; i < 2; i++) {
+                assertFalse(row.machine(i).controller().admits(Row.tag(i)), "the password on the tag is refused");
+                assertEquals(
+                        1, row.machine(i).controller().refusedLogins(), "the single attempt that proves it refused");
+            }
+            String sheet = client.request()
+                    .get("/api/bring-ups/" + row.id + "/prepare")
+                    .asString();
+            assertTrue(sheet.contains("factory-password"), sheet);
+            assertFalse(sheet.contains(Row.tag(0)), "a password is never shown");
+            assertFalse(
+                    db.createNativeQuery(
+                                    "select cast(after as text) from journal where after is not null", String.class)
+                            .getResultStream()
+                            .anyMatch(entry -> entry.contains("tag-password")),
+                    "nor written into the journal");
         }
     }
 

@@ -47,6 +47,7 @@ class DoorTest {
                 boolean text = url.endsWith("/labels")
                         || url.endsWith("/facts.csv")
                         || url.endsWith("/kinds/check")
+                        || url.endsWith("/draft")
                         || url.endsWith("/existing");
                 int status = given().contentType(text ? ContentType.TEXT : ContentType.JSON)
                         .body(text ? "x" : "{}")

@@ -15,6 +15,7 @@ import java.util.Set;
  * @param fallback what the kind itself answers where nobody says otherwise, or null
  * @param choices what a {@link FactType#CHOICE} may be; the sort of thing for {@link FactType#THING}
  * @param traits what else holds of it
+ * @param least below which the machine will not work, for a {@link FactType#SIZE}; or null
  */
 public record FactSpec(
         String name,
@@ -25,7 +26,21 @@ public record FactSpec(
         String asked,
         String fallback,
         List<String> choices,
-        Set<Trait> traits) {
+        Set<Trait> traits,
+        DataSize least) {
+
+    public FactSpec(
+            String name,
+            String title,
+            Scope scope,
+            FactType type,
+            String find,
+            String asked,
+            String fallback,
+            List<String> choices,
+            Set<Trait> traits) {
+        this(name, title, scope, type, find, asked, fallback, choices, traits, null);
+    }
 
     /** Whose fact it is. */
     public enum Scope {
@@ -50,6 +65,11 @@ public record FactSpec(
     public FactSpec {
         choices = List.copyOf(choices);
         traits = Set.copyOf(traits);
+    }
+
+    /** The same with another answer where nobody says otherwise, or null for none. */
+    public FactSpec withFallback(String other) {
+        return new FactSpec(name, title, scope, type, find, asked, other, choices, traits, least);
     }
 
     public boolean is(Trait trait) {

@@ -12,6 +12,15 @@ import lychnos.core.address.Address;
  * @param position where the machine is mounted
  * @param model the maker's name for it
  * @param firstAddress the address it answers at before it is set up, where the label says so
+ * @param factoryUser the account it left the factory with, where it has its own; or empty
+ * @param factoryPassword the password of that account, where it has its own
  */
 public record Label(
-        int line, String serial, Mac mac, RackPosition position, String model, Optional<Address> firstAddress) {}
+        int line,
+        String serial,
+        Mac mac,
+        RackPosition position,
+        String model,
+        Optional<Address> firstAddress,
+        String factoryUser,
+        Optional<Secret> factoryPassword) {}

@@ -28,7 +28,9 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
         MAC("mac", "mac address", "hardware address", "oob mac", "management mac"),
         POSITION("rack position", "position", "rack", "location", "slot"),
         MODEL("model", "type", "machine"),
-        FIRST_ADDRESS("first address", "factory address", "current address");
+        FIRST_ADDRESS("first address", "factory address", "current address"),
+        FACTORY_USER("factory user", "factory login", "default user"),
+        FACTORY_PASSWORD("factory password", "default password", "tag password");
 
         private final List<String> headings;
 
@@ -59,6 +61,8 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
             return Optional.empty();
         }
     }
+
+    private static final int LONGEST_LOGIN = 128;
 
     private static final List<Column> WITHOUT_HEADING =
             List.of(Column.SERIAL, Column.MAC, Column.POSITION, Column.MODEL, Column.FIRST_ADDRESS);
@@ -128,13 +132,33 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
                         model.substring(0, 80) + "…",
                         "A model name has at most 80 characters."));
             }
+            String user = atMost(row, line, Column.FACTORY_USER);
+            String password = atMost(row, line, Column.FACTORY_PASSWORD);
             unique(lineBySerial, serial, line, Column.SERIAL);
             unique(lineByMac, mac, line, Column.MAC);
             unique(lineByPosition, position, line, Column.POSITION);
             first.ifPresent(address -> unique(lineByFirstAddress, address, line, Column.FIRST_ADDRESS));
             return faults.size() > before
                     ? Optional.empty()
-                    : Optional.of(new Label(line, serial, mac, position, model, first));
+                    : Optional.of(new Label(
+                            line,
+                            serial,
+                            mac,
+                            position,
+                            model,
+                            first,
+                            user,
+                            password.isEmpty() ? Optional.empty() : Optional.of(Secret.of(password))));
+        }
+
+        /** The password itself is never part of a fault. */
+        private String atMost(CSVRecord row, int line, Column column) {
+            String text = text(row, column);
+            if (text.length() > LONGEST_LOGIN) {
+                faults.add(
+                        new LabelFault(line, column.title(), "", "It has more than " + LONGEST_LOGIN + " characters."));
+            }
+            return text;
         }
 
         private static String serial(String text) {

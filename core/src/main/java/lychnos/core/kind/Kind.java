@@ -1,12 +1,14 @@
 package lychnos.core.kind;
 
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.Template;
 import lychnos.core.fact.DataSize;
@@ -54,6 +56,12 @@ public record Kind(
         Checks checks,
         Waits waits,
         List<Flow> flows) {
+
+    /** The fact that holds the user of a machine's own factory login, where it has one on its tag. */
+    public static final String OWN_USER = "factory-user";
+
+    /** The fact that holds the password of a machine's own factory login, where it has one on its tag. */
+    public static final String OWN_PASSWORD = "factory-password";
 
     /** What a kind writes for the user of a way in that has no login. */
     public static final String NO_LOGIN = "none";
@@ -109,7 +117,7 @@ public record Kind(
      * @param community what the maker's SNMP agent answers to and must not; empty where there is none
      * @param ssh whether it greets over SSH as well
      * @param signsIn who signs in there to look at what it keeps; empty where nobody does
-     * @param presence whether it answers the presence ping of RMCP
+     * @param presence whether it answers the presence ping of RMCP, or must not
      * @param iscsi roles whose addresses are iSCSI portals
      * @param nfs roles whose addresses serve NFS
      */
@@ -119,9 +127,22 @@ public record Kind(
             String community,
             boolean ssh,
             Optional<SignsIn> signsIn,
-            boolean presence,
+            Expectation presence,
             List<String> iscsi,
-            List<String> nfs) {}
+            List<String> nfs) {
+
+        Checks withPresence(Expectation other) {
+            return new Checks(port, shut, community, ssh, signsIn, other, iscsi, nfs);
+        }
+
+        Checks withShut(List<Integer> other) {
+            return new Checks(port, other, community, ssh, signsIn, presence, iscsi, nfs);
+        }
+
+        Checks withCommunity(String other) {
+            return new Checks(port, shut, other, ssh, signsIn, presence, iscsi, nfs);
+        }
+    }
 
     /**
      * Whoever signs in.
@@ -145,6 +166,43 @@ public record Kind(
     /** The first log-in that the maker ships. */
     public Login factory() {
         return logins.get(0).login();
+    }
+
+    /**
+     * The same kind where one machine left the factory with a login of its own.
+     *
+     * @param user as on its tag, or null for the kind's
+     * @param phrase as on its tag, or null for the kind's
+     */
+    public Kind withFactory(String user, Secret phrase) {
+        KindCopy copy = new KindCopy(this);
+        Login kinds = factory();
+        List<FactoryLogin> own = new ArrayList<>(logins);
+        own.set(
+                0,
+                new FactoryLogin(
+                        logins.get(0).way(),
+                        new Login(user == null ? kinds.user() : user, phrase == null ? kinds.phrase() : phrase)));
+        copy.logins = List.copyOf(own);
+        return copy.kind();
+    }
+
+    /**
+     * The same kind with other account names, in the order of {@link #logins}.
+     *
+     * @throws IllegalArgumentException if there are not as many
+     */
+    public Kind withFactoryUsers(List<String> users) {
+        if (users.size() != logins.size()) {
+            throw new IllegalArgumentException(logins.size() + " accounts are wanted, not " + users.size());
+        }
+        KindCopy copy = new KindCopy(this);
+        copy.logins = IntStream.range(0, users.size())
+                .mapToObj(i -> new FactoryLogin(
+                        logins.get(i).way(),
+                        new Login(users.get(i), logins.get(i).login().phrase())))
+                .toList();
+        return copy.kind();
     }
 
     /** The ways in, such as {@code console} or {@code web}, for which the maker ships a login. */
@@ -246,23 +304,9 @@ public record Kind(
 
     /** The same kind with its service at another port and without SSH, for a lab that cannot use the real ones. */
     public Kind withPort(int other) {
-        return new Kind(
-                id,
-                title,
-                shortName,
-                about,
-                members,
-                facts,
-                bring,
-                plug,
-                addresses,
-                names,
-                setup,
-                dialogue,
-                machine,
-                logins,
-                new Checks(other, checks.shut, "", false, Optional.empty(), false, checks.iscsi, checks.nfs),
-                waits,
-                flows);
+        KindCopy copy = new KindCopy(this);
+        copy.checks = new Checks(
+                other, checks.shut, "", false, Optional.empty(), Expectation.NOT_CHECKED, checks.iscsi, checks.nfs);
+        return copy.kind();
     }
 }

@@ -78,13 +78,17 @@ public final class KindReader {
         return resource("/kinds/" + id + ".yaml");
     }
 
-    /** Every kind that is shipped, in the order in which they are offered. */
-    public static List<Kind> allShipped() {
+    /** The ids of the kinds that are shipped, in the order in which they are offered. */
+    public static List<String> shippedIds() {
         return resource("/kinds/index.txt")
                 .lines()
                 .filter(line -> !line.isBlank())
-                .map(KindReader::shipped)
                 .toList();
+    }
+
+    /** Every kind that is shipped, in the order in which they are offered. */
+    public static List<Kind> allShipped() {
+        return shippedIds().stream().map(KindReader::shipped).toList();
     }
 
     /** The published form of a description, a JSON Schema (draft 2020-12). */
@@ -224,7 +228,25 @@ public final class KindReader {
         if (place.there()) {
             place.map().forEach((name, entry) -> facts.add(fact(name, entry)));
         }
+        own(facts, Kind.OWN_USER, "factory user", FactType.TEXT);
+        own(facts, Kind.OWN_PASSWORD, "factory password", FactType.SECRET);
         return facts;
+    }
+
+    /** Any machine may have left the factory with a login of its own; no kind needs to say so. */
+    private static void own(List<FactSpec> facts, String name, String title, FactType type) {
+        if (facts.stream().noneMatch(fact -> fact.name().equals(name))) {
+            facts.add(new FactSpec(
+                    name,
+                    title,
+                    FactSpec.Scope.MEMBER,
+                    type,
+                    "pull-out tag, where it has its own",
+                    "",
+                    null,
+                    List.of(),
+                    Set.of(FactSpec.Trait.OPTIONAL)));
+        }
     }
 
     private static FactSpec fact(String name, YamlPlace place) {
@@ -241,7 +263,8 @@ public final class KindReader {
                 "permanent",
                 "same",
                 "made",
-                "policy"));
+                "policy",
+                "least"));
         if (!WORD.matcher(name).matches()) {
             place.fault("“" + name + "” is no name for a fact: small letters, digits and hyphens.");
         }
@@ -288,7 +311,21 @@ public final class KindReader {
                 choices,
                 traits);
         String fallback = place.at("default").there() ? place.at("default").read(spec::read, "") : null;
-        return new FactSpec(name, spec.title(), scope, type, spec.find(), spec.asked(), fallback, choices, traits);
+        YamlPlace least = place.at("least");
+        if (least.there() && type != FactType.SIZE) {
+            least.fault("Only a size has a least value.");
+        }
+        return new FactSpec(
+                name,
+                spec.title(),
+                scope,
+                type,
+                spec.find(),
+                spec.asked(),
+                fallback,
+                choices,
+                traits,
+                least.there() ? least.read(DataSize::parse, new DataSize(1)) : null);
     }
 
     private static List<AddressPlan> addresses(YamlPlace place, Members members, List<FactSpec> facts) {
@@ -464,7 +501,9 @@ public final class KindReader {
                 community,
                 signsIn || place.at("ssh").yes(false),
                 signsIn ? Optional.of(dialogues.signsIn(place.at("ssh"))) : Optional.empty(),
-                place.at("presence").yes(false),
+                place.at("presence").there()
+                        ? place.at("presence").read(Expectation::parse, Expectation.NOT_CHECKED)
+                        : Expectation.NOT_CHECKED,
                 place.at("iscsi").texts(),
                 place.at("nfs").texts());
     }
@@ -485,6 +524,11 @@ public final class KindReader {
         }
         long amount = Long.parseLong(matcher.group(1));
         return matcher.group(2).equals("s") ? Duration.ofSeconds(amount) : Duration.ofMinutes(amount);
+    }
+
+    /** A time as it is written in a description. */
+    static String text(Duration time) {
+        return time.toSeconds() % 60 == 0 ? time.toMinutes() + " min" : time.toSeconds() + " s";
     }
 
     private static List<Kind.Flow> flows(YamlPlace place) {

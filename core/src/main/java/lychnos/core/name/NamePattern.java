@@ -97,6 +97,16 @@ public final class NamePattern {
     }
 
     @Override
+    public boolean equals(Object other) {
+        return other instanceof NamePattern pattern && pattern.text.equals(text);
+    }
+
+    @Override
+    public int hashCode() {
+        return text.hashCode();
+    }
+
+    @Override
     public String toString() {
         return text;
     }

@@ -59,6 +59,8 @@ public enum Trouble {
     NO_PRESENCE(
             "It does not answer a presence ping on UDP port 623: %s.",
             "See whether it is let through; some machines want it switched on."),
+    PRESENCE_ANSWERS(
+            "It answers a presence ping on UDP port 623, and must not.", "Switch IPMI over LAN off on the machine."),
     NO_NFS("It serves no NFS: %s.", "See at the array whether the file service runs on that address."),
     NO_PORTAL(
             "It is no storage portal that tells its targets: %s.",

@@ -36,7 +36,7 @@ public interface Rule {
             new ThingUnknown(),
             new HostTooSmall(),
             new ImageTooLarge(),
-            new HypervisorTooSmall(),
+            new BelowLeast(),
             new OddDataPorts(),
             new NameTooLong(),
             new NameTwice(),

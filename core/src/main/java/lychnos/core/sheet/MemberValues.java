@@ -12,6 +12,7 @@ import lychnos.core.fact.Fact;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.fact.Secret;
+import lychnos.core.kind.Kind;
 
 /**
  * What one member's dialogue is answered with, as it was prepared and placed.
@@ -107,7 +108,9 @@ public record MemberValues(
             return Optional.of(new Sourced(unitName, "its own name"));
         }
         if (name.equals("factory.user")) {
-            return Optional.of(new Sourced(known.kind().factory().user(), "as the maker ships it"));
+            return known.fact(member, Kind.OWN_USER)
+                    .map(own -> new Sourced(own.value(), "on its own tag"))
+                    .or(() -> Optional.of(new Sourced(known.kind().factory().user(), "as the maker ships it")));
         }
         if (name.startsWith("factory.") && name.endsWith(".user")) {
             return known.kind().logins().stream()

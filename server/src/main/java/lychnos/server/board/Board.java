@@ -26,9 +26,9 @@ import lychnos.server.configure.Rounds;
 import lychnos.server.console.AtBench;
 import lychnos.server.console.Setups;
 import lychnos.server.handover.SignOff;
+import lychnos.server.kinds.Kinds;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.Facts;
-import lychnos.server.prepare.Kinds;
 import lychnos.server.prepare.Plans;
 import lychnos.server.prepare.Plans.Seat;
 import lychnos.server.prove.Checks;
@@ -133,7 +133,6 @@ public class Board {
             String name,
             LocalDate due,
             String network,
-            String kindTitle,
             int units,
             List<Row> rows,
             Map<String, Stage> course,
@@ -142,7 +141,7 @@ public class Board {
 
         /** The same without the units themselves: only how far they all are. */
         View withoutRows() {
-            return new View(id, name, due, network, kindTitle, units, List.of(), course, todos, waiting);
+            return new View(id, name, due, network, units, List.of(), course, todos, waiting);
         }
     }
 
@@ -203,7 +202,6 @@ public class Board {
                 bringUp.name,
                 bringUp.due,
                 bringUp.network == null ? "" : bringUp.network.prefix.toString(),
-                kinds.get(bringUp.kind).title(),
                 rows.size(),
                 rows,
                 course(

@@ -9,7 +9,8 @@ import lychnos.core.kind.Kind;
 import lychnos.core.order.SetupStep;
 import lychnos.server.LychnosConfig;
 import lychnos.server.allocate.FirstAddress;
-import lychnos.server.prepare.Kinds;
+import lychnos.server.kinds.Kinds;
+import lychnos.server.kinds.OwnLogins;
 import lychnos.server.prove.Proofs;
 import lychnos.server.prove.Targets;
 import lychnos.server.run.Held;
@@ -37,6 +38,7 @@ public class SetupWork implements Work {
     private final Clock clock;
     private final Vantage vantage;
     private final Kinds kinds;
+    private final OwnLogins ownLogins;
     private final LychnosConfig config;
     private final PasswordMaker passwords = new PasswordMaker(new SecureRandom());
 
@@ -49,6 +51,7 @@ public class SetupWork implements Work {
             Clock clock,
             Vantage vantage,
             Kinds kinds,
+            OwnLogins ownLogins,
             LychnosConfig config) {
         this.runs = runs;
         this.targets = targets;
@@ -58,6 +61,7 @@ public class SetupWork implements Work {
         this.clock = clock;
         this.vantage = vantage;
         this.kinds = kinds;
+        this.ownLogins = ownLogins;
         this.config = config;
     }
 
@@ -92,7 +96,7 @@ public class SetupWork implements Work {
             Targets.Subject subject = targets.subject(held.unitId())
                     .orElseThrow(() -> new Surprise(
                             "It has no address or no label any more.", "Prepare and place it, then try again."));
-            Kind kind = kinds.of(subject.unit());
+            Kind kind = ownLogins.with(kinds.of(subject.unit()), held.unitId(), "");
             Duration follow = config.run().followAtMost().orElse(kind.restartAtMost());
             Setup setup =
                     new Setup(subject, kind, vantage, firstAddress, targets, proofs, sealed, passwords, follow, clock);

@@ -12,6 +12,7 @@ import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.fact.PasswordMaker;
 import lychnos.core.fact.Secret;
+import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.SiteResourceSort;
@@ -140,9 +141,11 @@ public class Answers {
             Stated stated) {
         Map<String, Secret> secrets = new HashMap<>();
         stated.proxyWord.ifPresent(word -> secrets.put("proxy-word", word));
-        secrets.put("factory.phrase", known.kind().factory().phrase());
-        known.kind()
-                .logins()
+        Kind kind = typed(typed, unit, member, Kind.OWN_PASSWORD)
+                .map(own -> known.kind().withFactory(null, own))
+                .orElse(known.kind());
+        secrets.put("factory.phrase", kind.factory().phrase());
+        kind.logins()
                 .forEach(login -> secrets.put(
                         "factory." + login.way() + ".phrase", login.login().phrase()));
         for (FactSpec spec : known.kind().facts()) {

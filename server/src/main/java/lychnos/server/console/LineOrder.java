@@ -1,7 +1,6 @@
 package lychnos.server.console;
 
 import java.time.Instant;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import lychnos.core.dialogue.Conversation;
@@ -15,15 +14,14 @@ import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindReader;
 import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
-import lychnos.server.account.Digest;
 import lychnos.server.run.Held;
 import lychnos.server.store.MemberDialogue;
 import lychnos.wire.console.LineAddress;
 
 /**
  * A dialogue that a vantage is to carry on: how far it is, which of its steps were handed in, where its line is, and
- * everything that it will be answered with. The kind itself is not sent; both ends are the same program, and the digest
- * shows whether they are of the same version.
+ * everything that it will be answered with. The text of its kind goes with it: kinds are data of the site, and a vantage
+ * point has no database.
  */
 record LineOrder(
         Held held,
@@ -42,8 +40,8 @@ record LineOrder(
         long handedIn,
         LineAddress address,
         String title,
-        String kind,
-        String kindDigest,
+        String kindText,
+        List<String> factoryUsers,
         int members,
         Map<String, Map<String, Fact>> facts,
         String unitName,
@@ -75,8 +73,8 @@ record LineOrder(
                 kept.dialogue().handedIn,
                 line.address(),
                 line.title(),
-                kind.id(),
-                digest(kind.id()),
+                opening.kindText(),
+                kind.logins().stream().map(login -> login.login().user()).toList(),
                 values.known().members(),
                 values.known().facts(),
                 values.unitName(),
@@ -87,9 +85,12 @@ record LineOrder(
                 values.termsAgreed());
     }
 
-    /** Of a kind as this program ships it. */
-    static String digest(String kind) {
-        return HexFormat.of().formatHex(Digest.of(KindReader.asWritten(kind)));
+    /**
+     * The kind as it holds for this unit. The text is that of the published version; what the site adjusts beside it and
+     * a dialogue needs is who the factory's accounts are, whose passwords come with the values.
+     */
+    Kind kind() {
+        return KindReader.read(kindText).withFactoryUsers(factoryUsers);
     }
 
     ConsoleStore.Kept kept() {

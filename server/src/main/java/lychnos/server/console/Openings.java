@@ -11,8 +11,8 @@ import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.sheet.MemberValues;
+import lychnos.server.kinds.Kinds;
 import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Kinds;
 import lychnos.server.store.Unit;
 
 /** Everything that is needed to open a unit's lines, read in one go. */
@@ -34,7 +34,12 @@ public class Openings {
     }
 
     /** One member: how far it is, what it is answered with, and its line if it has one that can be reached. */
-    record Opening(ConsoleStore.Kept kept, Dialogue dialogue, MemberValues values, Optional<ConsoleLines.Line> line) {
+    record Opening(
+            ConsoleStore.Kept kept,
+            Dialogue dialogue,
+            String kindText,
+            MemberValues values,
+            Optional<ConsoleLines.Line> line) {
 
         /** Whether its line has asked everything, or it has none, and pages are left that need no person. */
         boolean pagesAreNext() {
@@ -64,12 +69,14 @@ public class Openings {
     List<Opening> of(long runId, long unitId) {
         Unit unit = bringUps.unit(unitId);
         Dialogue dialogue = kinds.of(unit).dialogue().orElseThrow();
+        String kindText = kinds.published(unit).text();
         long site = bringUps.get(unit.bringUpId).site.id;
         Map<String, MemberValues> values = answers.of(unit, store.toldByAll(runId));
         List<Opening> openings = new ArrayList<>();
         for (ConsoleStore.Kept kept : store.load(runId)) {
             MemberValues own = values.get(kept.dialogue().member);
-            openings.add(new Opening(kept, dialogue, own, lines.of(site, own.known(), kept.dialogue().member)));
+            openings.add(
+                    new Opening(kept, dialogue, kindText, own, lines.of(site, own.known(), kept.dialogue().member)));
         }
         return openings;
     }

@@ -19,7 +19,7 @@ import java.util.concurrent.TimeoutException;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.kind.Kind;
-import lychnos.core.kind.KindReader;
+import lychnos.core.kind.KindFaults;
 import lychnos.server.run.Held;
 import lychnos.server.run.HoldLost;
 import lychnos.wire.console.ConsoleLine;
@@ -229,12 +229,14 @@ public final class Outpost implements MemberLine.Surroundings {
             return Optional.of(
                     "The vantage was started anew. What it had kept is handed in first; then the line is opened.");
         }
-        Kind kind = KindReader.shipped(order.kind());
-        Dialogue dialogue = kind.dialogue().orElseThrow();
-        if (!LineOrder.digest(order.kind()).equals(order.kindDigest())) {
-            return Optional.of("The vantage has another version of the kind “" + kind.title()
-                    + "” than this server. Bring both to the same version.");
+        Kind kind;
+        try {
+            kind = order.kind();
+        } catch (KindFaults e) {
+            return Optional.of("The vantage cannot read the description of this kind: " + e.getMessage()
+                    + " Bring both to the same version of the program.");
         }
+        Dialogue dialogue = kind.dialogue().orElseThrow();
         Outbox outbox = new Outbox(order.dialogueId(), directory, codec, order.handedIn());
         outbox.linked(back);
         MemberLine line = new MemberLine(

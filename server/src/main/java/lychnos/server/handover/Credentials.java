@@ -10,8 +10,9 @@ import lychnos.core.kind.Kind;
 import lychnos.core.record.CanonicalJson;
 import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
+import lychnos.server.kinds.Kinds;
+import lychnos.server.kinds.OwnLogins;
 import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Kinds;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.SealedStore;
 import lychnos.server.store.SignedRecord;
@@ -25,11 +26,20 @@ public class Credentials {
     private final Session db;
     private final BringUps bringUps;
     private final Kinds kinds;
+    private final OwnLogins ownLogins;
     private final SealedStore sealed;
     private final Journal journal;
     private final Clock clock;
 
-    Credentials(Session db, BringUps bringUps, Kinds kinds, SealedStore sealed, Journal journal, Clock clock) {
+    Credentials(
+            Session db,
+            BringUps bringUps,
+            Kinds kinds,
+            OwnLogins ownLogins,
+            SealedStore sealed,
+            Journal journal,
+            Clock clock) {
+        this.ownLogins = ownLogins;
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
@@ -81,7 +91,7 @@ public class Credentials {
                         .append(CanonicalJson.write(unit.label()))
                         .append("\n    name: ")
                         .append(CanonicalJson.write(name))
-                        .append(account(kinds.of(unit), name))
+                        .append(account(ownLogins.with(kinds.of(unit), unit.id, ""), name))
                         .append("\n    password: ")
                         .append(phrase.use(CanonicalJson::write))
                         .append('\n');

@@ -17,8 +17,8 @@ import lychnos.core.kind.Kind;
 import lychnos.core.proof.Traits;
 import lychnos.core.site.SiteResourceSort;
 import lychnos.server.allocate.Claims;
+import lychnos.server.kinds.Kinds;
 import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Kinds;
 import lychnos.server.prepare.SiteResources;
 import lychnos.server.store.Claim;
 import lychnos.server.store.Network;
@@ -199,9 +199,8 @@ public class Inventory {
                         java.util.LinkedHashMap::new,
                         Collectors.mapping(Entry::endpoint, Collectors.toList())));
         List<Flow> flows = new ArrayList<>();
-        byUnit.values()
-                .forEach(unit -> flows.addAll(
-                        Flows.of(kinds.get(unit.get(0).kind()), unit, new Flows.Site(engineers, services))));
+        byUnit.forEach((id, unit) ->
+                flows.addAll(Flows.of(kinds.of(bringUps.unit(id)), unit, new Flows.Site(engineers, services))));
         return flows;
     }
 

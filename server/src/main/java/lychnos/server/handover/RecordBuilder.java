@@ -19,8 +19,8 @@ import lychnos.core.proof.Outcome;
 import lychnos.core.record.CanonicalJson;
 import lychnos.server.caller.Who;
 import lychnos.server.console.Recordings;
+import lychnos.server.kinds.Kinds;
 import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Kinds;
 import lychnos.server.store.GivenFact;
 import lychnos.server.store.MemberDialogue;
 import lychnos.server.store.Proof;
@@ -59,6 +59,8 @@ public class RecordBuilder {
         body.put("bringUp", named.name());
         body.put("unit", entries.get(0).endpoint().unit());
         body.put("kind", unit.kind);
+        body.put("kindVersion", unit.kindVersion);
+        body.put("kindDigest", kinds.published(unit).digest());
         body.put("kindTitle", kinds.of(unit).title());
         body.put("place", unit.place());
         body.put("members", unit.members);

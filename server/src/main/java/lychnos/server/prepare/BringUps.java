@@ -10,9 +10,10 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import lychnos.core.fact.RackPosition;
-import lychnos.core.kind.Kind;
 import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
+import lychnos.server.kinds.Kinds;
+import lychnos.server.kinds.Published;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.RowsAsRead;
@@ -34,13 +35,13 @@ public class BringUps {
     private final Session db;
     private final RowsAsRead rows;
     private final Journal journal;
-    private final Kind kind;
+    private final Kinds kinds;
 
-    BringUps(Session db, RowsAsRead rows, Journal journal, Kind kind) {
+    BringUps(Session db, RowsAsRead rows, Journal journal, Kinds kinds) {
         this.db = db;
         this.rows = rows;
         this.journal = journal;
-        this.kind = kind;
+        this.kinds = kinds;
     }
 
     /**
@@ -141,9 +142,10 @@ public class BringUps {
         bringUp.site = site;
         bringUp.realmId = realm(site.id, REALM);
         bringUp.name = request.name().strip();
-        bringUp.kind = kind.id();
+        Published usual = kinds.usual();
+        bringUp.kind = usual.id();
         bringUp.due = request.due();
-        bringUp.namePattern = kind.names().unit().toString();
+        bringUp.namePattern = usual.kind().names().unit().toString();
         try {
             db.persist(bringUp);
             db.flush();
@@ -152,6 +154,8 @@ public class BringUps {
         }
         for (int i = 0; i < positions.size(); i++) {
             Unit unit = new Unit();
+            unit.kind = usual.id();
+            unit.kindVersion = usual.version();
             unit.bringUpId = bringUp.id;
             unit.number = i + 1;
             unit.rack = positions.get(i).rack();

@@ -26,6 +26,7 @@ import lychnos.core.sheet.SheetCsv;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
+import lychnos.server.kinds.Kinds;
 import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;
 import lychnos.server.signed.SignedUnits;

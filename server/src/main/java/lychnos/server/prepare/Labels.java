@@ -8,12 +8,16 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import lychnos.core.fact.Fact;
 import lychnos.core.fact.Label;
 import lychnos.core.fact.LabelFault;
 import lychnos.core.fact.LabelList;
 import lychnos.core.fact.RackPosition;
+import lychnos.core.kind.Kind;
 import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
+import lychnos.server.kinds.Kinds;
+import lychnos.server.kinds.Published;
 import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.BringUp;
@@ -28,11 +32,15 @@ public class Labels {
 
     private final Session db;
     private final BringUps bringUps;
+    private final Kinds kinds;
+    private final Facts facts;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
 
-    Labels(Session db, BringUps bringUps, Journal journal, Live live, Clock clock) {
+    Labels(Session db, BringUps bringUps, Kinds kinds, Facts facts, Journal journal, Live live, Clock clock) {
+        this.kinds = kinds;
+        this.facts = facts;
         this.db = db;
         this.bringUps = bringUps;
         this.journal = journal;
@@ -63,6 +71,7 @@ public class Labels {
         Elsewhere elsewhere = elsewhere(list);
         List<Taken> taken = new ArrayList<>();
         List<LabelFault> faults = new ArrayList<>(list.faults());
+        List<Facts.CellText> logins = new ArrayList<>();
         LabelImport entry = null;
         for (Label label : list.labels()) {
             Unit unit = byPosition.get(label.position());
@@ -82,10 +91,11 @@ public class Labels {
             if (!preview && !same) {
                 entry = entry == null ? entry(bringUpId, person) : entry;
                 boolean created = unit == null;
-                unit = created ? unit(bringUpId, next++, label.position()) : unit;
+                unit = created ? unit(bringUp, next++, label.position()) : unit;
                 fill(unit, label);
                 db.persist(unit);
                 db.flush();
+                ownLogin(unit.id, label, logins);
                 db.createNativeMutationQuery(
                                 "insert into label_import_unit (import_id, unit_id, created) values (:import, :unit, "
                                         + ":created)")
@@ -96,6 +106,9 @@ public class Labels {
             }
         }
         faults.sort((a, b) -> Integer.compare(a.line(), b.line()));
+        if (!logins.isEmpty()) {
+            facts.set(bringUpId, logins, Fact.Source.LABEL, person);
+        }
         if (entry != null) {
             journal.write(
                     person,
@@ -109,6 +122,16 @@ public class Labels {
         return new Report(entry == null ? null : entry.id, taken, faults);
     }
 
+    /** The factory login on the machine's own tag; its password is sealed as it is kept. */
+    private static void ownLogin(long unitId, Label label, List<Facts.CellText> cells) {
+        if (!label.factoryUser().isEmpty()) {
+            cells.add(new Facts.CellText(unitId, "", Kind.OWN_USER, label.factoryUser()));
+        }
+        label.factoryPassword()
+                .ifPresent(secret ->
+                        secret.use(text -> cells.add(new Facts.CellText(unitId, "", Kind.OWN_PASSWORD, text))));
+    }
+
     private LabelImport entry(long bringUpId, Who.Person person) {
         LabelImport entry = new LabelImport();
         entry.bringUpId = bringUpId;
@@ -119,9 +142,12 @@ public class Labels {
         return entry;
     }
 
-    private static Unit unit(long bringUpId, int number, RackPosition position) {
+    private Unit unit(BringUp bringUp, int number, RackPosition position) {
+        Published kind = kinds.newest(bringUp.kind);
         Unit unit = new Unit();
-        unit.bringUpId = bringUpId;
+        unit.kind = kind.id();
+        unit.kindVersion = kind.version();
+        unit.bringUpId = bringUp.id;
         unit.number = number;
         unit.rack = position.rack();
         unit.rackUnit = position.unit();
@@ -222,6 +248,12 @@ public class Labels {
         }
         entry.undoneAt = clock.instant();
         db.flush();
+        db.createNativeMutationQuery(
+                        "delete from fact f using label_import_unit i where i.import_id = :id and i.unit_id = f.unit_id "
+                                + "and (i.created or f.name in (:logins))")
+                .setParameter("id", importId)
+                .setParameter("logins", List.of(Kind.OWN_USER, Kind.OWN_PASSWORD))
+                .executeUpdate();
         db.createNativeMutationQuery(
                         "update unit u set serial = null, mac = null, model = '', first_address = null from "
                                 + "label_import_unit i"

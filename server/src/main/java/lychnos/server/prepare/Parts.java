@@ -4,7 +4,6 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.inject.Produces;
 import jakarta.inject.Singleton;
 import java.time.Clock;
-import lychnos.core.kind.Kind;
 
 /** Puts together the parts that know nothing of the server. */
 @ApplicationScoped
@@ -14,12 +13,5 @@ public class Parts {
     @Singleton
     Clock clock() {
         return Clock.systemUTC();
-    }
-
-    /** The one kind that the program sets up by itself. */
-    @Produces
-    @Singleton
-    Kind kind(Kinds kinds) {
-        return kinds.get("server-controller");
     }
 }

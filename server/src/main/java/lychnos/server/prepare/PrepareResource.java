@@ -20,6 +20,7 @@ import jakarta.ws.rs.core.Response;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
@@ -39,6 +40,7 @@ import lychnos.core.service.Measured;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.SiteResourceSort;
 import lychnos.server.caller.Who;
+import lychnos.server.kinds.Kinds;
 import lychnos.server.live.SharedViews;
 import lychnos.server.problem.IfMatch;
 import lychnos.server.problem.Refusal;
@@ -115,6 +117,7 @@ public class PrepareResource {
             int number,
             String name,
             String kind,
+            int kindVersion,
             int members,
             String position,
             String serial,
@@ -129,6 +132,7 @@ public class PrepareResource {
                     unit.number,
                     unit.label(),
                     unit.kind,
+                    unit.kindVersion,
                     unit.members,
                     unit.place(),
                     unit.serial,
@@ -144,7 +148,13 @@ public class PrepareResource {
 
     /** A row of the sheet: one member of a unit, or a unit that has one. */
     public record SheetRow(
-            long unitId, String unit, String kind, String member, boolean first, Map<String, Value> cells) {}
+            long unitId,
+            String unit,
+            String kind,
+            int kindVersion,
+            String member,
+            boolean first,
+            Map<String, Value> cells) {}
 
     /** One fact that a kind asks for. */
     public record Asks(
@@ -179,6 +189,7 @@ public class PrepareResource {
     /** A kind as the stage shows it. */
     public record KindBrief(
             String id,
+            int version,
             String title,
             String about,
             List<Integer> counts,
@@ -186,9 +197,10 @@ public class PrepareResource {
             String plug,
             List<Asks> facts) {
 
-        static KindBrief of(Kind kind) {
+        static KindBrief of(int version, Kind kind) {
             return new KindBrief(
                     kind.id(),
+                    version,
                     kind.title(),
                     kind.about(),
                     kind.members().counts(),
@@ -229,6 +241,7 @@ public class PrepareResource {
             NetworkDefinitions.View groundwork,
             List<Choice> choices,
             List<UnitLabel> units,
+            List<KindBrief> kinds,
             List<SheetRow> rows,
             List<Measured> services,
             List<Item> things,
@@ -289,10 +302,19 @@ public class PrepareResource {
                 networkDefinitions.view(bringUp, Rule.lookAt(plans.plan(bringUp, sheet)), labels.undoable(id)),
                 choices,
                 labelled,
+                used(sheet),
                 rows(sheet),
                 measures.of(bringUp.site.id),
                 things.rows(bringUp.site.id).stream().map(PrepareResource::item).toList(),
                 (int) labelled.stream().filter(UnitLabel::known).count());
+    }
+
+    /** Each version of each kind that the units have, in the order of the units, as it holds in this bring-up. */
+    private static List<KindBrief> used(Map<Unit, UnitFacts> sheet) {
+        Map<String, KindBrief> used = new LinkedHashMap<>();
+        sheet.forEach((unit, known) -> used.computeIfAbsent(
+                unit.kind + " " + unit.kindVersion, key -> KindBrief.of(unit.kindVersion, known.kind())));
+        return List.copyOf(used.values());
     }
 
     private static Item item(SiteResourceRow thing) {
@@ -309,7 +331,13 @@ public class PrepareResource {
             List<String> members = known.kind().members().of(known.members());
             for (int i = 0; i < members.size(); i++) {
                 rows.add(new SheetRow(
-                        unit.id, unit.label(), unit.kind, members.get(i), i == 0, cells(known, members.get(i))));
+                        unit.id,
+                        unit.label(),
+                        unit.kind,
+                        unit.kindVersion,
+                        members.get(i),
+                        i == 0,
+                        cells(known, members.get(i))));
             }
         });
         return rows;
@@ -332,7 +360,9 @@ public class PrepareResource {
     @GET
     @Path("kinds")
     public List<KindBrief> kinds() {
-        return kinds.all().stream().map(KindBrief::of).toList();
+        return kinds.offered().stream()
+                .map(each -> KindBrief.of(each.version(), each.kind()))
+                .toList();
     }
 
     @GET
@@ -376,7 +406,7 @@ public class PrepareResource {
         try {
             Recording recording = Recording.read(trial.recording == null ? "" : trial.recording);
             Kind kind = trial.description == null || trial.description.isBlank()
-                    ? KindReader.shipped(recording.kind())
+                    ? kinds.newest(recording.kind()).kind()
                     : KindReader.read(trial.description);
             Dialogue dialogue = kind.dialogue()
                     .orElseThrow(() -> new IllegalArgumentException("The description says nothing of a console."));

@@ -11,6 +11,8 @@ import java.util.Set;
 import lychnos.core.kind.Kind;
 import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
+import lychnos.server.kinds.Kinds;
+import lychnos.server.kinds.Published;
 import lychnos.server.live.Live;
 import lychnos.server.problem.Refusal;
 import lychnos.server.problem.Refusal.FieldFault;
@@ -45,7 +47,8 @@ public class Units {
     public List<Long> announce(long bringUpId, Announcement request, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
-        Kind kind = kinds.get(String.valueOf(request.kind()));
+        Published published = kinds.newest(String.valueOf(request.kind()));
+        Kind kind = kinds.adjusted(published.id(), published.version(), bringUpId);
         int members = request.members() == 0 ? kind.members().least() : request.members();
         if (!kind.members().counts().contains(members)) {
             throw Refusal.fields(List.of(new FieldFault(
@@ -72,7 +75,8 @@ public class Units {
             Unit unit = new Unit();
             unit.bringUpId = bringUpId;
             unit.number = number++;
-            unit.kind = kind.id();
+            unit.kind = published.id();
+            unit.kindVersion = published.version();
             unit.members = members;
             unit.model = "";
             do {

@@ -23,7 +23,7 @@ import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.console.Answers;
 import lychnos.server.console.ConsoleStore;
-import lychnos.server.prepare.Kinds;
+import lychnos.server.kinds.Kinds;
 import lychnos.server.store.Claim;
 import lychnos.server.store.EndpointKey;
 import lychnos.server.store.KnownCertificate;
@@ -235,7 +235,7 @@ public class Endpoints {
         Kind.SignsIn signsIn = kind.checks().signsIn().get();
         Target.Login ours =
                 new Target.Login(signsIn.user().fill(own::text).orElse(""), about.secrets.get(signsIn.phrase()));
-        List<Kind.Login> factory = kind.logins().stream()
+        List<Kind.Login> factory = about.rows.with(kind, about.unit.id, member).logins().stream()
                 .filter(login -> login.way().equals("ssh"))
                 .map(Kind.FactoryLogin::login)
                 .toList();
@@ -276,7 +276,7 @@ public class Endpoints {
                 fills.put(page.title(), new Target.Fill(page.resource(), new PageFill(page, own)));
             }
         }
-        Secret factory = about.kind.logins().stream()
+        Secret factory = about.rows.with(about.kind, about.unit.id, member).logins().stream()
                 .filter(login -> ("factory." + login.way() + ".phrase").equals(over.first()))
                 .map(login -> login.login().phrase())
                 .findFirst()

@@ -21,8 +21,9 @@ import lychnos.core.proof.Settings;
 import lychnos.core.service.Measured;
 import lychnos.core.service.ServiceKind;
 import lychnos.core.site.SiteResourceSort;
+import lychnos.server.kinds.Kinds;
+import lychnos.server.kinds.OwnLogins;
 import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Kinds;
 import lychnos.server.prepare.Measures;
 import lychnos.server.prepare.SiteResources;
 import lychnos.server.store.Claim;
@@ -47,9 +48,18 @@ public class Targets {
     private final SealedStore sealed;
     private final SiteResources siteResources;
     private final Kinds kinds;
+    private final OwnLogins ownLogins;
     private final Clock clock;
 
-    Targets(Session db, BringUps bringUps, SealedStore sealed, SiteResources siteResources, Kinds kinds, Clock clock) {
+    Targets(
+            Session db,
+            BringUps bringUps,
+            SealedStore sealed,
+            SiteResources siteResources,
+            Kinds kinds,
+            OwnLogins ownLogins,
+            Clock clock) {
+        this.ownLogins = ownLogins;
         this.db = db;
         this.bringUps = bringUps;
         this.sealed = sealed;
@@ -88,7 +98,7 @@ public class Targets {
     }
 
     UnitRows read(Collection<Long> units) {
-        return UnitRows.read(db, units, clock.instant().minus(REMEMBERED));
+        return UnitRows.read(db, units, clock.instant().minus(REMEMBERED), ownLogins.of(units));
     }
 
     Optional<Subject> subject(UnitRows rows, long unitId) {
@@ -121,7 +131,7 @@ public class Targets {
      */
     Target target(Subject subject, UnitRows rows, Map<EndpointKey, Map<Address, String>> elsewhere, Secret ours) {
         Unit unit = subject.unit();
-        Kind kind = kinds.of(unit);
+        Kind kind = rows.with(kinds.of(unit), unit.id, "");
         Target.Redfish service = new Target.Redfish(
                 unit.serial,
                 unit.mac,

@@ -13,6 +13,8 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lychnos.core.address.Address;
+import lychnos.core.kind.Kind;
+import lychnos.server.kinds.OwnLogins;
 import lychnos.server.store.AcceptedTrait;
 import lychnos.server.store.Claim;
 import lychnos.server.store.EndpointKey;
@@ -30,6 +32,7 @@ import org.hibernate.Session;
  * @param accepted by endpoint and trait, what a person took for right
  * @param found by unit, where machines were before their setup
  * @param returned what was given back not long ago
+ * @param logins by unit and member, factory logins that stand on the tag of one machine
  * @param vlans by unit, the VLAN that its own port is tagged with, where one is stated
  */
 record UnitRows(
@@ -39,15 +42,17 @@ record UnitRows(
         Map<EndpointKey, Map<String, String>> accepted,
         Map<Long, List<Address>> found,
         Map<EndpointKey, List<Address>> returned,
+        Map<Long, Map<String, OwnLogins.Own>> logins,
         Map<Long, String> vlans) {
 
     /** The fact of a unit whose management port is tagged. */
     private static final String VLAN = "vlan";
 
     /** @param since how far back an address that was given back is remembered */
-    static UnitRows read(Session db, Collection<Long> ids, Instant since) {
+    static UnitRows read(
+            Session db, Collection<Long> ids, Instant since, Map<Long, Map<String, OwnLogins.Own>> logins) {
         if (ids.isEmpty()) {
-            return new UnitRows(Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
+            return new UnitRows(Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of(), Map.of());
         }
         Map<EndpointKey, Map<String, String>> accepted = new HashMap<>();
         all(
@@ -84,7 +89,13 @@ record UnitRows(
                 accepted,
                 found,
                 returned,
+                logins,
                 vlans(db, ids));
+    }
+
+    /** A kind as it holds for a member of a unit, with the factory login of its own. */
+    Kind with(Kind kind, long unitId, String member) {
+        return OwnLogins.with(kind, logins.getOrDefault(unitId, Map.of()), member);
     }
 
     private static Map<Long, String> vlans(Session db, Collection<Long> ids) {

@@ -64,7 +64,8 @@ public final class RotateMain {
 
     private void all() throws SQLException, IOException {
         try (Statement statement = db.createStatement()) {
-            statement.execute("lock table sealed_secret, fact, thing, notice_target, sheet_change in exclusive mode");
+            statement.execute(
+                    "lock table sealed_secret, fact, thing, notice_target, kind_adjustment, sheet_change in exclusive mode");
         }
         rows(
                 "select id, unit_id, name, key_id, nonce, sealed from sealed_secret",
@@ -83,6 +84,15 @@ public final class RotateMain {
                 "select id, key_id, nonce, sealed from notice_target where sealed is not null",
                 "update notice_target set key_id = ?, nonce = ?, sealed = ? where id = ?",
                 row -> SealKeys.ofNotice(row.getLong("id")));
+        rows(
+                "select id, kind_id, site_id, coalesce(bring_up_id, 0) as bring_up_id, what, key_id, nonce, sealed from "
+                        + "kind_adjustment where sealed is not null",
+                "update kind_adjustment set key_id = ?, nonce = ?, sealed = ? where id = ?",
+                row -> SealKeys.ofAdjustment(
+                        row.getString("kind_id"),
+                        row.getLong("site_id"),
+                        row.getLong("bring_up_id"),
+                        row.getString("what")));
         sheetChanges();
         try (PreparedStatement journal =
                 db.prepareStatement("insert into journal (actor, act) values ('command line', ?)")) {

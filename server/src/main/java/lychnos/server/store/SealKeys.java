@@ -173,6 +173,11 @@ public final class SealKeys {
         return "thing " + id;
     }
 
+    /** The factory password that a site, or one bring-up of it, states for a way into a kind; 0 for the whole site. */
+    public static String ofAdjustment(String kindId, long siteId, long bringUpId, String what) {
+        return "kind " + kindId + " " + siteId + " " + bringUpId + " " + what;
+    }
+
     /** The secret of somebody who is told of changes. */
     public static String ofNotice(long id) {
         return "notice " + id;

@@ -32,7 +32,11 @@ public class Unit {
     public Integer rackUnit;
 
     /** The word of its kind. */
-    public String kind = "server-controller";
+    public String kind;
+
+    /** The version of its kind that it is set up with. */
+    @Column(name = "kind_version")
+    public int kindVersion;
 
     /** Its own name, or null while it goes by its serial. */
     public String name;

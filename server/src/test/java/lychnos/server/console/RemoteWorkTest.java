@@ -178,7 +178,7 @@ class RemoteWorkTest {
                 new ConsoleStore.Kept(row, List.of(Progress.DONE, Progress.OPEN, Progress.OPEN), Map.of(), "", "", 0);
         work = new RemoteWork(
                 new Held(1, 2, 3, "console", 4),
-                new Openings.Opening(kept, dialogue(), values(), Optional.empty()),
+                new Openings.Opening(kept, dialogue(), "", values(), Optional.empty()),
                 null,
                 new Around(),
                 (from, place, step) -> new Played(place),

@@ -50,9 +50,8 @@ class RotateMainTest {
             statement.execute(
                     "insert into bring_up (site_id, realm_id, name, kind, name_pattern) values (1, 1, 'Row A', "
                             + "'backup-store', '{n}')");
-            statement.execute(
-                    "insert into unit (bring_up_id, number, kind, name, members) values (1, 1, 'backup-store', "
-                            + "'ard-obj-1', 2)");
+            statement.execute("insert into unit (bring_up_id, number, kind, kind_version, name, members) values (1, 1, "
+                    + "'backup-store', 1, 'ard-obj-1', 2)");
         }
         box(
                 "insert into sealed_secret (unit_id, name, state, key_id, nonce, sealed) values (1, 'password', "
@@ -66,6 +65,10 @@ class RotateMainTest {
                 "insert into thing (site_id, sort, name, value, key_id, nonce, sealed) values (1, 'proxy', 'out', "
                         + "'{}', ?, ?, ?)",
                 SealKeys.ofEntry(1));
+        box(
+                "insert into kind_adjustment (kind_id, site_id, what, value, reason, made_by, made_at, key_id, nonce, "
+                        + "sealed) values ('backup-store', 1, 'login:pages', 'admin', 'as ordered', 1, now(), ?, ?, ?)",
+                SealKeys.ofAdjustment("backup-store", 1, 0, "login:pages"));
         box(
                 "insert into notice_target (bring_up_id, sort, target, told_trait, made_by, key_id, nonce, sealed) "
                         + "values (1, 'webhook', 'https://127.0.0.1/x', now(), 1, ?, ?, ?)",
@@ -103,12 +106,12 @@ class RotateMainTest {
 
     @Test
     void everyPasswordIsSealedWithTheNewKeyAlone() throws SQLException, IOException {
-        assertEquals(5, RotateMain.rotate(db, file));
+        assertEquals(6, RotateMain.rotate(db, file));
         assertEquals(1, Files.readAllLines(file).size());
         allOpenWith(SealKeys.read(file));
         assertFalse(SealKeys.read(file).id().equals(old.id()));
         assertEquals(
-                "rotated the key of sealed passwords: 5 sealed with key "
+                "rotated the key of sealed passwords: 6 sealed with key "
                         + SealKeys.read(file).id(),
                 one("select act from journal order by id desc limit 1"));
     }
@@ -122,7 +125,7 @@ class RotateMainTest {
         RotateMain.rotate(db, file);
         assertEquals(both.id(), SealKeys.read(file).id());
         both.write(file);
-        assertEquals(5, RotateMain.rotate(db, file));
+        assertEquals(6, RotateMain.rotate(db, file));
         allOpenWith(SealKeys.read(file));
         assertEquals(both.id(), SealKeys.read(file).id());
     }

@@ -42,6 +42,11 @@ class UpgradeTest {
 
         database.migrate("latest");
 
+        assertEquals("1", database.text("select kind_version from unit"), "every unit keeps the kind that it had");
+        assertEquals(
+                "true, 1",
+                database.text(
+                        "select shipped || ', ' || version from kind_version where kind_id = 'interconnect-pair'"));
         assertEquals("t, f, f", database.text("select ticked from dialogue_step order by place"));
         assertEquals(
                 "ticked by hand, 10.40.8.41/24, ", database.text("select evidence from dialogue_step order by place"));

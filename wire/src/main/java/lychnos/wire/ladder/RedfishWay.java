@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lychnos.core.kind.Expectation;
 import lychnos.core.proof.Accepted;
 import lychnos.core.proof.ClockMark;
 import lychnos.core.proof.Outcome;
@@ -59,7 +60,7 @@ final class RedfishWay implements Way {
                     "Redfish " + client.root().json().path("RedfishVersion").asText();
             parts.add(Part.holds("service root", version));
             return presence(parts)
-                    .orElseGet(() -> Outcome.holds(Rung.SERVICE, version + (expected.presence() ? ", RMCP" : "")))
+                    .orElseGet(() -> Outcome.holds(Rung.SERVICE, version + (pinged() ? ", RMCP" : "")))
                     .with(parts);
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.SERVICE, Trouble.NO_SERVICE);
@@ -68,9 +69,13 @@ final class RedfishWay implements Way {
         }
     }
 
+    private boolean pinged() {
+        return expected.presence() == Expectation.EXPECTED;
+    }
+
     /** What keeps the rung from holding; nothing where it answers, or is not asked. */
     private Optional<Outcome> presence(List<Part> parts) throws WireFault {
-        if (!expected.presence()) {
+        if (!pinged()) {
             return Optional.empty();
         }
         try {
@@ -129,9 +134,37 @@ final class RedfishWay implements Way {
                         Character.toUpperCase(differences.charAt(0)) + differences.substring(1));
     }
 
-    /** One attempt and no more: a second one might lock the account. */
     @Override
     public Outcome factoryRefused() throws WireFault {
+        List<Part> parts = new ArrayList<>();
+        if (presenceForbidden(parts)) {
+            return Outcome.broken(Rung.SAFE, Trouble.PRESENCE_ANSWERS, "").with(parts);
+        }
+        Outcome refused = loginRefused();
+        parts.addAll(refused.parts());
+        return refused.with(parts);
+    }
+
+    /** Whether it answers a presence ping although nobody should be told that it is there. */
+    private boolean presenceForbidden(List<Part> parts) throws WireFault {
+        if (expected.presence() != Expectation.FORBIDDEN) {
+            return false;
+        }
+        try {
+            vantage.presence(target.address(), PRESENCE);
+            parts.add(Part.broken("presence ping", "answered"));
+            return true;
+        } catch (WireFault e) {
+            if (e.ours()) {
+                throw e;
+            }
+            parts.add(Part.holds("presence ping", "not answered"));
+            return false;
+        }
+    }
+
+    /** One attempt and no more: a second one might lock the account. */
+    private Outcome loginRefused() throws WireFault {
         try (RedfishClient other = new RedfishClient(vantage, target.address(), target.port(), client.fingerprint())) {
             other.logIn(expected.factory().user(), expected.factory().phrase());
             return Outcome.broken(Rung.SAFE, Trouble.FACTORY_ACCEPTED, "");

@@ -9,6 +9,7 @@ import lychnos.core.dialogue.LookAgain;
 import lychnos.core.dialogue.PageFill;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
+import lychnos.core.kind.Expectation;
 import lychnos.core.kind.Kind;
 import lychnos.core.proof.Part;
 import lychnos.core.proof.Settings;
@@ -124,14 +125,14 @@ public record Target(
      * @param mac as on the label
      * @param plan what was planned
      * @param factory the log-in that must be refused
-     * @param presence whether it answers a presence ping of RMCP
+     * @param presence whether it answers a presence ping of RMCP, or must not
      */
-    public record Redfish(String serial, Mac mac, Settings plan, Login login, Kind.Login factory, boolean presence)
+    public record Redfish(String serial, Mac mac, Settings plan, Login login, Kind.Login factory, Expectation presence)
             implements Service {
 
         /** One that is not asked over RMCP. */
         public Redfish(String serial, Mac mac, Settings plan, Login login, Kind.Login factory) {
-            this(serial, mac, plan, login, factory, false);
+            this(serial, mac, plan, login, factory, Expectation.NOT_CHECKED);
         }
     }
 

@@ -14,6 +14,8 @@ import io.vertx.core.net.KeyCertOptions;
 import io.vertx.core.net.PemKeyCertOptions;
 import java.io.IOException;
 import java.io.StringWriter;
+import java.net.DatagramPacket;
+import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
@@ -28,6 +30,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.EnumSet;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -37,6 +40,7 @@ import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
+import lychnos.core.kind.Expectation;
 import lychnos.core.kind.Kind;
 import lychnos.core.proof.Part;
 import lychnos.core.proof.Settings;
@@ -270,6 +274,28 @@ class LiveVerdictsTest {
                     .putHeader("Location", "/redfish/v1/S/1")
                     .end(said.encode());
         }));
+    }
+
+    /** Answers every presence ping (DMTF DSP0136, section 3.2.4.3). */
+    private void pong() throws IOException {
+        DatagramSocket socket = new DatagramSocket(623, InetAddress.getByName(AT.toString()));
+        opened.add(socket);
+        new Thread(() -> {
+                    byte[] asked = new byte[64];
+                    byte[] answer =
+                            HexFormat.of().parseHex("0600ff06000011be40000010000011be00000000" + "8100000000000000");
+                    try {
+                        while (true) {
+                            DatagramPacket packet = new DatagramPacket(asked, asked.length);
+                            socket.receive(packet);
+                            answer[9] = asked[9];
+                            socket.send(new DatagramPacket(answer, answer.length, packet.getSocketAddress()));
+                        }
+                    } catch (IOException e) {
+                        // the test has ended
+                    }
+                })
+                .start();
     }
 
     private static JsonObject link(String to) {
@@ -520,7 +546,14 @@ class LiveVerdictsTest {
             service("nowhere");
             Target.Redfish asked = redfish();
             return climb(target(new Target.Redfish(
-                    asked.serial(), asked.mac(), asked.plan(), asked.login(), asked.factory(), true)));
+                    asked.serial(), asked.mac(), asked.plan(), asked.login(), asked.factory(), Expectation.EXPECTED)));
+        });
+        rows.put(Trouble.PRESENCE_ANSWERS, () -> {
+            service("nowhere");
+            pong();
+            Target.Redfish asked = redfish();
+            return climb(target(new Target.Redfish(
+                    asked.serial(), asked.mac(), asked.plan(), asked.login(), asked.factory(), Expectation.FORBIDDEN)));
         });
         rows.put(
                 Trouble.PASSWORD_REFUSED,

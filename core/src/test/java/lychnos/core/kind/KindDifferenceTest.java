@@ -1,0 +1,83 @@
+package lychnos.core.kind;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.util.List;
+import java.util.Map;
+import lychnos.core.kind.KindDifference.Change;
+import lychnos.core.kind.KindDifference.Part;
+import lychnos.core.kind.KindDifference.Sort;
+import org.junit.jupiter.api.Test;
+
+/** What people are shown before a unit moves to another version of its kind. */
+class KindDifferenceTest {
+
+    private static final String HOST = KindReader.asWritten("hypervisor-host");
+
+    private static List<Change> after(String change, String to) {
+        assertTrue(HOST.contains(change), change);
+        return KindDifference.between(KindReader.read(HOST), KindReader.read(HOST.replace(change, to)));
+    }
+
+    @Test
+    void aKindDoesNotDifferFromItself() {
+        for (Kind kind : KindReader.allShipped()) {
+            assertEquals(List.of(), KindDifference.between(kind, kind), kind.id());
+        }
+    }
+
+    @Test
+    void aQuestionIsAddedRemovedAndAnsweredOtherwise() {
+        String gateway = "    - { row: Gateway, asked: \"Next hop\", answer: \"{gateway}\" }\n";
+        Change added = after(
+                        gateway, gateway + "    - { row: Banner, asked: \"Words\", answer: Ardal, title: banner }\n")
+                .get(0);
+        assertEquals(new Change(Part.STEP, Sort.ADDED, "banner", "", "answers Ardal"), added);
+        assertEquals(Sort.REMOVED, after(gateway, "").get(0).sort());
+        Change changed = after("answer: \"{vlan}\", suggested: yes", "answer: \"0\", suggested: yes")
+                .get(0);
+        assertEquals(new Change(Part.STEP, Sort.CHANGED, "own VLAN", "answers {vlan}", "answers 0"), changed);
+    }
+
+    @Test
+    void aQuestionThatComesEarlierIsToldOnce() {
+        String links = "    - { row: Links, asked: \"How many links\", answer: \"{links}\", suggested: yes, title: "
+                + "management links }\n";
+        String vlan =
+                "    - { row: VLAN, asked: \"Tag, 0 for none\", answer: \"{vlan}\", suggested: yes, title: own VLAN }\n";
+        List<Change> moved = after(links + vlan, vlan + links);
+        assertEquals(1, moved.size(), moved::toString);
+        assertEquals(Sort.MOVED, moved.get(0).sort());
+        assertEquals("own VLAN", moved.get(0).what());
+    }
+
+    @Test
+    void factsNamesChecksAndLoginsAreCompared() {
+        assertEquals(
+                Part.FACT,
+                after("  disk: {", "  label: { of: unit, is: text, title: asset label }\n  disk: {")
+                        .get(0)
+                        .part());
+        assertEquals(
+                Part.NAME,
+                after("{site}-{kind}-{n:2}", "{site}-{kind}-{n:3}").get(0).part());
+        assertEquals(
+                Part.CHECK, after("shut: [ 23 ]", "shut: [ 23, 80 ]").get(0).part());
+        assertEquals(
+                Part.LOGIN, after("phrase: greenup", "phrase: other").get(0).part());
+        assertEquals(Part.FLOW, after("port: udp 123", "port: udp 124").get(0).part());
+    }
+
+    @Test
+    void otherAddressesAreNoMoveForAUnitThatHasItsOwn() {
+        Kind now = KindReader.read(HOST);
+        assertTrue(KindDifference.sameAddresses(now, now, 1, Map.of()));
+        Kind more = KindReader.read(HOST.replace("run: [ management ]", "run: [ management, second ]")
+                .replace(
+                        "names: { unit:",
+                        "names: { roles: { management: \"{unit}\", second: \"{unit}-b\" }, " + "unit:"));
+        assertFalse(KindDifference.sameAddresses(now, more, 1, Map.of()));
+    }
+}

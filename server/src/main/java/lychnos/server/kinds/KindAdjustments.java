@@ -1,0 +1,263 @@
+package lychnos.server.kinds;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.fact.Secret;
+import lychnos.core.kind.Adjustments;
+import lychnos.core.kind.Kind;
+import lychnos.server.caller.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.problem.Refusal;
+import lychnos.server.problem.Refusal.FieldFault;
+import lychnos.server.store.SealKeys;
+import lychnos.server.store.SealedStore;
+import org.hibernate.Session;
+import org.hibernate.exception.ConstraintViolationException;
+
+/** What a site, or one bring-up of it, does otherwise than a kind describes. Leads decide, with a reason. */
+@ApplicationScoped
+public class KindAdjustments {
+
+    private static final long EVERYBODY = 0;
+    private static final int SHORTEST_REASON = 8;
+    private static final int LONGEST_REASON = 400;
+    private static final int LONGEST_PASSWORD = 128;
+
+    private final Session db;
+    private final Kinds kinds;
+    private final KindMemory memory;
+    private final SealedStore sealed;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    KindAdjustments(
+            Session db, Kinds kinds, KindMemory memory, SealedStore sealed, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.kinds = kinds;
+        this.memory = memory;
+        this.sealed = sealed;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /**
+     * An adjustment as it is made.
+     *
+     * @param siteId the site that it holds for
+     * @param bringUpId the one bring-up that it holds for, or null for the whole site
+     * @param what the place, such as {@code login:redfish}
+     * @param value as it is typed
+     * @param password of a factory login; null or empty keeps the kind's
+     */
+    public record Wanted(Long siteId, Long bringUpId, String what, String value, String password, String reason) {}
+
+    /** An adjustment that counts; {@code hasPassword} where one is sealed with it. */
+    public record Row(
+            long id,
+            long siteId,
+            String site,
+            Long bringUpId,
+            String bringUp,
+            String what,
+            String value,
+            boolean hasPassword,
+            String reason,
+            String by,
+            Instant at) {}
+
+    /** Something that can be adjusted, with what the kind says. */
+    public record PlaceView(String what, String title, String value, String form, boolean secret) {}
+
+    /** A site, and the bring-ups of it that something can be adjusted for. */
+    public record SiteView(long id, String name, List<BringUpView> bringUps) {}
+
+    /** A bring-up that something can be adjusted for. */
+    public record BringUpView(long id, String name) {}
+
+    static List<PlaceView> places(Kind kind) {
+        return Adjustments.places(kind).stream()
+                .map(place -> new PlaceView(place.what(), place.title(), place.value(), place.form(), place.secret()))
+                .toList();
+    }
+
+    List<SiteView> sites() {
+        Map<Long, SiteView> sites = new LinkedHashMap<>();
+        db.createNativeQuery(
+                        "select s.id, s.name, b.id, b.name from site s left join bring_up b on b.site_id = s.id order by "
+                                + "lower(s.name), b.id",
+                        Object[].class)
+                .getResultStream()
+                .forEach(row -> {
+                    SiteView site = sites.computeIfAbsent(
+                            ((Number) row[0]).longValue(),
+                            id -> new SiteView(id, (String) row[1], new java.util.ArrayList<>()));
+                    if (row[2] != null) {
+                        site.bringUps.add(new BringUpView(((Number) row[2]).longValue(), (String) row[3]));
+                    }
+                });
+        return List.copyOf(sites.values());
+    }
+
+    /** Those of a kind, the site's before those of single bring-ups. */
+    List<Row> of(String kindId) {
+        return db.createNativeQuery(
+                        "select a.id, a.site_id, s.name, a.bring_up_id, b.name, a.what, a.value, a.sealed is not null, "
+                                + "a.reason, p.name, a.made_at from kind_adjustment a join site s on s.id = a.site_id "
+                                + "join account p on p.id = a.made_by left join bring_up b on b.id = a.bring_up_id "
+                                + "where a.kind_id = :kind and a.removed_at is null order by s.name, a.bring_up_id "
+                                + "nulls first, a.id",
+                        Object[].class)
+                .setParameter("kind", kindId)
+                .getResultStream()
+                .map(row -> new Row(
+                        ((Number) row[0]).longValue(),
+                        ((Number) row[1]).longValue(),
+                        (String) row[2],
+                        row[3] == null ? null : ((Number) row[3]).longValue(),
+                        (String) row[4],
+                        (String) row[5],
+                        (String) row[6],
+                        (Boolean) row[7],
+                        (String) row[8],
+                        (String) row[9],
+                        (Instant) row[10]))
+                .toList();
+    }
+
+    /** Makes an adjustment; one of the same place for the same site or bring-up gives way to it. */
+    @Transactional
+    public long make(String kindId, Wanted wanted, Who.Person person) {
+        Kind kind = kinds.newest(kindId).kind();
+        String value = wanted.value() == null ? "" : wanted.value().strip();
+        String password = wanted.password() == null ? "" : wanted.password();
+        Optional<Secret> secret = password.isEmpty() ? Optional.empty() : Optional.of(Secret.of(password));
+        Adjustments.Place place = check(kind, wanted, value, secret);
+        long bringUp = wanted.bringUpId() == null ? 0 : wanted.bringUpId();
+        refuseElsewhere(wanted);
+        remove(kindId, wanted, person);
+        SealKeys.Box box = secret.map(word ->
+                        sealed.sealText(SealKeys.ofAdjustment(kindId, wanted.siteId(), bringUp, wanted.what()), word))
+                .orElse(null);
+        long id;
+        try {
+            id = db.createNativeQuery(
+                            "insert into kind_adjustment (kind_id, site_id, bring_up_id, what, value, key_id, nonce, "
+                                    + "sealed, reason, made_by, made_at) values (:kind, :site, cast(:bringUp as "
+                                    + "bigint), :what, :value, cast(:key as text), cast(:nonce as bytea), "
+                                    + "cast(:sealed as bytea), :reason, :by, :now) returning id",
+                            Long.class)
+                    .setParameter("kind", kindId)
+                    .setParameter("site", wanted.siteId())
+                    .setParameter("bringUp", wanted.bringUpId())
+                    .setParameter("what", wanted.what())
+                    .setParameter("value", value)
+                    .setParameter("key", box == null ? null : box.keyId())
+                    .setParameter("nonce", box == null ? null : box.nonce())
+                    .setParameter("sealed", box == null ? null : box.sealed())
+                    .setParameter("reason", wanted.reason().strip())
+                    .setParameter("by", person.id())
+                    .setParameter("now", clock.instant())
+                    .getSingleResult();
+        } catch (ConstraintViolationException e) {
+            throw Refusal.conflict("Somebody has adjusted the same at this moment. Look at what stands there now.");
+        }
+        memory.changes();
+        journal.write(
+                person,
+                wanted.bringUpId(),
+                null,
+                "adjusted “" + place.title() + "” of the kind “" + kind.title() + "”: "
+                        + wanted.reason().strip(),
+                Map.of("value", place.value()),
+                Map.of("value", value, "password", secret.isPresent() ? "set" : "the kind's"));
+        live.tell(EVERYBODY, "kinds");
+        return id;
+    }
+
+    private static Adjustments.Place check(Kind kind, Wanted wanted, String value, Optional<Secret> secret) {
+        Adjustments.Place place = Adjustments.places(kind).stream()
+                .filter(each -> each.what().equals(wanted.what()))
+                .findFirst()
+                .orElseThrow(() -> fault("what", kind.title() + " has nothing of that name that can be adjusted."));
+        if (wanted.siteId() == null) {
+            throw fault("siteId", "Choose the site that it holds for.");
+        }
+        String reason = wanted.reason() == null ? "" : wanted.reason().strip();
+        if (reason.length() < SHORTEST_REASON || reason.length() > LONGEST_REASON) {
+            throw fault("reason", "A reason has " + SHORTEST_REASON + " to " + LONGEST_REASON + " characters.");
+        }
+        if (secret.isPresent() && !place.secret()) {
+            throw fault("password", "No password belongs to this.");
+        }
+        if (wanted.password() != null && wanted.password().length() > LONGEST_PASSWORD) {
+            throw fault("password", "A password has at most " + LONGEST_PASSWORD + " characters.");
+        }
+        try {
+            Adjustments.apply(kind, wanted.what(), value, secret);
+        } catch (IllegalArgumentException e) {
+            throw fault("value", e.getMessage());
+        }
+        return place;
+    }
+
+    private static Refusal fault(String field, String reason) {
+        return Refusal.fields(List.of(new FieldFault(field, reason)));
+    }
+
+    /** A bring-up belongs to its site. */
+    private void refuseElsewhere(Wanted wanted) {
+        boolean right = !db.createNativeQuery(
+                        "select 1 from site s where s.id = :site and (cast(:bringUp as bigint) is null or exists (select "
+                                + "1 from bring_up b where b.id = :bringUp and b.site_id = s.id))",
+                        Integer.class)
+                .setParameter("site", wanted.siteId())
+                .setParameter("bringUp", wanted.bringUpId())
+                .getResultList()
+                .isEmpty();
+        if (!right) {
+            throw fault("siteId", "There is no such site, or the bring-up is at another one.");
+        }
+    }
+
+    private void remove(String kindId, Wanted wanted, Who.Person person) {
+        db.createNativeMutationQuery(
+                        "update kind_adjustment set removed_by = :by, removed_at = :now where kind_id = :kind and "
+                                + "site_id = :site and coalesce(bring_up_id, 0) = coalesce(cast(:bringUp as bigint), 0) "
+                                + "and what = :what and removed_at is null")
+                .setParameter("by", person.id())
+                .setParameter("now", clock.instant())
+                .setParameter("kind", kindId)
+                .setParameter("site", wanted.siteId())
+                .setParameter("bringUp", wanted.bringUpId())
+                .setParameter("what", wanted.what())
+                .executeUpdate();
+    }
+
+    /** From now on the kind's own value counts again. */
+    @Transactional
+    public void remove(String kindId, long id, Who.Person person) {
+        int done = db.createNativeMutationQuery(
+                        "update kind_adjustment set removed_by = :by, removed_at = :now where id = :id and kind_id = "
+                                + ":kind and removed_at is null")
+                .setParameter("by", person.id())
+                .setParameter("now", clock.instant())
+                .setParameter("id", id)
+                .setParameter("kind", kindId)
+                .executeUpdate();
+        if (done == 0) {
+            throw Refusal.notFound("There is no such adjustment, or it was removed already.");
+        }
+        memory.changes();
+        journal.write(person, null, null, "removed an adjustment of the kind “" + kindId + "”", Map.of("id", id), null);
+        live.tell(EVERYBODY, "kinds");
+    }
+}

@@ -1,0 +1,223 @@
+package lychnos.server.kinds;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.kind.KindDifference;
+import lychnos.core.kind.KindSummary;
+import lychnos.server.problem.Refusal;
+import org.hibernate.Session;
+
+/** The kinds as people look at them: the list, and the page of one kind. */
+@ApplicationScoped
+public class KindCatalogue {
+
+    private final Session db;
+    private final Kinds kinds;
+    private final KindAdjustments adjustments;
+
+    KindCatalogue(Session db, Kinds kinds, KindAdjustments adjustments) {
+        this.db = db;
+        this.kinds = kinds;
+        this.adjustments = adjustments;
+    }
+
+    /**
+     * A kind in the list.
+     *
+     * @param version its newest version, or null while it has only a draft
+     * @param way how its first setup is done, such as {@code redfish}; empty while it has only a draft
+     * @param shipped whether that version came with the program
+     * @param update whether this program ships another text than any version has
+     * @param units that use it, of any version
+     * @param older how many of them use an earlier version
+     * @param done setups that came to their end
+     * @param usualSeconds how long half of them took at most, from the first step to the last; null where there is none
+     * @param last how the newest setup that has ended came out, and when; null where there is none
+     */
+    public record Line(
+            String id,
+            String title,
+            Integer version,
+            String way,
+            boolean shipped,
+            boolean retired,
+            boolean draft,
+            boolean update,
+            long units,
+            long older,
+            long done,
+            Long usualSeconds,
+            Last last) {}
+
+    /** How a setup came out. */
+    public record Last(String state, Instant at) {}
+
+    /** A version in the history. */
+    public record VersionLine(
+            int version, String digest, String note, boolean shipped, String by, Instant at, long units) {}
+
+    /** Where a version is used. */
+    public record Use(long bringUpId, String bringUp, int version, long units) {}
+
+    /**
+     * The page of a kind.
+     *
+     * @param summary what its newest version says; null while it has only a draft
+     * @param adjustments what its site does otherwise, by site
+     */
+    public record Page(
+            Line line,
+            String about,
+            String shortName,
+            KindSummary summary,
+            List<VersionLine> history,
+            List<Use> uses,
+            List<KindAdjustments.Row> adjustments,
+            List<KindAdjustments.PlaceView> places,
+            List<KindAdjustments.SiteView> sites) {}
+
+    /** Every kind, in the order of titles; retired ones too. */
+    @Transactional
+    public List<Line> lines() {
+        return lines(null);
+    }
+
+    private List<Line> lines(String only) {
+        Map<String, Setups> setups = setups();
+        return db.createNativeQuery(
+                        "select k.id, coalesce(v.title, k.id), v.version, coalesce(v.way, ''), coalesce(v.shipped, false), "
+                                + "k.retired_at is not null, exists (select 1 from kind_draft d where d.kind_id = k.id), "
+                                + "array_to_string(array(select digest from kind_version where kind_id = k.id), ' '), "
+                                + "(select count(*) from unit u where u.kind = k.id and u.retired_at is null), "
+                                + "(select count(*) from unit u where u.kind = k.id and u.retired_at is null and "
+                                + "u.kind_version < v.version) from kind k left join lateral (select version, title, "
+                                + "way, shipped from kind_version where kind_id = k.id order by version desc limit 1) "
+                                + "v on true where cast(:only as text) is null or k.id = :only "
+                                + "order by lower(coalesce(v.title, k.id)), k.id",
+                        Object[].class)
+                .setParameter("only", only)
+                .getResultStream()
+                .map(row -> {
+                    String id = (String) row[0];
+                    Setups done = setups.getOrDefault(id, Setups.NONE);
+                    return new Line(
+                            id,
+                            (String) row[1],
+                            (Integer) row[2],
+                            (String) row[3],
+                            (Boolean) row[4],
+                            (Boolean) row[5],
+                            (Boolean) row[6],
+                            row[2] != null && shipsAnother(id, (String) row[7]),
+                            ((Number) row[8]).longValue(),
+                            ((Number) row[9]).longValue(),
+                            done.done,
+                            done.usualSeconds,
+                            done.last);
+                })
+                .toList();
+    }
+
+    private static boolean shipsAnother(String id, String digests) {
+        return ShippedKinds.text(id)
+                .map(text -> !digests.contains(KindVersion.digest(text)))
+                .orElse(false);
+    }
+
+    private record Setups(long done, Long usualSeconds, Last last) {
+
+        static final Setups NONE = new Setups(0, null, null);
+    }
+
+    /** By kind, what became of the setups of its units. */
+    private Map<String, Setups> setups() {
+        Map<String, Setups> all = new HashMap<>();
+        db.createNativeQuery(
+                        "select u.kind, count(*) filter (where r.state = 'DONE'), cast(percentile_cont(0.5) within group "
+                                + "(order by extract(epoch from r.ended_at - r.started_at)) filter (where r.state = "
+                                + "'DONE') as bigint), (array_agg(r.state order by r.ended_at desc))[1], "
+                                + "max(r.ended_at) from run r join unit u on u.id = r.unit_id where r.purpose in "
+                                + "('configure', 'console') and r.ended_at is not null and r.started_at is not null "
+                                + "group by u.kind",
+                        Object[].class)
+                .getResultStream()
+                .forEach(row -> all.put(
+                        (String) row[0],
+                        new Setups(
+                                ((Number) row[1]).longValue(),
+                                row[2] == null ? null : ((Number) row[2]).longValue(),
+                                new Last((String) row[3], (Instant) row[4]))));
+        return all;
+    }
+
+    /** @throws Refusal if there is no such kind */
+    @Transactional
+    public Page page(String id) {
+        Line line =
+                lines(id).stream().findFirst().orElseThrow(() -> Refusal.notFound("There is no kind “" + id + "”."));
+        Optional<Published> newest = Optional.ofNullable(line.version).map(version -> kinds.version(id, version));
+        return new Page(
+                line,
+                newest.map(each -> each.kind().about()).orElse(""),
+                newest.map(each -> each.kind().shortName()).orElse(""),
+                newest.map(each -> KindSummary.of(each.kind())).orElse(null),
+                history(id),
+                uses(id),
+                adjustments.of(id),
+                newest.map(each -> KindAdjustments.places(each.kind())).orElse(List.of()),
+                adjustments.sites());
+    }
+
+    private List<VersionLine> history(String id) {
+        return db.createNativeQuery(
+                        "select v.version, v.digest, v.note, v.shipped, coalesce(a.name, ''), v.published_at, (select "
+                                + "count(*) from unit u where u.kind = v.kind_id and u.kind_version = v.version and "
+                                + "u.retired_at is null) from kind_version v left join account a on a.id = "
+                                + "v.published_by where v.kind_id = :id order by v.version desc",
+                        Object[].class)
+                .setParameter("id", id)
+                .getResultStream()
+                .map(row -> new VersionLine(
+                        (Integer) row[0],
+                        (String) row[1],
+                        (String) row[2],
+                        (Boolean) row[3],
+                        (String) row[4],
+                        (Instant) row[5],
+                        ((Number) row[6]).longValue()))
+                .toList();
+    }
+
+    private List<Use> uses(String id) {
+        return db.createNativeQuery(
+                        "select b.id, b.name, u.kind_version, count(*) from unit u join bring_up b on b.id = "
+                                + "u.bring_up_id where u.kind = :id and u.retired_at is null group by b.id, b.name, "
+                                + "u.kind_version order by b.id, u.kind_version",
+                        Object[].class)
+                .setParameter("id", id)
+                .getResultStream()
+                .map(row -> new Use(
+                        ((Number) row[0]).longValue(),
+                        (String) row[1],
+                        (Integer) row[2],
+                        ((Number) row[3]).longValue()))
+                .toList();
+    }
+
+    /** What differs between two versions of a kind; version 0 of the newer side is what this program ships. */
+    @Transactional
+    public List<KindDifference.Change> difference(String id, int from, int to) {
+        return KindDifference.between(
+                kinds.version(id, from).kind(),
+                to == 0
+                        ? ShippedKinds.text(id)
+                                .map(lychnos.core.kind.KindReader::read)
+                                .orElseThrow(() -> Refusal.notFound("The program ships no kind “" + id + "”."))
+                        : kinds.version(id, to).kind());
+    }
+}

@@ -1,0 +1,252 @@
+package lychnos.server.kinds;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.persistence.LockModeType;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.util.List;
+import java.util.Map;
+import lychnos.core.kind.Kind;
+import lychnos.core.kind.KindFault;
+import lychnos.core.kind.KindFaults;
+import lychnos.core.kind.KindReader;
+import lychnos.server.caller.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.problem.IfMatch;
+import lychnos.server.problem.Refusal;
+import org.hibernate.Session;
+
+/** Drafts of kinds, and what becomes of them: published as the next version, or thrown away. */
+@ApplicationScoped
+public class KindDrafts {
+
+    /** A change of kinds concerns every bring-up. */
+    private static final long EVERYBODY = 0;
+
+    private static final int LONGEST_NOTE = 400;
+    private static final int LONGEST_TEXT = 100_000;
+
+    private final Session db;
+    private final KindMemory memory;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    KindDrafts(Session db, KindMemory memory, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.memory = memory;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** A draft as it stands, with everything that is wrong in it. */
+    public record Draft(String kindId, String text, String version, List<KindFault> faults) {
+
+        static Draft of(KindDraft draft) {
+            return new Draft(draft.kindId, draft.text, String.valueOf(draft.revision), wrongIn(draft));
+        }
+    }
+
+    /** What is wrong in a draft; its id must be that of the kind it is a draft of. */
+    private static List<KindFault> wrongIn(KindDraft draft) {
+        try {
+            Kind kind = KindReader.read(draft.text);
+            return kind.id().equals(draft.kindId)
+                    ? List.of()
+                    : List.of(new KindFault(
+                            1,
+                            1,
+                            "kind",
+                            "The description calls itself “" + kind.id() + "”, but this is a draft of “" + draft.kindId
+                                    + "”."));
+        } catch (KindFaults e) {
+            return e.faults();
+        }
+    }
+
+    /** @throws Refusal if there is none */
+    @Transactional
+    public Draft get(String id) {
+        return Draft.of(draft(id, LockModeType.NONE));
+    }
+
+    private KindDraft draft(String id, LockModeType lock) {
+        KindDraft draft = db.find(KindDraft.class, id, lock);
+        if (draft == null) {
+            throw Refusal.notFound("There is no draft of “" + id + "”.");
+        }
+        return draft;
+    }
+
+    /**
+     * Saves a draft as it is typed, faults and all. The kind becomes known with its first draft.
+     *
+     * @param seen the version of the draft that was changed, or null; where nobody has one yet, anything but null is
+     * outdated
+     */
+    @Transactional
+    public Draft save(String id, String text, String seen, Who.Person person) {
+        if (!id.matches("[a-z][a-z0-9-]{0,39}")) {
+            throw Refusal.bad("“" + id + "” is no id for a kind: it begins with a small letter and has up to 40 small "
+                    + "letters, digits and hyphens.");
+        }
+        if (text.length() > LONGEST_TEXT) {
+            throw Refusal.bad(
+                    "A description has at most " + LONGEST_TEXT + " characters; this one has " + text.length() + ".");
+        }
+        boolean fresh = db.createNativeMutationQuery("insert into kind (id) values (:id) on conflict do nothing")
+                        .setParameter("id", id)
+                        .executeUpdate()
+                > 0;
+        lock(id);
+        KindDraft draft = db.find(KindDraft.class, id, LockModeType.PESSIMISTIC_WRITE);
+        IfMatch.require(seen, draft == null ? "0" : String.valueOf(draft.revision), "The draft of “" + id + "”");
+        boolean begun = draft == null;
+        if (begun) {
+            draft = new KindDraft();
+            draft.kindId = id;
+        }
+        draft.text = text;
+        draft.revision++;
+        draft.editedBy = person.id();
+        draft.editedAt = clock.instant();
+        if (begun) {
+            db.persist(draft);
+        }
+        db.flush();
+        journal.write(
+                person,
+                null,
+                null,
+                fresh
+                        ? "began the kind “" + id + "”"
+                        : begun
+                                ? "began a draft of the kind “" + id + "”"
+                                : "changed the draft of the kind “" + id + "”",
+                null,
+                Map.of("digest", KindVersion.digest(text)));
+        live.tell(EVERYBODY, "kinds");
+        return Draft.of(draft);
+    }
+
+    /** Throws a draft away; a kind that never had a version goes with it. */
+    @Transactional
+    public void discard(String id, String seen, Who.Person person) {
+        lock(id);
+        KindDraft draft = draft(id, LockModeType.PESSIMISTIC_WRITE);
+        IfMatch.require(seen, String.valueOf(draft.revision), "The draft of “" + id + "”");
+        db.remove(draft);
+        db.flush();
+        db.createNativeMutationQuery(
+                        "delete from kind where id = :id and not exists (select 1 from kind_version where kind_id = :id)")
+                .setParameter("id", id)
+                .executeUpdate();
+        journal.write(person, null, null, "threw away the draft of the kind “" + id + "”", null, null);
+        live.tell(EVERYBODY, "kinds");
+    }
+
+    /** Makes the draft the next version. */
+    @Transactional
+    public int publish(String id, String note, String seen, Who.Person person) {
+        lock(id);
+        KindDraft draft = draft(id, LockModeType.PESSIMISTIC_WRITE);
+        IfMatch.require(seen, String.valueOf(draft.revision), "The draft of “" + id + "”");
+        List<KindFault> faults = wrongIn(draft);
+        if (!faults.isEmpty()) {
+            throw Refusal.conflict(
+                    "The draft has " + faults.size() + (faults.size() == 1 ? " fault" : " faults")
+                            + ". Correct it, then publish.",
+                    Map.of("kindFaults", faults));
+        }
+        int version = add(id, draft.text, false, note, person);
+        db.remove(draft);
+        return version;
+    }
+
+    /** Takes what a newer program ships as the next version. */
+    @Transactional
+    public int takeShipped(String id, Who.Person person) {
+        lock(id);
+        String text =
+                ShippedKinds.text(id).orElseThrow(() -> Refusal.notFound("The program ships no kind “" + id + "”."));
+        return add(id, text, true, "as it is shipped with this version of the program", person);
+    }
+
+    private int add(String id, String text, boolean shipped, String note, Who.Person person) {
+        String said = note == null ? "" : note.strip();
+        if (said.length() > LONGEST_NOTE) {
+            throw Refusal.fields(
+                    List.of(new Refusal.FieldFault("note", "A note has at most " + LONGEST_NOTE + " characters.")));
+        }
+        Kind kind = KindReader.read(text);
+        String digest = KindVersion.digest(text);
+        KindVersion newest = newest(id);
+        if (newest != null && newest.digest.equals(digest)) {
+            throw Refusal.conflict("Version " + newest.key.version() + " says the same. Nothing was published.");
+        }
+        KindVersion version = new KindVersion();
+        version.key = new KindVersion.Key(id, newest == null ? 1 : newest.key.version() + 1);
+        version.text = text;
+        version.digest = digest;
+        version.title = kind.title();
+        version.way = kind.setup().by();
+        version.shipped = shipped;
+        version.note = said;
+        version.publishedBy = person.id();
+        version.publishedAt = clock.instant();
+        db.persist(version);
+        db.flush();
+        memory.changes();
+        journal.write(
+                person,
+                null,
+                null,
+                "published version " + version.key.version() + " of the kind “" + kind.title() + "”",
+                newest == null ? null : Map.of("version", newest.key.version(), "digest", newest.digest),
+                Map.of("kind", id, "version", version.key.version(), "digest", digest));
+        live.tell(EVERYBODY, "kinds");
+        return version.key.version();
+    }
+
+    private KindVersion newest(String id) {
+        return db.createQuery("from KindVersion where key.kindId = :id order by key.version desc", KindVersion.class)
+                .setParameter("id", id)
+                .setMaxResults(1)
+                .getResultStream()
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** No new unit takes a kind that is retired; those that have it keep it. */
+    @Transactional
+    public void retire(String id, boolean retired, Who.Person person) {
+        lock(id);
+        int done = db.createNativeMutationQuery(
+                        "update kind set retired_at = case when :retired then cast(:now as timestamptz) end where id = :id and (retired_at "
+                                + "is null) = :retired and exists (select 1 from kind_version where kind_id = :id)")
+                .setParameter("id", id)
+                .setParameter("retired", retired)
+                .setParameter("now", clock.instant())
+                .executeUpdate();
+        if (done == 0) {
+            throw Refusal.conflict(retired ? "It is retired already." : "It is not retired.");
+        }
+        memory.changes();
+        journal.write(
+                person, null, null, (retired ? "retired" : "brought back") + " the kind “" + id + "”", null, null);
+        live.tell(EVERYBODY, "kinds");
+    }
+
+    /** Whoever changes a kind does so alone. */
+    private void lock(String id) {
+        boolean there = !db.createNativeQuery("select 1 from kind where id = :id for update", Integer.class)
+                .setParameter("id", id)
+                .getResultList()
+                .isEmpty();
+        if (!there) {
+            throw Refusal.notFound("There is no kind “" + id + "”.");
+        }
+    }
+}

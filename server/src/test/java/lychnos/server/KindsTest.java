@@ -1,0 +1,256 @@
+package lychnos.server;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import io.quarkus.test.junit.QuarkusTest;
+import io.restassured.path.json.JsonPath;
+import io.restassured.response.Response;
+import jakarta.inject.Inject;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.List;
+import java.util.Map;
+import javax.sql.DataSource;
+import lychnos.core.kind.KindReader;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** Kinds as data of the site, through the REST interface. */
+@QuarkusTest
+class KindsTest {
+
+    private static final String METER =
+            """
+            kind: %s
+            title: Power meter %s
+            short: pwm
+            about: Set on its own page.
+            facts:
+              serial: { of: member, is: serial, find: front plate }
+              feed: { of: unit, is: choice, choices: [ a, b ], find: the rack }
+            addresses:
+              - { run: [ management ], in: management }
+            names: { unit: "{site}-{kind}-{n}" }
+            setup: { by: pages }
+            factory:
+              - { way: web, user: owner, phrase: owner }
+            checks: { port: 443 }
+            waits:
+              restart: { about: 1 min, at-most: 5 min }
+            """;
+
+    @Inject
+    DataSource database;
+
+    private Client engineer;
+    private Client lead;
+
+    @BeforeEach
+    void signIn() {
+        engineer = Client.engineer();
+        lead = Client.lead();
+    }
+
+    private static Response save(Client who, String id, String text, String seen) {
+        return who.request()
+                .contentType("text/plain; charset=UTF-8")
+                .header("If-Match", '"' + seen + '"')
+                .body(text)
+                .put("/api/catalogue/" + id + "/draft");
+    }
+
+    private void publish(String id, String text) {
+        save(engineer, id, text, "0").then().statusCode(200);
+        lead.post("/api/catalogue/" + id + "/publish", Map.of("note", "as measured"))
+                .then()
+                .statusCode(200);
+    }
+
+    private static String meter(String id) {
+        return METER.formatted(id, id);
+    }
+
+    private long announce(long bringUp, String kind) {
+        return engineer.post("/api/bring-ups/" + bringUp + "/units", Map.of("kind", kind, "count", 1, "members", 0))
+                .then()
+                .statusCode(200)
+                .extract()
+                .jsonPath()
+                .getLong("[0]");
+    }
+
+    @Test
+    void aDraftIsKeptWithItsFaultsAndIsUsedByNobody() {
+        String wrong = meter("meter-a").replace("is: choice, choices: [ a, b ]", "is: colour");
+        JsonPath draft = save(engineer, "meter-a", wrong, "0").jsonPath();
+        assertEquals(wrong, draft.getString("text"));
+        assertEquals(7, draft.getInt("faults[0].line"));
+        assertTrue(draft.getString("faults[0].reason").contains("colour"));
+        lead.post("/api/catalogue/meter-a/publish", Map.of("note", "")).then().statusCode(409);
+        long id = engineer.bringUp();
+        engineer.post("/api/bring-ups/" + id + "/units", Map.of("kind", "meter-a", "count", 1, "members", 0))
+                .then()
+                .statusCode(400);
+    }
+
+    @Test
+    void twoWhoEditOneDraftAreTold() {
+        save(engineer, "meter-b", meter("meter-b"), "0").then().statusCode(200);
+        String version = engineer.get("/api/catalogue/meter-b/draft").getString("version");
+        save(lead, "meter-b", meter("meter-b") + "# second\n", version).then().statusCode(200);
+        save(engineer, "meter-b", meter("meter-b") + "# first\n", version)
+                .then()
+                .statusCode(412);
+        save(engineer, "meter-b", meter("meter-b"), "0").then().statusCode(412);
+        assertTrue(
+                engineer.get("/api/catalogue/meter-b/draft").getString("text").endsWith("# second\n"));
+    }
+
+    @Test
+    void engineersDraftAndLeadsPublish() {
+        assertEquals(
+                403, save(Client.viewer(), "meter-c", meter("meter-c"), "0").statusCode());
+        save(engineer, "meter-c", meter("meter-c"), "0").then().statusCode(200);
+        engineer.post("/api/catalogue/meter-c/publish", Map.of("note", ""))
+                .then()
+                .statusCode(403);
+        lead.post("/api/catalogue/meter-c/publish", Map.of("note", "first"))
+                .then()
+                .statusCode(200);
+        assertEquals("first", Client.viewer().get("/api/catalogue/meter-c").getString("history[0].note"));
+        assertEquals(
+                meter("meter-c"),
+                engineer.request().get("/api/catalogue/meter-c/versions/1").asString());
+        save(engineer, "meter-c", meter("meter-c"), "0").then().statusCode(200);
+        lead.post("/api/catalogue/meter-c/publish", Map.of("note", "the same"))
+                .then()
+                .statusCode(409);
+    }
+
+    /** A unit keeps the version that it was announced with, until somebody moves it. */
+    @Test
+    void aUnitKeepsItsVersionUntilItIsMoved() {
+        publish("meter-d", meter("meter-d"));
+        long bringUp = engineer.bringUp();
+        long first = announce(bringUp, "meter-d");
+        publish(
+                "meter-d",
+                meter("meter-d").replace("  feed:", "  phases: { of: unit, is: number, find: the rack }\n  feed:"));
+        long second = announce(bringUp, "meter-d");
+
+        JsonPath sheet = engineer.get("/api/bring-ups/" + bringUp + "/prepare");
+        assertEquals(List.of(1, 2), sheet.getList("kinds.version"));
+        assertFalse(sheet.getList("kinds[0].facts.name").contains("phases"));
+        assertTrue(sheet.getList("kinds[1].facts.name").contains("phases"));
+        assertEquals(List.of(1, 2), sheet.getList("units.kindVersion"));
+
+        JsonPath difference = engineer.get("/api/catalogue/meter-d/difference?from=1&to=2");
+        assertEquals(List.of("ADDED"), difference.getList("sort"));
+        assertEquals(List.of("phases"), difference.getList("what"));
+
+        JsonPath moved = engineer.post(
+                        "/api/catalogue/meter-d/move", Map.of("bringUpId", bringUp, "from", 1, "to", 2, "reason", ""))
+                .jsonPath();
+        assertEquals(1, moved.getInt("moved"));
+        assertEquals(
+                List.of(2, 2),
+                engineer.get("/api/bring-ups/" + bringUp + "/prepare").getList("units.kindVersion"));
+        engineer.post("/api/units/" + first + "/kind-version", Map.of("version", 2, "reason", ""))
+                .then()
+                .statusCode(409);
+        engineer.post("/api/units/" + second + "/kind-version", Map.of("version", 9, "reason", ""))
+                .then()
+                .statusCode(404);
+    }
+
+    @Test
+    void aRetiredKindTakesNoNewUnits() {
+        publish("meter-e", meter("meter-e"));
+        long bringUp = engineer.bringUp();
+        announce(bringUp, "meter-e");
+        lead.post("/api/catalogue/meter-e/retire", Map.of()).then().statusCode(204);
+        engineer.post("/api/bring-ups/" + bringUp + "/units", Map.of("kind", "meter-e", "count", 1, "members", 0))
+                .then()
+                .statusCode(400);
+        assertEquals(
+                1,
+                engineer.get("/api/bring-ups/" + bringUp + "/prepare")
+                        .getList("units")
+                        .size());
+        lead.post("/api/catalogue/meter-e/bring-back", Map.of()).then().statusCode(204);
+        announce(bringUp, "meter-e");
+    }
+
+    @Test
+    void aSiteAdjustsAndTakesItBack() {
+        publish("meter-f", meter("meter-f"));
+        long bringUp = engineer.bringUp();
+        long other = engineer.bringUp();
+        announce(bringUp, "meter-f");
+        announce(other, "meter-f");
+        long site = site(bringUp);
+        Map<String, Object> wanted =
+                Map.of("siteId", site, "what", "default:feed", "value", "b", "reason", "only feed B is wired here");
+        engineer.post("/api/catalogue/meter-f/adjustments", wanted).then().statusCode(403);
+        long id = Long.parseLong(lead.post("/api/catalogue/meter-f/adjustments", wanted)
+                .then()
+                .statusCode(200)
+                .extract()
+                .asString());
+        assertEquals("b", feed(bringUp));
+        assertEquals(null, feed(other), "another site is not meant");
+        assertEquals(
+                400,
+                lead.post(
+                                "/api/catalogue/meter-f/adjustments",
+                                Map.of("siteId", site, "what", "default:feed", "value", "c", "reason", "a wrong one"))
+                        .statusCode());
+        assertEquals("b", lead.get("/api/catalogue/meter-f").getString("adjustments[0].value"));
+        lead.request().delete("/api/catalogue/meter-f/adjustments/" + id).then().statusCode(204);
+        assertEquals(null, feed(bringUp));
+    }
+
+    private long site(long bringUp) {
+        return engineer.get("/api/catalogue/meter-f")
+                .getLong("sites.find { it.bringUps*.id.contains(" + bringUp + ") }.id");
+    }
+
+    private String feed(long bringUp) {
+        return engineer.get("/api/bring-ups/" + bringUp + "/prepare").getString("rows[0].cells.feed.value");
+    }
+
+    @Test
+    void aPublishedVersionIsNeverChangedNotEvenInTheDatabase() throws SQLException {
+        publish("meter-g", meter("meter-g"));
+        for (String change : List.of(
+                "update kind_version set text = 'x' where kind_id = 'meter-g'",
+                "delete from kind_version where kind_id = 'meter-g'")) {
+            SQLException refused = assertThrows(SQLException.class, () -> run(change));
+            assertTrue(refused.getMessage().contains("never changed"), refused::getMessage);
+        }
+    }
+
+    private void run(String statement) throws SQLException {
+        try (Connection connection = database.getConnection();
+                Statement change = connection.createStatement()) {
+            change.execute(statement);
+        }
+    }
+
+    @Test
+    void theListTellsWhoUsesWhat() {
+        publish("meter-h", meter("meter-h"));
+        announce(engineer.bringUp(), "meter-h");
+        JsonPath lines = Client.viewer().get("/api/catalogue");
+        assertEquals(1, lines.getInt("find { it.id == 'meter-h' }.units"));
+        assertFalse(lines.getBoolean("find { it.id == 'meter-h' }.shipped"));
+        for (String shipped : KindReader.shippedIds()) {
+            assertTrue(lines.getBoolean("find { it.id == '" + shipped + "' }.shipped"), shipped);
+            assertFalse(lines.getBoolean("find { it.id == '" + shipped + "' }.update"), shipped);
+        }
+    }
+}

@@ -1,0 +1,232 @@
+<script lang="ts">
+  import { Textarea } from 'flowbite-svelte';
+  import { untrack } from 'svelte';
+  import { api } from '../../lib/api';
+  import { notices } from '../../lib/notices.svelte';
+  import { lookAgain } from '../../lib/query';
+  import { session } from '../../lib/session.svelte';
+  import B from '../../parts/B.svelte';
+  import { m } from '../../messages';
+  import type { Draft, KindFault, KindPage } from './types';
+
+  /** The text of a kind: as it was published, or a draft that can be edited, with every fault at its line. */
+  let { page, draft, waits }: { page: KindPage; draft: Draft | null; waits: boolean } = $props();
+  const t = m.kinds.text;
+  const CHECK_AFTER = 400;
+  const id = $derived(page.line.id);
+  let published = $state('');
+  let text = $state<string | null>(null);
+  /** The version of the draft that the text on the screen was made from. */
+  let seen = $state('0');
+  let faults = $state.raw<KindFault[] | null>(null);
+  let busy = $state(false);
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const changed = $derived(text !== null && text !== (draft?.text ?? ''));
+
+  $effect(() => {
+    const version = page.line.version;
+    if (version) void api.text(`/catalogue/${id}/versions/${version}`).then((all) => (published = all));
+  });
+  // what somebody else has saved is shown, unless something is typed here that would be lost
+  $effect(() => {
+    const now = draft;
+    untrack(() => {
+      if (now && (text === null || !editedSince())) {
+        text = now.text;
+        seen = now.version;
+        faults = now.faults;
+        last = now.text;
+      }
+    });
+  });
+  let last = '';
+  const editedSince = () => text !== null && text !== last;
+
+  function typed(): void {
+    clearTimeout(timer);
+    timer = setTimeout(() => void check(), CHECK_AFTER);
+  }
+
+  async function check(): Promise<void> {
+    const asked = text ?? '';
+    try {
+      const found = await api.postText<KindFault[]>('/kinds/check', asked);
+      if (asked === text) faults = found;
+    } catch (error) {
+      notices.fault(error);
+    }
+  }
+
+  async function load(event: Event & { currentTarget: HTMLInputElement }): Promise<void> {
+    text = (await event.currentTarget.files?.[0]?.text()) ?? text;
+    typed();
+  }
+
+  async function save(): Promise<void> {
+    busy = true;
+    try {
+      const saved = await api.putTextIf<Draft>(`/catalogue/${id}/draft`, text ?? '', seen);
+      seen = saved.version;
+      last = saved.text;
+      faults = saved.faults;
+      notices.say(t.saved);
+    } catch (error) {
+      notices.fault(error);
+    } finally {
+      busy = false;
+    }
+    lookAgain();
+  }
+
+  async function discard(): Promise<void> {
+    busy = true;
+    try {
+      await api.deleteIf(`/catalogue/${id}/draft`, seen);
+      text = null;
+      last = '';
+      seen = '0';
+      notices.say(t.discarded);
+    } catch (error) {
+      notices.fault(error);
+    } finally {
+      busy = false;
+    }
+    lookAgain();
+  }
+
+  function edit(): void {
+    text = published;
+    last = '';
+    seen = '0';
+    void check();
+  }
+
+  function goTo(fault: KindFault): void {
+    const area = document.querySelector<HTMLTextAreaElement>('#kind-text');
+    if (!area || text === null) return;
+    const lines = text.split('\n');
+    const start = lines.slice(0, fault.line - 1).reduce((sum, line) => sum + line.length + 1, 0) + fault.column - 1;
+    area.focus();
+    area.setSelectionRange(start, start + Math.max(1, (lines[fault.line - 1] ?? '').length - fault.column + 1));
+    area.scrollTop = (area.scrollHeight / Math.max(1, lines.length)) * Math.max(0, fault.line - 8);
+  }
+</script>
+
+{#if text !== null}
+  <div class="two">
+    <Textarea
+      id="kind-text"
+      class="mono"
+      rows={28}
+      bind:value={text}
+      oninput={typed}
+      readonly={!session.mayWork}
+      spellcheck="false"
+      aria-label={t.label}
+      aria-invalid={faults && faults.length > 0 ? 'true' : undefined}
+    />
+    <aside class="sheet">
+      <h2 aria-live="polite">{faults ? t.faults(faults.length) : t.checking}</h2>
+      {#if faults && faults.length > 0}
+        <ol>
+          {#each faults as fault, i (i)}
+            <li>
+              <button type="button" onclick={() => goTo(fault)}>{t.at(fault.line, fault.column)}</button>
+              {#if fault.path}<code>{fault.path}</code>{/if}
+              {fault.reason}
+            </li>
+          {/each}
+        </ol>
+      {/if}
+      {#if session.mayWork}
+        <div class="acts">
+          <B look="go" disabled={busy || !changed} onclick={() => void save()}>{t.save}</B>
+          {#if draft}<B look="stop" disabled={busy} onclick={() => void discard()}>{t.discard}</B>{/if}
+          {#if changed}<span class="sub">{t.unsaved}</span>{/if}
+        </div>
+        <label class="file"
+          >{t.upload} <input type="file" accept=".yaml,.yml,.txt" onchange={(e) => void load(e)} /></label
+        >
+      {/if}
+    </aside>
+  </div>
+{:else if !waits && published}
+  <div class="bar">
+    <span class="sub">{t.reading(page.line.version!)}</span>
+    {#if session.mayWork}<B onclick={edit}>{t.edit}</B>{/if}
+    <a href="/api/catalogue/{id}/versions/{page.line.version}" download>{m.kinds.download}</a>
+  </div>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <pre class="sheet mono" tabindex="0" aria-label={t.label}>{published}</pre>
+{/if}
+
+<style>
+  .two {
+    display: grid;
+    grid-template-columns: minmax(0, 2fr) minmax(260px, 1fr);
+    gap: 12px;
+    align-items: start;
+  }
+  .two :global(textarea) {
+    font: 13px/1.45 var(--font-mono);
+    white-space: pre;
+    overflow-x: auto;
+  }
+  aside {
+    padding: 12px 14px;
+    display: grid;
+    gap: 10px;
+  }
+  h2 {
+    font-size: 15px;
+    margin: 0;
+  }
+  ol {
+    list-style: none;
+    padding: 0;
+    margin: 0;
+    display: grid;
+    gap: 8px;
+    max-height: 420px;
+    overflow: auto;
+  }
+  li {
+    border-left: 3px solid var(--fault);
+    padding-left: 8px;
+    overflow-wrap: anywhere;
+  }
+  li button {
+    display: block;
+    color: var(--fault);
+    font-weight: 560;
+    text-decoration: underline;
+  }
+  code {
+    font: 12.5px var(--font-mono);
+    color: var(--ink2);
+  }
+  .acts,
+  .bar {
+    display: flex;
+    gap: 10px;
+    align-items: center;
+    flex-wrap: wrap;
+  }
+  .file {
+    font-size: 13px;
+    display: grid;
+    gap: 3px;
+  }
+  pre {
+    margin: 0;
+    padding: 12px 14px;
+    overflow: auto;
+    font-size: 13px;
+    line-height: 1.45;
+  }
+  @media (max-width: 800px) {
+    .two {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+</style>
