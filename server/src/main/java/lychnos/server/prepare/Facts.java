@@ -128,7 +128,10 @@ public class Facts {
 
     private UnitFacts asBefore(Unit unit, Map<String, Map<String, Fact>> given, Map<String, String> policies) {
         Resolved before = resolved.get(unit);
-        if (before == null || !before.given.equals(given) || !before.policies.equals(policies)) {
+        if (before == null
+                || before.facts.kind() != kinds.of(unit)
+                || !before.given.equals(given)
+                || !before.policies.equals(policies)) {
             before = new Resolved(given, policies, resolve(unit, given, policies));
             resolved.put(unit, before);
         }
