@@ -22,6 +22,7 @@ export const { route, navigate } = createRouter({
   },
   '/kinds': {
     '/': () => import('./site/kinds/Kinds.svelte'),
+    '/new': () => import('./site/kinds/NewKind.svelte'),
     '/:kind': () => import('./site/kinds/Kind.svelte'),
   },
   '/people': () => import('./site/people/People.svelte'),

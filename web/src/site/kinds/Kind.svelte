@@ -24,7 +24,11 @@
   const draft = live<Draft>(() => (page.data?.line.draft ? `/catalogue/${id}/draft` : null));
   const line = $derived(page.data?.line);
   const tab = $derived(
-    TABS.includes(searched('tab')) ? searched('tab') : line && line.version === null ? 'text' : 'read',
+    TABS.includes(searched('tab'))
+      ? searched('tab')
+      : line && line.version === null && !draft.data?.summary
+        ? 'text'
+        : 'read',
   );
   const next = $derived((line?.version ?? 0) + 1);
   let publishing = $state(false);
@@ -73,7 +77,7 @@
     <p class="say" role="alert">{page.error.message} <a href="/kinds">{t.title}</a></p>
   {:else if page.data && line}
     <div class="head">
-      <h1>{line.title}</h1>
+      <h1>{line.version ? line.title : draft.data?.title || line.title}</h1>
       {#if line.version}<span class="tag">{t.version(line.version)}</span>{/if}
       {#if line.draft}<span class="tag draft">{t.tags.draft}</span>{/if}
       {#if line.retired}<span class="tag">{t.tags.retired}</span>{/if}
@@ -118,7 +122,7 @@
       {/each}
     </div>
     {#if tab === 'read'}
-      <KindRead page={page.data} />
+      <KindRead page={page.data} draft={draft.data ?? null} />
     {:else if tab === 'text'}
       {#key id}<KindText
           page={page.data}

@@ -150,7 +150,7 @@
   }
   .row {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) minmax(0, 1.2fr) minmax(0, 2fr) auto;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1.2fr) minmax(0, 2fr) 84px;
     gap: 14px;
     padding: 8px 14px;
     align-items: center;
@@ -160,6 +160,9 @@
   }
   .row b {
     font-weight: 560;
+  }
+  .row b::first-letter {
+    text-transform: uppercase;
   }
   .heads {
     background: var(--group);

@@ -1,11 +1,11 @@
 <script lang="ts">
   import { m } from '../../messages';
-  import type { KindPage, Remark } from './types';
+  import type { Draft, KindPage, Remark } from './types';
 
   /** What a kind says, to be read at the desk before anybody goes to the rack. */
-  let { page }: { page: KindPage } = $props();
+  let { page, draft }: { page: KindPage; draft: Draft | null } = $props();
   const t = m.kinds.read;
-  const summary = $derived(page.summary);
+  const summary = $derived(page.summary ?? draft?.summary ?? null);
 </script>
 
 {#snippet remarks(all: Remark[], more = '')}
@@ -16,7 +16,8 @@
 {#if !summary}
   <p>{m.kinds.noVersion}</p>
 {:else}
-  <p class="about">{page.about}</p>
+  {#if !page.summary}<p class="say wait">{m.kinds.draftOnly}</p>{/if}
+  {#if page.about}<p class="about">{page.about}</p>{/if}
   <p class="about">{summary.before.join(' ')}</p>
   {#if page.adjustments.length > 0}
     <p class="say wait">
@@ -145,6 +146,10 @@
   }
   dt {
     font-weight: 560;
+  }
+  dt::first-letter,
+  li::first-letter {
+    text-transform: uppercase;
   }
   dd {
     margin: 0;

@@ -8,14 +8,14 @@
   import B from '../../parts/B.svelte';
   import Dialog from '../../parts/Dialog.svelte';
   import { m } from '../../messages';
-  import { go } from '../../routes';
+  import { go, searched } from '../../routes';
   import SiteBand from '../SiteBand.svelte';
   import { lasting, type Draft, type KindLine } from './types';
 
   /** Every kind: how it is set up, who uses it, how its setups came out. */
   const t = m.kinds;
   const lines = live<KindLine[]>(() => '/catalogue');
-  let adding = $state(false);
+  let adding = $state(searched('add') === 'text');
   let text = $state('');
   let fault = $state('');
 
@@ -47,7 +47,10 @@
 <main id="work" tabindex="-1">
   <div class="head">
     <h1>{t.title}</h1>
-    {#if session.mayWork}<B look="go" onclick={() => (adding = true)}>{t.add}</B>{/if}
+    {#if session.mayWork}<span class="acts"
+        ><B onclick={() => (adding = true)}>{t.addText}</B><B look="go" onclick={() => go('/kinds/new')}>{t.add}</B
+        ></span
+      >{/if}
   </div>
   <p class="sub">{t.say}</p>
   {#if lines.data?.length === 0}
@@ -89,7 +92,7 @@
   {/if}
 </main>
 {#if adding}
-  <Dialog title={t.add} wide onclose={() => (adding = false)}>
+  <Dialog title={t.addText} wide onclose={() => (adding = false)}>
     <form onsubmit={(event) => void add(event)}>
       <p class="sub">{t.addSay}</p>
       <label class="file"
@@ -165,6 +168,10 @@
   .tag.draft {
     background: var(--lamp2);
     border-color: var(--lamp);
+  }
+  .acts {
+    display: flex;
+    gap: 8px;
   }
   .file {
     display: flex;

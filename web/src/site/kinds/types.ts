@@ -113,6 +113,8 @@ export interface Draft {
   text: string;
   version: string;
   faults: KindFault[];
+  title: string;
+  summary: KindSummary | null;
 }
 
 /** A time that people read at a glance. */

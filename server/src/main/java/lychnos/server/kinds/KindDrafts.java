@@ -10,6 +10,7 @@ import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindReader;
+import lychnos.core.kind.KindSummary;
 import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
@@ -23,6 +24,9 @@ public class KindDrafts {
 
     /** A change of kinds concerns every bring-up. */
     private static final long EVERYBODY = 0;
+
+    /** Where the form for a new kind has its place among the pages of kinds. */
+    private static final String FORM = "new";
 
     private static final int LONGEST_NOTE = 400;
     private static final int LONGEST_TEXT = 100_000;
@@ -41,11 +45,26 @@ public class KindDrafts {
         this.clock = clock;
     }
 
-    /** A draft as it stands, with everything that is wrong in it. */
-    public record Draft(String kindId, String text, String version, List<KindFault> faults) {
+    /**
+     * A draft as it stands.
+     *
+     * @param faults everything that is wrong in it
+     * @param title of the kind, or empty while there are faults
+     * @param summary what it says, or null while there are faults
+     */
+    public record Draft(
+            String kindId, String text, String version, List<KindFault> faults, String title, KindSummary summary) {
 
         static Draft of(KindDraft draft) {
-            return new Draft(draft.kindId, draft.text, String.valueOf(draft.revision), wrongIn(draft));
+            List<KindFault> faults = wrongIn(draft);
+            Kind kind = faults.isEmpty() ? KindReader.read(draft.text) : null;
+            return new Draft(
+                    draft.kindId,
+                    draft.text,
+                    String.valueOf(draft.revision),
+                    faults,
+                    kind == null ? "" : kind.title(),
+                    kind == null ? null : KindSummary.of(kind));
         }
     }
 
@@ -88,7 +107,7 @@ public class KindDrafts {
      */
     @Transactional
     public Draft save(String id, String text, String seen, Who.Person person) {
-        if (!id.matches("[a-z][a-z0-9-]{0,39}")) {
+        if (!id.matches("[a-z][a-z0-9-]{0,39}") || id.equals(FORM)) {
             throw Refusal.bad("“" + id + "” is no id for a kind: it begins with a small letter and has up to 40 small "
                     + "letters, digits and hyphens.");
         }

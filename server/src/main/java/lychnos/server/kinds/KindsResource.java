@@ -26,6 +26,7 @@ public class KindsResource {
     private final KindCatalogue catalogue;
     private final Kinds kinds;
     private final KindDrafts drafts;
+    private final KindForms forms;
     private final KindAdjustments adjustments;
     private final KindMoves moves;
     private final Who who;
@@ -34,12 +35,14 @@ public class KindsResource {
             KindCatalogue catalogue,
             Kinds kinds,
             KindDrafts drafts,
+            KindForms forms,
             KindAdjustments adjustments,
             KindMoves moves,
             Who who) {
         this.catalogue = catalogue;
         this.kinds = kinds;
         this.drafts = drafts;
+        this.forms = forms;
         this.adjustments = adjustments;
         this.moves = moves;
         this.who = who;
@@ -60,6 +63,15 @@ public class KindsResource {
     @Path("catalogue")
     public List<KindCatalogue.Line> lines() {
         return catalogue.lines();
+    }
+
+    /** Saves what the short form says as the draft of a new kind. */
+    @POST
+    @Path("catalogue")
+    @Consumes(MediaType.APPLICATION_JSON)
+    @RolesAllowed("engineer")
+    public KindDrafts.Draft fromForm(KindForms.Form form) {
+        return forms.save(required(form), who.person());
     }
 
     /** Shows one kind as a readable page, with its history, its uses and what sites adjust. */
