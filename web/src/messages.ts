@@ -232,7 +232,7 @@ export const m = {
       by: (name: string, time: string) => `${name}, ${time}`,
       noSite: 'There is no site yet. Begin a bring-up first.',
       leads: 'Leads adjust kinds.',
-      form: (form: string) => `such as: ${form}`,
+      form: (form: string) => form,
     },
   },
   people: {

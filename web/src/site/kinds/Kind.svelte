@@ -14,19 +14,19 @@
   import KindHistory from './KindHistory.svelte';
   import KindRead from './KindRead.svelte';
   import KindText from './KindText.svelte';
-  import type { Change, Draft, KindPage } from './types';
+  import type { Change, KindPage } from './types';
 
   /** One kind: to read, as text, its versions, and what sites do otherwise. */
   const t = m.kinds;
   const TABS = ['read', 'text', 'history', 'adjust'];
   const id = $derived(chosenKind());
   const page = live<KindPage>(() => `/catalogue/${id}`);
-  const draft = live<Draft>(() => (page.data?.line.draft ? `/catalogue/${id}/draft` : null));
+  const draft = $derived(page.data?.draft ?? null);
   const line = $derived(page.data?.line);
   const tab = $derived(
     TABS.includes(searched('tab'))
       ? searched('tab')
-      : line && line.version === null && !draft.data?.summary
+      : line && line.version === null && !draft?.summary
         ? 'text'
         : 'read',
   );
@@ -52,7 +52,7 @@
   async function publish(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     const version = next;
-    await act(() => api.postIf(`/catalogue/${id}/publish`, { note }, draft.data!.version), t.published(version));
+    await act(() => api.postIf(`/catalogue/${id}/publish`, { note }, draft!.version), t.published(version));
     publishing = false;
     note = '';
   }
@@ -77,7 +77,7 @@
     <p class="say" role="alert">{page.error.message} <a href="/kinds">{t.title}</a></p>
   {:else if page.data && line}
     <div class="head">
-      <h1>{line.version ? line.title : draft.data?.title || line.title}</h1>
+      <h1>{line.version ? line.title : draft?.title || line.title}</h1>
       {#if line.version}<span class="tag">{t.version(line.version)}</span>{/if}
       {#if line.draft}<span class="tag draft">{t.tags.draft}</span>{/if}
       {#if line.retired}<span class="tag">{t.tags.retired}</span>{/if}
@@ -97,10 +97,8 @@
             >
           {/if}
           {#if line.draft}
-            <B
-              look="go"
-              disabled={busy || !draft.data || draft.data.faults.length > 0}
-              onclick={() => (publishing = true)}>{t.publish(next)}</B
+            <B look="go" disabled={busy || !draft || draft.faults.length > 0} onclick={() => (publishing = true)}
+              >{t.publish(next)}</B
             >
           {/if}
         {/if}
@@ -122,13 +120,9 @@
       {/each}
     </div>
     {#if tab === 'read'}
-      <KindRead page={page.data} draft={draft.data ?? null} />
+      <KindRead page={page.data} {draft} />
     {:else if tab === 'text'}
-      {#key id}<KindText
-          page={page.data}
-          draft={line.draft ? (draft.data ?? null) : null}
-          waits={line.draft && !draft.data}
-        />{/key}
+      {#key id}<KindText page={page.data} {draft} />{/key}
     {:else if tab === 'history'}
       <KindHistory page={page.data} />
     {:else}

@@ -10,7 +10,7 @@
   import type { Draft, KindFault, KindPage } from './types';
 
   /** The text of a kind: as it was published, or a draft that can be edited, with every fault at its line. */
-  let { page, draft, waits }: { page: KindPage; draft: Draft | null; waits: boolean } = $props();
+  let { page, draft }: { page: KindPage; draft: Draft | null } = $props();
   const t = m.kinds.text;
   const CHECK_AFTER = 400;
   const id = $derived(page.line.id);
@@ -116,7 +116,7 @@
   <div class="two">
     <Textarea
       id="kind-text"
-      class="mono"
+      class="mono w-full"
       rows={28}
       bind:value={text}
       oninput={typed}
@@ -150,7 +150,7 @@
       {/if}
     </aside>
   </div>
-{:else if !waits && published}
+{:else if published}
   <div class="bar">
     <span class="sub">{t.reading(page.line.version!)}</span>
     {#if session.mayWork}<B onclick={edit}>{t.edit}</B>{/if}

@@ -100,7 +100,7 @@
       >
       <Label
         >{t.addPaste}<Textarea
-          class="mono"
+          class="mono w-full"
           rows={14}
           bind:value={text}
           spellcheck="false"

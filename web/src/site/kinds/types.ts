@@ -78,6 +78,7 @@ export interface KindPage {
   about: string;
   shortName: string;
   summary: KindSummary | null;
+  draft: Draft | null;
   history: {
     version: number;
     digest: string;

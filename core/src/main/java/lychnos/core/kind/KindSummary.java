@@ -94,7 +94,8 @@ public record KindSummary(
     /**
      * A step of the setup.
      *
-     * @param answer what is sent, with the names of values in braces; empty for a step that sends nothing
+     * @param answer what is sent, or entered in which field of a page, with the names of values in braces; empty for a
+     * step that sends nothing
      */
     public record Step(String title, List<Remark> remarks, String answer) {}
 
@@ -241,6 +242,7 @@ public record KindSummary(
         } else if (step instanceof DialogueStep.Remote remote) {
             if (step instanceof DialogueStep.Page page) {
                 marks(page.marks(), all);
+                answer = fields(page);
             }
             all.add(Remark.plain(
                     remote.driven() ? "over the network, by itself" : "a page, by a person from the value sheet"));
@@ -249,6 +251,13 @@ public record KindSummary(
             }
         }
         return new Step(step.title(), List.copyOf(all), answer);
+    }
+
+    /** What is entered on a page, by the labels of its fields. */
+    private static String fields(DialogueStep.Page page) {
+        return page.fields().entrySet().stream()
+                .map(field -> field.getKey() + ": " + field.getValue().value())
+                .collect(Collectors.joining("; "));
     }
 
     private static void marks(Set<Mark> marks, List<Remark> all) {

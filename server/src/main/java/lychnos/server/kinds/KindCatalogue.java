@@ -18,9 +18,11 @@ public class KindCatalogue {
 
     private final Session db;
     private final Kinds kinds;
+    private final KindDrafts drafts;
     private final KindAdjustments adjustments;
 
-    KindCatalogue(Session db, Kinds kinds, KindAdjustments adjustments) {
+    KindCatalogue(Session db, Kinds kinds, KindDrafts drafts, KindAdjustments adjustments) {
+        this.drafts = drafts;
         this.db = db;
         this.kinds = kinds;
         this.adjustments = adjustments;
@@ -68,6 +70,7 @@ public class KindCatalogue {
      * The page of a kind.
      *
      * @param summary what its newest version says; null while it has only a draft
+     * @param draft what somebody is writing for the next version; null where nobody is
      * @param adjustments what its site does otherwise, by site
      */
     public record Page(
@@ -75,6 +78,7 @@ public class KindCatalogue {
             String about,
             String shortName,
             KindSummary summary,
+            KindDrafts.Draft draft,
             List<VersionLine> history,
             List<Use> uses,
             List<KindAdjustments.Row> adjustments,
@@ -166,6 +170,7 @@ public class KindCatalogue {
                 newest.map(each -> each.kind().about()).orElse(""),
                 newest.map(each -> each.kind().shortName()).orElse(""),
                 newest.map(each -> KindSummary.of(each.kind())).orElse(null),
+                line.draft ? drafts.get(id) : null,
                 history(id),
                 uses(id),
                 adjustments.of(id),

@@ -1,0 +1,234 @@
+package lychnos.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import java.io.IOException;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+
+/** A kind of the site's own: added in the browser on a running server, used at once, and changed while it is in use. */
+class OwnKindTest {
+
+    private static final Duration LONG = Duration.ofSeconds(60);
+    private static final String KIND = "power-meter-gateway";
+
+    private Stage stage;
+    private Screen screen;
+    private Api engineer;
+
+    private JsonNode ask(String server, String method, String path, Object body)
+            throws IOException, InterruptedException {
+        return engineer.ask(server, method, path, body == null ? null : Api.JSON.valueToTree(body));
+    }
+
+    private JsonNode ask(String method, String path, Object body) throws IOException, InterruptedException {
+        return ask(stage.url(), method, path, body);
+    }
+
+    @Test
+    void aKindFromTheShortFormIsUsedWithoutARestart() throws Exception {
+        try (Stage opened = new Stage("", 500);
+                Screen window = new Screen(1280, 800, ColorScheme.LIGHT)) {
+            stage = opened;
+            screen = window;
+            engineer = new Api(stage.url());
+            screen.signIn(stage.url(), "hall-lead", "lead-of-the-hall");
+            addByForm();
+            publish();
+            prepare();
+            long first = announce(stage.url());
+            place(first, "R1 u4", "PM-1");
+            byHand(first);
+            anotherVersion(first);
+            assertEquals(List.of(), screen.complaints());
+        }
+    }
+
+    private Locator labelled(String start) {
+        return screen.page.getByLabel(Pattern.compile("^" + start));
+    }
+
+    private void addByForm() throws IOException {
+        screen.page
+                .getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Kinds"))
+                .click();
+        assertThat(screen.text("Hypervisor host")).isVisible();
+        assertEquals(List.of(), screen.axe(), "the list of kinds");
+        screen.button("Add a kind").click();
+        labelled("Name").fill("Hypervisor host");
+        assertThat(labelled("Short word")).hasValue("hh");
+        labelled("Factory user").fill("owner");
+        labelled("Factory password").fill("owner");
+        screen.button("Save as a draft").click();
+        assertThat(screen.text("There is a kind “hypervisor-host” already")).isVisible();
+        labelled("Name").fill("Power meter gateway");
+        assertThat(labelled("Short word")).hasValue("pmg");
+        assertEquals(List.of(), screen.axe(), "the form with a fault");
+        screen.button("Save as a draft").click();
+        assertThat(screen.text("This is a draft")).isVisible();
+    }
+
+    private void publish() throws IOException {
+        screen.button("Publish version 1").click();
+        labelled("What is new").fill("as delivered");
+        screen.page
+                .getByRole(AriaRole.DIALOG)
+                .getByText("Publish version 1")
+                .last()
+                .click();
+        assertThat(screen.text("version 1").first()).isVisible();
+        assertThat(screen.text("This is a draft")).isHidden();
+        assertEquals(List.of(), screen.axe(), "a kind to read");
+    }
+
+    private void prepare() throws IOException, InterruptedException {
+        ask(
+                "POST",
+                "/api/bring-ups",
+                Map.of("name", "Meters", "siteCode", "own", "siteName", "Ardal", "positions", List.of()));
+        ask(
+                "PUT",
+                "/api/bring-ups/1/network",
+                Map.of(
+                        "name",
+                        "Management",
+                        "prefix",
+                        "10.40.16.0/24",
+                        "gateway",
+                        "10.40.16.1",
+                        "domain",
+                        "ardal.example",
+                        "nameServers",
+                        List.of("10.40.8.3", "10.40.8.4"),
+                        "timeServers",
+                        List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"),
+                        "ranges",
+                        List.of(Map.of("purpose", "pool", "run", ".180-.199", "note", ""))));
+    }
+
+    private long announce(String server) throws IOException, InterruptedException {
+        return ask(server, "POST", "/api/bring-ups/1/units", Map.of("kind", KIND, "count", 1, "members", 0))
+                .path(0)
+                .asLong();
+    }
+
+    private void place(long unit, String position, String serial) throws IOException, InterruptedException {
+        JsonNode report = ask(
+                "PUT",
+                "/api/bring-ups/1/facts",
+                Map.of(
+                        "cells",
+                        List.of(
+                                Map.of("unitId", unit, "member", "", "name", "serial", "value", serial),
+                                Map.of("unitId", unit, "member", "", "name", "location", "value", position))));
+        assertEquals(0, report.path("faults").size(), report::toString);
+        JsonNode fit = ask("GET", "/api/bring-ups/1/fits?unit=" + unit, null)
+                .path("fits")
+                .path(0);
+        ask("POST", "/api/bring-ups/1/takings", Map.of("lines", fit.path("lines"), "growth", fit.path("growth")));
+    }
+
+    /** The value sheet says what to enter where; the engineer ticks what is done. */
+    private void byHand(long unit) throws Exception {
+        screen.page.navigate(stage.url() + "/b/1/configure?unit=" + unit);
+        screen.button("Begin, ask me at each").click();
+        assertThat(screen.text("10.40.16.180").first()).isVisible();
+        assertThat(screen.text("255.255.255.0").first()).isVisible();
+        Stage.until("every page is ticked", LONG, () -> {
+            Locator tick = screen.page.locator("ol input[type=checkbox]:not(:checked)");
+            if (tick.count() > 0) {
+                tick.first().click();
+            }
+            return state(unit).equals("DONE");
+        });
+    }
+
+    private String state(long unit) {
+        try {
+            return ask("GET", "/api/units/" + unit + "/bench", null)
+                    .path("runState")
+                    .asText();
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new AssertionError(e);
+        }
+    }
+
+    /** A new version, published at one server, is used by the other; the unit that is done keeps its own. */
+    private void anotherVersion(long first) throws Exception {
+        String other = stage.startSecondServer();
+        long before = announce(other);
+        screen.page.navigate(stage.url() + "/kinds/" + KIND + "?tab=text");
+        screen.button("Edit as a draft").click();
+        Locator text = screen.page.locator("#kind-text");
+        String changed =
+                text.inputValue().replace("  location:", "  feed: { of: unit, is: text, find: the rack }\n  location:");
+        text.fill(changed.replace("is: rack-position", "is: rack"));
+        assertThat(screen.text("1 fault")).isVisible();
+        screen.page.getByText("line 7, column").click();
+        assertThat(text).isFocused();
+        text.fill(changed);
+        assertThat(screen.text("No faults found.")).isVisible();
+        assertEquals(List.of(), screen.axe(), "the text of a kind");
+        screen.button("Save draft").click();
+        screen.button("Publish version 2").click();
+        screen.page
+                .getByRole(AriaRole.DIALOG)
+                .getByText("Publish version 2")
+                .last()
+                .click();
+        assertThat(screen.text("version 2").first()).isVisible();
+
+        Stage.until("the other server uses it", LONG, () -> versionOf(announced(other)) == 2);
+        assertEquals(1, versionOf(first), "what is done stays as it was");
+        assertEquals(1, versionOf(before));
+
+        screen.page.navigate(stage.url() + "/kinds/" + KIND + "?tab=history");
+        screen.button("Move to version 2").click();
+        assertThat(screen.page.getByRole(AriaRole.DIALOG).getByText("feed")).isVisible();
+        screen.page.getByRole(AriaRole.DIALOG).locator("button[type=submit]").click();
+        assertThat(screen.text("These stay as they are")).isVisible();
+        assertEquals(1, versionOf(first), "a lead gives a reason for a unit that was set up");
+        assertEquals(2, versionOf(before), "nothing was done with it yet");
+        assertTrue(screen.text("was set up with version 1").isVisible());
+    }
+
+    private long announced(String server) {
+        try {
+            return announce(server);
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new AssertionError(e);
+        }
+    }
+
+    private int versionOf(long unit) {
+        try {
+            for (JsonNode each : ask("GET", "/api/bring-ups/1/prepare", null).path("units")) {
+                if (each.path("id").asLong() == unit) {
+                    return each.path("kindVersion").asInt();
+                }
+            }
+            throw new AssertionError("unit " + unit + " is not there");
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new AssertionError(e);
+        }
+    }
+}
