@@ -343,6 +343,22 @@ export const m = {
     noneMatch: 'No unit needs a person.',
   },
   prepare: {
+    columns: {
+      say: 'What each column holds. Correct it where it is wrong: a list with the same headings is read the same way next time.',
+      none: 'not read',
+      nth: (n: number) => `Column ${n}`,
+      meanings: {
+        serial: 'Serial',
+        mac: 'MAC address',
+        position: 'Rack position',
+        rack: 'Rack',
+        'rack-unit': 'Rack unit',
+        model: 'Model',
+        'first-address': 'First address',
+        'factory-user': 'Factory user',
+        'factory-password': 'Factory password',
+      } as Record<string, string>,
+    },
     groundwork: 'Groundwork',
     state: 'State the network',
     change: 'Change',

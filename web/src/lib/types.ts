@@ -260,6 +260,7 @@ export interface LabelReport {
   importId: number | null;
   taken: { line: number; serial: string; mac: string; position: string; change: string }[];
   faults: { line: number; column: string; value: string; reason: string }[];
+  columns: { index: number; heading: string; sample: string; meaning: string }[];
 }
 
 export interface ProposalLine {

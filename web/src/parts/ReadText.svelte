@@ -13,6 +13,7 @@
   import type { Snippet } from 'svelte';
   import { untrack } from 'svelte';
   import { Problem } from '../lib/api';
+  import { decoded } from '../lib/decode';
   import { lookAgain } from '../lib/query';
   import { m } from '../messages';
   import B from './B.svelte';
@@ -35,7 +36,9 @@
     onclose: () => void;
     /** the first line of a report, and what else it shows */
     found: Snippet<[R]>;
-    rest?: Snippet<[R]>;
+    rest?: Snippet<[R, () => void]>;
+    /** whether the text may be kept for a reload; not where it holds a password */
+    mayKeep?: (text: string) => boolean;
     /** other places to read from */
     others?: Snippet<[(source: Source) => void, boolean]>;
   }
@@ -52,6 +55,7 @@
     onclose,
     found,
     rest,
+    mayKeep = () => true,
     others,
   }: Props = $props();
   const LONGEST = 4_000_000;
@@ -87,7 +91,8 @@
 
   function look(from: Source): void {
     source = from;
-    sessionStorage.setItem(key, text.slice(0, KEPT));
+    if (mayKeep(text)) sessionStorage.setItem(key, text.slice(0, KEPT));
+    else sessionStorage.removeItem(key);
     void run(true);
   }
 
@@ -98,7 +103,7 @@
       fault = `${file.name}: ${Math.round(file.size / 1e6)} MB. ${m.read.tooLarge}`;
       return;
     }
-    text = await file.text();
+    text = decoded(await file.arrayBuffer());
     look(fromText);
   }
 </script>
@@ -127,7 +132,7 @@
         </table>
       </div>
     {/if}
-    {@render rest?.(report)}
+    {@render rest?.(report, () => void run(true))}
     {#if news(report) === 0 && report.faults.length === 0}<p class="sub">{m.read.nothingNew}</p>{/if}
     <div class="row">
       {#if news(report) > 0}<B look="go" disabled={busy} onclick={() => void run(false)}>{take(news(report))}</B>{/if}

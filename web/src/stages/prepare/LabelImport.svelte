@@ -8,6 +8,25 @@
   import { bringUpId } from '../../routes';
 
   let { onclose }: { onclose: () => void } = $props();
+  const NONE = '';
+  /** What a person has said of the columns; empty for what is proposed. */
+  let chosen = $state<Record<number, string>>({});
+  const asked = () =>
+    Object.entries(chosen)
+      .filter(([, meaning]) => meaning !== NONE)
+      .map(([index, meaning]) => `${index}:${meaning}`)
+      .join(',');
+  const secret = (text: string) => /passw|pwd/i.test(text);
+
+  /** One thing is read from one column: the column that had it before loses it. */
+  function choose(report: LabelReport, index: number, meaning: string, again: () => void): void {
+    const now = Object.fromEntries(report.columns.map((column) => [column.index, column.meaning]));
+    for (const other of Object.keys(now)) if (now[Number(other)] === meaning) now[Number(other)] = NONE;
+    now[index] = meaning;
+    chosen = now;
+    again();
+  }
+
   const news = (report: LabelReport) => report.taken.filter((line) => line.change !== 'already here').length;
 
   function taken(report: LabelReport): void {
@@ -28,14 +47,38 @@
   placeholder={'serial\tmac\track position\tmodel'}
   draft="labels-{bringUpId()}"
   read={(text: string, preview: boolean) =>
-    api.postText<LabelReport>(`/bring-ups/${bringUpId()}/labels?preview=${preview}`, text)}
+    api.postText<LabelReport>(
+      `/bring-ups/${bringUpId()}/labels?preview=${preview}${asked() ? `&columns=${asked()}` : ''}`,
+      text,
+    )}
+  mayKeep={(text: string) => !secret(text)}
   {news}
   take={m.prepare.take}
   ontaken={taken}
   {onclose}
 >
   {#snippet found(report: LabelReport)}<b>{report.taken.length}</b> {m.prepare.right}{/snippet}
-  {#snippet rest(report: LabelReport)}
+  {#snippet rest(report: LabelReport, again: () => void)}
+    {#if report.columns.length > 0}
+      <p class="sub">{m.prepare.columns.say}</p>
+      <div class="sheet scroll columns">
+        {#each report.columns as column (column.index)}
+          <label>
+            <span class="head">{column.heading || m.prepare.columns.nth(column.index + 1)}</span>
+            <select
+              value={column.meaning}
+              onchange={(event) => choose(report, column.index, event.currentTarget.value, again)}
+            >
+              <option value="">{m.prepare.columns.none}</option>
+              {#each Object.entries(m.prepare.columns.meanings) as [meaning, title] (meaning)}<option value={meaning}
+                  >{title}</option
+                >{/each}
+            </select>
+            <span class="mono sub sample">{column.sample}</span>
+          </label>
+        {/each}
+      </div>
+    {/if}
     {#if report.taken.length > 0}
       <div class="sheet scroll box">
         <table class="tbl">
@@ -62,6 +105,35 @@
 </ReadText>
 
 <style>
+  .columns {
+    display: flex;
+    gap: 12px;
+    padding: 8px 12px;
+    margin-bottom: 12px;
+    overflow-x: auto;
+  }
+  .columns label {
+    display: grid;
+    gap: 3px;
+    min-width: 130px;
+    font-size: 13px;
+  }
+  .head {
+    font-weight: 600;
+  }
+  .sample {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    max-width: 180px;
+  }
+  select {
+    border: 1px solid var(--line);
+    border-radius: 5px;
+    background: var(--sheet);
+    color: var(--ink);
+    padding: 5px 6px;
+  }
   .box {
     max-height: 260px;
     overflow: auto;

@@ -177,7 +177,7 @@ class OwnKindTest {
                 text.inputValue().replace("  location:", "  feed: { of: unit, is: text, find: the rack }\n  location:");
         text.fill(changed.replace("is: rack-position", "is: rack"));
         assertThat(screen.text("1 fault")).isVisible();
-        screen.page.getByText("line 7, column").click();
+        screen.page.getByText("line 8, column").click();
         assertThat(text).isFocused();
         text.fill(changed);
         assertThat(screen.text("No faults found.")).isVisible();

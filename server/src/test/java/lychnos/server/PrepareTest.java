@@ -65,6 +65,34 @@ class PrepareTest {
         assertNull(again.get("importId"));
     }
 
+    /** Headings that nobody knows: what a person says of them is remembered for the next list that has them. */
+    @Test
+    void columnsThatAPersonHasChosenAreRememberedByTheirHeadings() {
+        long id = client.bringUp();
+        String heading = "Asset,Machine,LAN,Place\n";
+        String list = heading + "A-1,CM-%1$d,024c59d1%1$04x,R1 u1\nA-2,CN-%1$d,024c59d2%1$04x,R1 u2\n";
+        JsonPath before = client.labels(id, list.formatted(id), true).jsonPath();
+        assertEquals(List.of("Asset", "Machine", "LAN", "Place"), before.getList("columns.heading"));
+        assertEquals("mac", before.getString("columns[2].meaning"), "told by what stands in it");
+        client.request()
+                .contentType("text/plain; charset=UTF-8")
+                .body(list.formatted(id))
+                .post("/api/bring-ups/" + id + "/labels?preview=false&columns=1:serial,2:mac,3:position")
+                .then()
+                .statusCode(200)
+                .body("taken.serial", org.hamcrest.Matchers.equalTo(List.of("CM-" + id, "CN-" + id)));
+        long next = client.bringUp();
+        JsonPath again = client.labels(next, list.formatted(next), true).jsonPath();
+        assertEquals(List.of("", "serial", "mac", "position"), again.getList("columns.meaning"));
+        assertEquals(List.of("CM-" + next, "CN-" + next), again.getList("taken.serial"));
+        client.request()
+                .contentType("text/plain; charset=UTF-8")
+                .body(list.formatted(next))
+                .post("/api/bring-ups/" + next + "/labels?preview=true&columns=1:serial,2:serial")
+                .then()
+                .statusCode(400);
+    }
+
     @Test
     void aSerialThatStandsElsewhereIsNamedWithItsPlace() {
         long id = client.bringUp("R1 u5", "R1 u7");

@@ -10,7 +10,7 @@ import org.apache.commons.csv.CSVRecord;
 
 /**
  * Reads rows from a CSV file (RFC 4180) or from columns pasted out of a spreadsheet. Comma, semicolon and tab are told
- * apart by the first line. A byte-order mark is skipped, quoted line breaks are part of their cell, and the text is
+ * apart by the first lines. A byte-order mark is skipped, quoted line breaks are part of their cell, and the text is
  * bounded before it is read.
  */
 public final class CsvText {
@@ -20,6 +20,8 @@ public final class CsvText {
 
     /** The most lines that are read. */
     public static final int MAX_LINES = 10_000;
+
+    private static final int FIRST_LINES = 12;
 
     /** What a formula begins with, in the spreadsheets that there are. */
     private static final String FORMULA = "=+-@\t\r";
@@ -77,14 +79,20 @@ public final class CsvText {
         return List.of(new LabelFault(line, "", "", reason));
     }
 
-    /** Which character separates the columns: the one that the first line holds most of. */
+    /**
+     * Which character separates the columns: the one that a line at the beginning holds most of. Titles above the
+     * headings hold few.
+     */
     static char delimiter(String body) {
-        String firstLine =
-                body.lines().filter(line -> !line.isBlank()).findFirst().orElse("");
+        List<String> first =
+                body.lines().filter(line -> !line.isBlank()).limit(FIRST_LINES).toList();
         char best = ',';
         long most = 0;
         for (char candidate : new char[] {'\t', ';', ','}) {
-            long count = firstLine.chars().filter(c -> c == candidate).count();
+            long count = first.stream()
+                    .mapToLong(line -> line.chars().filter(c -> c == candidate).count())
+                    .max()
+                    .orElse(0);
             if (count > most) {
                 most = count;
                 best = candidate;

@@ -7,26 +7,29 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
-import org.apache.commons.csv.CSVRecord;
 
 /**
  * Reads a list of labels from a CSV file (RFC 4180) or from columns pasted out of a spreadsheet. Comma, semicolon and
- * tab are told apart by the first line. Columns are found by their headings, in any order; without a heading they are
- * serial, hardware address, rack position, model. A wrong line is set aside with its reasons and never hides a right
- * one.
+ * tab are told apart by the first line; what the columns hold, by {@link LabelColumns}. A wrong line is set aside with
+ * its reasons and never hides a right one.
  *
  * @param labels the right lines
  * @param faults what is wrong with the others
+ * @param columns what was read from which column
  */
-public record LabelList(List<Label> labels, List<LabelFault> faults) {
+public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumns columns) {
 
     /** The columns, with the headings by which people name them. */
     public enum Column {
         SERIAL("serial", "serial number", "s/n", "sn", "label serial"),
         MAC("mac", "mac address", "hardware address", "oob mac", "management mac"),
         POSITION("rack position", "position", "rack", "location", "slot"),
+        /** The rack alone, where the unit in it has a column of its own. */
+        RACK("rack name"),
+        RACK_UNIT("rack unit", "u position", "height unit"),
         MODEL("model", "type", "machine"),
         FIRST_ADDRESS("first address", "factory address", "current address"),
         FACTORY_USER("factory user", "factory login", "default user"),
@@ -64,15 +67,42 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
 
     private static final int LONGEST_LOGIN = 128;
 
-    private static final List<Column> WITHOUT_HEADING =
-            List.of(Column.SERIAL, Column.MAC, Column.POSITION, Column.MODEL, Column.FIRST_ADDRESS);
+    /** What a spreadsheet makes of a long number: 1.23457E+11. */
+    private static final Pattern SHORTENED = Pattern.compile("[0-9]+[.,][0-9]+[eE][+-]?[0-9]+|[0-9]+[eE]\\+[0-9]+");
+
+    /** What a spreadsheet makes of what looks like a day to it. */
+    private static final Pattern DATE = Pattern.compile(
+            "[0-9]{1,2}[./][0-9]{1,2}[./][0-9]{2,4}( .*)?|[0-9]{4}-[0-9]{2}-[0-9]{2}([ T].*)?|[0-9]{1,2}[-. /]"
+                    + "(Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)[a-z]*([-. /][0-9]{2,4})?",
+            Pattern.CASE_INSENSITIVE);
 
     /** Reads a whole text. Never throws for what people type: whatever is wrong comes back as a fault. */
     public static LabelList parse(String text) {
-        Reader reader = new Reader();
-        List<LabelFault> faults = CsvText.read(text, reader::take);
+        return parse(text, Map.of());
+    }
+
+    /**
+     * The same with what a person says of the columns.
+     *
+     * @param chosen by column, counted from 0, what it holds; others are left out. Empty to find out by the list itself
+     */
+    public static LabelList parse(String text, Map<Integer, Column> chosen) {
+        List<List<String>> rows = new ArrayList<>();
+        List<Integer> lines = new ArrayList<>();
+        List<LabelFault> faults = new ArrayList<>(CsvText.read(text, (row, line) -> {
+            rows.add(row.toList());
+            lines.add(line);
+        }));
+        LabelColumns guessed = LabelColumns.guess(rows);
+        LabelColumns columns = chosen.isEmpty() ? guessed : guessed.choosing(chosen);
+        Reader reader = new Reader(columns.meaning());
+        if (!rows.isEmpty() && reader.hasColumns(lines.get(Math.max(0, columns.headingLine())))) {
+            for (int i = columns.headingLine() + 1; i < rows.size(); i++) {
+                reader.label(rows.get(i), lines.get(i)).ifPresent(reader.labels::add);
+            }
+        }
         reader.faults.addAll(faults);
-        return new LabelList(List.copyOf(reader.labels), List.copyOf(reader.faults));
+        return new LabelList(List.copyOf(reader.labels), List.copyOf(reader.faults), columns);
     }
 
     private static final class Reader {
@@ -83,44 +113,31 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
         private final Map<Mac, Integer> lineByMac = new HashMap<>();
         private final Map<RackPosition, Integer> lineByPosition = new HashMap<>();
         private final Map<Address, Integer> lineByFirstAddress = new HashMap<>();
-        private Map<Column, Integer> columns;
+        private final Map<Column, Integer> columns = new EnumMap<>(Column.class);
 
-        private void take(CSVRecord row, int line) {
-            if (columns == null) {
-                columns = heading(row);
-                if (columns != null) {
-                    demandColumns(line);
-                    return;
-                }
-                columns = new EnumMap<>(Column.class);
-                WITHOUT_HEADING.forEach(column -> columns.put(column, WITHOUT_HEADING.indexOf(column)));
-            }
-            label(row, line).ifPresent(labels::add);
+        private Reader(Map<Integer, Column> meaning) {
+            meaning.forEach((index, column) -> columns.put(column, index));
         }
 
-        private static Map<Column, Integer> heading(CSVRecord row) {
-            Map<Column, Integer> found = new EnumMap<>(Column.class);
-            for (int i = 0; i < row.size(); i++) {
-                int index = i;
-                Column.named(row.get(i)).ifPresent(column -> found.putIfAbsent(column, index));
-            }
-            return found.size() >= 2 ? found : null;
-        }
-
-        private void demandColumns(int line) {
+        /** Without these nothing can be read; what lacks is told once. */
+        private boolean hasColumns(int line) {
             List<Column> missing = new ArrayList<>(List.of(Column.SERIAL, Column.MAC, Column.POSITION));
             missing.removeAll(columns.keySet());
+            if (columns.containsKey(Column.RACK) && columns.containsKey(Column.RACK_UNIT)) {
+                missing.remove(Column.POSITION);
+            }
             if (!missing.isEmpty()) {
                 String names = missing.stream().map(Column::title).collect(Collectors.joining(", "));
                 faults.add(new LabelFault(line, "", "", "The heading has no column for: " + names + "."));
             }
+            return missing.isEmpty();
         }
 
-        private Optional<Label> label(CSVRecord row, int line) {
+        private Optional<Label> label(List<String> row, int line) {
             int before = faults.size();
             String serial = read(row, line, Column.SERIAL, Reader::serial);
-            Mac mac = read(row, line, Column.MAC, Mac::parse);
-            RackPosition position = read(row, line, Column.POSITION, RackPosition::parse);
+            Mac mac = read(row, line, Column.MAC, Reader::mac);
+            RackPosition position = position(row, line);
             Optional<Address> first = text(row, Column.FIRST_ADDRESS).isEmpty()
                     ? Optional.empty()
                     : Optional.ofNullable(read(row, line, Column.FIRST_ADDRESS, Address::parse));
@@ -152,7 +169,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
         }
 
         /** The password itself is never part of a fault. */
-        private String atMost(CSVRecord row, int line, Column column) {
+        private String atMost(List<String> row, int line, Column column) {
             String text = text(row, column);
             if (text.length() > LONGEST_LOGIN) {
                 faults.add(
@@ -161,14 +178,55 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
             return text;
         }
 
+        private RackPosition position(List<String> row, int line) {
+            if (columns.containsKey(Column.POSITION)) {
+                return read(row, line, Column.POSITION, RackPosition::parse);
+            }
+            String rack = text(row, Column.RACK);
+            String unit = text(row, Column.RACK_UNIT);
+            if (rack.isEmpty() || unit.isEmpty()) {
+                Column missing = rack.isEmpty() ? Column.RACK : Column.RACK_UNIT;
+                faults.add(new LabelFault(line, missing.title(), "", "The " + missing.title() + " is missing."));
+                return null;
+            }
+            try {
+                return RackPosition.parse(rack + " u" + unit.replaceFirst("^[uU]", ""));
+            } catch (IllegalArgumentException e) {
+                faults.add(new LabelFault(line, Column.RACK_UNIT.title(), rack + " " + unit, e.getMessage()));
+                return null;
+            }
+        }
+
+        private static String asPrinted(String text) {
+            if (SHORTENED.matcher(text).matches()) {
+                throw new IllegalArgumentException("A spreadsheet has turned “" + text
+                        + "” into a number, and digits are lost. Format the column as text and enter it again.");
+            }
+            if (DATE.matcher(text).matches()) {
+                throw new IllegalArgumentException("A spreadsheet has turned “" + text
+                        + "” into a date. Format the column as text and enter it again.");
+            }
+            return text;
+        }
+
+        private static Mac mac(String text) {
+            if (asPrinted(text).matches("[0-9]{1,11}")) {
+                throw new IllegalArgumentException("“" + text + "” has " + text.length()
+                        + " digits, and a hardware address has 12. A spreadsheet drops zeros in front: format the "
+                        + "column as text and enter it again.");
+            }
+            return Mac.parse(text);
+        }
+
         private static String serial(String text) {
+            asPrinted(text);
             if (!text.matches("[\\x21-\\x7e]([\\x20-\\x7e]{0,62}[\\x21-\\x7e])?")) {
                 throw new IllegalArgumentException("A serial has 1 to 64 plain letters, digits and signs.");
             }
             return text;
         }
 
-        private <T> T read(CSVRecord row, int line, Column column, java.util.function.Function<String, T> parser) {
+        private <T> T read(List<String> row, int line, Column column, java.util.function.Function<String, T> parser) {
             String text = text(row, column);
             if (text.isEmpty()) {
                 faults.add(new LabelFault(line, column.title(), "", "The " + column.title() + " is missing."));
@@ -182,7 +240,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults) {
             }
         }
 
-        private String text(CSVRecord row, Column column) {
+        private String text(List<String> row, Column column) {
             Integer index = columns.get(column);
             return index == null || index >= row.size() ? "" : row.get(index).strip();
         }

@@ -105,4 +105,66 @@ class LabelListTest {
         LabelList.parse(text);
         LabelList.parse("serial,mac,rack position\n" + text);
     }
+
+    private static List<String> read(LabelList list) {
+        assertEquals(List.of(), list.faults());
+        return list.labels().stream()
+                .map(label -> label.serial() + " " + label.mac() + " " + label.position())
+                .toList();
+    }
+
+    @Test
+    void readsAListAsAMakerShipsIt() {
+        LabelList list = LabelList.parse(
+                """
+                Delivery 4 for Ardal, hall 2
+                as of week 48
+
+                Pos;NIC 1 MAC;Product Type;Serial Number (S/N);BMC MAC;Rack;U position;Default Password
+                1;02:4c:59:ff:00:01;C4;BF-1;024C59A10001;R1;5;tag-1
+                2;02:4c:59:ff:00:02;C4;BF-2;02-4C-59-A1-00-02;R1;U07;tag-2
+                """);
+        assertEquals(List.of("BF-1 02:4c:59:a1:00:01 R1 u5", "BF-2 02:4c:59:a1:00:02 R1 u7"), read(list));
+        assertEquals(
+                "tag-1", list.labels().get(0).factoryPassword().orElseThrow().use(text -> text));
+        assertEquals("C4", list.labels().get(0).model());
+        assertEquals(LabelList.Column.MAC, list.columns().meaning().get(4), "not the one of the first NIC");
+        assertEquals(3, list.columns().headings().indexOf("Serial Number (S/N)"));
+    }
+
+    @Test
+    void findsColumnsWithoutAHeadingByWhatStandsInThem() {
+        assertEquals(
+                List.of("BF-1 02:4c:59:a1:00:01 R1 u5", "BF-2 02:4c:59:a1:00:02 R1 u7"),
+                read(LabelList.parse("R1 u5\tBF-1\t024c.59a1.0001\nR1 u7\tBF-2\t024c.59a1.0002\n")));
+    }
+
+    @Test
+    void readsWhatAPersonChose() {
+        String text = "Asset,Machine,LAN,Place\nA-1,BF-1,024c59a10001,R1 u5\n";
+        assertTrue(LabelList.parse(text).labels().isEmpty());
+        LabelList list = LabelList.parse(
+                text,
+                java.util.Map.of(1, LabelList.Column.SERIAL, 2, LabelList.Column.MAC, 3, LabelList.Column.POSITION));
+        assertEquals(List.of("BF-1 02:4c:59:a1:00:01 R1 u5"), list.faults().isEmpty() ? read(list) : List.of());
+    }
+
+    @Test
+    void refusesWhatASpreadsheetHasChanged() {
+        LabelList list = LabelList.parse(
+                """
+                serial,mac,rack position
+                1.23457E+11,02:4c:59:a1:00:01,R1 u1
+                3-Jan,02:4c:59:a1:00:02,R1 u2
+                2026-01-03 00:00:00,02:4c:59:a1:00:03,R1 u3
+                BF-4,24059100001,R1 u4
+                BF-5,"2,4059E+11",R1 u5
+                12E5,02:4c:59:a1:00:06,R1 u6
+                """);
+        assertEquals(List.of("12E5"), list.labels().stream().map(Label::serial).toList());
+        assertEquals(List.of("2 serial", "3 serial", "4 serial", "5 mac", "6 mac"), faults(list));
+        assertTrue(list.faults().get(0).reason().contains("into a number"));
+        assertTrue(list.faults().get(1).reason().contains("into a date"));
+        assertTrue(list.faults().get(3).reason().contains("drops zeros"));
+    }
 }

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import lychnos.core.fact.Fact;
 import lychnos.core.fact.Label;
+import lychnos.core.fact.LabelColumns;
 import lychnos.core.fact.LabelFault;
 import lychnos.core.fact.LabelList;
 import lychnos.core.fact.RackPosition;
@@ -34,11 +35,21 @@ public class Labels {
     private final BringUps bringUps;
     private final Kinds kinds;
     private final Facts facts;
+    private final LabelMappings mappings;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
 
-    Labels(Session db, BringUps bringUps, Kinds kinds, Facts facts, Journal journal, Live live, Clock clock) {
+    Labels(
+            Session db,
+            BringUps bringUps,
+            Kinds kinds,
+            Facts facts,
+            LabelMappings mappings,
+            Journal journal,
+            Live live,
+            Clock clock) {
+        this.mappings = mappings;
         this.kinds = kinds;
         this.facts = facts;
         this.db = db;
@@ -55,15 +66,38 @@ public class Labels {
      */
     public record Taken(int line, String serial, String mac, String position, String change) {}
 
-    /** @param importId by which it can be undone; null for a preview and where nothing changed */
-    public record Report(Long importId, List<Taken> taken, List<LabelFault> faults) {}
+    /**
+     * A column of the list.
+     *
+     * @param heading as it stands in the list, or empty
+     * @param sample the first value in it; empty for a password
+     * @param meaning what is read from it, such as {@code serial}; empty where it is left out
+     */
+    public record ColumnView(int index, String heading, String sample, String meaning) {}
 
-    /** @param preview whether only to say what would happen */
+    /**
+     * @param importId by which it can be undone; null for a preview and where nothing changed
+     * @param columns what is read from which column
+     */
+    public record Report(Long importId, List<Taken> taken, List<LabelFault> faults, List<ColumnView> columns) {}
+
+    /**
+     * @param preview whether only to say what would happen
+     * @param chosen by column, what it holds, as a person has corrected it; empty for what is proposed, or was chosen
+     * for a list with the same headings before
+     */
     @Transactional
-    public Report read(long bringUpId, String text, boolean preview, Who.Person person) {
+    public Report read(
+            long bringUpId, String text, boolean preview, Map<Integer, LabelList.Column> chosen, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
-        LabelList list = LabelList.parse(text);
+        LabelList list = LabelList.parse(text, chosen);
+        if (chosen.isEmpty()) {
+            Map<Integer, LabelList.Column> before = mappings.of(list.columns());
+            list = before.isEmpty() ? list : LabelList.parse(text, before);
+        } else if (!preview) {
+            mappings.remember(list.columns(), person);
+        }
         List<Unit> units = bringUps.units(bringUpId);
         Map<RackPosition, Unit> byPosition = new HashMap<>();
         units.stream().filter(unit -> unit.rack != null).forEach(unit -> byPosition.put(unit.position(), unit));
@@ -119,7 +153,22 @@ public class Labels {
                     taken);
             live.tell(bringUpId, "prepare");
         }
-        return new Report(entry == null ? null : entry.id, taken, faults);
+        return new Report(entry == null ? null : entry.id, taken, faults, columns(list.columns()));
+    }
+
+    private static List<ColumnView> columns(LabelColumns columns) {
+        List<ColumnView> all = new ArrayList<>();
+        for (int i = 0; i < columns.headings().size(); i++) {
+            LabelList.Column meaning = columns.meaning().get(i);
+            all.add(new ColumnView(
+                    i,
+                    columns.headings().get(i),
+                    meaning == LabelList.Column.FACTORY_PASSWORD
+                            ? ""
+                            : columns.samples().get(i),
+                    meaning == null ? "" : LabelMappings.word(meaning)));
+        }
+        return all;
     }
 
     /** The factory login on the machine's own tag; its password is sealed as it is kept. */

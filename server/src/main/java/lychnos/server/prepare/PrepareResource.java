@@ -562,8 +562,9 @@ public class PrepareResource {
     @Path("bring-ups/{id}/labels")
     @Consumes(MediaType.TEXT_PLAIN)
     @RolesAllowed("engineer")
-    public Labels.Report readLabels(long id, @QueryParam("preview") boolean preview, String text) {
-        return labels.read(id, text == null ? "" : text, preview, who.person());
+    public Labels.Report readLabels(
+            long id, @QueryParam("preview") boolean preview, @QueryParam("columns") String columns, String text) {
+        return labels.read(id, text == null ? "" : text, preview, LabelMappings.parse(columns), who.person());
     }
 
     @POST
