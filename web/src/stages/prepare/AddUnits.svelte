@@ -2,14 +2,17 @@
   import { Input, Label, Select } from 'flowbite-svelte';
   import { api, Problem } from '../../lib/api';
   import { notices } from '../../lib/notices.svelte';
-  import { lookAgain } from '../../lib/query';
+  import { live, lookAgain } from '../../lib/query';
   import type { KindBrief } from '../../lib/types';
   import B from '../../parts/B.svelte';
   import Dialog from '../../parts/Dialog.svelte';
   import { m } from '../../messages';
   import { bringUpId } from '../../routes';
 
-  let { kinds, onclose }: { kinds: KindBrief[]; onclose: () => void } = $props();
+  let { onclose }: { onclose: () => void } = $props();
+  /** Those of now: one that was published a moment ago can be chosen. */
+  const offered = live<KindBrief[]>(() => '/kinds');
+  const kinds = $derived(offered.data ?? []);
   const a = m.prepare.add;
   let kindId = $state('');
   let count = $state('1');

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { createQuery } from '@tanstack/svelte-query';
   import { flushSync, onMount } from 'svelte';
   import { api } from '../../lib/api';
   import { onKeys } from '../../lib/keys';
@@ -20,7 +19,6 @@
   import { keyOf, keyOfKind } from './sheet';
 
   const sheet = live<PrepareView>(() => `/bring-ups/${bringUpId()}/prepare`);
-  const kinds = createQuery(() => ({ queryKey: ['kinds'], queryFn: () => api.get<KindBrief[]>('/kinds') }));
   let open = $state<'labels' | 'table' | 'ground' | 'units' | null>(null);
   let stating = $state<{ start: Statement | null } | null>(null);
   let all = $state(false);
@@ -229,7 +227,7 @@
 </div>
 {#if open === 'labels'}<LabelImport onclose={() => (open = null)} />{/if}
 {#if open === 'table'}<TableImport onclose={() => (open = null)} onundo={undoChange} />{/if}
-{#if open === 'units' && kinds.data}<AddUnits kinds={kinds.data} onclose={() => (open = null)} />{/if}
+{#if open === 'units'}<AddUnits onclose={() => (open = null)} />{/if}
 {#if open === 'ground' && sheet.data}<Ground
     view={sheet.data}
     onclose={() => (open = null)}
