@@ -66,7 +66,7 @@ export const m = {
       labelHint: 'such as: asset number, licence number',
       access: 'How it is reached',
       firstPage: 'Page where its setup begins',
-      firstPageHint: 'its address as delivered; may stay empty',
+      firstPageHint: 'its web address as delivered, with its scheme; may stay empty',
       user: 'Factory user',
       userHint: 'empty if it has none',
       password: 'Factory password',

@@ -199,7 +199,6 @@
             class="mono"
             bind:value={firstPage}
             maxlength={200}
-            placeholder="http://192.0.2.1/"
           /></Label
         >
         <div class="pair">
@@ -245,7 +244,7 @@
         {#each sheet as page, i (i)}
           <fieldset>
             <legend>
-              <label class="page"
+              <label class="nth"
                 ><span>{t.page(i + 1)}</span><Input bind:value={page.title} required maxlength={60} /></label
               >
             </legend>
@@ -348,7 +347,7 @@
     gap: 6px;
     min-width: 0;
   }
-  .page {
+  .nth {
     display: flex;
     gap: 8px;
     align-items: center;

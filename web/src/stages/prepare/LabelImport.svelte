@@ -115,7 +115,8 @@
   .columns label {
     display: grid;
     gap: 3px;
-    min-width: 130px;
+    min-width: 108px;
+    align-content: start;
     font-size: 13px;
   }
   .head {

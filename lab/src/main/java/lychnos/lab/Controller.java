@@ -6,9 +6,11 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import io.vertx.core.http.HttpMethod;
 import io.vertx.core.http.HttpServerRequest;
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -254,10 +256,13 @@ public final class Controller {
                     ? Reply.ok(path.equals("/redfish") ? resources.versions() : resources.root())
                     : Reply.notAllowed();
         }
+        boolean noSessions = spec.quirks().contains(Quirk.NO_SESSIONS);
         if (path.equals(SESSIONS) && method == HttpMethod.POST) {
-            return logIn(body);
+            return noSessions ? Reply.notAllowed() : logIn(body);
         }
-        String user = sessions.get(request.getHeader("X-Auth-Token"));
+        String user = noSessions
+                ? byRequest(request.getHeader("Authorization"))
+                : sessions.get(request.getHeader("X-Auth-Token"));
         if (user == null) {
             return Reply.error(401, "Base.1.18.NoValidSession", "There is no valid session.");
         }
@@ -331,12 +336,27 @@ public final class Controller {
         return Reply.notAllowed();
     }
 
+    private boolean admits(String user, String given) {
+        boolean second = (factoryToo || spec.quirks().contains(Quirk.KEEPS_FACTORY)) && given.equals(spec.phrase());
+        boolean taken = user.equals(spec.user()) && (given.equals(phrase) || second);
+        refusedLogins += taken ? 0 : 1;
+        return taken;
+    }
+
+    /** Who asks, by a header of basic authentication (RFC 7617); null where nobody is told or the password is wrong. */
+    private String byRequest(String header) {
+        if (header == null || !header.startsWith("Basic ")) {
+            return null;
+        }
+        String[] login = new String(
+                        Base64.getDecoder().decode(header.substring("Basic ".length())), StandardCharsets.UTF_8)
+                .split(":", 2);
+        return login.length == 2 && admits(login[0], login[1]) ? login[0] : null;
+    }
+
     private Reply logIn(JsonNode body) {
         String user = body.path("UserName").asText();
-        String given = body.path("Password").asText();
-        boolean second = (factoryToo || spec.quirks().contains(Quirk.KEEPS_FACTORY)) && given.equals(spec.phrase());
-        if (!user.equals(spec.user()) || !given.equals(phrase) && !second) {
-            refusedLogins++;
+        if (!admits(user, body.path("Password").asText())) {
             return Reply.error(401, "Base.1.18.ResourceAtUriUnauthorized", "User or password is wrong.");
         }
         String token = UUID.randomUUID().toString();

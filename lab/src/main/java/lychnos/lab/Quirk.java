@@ -54,6 +54,8 @@ public enum Quirk {
     UPDATES_ITSELF,
     /** Has no way to put another certificate in. */
     NO_CERTIFICATE_SERVICE,
+    /** Has no sessions: every request brings its log-in. */
+    NO_SESSIONS,
     /** Telnet stays open. */
     TELNET_OPEN,
     /** Answers SNMP to the community that it was delivered with. */

@@ -63,7 +63,9 @@ final class Resources {
         if (!spec.quirks().contains(Quirk.NO_CERTIFICATE_SERVICE)) {
             root.set("CertificateService", link(Controller.CERTIFICATES));
         }
-        root.putObject("Links").set("Sessions", link(Controller.SESSIONS));
+        if (!spec.quirks().contains(Quirk.NO_SESSIONS)) {
+            root.putObject("Links").set("Sessions", link(Controller.SESSIONS));
+        }
         return root;
     }
 

@@ -46,6 +46,8 @@ public record LabelColumns(int headingLine, List<String> headings, List<String> 
         LIKE.put(Column.MODEL, Pattern.compile("\\b(model|product|type)\\b"));
     }
 
+    private static final Pattern WITH_UNIT = Pattern.compile("[uU]0*[1-9][0-9]?$");
+
     private static final List<Column> WITHOUT_HEADING =
             List.of(Column.SERIAL, Column.MAC, Column.POSITION, Column.MODEL, Column.FIRST_ADDRESS);
 
@@ -186,8 +188,9 @@ public record LabelColumns(int headingLine, List<String> headings, List<String> 
         return parses(() -> Mac.parse(text));
     }
 
+    /** With the u of the unit: without it many a serial, such as PC-1, reads like a rack and a unit. */
     private static boolean isPosition(String text) {
-        return parses(() -> RackPosition.parse(text));
+        return WITH_UNIT.matcher(text).find() && parses(() -> RackPosition.parse(text));
     }
 
     private static boolean parses(Runnable parser) {

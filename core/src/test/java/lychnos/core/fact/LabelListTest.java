@@ -140,9 +140,15 @@ class LabelListTest {
     }
 
     @Test
+    void aSerialThatReadsLikeARackPositionIsNone() {
+        assertEquals(List.of("PC-1 02:4c:59:a1:00:01 R1 u5"), read(LabelList.parse("PC-1\t024c59a10001\tR1 u5\tC4\n")));
+        assertEquals(List.of("PC-1 02:4c:59:a1:00:01 R1 u5"), read(LabelList.parse("PC-1\t024c59a10001\tR1/5\n")));
+    }
+
+    @Test
     void readsWhatAPersonChose() {
         String text = "Asset,Machine,LAN,Place\nA-1,BF-1,024c59a10001,R1 u5\n";
-        assertTrue(LabelList.parse(text).labels().isEmpty());
+        assertEquals("A-1", LabelList.parse(text).labels().get(0).serial(), "no heading tells which one it is");
         LabelList list = LabelList.parse(
                 text,
                 java.util.Map.of(1, LabelList.Column.SERIAL, 2, LabelList.Column.MAC, 3, LabelList.Column.POSITION));

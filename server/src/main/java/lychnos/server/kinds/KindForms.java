@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindForm;
@@ -99,7 +100,7 @@ public class KindForms {
 
         private static <T> List<T> orNone(List<T> all) {
             List<T> list = all == null ? List.of() : all;
-            if (list.size() > MOST_ENTRIES || list.contains(null)) {
+            if (list.size() > MOST_ENTRIES || list.stream().anyMatch(Objects::isNull)) {
                 throw Refusal.bad("A list of the form has at most " + MOST_ENTRIES + " entries, and none is null.");
             }
             return list;

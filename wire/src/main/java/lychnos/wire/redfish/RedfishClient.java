@@ -8,8 +8,10 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -46,6 +48,8 @@ public final class RedfishClient implements AutoCloseable {
     private String pin;
     private String token;
     private String session;
+    /** The log-in that goes with each request, where the service has no sessions. */
+    private String basic;
 
     /** @param pin fingerprint of the certificate that must be shown, or null to keep the first one for this session */
     public RedfishClient(Vantage vantage, Address address, int port, String pin) {
@@ -74,13 +78,23 @@ public final class RedfishClient implements AutoCloseable {
     }
 
     /**
-     * Logs in by creating a session.
+     * Logs in by creating a session; where the service has no sessions, with the log-in in each request (basic
+     * authentication, RFC 7617; DSP0266 asks for both).
      *
      * @return the account to change first, where the service says that the password must be changed
      * @throws RedfishFault with status 401 or 403 if the log-in is refused
      */
     public Optional<String> logIn(String user, Secret phrase) throws WireFault, RedfishFault {
-        String sessions = link(root().json().path("Links").path("Sessions"));
+        Resource root = root();
+        if (root.json()
+                .path("Links")
+                .path("Sessions")
+                .path("@odata.id")
+                .asText()
+                .isEmpty()) {
+            return logInByEachRequest(root, user, phrase);
+        }
+        String sessions = link(root.json().path("Links").path("Sessions"));
         byte[] body = phrase.use(
                 text -> bytes(JSON.createObjectNode().put("UserName", user).put("Password", text)));
         HttpAnswer answer = exchange("POST", sessions, body, Map.of());
@@ -99,8 +113,25 @@ public final class RedfishClient implements AutoCloseable {
         return Optional.empty();
     }
 
+    /** Whether the log-in is taken shows at the first thing that needs one. */
+    private Optional<String> logInByEachRequest(Resource root, String user, Secret phrase)
+            throws WireFault, RedfishFault {
+        basic = phrase.use(text ->
+                "Basic " + Base64.getEncoder().encodeToString((user + ':' + text).getBytes(StandardCharsets.UTF_8)));
+        try {
+            follow(root.json().path("Managers"));
+            return Optional.empty();
+        } catch (RedfishFault e) {
+            if (e.is("PasswordChangeRequired") && !e.arguments().isEmpty()) {
+                return Optional.of(inside(e.arguments().get(0)));
+            }
+            basic = null;
+            throw e;
+        }
+    }
+
     public boolean loggedIn() {
-        return token != null;
+        return token != null || basic != null;
     }
 
     /** Reads a resource. */
@@ -243,6 +274,8 @@ public final class RedfishClient implements AutoCloseable {
         }
         if (token != null) {
             headers.put("X-Auth-Token", token);
+        } else if (basic != null) {
+            headers.put("Authorization", basic);
         }
         HttpAnswer answer = vantage.http(new HttpCall(address, port, method, path, headers, body, pin, REQUEST));
         pin = answer.fingerprint();

@@ -36,6 +36,8 @@ class RedfishQuirksTest {
                 "PADDED_LISTS",
                 "PASSWORD_CHANGE_REQUIRED ETAG_REQUIRED DHCP_FIRST TASKS DIES_ON_MOVE PADDED_LISTS",
                 "NO_ETAG DHCP_FIRST DIES_ON_MOVE",
+                "NO_SESSIONS",
+                "NO_SESSIONS PASSWORD_CHANGE_REQUIRED ETAG_REQUIRED",
             })
     void survives(String words) throws Exception {
         Quirk[] quirks = words.isEmpty()
