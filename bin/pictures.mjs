@@ -56,6 +56,9 @@ await shoot(page, '/b/3/configure', 'bench', async () => page.getByText('recordi
 await shoot(page, '/b/3/configure?unit=' + (await arrayOf(page)), 'pages', async () => page.getByText('Pages of ard-blk-1').waitFor());
 await shoot(page, '/b/1/prove', 'prove', async () => page.getByText('Planned and read back').waitFor());
 const lead = await screen({}, 'hall-lead', 'lead-of-the-hall');
+await lead.goto(url + '/kinds');
+await lead.getByText('Wireless controller').waitFor();
+await lead.screenshot({ path: join(root, 'docs/screenshots/kinds.png') });
 await lead.goto(url + '/people');
 await lead.getByText('Night watch').waitFor();
 await lead.screenshot({ path: join(root, 'docs/screenshots/people.png') });

@@ -479,6 +479,11 @@ export const m = {
     saved: 'The network is stated.',
   },
   allocate: {
+    byHand: {
+      label: 'Another host name for this unit',
+      save: 'Save name',
+      saved: (name: string) => `The unit is called ${name}.`,
+    },
     title: 'Where everything sits',
     noNetwork: 'No network is stated yet. That is part of Prepare.',
     toPrepare: 'State the network',

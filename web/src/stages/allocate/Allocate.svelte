@@ -15,6 +15,7 @@
   import { bringUpId, chosenUnit, go, path, route } from '../../routes';
   import BringIn from './BringIn.svelte';
   import NamesPanel from './NamesPanel.svelte';
+  import NameByHand from './NameByHand.svelte';
   import Ribbon from './Ribbon.svelte';
   import { isV4 } from './ribbon';
   import RunsSix from './RunsSix.svelte';
@@ -342,6 +343,7 @@
         <h2>{single !== null ? a.placeOne(fits.data?.unit ?? '') : a.place(unitsWaiting.length)}</h2>
         {#if single !== null}
           <p class="sub">{fits.data?.kind}. {fits.data?.about}</p>
+          {#if session.mayWork && fits.data}{#key single}<NameByHand unitId={single} now={fits.data.unit} />{/key}{/if}
         {:else if named}
           <p class="sub units">
             {#each unitsWaiting.slice(0, 14) as [id, unit] (id)}<button

@@ -44,11 +44,16 @@ public enum Quirk {
     NO_SERIAL,
     /** Shows its serial on its chassis alone. */
     CHASSIS_SERIAL,
-    /** Is the second of two managers behind one service; the first belongs to the enclosure and has ports of its own. */
+    /**
+     * Is the second of two managers behind one service; the first belongs to the enclosure and has ports of its own.
+     */
     SECOND_MANAGER,
     /** Its management port has no VLAN of its own, and the property is ignored. */
     NO_VLAN,
-    /** The switch port it is plugged into carries no tagged VLAN: whoever turns tagging on does not hear from it again. */
+    /**
+     * The switch port it is plugged into carries no tagged VLAN: whoever turns tagging on does not hear from it
+     * again.
+     */
     UNTAGGED_SWITCH_PORT,
     /** Brings itself to another version a minute after its password was set, and tells nobody. */
     UPDATES_ITSELF,

@@ -242,6 +242,42 @@ class KindsTest {
     }
 
     @Test
+    void oneUnitIsCalledByANameThatAPersonTyped() {
+        publish("meter-i", meter("meter-i").replace("{n}\" }", "{n}\", longest: 20 }"));
+        long bringUp = engineer.bringUp();
+        long unit = announce(bringUp, "meter-i");
+        long other = announce(bringUp, "meter-i");
+        rename(unit, "Feed-Main").statusCode(204);
+        assertEquals(
+                "feed-main",
+                engineer.get("/api/bring-ups/" + bringUp + "/prepare").getString("units[0].name"));
+        rename(other, "feed-main").statusCode(400);
+        rename(other, "feed_2").statusCode(400);
+        rename(other, "a".repeat(21)).statusCode(400);
+        rename(other, "").statusCode(400);
+        Client.viewer()
+                .request()
+                .body(Map.of("name", "x"))
+                .put("/api/units/" + other + "/name")
+                .then()
+                .statusCode(403);
+        engineer.network(bringUp, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.101-10.40.8.120"));
+        engineer.take(bringUp).then().statusCode(200);
+        assertEquals(
+                List.of("feed-main"),
+                engineer.get("/api/bring-ups/" + bringUp + "/ribbon")
+                        .getList("seats.findAll { it.unitId == " + unit + " }.hostName"));
+        rename(unit, "feed-3").statusCode(409);
+    }
+
+    private io.restassured.response.ValidatableResponse rename(long unit, String name) {
+        return engineer.request()
+                .body(Map.of("name", name))
+                .put("/api/units/" + unit + "/name")
+                .then();
+    }
+
+    @Test
     void theListTellsWhoUsesWhat() {
         publish("meter-h", meter("meter-h"));
         announce(engineer.bringUp(), "meter-h");

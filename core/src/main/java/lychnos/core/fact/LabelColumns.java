@@ -12,7 +12,8 @@ import java.util.regex.Pattern;
 import lychnos.core.fact.LabelList.Column;
 
 /**
- * Which column of somebody's list holds what. Lists come with headings of many kinds, with titles above them, or without
+ * Which column of somebody's list holds what. Lists come with headings of many kinds, with titles above them, or
+ * without
  * any heading; what is proposed can be corrected.
  *
  * @param headingLine the index of the row that holds the headings, or -1 where there is none

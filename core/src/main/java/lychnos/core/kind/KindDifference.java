@@ -7,7 +7,10 @@ import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 
-/** What differs between two versions of a kind, as people need it to decide whether a unit may move from one to the other. */
+/**
+ * What differs between two versions of a kind, as people need it to decide whether a unit may move from one to the
+ * other.
+ */
 public final class KindDifference {
 
     /** What it is about. */

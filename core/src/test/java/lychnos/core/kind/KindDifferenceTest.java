@@ -45,8 +45,8 @@ class KindDifferenceTest {
     void aQuestionThatComesEarlierIsToldOnce() {
         String links = "    - { row: Links, asked: \"How many links\", answer: \"{links}\", suggested: yes, title: "
                 + "management links }\n";
-        String vlan =
-                "    - { row: VLAN, asked: \"Tag, 0 for none\", answer: \"{vlan}\", suggested: yes, title: own VLAN }\n";
+        String vlan = "    - { row: VLAN, asked: \"Tag, 0 for none\", answer: \"{vlan}\", suggested: yes, title: own "
+                + "VLAN }\n";
         List<Change> moved = after(links + vlan, vlan + links);
         assertEquals(1, moved.size(), moved::toString);
         assertEquals(Sort.MOVED, moved.get(0).sort());

@@ -20,7 +20,8 @@ import lychnos.wire.console.LineAddress;
 
 /**
  * A dialogue that a vantage is to carry on: how far it is, which of its steps were handed in, where its line is, and
- * everything that it will be answered with. The text of its kind goes with it: kinds are data of the site, and a vantage
+ * everything that it will be answered with. The text of its kind goes with it: kinds are data of the site, and a
+ * vantage
  * point has no database.
  */
 record LineOrder(
@@ -86,7 +87,8 @@ record LineOrder(
     }
 
     /**
-     * The kind as it holds for this unit. The text is that of the published version; what the site adjusts beside it and
+     * The kind as it holds for this unit. The text is that of the published version; what the site adjusts beside it
+     * and
      * a dialogue needs is who the factory's accounts are, whose passwords come with the values.
      */
     Kind kind() {

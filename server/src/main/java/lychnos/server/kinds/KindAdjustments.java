@@ -92,7 +92,8 @@ public class KindAdjustments {
     List<SiteView> sites() {
         Map<Long, SiteView> sites = new LinkedHashMap<>();
         db.createNativeQuery(
-                        "select s.id, s.name, b.id, b.name from site s left join bring_up b on b.site_id = s.id order by "
+                        "select s.id, s.name, b.id, b.name from site s left join bring_up b on b.site_id = "
+                                + "s.id order by "
                                 + "lower(s.name), b.id",
                         Object[].class)
                 .getResultStream()
@@ -216,7 +217,8 @@ public class KindAdjustments {
     /** A bring-up belongs to its site. */
     private void refuseElsewhere(Wanted wanted) {
         boolean right = !db.createNativeQuery(
-                        "select 1 from site s where s.id = :site and (cast(:bringUp as bigint) is null or exists (select "
+                        "select 1 from site s where s.id = :site and (cast(:bringUp as bigint) is null or "
+                                + "exists (select "
                                 + "1 from bring_up b where b.id = :bringUp and b.site_id = s.id))",
                         Integer.class)
                 .setParameter("site", wanted.siteId())
@@ -231,7 +233,8 @@ public class KindAdjustments {
     private void remove(String kindId, Wanted wanted, Who.Person person) {
         db.createNativeMutationQuery(
                         "update kind_adjustment set removed_by = :by, removed_at = :now where kind_id = :kind and "
-                                + "site_id = :site and coalesce(bring_up_id, 0) = coalesce(cast(:bringUp as bigint), 0) "
+                                + "site_id = :site and coalesce(bring_up_id, 0) = coalesce(cast(:bringUp as "
+                                + "bigint), 0) "
                                 + "and what = :what and removed_at is null")
                 .setParameter("by", person.id())
                 .setParameter("now", clock.instant())

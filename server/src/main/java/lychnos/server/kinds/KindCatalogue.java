@@ -94,8 +94,10 @@ public class KindCatalogue {
     private List<Line> lines(String only) {
         Map<String, Setups> setups = setups();
         return db.createNativeQuery(
-                        "select k.id, coalesce(v.title, k.id), v.version, coalesce(v.way, ''), coalesce(v.shipped, false), "
-                                + "k.retired_at is not null, exists (select 1 from kind_draft d where d.kind_id = k.id), "
+                        "select k.id, coalesce(v.title, k.id), v.version, coalesce(v.way, ''), "
+                                + "coalesce(v.shipped, false), "
+                                + "k.retired_at is not null, exists (select 1 from kind_draft d where "
+                                + "d.kind_id = k.id), "
                                 + "array_to_string(array(select digest from kind_version where kind_id = k.id), ' '), "
                                 + "(select count(*) from unit u where u.kind = k.id and u.retired_at is null), "
                                 + "(select count(*) from unit u where u.kind = k.id and u.retired_at is null and "
@@ -142,7 +144,8 @@ public class KindCatalogue {
     private Map<String, Setups> setups() {
         Map<String, Setups> all = new HashMap<>();
         db.createNativeQuery(
-                        "select u.kind, count(*) filter (where r.state = 'DONE'), cast(percentile_cont(0.5) within group "
+                        "select u.kind, count(*) filter (where r.state = 'DONE'), cast(percentile_cont(0.5) "
+                                + "within group "
                                 + "(order by extract(epoch from r.ended_at - r.started_at)) filter (where r.state = "
                                 + "'DONE') as bigint), (array_agg(r.state order by r.ended_at desc))[1], "
                                 + "max(r.ended_at) from run r join unit u on u.id = r.unit_id where r.purpose in "

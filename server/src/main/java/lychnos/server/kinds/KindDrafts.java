@@ -158,8 +158,8 @@ public class KindDrafts {
         IfMatch.require(seen, String.valueOf(draft.revision), "The draft of “" + id + "”");
         db.remove(draft);
         db.flush();
-        db.createNativeMutationQuery(
-                        "delete from kind where id = :id and not exists (select 1 from kind_version where kind_id = :id)")
+        db.createNativeMutationQuery("delete from kind where id = :id and not exists (select 1 from kind_version where "
+                        + "kind_id = :id)")
                 .setParameter("id", id)
                 .executeUpdate();
         journal.write(person, null, null, "threw away the draft of the kind “" + id + "”", null, null);
@@ -243,7 +243,8 @@ public class KindDrafts {
     public void retire(String id, boolean retired, Who.Person person) {
         lock(id);
         int done = db.createNativeMutationQuery(
-                        "update kind set retired_at = case when :retired then cast(:now as timestamptz) end where id = :id and (retired_at "
+                        "update kind set retired_at = case when :retired then cast(:now as timestamptz) end "
+                                + "where id = :id and (retired_at "
                                 + "is null) = :retired and exists (select 1 from kind_version where kind_id = :id)")
                 .setParameter("id", id)
                 .setParameter("retired", retired)

@@ -63,7 +63,8 @@ public class KindMoves {
         int moved = 0;
         List<Stays> stay = new ArrayList<>();
         List<Unit> units = db.createQuery(
-                        "from Unit where bringUpId = :bringUp and kind = :kind and kindVersion = :version order by number",
+                        "from Unit where bringUpId = :bringUp and kind = :kind and kindVersion = :version "
+                                + "order by number",
                         Unit.class)
                 .setParameter("bringUp", move.bringUpId())
                 .setParameter("kind", kind)

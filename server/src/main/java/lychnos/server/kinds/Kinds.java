@@ -11,7 +11,10 @@ import lychnos.core.kind.Kind;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.Unit;
 
-/** The kinds of equipment that can be used: for each unit the version that it was announced with, as its site adjusts it. */
+/**
+ * The kinds of equipment that can be used: for each unit the version that it was announced with, as its site adjusts
+ * it.
+ */
 @ApplicationScoped
 public class Kinds {
 

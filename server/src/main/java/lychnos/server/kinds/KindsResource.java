@@ -178,7 +178,9 @@ public class KindsResource {
         adjustments.remove(kind, id, who.person());
     }
 
-    /** Moves every unit of a bring-up from one version of a kind to another, and tells which stay as they are and why. */
+    /**
+     * Moves every unit of a bring-up from one version of a kind to another, and tells which stay as they are and why.
+     */
     @POST
     @Path("catalogue/{kind}/move")
     @Consumes(MediaType.APPLICATION_JSON)

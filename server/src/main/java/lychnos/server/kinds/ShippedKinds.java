@@ -30,14 +30,18 @@ public final class ShippedKinds {
         return Optional.ofNullable(TEXTS.get(id));
     }
 
-    /** Publishes every shipped kind that the database does not have yet. Safe beside another server that does the same. */
+    /**
+     * Publishes every shipped kind that the database does not have yet. Safe beside another server that does the
+     * same.
+     */
     public static void publishNew(Connection connection) throws SQLException {
         try (PreparedStatement kind =
                         connection.prepareStatement("insert into kind (id) values (?) on conflict do nothing");
                 PreparedStatement version = connection.prepareStatement(
                         "insert into kind_version (kind_id, version, text, digest, title, way, shipped) select ?, 1, "
                                 + "?, ?, ?, ?, true where not exists (select 1 from kind_version where kind_id = ?) "
-                                + "and not exists (select 1 from kind_draft where kind_id = ?) on conflict do nothing")) {
+                                + "and not exists (select 1 from kind_draft where kind_id = ?) on conflict do "
+                                + "nothing")) {
             for (Map.Entry<String, String> shipped : TEXTS.entrySet()) {
                 Kind read = KindReader.read(shipped.getValue());
                 kind.setString(1, shipped.getKey());

@@ -18,7 +18,10 @@ import lychnos.server.caller.Who;
 import lychnos.server.problem.Refusal;
 import org.hibernate.Session;
 
-/** What people have said of the columns of their label lists: the next list with the same headings is read the same way. */
+/**
+ * What people have said of the columns of their label lists: the next list with the same headings is read the same
+ * way.
+ */
 @ApplicationScoped
 class LabelMappings {
 

@@ -298,7 +298,8 @@ public class Labels {
         entry.undoneAt = clock.instant();
         db.flush();
         db.createNativeMutationQuery(
-                        "delete from fact f using label_import_unit i where i.import_id = :id and i.unit_id = f.unit_id "
+                        "delete from fact f using label_import_unit i where i.import_id = :id and i.unit_id = "
+                                + "f.unit_id "
                                 + "and (i.created or f.name in (:logins))")
                 .setParameter("id", importId)
                 .setParameter("logins", List.of(Kind.OWN_USER, Kind.OWN_PASSWORD))

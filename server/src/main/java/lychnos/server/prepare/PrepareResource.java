@@ -493,6 +493,17 @@ public class PrepareResource {
         units.withdraw(id, who.person());
     }
 
+    /** A host name for one unit. */
+    record Name(String name) {}
+
+    /** Gives one unit a host name typed by hand, in place of the one by the pattern. */
+    @PUT
+    @Path("units/{id}/name")
+    @RolesAllowed("engineer")
+    public void rename(long id, Name name) {
+        units.rename(id, required(name).name, who.person());
+    }
+
     @PUT
     @Path("bring-ups/{id}/facts")
     @RolesAllowed("engineer")

@@ -6,9 +6,11 @@ import jakarta.transaction.Transactional;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import lychnos.core.kind.Kind;
+import lychnos.core.name.Hostname;
 import lychnos.server.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
@@ -23,6 +25,8 @@ import org.hibernate.Session;
 /** Units of any kind: announced, and taken back while nothing was done for them. */
 @ApplicationScoped
 public class Units {
+
+    private static final long NOBODY = 0;
 
     private final Session db;
     private final BringUps bringUps;
@@ -62,12 +66,7 @@ public class Units {
                     "count",
                     "A bring-up has 1 to " + BringUps.MOST_UNITS + " units; " + there.size() + " are there.")));
         }
-        Set<String> names = new HashSet<>(db.createNativeQuery(
-                        "select u.name from unit u join bring_up b on b.id = u.bring_up_id where b.site_id = :site "
-                                + "and u.name is not null",
-                        String.class)
-                .setParameter("site", bringUp.site.id)
-                .getResultList());
+        Set<String> names = namesOf(bringUp.site.id, NOBODY);
         int number = bringUps.nextNumber(bringUpId);
         List<Long> ids = new ArrayList<>();
         int counter = 1;
@@ -93,6 +92,70 @@ public class Units {
         journal.write(person, bringUpId, null, "announced " + request.count() + " × " + kind.title(), null, ids);
         live.tell(bringUpId, "prepare");
         return ids;
+    }
+
+    /**
+     * Gives one unit a host name that a person has typed, in place of the one by the pattern.
+     *
+     * @param name its own name, without a domain; the names of its addresses begin with it
+     */
+    @Transactional
+    public void rename(long unitId, String name, Who.Person person) {
+        Unit unit = bringUps.unit(unitId);
+        BringUp bringUp = bringUps.get(unit.bringUpId);
+        db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
+        db.refresh(unit);
+        Kind kind = kinds.of(unit);
+        String typed = name == null ? "" : name.strip().toLowerCase(Locale.ROOT);
+        String fault = fault(typed, kind);
+        if (fault == null && namesOf(bringUp.site.id, unit.id).contains(typed)) {
+            fault = "Another unit of this site has the name " + typed + ".";
+        }
+        if (fault != null) {
+            throw Refusal.fields(List.of(new FieldFault("name", fault)));
+        }
+        boolean placed = !db.createNativeQuery(
+                        "select 1 from claim where unit_id = :id and released_at is null limit 1", Integer.class)
+                .setParameter("id", unitId)
+                .getResultList()
+                .isEmpty();
+        if (placed) {
+            throw Refusal.conflict(unit.label() + " has addresses under its name. Release them first, then change it.");
+        }
+        String before = unit.label();
+        unit.name = typed;
+        db.flush();
+        journal.write(
+                person,
+                unit.bringUpId,
+                unitId,
+                "named " + before + " " + typed,
+                Map.of("name", before),
+                Map.of("name", typed));
+        live.tell(unit.bringUpId, "prepare");
+    }
+
+    private static String fault(String name, Kind kind) {
+        try {
+            Hostname.require(name);
+        } catch (IllegalArgumentException e) {
+            return e.getMessage();
+        }
+        return name.length() > kind.names().longest()
+                ? kind.title() + " takes names of at most " + kind.names().longest() + " characters; “" + name
+                        + "” has " + name.length() + "."
+                : null;
+    }
+
+    /** The names that other units of a site have. */
+    private Set<String> namesOf(long siteId, long exceptUnit) {
+        return new HashSet<>(db.createNativeQuery(
+                        "select u.name from unit u join bring_up b on b.id = u.bring_up_id where b.site_id = :site "
+                                + "and u.name is not null and u.id <> :unit",
+                        String.class)
+                .setParameter("site", siteId)
+                .setParameter("unit", exceptUnit)
+                .getResultList());
     }
 
     /** Takes units back that bear no address and were never set up. */

@@ -64,8 +64,8 @@ public final class RotateMain {
 
     private void all() throws SQLException, IOException {
         try (Statement statement = db.createStatement()) {
-            statement.execute(
-                    "lock table sealed_secret, fact, thing, notice_target, kind_adjustment, sheet_change in exclusive mode");
+            statement.execute("lock table sealed_secret, fact, thing, notice_target, kind_adjustment, sheet_change in "
+                    + "exclusive mode");
         }
         rows(
                 "select id, unit_id, name, key_id, nonce, sealed from sealed_secret",
@@ -85,7 +85,8 @@ public final class RotateMain {
                 "update notice_target set key_id = ?, nonce = ?, sealed = ? where id = ?",
                 row -> SealKeys.ofNotice(row.getLong("id")));
         rows(
-                "select id, kind_id, site_id, coalesce(bring_up_id, 0) as bring_up_id, what, key_id, nonce, sealed from "
+                "select id, kind_id, site_id, coalesce(bring_up_id, 0) as bring_up_id, what, key_id, nonce, "
+                        + "sealed from "
                         + "kind_adjustment where sealed is not null",
                 "update kind_adjustment set key_id = ?, nonce = ?, sealed = ? where id = ?",
                 row -> SealKeys.ofAdjustment(
