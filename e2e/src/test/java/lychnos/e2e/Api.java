@@ -63,11 +63,21 @@ final class Api {
 
     /** Sends plain text. */
     HttpResponse<String> text(String server, String path, String text) throws IOException, InterruptedException {
+        return text(server, "POST", path, text);
+    }
+
+    /** Puts plain text in the place of what is there. */
+    HttpResponse<String> put(String server, String path, String text) throws IOException, InterruptedException {
+        return text(server, "PUT", path, text);
+    }
+
+    private HttpResponse<String> text(String server, String method, String path, String text)
+            throws IOException, InterruptedException {
         return http.send(
                 HttpRequest.newBuilder(URI.create(server + path))
                         .header("Cookie", cookie)
                         .header("Content-Type", "text/plain; charset=UTF-8")
-                        .POST(HttpRequest.BodyPublishers.ofString(text))
+                        .method(method, HttpRequest.BodyPublishers.ofString(text))
                         .build(),
                 HttpResponse.BodyHandlers.ofString());
     }

@@ -32,6 +32,13 @@ class EveryViewTest {
         VIEWS.put("configure", "/b/1/configure");
         VIEWS.put("prove", "/b/1/prove");
         VIEWS.put("hand over", "/b/1/handover");
+        VIEWS.put("kinds", "/kinds");
+        VIEWS.put("a kind", "/kinds/hypervisor-host");
+        VIEWS.put("the text of a kind", "/kinds/hypervisor-host?tab=text");
+        VIEWS.put("a draft", "/kinds/console-manager?tab=text");
+        VIEWS.put("the versions of a kind", "/kinds/hypervisor-host?tab=history");
+        VIEWS.put("the adjustments of a kind", "/kinds/server-controller?tab=adjust");
+        VIEWS.put("a new kind", "/kinds/new");
     }
 
     /** Those of row B, and of a virtual machine, which is in no rack. */
@@ -163,6 +170,17 @@ class EveryViewTest {
             }
         }
         lead.ask(stage.url(), "POST", "/api/bring-ups/1/signatures", sign);
+        lead.ask(
+                stage.url(),
+                "POST",
+                "/api/catalogue/server-controller/adjustments",
+                Api.JSON
+                        .createObjectNode()
+                        .put("siteId", 1)
+                        .put("what", "presence")
+                        .put("value", "not checked")
+                        .put("reason", "switched off in this hall"));
+        lead.put(stage.url(), "/api/catalogue/console-manager/draft", "kind: console-manager\ntitle: 1\n");
     }
 
     private static JsonNode asked(Api lead, Stage stage, String what) {
