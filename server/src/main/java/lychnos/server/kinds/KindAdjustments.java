@@ -25,8 +25,9 @@ import org.hibernate.exception.ConstraintViolationException;
 @ApplicationScoped
 public class KindAdjustments {
 
-    private static final long EVERYBODY = 0;
-    private static final int SHORTEST_REASON = 8;
+    /** A reason says something. */
+    static final int SHORTEST_REASON = 8;
+
     private static final int LONGEST_REASON = 400;
     private static final int LONGEST_PASSWORD = 128;
 
@@ -180,7 +181,7 @@ public class KindAdjustments {
                         + wanted.reason().strip(),
                 Map.of("value", place.value()),
                 Map.of("value", value, "password", secret.isPresent() ? "set" : "the kind's"));
-        live.tell(EVERYBODY, "kinds");
+        live.tell(KindMemory.EVERY_BRING_UP, "kinds");
         return id;
     }
 
@@ -261,6 +262,6 @@ public class KindAdjustments {
         }
         memory.changes();
         journal.write(person, null, null, "removed an adjustment of the kind “" + kindId + "”", Map.of("id", id), null);
-        live.tell(EVERYBODY, "kinds");
+        live.tell(KindMemory.EVERY_BRING_UP, "kinds");
     }
 }

@@ -22,9 +22,6 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class KindDrafts {
 
-    /** A change of kinds concerns every bring-up. */
-    private static final long EVERYBODY = 0;
-
     /** Where the form for a new kind has its place among the pages of kinds. */
     private static final String FORM = "new";
 
@@ -146,7 +143,7 @@ public class KindDrafts {
                                 : "changed the draft of the kind “" + id + "”",
                 null,
                 Map.of("digest", KindVersion.digest(text)));
-        live.tell(EVERYBODY, "kinds");
+        live.tell(KindMemory.EVERY_BRING_UP, "kinds");
         return Draft.of(draft);
     }
 
@@ -163,7 +160,7 @@ public class KindDrafts {
                 .setParameter("id", id)
                 .executeUpdate();
         journal.write(person, null, null, "threw away the draft of the kind “" + id + "”", null, null);
-        live.tell(EVERYBODY, "kinds");
+        live.tell(KindMemory.EVERY_BRING_UP, "kinds");
     }
 
     /** Makes the draft the next version. */
@@ -225,7 +222,7 @@ public class KindDrafts {
                 "published version " + version.key.version() + " of the kind “" + kind.title() + "”",
                 newest == null ? null : Map.of("version", newest.key.version(), "digest", newest.digest),
                 Map.of("kind", id, "version", version.key.version(), "digest", digest));
-        live.tell(EVERYBODY, "kinds");
+        live.tell(KindMemory.EVERY_BRING_UP, "kinds");
         return version.key.version();
     }
 
@@ -256,7 +253,7 @@ public class KindDrafts {
         memory.changes();
         journal.write(
                 person, null, null, (retired ? "retired" : "brought back") + " the kind “" + id + "”", null, null);
-        live.tell(EVERYBODY, "kinds");
+        live.tell(KindMemory.EVERY_BRING_UP, "kinds");
     }
 
     /** Whoever changes a kind does so alone. */

@@ -39,6 +39,9 @@ class KindMemory {
 
     static final Duration FRESH = Duration.ofMillis(500);
 
+    /** A change of kinds concerns every bring-up. */
+    static final long EVERY_BRING_UP = 0;
+
     private final DataSource database;
     private final TransactionSynchronizationRegistry transaction;
     private final SealedStore sealed;

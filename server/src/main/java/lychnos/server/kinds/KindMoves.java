@@ -20,8 +20,6 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class KindMoves {
 
-    private static final int SHORTEST_REASON = 8;
-
     private final Session db;
     private final Kinds kinds;
     private final SignedUnits signed;
@@ -113,10 +111,11 @@ public class KindMoves {
                         + "not null",
                 unitId);
         String reason = move.reason() == null ? "" : move.reason().strip();
-        if (written && (!person.role().equals("lead") || reason.length() < SHORTEST_REASON)) {
+        if (written && (!person.role().equals("lead") || reason.length() < KindAdjustments.SHORTEST_REASON)) {
             throw Refusal.conflict(
                     unit.label() + " was set up with version " + unit.kindVersion
-                            + ", at least in part. A lead can move it and says why, in " + SHORTEST_REASON
+                            + ", at least in part. A lead can move it and says why, in "
+                            + KindAdjustments.SHORTEST_REASON
                             + " characters or more.",
                     Map.of("gate", true));
         }
