@@ -98,6 +98,7 @@ public record KindForm(
         line(text, "setup: { by: pages }");
         line(text, "dialogue:");
         line(text, "  pages:");
+        line(text, "    - { page: \"The right machine\", fields: { \"Serial on the machine\": \"{serial}\" } }");
         for (Page page : sheet.isEmpty() ? USUAL : sheet) {
             line(
                     text,

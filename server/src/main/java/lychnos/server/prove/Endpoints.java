@@ -215,8 +215,8 @@ public class Endpoints {
                 .filter(row -> row.state == MemberDialogue.State.DONE && row.endedAt != null)
                 .filter(row -> shared ? row.identified || row.line.isEmpty() : row.member.equals(member))
                 .findFirst();
-        Target.SetUp seen = setUp.map(
-                        row -> new Target.SetUp(row.endedAt, own.text("serial").orElse(""), readBack(kind, row)))
+        Target.SetUp seen = setUp.map(row -> new Target.SetUp(
+                        row.endedAt, own.text("serial").orElse(""), readBack(kind, row), comparedBy(kind, row)))
                 .orElse(null);
         Target.Pages pages = kind.dialogue()
                 .filter(dialogue -> dialogue.over() != null)
@@ -240,6 +240,24 @@ public class Endpoints {
                 .map(Kind.FactoryLogin::login)
                 .toList();
         return new Target.ShellWay(ours, factory, LookAgain.of(kind.dialogue().get(), member, own, shared));
+    }
+
+    /** Who ticked the pages of a machine that tells nothing by itself; empty where it does. */
+    private String comparedBy(Kind kind, MemberDialogue row) {
+        boolean tells = !row.line.isEmpty()
+                || kind.dialogue()
+                        .map(dialogue -> dialogue.drivesPages(row.member))
+                        .orElse(true);
+        return tells
+                ? ""
+                : db.createNativeQuery(
+                                "select by_whom from dialogue_step where dialogue_id = :id and ticked order by place "
+                                        + "limit 1",
+                                String.class)
+                        .setParameter("id", row.id)
+                        .getResultStream()
+                        .findFirst()
+                        .orElse("");
     }
 
     /** Whether something that the machine shows was compared and agreed. */

@@ -148,13 +148,13 @@ final class SignInWay implements Way {
         }
         if (expected.setUp() != null) {
             boolean kept = target.fingerprint() != null;
-            String seen = "told " + expected.setUp().serial() + " in its setup, " + minute(expected.setUp());
+            String seen = told(expected.setUp());
             parts.add(
                     kept
-                            ? Part.holds("certificate", "the same as after its setup; it " + seen)
+                            ? Part.holds("certificate", "the same as after its setup; " + seen)
                             : Part.notMeasured(
                                     "certificate",
-                                    "seen for the first time; it " + seen + ". It is remembered from now on"));
+                                    "seen for the first time; " + seen + ". It is remembered from now on"));
         }
         Optional<Part> holds =
                 parts.stream().filter(part -> part.standing() == Standing.HOLDS).findFirst();
@@ -164,6 +164,13 @@ final class SignInWay implements Way {
         return expected.setUp() == null
                 ? Outcome.broken(Rung.IDENTITY, Trouble.NOT_SET_UP, "").with(parts)
                 : Outcome.holds(Rung.IDENTITY, parts.get(0).seen()).with(parts);
+    }
+
+    /** From whom its serial is known: from the machine, or from a person who read it there. */
+    private static String told(Target.SetUp setUp) {
+        return setUp.comparedBy().isEmpty()
+                ? "it told " + setUp.serial() + " in its setup, " + minute(setUp)
+                : setUp.comparedBy() + " read " + setUp.serial() + " on the machine, " + minute(setUp);
     }
 
     private static String minute(Target.SetUp setUp) {

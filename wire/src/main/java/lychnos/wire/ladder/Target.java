@@ -172,10 +172,17 @@ public record Target(
     /**
      * What a setup has shown.
      *
-     * @param serial what the machine told on its line or its pages
+     * @param serial what the machine told on its line or its pages, or what a person compared there
      * @param readBack whether what it keeps was read back and agreed
+     * @param comparedBy who compared the serial by eye; empty where the machine told it
      */
-    public record SetUp(Instant at, String serial, boolean readBack) {}
+    public record SetUp(Instant at, String serial, boolean readBack, String comparedBy) {
+
+        /** A setup in which the machine itself told its serial. */
+        public SetUp(Instant at, String serial, boolean readBack) {
+            this(at, serial, readBack, "");
+        }
+    }
 
     /**
      * The documented interface of a machine's pages.

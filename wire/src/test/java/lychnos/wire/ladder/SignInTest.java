@@ -106,6 +106,17 @@ class SignInTest {
         breaks(climb(target(SET_UP, null, "0".repeat(64))), Rung.TLS, Trouble.CERTIFICATE_CHANGED);
     }
 
+    /** A machine that tells nothing by itself: the evidence names the person who read its serial. */
+    @Test
+    void whatAPersonReadIsNotSaidToBeToldByTheMachine() throws Exception {
+        serve(request -> request.response().end(FORM));
+        Target.SetUp byHand = new Target.SetUp(Instant.parse("2026-11-20T09:14:00Z"), "PM-1", false, "rack-one");
+        Climbed climbed = climb(target(byHand, null, null));
+        String seen = climbed.outcomes().get(Rung.IDENTITY.ordinal()).seen();
+        assertTrue(seen.contains("rack-one read PM-1 on the machine, 2026-11-20 09:14"), seen);
+        assertTrue(Verdict.of(climbed.outcomes()).proven(), climbed::toString);
+    }
+
     @Test
     void whatWasNeverSetUpIsNobody() throws Exception {
         serve(request -> request.response().end(FORM));
