@@ -111,7 +111,7 @@ class CoreJourneyTest {
         return screen.page.locator("#fact-block-array-" + row + "-" + column);
     }
 
-    /** The grid of the arrays, below that of the interconnects. */
+    /** The grid of the arrays, above that of the interconnects: kinds are in the order in which they were added. */
     private static Locator arrays(Screen screen) {
         return screen.page.getByRole(
                 AriaRole.GRID, new com.microsoft.playwright.Page.GetByRoleOptions().setName("Block storage array"));
@@ -141,11 +141,11 @@ class CoreJourneyTest {
         screen.page.keyboard().press("Control+z");
         assertThat(cell(screen, 1, 1)).not().containsText("02:4c");
         assertThat(cell(screen, 0, 0)).hasText("BK-9001");
-        // an arrow key leads on to the grid of the kind before it
-        cell(screen, 0, 0).click();
+        // an arrow key leads on to the grid of the kind behind it
+        cell(screen, 3, 0).click();
         arrays(screen).focus();
-        screen.page.keyboard().press("ArrowUp");
-        assertThat(screen.page.getByRole(AriaRole.GRID).first()).isFocused();
+        screen.page.keyboard().press("ArrowDown");
+        assertThat(screen.page.getByRole(AriaRole.GRID).last()).isFocused();
     }
 
     private static void place(Screen screen) throws IOException {
