@@ -1,15 +1,19 @@
 package lychnos.server;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.junit.QuarkusTest;
 import io.restassured.path.json.JsonPath;
 import io.vertx.core.Vertx;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import lychnos.core.kind.KindReader;
 import lychnos.lab.console.AnyName;
 import lychnos.lab.console.Directory;
+import org.hamcrest.Matchers;
 import org.junit.jupiter.api.Test;
 
 /** What is particular about single kinds of machines, through the interface that screens use. */
@@ -111,5 +115,44 @@ class ConsoleKindsTest {
             assertEquals("hv-11 line port 2003", bench.getString("members[0].line"));
             assertEquals("", stage.hall().kept(stage.serial(0), "first"), "left for later");
         }
+    }
+
+    /** A kind that was put in as a text a moment ago; what is published while a unit is under way does not touch it. */
+    @Test
+    void aKindFromATextSetsUpAndAUnitEndsAsItBegan() {
+        String text = KindReader.asWritten("server-controller-by-hand")
+                .replaceFirst("kind: server-controller-by-hand", "kind: screen-of-our-own");
+        publish("screen-of-our-own", text);
+        try (ConsoleStage stage = new ConsoleStage()) {
+            int unit = stage.single("screen-of-our-own", "ullock", "-", Map.of());
+            stage.ready().begin(unit, "run");
+            stage.held(unit, 0, "RESTARTS");
+            String more = "  setup:\n    - { row: Colour, asked: Colour, answer: red, title: never asked }\n";
+            publish("screen-of-our-own", text.replaceFirst("  setup: *(#[^\n]*)?\n", more));
+
+            JsonPath bench = stage.toTheEnd(unit);
+
+            assertEquals("DONE", bench.getString("runState"), bench::prettify);
+            assertFalse(bench.getList("members[0].steps.title").contains("never asked"), bench::prettify);
+            assertTrue(stage.hall().kept(stage.serial(0), "controller.Address").startsWith("127.40.8."));
+            assertEquals(
+                    List.of(2, 1),
+                    Client.viewer().get("/api/catalogue/screen-of-our-own").getList("history.version"));
+        }
+    }
+
+    private static void publish(String kind, String text) {
+        Client.engineer()
+                .request()
+                .contentType("text/plain; charset=UTF-8")
+                .body(text)
+                .put("/api/catalogue/" + kind + "/draft")
+                .then()
+                .statusCode(200)
+                .body("faults", Matchers.hasSize(0));
+        Client.lead()
+                .post("/api/catalogue/" + kind + "/publish", Map.of("note", "ours"))
+                .then()
+                .statusCode(200);
     }
 }
