@@ -200,8 +200,9 @@ class OwnKindTest {
         assertThat(screen.page.getByRole(AriaRole.DIALOG).getByText("feed")).isVisible();
         screen.page.getByRole(AriaRole.DIALOG).locator("button[type=submit]").click();
         assertThat(screen.text("These stay as they are")).isVisible();
+        // a view may be a moment late for those who did not change anything
+        Stage.until("the one that nothing was done with has moved", LONG, () -> versionOf(before) == 2);
         assertEquals(1, versionOf(first), "a lead gives a reason for a unit that was set up");
-        assertEquals(2, versionOf(before), "nothing was done with it yet");
         assertTrue(screen.text("was set up with version 1").isVisible());
     }
 
