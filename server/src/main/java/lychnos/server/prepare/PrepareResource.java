@@ -499,6 +499,7 @@ public class PrepareResource {
     /** Gives one unit a host name typed by hand, in place of the one by the pattern. */
     @PUT
     @Path("units/{id}/name")
+    @Consumes(MediaType.APPLICATION_JSON)
     @RolesAllowed("engineer")
     public void rename(long id, Name name) {
         units.rename(id, required(name).name, who.person());
