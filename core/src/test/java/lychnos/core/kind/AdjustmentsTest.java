@@ -107,7 +107,7 @@ class AdjustmentsTest {
         assertEquals("de", other.fact("keyboard").orElseThrow().fallback());
         assertThrows(
                 IllegalArgumentException.class,
-                () -> Adjustments.apply(host, "default:keyboard", "klingon", Optional.empty()));
+                () -> Adjustments.apply(host, "default:keyboard", "xx", Optional.empty()));
     }
 
     @Test
