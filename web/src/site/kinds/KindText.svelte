@@ -2,6 +2,7 @@
   import { Textarea } from 'flowbite-svelte';
   import { untrack } from 'svelte';
   import { api } from '../../lib/api';
+  import { decoded } from '../../lib/decode';
   import { notices } from '../../lib/notices.svelte';
   import { lookAgain } from '../../lib/query';
   import { session } from '../../lib/session.svelte';
@@ -36,6 +37,11 @@
         seen = now.version;
         faults = now.faults;
         last = now.text;
+      } else if (!now && last !== '' && !editedSince()) {
+        // it was published or deleted: what is published is shown again
+        text = null;
+        last = '';
+        seen = '0';
       }
     });
   });
@@ -58,7 +64,9 @@
   }
 
   async function load(event: Event & { currentTarget: HTMLInputElement }): Promise<void> {
-    text = (await event.currentTarget.files?.[0]?.text()) ?? text;
+    const file = event.currentTarget.files?.[0];
+    if (!file) return;
+    text = decoded(await file.arrayBuffer());
     typed();
   }
 

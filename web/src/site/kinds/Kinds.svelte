@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Label, Textarea } from 'flowbite-svelte';
   import { api } from '../../lib/api';
+  import { decoded } from '../../lib/decode';
   import { notices } from '../../lib/notices.svelte';
   import { live, lookAgain } from '../../lib/query';
   import { session } from '../../lib/session.svelte';
@@ -20,7 +21,8 @@
   let fault = $state('');
 
   async function load(event: Event & { currentTarget: HTMLInputElement }): Promise<void> {
-    text = (await event.currentTarget.files?.[0]?.text()) ?? text;
+    const file = event.currentTarget.files?.[0];
+    if (file) text = decoded(await file.arrayBuffer());
   }
 
   async function add(event: SubmitEvent): Promise<void> {
