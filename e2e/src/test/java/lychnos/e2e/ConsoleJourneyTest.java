@@ -143,7 +143,7 @@ class ConsoleJourneyTest {
         screen.press(restart);
         try {
             Stage.until("the host is set up", LONG, () -> {
-                // whoever sees that it still waits presses again
+                // a person who sees that it still waits presses again
                 screen.pressIfThere(restart);
                 return done(bench, "ben-hv-01");
             });

@@ -31,7 +31,7 @@ public record LabelColumns(int headingLine, List<String> headings, List<String> 
 
     private static final Map<Column, Pattern> LIKE = new EnumMap<>(Column.class);
 
-    /** Of several columns that hold hardware addresses the one of the management port is meant. */
+    /** Of several columns with MAC addresses, the one of the management port is meant. */
     private static final Pattern MANAGEMENT = Pattern.compile("\\b(bmc|oob|mgmt|management|controller)\\b");
 
     static {
@@ -71,7 +71,7 @@ public record LabelColumns(int headingLine, List<String> headings, List<String> 
         return of(rows, heading, width, byContent(rows.subList(heading + 1, rows.size()), width));
     }
 
-    /** Headings that nobody knows stand before the first row with a hardware address; -1 where there is none. */
+    /** Unknown headings are in the row before the first MAC address; -1 if there is no such row. */
     private static int beforeTheFirstMac(List<List<String>> rows) {
         for (int i = 0; i < Math.min(MOST_TITLES, rows.size()); i++) {
             if (rows.get(i).stream().anyMatch(LabelColumns::isMac)) {
@@ -151,7 +151,7 @@ public record LabelColumns(int headingLine, List<String> headings, List<String> 
                 .min((a, b) -> Boolean.compare(b == Column.RACK_UNIT, a == Column.RACK_UNIT));
     }
 
-    /** By what stands in them: hardware addresses and rack positions look like nothing else. */
+    /** By what stands in them: MAC addresses and rack positions look like nothing else. */
     private static Map<Integer, Column> byContent(List<List<String>> rows, int width) {
         Map<Integer, Column> meaning = new HashMap<>();
         first(rows, width, LabelColumns::isMac).ifPresent(index -> meaning.put(index, Column.MAC));

@@ -119,7 +119,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
             meaning.forEach((index, column) -> columns.put(column, index));
         }
 
-        /** Without these nothing can be read; what lacks is told once. */
+        /** Whether the columns are there without which no line can be read; missing ones are reported in one fault. */
         private boolean hasColumns(int line) {
             List<Column> missing = new ArrayList<>(List.of(Column.SERIAL, Column.MAC, Column.POSITION));
             missing.removeAll(columns.keySet());
@@ -212,7 +212,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
         private static Mac mac(String text) {
             if (asPrinted(text).matches("[0-9]{1,11}")) {
                 throw new IllegalArgumentException("“" + text + "” has " + text.length()
-                        + " digits, and a hardware address has 12. A spreadsheet drops zeros in front: format the "
+                        + " digits, and a MAC address has 12. A spreadsheet drops zeros in front: format the "
                         + "column as text and enter it again.");
             }
             return Mac.parse(text);

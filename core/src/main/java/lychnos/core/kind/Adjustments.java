@@ -200,7 +200,7 @@ public final class Adjustments {
 
     private static String community(String typed) {
         if (!typed.matches("[!-~]{0,32}")) {
-            throw new IllegalArgumentException("A community is at most 32 letters without a space.");
+            throw new IllegalArgumentException("A community has at most 32 characters and no space.");
         }
         return typed;
     }

@@ -24,7 +24,7 @@ public final class KindDifference {
         LOGIN
     }
 
-    /** What became of it. */
+    /** How it changed. */
     public enum Sort {
         ADDED,
         REMOVED,
@@ -68,8 +68,8 @@ public final class KindDifference {
     }
 
     /** Whether a unit that has its addresses keeps them as they are. */
-    public static boolean sameAddresses(Kind before, Kind after, int members, Map<String, String> values) {
-        return before.needs(members, values).equals(after.needs(members, values));
+    public static boolean sameAddresses(Kind before, Kind after) {
+        return before.addresses().equals(after.addresses()) && before.members().equals(after.members());
     }
 
     private void compare(Part part, Map<String, String> before, Map<String, String> after) {

@@ -50,7 +50,7 @@ public record KindForm(
     private static final int MOST = 8;
 
     /** What a value sheet usually holds; every name is known for any address of a management network. */
-    public static final List<Page> USUAL = List.of(new Page("Network", usual()));
+    private static final List<Page> USUAL = List.of(new Page("Network", usual()));
 
     private static Map<String, String> usual() {
         Map<String, String> fields = new LinkedHashMap<>();

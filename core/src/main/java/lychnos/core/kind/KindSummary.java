@@ -38,7 +38,7 @@ public record KindSummary(
 
     private static final Map<String, String> BY = Map.of(
             "redfish",
-            "over Redfish, by itself",
+            "automatically, over Redfish",
             "console",
             "on its console line",
             "pages",
@@ -245,7 +245,7 @@ public record KindSummary(
                 answer = fields(page);
             }
             all.add(Remark.plain(
-                    remote.driven() ? "over the network, by itself" : "a page, by a person from the value sheet"));
+                    remote.driven() ? "automatically, over the network" : "a page, by a person from the value sheet"));
             if (remote.usually() != null) {
                 all.add(usually(remote.usually(), remote.longest()));
             }

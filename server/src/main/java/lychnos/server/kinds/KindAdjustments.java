@@ -170,7 +170,8 @@ public class KindAdjustments {
                     .setParameter("now", clock.instant())
                     .getSingleResult();
         } catch (ConstraintViolationException e) {
-            throw Refusal.conflict("Somebody has adjusted the same at this moment. Look at what stands there now.");
+            throw Refusal.conflict(
+                    "Another lead has adjusted the same value at this moment. Look at that adjustment first.");
         }
         memory.changes();
         journal.write(

@@ -52,7 +52,7 @@ public class KindMoves {
     /** A unit that stays as it is, and why. */
     public record Stays(String unit, String reason) {}
 
-    /** What came of it. */
+    /** How many units moved, and which did not. */
     public record Moved(int moved, List<Stays> stay) {}
 
     @Transactional
@@ -102,7 +102,7 @@ public class KindMoves {
             throw Refusal.conflict(unit.label() + " is being set up. Let it end, or stop it first.");
         }
         if (exists("select 1 from claim where unit_id = :id and released_at is null", unitId)
-                && !KindDifference.sameAddresses(before, after, unit.members, Map.of())) {
+                && !KindDifference.sameAddresses(before, after)) {
             throw Refusal.conflict("Version " + move.version() + " takes other addresses. Release those of "
                     + unit.label() + " first.");
         }

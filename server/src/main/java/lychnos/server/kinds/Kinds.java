@@ -45,7 +45,7 @@ public class Kinds {
     public Published newest(String id) {
         KindMemory.Newest newest = memory.now().newest().get(id);
         if (newest == null) {
-            throw Refusal.bad("There is no kind “" + id + "”. Known are "
+            throw Refusal.bad("There is no kind “" + id + "”. These can be used: "
                     + String.join(", ", offered().stream().map(Published::id).toList()) + ".");
         }
         if (newest.retired()) {
