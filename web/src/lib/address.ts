@@ -7,9 +7,9 @@ export function text(value: number): string {
   return [24, 16, 8, 0].map((shift) => Math.floor(value / 2 ** shift) % 256).join('.');
 }
 
-/** `.101` for 10.40.8.101: what differs inside a /24. */
+/** `.101` for 10.40.8.101, `:65` for fd40:a4da:1:8::65: what differs inside a /24 or a /64. */
 export function tail(address: string): string {
-  return address.slice(address.lastIndexOf('.'));
+  return address.slice(address.lastIndexOf(address.includes(':') ? ':' : '.'));
 }
 
 /** Addresses as short as a person would write them: `.101 – .112`, or a few and a count. */

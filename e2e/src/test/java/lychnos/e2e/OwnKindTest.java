@@ -220,7 +220,8 @@ class OwnKindTest {
     /** Asked of the server that announced the unit: what another one shows may be a moment late. */
     private int versionOf(String server, long unit) {
         try {
-            for (JsonNode each : ask(server, "GET", "/api/bring-ups/1/prepare", null).path("units")) {
+            for (JsonNode each :
+                    ask(server, "GET", "/api/bring-ups/1/prepare", null).path("units")) {
                 if (each.path("id").asLong() == unit) {
                     return each.path("kindVersion").asInt();
                 }

@@ -75,6 +75,11 @@ public final class Controller {
     boolean ntp;
     /** The VLAN that its port is tagged with, 0 for untagged. */
     int vlan;
+    /** Its fixed IPv6 address, or an empty text. */
+    String address6 = "";
+
+    int length6 = 64;
+    String gateway6 = "";
 
     Controller(MachineSpec spec, WebKey key, Consumer<String> move, Runnable changed) {
         this.spec = spec;
@@ -104,6 +109,11 @@ public final class Controller {
     /** The VLAN that its port is tagged with, 0 for untagged. */
     public synchronized int vlan() {
         return vlan;
+    }
+
+    /** Its fixed IPv6 address, or an empty text. */
+    public synchronized String address6() {
+        return address6;
     }
 
     /** Lets its clock run ahead of the true time by so many seconds. */
@@ -184,7 +194,10 @@ public final class Controller {
                 .put("hostName", hostName)
                 .put("fqdn", fqdn)
                 .put("ntp", ntp)
-                .put("vlan", vlan);
+                .put("vlan", vlan)
+                .put("address6", address6)
+                .put("length6", length6)
+                .put("gateway6", gateway6);
         nameServers.forEach(kept.putArray("nameServers")::add);
         timeServers.forEach(kept.putArray("timeServers")::add);
         return kept;
@@ -207,6 +220,9 @@ public final class Controller {
         fqdn = kept.path("fqdn").asText();
         ntp = kept.path("ntp").asBoolean();
         vlan = kept.path("vlan").asInt();
+        address6 = kept.path("address6").asText();
+        length6 = kept.path("length6").asInt(64);
+        gateway6 = kept.path("gateway6").asText();
         nameServers = texts(kept.path("nameServers"));
         timeServers = texts(kept.path("timeServers"));
     }
@@ -440,6 +456,9 @@ public final class Controller {
     }
 
     private Reply patchProtocol(JsonNode body) {
+        if (spec.quirks().contains(Quirk.NO_TIME_SERVICE)) {
+            return unknown("NTP");
+        }
         JsonNode ntpNode = body.path("NTP");
         if (spec.quirks().contains(Quirk.FORGETS_TIME)) {
             ObjectNode shown = resources.protocol();
@@ -457,7 +476,15 @@ public final class Controller {
         return Reply.ok(resources.protocol());
     }
 
+    private static Reply unknown(String property) {
+        return Reply.error(
+                400, "Base.1.18.PropertyUnknown", "The property " + property + " is not known here.", property);
+    }
+
     private Reply patchPort(JsonNode body) {
+        if (spec.quirks().contains(Quirk.NO_FULL_NAME) && body.has("FQDN")) {
+            return unknown("FQDN");
+        }
         JsonNode fixed = body.path("IPv4StaticAddresses").path(0);
         boolean staysDhcp = body.path("DHCPv4").path("DHCPEnabled").asBoolean(dhcp);
         if (fixed.isObject() && (staysDhcp || dhcp && spec.quirks().contains(Quirk.DHCP_FIRST))) {
@@ -484,6 +511,8 @@ public final class Controller {
                     ? tag.path("VLANId").asInt(vlan)
                     : 0;
         }
+        String before6 = address6;
+        patchIpv6(body);
         if (!fixed.isObject()) {
             return Reply.ok(resources.oob());
         }
@@ -491,7 +520,7 @@ public final class Controller {
         address = fixed.path("Address").asText();
         mask = fixed.path("SubnetMask").asText(mask);
         gateway = fixed.path("Gateway").asText(gateway);
-        if (!address.equals(old) || vlan != before) {
+        if (!address.equals(old) || vlan != before || !address6.equals(before6)) {
             move.accept(address);
             if (spec.quirks().contains(Quirk.BACK_AT_OLD)) {
                 address = old;
@@ -507,6 +536,18 @@ public final class Controller {
             return new Reply(202, Map.of("Location", TASK + id), null);
         }
         return Reply.ok(resources.oob());
+    }
+
+    private void patchIpv6(JsonNode body) {
+        JsonNode fixed = body.path("IPv6StaticAddresses").path(0);
+        if (fixed.isObject()) {
+            address6 = fixed.path("Address").asText();
+            length6 = fixed.path("PrefixLength").asInt(64);
+        }
+        JsonNode way = body.path("IPv6StaticDefaultGateways").path(0);
+        if (way.isObject()) {
+            gateway6 = way.path("Address").asText();
+        }
     }
 
     private static List<String> texts(JsonNode array) {

@@ -35,10 +35,12 @@ public final class Machine {
     private final Controller controller;
     private final WebKey key;
     private HttpServer server;
+    private HttpServer server6;
     private NetServer telnet;
     private PresencePort presence;
     private AgentPort agent;
     private volatile String address;
+    private volatile String address6;
     private volatile String comesUpAt;
     private volatile int restarts;
 
@@ -119,6 +121,11 @@ public final class Machine {
         return address;
     }
 
+    /** Where it answers over IPv6 now, or null. */
+    public String address6() {
+        return address6;
+    }
+
     public int restarts() {
         return restarts;
     }
@@ -129,21 +136,18 @@ public final class Machine {
         boolean expired = moved && spec.quirks().contains(Quirk.WRONG_CERTIFICATE);
         KeyCertOptions shown = expired ? Certificates.selfSigned("old", -800, -70) : key.shown();
         boolean garbage = moved && spec.quirks().contains(Quirk.GARBAGE);
-        server = vertx.createHttpServer(
-                new HttpServerOptions().setSsl(true).setKeyCertOptions(shown).setIdleTimeout(30));
-        server.requestHandler(request -> {
-            if (garbage) {
-                request.response().putHeader("Content-Type", "text/html").end("<h1>It works?");
-            } else {
-                controller.handle(request);
-            }
-        });
-        await(server.listen(port, at));
+        server = serve(shown, garbage, at);
+        String six = controller.address6();
+        if (!six.isEmpty()) {
+            plug.addAddress(spec, index, six);
+            server6 = serve(shown, garbage, six);
+            address6 = six;
+        }
         if (spec.quirks().contains(Quirk.TELNET_OPEN)) {
             telnet = vertx.createNetServer().connectHandler(socket -> socket.write("login: "));
             await(telnet.listen(23, at));
         }
-        if (port == 443) {
+        if (port == 443 && !spec.quirks().contains(Quirk.NO_PRESENCE)) {
             presence = new PresencePort(vertx, at);
         }
         if (spec.quirks().contains(Quirk.ANSWERS_SNMP)) {
@@ -154,6 +158,20 @@ public final class Machine {
         keep();
     }
 
+    private HttpServer serve(KeyCertOptions shown, boolean garbage, String at) {
+        HttpServer web = vertx.createHttpServer(
+                new HttpServerOptions().setSsl(true).setKeyCertOptions(shown).setIdleTimeout(30));
+        web.requestHandler(request -> {
+            if (garbage) {
+                request.response().putHeader("Content-Type", "text/html").end("<h1>It works?");
+            } else {
+                controller.handle(request);
+            }
+        });
+        await(web.listen(port, at));
+        return web;
+    }
+
     private static void await(io.vertx.core.Future<?> future) {
         if (!Context.isOnEventLoopThread()) {
             future.toCompletionStage().toCompletableFuture().join();
@@ -162,6 +180,12 @@ public final class Machine {
 
     private synchronized void goDown() {
         await(server.close());
+        if (server6 != null) {
+            await(server6.close());
+            plug.removeAddress(spec, index, address6);
+            server6 = null;
+            address6 = null;
+        }
         if (telnet != null) {
             await(telnet.close());
         }

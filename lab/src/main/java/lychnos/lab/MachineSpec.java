@@ -35,8 +35,8 @@ public record MachineSpec(
     }
 
     /**
-     * Reads a hall file: serial, hardware address, first address and quirks, separated by blanks; {@code #} begins a
-     * comment.
+     * Reads a hall file: serial, MAC address, first address and quirks, separated by blanks; {@code #} begins a
+     * comment. A fifth word, {@code user:password}, is the login of this one machine as delivered.
      */
     public static List<MachineSpec> read(Path file) throws IOException {
         List<MachineSpec> specs = new ArrayList<>();
@@ -44,10 +44,13 @@ public record MachineSpec(
             String text = line.replaceFirst("#.*", "").strip();
             if (!text.isEmpty()) {
                 String[] words = text.split("\\s+");
-                if (words.length != 4) {
-                    throw new IOException("four words are wanted: " + line);
+                if (words.length < 4 || words.length > 5) {
+                    throw new IOException("four or five words expected: " + line);
                 }
-                specs.add(new MachineSpec(words[0], words[1], words[2], Quirk.parse(words[3])));
+                String[] login = words.length == 5
+                        ? words[4].split(":", 2)
+                        : new String[] {Controller.FACTORY_USER, Controller.FACTORY_PHRASE};
+                specs.add(new MachineSpec(words[0], words[1], words[2], login[0], login[1], Quirk.parse(words[3])));
             }
         }
         return specs;

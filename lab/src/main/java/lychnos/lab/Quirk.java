@@ -61,6 +61,16 @@ public enum Quirk {
     NO_CERTIFICATE_SERVICE,
     /** Has no sessions: every request brings its log-in. */
     NO_SESSIONS,
+    /** Has no property for its full name, and refuses a request that contains one (400). */
+    NO_FULL_NAME,
+    /** Its network protocol settings have no time servers; a request that contains them is refused (400). */
+    NO_TIME_SERVICE,
+    /** Has no network protocol settings at all. */
+    NO_PROTOCOL_SETTINGS,
+    /** Links to a chassis that is not there (404). */
+    MISSING_CHASSIS,
+    /** Its presence ping (RMCP) is switched off, as policy wants it at many sites. */
+    NO_PRESENCE,
     /** Telnet stays open. */
     TELNET_OPEN,
     /** Answers SNMP to the community that it was delivered with. */

@@ -83,7 +83,12 @@ final class Resources {
                         .put("MACAddress", "02:4c:59:ff:00:02")
                         .put("InterfaceEnabled", true);
             case CHASSIS ->
-                with(node(path, "#Chassis.v1_25_1.Chassis", "Sled"), "SerialNumber", shown(Quirk.CHASSIS_SERIAL));
+                spec.quirks().contains(Quirk.MISSING_CHASSIS)
+                        ? null
+                        : with(
+                                node(path, "#Chassis.v1_25_1.Chassis", "Sled"),
+                                "SerialNumber",
+                                shown(Quirk.CHASSIS_SERIAL));
             case Controller.ROOT + "Systems" ->
                 collection(path, "ComputerSystemCollection", Controller.ROOT + "Systems/node");
             case Controller.ROOT + "Systems/node" ->
@@ -171,7 +176,9 @@ final class Resources {
                                 .truncatedTo(ChronoUnit.SECONDS)
                                 .toString());
         manager.set("EthernetInterfaces", link(Controller.PORTS));
-        manager.set("NetworkProtocol", link(Controller.PROTOCOL));
+        if (!spec.quirks().contains(Quirk.NO_PROTOCOL_SETTINGS)) {
+            manager.set("NetworkProtocol", link(Controller.PROTOCOL));
+        }
         ObjectNode links = manager.putObject("Links");
         links.putArray("ManagerForServers").add(link(Controller.ROOT + "Systems/node"));
         links.putArray("ManagerForChassis").add(link(CHASSIS));
@@ -182,8 +189,8 @@ final class Resources {
         ObjectNode port = node(Controller.OOB, "#EthernetInterface.v1_12_1.EthernetInterface", "Management")
                 .put("MACAddress", spec.mac().toUpperCase(java.util.Locale.ROOT))
                 .put("InterfaceEnabled", true)
-                .put("HostName", state.hostName)
-                .put("FQDN", state.fqdn);
+                .put("HostName", state.hostName);
+        putFullName(port);
         port.putObject("DHCPv4").put("DHCPEnabled", state.dhcp);
         port.putArray("IPv4Addresses")
                 .addObject()
@@ -195,9 +202,33 @@ final class Resources {
             ObjectNode vlan = port.putObject("VLAN").put("VLANEnable", state.vlan != 0);
             vlan.put("VLANId", state.vlan);
         }
+        ipv6(port);
         port.set("NameServers", state.list(state.nameServers));
         port.set("StaticNameServers", state.list(state.nameServers));
         return port;
+    }
+
+    private void putFullName(ObjectNode node) {
+        if (!spec.quirks().contains(Quirk.NO_FULL_NAME)) {
+            node.put("FQDN", state.fqdn);
+        }
+    }
+
+    private void ipv6(ObjectNode port) {
+        var fixed = port.putArray("IPv6StaticAddresses");
+        var all = port.putArray("IPv6Addresses");
+        if (!state.address6.isEmpty()) {
+            fixed.addObject().put("Address", state.address6).put("PrefixLength", state.length6);
+            all.addObject()
+                    .put("Address", state.address6)
+                    .put("PrefixLength", state.length6)
+                    .put("AddressOrigin", "Static")
+                    .put("AddressState", "Preferred");
+        }
+        var gateways = port.putArray("IPv6StaticDefaultGateways");
+        if (!state.gateway6.isEmpty()) {
+            gateways.addObject().put("Address", state.gateway6);
+        }
     }
 
     ObjectNode protocol() {
@@ -205,10 +236,12 @@ final class Resources {
                         Controller.PROTOCOL,
                         "#ManagerNetworkProtocol.v1_10_1.ManagerNetworkProtocol",
                         "Network protocol")
-                .put("HostName", state.hostName)
-                .put("FQDN", state.fqdn);
-        ObjectNode ntp = protocol.putObject("NTP").put("ProtocolEnabled", state.ntp);
-        ntp.set("NTPServers", state.list(state.timeServers));
+                .put("HostName", state.hostName);
+        putFullName(protocol);
+        if (!spec.quirks().contains(Quirk.NO_TIME_SERVICE)) {
+            ObjectNode ntp = protocol.putObject("NTP").put("ProtocolEnabled", state.ntp);
+            ntp.set("NTPServers", state.list(state.timeServers));
+        }
         protocol.putObject("HTTPS").put("ProtocolEnabled", true).set("Certificates", link(Controller.WEB_CERTIFICATES));
         return protocol;
     }

@@ -2,6 +2,7 @@ package lychnos.core.proof;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 
+import java.util.EnumSet;
 import java.util.List;
 import lychnos.core.address.Address;
 import org.junit.jupiter.api.Test;
@@ -52,6 +53,31 @@ class SettingsTest {
                 List.of("address", "DHCP", "host name", "full name", "name servers", "time servers"),
                 differing(settings(
                         "10.40.8.12", true, "lc-unset", List.of("10.40.8.4", "10.40.8.3"), List.of("10.40.8.6"))));
+    }
+
+    @Test
+    void ipv6IsComparedOnlyWherePlanned() {
+        Settings bare = settings("10.40.8.101", false, "a", List.of(), List.of());
+        Settings.Ipv6 fixed = new Settings.Ipv6(Address.parse("fd40:a4da:1:8::65"), 64, null);
+        Settings both = bare.withIpv6(fixed);
+        assertEquals("", Settings.differences(bare.compare(both)));
+        assertEquals("IPv6 address is none, planned fd40:a4da:1:8::65/64", Settings.differences(both.compare(bare)));
+        assertEquals(
+                "IPv6 address is fd40:a4da:1:8::65/48, planned fd40:a4da:1:8::65/64",
+                Settings.differences(
+                        both.compare(bare.withIpv6(new Settings.Ipv6(fixed.address(), 48, Address.parse("fe80::1"))))));
+        Settings gateway = bare.withIpv6(new Settings.Ipv6(fixed.address(), 64, Address.parse("fd40:a4da:1:8::1")));
+        assertEquals("IPv6 gateway is none, planned fd40:a4da:1:8::1", Settings.differences(gateway.compare(both)));
+    }
+
+    @Test
+    void whatAMachineDoesNotShowIsNotCompared() {
+        Settings plan = settings("10.40.8.101", false, "a", List.of(), List.of("10.40.8.6"));
+        Settings found = new Settings(
+                        plan.address(), plan.mask(), plan.gateway(), false, "a", "", List.of(), List.of(), false)
+                .without(EnumSet.allOf(Settings.OptionalValue.class));
+        assertEquals("", Settings.differences(plan.compare(found)));
+        assertEquals("full name, time servers, NTP", found.notShownTitles());
     }
 
     @Test

@@ -311,15 +311,14 @@ public class Placings {
                 .place(List.of(new Need(roles, one.networks(), one.start(), 0, one.paths(), one.ipv6())))
                 .fold(
                         placement -> {
-                            for (int i = 0; i < alike.size(); i++) {
-                                Placement.Seat seat = placement.seats().get(i);
-                                rows.put(
-                                        alike.get(i),
-                                        new Placement(
-                                                List.of(new Placement.Seat(
-                                                        one.roles().get(0), seat.network(), seat.address())),
-                                                List.of(),
-                                                List.of()));
+                            for (Unit unit : alike) {
+                                // one for each network of the purpose, IPv6 beside IPv4
+                                List<Placement.Seat> own = placement.seats().stream()
+                                        .filter(seat -> seat.role().equals(String.valueOf(unit.id)))
+                                        .map(seat ->
+                                                new Placement.Seat(one.roles().get(0), seat.network(), seat.address()))
+                                        .toList();
+                                rows.put(unit, new Placement(own, List.of(), List.of()));
                             }
                             return null;
                         },
@@ -382,7 +381,7 @@ public class Placings {
                                 + "c.releasedAt is null"
                                 + " and exists (select 1 from BringUp b where b.id = u.bringUpId and b.site.id = "
                                 + "(select bb.site.id from BringUp bb where bb.id = :bringUp)) order by "
-                                + "c.address desc",
+                                + "function('family', c.address), c.address desc",
                         Object[].class)
                 .setParameter("kind", unit.kind)
                 .setParameter("bringUp", unit.bringUpId)

@@ -306,7 +306,7 @@ final class Setup {
     }
 
     private static String orWarnings(List<String> warnings, String written) {
-        return warnings.isEmpty() ? written : "it warns: " + String.join("; ", warnings);
+        return warnings.isEmpty() ? written : written + "; warnings: " + String.join("; ", warnings);
     }
 
     private String setNetwork(boolean resumed) throws WireFault, RedfishFault, ControllerStop, Surprise {
@@ -328,7 +328,8 @@ final class Setup {
     }
 
     private static String written(Targets.Subject subject) {
-        return subject.claim().address + ", " + subject.claim().hostName
+        return subject.claim().address
+                + subject.six().map(six -> ", " + six.claim().address).orElse("") + ", " + subject.claim().hostName
                 + (subject.vlan() == null ? "" : ", VLAN " + subject.vlan());
     }
 

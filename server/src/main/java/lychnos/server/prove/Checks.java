@@ -283,16 +283,14 @@ public class Checks {
         Map<Long, Unit> units =
                 bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
         List<Claim> live = claims.live(bringUpId);
-        Set<Long> ready = ready(
-                bringUpId,
-                units.values(),
-                live.stream()
-                        .filter(claim -> claim.place == 0)
-                        .map(claim -> claim.unitId)
-                        .collect(Collectors.toSet()));
+        Map<Long, Claim> primaries = live.stream()
+                .filter(claim -> claim.place == 0)
+                .collect(Collectors.toMap(claim -> claim.unitId, Function.identity()));
+        Set<Long> ready = ready(bringUpId, units.values(), primaries.keySet());
         List<Claim> shown = live.stream()
-                .filter(claim ->
-                        claim.place == 0 || !kinds.of(units.get(claim.unitId)).driven())
+                .filter(claim -> claim.place == 0
+                        || !kinds.of(units.get(claim.unitId)).driven()
+                        || claim.besideIpv4(primaries.get(claim.unitId)))
                 .toList();
         List<Endpoint> endpoints = shown.stream()
                 .map(claim -> endpoint(

@@ -78,15 +78,10 @@ public class Endpoints {
             all.put(
                     unit.id,
                     about.kind.driven()
-                            ? targets
-                                    .subject(rows, unit.id)
-                                    .map(subject -> new Endpoint(
-                                            unit,
-                                            subject.claim(),
-                                            targets.target(
-                                                    subject, rows, elsewhere, about.secrets.get(SealedStore.ONLY))))
-                                    .stream()
-                                    .toList()
+                            ? targets.subject(rows, unit.id)
+                                    .map(subject -> targets.endpoints(
+                                            subject, rows, elsewhere, about.secrets.get(SealedStore.ONLY)))
+                                    .orElse(List.of())
                             : dialogued(about));
         });
         return all;

@@ -61,9 +61,21 @@ public class Proofs {
         this.clock = clock;
     }
 
-    /** Climbs now to where a unit is managed at; blocks while it does. */
+    /**
+     * Checks all addresses that a unit is managed at now; blocks while it does.
+     *
+     * @return the verdict on the first at which the ladder is not proven; on the first of all where each is
+     */
     public Verdict climb(Targets.Subject subject) throws WireFault {
-        return climb(new Endpoints.Endpoint(subject.unit(), subject.claim(), targets.target(subject)));
+        Verdict first = null;
+        for (Endpoints.Endpoint endpoint : targets.endpoints(subject)) {
+            Verdict verdict = climb(endpoint);
+            if (!verdict.ladder()) {
+                return verdict;
+            }
+            first = first == null ? verdict : first;
+        }
+        return first;
     }
 
     /** Climbs to the top now; blocks while it does. */

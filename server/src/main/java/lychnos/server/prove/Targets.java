@@ -12,8 +12,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Secret;
+import lychnos.core.kind.Expectation;
 import lychnos.core.kind.Kind;
 import lychnos.core.proof.Outcome;
 import lychnos.core.proof.Part;
@@ -68,26 +70,38 @@ public class Targets {
         this.clock = clock;
     }
 
+    /** An address that a unit has, and the network that it lies in. */
+    public record Placed(Claim claim, Network network) {}
+
     /**
-     * A unit with its claim and its network; detached, for reading.
+     * A unit with its address and its network; detached, for reading.
      *
+     * @param six its IPv6 address beside the one of IPv4; empty where none is planned
      * @param vlan the VLAN that its own port is to be tagged with, or null
      */
-    public record Subject(Unit unit, Claim claim, Network network, Integer vlan) {
+    public record Subject(Unit unit, Claim claim, Network network, Optional<Placed> six, Integer vlan) {
 
-        /** What is to be set on it. */
+        /** What is to be set on it. Name servers of the IPv6 network come behind those of the IPv4 network. */
         public Settings plan() {
+            Stream<String> names = Stream.concat(
+                    network.nameServers.stream(),
+                    six.stream().flatMap(placed -> placed.network().nameServers.stream()));
             return new Settings(
-                    claim.address,
-                    network.prefix.subnetMask(),
-                    network.gateway,
-                    false,
-                    claim.hostName,
-                    claim.fqdn(),
-                    List.copyOf(network.nameServers),
-                    List.copyOf(network.timeServers),
-                    true,
-                    vlan);
+                            claim.address,
+                            network.prefix.subnetMask(),
+                            network.gateway,
+                            false,
+                            claim.hostName,
+                            claim.fqdn(),
+                            names.distinct().toList(),
+                            List.copyOf(network.timeServers),
+                            true)
+                    .withVlan(vlan)
+                    .withIpv6(six.map(placed -> new Settings.Ipv6(
+                                    placed.claim().address,
+                                    placed.network().prefix.length(),
+                                    placed.network().gateway))
+                            .orElse(null));
         }
     }
 
@@ -103,9 +117,18 @@ public class Targets {
 
     Optional<Subject> subject(UnitRows rows, long unitId) {
         Unit unit = rows.units().get(unitId);
-        return rows.claims().getOrDefault(unitId, List.of()).stream()
+        List<Claim> claims = rows.claims().getOrDefault(unitId, List.of());
+        return claims.stream()
                 .filter(claim -> claim.place == 0 && unit.known())
-                .map(claim -> new Subject(unit, claim, db.find(Network.class, claim.networkId), ownVlan(unit, rows)))
+                .map(claim -> new Subject(
+                        unit,
+                        claim,
+                        db.find(Network.class, claim.networkId),
+                        claims.stream()
+                                .filter(other -> other.besideIpv4(claim))
+                                .map(other -> new Placed(other, db.find(Network.class, other.networkId)))
+                                .findFirst(),
+                        ownVlan(unit, rows)))
                 .findFirst();
     }
 
@@ -115,10 +138,11 @@ public class Targets {
         return vlan == null ? null : Integer.valueOf(vlan);
     }
 
+    /** The endpoints of a unit that is set up over an interface of its own: one for each IP version. */
     @Transactional
-    public Target target(Subject subject) {
+    public List<Endpoints.Endpoint> endpoints(Subject subject) {
         UnitRows rows = read(Set.of(subject.unit().id));
-        return target(
+        return endpoints(
                 subject,
                 rows,
                 elsewhere(rows),
@@ -129,7 +153,20 @@ public class Targets {
      * @param elsewhere by endpoint, where its machine was before
      * @param ours the password that the machine was given, or null
      */
-    Target target(Subject subject, UnitRows rows, Map<EndpointKey, Map<Address, String>> elsewhere, Secret ours) {
+    List<Endpoints.Endpoint> endpoints(
+            Subject subject, UnitRows rows, Map<EndpointKey, Map<Address, String>> elsewhere, Secret ours) {
+        return Stream.concat(Stream.of(new Placed(subject.claim(), subject.network())), subject.six().stream())
+                .map(placed -> new Endpoints.Endpoint(
+                        subject.unit(), placed.claim(), target(subject, placed, rows, elsewhere, ours)))
+                .toList();
+    }
+
+    private Target target(
+            Subject subject,
+            Placed placed,
+            UnitRows rows,
+            Map<EndpointKey, Map<Address, String>> elsewhere,
+            Secret ours) {
         Unit unit = subject.unit();
         Kind kind = rows.with(kinds.of(unit), unit.id, "");
         Target.Redfish service = new Target.Redfish(
@@ -138,18 +175,18 @@ public class Targets {
                 subject.plan(),
                 new Target.Login(kind.factory().user(), ours),
                 kind.factory(),
-                kind.checks().presence());
-        KnownCertificate known = rows.remembered().get(UnitRows.key(subject.claim()));
+                placed.claim().address.isV4() ? kind.checks().presence() : Expectation.NOT_CHECKED);
+        KnownCertificate known = rows.remembered().get(UnitRows.key(placed.claim()));
         return new Target(
-                subject.claim().address,
+                placed.claim().address,
                 kind.port(),
                 unit.mac,
                 known == null ? null : known.fingerprint,
                 kind.shut(),
                 kind.checks().community(),
                 service,
-                names(unit, subject.claim(), subject.network()),
-                known(rows, elsewhere, unit, subject.claim(), subject.network()));
+                names(unit, placed.claim(), placed.network()),
+                known(rows, elsewhere, unit, placed.claim(), placed.network()));
     }
 
     /**

@@ -59,6 +59,11 @@ public class Claim {
     @Column(name = "released_at")
     public Instant releasedAt;
 
+    /** Whether this is the IPv6 address beside that one of IPv4: for the same purpose within the same unit. */
+    public boolean besideIpv4(Claim other) {
+        return unitId.equals(other.unitId) && role.equals(other.role) && !address.isV4() && other.address.isV4();
+    }
+
     public String fqdn() {
         return hostName + "." + domain;
     }

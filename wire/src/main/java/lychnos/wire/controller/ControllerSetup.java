@@ -283,7 +283,8 @@ public final class ControllerSetup {
      * @return how many values agree, for the record
      */
     public String readBack(RedfishClient client) throws WireFault, RedfishFault, ControllerStop {
-        List<Settings.Field> fields = read(client);
+        Settings found = controller(client).settings();
+        List<Settings.Field> fields = wanted.settings().compare(found);
         String differences = Settings.differences(fields);
         if (!differences.isEmpty()) {
             throw new ControllerStop(
@@ -291,7 +292,8 @@ public final class ControllerSetup {
                     "Not everything was taken: " + differences + ".",
                     "Try again; if it stays so, set it at the machine.");
         }
-        return fields.size() + " of " + fields.size() + " values as planned";
+        return fields.size() + " of " + fields.size() + " values as planned"
+                + (found.notShown().isEmpty() ? "" : "; this controller does not show: " + found.notShownTitles());
     }
 
     /** Where the controller is while it changes its address. */

@@ -116,10 +116,15 @@ final class RedfishWay implements Way {
 
     @Override
     public Outcome asPlanned() throws WireFault {
+        List<Part> notShown;
         try {
+            Settings found = new Controller(client, expected.mac()).settings();
             fields = Accepted.apply(
-                    expected.plan().compare(new Controller(client, expected.mac()).settings()),
-                    target.known().accepted());
+                    expected.plan().compare(found), target.known().accepted());
+            notShown = found.notShown().stream()
+                    .sorted()
+                    .map(value -> Part.notMeasured(value.title(), "this controller does not show it"))
+                    .toList();
         } catch (WireFault e) {
             return brokenUnlessUndeclared(e, Rung.AS_PLANNED, Trouble.SETTINGS_UNREADABLE);
         } catch (RedfishFault e) {
@@ -128,6 +133,7 @@ final class RedfishWay implements Way {
         String differences = Settings.differences(fields);
         return differences.isEmpty()
                 ? Outcome.holds(Rung.AS_PLANNED, fields.size() + " of " + fields.size() + " values")
+                        .with(notShown)
                 : Outcome.broken(
                         Rung.AS_PLANNED,
                         Trouble.NOT_AS_PLANNED,

@@ -8,12 +8,15 @@ import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.proof.Settings;
+import lychnos.core.proof.Settings.OptionalValue;
 import lychnos.wire.fault.WireFault;
 
 /**
@@ -24,6 +27,11 @@ import lychnos.wire.fault.WireFault;
 public final class Controller {
 
     private static final ObjectMapper JSON = new ObjectMapper();
+    /** How services write an address that is not set (RFC 4291 section 2.5.2 for the second). */
+    private static final Set<String> UNSET = Set.of("0.0.0.0", "::");
+    /** Properties of the interface without which the rest is still set. */
+    private static final Set<String> MAY_BE_REFUSED =
+            Set.of("HostName", "FQDN", "StaticNameServers", "IPv6StaticDefaultGateways");
 
     private final RedfishClient client;
     private final Mac mac;
@@ -82,7 +90,8 @@ public final class Controller {
         List<String> serials = new ArrayList<>();
         for (String owner : List.of("ManagerForServers", "ManagerForChassis")) {
             for (JsonNode link : manager.path("Links").path(owner)) {
-                addText(serials, client.follow(link).json().path("SerialNumber"));
+                read(link)
+                        .ifPresent(resource -> addText(serials, resource.json().path("SerialNumber")));
             }
         }
         addText(serials, manager.path("SerialNumber"));
@@ -93,6 +102,21 @@ public final class Controller {
                 macs,
                 manager.path("FirmwareVersion").asText(),
                 clock(manager.path("DateTime").asText()));
+    }
+
+    /** Reads the resource that a property links to; nothing where there is no link, or nothing behind it. */
+    private Optional<Resource> read(JsonNode property) throws WireFault, RedfishFault {
+        if (property.path("@odata.id").asText().isEmpty()) {
+            return Optional.empty();
+        }
+        try {
+            return Optional.of(client.follow(property));
+        } catch (RedfishFault e) {
+            if (e.absent()) {
+                return Optional.empty();
+            }
+            throw e;
+        }
     }
 
     /** A date-time with its offset (DSP0266, section 9.6.5; RFC 3339). */
@@ -153,7 +177,12 @@ public final class Controller {
 
     /** Finds the account of this name. */
     private Resource account(String user) throws WireFault, RedfishFault {
-        Resource service = client.follow(client.root().json().path("AccountService"));
+        Resource service = read(client.root().json().path("AccountService"))
+                .orElseThrow(() -> new RedfishFault(
+                        501,
+                        "",
+                        List.of(),
+                        "it has no account service, so its password must be changed at the machine"));
         for (Resource account : client.members(service.json().path("Accounts"))) {
             if (account.json().path("UserName").asText().equals(user)) {
                 return account;
@@ -173,23 +202,58 @@ public final class Controller {
     }
 
     /**
-     * Sets the time servers and turns NTP on.
+     * Sets the time servers and turns NTP on, where the controller has such settings.
      *
      * @return the service's warnings
      */
     public List<String> setTime(List<String> servers) throws WireFault, RedfishFault {
-        Resource protocol = client.follow(find().manager.path("NetworkProtocol"));
+        Optional<Resource> settings = read(find().manager.path("NetworkProtocol"));
+        if (settings.isEmpty()) {
+            return List.of("no time settings over Redfish, set the time servers at the machine");
+        }
+        Resource protocol = settings.get();
         ObjectNode change = JSON.createObjectNode();
         ObjectNode ntp = change.putObject("NTP").put("ProtocolEnabled", true);
         ntp.set(
                 "NTPServers",
                 array(servers, protocol.json().path("NTP").path("NTPServers").size()));
-        return client.patch(protocol, change);
+        return patch(protocol, change, Set.of("NTP"));
     }
 
     /**
-     * Sets names, name servers, the fixed address and the VLAN if one is planned, and turns DHCP off. Where a service
-     * requires DHCP to be off first (400), that is done in a request of its own. When this throws
+     * Changes a resource; what may be missing on a controller and is refused is left out, and the rest is sent again.
+     *
+     * @param optional names of properties without which the rest is still worth setting
+     * @return the service's warnings, and what was refused
+     */
+    private List<String> patch(Resource resource, ObjectNode change, Set<String> optional)
+            throws WireFault, RedfishFault {
+        List<String> warnings = new ArrayList<>();
+        Resource current = resource;
+        while (!change.isEmpty()) {
+            try {
+                warnings.addAll(client.patch(current, change));
+                return warnings;
+            } catch (RedfishFault e) {
+                List<String> refused = e.properties().stream()
+                        .filter(optional::contains)
+                        .filter(change::has)
+                        .toList();
+                if (e.status() != 400 || refused.isEmpty()) {
+                    throw e;
+                }
+                change.remove(refused);
+                warnings.add(String.join(", ", refused) + " not written: " + e.getMessage());
+                current = client.get(resource.path());
+            }
+        }
+        return warnings;
+    }
+
+    /**
+     * Sets names, name servers, the fixed addresses and the VLAN if one is planned, and turns DHCP off. Where a service
+     * requires DHCP to be off first (400), that is done in a request of its own. A name, a list of name servers or an
+     * IPv6 gateway that it refuses is left out: reading back shows what is missing. When this throws
      * {@link WireFault.Kind#UNKNOWN_OUTCOME} the address may have changed: look for the machine at the new one.
      *
      * @return the service's warnings
@@ -199,14 +263,14 @@ public final class Controller {
         ObjectNode off = JSON.createObjectNode();
         off.putObject("DHCPv4").put("DHCPEnabled", false);
         try {
-            return client.patch(port, network(plan, port, true));
+            return patch(port, network(plan, port, true), MAY_BE_REFUSED);
         } catch (RedfishFault e) {
             if (e.status() != 400) {
                 throw e;
             }
         }
         client.patch(port, off);
-        return client.patch(client.get(port.path()), network(plan, port, false));
+        return patch(client.get(port.path()), network(plan, port, false), MAY_BE_REFUSED);
     }
 
     private static ObjectNode network(Settings plan, Resource port, boolean withDhcp) {
@@ -227,7 +291,31 @@ public final class Controller {
         if (plan.gateway() != null) {
             fixed.put("Gateway", plan.gateway().toString());
         }
+        if (plan.ipv6() != null) {
+            setIpv6(change, plan.ipv6(), port.json());
+        }
         return change;
+    }
+
+    private static void setIpv6(ObjectNode change, Settings.Ipv6 plan, JsonNode port) {
+        ObjectNode fixed = JSON.createObjectNode()
+                .put("Address", plan.address().toString())
+                .put("PrefixLength", plan.length());
+        change.set("IPv6StaticAddresses", first(fixed, port.path("IPv6StaticAddresses")));
+        if (plan.gateway() != null) {
+            ObjectNode gateway =
+                    JSON.createObjectNode().put("Address", plan.gateway().toString());
+            change.set("IPv6StaticDefaultGateways", first(gateway, port.path("IPv6StaticDefaultGateways")));
+        }
+    }
+
+    /** The only entry of a list; what else the list has is cleared. */
+    private static ArrayNode first(ObjectNode entry, JsonNode list) {
+        ArrayNode array = JSON.createArrayNode().add(entry);
+        while (array.size() < list.size()) {
+            array.addNull();
+        }
+        return array;
     }
 
     /** A list as long as the one there was: what is left over is cleared with null, as DSP0266 section 7.8 has it. */
@@ -244,20 +332,54 @@ public final class Controller {
     public Settings settings() throws WireFault, RedfishFault {
         Found found = find();
         JsonNode port = port(found).json();
-        JsonNode ntp =
-                client.follow(found.manager.path("NetworkProtocol")).json().path("NTP");
+        JsonNode protocol =
+                read(found.manager.path("NetworkProtocol")).map(Resource::json).orElse(JSON.createObjectNode());
+        JsonNode ntp = protocol.path("NTP");
         JsonNode address = port.path("IPv4Addresses").path(0);
         return new Settings(
                 address(address.path("Address")),
                 address(address.path("SubnetMask")),
                 address(address.path("Gateway")),
                 port.path("DHCPv4").path("DHCPEnabled").asBoolean(),
-                port.path("HostName").asText(),
-                port.path("FQDN").asText(),
+                shown("HostName", port, protocol).asText(),
+                shown("FQDN", port, protocol).asText(),
                 texts(port.has("StaticNameServers") ? port.path("StaticNameServers") : port.path("NameServers")),
                 texts(ntp.path("NTPServers")),
                 ntp.path("ProtocolEnabled").asBoolean(),
-                vlan(port.path("VLAN")));
+                vlan(port.path("VLAN")),
+                ipv6(port),
+                notShown(port, protocol));
+    }
+
+    /** A property of the interface, or of the same name in the protocol settings. */
+    private static JsonNode shown(String name, JsonNode port, JsonNode protocol) {
+        return port.hasNonNull(name) ? port.path(name) : protocol.path(name);
+    }
+
+    private static Set<OptionalValue> notShown(JsonNode port, JsonNode protocol) {
+        Set<OptionalValue> notShown = EnumSet.noneOf(OptionalValue.class);
+        if (shown("FQDN", port, protocol).isMissingNode()) {
+            notShown.add(OptionalValue.FULL_NAME);
+        }
+        if (!protocol.path("NTP").has("NTPServers")) {
+            notShown.add(OptionalValue.TIME_SERVERS);
+        }
+        if (!protocol.path("NTP").has("ProtocolEnabled")) {
+            notShown.add(OptionalValue.NTP);
+        }
+        return notShown;
+    }
+
+    /** The first fixed address; a gateway that a router has advertised is not its own. */
+    private static Settings.Ipv6 ipv6(JsonNode port) {
+        JsonNode fixed = port.path("IPv6StaticAddresses").path(0);
+        Address address = address(fixed.path("Address"));
+        return address == null
+                ? null
+                : new Settings.Ipv6(
+                        address,
+                        fixed.path("PrefixLength").asInt(),
+                        address(port.path("IPv6StaticDefaultGateways").path(0).path("Address")));
     }
 
     private static Integer vlan(JsonNode vlan) {
@@ -268,14 +390,14 @@ public final class Controller {
 
     private static Address address(JsonNode value) {
         return Address.tryParse(value.asText())
-                .filter(address -> !address.toString().equals("0.0.0.0"))
+                .filter(address -> !UNSET.contains(address.toString()))
                 .orElse(null);
     }
 
     private static List<String> texts(JsonNode array) {
         List<String> texts = new ArrayList<>();
         array.forEach(item -> addText(texts, item));
-        texts.removeIf(text -> text.equals("0.0.0.0") || text.equals("::"));
+        texts.removeIf(UNSET::contains);
         return texts;
     }
 }

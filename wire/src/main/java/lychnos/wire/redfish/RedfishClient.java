@@ -13,9 +13,11 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Secret;
 import lychnos.wire.fault.WireFault;
@@ -314,7 +316,19 @@ public final class RedfishClient implements AutoCloseable {
                 answer.status(),
                 message.path("MessageId").asText(""),
                 arguments,
+                properties(json.path("error").path("@Message.ExtendedInfo")),
                 ("HTTP " + answer.status() + " " + text).strip());
+    }
+
+    /** A related property is given as a JSON pointer, with or without a number sign before it: {@code #/NTP/NTPServers}. */
+    private static Set<String> properties(JsonNode messages) {
+        Set<String> names = new LinkedHashSet<>();
+        for (JsonNode message : messages) {
+            message.path("MessageArgs").forEach(argument -> names.add(argument.asText()));
+            message.path("RelatedProperties")
+                    .forEach(pointer -> names.add(pointer.asText().replaceFirst("^#?/?([^/]*).*$", "$1")));
+        }
+        return names;
     }
 
     private static String link(JsonNode property) throws WireFault {

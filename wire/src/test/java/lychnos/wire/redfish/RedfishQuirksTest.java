@@ -9,6 +9,7 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import lychnos.core.address.Address;
 import lychnos.core.fact.Secret;
 import lychnos.core.proof.Settings;
 import lychnos.lab.Quirk;
@@ -17,6 +18,7 @@ import lychnos.wire.fault.WireFault;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** A whole setup over real HTTPS against a stand-in, once for every habit that it can have. */
@@ -38,6 +40,11 @@ class RedfishQuirksTest {
                 "NO_ETAG DHCP_FIRST DIES_ON_MOVE",
                 "NO_SESSIONS",
                 "NO_SESSIONS PASSWORD_CHANGE_REQUIRED ETAG_REQUIRED",
+                "MISSING_CHASSIS",
+                "NO_FULL_NAME",
+                "NO_FULL_NAME DHCP_FIRST ETAG_REQUIRED",
+                "NO_TIME_SERVICE NO_SESSIONS",
+                "NO_PROTOCOL_SETTINGS",
             })
     void survives(String words) throws Exception {
         Quirk[] quirks = words.isEmpty()
@@ -59,6 +66,58 @@ class RedfishQuirksTest {
             }
             assertEquals(1, lab.machine().controller().passwordChanges());
             assertEquals(1, lab.machine().restarts());
+        }
+    }
+
+    /** What it does not have is neither written nor compared, and is named. */
+    @ParameterizedTest
+    @CsvSource({
+        "NO_FULL_NAME, full name",
+        "NO_TIME_SERVICE, 'time servers, NTP'",
+        "NO_PROTOCOL_SETTINGS, 'time servers, NTP'"
+    })
+    void saysWhatAControllerDoesNotShow(Quirk quirk, String titles) throws Exception {
+        try (LoopbackHall lab = new LoopbackHall(quirk);
+                RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null)) {
+            client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.FACTORY.phrase());
+            Controller controller = new Controller(client, LoopbackHall.MAC);
+            assertEquals(titles, controller.settings().notShownTitles());
+            List<String> warnings = quirk == Quirk.NO_FULL_NAME
+                    ? controller.setNetwork(LoopbackHall.plan())
+                    : controller.setTime(LoopbackHall.plan().timeServers());
+            assertEquals(1, warnings.size(), warnings::toString);
+        }
+    }
+
+    @Test
+    void aFixedIpv6AddressIsWrittenAndReadBack() throws Exception {
+        Address six = Address.parse("fd40:a4da:1:8::65");
+        Settings plan = LoopbackHall.plan()
+                .withIpv6(new Settings.Ipv6(six, 64, Address.parse("fd40:a4da:1:8::1")))
+                .withNameServers(List.of("127.40.8.3", "fd40:a4da:1:8::3"));
+        try (LoopbackHall lab = new LoopbackHall()) {
+            try (RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.FIRST, LoopbackHall.PORT, null)) {
+                client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.FACTORY.phrase());
+                Controller controller = new Controller(client, LoopbackHall.MAC);
+                assertEquals(
+                        List.of(
+                                "IPv6 address is none, planned fd40:a4da:1:8::65/64",
+                                "IPv6 gateway is none, planned fd40:a4da:1:8::1"),
+                        List.of(Settings.differences(plan.compare(controller.settings()))
+                                        .split("; "))
+                                .stream()
+                                .filter(difference -> difference.startsWith("IPv6"))
+                                .toList());
+                controller.setTime(plan.timeServers());
+                controller.setNetwork(plan);
+            }
+            LoopbackHall.until("it answers over IPv6", () -> six.toString()
+                    .equals(lab.machine().address6()));
+            try (RedfishClient client = new RedfishClient(lab.vantage, LoopbackHall.PLANNED, LoopbackHall.PORT, null)) {
+                client.logIn(LoopbackHall.FACTORY.user(), LoopbackHall.FACTORY.phrase());
+                assertEquals(
+                        "", Settings.differences(plan.compare(new Controller(client, LoopbackHall.MAC).settings())));
+            }
         }
     }
 
