@@ -755,6 +755,14 @@ export const m = {
       `${what}: ${seconds} s${about > 0 ? `, usually ${about} s` : ''}`,
     expected: (what: string, about: number) => `${what}: usually ${about} s`,
   },
+  compare: {
+    title: 'Is it the right machine?',
+    field: 'Serial number or MAC address, as it is written on the machine',
+    button: 'Compare with the label',
+    say: 'This machine does not identify itself. What you enter is compared with the label list and recorded with your name.',
+    read: (by: string, read: string) => `${by} read ${read} on the machine`,
+    none: 'Nobody has recorded yet what is written on this machine, so its identity is not measured.',
+  },
   prove: {
     title: 'What answers, and how far up',
     endpoints: (n: number) => `${n} endpoints`,

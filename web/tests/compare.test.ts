@@ -38,6 +38,7 @@ const member = (label: string, ...steps: BenchStep[]): Member => ({
   steps,
   atPages: false,
   fillsPages: false,
+  compare: null,
 });
 const wrong = (...members: Member[]) =>
   compare(members)

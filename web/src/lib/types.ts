@@ -510,6 +510,7 @@ export interface Detail {
   hostKey: string | null;
   replaceable: boolean;
   request: string | null;
+  toCompare: number | null;
   journal: { at: string; actor: string; act: string }[];
 }
 

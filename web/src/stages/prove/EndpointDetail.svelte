@@ -5,6 +5,7 @@
   import type { Detail, MarkName } from '../../lib/types';
   import B from '../../parts/B.svelte';
   import Mark from '../../parts/Mark.svelte';
+  import ReadOnMachine from '../../parts/ReadOnMachine.svelte';
   import CertificatePart from './CertificatePart.svelte';
   import ChangeCard from './ChangeCard.svelte';
   import Strip from './Strip.svelte';
@@ -32,6 +33,10 @@
     </div>
   {:else}
     <div class="say wait">{endpoint.ready ? m.prove.never : m.prove.notReady}</div>
+  {/if}
+  {#if detail.data.toCompare !== null && session.mayWork}
+    <p class="sub">{m.compare.none}</p>
+    <ReadOnMachine dialogueId={detail.data.toCompare} onrecorded={oncheck} />
   {/if}
   {#each [...detail.data.rungs, ...detail.data.marks] as rung, i (rung.title)}
     <div class="rung">

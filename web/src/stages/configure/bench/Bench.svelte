@@ -2,7 +2,7 @@
   import { Input } from 'flowbite-svelte';
   import { api, Problem } from '../../../lib/api';
   import { notices } from '../../../lib/notices.svelte';
-  import { live, shownAgain } from '../../../lib/query';
+  import { live, lookAgain, shownAgain } from '../../../lib/query';
   import { session } from '../../../lib/session.svelte';
   import B from '../../../parts/B.svelte';
   import Mark from '../../../parts/Mark.svelte';
@@ -183,6 +183,7 @@
           mayWork={session.mayWork}
           ontick={(place, done) => void post(`/dialogues/${now.dialogueId}/tick`, { place, done })}
           onreveal={reveal}
+          oncompared={lookAgain}
         />
         {#if now.gate}
           <div class="say wait">

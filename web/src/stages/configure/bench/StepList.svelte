@@ -3,6 +3,7 @@
   import type { MarkName } from '../../../lib/types';
   import Mark from '../../../parts/Mark.svelte';
   import { m } from '../../../messages';
+  import ReadOnMachine from '../../../parts/ReadOnMachine.svelte';
   import Fields from './Fields.svelte';
   import type { BenchStep, LineStanding, Member } from './types';
 
@@ -13,12 +14,14 @@
     mayWork,
     ontick,
     onreveal,
+    oncompared,
   }: {
     member: Member;
     standing: LineStanding | null;
     mayWork: boolean;
     ontick: (place: number, done: boolean) => void;
     onreveal: (place: number, field: string) => Promise<string | null>;
+    oncompared: () => void;
   } = $props();
 
   /** How long a password stays in sight. */
@@ -54,8 +57,14 @@
   });
   const known = $derived(standing?.identified ?? member.identified);
   const begun = $derived(shut || (member.state !== '' && member.state !== 'SHUT'));
+  const compares = (step: BenchStep) => step.marks.includes('COMPARES');
+  const asksFirst = $derived(
+    member.compare !== null && member.dialogueId !== null && !member.steps.some(compares) ? member.compare : null,
+  );
   const ticks = (step: BenchStep) =>
-    mayWork && (byHand || (comesFirst(step) && member.dialogueId !== null && member.state !== 'DONE'));
+    mayWork &&
+    !(compares(step) && !member.compare?.at) &&
+    (byHand || (comesFirst(step) && member.dialogueId !== null && member.state !== 'DONE'));
 
   function mark(step: BenchStep): MarkName {
     if (step.progress === 'DONE') return 'done';
@@ -93,6 +102,20 @@
 </script>
 
 <ol {@attach inSight(now)} class:hand={byHand}>
+  {#if asksFirst}
+    <li class:past={asksFirst.at !== null}>
+      <Mark mark={asksFirst.at ? 'done' : 'set'} size={16} />
+      <div>
+        <span class="t">{m.compare.title}</span>
+        {#if asksFirst.at}
+          <div class="src">
+            <span class="mono" title={inFull(asksFirst.at)}>{atTime(asksFirst.at)}</span>
+            {m.compare.read(asksFirst.by ?? '', asksFirst.read ?? '')}
+          </div>
+        {:else if mayWork}<ReadOnMachine dialogueId={member.dialogueId!} onrecorded={oncompared} />{/if}
+      </div>
+    </li>
+  {/if}
   {#each steps as step, i (step.place)}
     {#if i === before && !byHand}
       <li
@@ -155,6 +178,11 @@
                 ? (label: string) => onreveal(step.place, label)
                 : null}
             />{/if}
+          {#if compares(step) && member.compare?.at}
+            <div class="src">{m.compare.read(member.compare.by ?? '', member.compare.read ?? '')}</div>
+          {:else if compares(step) && mayWork}
+            <ReadOnMachine dialogueId={member.dialogueId!} onrecorded={oncompared} />
+          {/if}
         </div>
         <span class="v mono">
           {#if step.sort === 'asked' && !step.marks.includes('SECRET')}

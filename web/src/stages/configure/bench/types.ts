@@ -47,6 +47,7 @@ export interface Member {
   steps: BenchStep[];
   atPages: boolean;
   fillsPages: boolean;
+  compare: { read: string | null; by: string | null; at: string | null } | null;
 }
 export interface BenchView {
   unitId: number;

@@ -10,6 +10,10 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -37,7 +41,7 @@ class OwnKindTest {
 
     @Test
     void aKindFromTheShortFormIsUsedWithoutARestart() throws Exception {
-        try (Stage opened = new Stage("", 500);
+        try (Stage opened = Stage.ofOwnPages("PM-1 02:4c:59:d5:00:01 10.40.16.240 -\n");
                 Screen window = new Screen(1280, 800, ColorScheme.LIGHT)) {
             stage = opened;
             screen = window;
@@ -49,6 +53,8 @@ class OwnKindTest {
             long first = announce(stage.url());
             place(first, "R1 u4", "PM-1");
             byHand(first);
+            prove(first);
+            handOver();
             anotherVersion(first);
             assertEquals(List.of(), screen.complaints());
         }
@@ -144,6 +150,15 @@ class OwnKindTest {
         screen.button("Begin, ask me at each").click();
         assertThat(screen.text("10.40.16.180").first()).isVisible();
         assertThat(screen.text("255.255.255.0").first()).isVisible();
+        typeIntoTheMachine();
+        Locator read = screen.page.getByLabel("Serial number or MAC address");
+        read.fill("PM-2");
+        screen.button("Compare with the label").click();
+        assertThat(screen.text("You read “PM-2”, and the label list has PM-1")).isVisible();
+        assertEquals(List.of(), screen.axe(), "the value sheet with a fault");
+        read.fill("PM-1");
+        screen.button("Compare with the label").click();
+        assertThat(screen.text("hall-lead read PM-1 on the machine")).isVisible();
         Stage.until("every page is ticked", LONG, () -> {
             Locator tick = screen.page.locator("ol input[type=checkbox]:not(:checked)");
             if (tick.count() > 0) {
@@ -151,6 +166,40 @@ class OwnKindTest {
             }
             return state(unit).equals("DONE");
         });
+    }
+
+    /** What the engineer does at the machine: its form as delivered takes the address of the value sheet. */
+    private static void typeIntoTheMachine() throws IOException, InterruptedException {
+        HttpResponse<String> taken = HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(URI.create("http://10.40.16.240/"))
+                                .header("Content-Type", "application/x-www-form-urlencoded")
+                                .POST(HttpRequest.BodyPublishers.ofString(
+                                        "address=10.40.16.180&password=peat-and-heather"))
+                                .build(),
+                        HttpResponse.BodyHandlers.ofString());
+        assertTrue(taken.body().contains("Stored"), taken.body());
+    }
+
+    private void prove(long unit) throws IOException {
+        screen.page.navigate(stage.url() + "/b/1/prove");
+        screen.page.locator("tr[id^=endpoint-]").first().click();
+        screen.page.keyboard().press("x");
+        assertThat(screen.text("hall-lead read PM-1 on the machine").first()).isVisible();
+        assertThat(screen.page.getByRole(AriaRole.NAVIGATION)).containsText("1 proven");
+        screen.page.navigate(stage.url() + "/b/1");
+        assertThat(screen.text("not measured: as planned, safe")).isVisible();
+        assertEquals(List.of(), screen.axe(), "the Board");
+    }
+
+    private void handOver() {
+        screen.page.navigate(stage.url() + "/b/1/handover");
+        screen.page.keyboard().press("s");
+        screen.page
+                .getByRole(AriaRole.DIALOG)
+                .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Sign 1 unit"))
+                .click();
+        assertThat(screen.page.getByRole(AriaRole.NAVIGATION)).containsText("1 signed");
     }
 
     private String state(long unit) {

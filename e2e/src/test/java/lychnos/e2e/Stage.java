@@ -44,6 +44,10 @@ final class Stage implements AutoCloseable {
     private Process second;
     private Process dhcp;
 
+    private static Map<String, String> consoles(String lines) {
+        return Map.of("--machines", "", "--consoles", lines);
+    }
+
     /** @param machines a hall file's lines */
     Stage(String machines, long restartMillis) throws IOException {
         this(machines, restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
@@ -51,14 +55,23 @@ final class Stage implements AutoCloseable {
 
     /** A hall of machines with a console, their lines at {@link #LINES}. */
     static Stage ofConsoles(String consoles, long restartMillis) throws IOException {
-        return new Stage("", consoles, restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+        return new Stage(
+                consoles(consoles), restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+    }
+
+    /** A hall of machines that are set up on their own pages. */
+    static Stage ofOwnPages(String machines) throws IOException {
+        return new Stage(
+                Map.of("--machines", "", "--own-pages", machines),
+                500,
+                Map.of(),
+                List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
     }
 
     /** A hall of machines with a console, and the server in another network. */
     static Stage ofConsolesAndOffice(String consoles, long restartMillis, Office office) throws IOException {
         return new Stage(
-                "",
-                consoles,
+                consoles(consoles),
                 restartMillis,
                 Map.of("INSIDE", office.inside(), "QUARKUS_HTTP_HOST", Office.SERVER),
                 List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
@@ -87,8 +100,7 @@ final class Stage implements AutoCloseable {
         until("the DHCP server is up", Duration.ofSeconds(20), () -> text(dhcp.resolve("log"))
                 .contains("DHCP4_STARTED"));
         Stage stage = new Stage(
-                "",
-                consoles,
+                consoles(consoles),
                 restartMillis,
                 Map.of("LYCHNOS_DHCP_LEASE_FILES", dhcp.resolve("leases.csv").toString()),
                 List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"),
@@ -107,12 +119,11 @@ final class Stage implements AutoCloseable {
      * @param options of the server's Java
      */
     Stage(String machines, long restartMillis, Map<String, String> settings, List<String> options) throws IOException {
-        this(machines, "", restartMillis, settings, options);
+        this(Map.of("--machines", machines), restartMillis, settings, options);
     }
 
     private Stage(
-            String machines,
-            String consoles,
+            Map<String, String> machines,
             long restartMillis,
             Map<String, String> settings,
             List<String> options,
@@ -124,7 +135,6 @@ final class Stage implements AutoCloseable {
         directory = Files.createDirectories(Path.of(env("LYCHNOS_E2E_RUN"), "stage" + number));
         database = "stage" + number;
         sql("postgres", "create database " + database);
-        Path file = Files.writeString(directory.resolve("hall.txt"), machines);
         String classes = ROOT.resolve("lab/target/classes") + ":" + ROOT.resolve("lab/target/lib/*");
         List<String> command = new ArrayList<>(List.of(env("HALL").split(" ")));
         command.addAll(List.of(
@@ -133,19 +143,17 @@ final class Stage implements AutoCloseable {
                 "-cp",
                 classes,
                 "lychnos.lab.hall.Hall",
-                "--machines",
-                file.toString(),
                 "--restart-millis",
                 String.valueOf(restartMillis),
                 "--state",
                 directory.resolve("state").toString()));
-        if (!consoles.isEmpty()) {
-            command.addAll(List.of(
-                    "--consoles",
-                    Files.writeString(directory.resolve("consoles.txt"), consoles)
-                            .toString(),
-                    "--lines",
-                    LINES));
+        for (Map.Entry<String, String> file : machines.entrySet()) {
+            command.add(file.getKey());
+            command.add(Files.writeString(directory.resolve(file.getKey().substring(2) + ".txt"), file.getValue())
+                    .toString());
+        }
+        if (machines.containsKey("--consoles")) {
+            command.addAll(List.of("--lines", LINES));
             command.addAll(List.of(services));
         }
         hallCommand = command;

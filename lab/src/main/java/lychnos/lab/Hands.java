@@ -21,7 +21,10 @@ final class Hands {
     private static final Set<String> PASSES = Set.of("GATE", "PEER", "STANDBY");
 
     /** Pages of the value sheet at which something is compared, and nothing typed. */
-    private static final Set<String> LOOKED_AT = Set.of("Is it the one?", "Production cable");
+    private static final Set<String> LOOKED_AT = Set.of("Production cable");
+
+    /** The page of the value sheet at which the label is compared. */
+    private static final String IDENTITY = "Is it the one?";
 
     private final Story person;
     /** Whether terms, permanent values, wipes and restarts are agreed to. */
@@ -101,7 +104,9 @@ final class Hands {
                 first |= mark.asText().equals("FIRST");
             }
             boolean open = Set.of("OPEN", "SENT").contains(step.path("progress").asText());
-            if (open
+            if (open && comparison(bench, member, step)) {
+                compare(member);
+            } else if (open
                     && (byHand || first)
                     && ticked.add(member.path("dialogueId").asText() + " " + step.path("place"))) {
                 typed.merge(member.path("dialogueId").asLong(), 1 + fillIn(bench, member, step), Integer::sum);
@@ -111,6 +116,26 @@ final class Hands {
                                 .put("place", step.path("place").asInt())
                                 .put("done", true));
             }
+        }
+    }
+
+    /** Whether a page asks which machine it is, at an appliance that shows that on its service port. */
+    private boolean comparison(JsonNode bench, JsonNode member, JsonNode step) {
+        return bench.path("kindTitle").asText().equals("Index appliance")
+                && step.path("title").asText().equals(IDENTITY)
+                && member.path("compare").path("at").isNull();
+    }
+
+    private void compare(JsonNode member) throws IOException, InterruptedException {
+        String dialogue = member.path("dialogueId").asText();
+        if (ticked.add(dialogue + " compared")) {
+            String read = new ServicePort("10.47.254.1").reads("Harrop");
+            person.send(
+                    "PUT",
+                    "/api/dialogues/" + dialogue + "/comparison",
+                    JSON.createObjectNode().put("read", read).toString(),
+                    "application/json");
+            typed.merge(Long.valueOf(dialogue), 1 + read.length(), Integer::sum);
         }
     }
 

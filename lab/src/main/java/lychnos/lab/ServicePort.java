@@ -9,6 +9,8 @@ import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /**
@@ -29,6 +31,16 @@ final class ServicePort {
     /** Whether the page that is shown has this heading. */
     boolean shows(String heading) throws IOException, InterruptedException {
         return exchange(HttpRequest.newBuilder(page)).contains("<h1>" + heading + "</h1>");
+    }
+
+    /** What follows a word on the page that is shown, up to the next comma: the serial at the top of it. */
+    String reads(String word) throws IOException, InterruptedException {
+        Matcher found =
+                Pattern.compile(Pattern.quote(word) + " ([^,<]+),").matcher(exchange(HttpRequest.newBuilder(page)));
+        if (!found.find()) {
+            throw new IOException("the page shows nothing behind “" + word + "”");
+        }
+        return found.group(1);
     }
 
     /** Hands a page in; fails with what it complains of. */

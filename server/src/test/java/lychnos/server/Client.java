@@ -61,6 +61,10 @@ final class Client {
         return request().body(body).post(path);
     }
 
+    Response put(String path, Object body) {
+        return request().body(body).put(path);
+    }
+
     Response labels(long bringUp, String text, boolean preview) {
         return given().cookie("lychnos", cookie)
                 .contentType("text/plain; charset=UTF-8")

@@ -129,7 +129,8 @@ final class PlanMaker {
             int slash = parts[0].indexOf('/');
             put(values, slash < 0 ? "" : parts[0].substring(0, slash), parts[0].substring(slash + 1), parts[1]);
         }
-        units.add(new PlannedUnit(units.size() + 1, name, new UnitFacts(kind, members, values), List.of(), 1L, false));
+        units.add(new PlannedUnit(
+                units.size() + 1, name, UnitFacts.resolve(kind, members, values, Map.of()), List.of(), 1L, false));
         return this;
     }
 

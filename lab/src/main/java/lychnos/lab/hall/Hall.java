@@ -16,6 +16,7 @@ import lychnos.lab.Controller;
 import lychnos.lab.Dhcp;
 import lychnos.lab.Machine;
 import lychnos.lab.MachineSpec;
+import lychnos.lab.OwnPages;
 import lychnos.lab.Plug;
 import lychnos.lab.WholeFile;
 import lychnos.lab.console.ConsoleHall;
@@ -27,7 +28,7 @@ import lychnos.lab.console.WebProxy;
  * A hall of stand-in machines.
  *
  * <pre>
- * Hall --machines FILE [--consoles FILE --lines ADDRESS] [--dhcp SERVER:PORT/RELAY:PORT] [--port 443] [--restart-millis
+ * Hall --machines FILE [--own-pages FILE] [--consoles FILE --lines ADDRESS] [--dhcp SERVER:PORT/RELAY:PORT] [--port 443] [--restart-millis
  * 3000]
  *      [--device lych-hall | --loopback] [--state DIR]
  * </pre>
@@ -42,6 +43,7 @@ public final class Hall implements AutoCloseable {
 
     private final Vertx vertx = Vertx.vertx();
     private final List<Machine> machines = new ArrayList<>();
+    private int others;
 
     /** Powers every machine on; each answers at its first address when this returns. */
     public Hall(List<MachineSpec> specs, Plug plug, int port, Duration restart, Path stateDirectory) {
@@ -68,6 +70,11 @@ public final class Hall implements AutoCloseable {
 
     public List<Machine> machines() {
         return List.copyOf(machines);
+    }
+
+    /** The number of the next interface: machines with a console have theirs far above. */
+    private int next() {
+        return machines.size() + others++;
     }
 
     private static void write(Machine machine, Path directory) {
@@ -108,6 +115,11 @@ public final class Hall implements AutoCloseable {
                 Integer.parseInt(options.get("--port")),
                 restart,
                 state);
+        if (options.containsKey("--own-pages")) {
+            for (MachineSpec spec : MachineSpec.read(Path.of(options.get("--own-pages")))) {
+                new OwnPages(hall.vertx, plug, spec, hall.next()).powerOn();
+            }
+        }
         Optional<Dhcp> dhcp = Optional.ofNullable(options.get("--dhcp")).map(Dhcp::at);
         int consoles = 0;
         if (options.containsKey("--consoles")) {

@@ -423,7 +423,16 @@ public class Board {
         if (proof == null || settingUp) {
             return Cell.of("dark", "—");
         }
-        return proof.proven ? new Cell("lit", "", proof.at) : Cell.of("fault", proof.sentence);
+        return proof.proven ? new Cell("lit", notMeasured(proof), proof.at) : Cell.of("fault", proof.sentence);
+    }
+
+    /** The rungs that were not measured although the unit counts as proven; empty where all were. */
+    private static String notMeasured(Proof proof) {
+        String titles = proof.outcomes.stream()
+                .filter(outcome -> outcome.standing() == Outcome.Standing.NOT_MEASURED)
+                .map(outcome -> outcome.rung().title())
+                .collect(Collectors.joining(", "));
+        return titles.isEmpty() ? "" : "not measured: " + titles;
     }
 
     /** @param sign "signed", or what stands between a proven unit and that; empty where nothing does */

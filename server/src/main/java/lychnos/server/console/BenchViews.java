@@ -98,6 +98,14 @@ public class BenchViews {
             Map<String, String> fields,
             Set<String> differ) {
 
+        /** The same with one more mark. */
+        Step marked(String mark) {
+            List<String> more = Stream.concat(marks.stream(), Stream.of(mark)).toList();
+            return new Step(
+                    place, title, sort, answer, source, more, progress, sent, times, by, at, evidence, about, atMost,
+                    fields, differ);
+        }
+
         boolean open() {
             return progress.equals("OPEN") || progress.equals("SENT");
         }
@@ -109,6 +117,7 @@ public class BenchViews {
      * @param identity what it must show before anything is written
      * @param atPages whether its line has asked everything, or it has none, and pages are left
      * @param fillsPages whether some of its pages are filled in without a person
+     * @param compare what a person read on it; null where it identifies itself
      */
     public record Member(
             Long dialogueId,
@@ -126,7 +135,11 @@ public class BenchViews {
             Instant endedAt,
             List<Step> steps,
             boolean atPages,
-            boolean fillsPages) {}
+            boolean fillsPages,
+            Compared compare) {}
+
+    /** What a person read on a machine that does not identify itself; {@code at} is null before anybody has. */
+    public record Compared(String read, String by, Instant at) {}
 
     /** A unit at the bench; {@code runState} is empty where its setup was never begun. */
     public record View(
@@ -156,8 +169,7 @@ public class BenchViews {
         List<Member> members = new ArrayList<>();
         if (kind.dialogue().isPresent()) {
             answers.of(unit, told)
-                    .forEach((label, values) ->
-                            members.add(member(kind.dialogue().get(), label, values, rows.get(label))));
+                    .forEach((label, values) -> members.add(member(kind, label, values, rows.get(label))));
         }
         return new View(
                 unitId,
@@ -171,12 +183,17 @@ public class BenchViews {
                 members);
     }
 
-    private Member member(Dialogue dialogue, String label, MemberValues values, MemberDialogue row) {
+    private Member member(Kind kind, String label, MemberValues values, MemberDialogue row) {
+        Dialogue dialogue = kind.dialogue().orElseThrow();
         List<DialogueStep> steps = dialogue.withPages(label, row != null && row.wiped);
         Map<Integer, Object[]> kept = row == null ? Map.of() : kept(row.id);
         List<Step> shown = new ArrayList<>();
         for (int i = 0; i < steps.size(); i++) {
             shown.add(step(i, steps.get(i), values, kept.get(i)));
+        }
+        int compares = row != null && Comparisons.needed(kind, row) ? Comparisons.page(kind, steps) : -1;
+        if (compares >= 0) {
+            shown.set(compares, shown.get(compares).marked("COMPARES"));
         }
         int asked = dialogue.steps(label, row != null && row.wiped).size();
         List<Step> onPages = shown.subList(asked, shown.size()).stream()
@@ -213,7 +230,8 @@ public class BenchViews {
                         null,
                         shown,
                         false,
-                        fills)
+                        fills,
+                        null)
                 : new Member(
                         row.id,
                         label,
@@ -230,7 +248,10 @@ public class BenchViews {
                         row.endedAt,
                         shown,
                         atPages,
-                        fills);
+                        fills,
+                        Comparisons.needed(kind, row)
+                                ? new Compared(row.comparedText, row.comparedBy, row.comparedAt)
+                                : null);
     }
 
     private Map<Integer, Object[]> kept(long dialogueId) {

@@ -2,11 +2,14 @@ package lychnos.server.console;
 
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.transaction.Transactional;
+import jakarta.ws.rs.Consumes;
 import jakarta.ws.rs.DefaultValue;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
+import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.Produces;
+import jakarta.ws.rs.core.MediaType;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -30,15 +33,24 @@ public class ConsoleResource {
     private static final long PATIENCE_SECONDS = 15;
 
     private final Setups setups;
+    private final Comparisons comparisons;
     private final BenchViews views;
     private final Recordings recordings;
     private final Consoles consoles;
     private final Reach reach;
     private final Who who;
 
-    ConsoleResource(Setups setups, BenchViews views, Recordings recordings, Consoles consoles, Reach reach, Who who) {
+    ConsoleResource(
+            Setups setups,
+            Comparisons comparisons,
+            BenchViews views,
+            Recordings recordings,
+            Consoles consoles,
+            Reach reach,
+            Who who) {
         this.reach = reach;
         this.setups = setups;
+        this.comparisons = comparisons;
         this.views = views;
         this.recordings = recordings;
         this.consoles = consoles;
@@ -199,6 +211,18 @@ public class ConsoleResource {
             throw Refusal.bad("Which step?");
         }
         consoles.lookAgain(setups.tick(id, tick.place, tick.done, who.person()));
+    }
+
+    /** What a person read on a machine that does not identify itself. */
+    public record Comparison(String read) {}
+
+    /** Compares what a person read on the machine with its label, and records it. */
+    @PUT
+    @Path("dialogues/{id}/comparison")
+    @Consumes(MediaType.APPLICATION_JSON)
+    @RolesAllowed("engineer")
+    public void compare(long id, Comparison comparison) {
+        consoles.lookAgain(comparisons.record(id, comparison == null ? null : comparison.read, who.person()));
     }
 
     /** A password as text, for the one who types it; the screen hides it again. */

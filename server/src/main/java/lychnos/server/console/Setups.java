@@ -367,7 +367,18 @@ public class Setups {
         live.tell(unit.bringUpId, "configure");
     }
 
-    private MemberDialogue locked(long dialogueId) {
+    /** The steps of a member's setup. */
+    List<DialogueStep> steps(MemberDialogue row) {
+        return kinds.of(bringUps.unit(row.unitId)).dialogue().orElseThrow().withPages(row.member, row.wiped);
+    }
+
+    /** Tells the views that something of a member has changed; returns its run. */
+    long changed(MemberDialogue row) {
+        live.tell(bringUps.unit(row.unitId).bringUpId, "configure");
+        return row.runId;
+    }
+
+    MemberDialogue locked(long dialogueId) {
         MemberDialogue row = db.find(MemberDialogue.class, dialogueId, LockModeType.PESSIMISTIC_WRITE);
         if (row == null) {
             throw Refusal.notFound("There is no such dialogue.");
@@ -474,8 +485,7 @@ public class Setups {
     @Transactional
     public long tick(long dialogueId, int place, boolean done, Who.Person person) {
         MemberDialogue row = locked(dialogueId);
-        List<DialogueStep> steps =
-                kinds.of(bringUps.unit(row.unitId)).dialogue().orElseThrow().withPages(row.member, row.wiped);
+        List<DialogueStep> steps = steps(row);
         boolean first = place >= 0
                 && place < steps.size()
                 && steps.get(place) instanceof DialogueStep.Remote remote
@@ -487,7 +497,8 @@ public class Setups {
             throw Refusal.conflict(
                     "That page is filled in by itself. To do it by hand, choose to type yourself first.");
         }
-        int changed = db.createNativeMutationQuery(
+        compared(row, steps, place, done);
+        int ticked = db.createNativeMutationQuery(
                         "update dialogue_step set progress = :progress, by_whom = :by, done_at = cast(cast(:at as "
                                 + "text) as timestamptz), evidence = :evidence, ticked = :ticked where dialogue_id = :id and place = "
                                 + ":place and (progress in ('OPEN', 'SENT') or ticked)")
@@ -499,7 +510,7 @@ public class Setups {
                 .setParameter("id", dialogueId)
                 .setParameter("place", place)
                 .executeUpdate();
-        if (changed == 0) {
+        if (ticked == 0) {
             throw Refusal.conflict("That step was ticked off by what the line showed, or there is no such step.");
         }
         if (first) {
@@ -509,8 +520,23 @@ public class Setups {
             row.state = all ? MemberDialogue.State.DONE : MemberDialogue.State.BY_HAND;
             row.endedAt = all ? clock.instant() : null;
         }
-        live.tell(bringUps.unit(row.unitId).bringUpId, "configure");
-        return row.runId;
+        return changed(row);
+    }
+
+    /** The page that asks which machine it is can be ticked once that is recorded; taking the tick back forgets it. */
+    private void compared(MemberDialogue row, List<DialogueStep> steps, int place, boolean done) {
+        Kind kind = kinds.of(bringUps.unit(row.unitId));
+        if (!Comparisons.needed(kind, row) || Comparisons.page(kind, steps) != place) {
+            return;
+        }
+        if (done && row.comparedAt == null) {
+            throw Refusal.conflict("Enter the serial number that you read on the machine; that ticks this step.");
+        }
+        if (!done) {
+            row.comparedText = null;
+            row.comparedBy = null;
+            row.comparedAt = null;
+        }
     }
 
     /** Whether a step needs no person: its line has asked everything, and nobody chose to do the rest by hand. */

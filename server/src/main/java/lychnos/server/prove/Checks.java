@@ -23,6 +23,7 @@ import lychnos.core.proof.SharedCause;
 import lychnos.core.proof.Trouble;
 import lychnos.server.allocate.Claims;
 import lychnos.server.caller.Who;
+import lychnos.server.console.Comparisons;
 import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.live.Live;
@@ -51,6 +52,7 @@ public class Checks {
     private final Claims claims;
     private final SinceAccepted accepted;
     private final Certificates certificates;
+    private final Comparisons comparisons;
     private final Strangers strangers;
     private final Journal journal;
     private final Live live;
@@ -62,6 +64,7 @@ public class Checks {
             Claims claims,
             SinceAccepted accepted,
             Certificates certificates,
+            Comparisons comparisons,
             Strangers strangers,
             Journal journal,
             Live live) {
@@ -73,6 +76,7 @@ public class Checks {
         this.live = live;
         this.accepted = accepted;
         this.certificates = certificates;
+        this.comparisons = comparisons;
         this.strangers = strangers;
     }
 
@@ -443,6 +447,7 @@ public class Checks {
             String hostKey,
             boolean replaceable,
             String request,
+            Long toCompare,
             List<Journal.Entry> journal) {}
 
     /** @param claimId which of the unit's addresses; 0 for the one that it is managed at */
@@ -509,6 +514,7 @@ public class Checks {
                 known == null ? null : known.hostKey,
                 certificates.replaceable(claim, proof),
                 certificates.waiting(claim.id).map(request -> request.request).orElse(null),
+                comparisons.missing(unit, claim.role).orElse(null),
                 journal.ofUnit(unitId, 30));
     }
 

@@ -22,6 +22,7 @@ import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.console.Answers;
+import lychnos.server.console.Comparisons;
 import lychnos.server.console.ConsoleStore;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.store.Claim;
@@ -211,7 +212,7 @@ public class Endpoints {
                 .filter(row -> shared ? row.identified || row.line.isEmpty() : row.member.equals(member))
                 .findFirst();
         Target.SetUp seen = setUp.map(row -> new Target.SetUp(
-                        row.endedAt, own.text("serial").orElse(""), readBack(kind, row), comparedBy(kind, row)))
+                        row.endedAt, own.text("serial").orElse(""), readBack(kind, row), told(kind, row)))
                 .orElse(null);
         Target.Pages pages = kind.dialogue()
                 .filter(dialogue -> dialogue.over() != null)
@@ -237,22 +238,13 @@ public class Endpoints {
         return new Target.ShellWay(ours, factory, LookAgain.of(kind.dialogue().get(), member, own, shared));
     }
 
-    /** Who ticked the pages of a machine that tells nothing by itself; empty where it does. */
-    private String comparedBy(Kind kind, MemberDialogue row) {
-        boolean tells = !row.line.isEmpty()
-                || kind.dialogue()
-                        .map(dialogue -> dialogue.drivesPages(row.member))
-                        .orElse(true);
-        return tells
-                ? ""
-                : db.createNativeQuery(
-                                "select by_whom from dialogue_step where dialogue_id = :id and ticked order by place "
-                                        + "limit 1",
-                                String.class)
-                        .setParameter("id", row.id)
-                        .getResultStream()
-                        .findFirst()
-                        .orElse("");
+    private static Target.Told told(Kind kind, MemberDialogue row) {
+        if (!Comparisons.needed(kind, row)) {
+            return new Target.ByTheMachine();
+        }
+        return row.comparedAt == null
+                ? new Target.ByNobody()
+                : new Target.ByPerson(row.comparedBy, row.comparedText, row.comparedAt);
     }
 
     /** Whether something that the machine shows was compared and agreed. */

@@ -77,6 +77,16 @@ public class MemberDialogue {
     @Column(name = "handed_in", insertable = false, updatable = false)
     public long handedIn;
 
+    /** What a person read on the machine and compared with its label; null where nobody has. */
+    @Column(name = "compared_text")
+    public String comparedText;
+
+    @Column(name = "compared_by")
+    public String comparedBy;
+
+    @Column(name = "compared_at")
+    public Instant comparedAt;
+
     @Column(name = "opened_at")
     public Instant openedAt;
 

@@ -1,6 +1,7 @@
 package lychnos.wire.ladder;
 
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -31,6 +32,7 @@ import lychnos.wire.vantage.Vantage;
  */
 final class SignInWay implements Way {
 
+    private static final String NOT_COMPARED = "no serial number read on the machine is recorded";
     private static final Duration GREETING = Duration.ofSeconds(4);
     private static final int SSH = 22;
 
@@ -146,7 +148,9 @@ final class SignInWay implements Way {
                     "hardware address",
                     neighbour.get() + " as on the label")); // another one would have broken the first rung
         }
-        if (expected.setUp() != null) {
+        if (expected.setUp() != null && expected.setUp().told() instanceof Target.ByNobody) {
+            parts.add(Part.notMeasured("comparison", NOT_COMPARED));
+        } else if (expected.setUp() != null) {
             boolean kept = target.fingerprint() != null;
             String seen = told(expected.setUp());
             parts.add(
@@ -161,20 +165,23 @@ final class SignInWay implements Way {
         if (holds.isPresent()) {
             return Outcome.holds(Rung.IDENTITY, holds.get().seen()).with(parts);
         }
-        return expected.setUp() == null
-                ? Outcome.broken(Rung.IDENTITY, Trouble.NOT_SET_UP, "").with(parts)
+        if (expected.setUp() == null) {
+            return Outcome.broken(Rung.IDENTITY, Trouble.NOT_SET_UP, "").with(parts);
+        }
+        return expected.setUp().told() instanceof Target.ByNobody
+                ? Outcome.notMeasured(Rung.IDENTITY, NOT_COMPARED).with(parts)
                 : Outcome.holds(Rung.IDENTITY, parts.get(0).seen()).with(parts);
     }
 
     /** From whom its serial is known: from the machine, or from a person who read it there. */
     private static String told(Target.SetUp setUp) {
-        return setUp.comparedBy().isEmpty()
-                ? "it told " + setUp.serial() + " in its setup, " + minute(setUp)
-                : setUp.comparedBy() + " read " + setUp.serial() + " on the machine, " + minute(setUp);
+        return setUp.told() instanceof Target.ByPerson person
+                ? person.login() + " read " + person.read() + " on the machine, " + minute(person.at())
+                : "it told " + setUp.serial() + " in its setup, " + minute(setUp.at());
     }
 
-    private static String minute(Target.SetUp setUp) {
-        return setUp.at().toString().substring(0, 16).replace('T', ' ');
+    private static String minute(Instant at) {
+        return at.toString().substring(0, 16).replace('T', ' ');
     }
 
     /** What its pages tell of it; nothing where they tell that it is the one. */
@@ -210,7 +217,8 @@ final class SignInWay implements Way {
     public Outcome asPlanned() throws WireFault {
         List<Part> parts = new ArrayList<>();
         if (expected.setUp() != null && expected.setUp().readBack()) {
-            parts.add(Part.holds("read back", "in its setup, " + minute(expected.setUp())));
+            parts.add(Part.holds(
+                    "read back", "in its setup, " + minute(expected.setUp().at())));
         }
         if (expected.pages() != null && expected.pages().ours().phrase() != null) {
             for (Map.Entry<String, Target.Fill> fill : expected.pages().fills().entrySet()) {

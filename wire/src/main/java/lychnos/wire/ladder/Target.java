@@ -174,15 +174,32 @@ public record Target(
      *
      * @param serial what the machine told on its line or its pages, or what a person compared there
      * @param readBack whether what it keeps was read back and agreed
-     * @param comparedBy who compared the serial by eye; empty where the machine told it
+     * @param told from whom it is known which machine it is
      */
-    public record SetUp(Instant at, String serial, boolean readBack, String comparedBy) {
+    public record SetUp(Instant at, String serial, boolean readBack, Told told) {
 
         /** A setup in which the machine itself told its serial. */
         public SetUp(Instant at, String serial, boolean readBack) {
-            this(at, serial, readBack, "");
+            this(at, serial, readBack, new ByTheMachine());
         }
     }
+
+    /** From whom it is known which machine was set up. */
+    public sealed interface Told {}
+
+    /** The machine told its serial on its line or its pages. */
+    public record ByTheMachine() implements Told {}
+
+    /**
+     * A person read it on the machine, and it was compared with the label.
+     *
+     * @param login who
+     * @param read what was read
+     */
+    public record ByPerson(String login, String read, Instant at) implements Told {}
+
+    /** The machine does not identify itself, and nobody has recorded what is written on it. */
+    public record ByNobody() implements Told {}
 
     /**
      * The documented interface of a machine's pages.

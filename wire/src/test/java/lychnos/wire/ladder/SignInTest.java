@@ -110,11 +110,27 @@ class SignInTest {
     @Test
     void whatAPersonReadIsNotSaidToBeToldByTheMachine() throws Exception {
         serve(request -> request.response().end(FORM));
-        Target.SetUp byHand = new Target.SetUp(Instant.parse("2026-11-20T09:14:00Z"), "PM-1", false, "rack-one");
+        Instant then = Instant.parse("2026-11-20T09:14:00Z");
+        Target.SetUp byHand = new Target.SetUp(then, "PM-1", false, new Target.ByPerson("rack-one", "PM-1", then));
         Climbed climbed = climb(target(byHand, null, null));
         String seen = climbed.outcomes().get(Rung.IDENTITY.ordinal()).seen();
         assertTrue(seen.contains("rack-one read PM-1 on the machine, 2026-11-20 09:14"), seen);
         assertTrue(Verdict.of(climbed.outcomes()).proven(), climbed::toString);
+    }
+
+    /** Until somebody has read it there, which machine it is, is not measured, and it is not proven. */
+    @Test
+    void withoutAComparisonTheIdentityIsNotMeasured() throws Exception {
+        serve(request -> request.response().end(FORM));
+        Target.SetUp byHand =
+                new Target.SetUp(Instant.parse("2026-11-20T09:14:00Z"), "PM-1", false, new Target.ByNobody());
+        Climbed first = climb(target(byHand, null, null));
+        for (Climbed climbed : List.of(first, climb(target(byHand, null, first.fingerprint())))) {
+            assertEquals(
+                    Standing.NOT_MEASURED,
+                    climbed.outcomes().get(Rung.IDENTITY.ordinal()).standing());
+            assertFalse(Verdict.of(climbed.outcomes()).proven(), climbed::toString);
+        }
     }
 
     @Test
