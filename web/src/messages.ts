@@ -71,7 +71,7 @@ export const m = {
       userHint: 'empty if it has none',
       password: 'Factory password',
       passwordHint: 'must be refused after setup',
-      port: 'Management port (TCP)',
+      port: 'TCP ports that must answer, the management port first',
       closed: 'TCP ports that must be closed',
       sheet: 'Value sheet',
       sheetSay: 'What is entered on which of its pages. The engineer ticks each page; the values come from the plan.',

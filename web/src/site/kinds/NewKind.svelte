@@ -106,7 +106,8 @@
         label: list(label),
         user,
         password,
-        port: Number(port),
+        port: Number(list(port)[0]),
+        open: list(port).slice(1).map(Number),
         closed: list(closed).map(Number),
         firstPage,
         sheet: sheet
@@ -225,9 +226,8 @@
         <div class="pair">
           <Label
             >{@render field('port', t.port, '')}<Input
-              type="number"
-              min={1}
-              max={65535}
+              class="mono"
+              maxlength={100}
               bind:value={port}
               aria-invalid={faults.port ? 'true' : undefined}
             /></Label

@@ -427,6 +427,7 @@ class KindsJourneyTest {
         if (read.count() > 0 && read.isVisible()) {
             read.fill("KH-1");
             screen.button("Compare with the label").click();
+            assertThat(screen.text("read KH-1 on the machine")).isVisible();
         }
     }
 }

@@ -194,7 +194,7 @@ class OwnKindTest {
 
     private void handOver() {
         screen.page.navigate(stage.url() + "/b/1/handover");
-        screen.page.keyboard().press("s");
+        screen.button("Sign 1 unit").click();
         screen.page
                 .getByRole(AriaRole.DIALOG)
                 .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Sign 1 unit"))

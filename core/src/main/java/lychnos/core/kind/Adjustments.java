@@ -64,6 +64,11 @@ public final class Adjustments {
         }
         KindCopy copy = new KindCopy(kind);
         writer.get().write.accept(copy, new Change(value.strip(), secret));
+        Kind.Checks checks = copy.checks;
+        if (checks.shut().stream()
+                .anyMatch(port -> port == checks.port() || checks.open().contains(port))) {
+            throw new IllegalArgumentException("The same TCP port cannot be expected and forbidden.");
+        }
         return copy.kind();
     }
 
@@ -86,6 +91,24 @@ public final class Adjustments {
                 checks.presence().word(),
                 "expected, forbidden or not checked",
                 (copy, typed) -> copy.checks = copy.checks.withPresence(Expectation.parse(typed))));
+        all.add(text(
+                "port",
+                "TCP port of the management service",
+                String.valueOf(checks.port()),
+                "443",
+                (copy, typed) -> copy.checks = copy.checks.withPort(port(typed))));
+        all.add(text(
+                "ssh",
+                "SSH",
+                checks.sshExpectation().word(),
+                "expected, forbidden or not checked",
+                (copy, typed) -> copy.checks = copy.checks.withSsh(Expectation.parse(typed))));
+        all.add(text(
+                "open",
+                "other TCP ports that must answer",
+                joined(checks.open().stream()),
+                "5900, 8443",
+                (copy, typed) -> copy.checks = copy.checks.withOpen(ports(typed))));
         all.add(text(
                 "shut",
                 "TCP ports that must be closed",

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.Template;
 import lychnos.core.fact.DataSize;
@@ -113,6 +114,7 @@ public record Kind(
      * What is proven.
      *
      * @param port the TCP port of the management service
+     * @param open TCP ports that must answer besides
      * @param shut TCP ports that must not answer
      * @param community what the maker's SNMP agent answers to and must not; empty where there is none
      * @param ssh whether it greets over SSH as well
@@ -123,6 +125,7 @@ public record Kind(
      */
     public record Checks(
             int port,
+            List<Integer> open,
             List<Integer> shut,
             String community,
             boolean ssh,
@@ -131,16 +134,44 @@ public record Kind(
             List<String> iscsi,
             List<String> nfs) {
 
+        private static final int SSH = 22;
+
+        Checks withPort(int other) {
+            return new Checks(other, open, shut, community, ssh, signsIn, presence, iscsi, nfs);
+        }
+
+        Checks withOpen(List<Integer> other) {
+            return new Checks(port, other, shut, community, ssh, signsIn, presence, iscsi, nfs);
+        }
+
         Checks withPresence(Expectation other) {
-            return new Checks(port, shut, community, ssh, signsIn, other, iscsi, nfs);
+            return new Checks(port, open, shut, community, ssh, signsIn, other, iscsi, nfs);
         }
 
         Checks withShut(List<Integer> other) {
-            return new Checks(port, other, community, ssh, signsIn, presence, iscsi, nfs);
+            return new Checks(port, open, other, community, ssh, signsIn, presence, iscsi, nfs);
         }
 
         Checks withCommunity(String other) {
-            return new Checks(port, shut, other, ssh, signsIn, presence, iscsi, nfs);
+            return new Checks(port, open, shut, other, ssh, signsIn, presence, iscsi, nfs);
+        }
+
+        /** Whether it must greet over SSH, or must not answer there. */
+        Expectation sshExpectation() {
+            return ssh ? Expectation.EXPECTED : shut.contains(SSH) ? Expectation.FORBIDDEN : Expectation.NOT_CHECKED;
+        }
+
+        Checks withSsh(Expectation other) {
+            if (other == sshExpectation()) {
+                return this;
+            }
+            List<Integer> closed = Stream.concat(
+                            shut.stream().filter(each -> each != SSH),
+                            other == Expectation.FORBIDDEN ? Stream.of(SSH) : Stream.empty())
+                    .toList();
+            boolean greets = other == Expectation.EXPECTED;
+            return new Checks(
+                    port, open, closed, community, greets, greets ? signsIn : Optional.empty(), presence, iscsi, nfs);
         }
     }
 
@@ -306,7 +337,15 @@ public record Kind(
     public Kind withPort(int other) {
         KindCopy copy = new KindCopy(this);
         copy.checks = new Checks(
-                other, checks.shut, "", false, Optional.empty(), Expectation.NOT_CHECKED, checks.iscsi, checks.nfs);
+                other,
+                List.of(),
+                checks.shut,
+                "",
+                false,
+                Optional.empty(),
+                Expectation.NOT_CHECKED,
+                checks.iscsi,
+                checks.nfs);
         return copy.kind();
     }
 }

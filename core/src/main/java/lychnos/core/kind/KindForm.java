@@ -25,6 +25,7 @@ import lychnos.core.record.CanonicalJson;
  * @param user the account that the maker ships, or empty for none
  * @param password of that account
  * @param port the TCP port of its management service
+ * @param open other TCP ports that must answer
  * @param closed TCP ports that must be closed
  * @param firstPage where its first setup is opened, or empty
  * @param sheet what is entered where
@@ -40,6 +41,7 @@ public record KindForm(
         String user,
         String password,
         int port,
+        List<Integer> open,
         List<Integer> closed,
         String firstPage,
         List<Page> sheet) {
@@ -115,7 +117,10 @@ public record KindForm(
                 text,
                 "  - { way: web, user: " + quoted(account) + ", phrase: "
                         + quoted(password.isEmpty() ? Kind.NO_LOGIN : password) + " }");
-        line(text, "checks: { port: " + port + (closed.isEmpty() ? "" : ", shut: " + closed) + " }");
+        line(
+                text,
+                "checks: { port: " + port + (open.isEmpty() ? "" : ", open: " + open)
+                        + (closed.isEmpty() ? "" : ", shut: " + closed) + " }");
         line(text, "waits:");
         line(text, "  restart: { about: 3 min, at-most: 15 min }");
         line(text, "flows:");

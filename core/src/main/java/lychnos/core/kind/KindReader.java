@@ -486,17 +486,21 @@ public final class KindReader {
     }
 
     private static Kind.Checks checks(YamlPlace place, DialogueReader dialogues) {
-        place.only(Set.of("port", "shut", "community", "ssh", "presence", "iscsi", "nfs"));
-        List<Integer> shut = place.at("shut").list().stream()
-                .map(item -> item.number(1, 65535, 1))
-                .toList();
+        place.only(Set.of("port", "open", "shut", "community", "ssh", "presence", "iscsi", "nfs"));
+        List<Integer> open = ports(place.at("open"));
+        List<Integer> shut = ports(place.at("shut"));
+        int port = place.at("port").number(1, 65535, 443);
+        if (shut.stream().anyMatch(each -> each == port || open.contains(each))) {
+            place.at("shut").fault("The same port cannot be expected and forbidden.");
+        }
         String community = place.at("community").text("");
         if (!community.matches("[!-~]{0,32}")) {
             place.at("community").fault("A community is at most 32 letters without a space.");
         }
         boolean signsIn = place.at("ssh").isMap();
         return new Kind.Checks(
-                place.at("port").number(1, 65535, 443),
+                port,
+                open,
                 shut,
                 community,
                 signsIn || place.at("ssh").yes(false),
@@ -506,6 +510,10 @@ public final class KindReader {
                         : Expectation.NOT_CHECKED,
                 place.at("iscsi").texts(),
                 place.at("nfs").texts());
+    }
+
+    private static List<Integer> ports(YamlPlace place) {
+        return place.list().stream().map(item -> item.number(1, 65535, 1)).toList();
     }
 
     private static Kind.Waits waits(YamlPlace place) {

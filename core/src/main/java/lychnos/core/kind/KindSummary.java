@@ -289,6 +289,9 @@ public record KindSummary(
         if (!checks.nfs().isEmpty()) {
             all.add("NFS is served: " + String.join(", ", checks.nfs()));
         }
+        if (!checks.open().isEmpty()) {
+            all.add("open: TCP " + checks.open().stream().map(String::valueOf).collect(Collectors.joining(", ")));
+        }
         if (!checks.shut().isEmpty()) {
             all.add("shut: TCP " + checks.shut().stream().map(String::valueOf).collect(Collectors.joining(", ")));
         }

@@ -52,6 +52,10 @@ class AdjustmentsTest {
             value = {
                 "presence|not checked",
                 "presence|forbidden",
+                "port|8443",
+                "open|5900, 8080",
+                "ssh|expected",
+                "ssh|forbidden",
                 "shut|23, 80, 5900",
                 "community|private",
                 "restart|90 s, at most 4 min",
@@ -69,6 +73,9 @@ class AdjustmentsTest {
             delimiter = '|',
             value = {
                 "presence|maybe",
+                "port|23",
+                "open|80, 5900",
+                "ssh|perhaps",
                 "shut|0",
                 "shut|http",
                 "community|two words",

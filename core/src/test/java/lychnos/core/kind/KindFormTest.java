@@ -25,6 +25,7 @@ class KindFormTest {
                 "owner",
                 "o: w#ner",
                 8443,
+                List.of(5900),
                 List.of(23, 80),
                 "http://192.0.2.7/",
                 List.of());
@@ -54,6 +55,7 @@ class KindFormTest {
         assertEquals("owner", kind.factory().user());
         assertEquals("o: w#ner", kind.factory().phrase().use(text -> text));
         assertEquals(8443, kind.port());
+        assertEquals(List.of(5900), kind.checks().open());
         assertEquals(List.of(23, 80), kind.shut());
         assertTrue(kind.fact("asset-number").isPresent());
         assertTrue(kind.dialogue().orElseThrow().needed("left").contains("address"));

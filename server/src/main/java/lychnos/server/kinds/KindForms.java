@@ -60,6 +60,7 @@ public class KindForms {
             String user,
             String password,
             Integer port,
+            List<Integer> open,
             List<Integer> closed,
             String firstPage,
             List<Sheet> sheet) {
@@ -82,6 +83,7 @@ public class KindForms {
                     orEmpty(user),
                     orEmpty(password),
                     port == null ? HTTPS : port,
+                    orNone(open),
                     orNone(closed),
                     orEmpty(firstPage),
                     pages);

@@ -148,6 +148,7 @@ public class Endpoints {
                 kind.port(),
                 mac.orElse(null),
                 known == null ? null : known.fingerprint,
+                network.purpose.equals("management") ? kind.checks().open() : List.of(),
                 kind.shut(),
                 network.purpose.equals("management") ? kind.checks().community() : "",
                 service,

@@ -182,6 +182,7 @@ public class Targets {
                 kind.port(),
                 unit.mac,
                 known == null ? null : known.fingerprint,
+                kind.checks().open(),
                 kind.shut(),
                 kind.checks().community(),
                 service,

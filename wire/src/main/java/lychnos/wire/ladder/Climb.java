@@ -229,10 +229,30 @@ public final class Climb {
         PortState state = vantage.port(target.address(), target.port(), CONNECT);
         String port = String.valueOf(target.port());
         return switch (state) {
-            case OPEN -> holds(Rung.PORT, port + " open");
+            case OPEN -> others(port);
             case REFUSED -> broken(Rung.PORT, Trouble.PORT_REFUSED, port);
             case SILENT -> broken(Rung.PORT, Trouble.PORT_SILENT, port);
         };
+    }
+
+    /** The management port is open; what else must answer. */
+    private boolean others(String port) throws WireFault {
+        List<Part> parts = new ArrayList<>();
+        for (int other : target.open()) {
+            PortState state = vantage.port(target.address(), other, CONNECT);
+            if (state != PortState.OPEN) {
+                parts.add(Part.broken("port " + other, state == PortState.REFUSED ? "refused" : "silent"));
+                return add(Outcome.broken(
+                                Rung.PORT,
+                                state == PortState.REFUSED ? Trouble.PORT_REFUSED : Trouble.PORT_SILENT,
+                                String.valueOf(other))
+                        .with(parts));
+            }
+            parts.add(Part.holds("port " + other, "open"));
+        }
+        String all = Stream.concat(Stream.of(port), target.open().stream().map(String::valueOf))
+                .collect(Collectors.joining(", "));
+        return add(Outcome.holds(Rung.PORT, all + " open").with(parts));
     }
 
     private boolean tls() throws WireFault {

@@ -20,6 +20,7 @@ import lychnos.core.proof.Settings;
  * @param port of its management service
  * @param mac the hardware address that must answer, or null where none is known for this address
  * @param fingerprint the certificate remembered, or null
+ * @param open ports that must answer besides
  * @param shut ports that must not answer
  * @param community what its SNMP agent must not answer to; empty where that is not asked
  * @param service what is expected behind the port
@@ -31,6 +32,7 @@ public record Target(
         int port,
         Mac mac,
         String fingerprint,
+        List<Integer> open,
         List<Integer> shut,
         String community,
         Service service,
@@ -40,7 +42,7 @@ public record Target(
     /** One of which nothing is known from before. */
     public Target(
             Address address, int port, Mac mac, String fingerprint, List<Integer> shut, Service service, Names names) {
-        this(address, port, mac, fingerprint, shut, "", service, names, Known.NOTHING);
+        this(address, port, mac, fingerprint, List.of(), shut, "", service, names, Known.NOTHING);
     }
 
     /** A server management controller that nobody's name is asked of. */
@@ -59,17 +61,17 @@ public record Target(
 
     /** The same with names. */
     public Target called(Names other) {
-        return new Target(address, port, mac, fingerprint, shut, community, service, other, known);
+        return new Target(address, port, mac, fingerprint, open, shut, community, service, other, known);
     }
 
     /** The same with what is known from before. */
     public Target knowing(Known other) {
-        return new Target(address, port, mac, fingerprint, shut, community, service, names, other);
+        return new Target(address, port, mac, fingerprint, open, shut, community, service, names, other);
     }
 
     /** The same, asked over SNMP. */
     public Target refusing(String other) {
-        return new Target(address, port, mac, fingerprint, shut, other, service, names, known);
+        return new Target(address, port, mac, fingerprint, open, shut, other, service, names, known);
     }
 
     /**

@@ -191,6 +191,33 @@ class ClimbTest {
     }
 
     @Test
+    void aSecondPortThatMustAnswerIsPartOfTheSecondRung() throws Exception {
+        try (LoopbackHall lab = ready()) {
+            Target target = at(lab, LoopbackHall.FIRST, null);
+            Target more = new Target(
+                    target.address(),
+                    target.port(),
+                    target.mac(),
+                    null,
+                    List.of(18059),
+                    List.of(),
+                    "",
+                    target.service(),
+                    target.names(),
+                    Target.Known.NOTHING);
+            breaks(Rung.PORT, "18059", verdict(lab, more));
+            var open = lab.vertx.createNetServer().connectHandler(socket -> {});
+            open.listen(18059, LoopbackHall.FIRST.toString())
+                    .toCompletionStage()
+                    .toCompletableFuture()
+                    .join();
+            assertEquals(
+                    LoopbackHall.PORT + ", 18059 open",
+                    climb(lab, more).outcomes().get(Rung.PORT.ordinal()).seen());
+        }
+    }
+
+    @Test
     void withoutAPasswordOfOursNothingIsGuessed() throws Exception {
         try (LoopbackHall lab = ready()) {
             Target target = at(lab, LoopbackHall.FIRST, null);

@@ -363,7 +363,7 @@ class LiveVerdictsTest {
                 new Kind.Login("nobody", Secret.of("nothing-at-all")));
         return new Climb(
                         jump,
-                        new Target(at, 443, label, null, List.of(23), "", service, names, known),
+                        new Target(at, 443, label, null, List.of(), List.of(23), "", service, names, known),
                         Clock.systemUTC())
                 .climb();
     }

@@ -268,6 +268,7 @@ class ShellReadTest {
                 null,
                 null,
                 List.of(),
+                List.of(),
                 "",
                 signIn,
                 new Target.Names("fell-1.ardal.example", Map.of(), Map.of()),
