@@ -104,6 +104,7 @@
         {/if}
       </span>
     </div>
+    {#if page.data.fault}<p class="say wait" role="alert">{page.data.fault}</p>{/if}
     {#if line.update}
       <p class="say wait">
         {t.updateSay}

@@ -7,10 +7,11 @@
   import { atTime } from '../../lib/time';
   import B from '../../parts/B.svelte';
   import Dialog from '../../parts/Dialog.svelte';
+  import Mark from '../../parts/Mark.svelte';
   import { m } from '../../messages';
   import { path } from '../../routes';
   import Differences from './Differences.svelte';
-  import type { Change, KindPage } from './types';
+  import { lasting, type Change, type KindPage } from './types';
 
   /** The versions of a kind, what changed in each, and where each is used. */
   let { page }: { page: KindPage } = $props();
@@ -98,6 +99,23 @@
               onclick={() => void beginMove(use)}>{t.move(page.line.version)}</B
             >{/if}
         </span>
+      </div>
+    {/each}
+  </section>
+{/if}
+{#if page.setups.length > 0}
+  <h2>{t.setups}</h2>
+  <section class="sheet">
+    {#each page.setups as setup, i (i)}
+      <div class="row">
+        <a class="mono" href="{path(setup.bringUpId, 'configure')}?unit={setup.unitId}">{setup.unit}</a>
+        <span class="note"
+          ><Mark mark={setup.state === 'DONE' ? 'done' : 'fault'} size={14} />
+          {m.kinds.results[setup.state] ?? setup.state.toLowerCase()}
+          <span class="sub">{m.kinds.version(setup.version)}</span></span
+        >
+        <span class="sub">{lasting(setup.seconds)}</span>
+        <span class="sub acts">{atTime(setup.endedAt)}</span>
       </div>
     {/each}
   </section>

@@ -77,6 +77,7 @@ export interface KindPage {
   line: KindLine;
   about: string;
   shortName: string;
+  fault: string | null;
   summary: KindSummary | null;
   draft: Draft | null;
   history: {
@@ -89,6 +90,15 @@ export interface KindPage {
     units: number;
   }[];
   uses: { bringUpId: number; bringUp: string; version: number; units: number }[];
+  setups: {
+    bringUpId: number;
+    unitId: number;
+    unit: string;
+    version: number;
+    state: string;
+    endedAt: string;
+    seconds: number;
+  }[];
   adjustments: AdjustmentRow[];
   places: Place[];
   sites: SiteView[];

@@ -170,7 +170,9 @@ class OwnKindTest {
 
     /** What the engineer does at the machine: its form as delivered takes the address of the value sheet. */
     private static void typeIntoTheMachine() throws IOException, InterruptedException {
-        HttpResponse<String> taken = HttpClient.newHttpClient()
+        HttpResponse<String> taken = HttpClient.newBuilder()
+                .version(HttpClient.Version.HTTP_1_1)
+                .build()
                 .send(
                         HttpRequest.newBuilder(URI.create("http://10.40.16.240/"))
                                 .header("Content-Type", "application/x-www-form-urlencoded")

@@ -234,6 +234,47 @@ class KindsTest {
         }
     }
 
+    /** A version that another release of the program has published must not take the other kinds with it. */
+    @Test
+    void aVersionThatCannotBeReadIsLeftOutWithAReason() throws SQLException {
+        run("insert into kind (id) values ('from-a-later-release')");
+        run("insert into kind_version (kind_id, version, text, digest, title, way, shipped) values "
+                + "('from-a-later-release', 1, 'kind: from-a-later-release\nby-telepathy: yes', repeat('0', 64), "
+                + "'From a later release', 'console', false)");
+        run("update kind_revision set revision = revision + 1");
+        ConsoleStage.until(
+                "the list knows it",
+                () -> lead.get("/api/catalogue").getList("id").contains("from-a-later-release"));
+        assertFalse(lead.get("/api/kinds").getList("id").contains("from-a-later-release"));
+        String fault = lead.get("/api/catalogue/from-a-later-release").getString("fault");
+        assertTrue(fault.contains("line 2") && fault.contains("Publish a corrected version"), fault);
+        lead.post(
+                        "/api/bring-ups/" + lead.bringUp() + "/units",
+                        Map.of("kind", "from-a-later-release", "count", 1, "members", 0))
+                .then()
+                .statusCode(409);
+    }
+
+    @Test
+    void adjustmentsOfOneSiteAgreeWithEachOther() {
+        long bringUp = lead.bringUp();
+        long site = lead.get("/api/catalogue/server-controller")
+                .getLong("sites.find { it.bringUps*.id.contains(" + bringUp + ") }.id");
+        adjust(site, "open", "5900").then().statusCode(200);
+        assertTrue(adjust(site, "shut", "23, 5900")
+                .then()
+                .statusCode(400)
+                .extract()
+                .asString()
+                .contains("expected and forbidden"));
+    }
+
+    private Response adjust(long site, String what, String value) {
+        return lead.post(
+                "/api/catalogue/server-controller/adjustments",
+                Map.of("siteId", site, "what", what, "value", value, "reason", "as the hall has it"));
+    }
+
     private void run(String statement) throws SQLException {
         try (Connection connection = database.getConnection();
                 Statement change = connection.createStatement()) {

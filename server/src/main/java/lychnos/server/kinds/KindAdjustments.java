@@ -138,13 +138,15 @@ public class KindAdjustments {
     /** Makes an adjustment; one of the same place for the same site or bring-up gives way to it. */
     @Transactional
     public long make(String kindId, Wanted wanted, Who.Person person) {
-        Kind kind = kinds.newest(kindId).kind();
+        Published published = kinds.newest(kindId);
+        Kind kind = published.kind();
         String value = wanted.value() == null ? "" : wanted.value().strip();
         String password = wanted.password() == null ? "" : wanted.password();
         Optional<Secret> secret = password.isEmpty() ? Optional.empty() : Optional.of(Secret.of(password));
-        Adjustments.Place place = check(kind, wanted, value, secret);
+        Adjustments.Place place = check(kind, wanted);
         long bringUp = wanted.bringUpId() == null ? 0 : wanted.bringUpId();
         refuseElsewhere(wanted);
+        agree(published, wanted, value, secret);
         remove(kindId, wanted, person);
         SealKeys.Box box = secret.map(word ->
                         sealed.sealText(SealKeys.ofAdjustment(kindId, wanted.siteId(), bringUp, wanted.what()), word))
@@ -186,7 +188,7 @@ public class KindAdjustments {
         return id;
     }
 
-    private static Adjustments.Place check(Kind kind, Wanted wanted, String value, Optional<Secret> secret) {
+    private static Adjustments.Place check(Kind kind, Wanted wanted) {
         Adjustments.Place place = Adjustments.places(kind).stream()
                 .filter(each -> each.what().equals(wanted.what()))
                 .findFirst()
@@ -198,18 +200,23 @@ public class KindAdjustments {
         if (reason.length() < SHORTEST_REASON || reason.length() > LONGEST_REASON) {
             throw fault("reason", "A reason has " + SHORTEST_REASON + " to " + LONGEST_REASON + " characters.");
         }
-        if (secret.isPresent() && !place.secret()) {
+        if (wanted.password() != null && !wanted.password().isEmpty() && !place.secret()) {
             throw fault("password", "No password belongs to this.");
         }
         if (wanted.password() != null && wanted.password().length() > LONGEST_PASSWORD) {
             throw fault("password", "A password has at most " + LONGEST_PASSWORD + " characters.");
         }
+        return place;
+    }
+
+    /** A value must be one in itself, and agree with what else is adjusted there. */
+    private void agree(Published published, Wanted wanted, String value, Optional<Secret> secret) {
+        Kind others = kinds.adjustedBut(published, wanted.siteId(), wanted.bringUpId(), wanted.what());
         try {
-            Adjustments.apply(kind, wanted.what(), value, secret);
+            Adjustments.apply(others, wanted.what(), value, secret);
         } catch (IllegalArgumentException e) {
             throw fault("value", e.getMessage());
         }
-        return place;
     }
 
     private static Refusal fault(String field, String reason) {

@@ -10,11 +10,15 @@ import java.util.Optional;
 import lychnos.core.kind.KindDifference;
 import lychnos.core.kind.KindSummary;
 import lychnos.server.problem.Refusal;
+import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
 /** The kinds as people look at them: the list, and the page of one kind. */
 @ApplicationScoped
 public class KindCatalogue {
+
+    /** How many setups the page of a kind lists. */
+    private static final int MOST_SETUPS = 12;
 
     private final Session db;
     private final Kinds kinds;
@@ -63,12 +67,21 @@ public class KindCatalogue {
     public record VersionLine(
             int version, String digest, String note, boolean shipped, String by, Instant at, long units) {}
 
+    /**
+     * A setup that has ended.
+     *
+     * @param seconds from its first step to the last
+     */
+    public record SetupLine(
+            long bringUpId, long unitId, String unit, int version, String state, Instant endedAt, long seconds) {}
+
     /** Where a version is used. */
     public record Use(long bringUpId, String bringUp, int version, long units) {}
 
     /**
      * The page of a kind.
      *
+     * @param fault why its newest version cannot be read by this program; null where it can
      * @param summary what its newest version says; null while it has only a draft
      * @param draft what somebody is writing for the next version; null where nobody is
      * @param adjustments what its site does otherwise, by site
@@ -77,10 +90,12 @@ public class KindCatalogue {
             Line line,
             String about,
             String shortName,
+            String fault,
             KindSummary summary,
             KindDrafts.Draft draft,
             List<VersionLine> history,
             List<Use> uses,
+            List<SetupLine> setups,
             List<KindAdjustments.Row> adjustments,
             List<KindAdjustments.PlaceView> places,
             List<KindAdjustments.SiteView> sites) {}
@@ -167,18 +182,45 @@ public class KindCatalogue {
     public Page page(String id) {
         Line line =
                 lines(id).stream().findFirst().orElseThrow(() -> Refusal.notFound("There is no kind “" + id + "”."));
-        Optional<Published> newest = Optional.ofNullable(line.version).map(version -> kinds.version(id, version));
+        String fault =
+                line.version == null ? null : kinds.fault(id, line.version).orElse(null);
+        Optional<Published> newest = fault == null
+                ? Optional.ofNullable(line.version).map(version -> kinds.version(id, version))
+                : Optional.empty();
         return new Page(
                 line,
                 newest.map(each -> each.kind().about()).orElse(""),
                 newest.map(each -> each.kind().shortName()).orElse(""),
+                fault,
                 newest.map(each -> KindSummary.of(each.kind())).orElse(null),
                 line.draft ? drafts.get(id) : null,
                 history(id),
                 uses(id),
+                lastSetups(id),
                 adjustments.of(id),
                 newest.map(each -> KindAdjustments.places(each.kind())).orElse(List.of()),
                 adjustments.sites());
+    }
+
+    private List<SetupLine> lastSetups(String id) {
+        return db.createNativeQuery(
+                        "select u.bring_up_id, u.id, u.kind_version, r.state, r.ended_at, cast(extract(epoch from "
+                                + "r.ended_at - r.started_at) as bigint) from run r join unit u on u.id = r.unit_id "
+                                + "where u.kind = :kind and r.purpose in ('configure', 'console') and r.ended_at is "
+                                + "not null and r.started_at is not null order by r.ended_at desc limit "
+                                + MOST_SETUPS,
+                        Object[].class)
+                .setParameter("kind", id)
+                .getResultStream()
+                .map(row -> new SetupLine(
+                        ((Number) row[0]).longValue(),
+                        ((Number) row[1]).longValue(),
+                        db.find(Unit.class, ((Number) row[1]).longValue()).label(),
+                        (Integer) row[2],
+                        (String) row[3],
+                        (Instant) row[4],
+                        ((Number) row[5]).longValue()))
+                .toList();
     }
 
     private List<VersionLine> history(String id) {

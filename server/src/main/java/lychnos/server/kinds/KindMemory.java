@@ -23,11 +23,15 @@ import java.util.concurrent.ConcurrentHashMap;
 import javax.sql.DataSource;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
+import lychnos.core.kind.KindFault;
+import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindReader;
 import lychnos.server.LychnosConfig;
+import lychnos.server.problem.Refusal;
 import lychnos.server.store.SealKeys;
 import lychnos.server.store.SealedStore;
 import lychnos.server.time.Ticker;
+import org.jboss.logging.Logger;
 
 /**
  * What this server remembers of kinds: each published version, read once, and which one is newest. A number in the
@@ -36,6 +40,8 @@ import lychnos.server.time.Ticker;
  */
 @ApplicationScoped
 class KindMemory {
+
+    private static final Logger LOG = Logger.getLogger(KindMemory.class);
 
     static final Duration FRESH = Duration.ofMillis(500);
 
@@ -48,6 +54,7 @@ class KindMemory {
     private final Optional<Integer> labPort;
     private final Ticker ticker;
     private final Map<KindVersion.Key, Published> versions = new ConcurrentHashMap<>();
+    private final Map<KindVersion.Key, String> unreadable = new ConcurrentHashMap<>();
     private volatile Now now;
     private volatile long lookedAt;
 
@@ -124,9 +131,30 @@ class KindMemory {
         });
     }
 
-    /** A published version; empty where there is none. */
+    /**
+     * Why this program cannot read a version, such as one that another release has published; empty where it can, or
+     * where there is no such version.
+     */
+    Optional<String> fault(String id, int version) {
+        KindVersion.Key key = new KindVersion.Key(id, version);
+        try {
+            version(id, version);
+        } catch (Refusal e) {
+            // the sentence is kept with the version
+        }
+        return Optional.ofNullable(unreadable.get(key));
+    }
+
+    /**
+     * A published version; empty where there is none.
+     *
+     * @throws Refusal 409 if this program cannot read it
+     */
     Optional<Published> version(String id, int version) {
         KindVersion.Key key = new KindVersion.Key(id, version);
+        if (unreadable.containsKey(key)) {
+            throw Refusal.conflict(unreadable.get(key));
+        }
         Published known = versions.get(key);
         if (known == null) {
             known = read(key);
@@ -148,7 +176,7 @@ class KindMemory {
                 if (!row.next()) {
                     return null;
                 }
-                Kind kind = KindReader.read(row.getString(1));
+                Kind kind = parse(key, row.getString(1));
                 return new Published(
                         key.kindId(),
                         key.version(),
@@ -160,6 +188,21 @@ class KindMemory {
             throw new IllegalStateException(
                     "Version " + key.version() + " of the kind " + key.kindId() + " cannot be read from the database.",
                     e);
+        }
+    }
+
+    private Kind parse(KindVersion.Key key, String text) {
+        try {
+            return KindReader.read(text);
+        } catch (KindFaults e) {
+            KindFault first = e.faults().get(0);
+            String sentence = "Version " + key.version() + " of the kind “" + key.kindId()
+                    + "” cannot be read by this program (line " + first.line() + ": "
+                    + first.reason().replaceFirst("[.]$", "")
+                    + "). Publish a corrected version under Kinds.";
+            LOG.warn(sentence);
+            unreadable.put(key, sentence);
+            throw Refusal.conflict(sentence);
         }
     }
 

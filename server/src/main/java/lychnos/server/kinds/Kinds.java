@@ -10,6 +10,7 @@ import lychnos.core.kind.Adjustments;
 import lychnos.core.kind.Kind;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.Unit;
+import org.jboss.logging.Logger;
 
 /**
  * The kinds of equipment that can be used: for each unit the version that it was announced with, as its site adjusts
@@ -17,6 +18,8 @@ import lychnos.server.store.Unit;
  */
 @ApplicationScoped
 public class Kinds {
+
+    private static final Logger LOG = Logger.getLogger(Kinds.class);
 
     private final KindMemory memory;
     private final Map<Long, Long> siteOfBringUp = new ConcurrentHashMap<>();
@@ -29,10 +32,15 @@ public class Kinds {
         this.memory = memory;
     }
 
-    /** The newest version of each kind that is not retired, in the order of their titles. */
+    /**
+     * The newest version of each kind that is not retired, in the order of their titles; without those that this
+     * program cannot read.
+     */
     public List<Published> offered() {
         return memory.now().newest().entrySet().stream()
                 .filter(each -> !each.getValue().retired())
+                .filter(each ->
+                        memory.fault(each.getKey(), each.getValue().version()).isEmpty())
                 .map(each -> version(each.getKey(), each.getValue().version()))
                 .toList();
     }
@@ -72,6 +80,11 @@ public class Kinds {
                 .orElseThrow(() -> Refusal.notFound("The kind “" + id + "” has no version " + version + "."));
     }
 
+    /** Why this program cannot read a version; empty where it can. */
+    Optional<String> fault(String id, int version) {
+        return memory.fault(id, version);
+    }
+
     /** The version that a unit is set up with, as it was published. */
     public Published published(Unit unit) {
         return version(unit.kind, unit.kindVersion);
@@ -92,10 +105,7 @@ public class Kinds {
             return published.kind();
         }
         long site = siteOfBringUp.computeIfAbsent(bringUpId, memory::siteOf);
-        List<KindMemory.Adjusted> fitting = own.stream()
-                .filter(each -> each.siteId() == site && (each.bringUpId() == null || each.bringUpId() == bringUpId))
-                .sorted(Comparator.comparing(each -> each.bringUpId() != null))
-                .toList();
+        List<KindMemory.Adjusted> fitting = fitting(own, site, bringUpId);
         return fitting.isEmpty()
                 ? published.kind()
                 : adapted.computeIfAbsent(
@@ -106,10 +116,35 @@ public class Kinds {
                         key -> apply(published.kind(), fitting));
     }
 
+    /**
+     * A kind as it holds at a site but for one place: what an adjustment of that place must agree with.
+     *
+     * @param bringUpId null for the whole site
+     */
+    Kind adjustedBut(Published published, long site, Long bringUpId, String what) {
+        List<KindMemory.Adjusted> others = memory.now().adjustments().stream()
+                .filter(each ->
+                        each.kindId().equals(published.id()) && !each.what().equals(what))
+                .toList();
+        return apply(published.kind(), fitting(others, site, bringUpId == null ? 0 : bringUpId));
+    }
+
+    private static List<KindMemory.Adjusted> fitting(List<KindMemory.Adjusted> all, long site, long bringUpId) {
+        return all.stream()
+                .filter(each -> each.siteId() == site && (each.bringUpId() == null || each.bringUpId() == bringUpId))
+                .sorted(Comparator.comparing(each -> each.bringUpId() != null))
+                .toList();
+    }
+
+    /** What a later version of the kind makes impossible is left out: the kind's own value counts then. */
     private static Kind apply(Kind kind, List<KindMemory.Adjusted> adjustments) {
         Kind now = kind;
         for (KindMemory.Adjusted each : adjustments) {
-            now = Adjustments.apply(now, each.what(), each.value(), Optional.ofNullable(each.secret()));
+            try {
+                now = Adjustments.apply(now, each.what(), each.value(), Optional.ofNullable(each.secret()));
+            } catch (IllegalArgumentException e) {
+                LOG.warnf("The adjustment “%s” of the kind %s is left out: %s", each.what(), kind.id(), e.getMessage());
+            }
         }
         return now;
     }
