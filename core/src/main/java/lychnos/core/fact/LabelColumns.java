@@ -118,7 +118,7 @@ public record LabelColumns(int headingLine, List<String> headings, List<String> 
         for (int i = 0; i < row.size(); i++) {
             int index = i;
             String heading = plain(row.get(i));
-            Column.named(row.get(i)).or(() -> like(heading)).ifPresent(column -> {
+            means(row.get(i)).ifPresent(column -> {
                 Optional<Integer> other = at(meaning, column);
                 boolean better =
                         column == Column.MAC && MANAGEMENT.matcher(heading).find();
@@ -142,6 +142,11 @@ public record LabelColumns(int headingLine, List<String> headings, List<String> 
                 .filter(each -> each.getValue() == column)
                 .map(Map.Entry::getKey)
                 .findFirst();
+    }
+
+    /** What a heading says, in any of the words that people use. */
+    public static Optional<Column> means(String heading) {
+        return Column.named(heading).or(() -> like(plain(heading)));
     }
 
     private static Optional<Column> like(String heading) {

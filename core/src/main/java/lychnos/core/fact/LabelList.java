@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 
@@ -66,15 +65,6 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
     }
 
     private static final int LONGEST_LOGIN = 128;
-
-    /** What a spreadsheet makes of a long number: 1.23457E+11. */
-    private static final Pattern SHORTENED = Pattern.compile("[0-9]+[.,][0-9]+[eE][+-]?[0-9]+|[0-9]+[eE]\\+[0-9]+");
-
-    /** What a spreadsheet makes of what looks like a day to it. */
-    private static final Pattern DATE = Pattern.compile(
-            "[0-9]{1,2}[./][0-9]{1,2}[./][0-9]{2,4}( .*)?|[0-9]{4}-[0-9]{2}-[0-9]{2}([ T].*)?|[0-9]{1,2}[-. /]"
-                    + "(Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)[a-z]*([-. /][0-9]{2,4})?",
-            Pattern.CASE_INSENSITIVE);
 
     /** Reads a whole text. Never throws for what people type: whatever is wrong comes back as a fault. */
     public static LabelList parse(String text) {
@@ -197,29 +187,12 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
             }
         }
 
-        private static String asPrinted(String text) {
-            if (SHORTENED.matcher(text).matches()) {
-                throw new IllegalArgumentException("A spreadsheet has turned “" + text
-                        + "” into a number, and digits are lost. Format the column as text and enter it again.");
-            }
-            if (DATE.matcher(text).matches()) {
-                throw new IllegalArgumentException("A spreadsheet has turned “" + text
-                        + "” into a date. Format the column as text and enter it again.");
-            }
-            return text;
-        }
-
         private static Mac mac(String text) {
-            if (asPrinted(text).matches("[0-9]{1,11}")) {
-                throw new IllegalArgumentException("“" + text + "” has " + text.length()
-                        + " digits, and a MAC address has 12. A spreadsheet drops zeros in front: format the "
-                        + "column as text and enter it again.");
-            }
-            return Mac.parse(text);
+            return Mac.parse(AsPrinted.mac(text));
         }
 
         private static String serial(String text) {
-            asPrinted(text);
+            AsPrinted.text(text);
             if (!text.matches("[\\x21-\\x7e]([\\x20-\\x7e]{0,62}[\\x21-\\x7e])?")) {
                 throw new IllegalArgumentException("A serial has 1 to 64 plain letters, digits and signs.");
             }

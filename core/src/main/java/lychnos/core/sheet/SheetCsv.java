@@ -5,26 +5,26 @@ import java.io.StringWriter;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
+import java.util.function.Function;
+import lychnos.core.fact.AsPrinted;
 import lychnos.core.fact.CsvText;
 import lychnos.core.fact.Fact;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.fact.LabelFault;
-import lychnos.core.fact.LabelList;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
-import org.apache.commons.csv.CSVRecord;
 
 /** The fact sheet as a table of values: one line a member, or a unit that has one member; one column a fact. */
 public final class SheetCsv {
 
-    private static final String UNIT = "unit";
-    private static final String MEMBER = "member";
+    private static final String UNIT = SheetColumns.UNIT;
+    private static final String MEMBER = SheetColumns.MEMBER;
 
     private SheetCsv() {}
 
@@ -41,7 +41,7 @@ public final class SheetCsv {
     public record Cell(int line, String key, String member, FactSpec fact, String value) {}
 
     /** What a table says, and what is wrong with it. */
-    public record Table(List<Cell> cells, List<LabelFault> faults) {}
+    public record Table(List<Cell> cells, List<LabelFault> faults, SheetColumns columns) {}
 
     /** The facts of all units, each once, in the order in which the kinds name them. */
     public static List<FactSpec> columns(List<Line> lines) {
@@ -88,14 +88,44 @@ public final class SheetCsv {
     }
 
     /**
-     * Reads a table that has the columns unit and member (where units have several) and any facts by their titles.
-     * Empty cells say nothing. A wrong cell is told and never hides a right one.
+     * Reads a table that has a column of units, one of members where units have several, and any facts by their titles.
+     * Empty cells say nothing. A wrong cell is reported and never hides a right one.
      */
     public static Table read(String text, List<Line> lines) {
+        return read(text, lines, columns -> Map.of());
+    }
+
+    /**
+     * The same with what a person says of the columns.
+     *
+     * @param chosen gives for the columns as they are proposed what each holds, counted from 0; others are left out.
+     *     Empty to take what is proposed
+     */
+    public static Table read(String text, List<Line> lines, Function<SheetColumns, Map<Integer, String>> chosen) {
+        List<List<String>> rows = new ArrayList<>();
+        List<Integer> numbers = new ArrayList<>();
+        List<LabelFault> faults = new ArrayList<>(CsvText.read(text, (row, line) -> {
+            rows.add(row.toList());
+            numbers.add(line);
+        }));
         Reader reader = new Reader(lines);
-        List<LabelFault> faults = CsvText.read(text, reader::take);
-        reader.faults.addAll(faults);
-        return new Table(List.copyOf(reader.cells), List.copyOf(reader.faults));
+        SheetColumns guessed = SheetColumns.guess(rows, reader.byKey.keySet(), reader.known);
+        Map<Integer, String> own = chosen.apply(guessed);
+        SheetColumns columns = own.isEmpty() ? guessed : guessed.choosing(own, reader.known);
+        int heading = columns.headingLine();
+        if (!rows.isEmpty()) {
+            int line = numbers.get(Math.max(0, heading));
+            if (own.isEmpty()) {
+                reader.strange(columns, line);
+            }
+            if (reader.hasUnits(columns, line)) {
+                for (int i = heading + 1; i < rows.size(); i++) {
+                    reader.cells(rows.get(i), numbers.get(i));
+                }
+            }
+        }
+        faults.addAll(0, reader.faults);
+        return new Table(List.copyOf(reader.cells), List.copyOf(faults), columns);
     }
 
     private static final class Reader {
@@ -103,9 +133,7 @@ public final class SheetCsv {
         private final Map<String, Line> byKey = new HashMap<>();
         private final List<Cell> cells = new ArrayList<>();
         private final List<LabelFault> faults = new ArrayList<>();
-        private Map<Integer, String> columns;
-        private int unitColumn = -1;
-        private int memberColumn = -1;
+        private final Map<String, Integer> columns = new LinkedHashMap<>();
         private final List<FactSpec> known;
 
         Reader(List<Line> lines) {
@@ -113,54 +141,33 @@ public final class SheetCsv {
             known = columns(lines);
         }
 
-        void take(CSVRecord row, int line) {
-            if (columns == null) {
-                heading(row, line);
-            } else if (unitColumn >= 0) {
-                cells(row, line);
+        /** Columns of which nobody has said that they are to be left out. */
+        private void strange(SheetColumns of, int line) {
+            for (int i = 0; i < of.headings().size(); i++) {
+                String title = of.headings().get(i);
+                if (!title.isEmpty()
+                        && !of.meaning().containsKey(i)
+                        && of.meaning().containsValue(UNIT)) {
+                    faults.add(new LabelFault(
+                            line, title, "", "No unit here has a fact of this name; the column was left out."));
+                }
             }
         }
 
-        private void heading(CSVRecord row, int line) {
-            columns = new HashMap<>();
-            LinkedHashSet<String> strange = new LinkedHashSet<>();
-            for (int i = 0; i < row.size(); i++) {
-                String title = row.get(i).strip().toLowerCase(Locale.ROOT);
-                if (title.equals(UNIT)) {
-                    unitColumn = i;
-                } else if (title.equals(MEMBER)) {
-                    memberColumn = i;
-                } else {
-                    Optional<FactSpec> fact = named(title)
-                            .or(() -> LabelList.Column.named(title).flatMap(column -> named(column.fact())));
-                    if (fact.isPresent()) {
-                        columns.put(i, fact.get().name());
-                    } else if (!title.isEmpty()) {
-                        strange.add(row.get(i).strip());
-                    }
-                }
-            }
-            if (unitColumn < 0) {
+        private boolean hasUnits(SheetColumns of, int line) {
+            new TreeMap<>(of.meaning()).forEach((index, meaning) -> columns.put(meaning, index));
+            if (!columns.containsKey(UNIT)) {
                 faults.add(new LabelFault(
                         line,
                         "",
                         "",
-                        "The first line must name the columns, and one of them must be “unit”. The rest was "
-                                + "not read."));
+                        "No column holds the units. Choose the one that does, or name it “unit”. Nothing was read."));
             }
-            strange.forEach(title -> faults.add(
-                    new LabelFault(line, title, "", "No unit here has a fact of this name; the column was left out.")));
+            return columns.containsKey(UNIT);
         }
 
-        private Optional<FactSpec> named(String title) {
-            return known.stream()
-                    .filter(each -> each.title().toLowerCase(Locale.ROOT).equals(title)
-                            || each.name().equals(title))
-                    .findFirst();
-        }
-
-        private void cells(CSVRecord row, int line) {
-            String key = text(row, unitColumn);
+        private void cells(List<String> row, int line) {
+            String key = text(row, UNIT);
             Line unit = byKey.get(key.toLowerCase(Locale.ROOT));
             if (unit == null) {
                 faults.add(new LabelFault(
@@ -170,7 +177,7 @@ public final class SheetCsv {
                         key.isEmpty() ? "The unit is missing." : "There is no such unit in this bring-up."));
                 return;
             }
-            String member = memberColumn < 0 ? "" : text(row, memberColumn);
+            String member = text(row, MEMBER);
             List<String> members = unit.members();
             if (!members.contains(member) && !(member.isEmpty() && members.size() > 1)) {
                 faults.add(new LabelFault(
@@ -180,7 +187,24 @@ public final class SheetCsv {
                         unit.key + " has no such member; it has " + String.join(", ", members) + "."));
                 return;
             }
-            columns.forEach((index, name) -> cell(unit, member, name, text(row, index), line));
+            for (String meaning : columns.keySet()) {
+                if (known.stream().anyMatch(fact -> fact.name().equals(meaning))) {
+                    cell(unit, member, meaning, text(row, meaning), line);
+                }
+            }
+            position(unit, member, row, line);
+        }
+
+        /** Rack and unit of the rack in two columns give one position. */
+        private void position(Line unit, String member, List<String> row, int line) {
+            String rack = text(row, SheetColumns.RACK);
+            String height = text(row, SheetColumns.RACK_UNIT);
+            unit.facts.kind().facts().stream()
+                    .filter(fact -> fact.type() == FactType.POSITION)
+                    .filter(fact -> !rack.isEmpty() && !height.isEmpty())
+                    .findFirst()
+                    .ifPresent(fact ->
+                            cell(unit, member, fact.name(), rack + " u" + height.replaceFirst("^[uU]", ""), line));
         }
 
         private void cell(Line unit, String member, String name, String value, int line) {
@@ -202,15 +226,24 @@ public final class SheetCsv {
                 return;
             }
             try {
-                cells.add(new Cell(line, unit.key, ofUnit ? "" : member, fact, fact.read(value)));
+                cells.add(new Cell(line, unit.key, ofUnit ? "" : member, fact, fact.read(asPrinted(fact, value))));
             } catch (IllegalArgumentException e) {
                 faults.add(new LabelFault(line, fact.title(), value, e.getMessage()));
             }
         }
 
-        private static String text(CSVRecord row, int index) {
+        private static String asPrinted(FactSpec fact, String value) {
+            return switch (fact.type()) {
+                case SERIAL -> AsPrinted.text(value);
+                case MAC -> AsPrinted.mac(value);
+                default -> value;
+            };
+        }
+
+        private String text(List<String> row, String meaning) {
+            Integer index = columns.get(meaning);
             String value =
-                    index < 0 || index >= row.size() ? "" : row.get(index).strip();
+                    index == null || index >= row.size() ? "" : row.get(index).strip();
             return value.matches("'[=+\\-@].*") ? value.substring(1) : value;
         }
     }

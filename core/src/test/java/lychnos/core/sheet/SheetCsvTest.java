@@ -64,6 +64,49 @@ class SheetCsvTest {
                 table.cells().stream().map(cell -> cell.fact().name()).toList());
     }
 
+    /** Titles above the headings, other words, other order, rack and unit apart, and a column that means nothing. */
+    @Test
+    void readsATableAsSomebodyElseKeepsIt() {
+        SheetCsv.Table table = SheetCsv.read(
+                "Hall 2;;;;;\nas of Monday;;;;;\nOOB MAC address;Rack;U;Owner;Hostname;Serial no. (label)\n"
+                        + "02-4C-59-00-00-01;R1;4;team a;ard-srv-001;SRV-1\n",
+                LINES);
+        assertEquals(
+                Map.of("mac", "02:4c:59:00:00:01", "location", "R1 u4", "serial", "SRV-1"),
+                table.cells().stream()
+                        .collect(java.util.stream.Collectors.toMap(
+                                cell -> cell.fact().name(), SheetCsv.Cell::value)));
+        assertEquals(
+                List.of("Owner"),
+                table.faults().stream().map(fault -> fault.column()).toList());
+        assertEquals(2, table.columns().headingLine());
+    }
+
+    @Test
+    void theColumnOfUnitsIsKnownByWhatStandsInIt() {
+        SheetCsv.Table table = SheetCsv.read("what;serial\nard-srv-001;SRV-1\n", LINES);
+        assertEquals(List.of(), table.faults());
+        assertEquals(1, table.cells().size());
+    }
+
+    @Test
+    void whatAPersonChoosesIsRead() {
+        String text = "a;b;c\nSRV-1;ard-srv-001;SRV-2\n";
+        SheetCsv.Table table = SheetCsv.read(text, LINES, columns -> Map.of(1, "unit", 2, "serial"));
+        assertEquals(List.of(), table.faults());
+        assertEquals(
+                List.of("SRV-2"),
+                table.cells().stream().map(SheetCsv.Cell::value).toList());
+    }
+
+    @Test
+    void whatASpreadsheetHasSpoiltIsRefused() {
+        SheetCsv.Table table = SheetCsv.read("unit;serial;mac\nard-srv-001;1.23E+11;24590001\n", LINES);
+        assertEquals(List.of(), table.cells());
+        assertTrue(table.faults().get(0).reason().contains("into a number"), table.faults()::toString);
+        assertTrue(table.faults().get(1).reason().contains("drops zeros"), table.faults()::toString);
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
@@ -74,7 +117,7 @@ class SheetCsvTest {
                 "unit;member;hardware address~ard-fic-1;left;zz | 2 | no hardware address",
                 "unit;console line~ard-srv-001;2001 | 2 | never asks for this",
                 "unit;colour~ard-srv-001;red | 1 | No unit here has a fact of this name",
-                "name;serial~a;b | 1 | one of them must be “unit”",
+                "colour;serial~a;b | 1 | No column holds the units",
                 "unit;serial~ard-srv-001;\"X | 2 | never closed",
             })
     void saysWhatIsWrongWhere(String text, int line, String reason) {
