@@ -346,9 +346,6 @@ export const m = {
   },
   prepare: {
     columns: {
-      say: 'What each column holds. Correct it where it is wrong: a list with the same headings is read the same way next time.',
-      none: 'not read',
-      nth: (n: number) => `Column ${n}`,
       meanings: {
         serial: 'Serial',
         mac: 'MAC address',
@@ -419,7 +416,7 @@ export const m = {
     table: {
       title: 'Read a table of facts',
       short: 'Read a table',
-      text: 'Choose a CSV file or paste columns from a spreadsheet. The first line names the columns: unit, member where a unit has several, and any facts by their titles. Empty cells say nothing.',
+      text: 'Choose a CSV file or paste columns from a spreadsheet: the unit, the member where a unit has several, and any facts. Headings are recognized, and can be corrected before anything is taken. Empty cells change nothing.',
       cells: 'facts in it',
       take: (n: number) => `Take ${n} facts`,
       taken: (n: number) => `${n} facts taken`,
@@ -756,6 +753,11 @@ export const m = {
     took: (what: string, seconds: number, about: number) =>
       `${what}: ${seconds} s${about > 0 ? `, usually ${about} s` : ''}`,
     expected: (what: string, about: number) => `${what}: usually ${about} s`,
+  },
+  columns: {
+    say: 'What each column holds. Correct it where it is wrong: a list with the same headings is read the same way next time.',
+    none: 'not read',
+    nth: (n: number) => `Column ${n}`,
   },
   compare: {
     title: 'Is it the right machine?',

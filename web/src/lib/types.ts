@@ -251,16 +251,25 @@ export interface FactsReport {
   changed: number;
   faults: (CellText & { reason: string })[];
 }
+/** A column of a list that somebody hands in, and what is read from it. */
+export interface ColumnView {
+  index: number;
+  heading: string;
+  sample: string;
+  meaning: string;
+}
 export interface TableReport {
   changeId: number | null;
   cells: number;
   faults: { line: number; column: string; value: string; reason: string }[];
+  columns: ColumnView[];
+  meanings: { word: string; title: string }[];
 }
 export interface LabelReport {
   importId: number | null;
   taken: { line: number; serial: string; mac: string; position: string; change: string }[];
   faults: { line: number; column: string; value: string; reason: string }[];
-  columns: { index: number; heading: string; sample: string; meaning: string }[];
+  columns: ColumnView[];
 }
 
 export interface ProposalLine {

@@ -70,6 +70,8 @@
   let source: Source = fromText;
 
   async function run(preview: boolean): Promise<void> {
+    if (mayKeep(text)) sessionStorage.setItem(key, text.slice(0, KEPT));
+    else sessionStorage.removeItem(key);
     busy = true;
     fault = '';
     try {
@@ -91,8 +93,6 @@
 
   function look(from: Source): void {
     source = from;
-    if (mayKeep(text)) sessionStorage.setItem(key, text.slice(0, KEPT));
-    else sessionStorage.removeItem(key);
     void run(true);
   }
 

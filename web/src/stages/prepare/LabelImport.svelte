@@ -1,31 +1,20 @@
 <script lang="ts">
   import { api } from '../../lib/api';
   import { notices } from '../../lib/notices.svelte';
+  import { columnsOf } from '../../lib/columns';
   import { lookAgain } from '../../lib/query';
   import type { LabelReport } from '../../lib/types';
+  import Columns from '../../parts/Columns.svelte';
   import ReadText from '../../parts/ReadText.svelte';
   import { m } from '../../messages';
   import { bringUpId } from '../../routes';
 
   let { onclose }: { onclose: () => void } = $props();
-  const NONE = '';
   /** What a person has said of the columns; empty for what is proposed. */
   let chosen = $state<Record<number, string>>({});
-  const asked = () =>
-    Object.entries(chosen)
-      .filter(([, meaning]) => meaning !== NONE)
-      .map(([index, meaning]) => `${index}:${meaning}`)
-      .join(',');
-  const secret = (text: string) => /passw|pwd/i.test(text);
-
-  /** One thing is read from one column: the column that had it before loses it. */
-  function choose(report: LabelReport, index: number, meaning: string, again: () => void): void {
-    const now = Object.fromEntries(report.columns.map((column) => [column.index, column.meaning]));
-    for (const other of Object.keys(now)) if (now[Number(other)] === meaning) now[Number(other)] = NONE;
-    now[index] = meaning;
-    chosen = now;
-    again();
-  }
+  const meanings = Object.entries(m.prepare.columns.meanings);
+  /** A list with passwords is not kept in the browser. */
+  const secret = (text: string) => /passw|pwd/i.test(text) || Object.values(chosen).includes('factory-password');
 
   const news = (report: LabelReport) => report.taken.filter((line) => line.change !== 'already here').length;
 
@@ -47,10 +36,7 @@
   placeholder={'serial\tmac\track position\tmodel'}
   draft="labels-{bringUpId()}"
   read={(text: string, preview: boolean) =>
-    api.postText<LabelReport>(
-      `/bring-ups/${bringUpId()}/labels?preview=${preview}${asked() ? `&columns=${asked()}` : ''}`,
-      text,
-    )}
+    api.postText<LabelReport>(`/bring-ups/${bringUpId()}/labels?preview=${preview}${columnsOf(chosen)}`, text)}
   mayKeep={(text: string) => !secret(text)}
   {news}
   take={m.prepare.take}
@@ -59,26 +45,14 @@
 >
   {#snippet found(report: LabelReport)}<b>{report.taken.length}</b> {m.prepare.right}{/snippet}
   {#snippet rest(report: LabelReport, again: () => void)}
-    {#if report.columns.length > 0}
-      <p class="sub">{m.prepare.columns.say}</p>
-      <div class="sheet scroll columns">
-        {#each report.columns as column (column.index)}
-          <label>
-            <span class="head">{column.heading || m.prepare.columns.nth(column.index + 1)}</span>
-            <select
-              value={column.meaning}
-              onchange={(event) => choose(report, column.index, event.currentTarget.value, again)}
-            >
-              <option value="">{m.prepare.columns.none}</option>
-              {#each Object.entries(m.prepare.columns.meanings) as [meaning, title] (meaning)}<option value={meaning}
-                  >{title}</option
-                >{/each}
-            </select>
-            <span class="mono sub sample">{column.sample}</span>
-          </label>
-        {/each}
-      </div>
-    {/if}
+    <Columns
+      columns={report.columns}
+      {meanings}
+      onchoose={(all: Record<number, string>) => {
+        chosen = all;
+        again();
+      }}
+    />
     {#if report.taken.length > 0}
       <div class="sheet scroll box">
         <table class="tbl">
@@ -105,36 +79,6 @@
 </ReadText>
 
 <style>
-  .columns {
-    display: flex;
-    gap: 12px;
-    padding: 8px 12px;
-    margin-bottom: 12px;
-    overflow-x: auto;
-  }
-  .columns label {
-    display: grid;
-    gap: 3px;
-    min-width: 108px;
-    align-content: start;
-    font-size: 13px;
-  }
-  .head {
-    font-weight: 600;
-  }
-  .sample {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-    max-width: 180px;
-  }
-  select {
-    border: 1px solid var(--line);
-    border-radius: 5px;
-    background: var(--sheet);
-    color: var(--ink);
-    padding: 5px 6px;
-  }
   .box {
     max-height: 260px;
     overflow: auto;

@@ -120,7 +120,31 @@ class FactsTest {
         assertTrue(written.contains(unit + ",left,,,R1 u40,2001,"), written);
     }
 
+    /** A heading that says nothing is corrected once, and read the same way the next time. */
+    @Test
+    void columnsAreChosenAndRemembered() {
+        announce("interconnect-pair", 2);
+        String unit = client.get("/api/bring-ups/" + id + "/prepare").getString("rows[0].unit");
+        String table = "box;half;TS\n" + unit + ";left;2001\n";
+        table(table, true)
+                .then()
+                .statusCode(200)
+                .body("cells", equalTo(0))
+                .body("columns[0].meaning", equalTo("unit"))
+                .body("columns[2].meaning", equalTo(""))
+                .body("columns[2].sample", equalTo("2001"));
+        table(table, "true&columns=0:unit,1:member,2:colour").then().statusCode(400);
+        table(table, "false&columns=0:unit,1:member,2:console").then().statusCode(200);
+        assertEquals("2001", value("left", "console"));
+        table(table.replace("2001", "2002"), false).then().statusCode(200);
+        assertEquals("2002", value("left", "console"), "the same headings are read the same way");
+    }
+
     private Response table(String text, boolean preview) {
+        return table(text, String.valueOf(preview));
+    }
+
+    private Response table(String text, String preview) {
         return io.restassured.RestAssured.given()
                 .cookie("lychnos", client.cookie())
                 .contentType("text/plain; charset=UTF-8")

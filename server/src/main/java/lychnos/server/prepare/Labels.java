@@ -35,7 +35,7 @@ public class Labels {
     private final BringUps bringUps;
     private final Kinds kinds;
     private final Facts facts;
-    private final LabelMappings mappings;
+    private final ColumnMappings mappings;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
@@ -45,7 +45,7 @@ public class Labels {
             BringUps bringUps,
             Kinds kinds,
             Facts facts,
-            LabelMappings mappings,
+            ColumnMappings mappings,
             Journal journal,
             Live live,
             Clock clock) {
@@ -67,19 +67,11 @@ public class Labels {
     public record Taken(int line, String serial, String mac, String position, String change) {}
 
     /**
-     * A column of the list.
-     *
-     * @param heading as it stands in the list, or empty
-     * @param sample the first value in it; empty for a password
-     * @param meaning what is read from it, such as {@code serial}; empty where it is left out
-     */
-    public record ColumnView(int index, String heading, String sample, String meaning) {}
-
-    /**
      * @param importId by which it can be undone; null for a preview and where nothing changed
      * @param columns what is read from which column
      */
-    public record Report(Long importId, List<Taken> taken, List<LabelFault> faults, List<ColumnView> columns) {}
+    public record Report(
+            Long importId, List<Taken> taken, List<LabelFault> faults, List<ColumnMappings.ColumnView> columns) {}
 
     /**
      * @param preview whether only to say what would happen
@@ -93,10 +85,18 @@ public class Labels {
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
         LabelList list = LabelList.parse(text, chosen);
         if (chosen.isEmpty()) {
-            Map<Integer, LabelList.Column> before = mappings.of(list.columns());
+            Map<Integer, LabelList.Column> before = ColumnMappings.columns(mappings.of(
+                    ColumnMappings.Sort.LABELS,
+                    list.columns().headingLine(),
+                    list.columns().headings()));
             list = before.isEmpty() ? list : LabelList.parse(text, before);
         } else if (!preview) {
-            mappings.remember(list.columns(), person);
+            mappings.remember(
+                    ColumnMappings.Sort.LABELS,
+                    list.columns().headingLine(),
+                    list.columns().headings(),
+                    ColumnMappings.words(list.columns().meaning()),
+                    person);
         }
         List<Unit> units = bringUps.units(bringUpId);
         Map<RackPosition, Unit> byPosition = new HashMap<>();
@@ -156,19 +156,14 @@ public class Labels {
         return new Report(entry == null ? null : entry.id, taken, faults, columns(list.columns()));
     }
 
-    private static List<ColumnView> columns(LabelColumns columns) {
-        List<ColumnView> all = new ArrayList<>();
-        for (int i = 0; i < columns.headings().size(); i++) {
-            LabelList.Column meaning = columns.meaning().get(i);
-            all.add(new ColumnView(
-                    i,
-                    columns.headings().get(i),
-                    meaning == LabelList.Column.FACTORY_PASSWORD
-                            ? ""
-                            : columns.samples().get(i),
-                    meaning == null ? "" : LabelMappings.word(meaning)));
-        }
-        return all;
+    private static List<ColumnMappings.ColumnView> columns(LabelColumns columns) {
+        List<String> samples = new ArrayList<>(columns.samples());
+        columns.meaning().forEach((index, meaning) -> {
+            if (meaning == LabelList.Column.FACTORY_PASSWORD && index < samples.size()) {
+                samples.set(index, "");
+            }
+        });
+        return ColumnMappings.views(columns.headings(), samples, ColumnMappings.words(columns.meaning()));
     }
 
     /** The factory login on the machine's own tag; its password is sealed as it is kept. */

@@ -530,8 +530,9 @@ public class PrepareResource {
     @Path("bring-ups/{id}/facts.csv")
     @Consumes(MediaType.TEXT_PLAIN)
     @RolesAllowed("engineer")
-    public Facts.TableReport readFacts(long id, @QueryParam("preview") boolean preview, String text) {
-        return facts.readTable(id, text == null ? "" : text, preview, who.person());
+    public Facts.TableReport readFacts(
+            long id, @QueryParam("preview") boolean preview, @QueryParam("columns") String columns, String text) {
+        return facts.readTable(id, text == null ? "" : text, preview, columns, who.person());
     }
 
     private static NetworkDefinitions.Statement seen(String ifMatch, NetworkDefinitions.Statement typed) {
@@ -576,7 +577,12 @@ public class PrepareResource {
     @RolesAllowed("engineer")
     public Labels.Report readLabels(
             long id, @QueryParam("preview") boolean preview, @QueryParam("columns") String columns, String text) {
-        return labels.read(id, text == null ? "" : text, preview, LabelMappings.parse(columns), who.person());
+        return labels.read(
+                id,
+                text == null ? "" : text,
+                preview,
+                ColumnMappings.columns(ColumnMappings.parse(columns, ColumnMappings.labelWords())),
+                who.person());
     }
 
     @POST
