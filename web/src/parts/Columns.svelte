@@ -50,7 +50,8 @@
   .columns label {
     display: grid;
     gap: 3px;
-    min-width: 108px;
+    flex: 0 1 190px;
+    min-width: 120px;
     align-content: start;
     font-size: 13px;
   }
@@ -61,9 +62,9 @@
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
-    max-width: 180px;
   }
   select {
+    width: 100%;
     border: 1px solid var(--line);
     border-radius: 5px;
     background: var(--sheet);

@@ -72,7 +72,7 @@
   {#each page.history as each (each.version)}
     <div class="row">
       <b>{m.kinds.version(each.version)}</b>
-      <span class="note"
+      <span class="what"
         >{each.note}
         <span class="sub">{atTime(each.at)} {each.shipped && !each.by ? t.by('') : t.by(each.by)}</span></span
       >
@@ -92,7 +92,7 @@
     {#each page.uses as use (`${use.bringUpId} ${use.version}`)}
       <div class="row">
         <a href={path(use.bringUpId, 'prepare')}>{use.bringUp}</a>
-        <span class="note">{t.use(use.units, use.version)}</span>
+        <span class="what">{t.use(use.units, use.version)}</span>
         <span></span>
         <span class="acts">
           {#if session.mayWork && page.line.version && use.version !== page.line.version}<B
@@ -109,7 +109,7 @@
     {#each page.setups as setup, i (i)}
       <div class="row">
         <a class="mono" href="{path(setup.bringUpId, 'configure')}?unit={setup.unitId}">{setup.unit}</a>
-        <span class="note"
+        <span class="what"
           ><Mark mark={setup.state === 'DONE' ? 'done' : 'fault'} size={14} />
           {m.kinds.results[setup.state] ?? setup.state.toLowerCase()}
           <span class="sub">{m.kinds.version(setup.version)}</span></span
@@ -155,7 +155,7 @@
   .row + .row {
     border-top: 1px solid var(--line2);
   }
-  .note {
+  .what {
     overflow-wrap: anywhere;
   }
   .acts {

@@ -117,7 +117,7 @@
     </li>
   {/if}
   {#each steps as step, i (step.place)}
-    {#if i === before && !byHand}
+    {#if i === before && !byHand && member.identity}
       <li
         class:past={known || leftOut}
         class:cur={begun && !shut && !known && !leftOut && (now <= 0 || member.state === 'UNSURE')}
