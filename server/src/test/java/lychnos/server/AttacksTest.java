@@ -614,6 +614,12 @@ class AttacksTest {
     @Test
     void answersAreNotStoredAndMissingFilesNotRemembered() {
         engineer.request().get("/api/bring-ups").then().header("Cache-Control", "no-store");
+        for (String page : List.of("/", "/b/1/prove", "/kinds", "/kinds/server-controller", "/people")) {
+            given().get(page)
+                    .then()
+                    .header("Cache-Control", containsString("no-cache"))
+                    .header("Cross-Origin-Resource-Policy", "same-origin");
+        }
         given().get("/assets/no-such-file.js")
                 .then()
                 .statusCode(404)
