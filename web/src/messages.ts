@@ -765,7 +765,7 @@ export const m = {
     button: 'Compare with the label',
     say: 'This machine does not identify itself. What you enter is compared with the label list and recorded with your name.',
     read: (by: string, read: string) => `${by} read ${read} on the machine`,
-    none: 'Nobody has recorded yet what is written on this machine, so its identity is not measured.',
+    none: 'The serial number on this machine is not recorded yet, so its identity is not measured.',
   },
   prove: {
     title: 'What answers, and how far up',

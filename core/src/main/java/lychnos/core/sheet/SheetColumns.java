@@ -16,7 +16,7 @@ import lychnos.core.fact.LabelColumns;
 import lychnos.core.fact.LabelList;
 
 /**
- * Which column of somebody's table of facts holds what: the unit, its member, or a fact. What is proposed can be
+ * Which column of a table of facts holds what: the unit, its member, or a fact. What is proposed can be
  * corrected.
  *
  * @param headingLine the index of the row that holds the headings, or -1 where there is none

@@ -141,7 +141,7 @@ public final class SheetCsv {
             known = columns(lines);
         }
 
-        /** Columns of which nobody has said that they are to be left out. */
+        /** Reports the columns that mean nothing here; a person who has chosen the columns knows. */
         private void strange(SheetColumns of, int line) {
             for (int i = 0; i < of.headings().size(); i++) {
                 String title = of.headings().get(i);

@@ -213,7 +213,7 @@ public class Endpoints {
                 .filter(row -> shared ? row.identified || row.line.isEmpty() : row.member.equals(member))
                 .findFirst();
         Target.SetUp seen = setUp.map(row -> new Target.SetUp(
-                        row.endedAt, own.text("serial").orElse(""), readBack(kind, row), told(kind, row)))
+                        row.endedAt, own.text("serial").orElse(""), readBack(kind, row), identifiedBy(kind, row)))
                 .orElse(null);
         Target.Pages pages = kind.dialogue()
                 .filter(dialogue -> dialogue.over() != null)
@@ -239,13 +239,13 @@ public class Endpoints {
         return new Target.ShellWay(ours, factory, LookAgain.of(kind.dialogue().get(), member, own, shared));
     }
 
-    private static Target.Told told(Kind kind, MemberDialogue row) {
+    private static Target.IdentifiedBy identifiedBy(Kind kind, MemberDialogue row) {
         if (!Comparisons.needed(kind, row)) {
-            return new Target.ByTheMachine();
+            return new Target.Machine();
         }
         return row.comparedAt == null
-                ? new Target.ByNobody()
-                : new Target.ByPerson(row.comparedBy, row.comparedText, row.comparedAt);
+                ? new Target.NotYet()
+                : new Target.Person(row.comparedBy, row.comparedText, row.comparedAt);
     }
 
     /** Whether something that the machine shows was compared and agreed. */

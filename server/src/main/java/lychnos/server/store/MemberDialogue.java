@@ -77,7 +77,7 @@ public class MemberDialogue {
     @Column(name = "handed_in", insertable = false, updatable = false)
     public long handedIn;
 
-    /** What a person read on the machine and compared with its label; null where nobody has. */
+    /** What a person read on the machine and compared with its label; null until then. */
     @Column(name = "compared_text")
     public String comparedText;
 

@@ -148,7 +148,7 @@ final class SignInWay implements Way {
                     "hardware address",
                     neighbour.get() + " as on the label")); // another one would have broken the first rung
         }
-        if (expected.setUp() != null && expected.setUp().told() instanceof Target.ByNobody) {
+        if (expected.setUp() != null && expected.setUp().identifiedBy() instanceof Target.NotYet) {
             parts.add(Part.notMeasured("comparison", NOT_COMPARED));
         } else if (expected.setUp() != null) {
             boolean kept = target.fingerprint() != null;
@@ -168,14 +168,14 @@ final class SignInWay implements Way {
         if (expected.setUp() == null) {
             return Outcome.broken(Rung.IDENTITY, Trouble.NOT_SET_UP, "").with(parts);
         }
-        return expected.setUp().told() instanceof Target.ByNobody
+        return expected.setUp().identifiedBy() instanceof Target.NotYet
                 ? Outcome.notMeasured(Rung.IDENTITY, NOT_COMPARED).with(parts)
                 : Outcome.holds(Rung.IDENTITY, parts.get(0).seen()).with(parts);
     }
 
     /** From whom its serial is known: from the machine, or from a person who read it there. */
     private static String told(Target.SetUp setUp) {
-        return setUp.told() instanceof Target.ByPerson person
+        return setUp.identifiedBy() instanceof Target.Person person
                 ? person.login() + " read " + person.read() + " on the machine, " + minute(person.at())
                 : "it told " + setUp.serial() + " in its setup, " + minute(setUp.at());
     }

@@ -176,21 +176,21 @@ public record Target(
      *
      * @param serial what the machine told on its line or its pages, or what a person compared there
      * @param readBack whether what it keeps was read back and agreed
-     * @param told from whom it is known which machine it is
+     * @param identifiedBy who said which machine it is
      */
-    public record SetUp(Instant at, String serial, boolean readBack, Told told) {
+    public record SetUp(Instant at, String serial, boolean readBack, IdentifiedBy identifiedBy) {
 
         /** A setup in which the machine itself told its serial. */
         public SetUp(Instant at, String serial, boolean readBack) {
-            this(at, serial, readBack, new ByTheMachine());
+            this(at, serial, readBack, new Machine());
         }
     }
 
-    /** From whom it is known which machine was set up. */
-    public sealed interface Told {}
+    /** Who said which machine was set up. */
+    public sealed interface IdentifiedBy {}
 
-    /** The machine told its serial on its line or its pages. */
-    public record ByTheMachine() implements Told {}
+    /** The machine itself, on its line or its pages. */
+    public record Machine() implements IdentifiedBy {}
 
     /**
      * A person read it on the machine, and it was compared with the label.
@@ -198,10 +198,10 @@ public record Target(
      * @param login who
      * @param read what was read
      */
-    public record ByPerson(String login, String read, Instant at) implements Told {}
+    public record Person(String login, String read, Instant at) implements IdentifiedBy {}
 
-    /** The machine does not identify itself, and nobody has recorded what is written on it. */
-    public record ByNobody() implements Told {}
+    /** The machine does not identify itself, and what is written on it is not recorded yet. */
+    public record NotYet() implements IdentifiedBy {}
 
     /**
      * The documented interface of a machine's pages.

@@ -111,7 +111,7 @@ class SignInTest {
     void whatAPersonReadIsNotSaidToBeToldByTheMachine() throws Exception {
         serve(request -> request.response().end(FORM));
         Instant then = Instant.parse("2026-11-20T09:14:00Z");
-        Target.SetUp byHand = new Target.SetUp(then, "PM-1", false, new Target.ByPerson("rack-one", "PM-1", then));
+        Target.SetUp byHand = new Target.SetUp(then, "PM-1", false, new Target.Person("rack-one", "PM-1", then));
         Climbed climbed = climb(target(byHand, null, null));
         String seen = climbed.outcomes().get(Rung.IDENTITY.ordinal()).seen();
         assertTrue(seen.contains("rack-one read PM-1 on the machine, 2026-11-20 09:14"), seen);
@@ -123,7 +123,7 @@ class SignInTest {
     void withoutAComparisonTheIdentityIsNotMeasured() throws Exception {
         serve(request -> request.response().end(FORM));
         Target.SetUp byHand =
-                new Target.SetUp(Instant.parse("2026-11-20T09:14:00Z"), "PM-1", false, new Target.ByNobody());
+                new Target.SetUp(Instant.parse("2026-11-20T09:14:00Z"), "PM-1", false, new Target.NotYet());
         Climbed first = climb(target(byHand, null, null));
         for (Climbed climbed : List.of(first, climb(target(byHand, null, first.fingerprint())))) {
             assertEquals(
