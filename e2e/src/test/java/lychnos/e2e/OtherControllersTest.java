@@ -91,13 +91,13 @@ class OtherControllersTest {
                 "10.40.9.0/24",
                 "10.40.9.1",
                 List.of("10.40.8.3", "10.40.8.4"),
-                Map.of("pool", ".101-.120", "dhcp", ".50-.60"));
+                Map.of("pool", ".240-.249", "dhcp", ".50-.60"));
         network(
                 "Management, IPv6",
                 "fd40:a4da:1:8::/64",
                 "fd40:a4da:1:8::1",
                 List.of("fd40:a4da:1:8::3"),
-                Map.of("pool", "fd40:a4da:1:8::60-fd40:a4da:1:8::80"));
+                Map.of("pool", "fd40:a4da:1:8::f0-fd40:a4da:1:8::ff"));
     }
 
     private void adjust() {

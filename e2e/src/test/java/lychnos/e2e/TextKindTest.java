@@ -100,7 +100,7 @@ class TextKindTest {
     }
 
     private long prepare() throws IOException, InterruptedException {
-        new Bench(stage.url()).ground(".200-.210");
+        new Bench(stage.url()).ground(".252-.254");
         ask(
                 "PUT",
                 "/api/bring-ups/1/things",
