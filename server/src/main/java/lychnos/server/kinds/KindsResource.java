@@ -51,13 +51,6 @@ public class KindsResource {
     /** What is said about a version that is published. */
     record Note(String note) {}
 
-    private static <T> T required(T body) {
-        if (body == null) {
-            throw Refusal.bad("The request has no body.");
-        }
-        return body;
-    }
-
     /** Lists every kind with its newest version, who uses it and how its setups came out. */
     @GET
     @Path("catalogue")
@@ -71,7 +64,7 @@ public class KindsResource {
     @Consumes(MediaType.APPLICATION_JSON)
     @RolesAllowed("engineer")
     public KindDrafts.Draft fromForm(KindForms.Form form) {
-        return forms.save(required(form), who.person());
+        return forms.save(Refusal.required(form), who.person());
     }
 
     /** Shows one kind as a readable page, with its history, its uses and what sites adjust. */
@@ -167,7 +160,7 @@ public class KindsResource {
     @Consumes(MediaType.APPLICATION_JSON)
     @RolesAllowed("lead")
     public long adjust(String kind, KindAdjustments.Wanted wanted) {
-        return adjustments.make(kind, required(wanted), who.person());
+        return adjustments.make(kind, Refusal.required(wanted), who.person());
     }
 
     /** Removes an adjustment: the kind's own value counts again. */
@@ -186,7 +179,7 @@ public class KindsResource {
     @Consumes(MediaType.APPLICATION_JSON)
     @RolesAllowed("engineer")
     public KindMoves.Moved moveAll(String kind, KindMoves.MoveAll move) {
-        return moves.moveAll(kind, required(move), who.person());
+        return moves.moveAll(kind, Refusal.required(move), who.person());
     }
 
     /** Moves a unit to another version of its kind. */
@@ -195,6 +188,6 @@ public class KindsResource {
     @Consumes(MediaType.APPLICATION_JSON)
     @RolesAllowed("engineer")
     public void move(long id, KindMoves.Move move) {
-        moves.move(id, required(move), who.person());
+        moves.move(id, Refusal.required(move), who.person());
     }
 }

@@ -55,6 +55,18 @@ public class Refusal extends RuntimeException {
         return new Refusal(412, "Changed meanwhile", detail, members);
     }
 
+    /**
+     * The body of a request.
+     *
+     * @throws Refusal 400 if there is none
+     */
+    public static <T> T required(T body) {
+        if (body == null) {
+            throw bad("The request has no body.");
+        }
+        return body;
+    }
+
     public static Refusal unauthorised(String detail) {
         return new Refusal(401, "Not signed in", detail, Map.of());
     }

@@ -1,0 +1,95 @@
+package lychnos.server.prepare;
+
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.Consumes;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.POST;
+import jakarta.ws.rs.PUT;
+import jakarta.ws.rs.Path;
+import jakarta.ws.rs.Produces;
+import jakarta.ws.rs.QueryParam;
+import jakarta.ws.rs.core.MediaType;
+import java.util.List;
+import lychnos.core.fact.Fact;
+import lychnos.core.rule.Fix;
+import lychnos.server.caller.Who;
+import lychnos.server.problem.Refusal;
+
+/** What is known of units: facts typed or read from tables, label lists, and fixes of findings. */
+@Path("/api")
+@RolesAllowed("viewer")
+public class FactsResource {
+
+    private final Facts facts;
+    private final Labels labels;
+    private final Fixes fixes;
+    private final Who who;
+
+    FactsResource(Facts facts, Labels labels, Fixes fixes, Who who) {
+        this.facts = facts;
+        this.labels = labels;
+        this.fixes = fixes;
+        this.who = who;
+    }
+
+    /** Cells that are set together. */
+    record Cells(List<Facts.CellText> cells) {}
+
+    @PUT
+    @Path("bring-ups/{id}/facts")
+    @RolesAllowed("engineer")
+    public Facts.Report setFacts(long id, Cells cells) {
+        return facts.set(id, Refusal.required(Refusal.required(cells).cells), Fact.Source.TYPED, who.person());
+    }
+
+    @POST
+    @Path("sheet-changes/{id}/undo")
+    @RolesAllowed("engineer")
+    public int undoFacts(long id) {
+        return facts.undo(id, who.person());
+    }
+
+    @GET
+    @Path("bring-ups/{id}/facts.csv")
+    @Produces("text/csv; charset=UTF-8")
+    public String factTable(long id) {
+        return facts.table(id);
+    }
+
+    @POST
+    @Path("bring-ups/{id}/facts.csv")
+    @Consumes(MediaType.TEXT_PLAIN)
+    @RolesAllowed("engineer")
+    public Facts.TableReport readFacts(
+            long id, @QueryParam("preview") boolean preview, @QueryParam("columns") String columns, String text) {
+        return facts.readTable(id, text == null ? "" : text, preview, columns, who.person());
+    }
+
+    @POST
+    @Path("bring-ups/{id}/labels")
+    @Consumes(MediaType.TEXT_PLAIN)
+    @RolesAllowed("engineer")
+    public Labels.Report readLabels(
+            long id, @QueryParam("preview") boolean preview, @QueryParam("columns") String columns, String text) {
+        return labels.read(
+                id,
+                text == null ? "" : text,
+                preview,
+                ColumnMappings.columns(ColumnMappings.parse(columns, ColumnMappings.labelWords())),
+                who.person());
+    }
+
+    @POST
+    @Path("label-imports/{id}/undo")
+    @RolesAllowed("engineer")
+    public void undoLabels(long id) {
+        labels.undo(id, who.person());
+    }
+
+    @POST
+    @Path("bring-ups/{id}/mends")
+    @RolesAllowed("engineer")
+    public void mend(long id, Fix mend) {
+        fixes.carryOut(id, Refusal.required(mend), who.person());
+    }
+}

@@ -1,0 +1,263 @@
+package lychnos.server.prepare;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
+import lychnos.core.kind.Kind;
+import lychnos.core.rule.Rule;
+import lychnos.core.service.Measured;
+import lychnos.core.sheet.UnitFacts;
+import lychnos.core.site.SiteResourceSort;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.SiteResourceRow;
+import lychnos.server.store.Unit;
+
+/** What the stage Prepare shows. */
+@ApplicationScoped
+public class PrepareViews {
+
+    private final BringUps bringUps;
+    private final Labels labels;
+    private final NetworkDefinitions networkDefinitions;
+    private final Facts facts;
+    private final Plans plans;
+    private final Measures measures;
+    private final SiteResources things;
+
+    PrepareViews(
+            BringUps bringUps,
+            Labels labels,
+            NetworkDefinitions networkDefinitions,
+            Facts facts,
+            Plans plans,
+            Measures measures,
+            SiteResources things) {
+        this.bringUps = bringUps;
+        this.labels = labels;
+        this.networkDefinitions = networkDefinitions;
+        this.facts = facts;
+        this.plans = plans;
+        this.measures = measures;
+        this.things = things;
+    }
+
+    /** A unit as its label shows it. */
+    public record UnitLabel(
+            long id,
+            int number,
+            String name,
+            String kind,
+            int kindVersion,
+            int members,
+            String position,
+            String serial,
+            String mac,
+            String model,
+            String firstAddress,
+            boolean known) {
+
+        static UnitLabel of(Unit unit, boolean known) {
+            return new UnitLabel(
+                    unit.id,
+                    unit.number,
+                    unit.label(),
+                    unit.kind,
+                    unit.kindVersion,
+                    unit.members,
+                    unit.place(),
+                    unit.serial,
+                    unit.mac == null ? null : unit.mac.toString(),
+                    unit.model,
+                    unit.firstAddress == null ? null : unit.firstAddress.toString(),
+                    known);
+        }
+    }
+
+    /** A value in the sheet. */
+    public record Value(String value, String source) {}
+
+    /** A row of the sheet: one member of a unit, or a unit that has one. */
+    public record SheetRow(
+            long unitId,
+            String unit,
+            String kind,
+            int kindVersion,
+            String member,
+            boolean first,
+            Map<String, Value> cells) {}
+
+    /** One fact that a kind asks for. */
+    public record Asks(
+            String name,
+            String title,
+            String scope,
+            String type,
+            String example,
+            String find,
+            String asked,
+            List<String> choices,
+            boolean wanted,
+            boolean permanent,
+            boolean secret) {
+
+        static Asks of(FactSpec fact) {
+            return new Asks(
+                    fact.name(),
+                    fact.title(),
+                    fact.scope().name(),
+                    fact.type().word(),
+                    fact.type().example(),
+                    fact.find(),
+                    fact.asked(),
+                    fact.choices(),
+                    fact.wanted(),
+                    fact.is(FactSpec.Trait.PERMANENT),
+                    fact.type() == FactType.SECRET);
+        }
+    }
+
+    /** A kind as the stage shows it. */
+    public record KindBrief(
+            String id,
+            int version,
+            String title,
+            String about,
+            List<Integer> counts,
+            List<String> bring,
+            String plug,
+            List<Asks> facts) {
+
+        static KindBrief of(int version, Kind kind) {
+            return new KindBrief(
+                    kind.id(),
+                    version,
+                    kind.title(),
+                    kind.about(),
+                    kind.members().counts(),
+                    kind.bring(),
+                    kind.plug(),
+                    kind.facts().stream().map(Asks::of).toList());
+        }
+    }
+
+    /** A sort of thing with its fields. */
+    public record Sort(String sort, String title, String example, List<Asks> fields) {
+
+        static Sort of(SiteResourceSort sort) {
+            return new Sort(
+                    sort.word(),
+                    sort.title(),
+                    sort.example(),
+                    sort.fields().stream().map(Asks::of).toList());
+        }
+    }
+
+    /** A thing of the site. */
+    public record Item(long id, String sort, String name, Map<String, String> values, String version) {}
+
+    /** A network that may be chosen; what it leans on is proposed for others of the site. */
+    public record Choice(
+            long id,
+            String name,
+            String prefix,
+            Integer vlan,
+            String purpose,
+            String domain,
+            List<String> nameServers,
+            List<String> timeServers) {}
+
+    /** What the stage shows. */
+    public record Sheet(
+            NetworkDefinitions.View groundwork,
+            List<Choice> choices,
+            List<UnitLabel> units,
+            List<KindBrief> kinds,
+            List<SheetRow> rows,
+            List<Measured> services,
+            List<Item> things,
+            int knownUnits) {}
+
+    /** The whole of a bring-up. Called in a transaction. */
+    Sheet sheet(long id) {
+        BringUp bringUp = bringUps.get(id);
+        Map<Unit, UnitFacts> sheet = facts.of(bringUp);
+        List<UnitLabel> labelled = sheet.entrySet().stream()
+                .map(entry -> UnitLabel.of(entry.getKey(), entry.getValue().known()))
+                .toList();
+        List<Choice> choices = bringUp.network != null
+                ? List.of()
+                : networkDefinitions.ofSite(bringUp.site.id).stream()
+                        .map(n -> new Choice(
+                                n.id,
+                                n.name,
+                                n.prefix.toString(),
+                                n.vlan,
+                                n.purpose,
+                                n.domain,
+                                n.nameServers,
+                                n.timeServers))
+                        .toList();
+        return new Sheet(
+                networkDefinitions.view(bringUp, Rule.lookAt(plans.plan(bringUp, sheet)), labels.undoable(id)),
+                choices,
+                labelled,
+                used(sheet),
+                rows(sheet),
+                measures.of(bringUp.site.id),
+                things.rows(bringUp.site.id).stream().map(PrepareViews::item).toList(),
+                (int) labelled.stream().filter(UnitLabel::known).count());
+    }
+
+    /** Each version of each kind that the units have, in the order of the units, as it holds in this bring-up. */
+    private static List<KindBrief> used(Map<Unit, UnitFacts> sheet) {
+        Map<String, KindBrief> used = new LinkedHashMap<>();
+        sheet.forEach((unit, known) -> used.computeIfAbsent(
+                unit.kind + " " + unit.kindVersion, key -> KindBrief.of(unit.kindVersion, known.kind())));
+        return List.copyOf(used.values());
+    }
+
+    static Item item(SiteResourceRow thing) {
+        Map<String, String> values = new HashMap<>(thing.value);
+        if (thing.sealed != null) {
+            values.put("key", SiteResources.SEALED);
+        }
+        return new Item(thing.id, thing.sort, thing.name, values, SiteResources.version(thing));
+    }
+
+    private static List<SheetRow> rows(Map<Unit, UnitFacts> sheet) {
+        List<SheetRow> rows = new ArrayList<>();
+        sheet.forEach((unit, known) -> {
+            List<String> members = known.kind().members().of(known.members());
+            for (int i = 0; i < members.size(); i++) {
+                rows.add(new SheetRow(
+                        unit.id,
+                        unit.label(),
+                        unit.kind,
+                        unit.kindVersion,
+                        members.get(i),
+                        i == 0,
+                        cells(known, members.get(i))));
+            }
+        });
+        return rows;
+    }
+
+    /**
+     * The unit's own values stand in the row of its first member, and in the others too, so that each row can be read
+     * alone.
+     */
+    private static Map<String, Value> cells(UnitFacts known, String member) {
+        Map<String, Value> cells = new HashMap<>();
+        for (FactSpec spec : known.kind().facts()) {
+            known.fact(spec.scope() == FactSpec.Scope.UNIT ? "" : member, spec.name())
+                    .ifPresent(fact -> cells.put(
+                            spec.name(), new Value(fact.value(), fact.source().word())));
+        }
+        return cells;
+    }
+}
