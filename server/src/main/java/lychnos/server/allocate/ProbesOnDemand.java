@@ -1,0 +1,65 @@
+package lychnos.server.allocate;
+
+import io.quarkus.narayana.jta.QuarkusTransaction;
+import jakarta.enterprise.context.ApplicationScoped;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import lychnos.core.address.Address;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.NetworkDefinitions;
+import lychnos.server.store.Network;
+
+/** Addresses that a person wants probed now: what answers and is not ours becomes an unknown device. */
+@ApplicationScoped
+public class ProbesOnDemand {
+
+    private final BringUps bringUps;
+    private final NetworkDefinitions networkDefinitions;
+    private final AddressProbes addressProbes;
+
+    ProbesOnDemand(BringUps bringUps, NetworkDefinitions networkDefinitions, AddressProbes addressProbes) {
+        this.bringUps = bringUps;
+        this.networkDefinitions = networkDefinitions;
+        this.addressProbes = addressProbes;
+    }
+
+    /** What the wire said about addresses. */
+    public record Sounded(int asked, boolean possible, List<Ribbons.StrangerView> answering) {}
+
+    /** Probes addresses of the networks of a bring-up; blocks while it does. */
+    Sounded probe(long id, List<Address> addresses) {
+        List<Network> networks =
+                QuarkusTransaction.requiringNew().call(() -> networkDefinitions.networks(bringUps.get(id)));
+        Map<Address, AddressProbes.Heard> heard = addressProbes.heard(
+                addresses.stream()
+                        .filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address)))
+                        .toList(),
+                networks);
+        Set<Address> ours = QuarkusTransaction.requiringNew().call(() -> networkDefinitions.taken(networks));
+        for (Network network : networks) {
+            Map<Address, AddressProbes.Heard> strange = new LinkedHashMap<>(heard);
+            strange.keySet().removeIf(address -> ours.contains(address) || !network.prefix.contains(address));
+            if (!strange.isEmpty()) {
+                addressProbes.note(network, id, strange);
+            }
+            if (addressProbes.possible()) {
+                addresses.stream()
+                        .filter(address -> network.prefix.contains(address) && !heard.containsKey(address))
+                        .forEach(address -> addressProbes.forget(network.id, address, id));
+            }
+        }
+        List<Ribbons.StrangerView> answering = heard.entrySet().stream()
+                .map(each -> new Ribbons.StrangerView(
+                        each.getKey().toString(),
+                        each.getValue().mac() == null
+                                ? null
+                                : each.getValue().mac().toString(),
+                        each.getValue().sentence(),
+                        null,
+                        null))
+                .toList();
+        return new Sounded(addresses.size(), addressProbes.possible(), answering);
+    }
+}

@@ -1,0 +1,252 @@
+package lychnos.server.allocate;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import lychnos.core.address.Address;
+import lychnos.core.address.AddressRun;
+import lychnos.core.address.Prefix;
+import lychnos.server.prepare.BringUps;
+import lychnos.server.prepare.NetworkDefinitions;
+import lychnos.server.store.AddressRange;
+import lychnos.server.store.BringUp;
+import lychnos.server.store.Claim;
+import lychnos.server.store.Network;
+import lychnos.server.store.RowsAsRead;
+import lychnos.server.store.Unit;
+import org.hibernate.Session;
+
+/** A network drawn as a ribbon: who has which address, what is kept, and what answers without being ours. */
+@ApplicationScoped
+public class Ribbons {
+
+    private final Claims claims;
+    private final BringUps bringUps;
+    private final NetworkDefinitions networkDefinitions;
+    private final AddressProbes addressProbes;
+    private final Session db;
+    private final RowsAsRead rows;
+
+    Ribbons(
+            Claims claims,
+            BringUps bringUps,
+            NetworkDefinitions networkDefinitions,
+            AddressProbes addressProbes,
+            Session db,
+            RowsAsRead rows) {
+        this.claims = claims;
+        this.bringUps = bringUps;
+        this.networkDefinitions = networkDefinitions;
+        this.addressProbes = addressProbes;
+        this.db = db;
+        this.rows = rows;
+    }
+
+    /** A named row of addresses on the ribbon. */
+    public record Strip(String purpose, String first, String last, String note) {}
+
+    /** An address of a unit on the ribbon. */
+    public record Seat(
+            long unitId,
+            String unit,
+            String role,
+            String address,
+            String hostName,
+            String fqdn,
+            String position,
+            boolean ours,
+            boolean proven) {}
+
+    /** An address that answers although nobody here gave it out. */
+    public record StrangerView(String address, String mac, String sentence, Instant firstHeard, Instant lastHeard) {}
+
+    /** How full 256 addresses are, for a network that is too large to draw address by address. */
+    public record Density(String first, int taken, int kept, int pool) {}
+
+    /** The newest taking, while it can be undone. */
+    public record Undo(UUID taking, int count) {}
+
+    /** A network that can be looked at. */
+    public record Tab(
+            long id,
+            String name,
+            String prefix,
+            String purpose,
+            Integer vlan,
+            boolean permanent,
+            long free,
+            long taken,
+            long size) {}
+
+    /** A network drawn as a ribbon. */
+    public record Ribbon(
+            long networkId,
+            String name,
+            String prefix,
+            String purpose,
+            String gateway,
+            Integer vlan,
+            List<Tab> tabs,
+            List<Strip> strips,
+            List<Seat> seats,
+            List<StrangerView> strangers,
+            List<String> cooling,
+            List<Density> density,
+            Undo undo,
+            boolean hears) {}
+
+    /** A network as it is used now; the first of the bring-up where none is chosen. Called in a transaction. */
+    Ribbon ribbon(long id, Long networkId) {
+        BringUp bringUp = bringUps.get(id);
+        List<Network> networks = networkDefinitions.networks(bringUp);
+        Network network = networks.stream()
+                .filter(each -> networkId == null || each.id.equals(networkId))
+                .findFirst()
+                .orElse(networks.isEmpty() ? null : networks.get(0));
+        if (network == null) {
+            return new Ribbon(
+                    0,
+                    "",
+                    "",
+                    "",
+                    "",
+                    null,
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    null,
+                    addressProbes.possible());
+        }
+        List<AddressRange> ranges = networkDefinitions.ranges(network.id);
+        Set<Long> proven = new HashSet<>(db.createQuery(
+                        "select p.claimId from Proof p join Claim c on c.id = p.claimId where p.proven and "
+                                + "c.networkId = :network",
+                        Long.class)
+                .setParameter("network", network.id)
+                .getResultList());
+        Map<Long, Unit> units = rows.unitsIn(network.id);
+        List<Seat> seats = rows.claimsIn(network.id).stream()
+                .filter(claim -> units.containsKey(claim.unitId))
+                .map(claim -> seat(claim, units.get(claim.unitId), id, proven))
+                .toList();
+        List<StrangerView> strangers = addressProbes.strangers(network.id).stream()
+                .map(each -> new StrangerView(
+                        each.key.address().toString(),
+                        each.mac == null ? null : each.mac.toString(),
+                        each.sentence,
+                        each.firstHeard,
+                        each.lastHeard))
+                .toList();
+        return new Ribbon(
+                network.id,
+                network.name,
+                network.prefix.toString(),
+                network.purpose,
+                network.gateway == null ? "" : network.gateway.toString(),
+                network.vlan,
+                networks.stream().map(this::tab).toList(),
+                ranges.stream().map(Ribbons::strip).toList(),
+                seats,
+                strangers,
+                networkDefinitions.cooling(network.id).stream()
+                        .map(Object::toString)
+                        .toList(),
+                density(network, ranges, seats),
+                undo(id),
+                addressProbes.possible());
+    }
+
+    private Tab tab(Network network) {
+        long taken = db.createQuery(
+                        "select count(*) from Claim c where c.networkId = :id and c.releasedAt is null", Long.class)
+                .setParameter("id", network.id)
+                .getSingleResult();
+        return new Tab(
+                network.id,
+                network.name,
+                network.prefix.toString(),
+                network.purpose,
+                network.vlan,
+                network.permanent,
+                networkDefinitions.freeSize(network),
+                taken,
+                network.prefix.run().size());
+    }
+
+    /** One entry a /24 where an IPv4 network is larger than a /22; else none. */
+    private static List<Density> density(Network network, List<AddressRange> ranges, List<Seat> seats) {
+        Prefix prefix = network.prefix;
+        if (!prefix.network().isV4() || prefix.length() >= 22 || prefix.length() < 12) {
+            return List.of();
+        }
+        int rows = 1 << 24 - prefix.length();
+        int[] taken = new int[rows];
+        seats.forEach(seat -> taken[(int) (Address.parse(seat.address).distanceFrom(prefix.network()) >> 8)]++);
+        List<Density> density = new ArrayList<>(rows);
+        for (int row = 0; row < rows; row++) {
+            AddressRun run = AddressRun.of(prefix.network().plus(row * 256L), 256);
+            density.add(new Density(
+                    run.first().toString(), taken[row], overlap(ranges, run, false), overlap(ranges, run, true)));
+        }
+        return density;
+    }
+
+    private static int overlap(List<AddressRange> ranges, AddressRun run, boolean pools) {
+        long sum = 0;
+        for (AddressRange range : ranges) {
+            if (range.purpose.equals(AddressRange.POOL) == pools && range.run().overlaps(run)) {
+                Address first = range.first.compareTo(run.first()) > 0 ? range.first : run.first();
+                Address last = range.last.compareTo(run.last()) < 0 ? range.last : run.last();
+                sum += last.distanceFrom(first) + 1;
+            }
+        }
+        return (int) sum;
+    }
+
+    private static Strip strip(AddressRange range) {
+        return new Strip(range.purpose, range.first.toString(), range.last.toString(), range.note);
+    }
+
+    private static Seat seat(Claim claim, Unit unit, long bringUpId, Set<Long> proven) {
+        return new Seat(
+                unit.id,
+                unit.label(),
+                claim.role,
+                claim.address.toString(),
+                claim.hostName,
+                claim.fqdn(),
+                unit.place(),
+                unit.bringUpId == bringUpId,
+                proven.contains(claim.id));
+    }
+
+    private Undo undo(long bringUpId) {
+        Map<UUID, List<Claim>> takings =
+                claims.live(bringUpId).stream().collect(Collectors.groupingBy(claim -> claim.taking));
+        // what was set up counts, though it may be out of use since
+        takings.keySet()
+                .removeAll(db.createQuery(
+                                "select distinct c.taking from Run r join Claim c on c.unitId = r.unitId where "
+                                        + "r.purpose = 'configure' and c.taking in :takings",
+                                UUID.class)
+                        .setParameterList("takings", List.copyOf(takings.keySet()))
+                        .getResultList());
+        return takings.values().stream()
+                .max(Comparator.comparing(claims -> claims.stream()
+                        .map(claim -> claim.takenAt)
+                        .max(Comparator.naturalOrder())
+                        .orElseThrow()))
+                .map(newest -> new Undo(newest.get(0).taking, newest.size()))
+                .orElse(null);
+    }
+}
