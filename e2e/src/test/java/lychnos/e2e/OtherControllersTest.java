@@ -31,7 +31,7 @@ class OtherControllersTest {
     /** As somebody else's spreadsheet has it. */
     private static final String LABELS =
             """
-            Delivery 4711;;;;;;
+            Delivery of Monday;;;;;;
             goods in, hall 2;;;;;;
             Rack;U position;Chassis serial number;LAN 1 MAC;BMC MAC;Default login;Default password
             R1;4;CW-3001;02:4c:59:d4:10:01;024c59d40001;warden;Pull-Tag-31
