@@ -119,7 +119,7 @@ class OwnKindTest {
                         "timeServers",
                         List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"),
                         "ranges",
-                        List.of(Map.of("purpose", "pool", "run", ".248-.251", "note", ""))));
+                        List.of(Map.of("purpose", "pool", "run", ".250-.251", "note", ""))));
     }
 
     private long announce(String server) throws IOException, InterruptedException {
@@ -148,7 +148,7 @@ class OwnKindTest {
     private void byHand(long unit) throws Exception {
         screen.page.navigate(stage.url() + "/b/1/configure?unit=" + unit);
         screen.button("Begin, ask me at each").click();
-        assertThat(screen.text("10.40.16.248").first()).isVisible();
+        assertThat(screen.text("10.40.16.250").first()).isVisible();
         assertThat(screen.text("255.255.255.0").first()).isVisible();
         typeIntoTheMachine();
         Locator read = screen.page.getByLabel("Serial number or MAC address");
@@ -177,7 +177,7 @@ class OwnKindTest {
                         HttpRequest.newBuilder(URI.create("http://10.40.16.240/"))
                                 .header("Content-Type", "application/x-www-form-urlencoded")
                                 .POST(HttpRequest.BodyPublishers.ofString(
-                                        "address=10.40.16.248&password=peat-and-heather"))
+                                        "address=10.40.16.250&password=peat-and-heather"))
                                 .build(),
                         HttpResponse.BodyHandlers.ofString());
         assertTrue(taken.body().contains("Stored"), taken.body());
