@@ -109,7 +109,7 @@
     {#each page.setups as setup, i (i)}
       <div class="row">
         <a class="mono" href="{path(setup.bringUpId, 'configure')}?unit={setup.unitId}">{setup.unit}</a>
-        <span class="what"
+        <span class="what outcome"
           ><Mark mark={setup.state === 'DONE' ? 'done' : 'fault'} size={14} />
           {m.kinds.results[setup.state] ?? setup.state.toLowerCase()}
           <span class="sub">{m.kinds.version(setup.version)}</span></span
@@ -157,6 +157,11 @@
   }
   .what {
     overflow-wrap: anywhere;
+  }
+  .outcome {
+    display: flex;
+    gap: 7px;
+    align-items: center;
   }
   .acts {
     display: flex;
