@@ -416,7 +416,9 @@ export const m = {
     table: {
       title: 'Read a table of facts',
       short: 'Read a table',
-      text: 'Choose a CSV file or paste columns from a spreadsheet: the unit, the member where a unit has several, and any facts. Headings are recognized, and can be corrected before anything is taken. Empty cells change nothing.',
+      text:
+        'Choose a CSV file or paste columns from a spreadsheet: the unit, the member where a unit has several, and any facts. ' +
+        'Headings are recognized, and can be corrected before anything is taken. Empty cells change nothing.',
       cells: 'facts in it',
       take: (n: number) => `Take ${n} facts`,
       taken: (n: number) => `${n} facts taken`,

@@ -138,7 +138,7 @@ public class BenchViews {
             boolean fillsPages,
             Compared compare) {}
 
-    /** What a person read on a machine that does not identify itself; {@code at} is null before anybody has. */
+    /** What a person read on a machine that does not identify itself; {@code at} is null until then. */
     public record Compared(String read, String by, Instant at) {}
 
     /** A unit at the bench; {@code runState} is empty where its setup was never begun. */

@@ -102,24 +102,6 @@ public class Fixes {
                         range.run().equals(mend.field())
                                 ? new NetworkDefinitions.RangeText(range.purpose(), mend.value(), range.note())
                                 : range));
-        networkDefinitions.stateAny(
-                bringUpId,
-                new NetworkDefinitions.Statement(
-                        s.id(),
-                        s.name(),
-                        s.prefix(),
-                        s.gateway(),
-                        s.vlan(),
-                        s.domain(),
-                        s.nameServers(),
-                        s.timeServers(),
-                        ranges,
-                        s.purpose(),
-                        s.segment(),
-                        s.mtu(),
-                        s.permanent(),
-                        s.realm(),
-                        s.version()),
-                person);
+        networkDefinitions.stateAny(bringUpId, s.withRanges(ranges), person);
     }
 }

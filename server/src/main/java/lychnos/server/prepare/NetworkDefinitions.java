@@ -81,7 +81,48 @@ public class NetworkDefinitions {
             Integer mtu,
             Boolean permanent,
             String realm,
-            String version) {}
+            String version) {
+
+        /** The same with other ranges. */
+        Statement withRanges(List<RangeText> others) {
+            return new Statement(
+                    id,
+                    name,
+                    prefix,
+                    gateway,
+                    vlan,
+                    domain,
+                    nameServers,
+                    timeServers,
+                    others,
+                    purpose,
+                    segment,
+                    mtu,
+                    permanent,
+                    realm,
+                    version);
+        }
+
+        /** The same, of which the request has seen this version. */
+        Statement seen(String other) {
+            return new Statement(
+                    id,
+                    name,
+                    prefix,
+                    gateway,
+                    vlan,
+                    domain,
+                    nameServers,
+                    timeServers,
+                    ranges,
+                    purpose,
+                    segment,
+                    mtu,
+                    permanent,
+                    realm,
+                    other);
+        }
+    }
 
     /** What is stated, and what would go wrong with it. */
     public record View(

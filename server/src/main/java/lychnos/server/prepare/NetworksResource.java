@@ -62,21 +62,6 @@ public class NetworksResource {
 
     private static NetworkDefinitions.Statement seen(String ifMatch, NetworkDefinitions.Statement typed) {
         NetworkDefinitions.Statement s = Refusal.required(typed);
-        return new NetworkDefinitions.Statement(
-                s.id(),
-                s.name(),
-                s.prefix(),
-                s.gateway(),
-                s.vlan(),
-                s.domain(),
-                s.nameServers(),
-                s.timeServers(),
-                s.ranges(),
-                s.purpose(),
-                s.segment(),
-                s.mtu(),
-                s.permanent(),
-                s.realm(),
-                IfMatch.of(ifMatch, s.version()));
+        return s.seen(IfMatch.of(ifMatch, s.version()));
     }
 }
