@@ -128,7 +128,7 @@ let_lie() {
 }
 
 told_time() {
-  $HALL chronyc -h "$1/commands" settime "$(date -d "+$2 seconds" '+%b %d, %Y %H:%M:%S')" 2>/dev/null | grep -q 'Clock was'
+  $HALL chronyc -h "$1/commands" settime "$(date -d "+$2 seconds" '+%b %d, %Y %H:%M:%S')" 2>/dev/null | grep 'Clock was' >/dev/null
 }
 
 # start_services DIR: everything that row A leans on, at its own addresses in the hall
@@ -165,6 +165,6 @@ forget_reverse() {
 knows_its_zones() {
   local zone
   for zone in $HALL_ZONES; do
-    soa "$1" "$zone" 2>/dev/null | grep -q 2026 || return 1
+    soa "$1" "$zone" 2>/dev/null | grep 2026 >/dev/null || return 1
   done
 }
