@@ -252,6 +252,8 @@ final class Stage implements AutoCloseable {
                         "hall-lead:Hall lead:lead:lead-of-the-hall;rack-one:Engineer at rack "
                                 + "one:engineer:engineer-at-rack-one;night-watch:Night "
                                 + "watch:viewer:only-looking-around"));
+        // a lab has no secrets, and each stage signs several people in
+        environment.put("LYCHNOS_LAB_HASH_COST", "4");
         environment.putAll(settings);
         List<String> command =
                 new ArrayList<>(elsewhere() ? List.of(settings.get("INSIDE").split(" ")) : List.of());

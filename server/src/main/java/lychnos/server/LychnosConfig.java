@@ -18,6 +18,9 @@ public interface LychnosConfig {
     /** Sets the service port of every kind to another one, for a lab whose machines cannot use the real one. */
     Optional<Integer> labPort();
 
+    /** The cost of password hashes in a lab, 4 to 31, where it is to differ from that of real use. */
+    Optional<Integer> labHashCost();
+
     Vantage vantage();
 
     Run run();

@@ -5,8 +5,6 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.path.json.JsonPath;
-import io.restassured.response.Response;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -16,6 +14,8 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.stream.IntStream;
+import lychnos.server.http.Json;
+import lychnos.server.http.Response;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -38,11 +38,11 @@ class AllocateTest {
     @Test
     void proposesTheLowestRunWithNamesAndBothRecords() {
         long id = placed("R1 u5", "R1 u7");
-        JsonPath proposal = client.request()
+        Json proposal = client.request()
                 .queryParam("from", "10.40.8.101")
                 .queryParam("pattern", "{site}-{kind}-{n:3}-oob")
                 .get("/api/bring-ups/" + id + "/proposal")
-                .jsonPath();
+                .json();
         assertEquals(List.of("10.40.8.104", "10.40.8.105"), proposal.getList("lines.address"));
         String name = proposal.getString("lines[0].hostName");
         assertTrue(name.matches("t[0-9]+-srv-001-oob"), name);
@@ -54,19 +54,16 @@ class AllocateTest {
     @Test
     void aTakingIsUndoneInOnePiece() {
         long id = placed("R1 u5", "R1 u7");
-        String taking =
-                client.take(id).then().statusCode(200).extract().jsonPath().getString("taking");
+        String taking = client.take(id).statusCode(200).json().getString("taking");
         assertEquals(
                 2,
                 client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size());
         client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of())
-                .then()
                 .statusCode(204);
         assertEquals(
                 0,
                 client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size());
         client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of())
-                .then()
                 .statusCode(409);
     }
 
@@ -74,9 +71,8 @@ class AllocateTest {
     void whoIsTooLateIsProposedTheNextFit() {
         long id = placed("R1 u5");
         Map<String, Object> wanted = Client.taking(client.get("/api/bring-ups/" + id + "/proposal"));
-        client.post("/api/bring-ups/" + id + "/takings", wanted).then().statusCode(200);
+        client.post("/api/bring-ups/" + id + "/takings", wanted).statusCode(200);
         client.post("/api/bring-ups/" + id + "/takings", wanted)
-                .then()
                 .statusCode(409)
                 .body("detail", containsString("next fit"));
     }
@@ -89,13 +85,11 @@ class AllocateTest {
             client.post(
                             "/api/bring-ups/" + id + "/takings",
                             Map.of("lines", List.of(Map.of("unitId", unit, "address", address, "hostName", "a"))))
-                    .then()
                     .statusCode(409);
         }
         client.post(
                         "/api/bring-ups/" + id + "/takings",
                         Map.of("lines", List.of(Map.of("unitId", unit, "address", "10.40.8.100", "hostName", "A_b"))))
-                .then()
                 .statusCode(400);
     }
 

@@ -1,6 +1,6 @@
 package lychnos.server;
 
-import static io.restassured.RestAssured.given;
+import static lychnos.server.http.Request.given;
 import static org.hamcrest.Matchers.containsString;
 import static org.hamcrest.Matchers.equalTo;
 import static org.hamcrest.Matchers.not;
@@ -13,9 +13,6 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import io.quarkus.narayana.jta.QuarkusTransaction;
 import io.quarkus.test.common.http.TestHTTPResource;
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.http.ContentType;
-import io.restassured.path.json.JsonPath;
-import io.restassured.response.Response;
 import jakarta.inject.Inject;
 import java.io.IOException;
 import java.io.InputStream;
@@ -35,6 +32,9 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.IntStream;
+import lychnos.server.http.Json;
+import lychnos.server.http.Request;
+import lychnos.server.http.Response;
 import org.hibernate.Session;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -89,14 +89,12 @@ class AttacksTest {
     void noRouteActsOnABringUpThatDoesNotExist() {
         for (String path : List.of(
                 "checks/cancel", "rounds/cancel", "consoles/stop", "measure", "names/push", "checks", "rounds")) {
-            lead.post("/api/bring-ups/" + NO_SUCH + "/" + path, Map.of()).then().statusCode(404);
-            lead.post("/api/bring-ups/999999/" + path, Map.of()).then().statusCode(404);
+            lead.post("/api/bring-ups/" + NO_SUCH + "/" + path, Map.of()).statusCode(404);
+            lead.post("/api/bring-ups/999999/" + path, Map.of()).statusCode(404);
         }
         assertTrue(lead.post("/api/chain/verifications", Map.of())
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getList("breaks")
                 .isEmpty());
     }
@@ -119,11 +117,8 @@ class AttacksTest {
         sql("insert into journal (actor, act, bring_up_id) values ('somebody', 'did something', " + NO_SUCH + ")");
         sql("alter table journal add constraint journal_bring_up foreign key (bring_up_id) references bring_up "
                 + "not valid");
-        JsonPath looked = lead.post("/api/chain/verifications", Map.of())
-                .then()
-                .statusCode(200)
-                .extract()
-                .jsonPath();
+        Json looked =
+                lead.post("/api/chain/verifications", Map.of()).statusCode(200).json();
         assertTrue(looked.getList("breaks").isEmpty(), looked::prettify);
     }
 
@@ -134,9 +129,7 @@ class AttacksTest {
         long thing = Long.parseLong(engineer.request()
                 .body(time)
                 .put("/api/bring-ups/" + id + "/things")
-                .then()
                 .statusCode(200)
-                .extract()
                 .asString());
         int both = 0;
         for (int round = 0; round < 15; round++) {
@@ -192,11 +185,11 @@ class AttacksTest {
                 .header("Idempotency-Key", "announce-" + id)
                 .body(Map.of("kind", "index-appliance", "count", 1, "members", 1))
                 .post("/api/bring-ups/" + id + "/units"));
-        answers.forEach(answer -> answer.then().statusCode(200));
+        answers.forEach(answer -> answer.statusCode(200));
         assertEquals(
                 1,
                 answers.stream()
-                        .map(answer -> answer.body().asString())
+                        .map(answer -> answer.asString())
                         .distinct()
                         .count());
         assertEquals(
@@ -212,27 +205,23 @@ class AttacksTest {
                 .header("Idempotency-Key", "refused-" + id)
                 .body(Map.of("kind", "no-such-kind", "count", 1, "members", 1))
                 .post("/api/bring-ups/" + id + "/units")
-                .then()
                 .statusCode(400);
         engineer.request()
                 .header("Idempotency-Key", "refused-" + id)
                 .body(Map.of("kind", "index-appliance", "count", 1, "members", 1))
                 .post("/api/bring-ups/" + id + "/units")
-                .then()
                 .statusCode(200);
         Map<String, Object> wanted = Map.of("name", "monitoring " + id, "role", "viewer", "days", 1);
         engineer.request()
                 .header("Idempotency-Key", "token-" + id)
                 .body(wanted)
                 .post("/api/tokens")
-                .then()
                 .statusCode(200)
                 .body("token", notNullValue());
         engineer.request()
                 .header("Idempotency-Key", "token-" + id)
                 .body(wanted)
                 .post("/api/tokens")
-                .then()
                 .statusCode(409)
                 .body("detail", containsString("carried out already"));
     }
@@ -240,23 +229,19 @@ class AttacksTest {
     private long arrayUnit() {
         return engineer.post(
                         "/api/bring-ups/" + id + "/units", Map.of("kind", "hypervisor-host", "count", 1, "members", 1))
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getLong("[0]");
     }
 
-    private JsonPath setRoot(long unit, String value, String seen) {
+    private Json setRoot(long unit, String value, String seen) {
         Map<String, Object> cell = new HashMap<>(Map.of("unitId", unit, "member", "", "name", "root", "value", value));
         cell.put("seen", seen);
         return engineer.request()
                 .body(Map.of("cells", List.of(cell)))
                 .put("/api/bring-ups/" + id + "/facts")
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath();
+                .json();
     }
 
     private String sealedRoot(long unit) {
@@ -273,7 +258,7 @@ class AttacksTest {
     @Test
     void aSecretFactIsJournalledSeenAndNotLostByUndo() {
         long unit = arrayUnit();
-        JsonPath first = setRoot(unit, "first-secret-of-all", "");
+        Json first = setRoot(unit, "first-secret-of-all", "");
         assertEquals(1, first.getInt("changed"));
         String sealed = sealedRoot(unit);
         String entry = QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery(
@@ -293,15 +278,12 @@ class AttacksTest {
         assertEquals(sealed, sealedRoot(unit));
         long cleared = setRoot(unit, "", "(sealed)").getLong("changeId");
         assertEquals("", sealedRoot(unit));
-        engineer.post("/api/sheet-changes/" + cleared + "/undo", Map.of())
-                .then()
-                .statusCode(200);
+        engineer.post("/api/sheet-changes/" + cleared + "/undo", Map.of()).statusCode(200);
         assertEquals(sealed, sealedRoot(unit), "the secret itself is back");
         long changed = setRoot(unit, "another-secret-2", "(sealed)").getLong("changeId");
         setRoot(unit, "another-secret-3", "(sealed)");
         String newest = sealedRoot(unit);
         engineer.post("/api/sheet-changes/" + changed + "/undo", Map.of())
-                .then()
                 .statusCode(200)
                 .body(equalTo("0"));
         assertEquals(newest, sealedRoot(unit), "one that was changed since is left as it is");
@@ -323,20 +305,17 @@ class AttacksTest {
                     .contentType("text/plain")
                     .body(labels)
                     .post("/api/bring-ups/" + id + "/labels")
-                    .then()
                     .statusCode(403)
                     .contentType("application/problem+json");
             given().cookie("lychnos", engineer.cookie())
                     .headers(headers)
                     .contentType("text/plain")
                     .post("/api/v1/bring-ups/" + id + "/consoles/stop")
-                    .then()
                     .statusCode(403);
             given().headers(headers)
-                    .contentType(ContentType.JSON)
+                    .contentType(Request.JSON)
                     .body(Map.of("login", "rack-one", "password", "engineer-at-rack-one"))
                     .post("/api/session")
-                    .then()
                     .statusCode(403);
             given().cookie("lychnos", engineer.cookie())
                     .headers(headers)
@@ -345,17 +324,15 @@ class AttacksTest {
                     .header("Sec-WebSocket-Version", "13")
                     .header("Sec-WebSocket-Key", "dGhlIHNhbXBsZSBub25jZQ==")
                     .get("/api/live")
-                    .then()
                     .statusCode(403);
         }
         String own = "http://" + root.getHost() + ":" + root.getPort();
         given().cookie("lychnos", engineer.cookie())
                 .header("Origin", own)
                 .header("Sec-Fetch-Site", "same-origin")
-                .contentType(ContentType.JSON)
+                .contentType(Request.JSON)
                 .body("{}")
                 .post("/api/bring-ups/" + id + "/consoles/stop")
-                .then()
                 .statusCode(204);
     }
 
@@ -384,7 +361,7 @@ class AttacksTest {
                         })
                 .get(20, TimeUnit.SECONDS);
         assertEquals("0 all", opened.get(20, TimeUnit.SECONDS));
-        engineer.request().delete("/api/session").then().statusCode(204);
+        engineer.request().delete("/api/session").statusCode(204);
         closed.get(20, TimeUnit.SECONDS);
         assertTrue(socket.isInputClosed());
     }
@@ -392,40 +369,30 @@ class AttacksTest {
     @Test
     void aTokenMakesNoTokenShowsNoPasswordAndEndsWithItsOwner() {
         String token = lead.post("/api/tokens", Map.of("name", "export " + id, "role", "lead", "days", 2))
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getString("token");
-        given().auth().oauth2(token).get("/api/bring-ups").then().statusCode(200);
-        given().auth()
-                .oauth2(token)
-                .contentType(ContentType.JSON)
+        given().bearer(token).get("/api/bring-ups").statusCode(200);
+        given().bearer(token)
+                .contentType(Request.JSON)
                 .body(Map.of("name", "more", "role", "viewer", "days", 366))
                 .post("/api/tokens")
-                .then()
                 .statusCode(403)
                 .body("detail", containsString("token"));
-        given().auth()
-                .oauth2(token)
-                .contentType(ContentType.JSON)
+        given().bearer(token)
+                .contentType(Request.JSON)
                 .post("/api/dialogues/1/steps/0/password")
-                .then()
                 .statusCode(403)
                 .body("detail", containsString("token"));
-        given().auth()
-                .oauth2(token)
-                .contentType(ContentType.JSON)
+        given().bearer(token)
+                .contentType(Request.JSON)
                 .body(Map.of("key", "x"))
                 .post("/api/bring-ups/" + id + "/credentials")
-                .then()
                 .statusCode(403);
-        given().auth()
-                .oauth2(token)
-                .contentType(ContentType.JSON)
+        given().bearer(token)
+                .contentType(Request.JSON)
                 .body(Map.of("login", "made-by-a-token", "name", "x", "role", "lead"))
                 .post("/api/people")
-                .then()
                 .statusCode(403);
     }
 
@@ -434,18 +401,15 @@ class AttacksTest {
         sql("update sign_in set password_at = now() - interval '11 minutes' where account_id = (select id from "
                 + "account where login = 'rack-one')");
         engineer.post("/api/dialogues/1/steps/0/password", Map.of())
-                .then()
                 .statusCode(403)
                 .body("code", equalTo("SIGN_IN_AGAIN"));
         engineer.post("/api/session/confirm", Map.of("password", "not the password"))
-                .then()
                 .statusCode(400)
                 .body("faults[0].field", equalTo("old"));
-        engineer.post("/api/dialogues/1/steps/0/password", Map.of()).then().statusCode(403);
+        engineer.post("/api/dialogues/1/steps/0/password", Map.of()).statusCode(403);
         engineer.post("/api/session/confirm", Map.of("password", "engineer-at-rack-one"))
-                .then()
                 .statusCode(204);
-        engineer.post("/api/dialogues/1/steps/0/password", Map.of()).then().statusCode(not(equalTo(403)));
+        engineer.post("/api/dialogues/1/steps/0/password", Map.of()).statusCode(not(equalTo(403)));
     }
 
     @Test
@@ -456,15 +420,12 @@ class AttacksTest {
         engineer.request()
                 .body(proxy)
                 .put("/api/bring-ups/" + id + "/things")
-                .then()
                 .statusCode(403)
                 .body("detail", containsString("by a lead"));
         long thing = Long.parseLong(lead.request()
                 .body(proxy)
                 .put("/api/bring-ups/" + id + "/things")
-                .then()
                 .statusCode(200)
-                .extract()
                 .asString());
         proxy.put("id", thing);
         for (Map.Entry<String, String> other : Map.of("address", "127.40.8.66", "port", "3129", "user", "somebody")
@@ -476,29 +437,22 @@ class AttacksTest {
             lead.request()
                     .body(proxy)
                     .put("/api/bring-ups/" + id + "/things")
-                    .then()
                     .statusCode(400)
                     .body("faults[0].field", equalTo("key"));
             engineer.request()
                     .body(proxy)
                     .put("/api/bring-ups/" + id + "/things")
-                    .then()
                     .statusCode(not(equalTo(200)));
         }
         Map<String, String> harmless = new HashMap<>(values);
         harmless.put("key", "(sealed)");
         harmless.put("target", "activate.ardal.example:443");
         proxy.put("values", harmless);
-        lead.request()
-                .body(proxy)
-                .put("/api/bring-ups/" + id + "/things")
-                .then()
-                .statusCode(200);
+        lead.request().body(proxy).put("/api/bring-ups/" + id + "/things").statusCode(200);
         harmless.put("target", "x\nSET pwned 1\nQUIT\n#:443");
         lead.request()
                 .body(proxy)
                 .put("/api/bring-ups/" + id + "/things")
-                .then()
                 .statusCode(400)
                 .body("faults[0].field", equalTo("target"));
     }
@@ -506,21 +460,14 @@ class AttacksTest {
     @Test
     void aViewerStartsNoTrafficAndNoLongWorkAndSeesNoPathOfAWebhook() {
         Client viewer = Client.viewer();
-        viewer.post("/api/bring-ups/" + id + "/measure", Map.of()).then().statusCode(403);
-        viewer.post("/api/chain/verifications", Map.of()).then().statusCode(403);
+        viewer.post("/api/bring-ups/" + id + "/measure", Map.of()).statusCode(403);
+        viewer.post("/api/chain/verifications", Map.of()).statusCode(403);
         lead.post(
                         "/api/bring-ups/" + id + "/notices",
                         Map.of("sort", "webhook", "to", "https://127.40.8.30/hooks/very-secret-path"))
-                .then()
                 .statusCode(200);
-        viewer.request()
-                .get("/api/bring-ups/" + id + "/notices")
-                .then()
-                .body("[0].to", equalTo("https://127.40.8.30/…"));
-        lead.request()
-                .get("/api/bring-ups/" + id + "/notices")
-                .then()
-                .body("[0].to", containsString("very-secret-path"));
+        viewer.request().get("/api/bring-ups/" + id + "/notices").body("[0].to", equalTo("https://127.40.8.30/…"));
+        lead.request().get("/api/bring-ups/" + id + "/notices").body("[0].to", containsString("very-secret-path"));
         assertFalse(QuarkusTransaction.requiringNew()
                 .call(() -> db.createNativeQuery("select act from journal where bring_up_id = :id", String.class)
                         .setParameter("id", id)
@@ -547,10 +494,7 @@ class AttacksTest {
             }
             // with a worker held by each of them nothing would be answered any more
             for (int i = 0; i < 5; i++) {
-                engineer.request()
-                        .get("/api/bring-ups/" + id + "/prepare")
-                        .then()
-                        .statusCode(200);
+                engineer.request().get("/api/bring-ups/" + id + "/prepare").statusCode(200);
             }
             Socket first = slow.get(0);
             first.setSoTimeout(20_000);
@@ -567,35 +511,33 @@ class AttacksTest {
 
     @Test
     void aLargeBodyAtAnOpenRouteIsNotRead() {
-        given().contentType(ContentType.JSON)
+        given().contentType(Request.JSON)
                 .body("{\"login\":\"" + "a".repeat(20_000) + "\"}")
                 .post("/api/session")
-                .then()
                 .statusCode(413)
                 .contentType("application/problem+json");
     }
 
     @Test
     void aFloodOfSignInsIsToldWhenToComeBackAndTheRightPasswordGetsIn() throws Exception {
-        List<Response> flood = atOnce(40, i -> given().contentType(ContentType.JSON)
+        List<Response> flood = atOnce(40, i -> given().contentType(Request.JSON)
                 .body(Map.of("login", "guess-" + id + "-" + i, "password", "wrong password " + i))
                 .post("/api/session"));
         assertTrue(
                 flood.stream().allMatch(answer -> answer.statusCode() == 401 || answer.statusCode() == 429),
                 () -> flood.stream().map(Response::statusCode).toList().toString());
-        flood.stream().filter(answer -> answer.statusCode() == 429).forEach(answer -> answer.then()
-                .header("Retry-After", notNullValue()));
+        flood.stream()
+                .filter(answer -> answer.statusCode() == 429)
+                .forEach(answer -> answer.header("Retry-After", notNullValue()));
         for (int i = 0; i < 8; i++) {
-            given().contentType(ContentType.JSON)
+            given().contentType(Request.JSON)
                     .body(Map.of("login", "night-watch", "password", "wrong password " + i))
                     .post("/api/session")
-                    .then()
                     .statusCode(401);
         }
-        given().contentType(ContentType.JSON)
+        given().contentType(Request.JSON)
                 .body(Map.of("login", "night-watch", "password", "only-looking-around"))
                 .post("/api/session")
-                .then()
                 .statusCode(204);
         List<String> told = QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery(
                         "select act from journal where act like '%sign-in%' or act like 'signed in%' order by id "
@@ -613,18 +555,16 @@ class AttacksTest {
 
     @Test
     void answersAreNotStoredAndMissingFilesNotRemembered() {
-        engineer.request().get("/api/bring-ups").then().header("Cache-Control", "no-store");
+        engineer.request().get("/api/bring-ups").header("Cache-Control", "no-store");
         for (String page : List.of("/", "/b/1/prove", "/kinds", "/kinds/server-controller", "/people")) {
             given().get(page)
-                    .then()
                     .header("Cache-Control", containsString("no-cache"))
                     .header("Cross-Origin-Resource-Policy", "same-origin");
         }
         given().get("/assets/no-such-file.js")
-                .then()
                 .statusCode(404)
                 .header("Cache-Control", not(containsString("immutable")));
-        given().get("/q/metrics").then().statusCode(401);
-        given().get("/q/openapi").then().statusCode(401);
+        given().get("/q/metrics").statusCode(401);
+        given().get("/q/openapi").statusCode(401);
     }
 }

@@ -7,7 +7,6 @@ import io.agroal.api.AgroalDataSource;
 import io.quarkus.test.junit.QuarkusTest;
 import io.quarkus.test.junit.QuarkusTestProfile;
 import io.quarkus.test.junit.TestProfile;
-import io.restassured.path.json.JsonPath;
 import jakarta.inject.Inject;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -19,6 +18,7 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import lychnos.lab.console.Habit;
+import lychnos.server.http.Json;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -64,7 +64,7 @@ class BackupStoreTest {
         return stage.hall().kept(stage.serial(node), name);
     }
 
-    private Map<String, Object> step(JsonPath bench, int member, String title) {
+    private Map<String, Object> step(Json bench, int member, String title) {
         return bench.getMap("members[" + member + "].steps.find { it.title == '" + title + "' }");
     }
 
@@ -76,7 +76,7 @@ class BackupStoreTest {
     void twoNodesAreSetUpFromTheirTagsToOneCluster() {
         int unit = stage.store(2);
         stage.ready().begin(unit, "run");
-        JsonPath bench = stage.toTheEnd(unit);
+        Json bench = stage.toTheEnd(unit);
         assertEquals("DONE", bench.getString("runState"), bench::prettify);
         for (int node = 0; node < 2; node++) {
             assertTrue(kept(node, "leased").startsWith("127.40.8.2"), "it had leased " + kept(node, "leased"));
@@ -94,7 +94,7 @@ class BackupStoreTest {
         assertEquals(null, step(bench, 1, "New cluster"), "made once");
     }
 
-    private JsonPath prove() {
+    private Json prove() {
         return stage.client.get("/api/bring-ups/" + stage.bringUp + "/prove");
     }
 
@@ -119,11 +119,11 @@ class BackupStoreTest {
                         "node 1 controller",
                         "node 2 controller"),
                 prove().getList("endpoints.role"));
-        JsonPath controller = stage.proof(unit, "node 2 controller");
+        Json controller = stage.proof(unit, "node 2 controller");
         assertEquals("9 of 9 values", controller.getString("rungs[5].seen"));
         assertEquals("factory password refused; 80 shut", controller.getString("rungs[6].seen"));
         assertEquals("in step, to the second", controller.getString("marks.find { it.title == 'time' }.seen"));
-        JsonPath cluster = stage.proof(unit, "cluster");
+        Json cluster = stage.proof(unit, "cluster");
         assertTrue(cluster.getString("rungs[3].seen").contains("Seathwaite ardal-backup"), cluster::prettify);
         // somebody puts another certificate there
         sql("update known_certificate set fingerprint = repeat('0', 64) where role = 'cluster' and unit_id = " + unit);
@@ -132,7 +132,6 @@ class BackupStoreTest {
                 + unit);
         stage.client
                 .post("/api/bring-ups/" + stage.bringUp + "/checks", Map.of("units", List.of(unit)))
-                .then()
                 .statusCode(200);
         ConsoleStage.until(
                 "it is told", () -> Boolean.FALSE.equals(endpoint("cluster").get("proven")));
@@ -144,16 +143,13 @@ class BackupStoreTest {
         String changes = "/api/endpoints/" + prove().getLong("changes[0].claimId") + "/changes";
         stage.client
                 .post(changes, Map.of("what", "certificate", "now", "1".repeat(64), "accept", true))
-                .then()
                 .statusCode(409);
         stage.client
                 .post(changes, Map.of("what", "certificate", "now", now, "accept", true))
-                .then()
                 .statusCode(204);
         ConsoleStage.until("the checks are over", () -> prove().getInt("checking") == 0);
         stage.client
                 .post("/api/bring-ups/" + stage.bringUp + "/checks", Map.of("units", List.of(unit)))
-                .then()
                 .statusCode(200);
         ConsoleStage.until("it is proven again", () -> prove().getInt("proven") == 7);
         assertEquals(3, stage.proof(unit, "cluster").getList("before").size(), "each change is kept, and nothing else");
@@ -168,8 +164,8 @@ class BackupStoreTest {
                 "it is proven",
                 () -> prove().getInt("proven") == prove().getList("endpoints").size());
         String pace = "/api/bring-ups/" + stage.bringUp + "/checks/pace";
-        stage.client.request().body(Map.of("minutes", -1)).put(pace).then().statusCode(400);
-        stage.client.request().body(Map.of("minutes", 60)).put(pace).then().statusCode(204);
+        stage.client.request().body(Map.of("minutes", -1)).put(pace).statusCode(400);
+        stage.client.request().body(Map.of("minutes", 60)).put(pace).statusCode(204);
         assertEquals(60, prove().getInt("minutes"));
         String last = prove().getString("lastAt");
         sql("update check_pace set next_at = now() - interval '1 second' where bring_up_id = " + stage.bringUp);
@@ -182,7 +178,7 @@ class BackupStoreTest {
                         + "now() + interval '73 min' and bring_up_id = "
                         + stage.bringUp),
                 "the next time is an hour away, more or less");
-        stage.client.request().body(Map.of("minutes", 0)).put(pace).then().statusCode(204);
+        stage.client.request().body(Map.of("minutes", 0)).put(pace).statusCode(204);
         assertEquals(0, prove().getInt("minutes"));
     }
 
@@ -277,7 +273,7 @@ class BackupStoreTest {
                     + "'console' and unit_id = "
                     + unit);
         }
-        JsonPath bench = stage.toTheEnd(unit);
+        Json bench = stage.toTheEnd(unit);
         assertEquals("DONE", bench.getString("runState"), bench::prettify);
         for (int node = 0; node < 2; node++) {
             assertEquals("1", kept(node, "seen.controllerPhraseChanges"));

@@ -4,9 +4,9 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.path.json.JsonPath;
 import java.util.List;
 import java.util.Map;
+import lychnos.server.http.Json;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -21,18 +21,18 @@ class BoardTest {
         client = Client.engineer();
     }
 
-    private JsonPath board(long id) {
+    private Json board(long id) {
         return client.get("/api/bring-ups/" + id + "/board");
     }
 
-    private static List<String> marks(JsonPath board, String stage) {
+    private static List<String> marks(Json board, String stage) {
         return board.getList("rows." + stage + ".mark");
     }
 
     @Test
     void everyStageIsDarkAtFirstAndTheNextActionIsNamed() {
         long id = client.bringUp("R2 u5", "R1 u7", "R1 u5");
-        JsonPath board = board(id);
+        Json board = board(id);
         assertEquals(List.of("R1 u5", "R1 u7", "R2 u5"), board.getList("rows.position"));
         for (String stage : List.of("prepare", "allocate", "configure", "prove", "handover")) {
             assertEquals(List.of("dark", "dark", "dark"), marks(board, stage), stage);
@@ -49,8 +49,8 @@ class BoardTest {
         assertEquals("no network", board(id).getString("course.prepare.fault"));
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool .101-.180"));
         assertEquals(List.of("Allocate addresses to 1 unit"), board(id).getList("todos.title"));
-        client.take(id).then().statusCode(200);
-        JsonPath board = board(id);
+        client.take(id).statusCode(200);
+        Json board = board(id);
         assertEquals(List.of("Start the setup of 1 unit"), board.getList("todos.title"));
         assertEquals(List.of("done"), marks(board, "allocate"));
         assertEquals(100, board.getInt("course.allocate.percent"));
@@ -61,12 +61,10 @@ class BoardTest {
         long id = client.bringUp("R1 u5", "R1 u7");
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.101"));
         client.labels(id, "BQ-1\t02:4c:59:0c:00:01\tR1 u5\tC4\nBQ-2\t02:4c:59:0c:00:02\tR1 u7\tC4", false);
-        JsonPath board = board(id);
+        Json board = board(id);
         assertEquals("fault", board.getString("todos[0].mark"));
         assertEquals("2 addresses are wanted in 10.40.8.0/24, 1 are free", board.getString("todos[0].title"));
-        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 3))
-                .then()
-                .statusCode(409);
+        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 3)).statusCode(409);
     }
 
     @Test
@@ -74,7 +72,7 @@ class BoardTest {
         long id = client.bringUp("R7 u33");
         client.labels(id, "FIND-77\t02:4c:59:f1:d0:77\tR7 u33\tC4", false);
         client.network(id, Client.network("10.41.77.0/24", "10.41.77.1", "pool .177"));
-        client.take(id).then().statusCode(200);
+        client.take(id).statusCode(200);
         String name = board(id).getString("rows[0].name");
         for (String text : List.of(
                 "find-77",
@@ -89,7 +87,7 @@ class BoardTest {
             List<String> found = client.request()
                     .queryParam("q", text)
                     .get("/api/find")
-                    .jsonPath()
+                    .json()
                     .getList("name");
             assertTrue(found.contains(name), text + " finds " + found);
         }
@@ -99,7 +97,7 @@ class BoardTest {
                     client.request()
                             .queryParam("q", text)
                             .get("/api/find")
-                            .jsonPath()
+                            .json()
                             .getList("name"),
                     text);
         }
@@ -109,19 +107,18 @@ class BoardTest {
     void aSecondBringUpGoesOnWithTheNames() {
         long first = client.bringUp("R1 u5");
         client.network(first, Client.network("10.42.8.0/24", "10.42.8.1", "pool .101-.180"));
-        client.take(first).then().statusCode(200);
+        client.take(first).statusCode(200);
         String name = board(first).getString("rows[0].name");
         String site = name.substring(0, name.indexOf('-'));
         long second = client.post(
                         "/api/bring-ups",
                         Map.of("name", "More of " + site, "siteCode", site, "positions", List.of("R1 u5")))
-                .jsonPath()
+                .json()
                 .getLong("id");
         long network = client.get("/api/bring-ups/" + second + "/prepare").getLong("choices[0].id");
         client.post("/api/bring-ups/" + second + "/network/choice", Map.of("networkId", network))
-                .then()
                 .statusCode(204);
-        JsonPath proposal = client.get("/api/bring-ups/" + second + "/proposal");
+        Json proposal = client.get("/api/bring-ups/" + second + "/proposal");
         assertEquals("10.42.8.102", proposal.getString("lines[0].address"));
         assertEquals(site + "-srv-002-oob", proposal.getString("lines[0].hostName"));
     }
@@ -134,7 +131,6 @@ class BoardTest {
         assertEquals(
                 List.of(), client.get("/api/bring-ups/" + other + "/prepare").getList("choices"));
         client.post("/api/bring-ups/" + other + "/network/choice", Map.of("networkId", 1))
-                .then()
                 .statusCode(404);
     }
 
@@ -142,14 +138,12 @@ class BoardTest {
     void aNetworkIsNotShrunkBelowWhatIsTaken() {
         long id = client.bringUp("R1 u5");
         client.network(id, Client.network("10.44.8.0/24", "10.44.8.1", "pool .200-.210"));
-        client.take(id).then().statusCode(200);
+        client.take(id).statusCode(200);
         String reason = client.request()
                 .body(Client.network("10.44.8.0/25", "10.44.8.1", "pool .100-.110"))
                 .put("/api/bring-ups/" + id + "/network")
-                .then()
                 .statusCode(400)
-                .extract()
-                .jsonPath()
+                .json()
                 .getString("faults[0].reason");
         assertEquals("10.44.8.200 is taken and would lie outside 10.44.8.0/25.", reason);
     }

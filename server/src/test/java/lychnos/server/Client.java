@@ -1,15 +1,14 @@
 package lychnos.server;
 
-import static io.restassured.RestAssured.given;
+import static lychnos.server.http.Request.given;
 
-import io.restassured.http.ContentType;
-import io.restassured.path.json.JsonPath;
-import io.restassured.response.Response;
-import io.restassured.specification.RequestSpecification;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
+import lychnos.server.http.Json;
+import lychnos.server.http.Request;
+import lychnos.server.http.Response;
 
 /** A signed-in person at the REST interface, with the steps that tests have in common. */
 final class Client {
@@ -36,25 +35,25 @@ final class Client {
     }
 
     private static Client signedIn(String login, String password) {
-        Response answer = given().contentType(ContentType.JSON)
+        Response answer = given().contentType(Request.JSON)
                 .body(Map.of("login", login, "password", password))
                 .post("/api/session");
-        answer.then().statusCode(204);
-        return new Client(answer.getCookie("lychnos"));
+        answer.statusCode(204);
+        return new Client(answer.cookie("lychnos"));
     }
 
     String cookie() {
         return cookie;
     }
 
-    RequestSpecification request() {
-        return given().cookie("lychnos", cookie).contentType(ContentType.JSON);
+    Request request() {
+        return given().cookie("lychnos", cookie).contentType(Request.JSON);
     }
 
-    JsonPath get(String path) {
+    Json get(String path) {
         Response answer = request().get(path);
-        answer.then().statusCode(200);
-        return answer.jsonPath();
+        answer.statusCode(200);
+        return answer.json();
     }
 
     Response post(String path, Object body) {
@@ -86,10 +85,8 @@ final class Client {
                                 "Test " + number,
                                 "positions",
                                 List.of(positions)))
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getLong("id");
     }
 
@@ -100,10 +97,8 @@ final class Client {
         return post(
                         "/api/bring-ups",
                         Map.of("name", name + ", bench", "siteCode", code, "siteName", "", "positions", List.of()))
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getLong("id");
     }
 
@@ -133,11 +128,7 @@ final class Client {
     }
 
     void network(long bringUp, Map<String, Object> network) {
-        request()
-                .body(network)
-                .put("/api/bring-ups/" + bringUp + "/network")
-                .then()
-                .statusCode(204);
+        request().body(network).put("/api/bring-ups/" + bringUp + "/network").statusCode(204);
     }
 
     /** Takes what is proposed. */
@@ -145,7 +136,7 @@ final class Client {
         return post("/api/bring-ups/" + bringUp + "/takings", taking(get("/api/bring-ups/" + bringUp + "/proposal")));
     }
 
-    static Map<String, Object> taking(JsonPath proposal) {
+    static Map<String, Object> taking(Json proposal) {
         List<Map<String, Object>> lines = proposal.getList("lines");
         return Map.of(
                 "pattern", proposal.getString("pattern"),

@@ -5,7 +5,6 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.path.json.JsonPath;
 import io.vertx.core.Vertx;
 import java.util.List;
 import java.util.Map;
@@ -13,6 +12,7 @@ import java.util.Set;
 import lychnos.core.kind.KindReader;
 import lychnos.lab.console.AnyName;
 import lychnos.lab.console.Directory;
+import lychnos.server.http.Json;
 import org.hamcrest.Matchers;
 import org.junit.jupiter.api.Test;
 
@@ -55,7 +55,7 @@ class ConsoleKindsTest {
             Map<String, Object> hold = stage.held(unit, 0, "GATE");
             assertTrue(hold.get("sentence").toString().contains("bundled-at-switch"), hold::toString);
             stage.fact(unit, "bundled-at-switch", "yes");
-            JsonPath bench = stage.toTheEnd(unit);
+            Json bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
             assertEquals("storage-team", stage.hall().kept(stage.serial(0), "group"));
             assertEquals("", stage.hall().kept(stage.serial(0), "seen.refusedLogins"));
@@ -69,7 +69,7 @@ class ConsoleKindsTest {
         try (ConsoleStage stage = new ConsoleStage()) {
             int unit = stage.chassis();
             stage.ready().begin(unit, "run");
-            JsonPath bench = stage.toTheEnd(unit);
+            Json bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
             assertEquals(Set.of("LEFT_OUT"), Set.copyOf(bench.getList("members[0].steps.progress")));
             assertTrue(bench.getString("members[0].note").contains("stands by"), bench::prettify);
@@ -86,7 +86,7 @@ class ConsoleKindsTest {
             stage.ready().begin(unit, "run");
             Map<String, Object> hold = stage.held(unit, 0, "RESTARTS");
             assertTrue(hold.get("sentence").toString().contains("The server itself restarts"), hold::toString);
-            JsonPath bench = stage.toTheEnd(unit);
+            Json bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
             assertEquals("", stage.hall().kept(stage.serial(0), "host.Address"));
             assertTrue(stage.hall().kept(stage.serial(0), "controller.Address").startsWith("127.40.8."));
@@ -107,10 +107,9 @@ class ConsoleKindsTest {
             for (int place : stage.bench(unit)
                     .<Integer>getList("members[0].steps.findAll { it.marks.contains('FIRST') }.place")) {
                 stage.decide(stage.dialogue(unit, 0), "tick", Map.of("place", place, "done", true))
-                        .then()
                         .statusCode(204);
             }
-            JsonPath bench = stage.toTheEnd(unit);
+            Json bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
             assertEquals("hv-11 line port 2003", bench.getString("members[0].line"));
             assertEquals("", stage.hall().kept(stage.serial(0), "first"), "left for later");
@@ -130,7 +129,7 @@ class ConsoleKindsTest {
             String more = "  setup:\n    - { row: Colour, asked: Colour, answer: red, title: never asked }\n";
             publish("screen-of-our-own", text.replaceFirst("  setup: *(#[^\n]*)?\n", more));
 
-            JsonPath bench = stage.toTheEnd(unit);
+            Json bench = stage.toTheEnd(unit);
 
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
             assertFalse(bench.getList("members[0].steps.title").contains("never asked"), bench::prettify);
@@ -147,12 +146,10 @@ class ConsoleKindsTest {
                 .contentType("text/plain; charset=UTF-8")
                 .body(text)
                 .put("/api/catalogue/" + kind + "/draft")
-                .then()
                 .statusCode(200)
                 .body("faults", Matchers.hasSize(0));
         Client.lead()
                 .post("/api/catalogue/" + kind + "/publish", Map.of("note", "ours"))
-                .then()
                 .statusCode(200);
     }
 }

@@ -2,9 +2,6 @@ package lychnos.server;
 
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import io.restassured.RestAssured;
-import io.restassured.path.json.JsonPath;
-import io.restassured.response.Response;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -23,6 +20,9 @@ import lychnos.lab.Plug;
 import lychnos.lab.console.ConsoleHall;
 import lychnos.lab.console.ConsoleSpec;
 import lychnos.lab.console.Habit;
+import lychnos.server.http.Json;
+import lychnos.server.http.Request;
+import lychnos.server.http.Response;
 
 /** A bring-up with machines on a line server, prepared and placed, ready to be set up on their consoles. */
 final class ConsoleStage implements AutoCloseable {
@@ -86,7 +86,6 @@ final class ConsoleStage implements AutoCloseable {
                 .request()
                 .body(Map.of("sort", sort, "name", name, "values", values))
                 .put("/api/bring-ups/" + bringUp + "/things")
-                .then()
                 .statusCode(200);
     }
 
@@ -95,10 +94,8 @@ final class ConsoleStage implements AutoCloseable {
     private Announced announce(String kind, int members) {
         int unit = client.post(
                         "/api/bring-ups/" + bringUp + "/units", Map.of("kind", kind, "count", 1, "members", members))
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getInt("[0]");
         return new Announced(unit, client.get("/api/units/" + unit + "/bench").getString("name"));
     }
@@ -211,7 +208,6 @@ final class ConsoleStage implements AutoCloseable {
         client.request()
                 .body(network)
                 .put("/api/bring-ups/" + bringUp + "/networks")
-                .then()
                 .statusCode(204);
         return this;
     }
@@ -224,7 +220,6 @@ final class ConsoleStage implements AutoCloseable {
         client.request()
                 .body(Map.of("cells", List.of(Map.of("unitId", unit, "member", member, "name", name, "value", value))))
                 .put("/api/bring-ups/" + bringUp + "/facts")
-                .then()
                 .statusCode(200);
     }
 
@@ -352,20 +347,19 @@ final class ConsoleStage implements AutoCloseable {
 
     /** Facts in, addresses taken, machines on. */
     ConsoleStage ready(Duration restart, java.nio.file.Path state) {
-        Response read = RestAssured.given()
+        Response read = Request.given()
                 .cookie("lychnos", client.cookie())
                 .contentType("text/plain; charset=UTF-8")
                 .body(csv())
                 .post("/api/bring-ups/" + bringUp + "/facts.csv");
         // columns that none of these kinds has are left out with a word
-        assertTrue(
-                read.jsonPath().<Integer>getList("faults.line").stream().allMatch(line -> line == 1), read.asString());
+        assertTrue(read.json().<Integer>getList("faults.line").stream().allMatch(line -> line == 1), read.asString());
         for (Map<String, Object> unit :
                 client.get("/api/bring-ups/" + bringUp + "/prepare").<Map<String, Object>>getList("units")) {
-            JsonPath fits = client.get("/api/bring-ups/" + bringUp + "/fits?unit=" + unit.get("id"));
+            Json fits = client.get("/api/bring-ups/" + bringUp + "/fits?unit=" + unit.get("id"));
             Map<String, Object> taking = new HashMap<>(Map.of("lines", fits.getList("fits[0].lines")));
             taking.put("growth", fits.getList("fits[0].growth"));
-            client.post("/api/bring-ups/" + bringUp + "/takings", taking).then().statusCode(200);
+            client.post("/api/bring-ups/" + bringUp + "/takings", taking).statusCode(200);
         }
         power(restart, state);
         return this;
@@ -394,12 +388,12 @@ final class ConsoleStage implements AutoCloseable {
         assertTrue(begun.statusCode() == 204, begun::asString);
     }
 
-    JsonPath bench(int unit) {
+    Json bench(int unit) {
         return client.get("/api/units/" + unit + "/bench");
     }
 
     /** What was found at the address that a unit has for something. */
-    JsonPath proof(int unit, String role) {
+    Json proof(int unit, String role) {
         int claim = client.get("/api/bring-ups/" + bringUp + "/prove")
                 .getInt("endpoints.find { it.unitId == " + unit + " && it.role == '" + role + "' }.claimId");
         return client.get("/api/units/" + unit + "/proof?claim=" + claim);
@@ -409,8 +403,8 @@ final class ConsoleStage implements AutoCloseable {
      * Waits until an endpoint is proven, and gives what was found there; what stands in the way is shown where it never
      * is.
      */
-    JsonPath proven(int unit, String role) {
-        AtomicReference<JsonPath> last = new AtomicReference<>();
+    Json proven(int unit, String role) {
+        AtomicReference<Json> last = new AtomicReference<>();
         until(
                 role + " is proven",
                 () -> {
@@ -433,17 +427,17 @@ final class ConsoleStage implements AutoCloseable {
      * Says yes to everything that a person can pass, as it comes, until the unit is done or something stands that
      * cannot be passed; what must be typed is typed.
      */
-    JsonPath toTheEnd(int unit) {
+    Json toTheEnd(int unit) {
         return toTheEnd(unit, hold -> true);
     }
 
     /** The same, but stops before a hold that is not to be passed. */
-    JsonPath toTheEnd(int unit, Predicate<Map<String, Object>> pass) {
+    Json toTheEnd(int unit, Predicate<Map<String, Object>> pass) {
         long end = System.nanoTime() + PATIENCE.toNanos();
         Map<Integer, String> passed = new HashMap<>();
         Map<Integer, Long> since = new HashMap<>();
         while (System.nanoTime() < end && !Thread.currentThread().isInterrupted()) {
-            JsonPath bench = bench(unit);
+            Json bench = bench(unit);
             if (bench.getString("runState").equals("DONE")) {
                 return bench;
             }

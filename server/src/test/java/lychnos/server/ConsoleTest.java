@@ -8,12 +8,12 @@ import static org.junit.jupiter.api.Assertions.assertNotEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.path.json.JsonPath;
 import jakarta.inject.Inject;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import lychnos.lab.console.Habit;
+import lychnos.server.http.Json;
 import lychnos.server.journal.Journal;
 import lychnos.server.store.SealedStore;
 import org.junit.jupiter.api.Test;
@@ -35,7 +35,7 @@ class ConsoleTest {
         try (ConsoleStage stage = new ConsoleStage()) {
             int unit = stage.pair(PLAIN);
             stage.ready().begin(unit, "run");
-            JsonPath bench = stage.toTheEnd(unit);
+            Json bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"));
             for (int member = 0; member < 2; member++) {
                 String serial = stage.serial(member);
@@ -62,9 +62,9 @@ class ConsoleTest {
                     .asString();
             assertTrue(cast.startsWith("{\"") && cast.contains("\"version\":2"), cast.substring(0, 80));
             assertTrue(cast.contains("keeper login"));
-            JsonPath tried = stage.client
+            Json tried = stage.client
                     .post("/api/kinds/dry-run", Map.of("recording", cast))
-                    .jsonPath();
+                    .json();
             assertTrue(tried.getBoolean("agrees"), () -> tried.prettify() + cast);
             assertTrue(cast.contains("orrel# "), "a prompt is no password, though the maker's is the same word");
             assertFalse(cast.contains(ours), "no password is in a recording");
@@ -81,7 +81,7 @@ class ConsoleTest {
             assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
             long first = stage.dialogue(unit, 0);
             long second = stage.dialogue(unit, 1);
-            JsonPath parts = stage.client.get("/api/units/" + unit + "/parts");
+            Json parts = stage.client.get("/api/units/" + unit + "/parts");
             Map<String, String> facts = new HashMap<>();
             parts.getMap("[1].facts")
                     .keySet()
@@ -93,11 +93,10 @@ class ConsoleTest {
             Client lead = Client.lead();
             Map<String, Object> other =
                     Map.of("member", parts.getString("[1].member"), "facts", facts, "why", "its fan is dead");
-            lead.post("/api/units/" + unit + "/replacements", other).then().statusCode(204);
+            lead.post("/api/units/" + unit + "/replacements", other).statusCode(204);
             assertEquals("", stage.bench(unit).getString("runState"), "it is to be begun");
             stage.begin(unit, "run");
             lead.post("/api/units/" + unit + "/replacements", other)
-                    .then()
                     .statusCode(409)
                     .body("detail", containsString("is being set up"));
             stage.held(unit, 1, "WRONG_MACHINE");
@@ -122,10 +121,9 @@ class ConsoleTest {
                             stage.dialogue(unit, 1),
                             "override",
                             Map.of("reason", "the first one is broken, the order does not matter"))
-                    .then()
                     .statusCode(409)
                     .body("detail", containsString("Only a lead"));
-            JsonPath bench = stage.toTheEnd(unit);
+            Json bench = stage.toTheEnd(unit);
             assertEquals(List.of("DONE", "DONE", "DONE"), bench.getList("members.state"));
             assertEquals("172.20.0.0/16", stage.hall().kept(stage.serial(2), "tunnel"));
             assertEquals("3", stage.hall().kept(stage.serial(2), "number"));
@@ -164,15 +162,12 @@ class ConsoleTest {
             Map<String, Object> hold = stage.held(unit, 0, "PERMANENT");
             assertEquals("172.20.0.0/16", hold.get("typed"));
             stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", ""))
-                    .then()
                     .statusCode(409)
                     .body("detail", containsString("172.20.0.0/16"));
             stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", "172.20.0.0/15"))
-                    .then()
                     .statusCode(409);
             assertEquals("", stage.hall().kept(stage.serial(0), "tunnel"));
             stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", "172.20.0.0/16"))
-                    .then()
                     .statusCode(204);
             ConsoleStage.until(
                     "it took it",
@@ -187,26 +182,22 @@ class ConsoleTest {
             stage.ready().begin(unit, "ask");
             stage.held(unit, 0, "NEXT");
             long left = stage.dialogue(unit, 0);
-            stage.decide(left, "go-on", Map.of()).then().statusCode(204);
+            stage.decide(left, "go-on", Map.of()).statusCode(204);
             Client lead = Client.lead();
             lead.post("/api/dialogues/" + left + "/go-on", Map.of())
-                    .then()
                     .statusCode(409)
                     .body("detail", containsString("rack-one has the keyboard"));
-            lead.post("/api/dialogues/" + left + "/stop", Map.of()).then().statusCode(204);
+            lead.post("/api/dialogues/" + left + "/stop", Map.of()).statusCode(204);
             ConsoleStage.until(
                     "it stopped",
                     () -> stage.bench(unit).getString("members[0].state").equals("STOPPED"));
             assertEquals("Stopped by hall-lead.", stage.bench(unit).getString("members[0].note"));
-            lead.post("/api/dialogues/" + left + "/take", Map.of()).then().statusCode(204);
-            lead.post("/api/dialogues/" + left + "/again", Map.of()).then().statusCode(204);
+            lead.post("/api/dialogues/" + left + "/take", Map.of()).statusCode(204);
+            lead.post("/api/dialogues/" + left + "/again", Map.of()).statusCode(204);
             ConsoleStage.until(
                     "it goes on",
                     () -> !stage.bench(unit).getString("members[0].state").equals("STOPPED"));
-            Client.viewer()
-                    .post("/api/dialogues/" + left + "/stop", Map.of())
-                    .then()
-                    .statusCode(403);
+            Client.viewer().post("/api/dialogues/" + left + "/stop", Map.of()).statusCode(403);
         }
     }
 
@@ -218,19 +209,16 @@ class ConsoleTest {
             stage.ready().begin(first, "ask");
             stage.client
                     .post("/api/units/" + first + "/console", Map.of("mode", "run"))
-                    .then()
                     .statusCode(409)
                     .body("detail", containsString("under way already"));
             stage.client
                     .post("/api/units/" + second + "/console", Map.of("mode", "run"))
-                    .then()
                     .statusCode(409)
                     .body("detail", containsString("first of each kind"));
             stage.client
                     .post(
                             "/api/units/" + second + "/console",
                             Map.of("mode", "run", "reason", "both are wanted tonight"))
-                    .then()
                     .statusCode(204);
             assertNotEquals("", stage.bench(second).getString("runState"));
         }
@@ -245,12 +233,11 @@ class ConsoleTest {
             stage.held(first, 0, "WRONG_MACHINE");
             String refused = stage.client
                     .post("/api/units/" + second + "/console", Map.of("mode", "run"))
-                    .then()
                     .statusCode(409)
-                    .extract()
-                    .path("detail");
+                    .json()
+                    .getString("detail");
             assertTrue(refused.contains("shows something that was not foreseen"), refused);
-            JsonPath lanes = stage.client.get("/api/bring-ups/" + stage.bringUp + "/lanes");
+            Json lanes = stage.client.get("/api/bring-ups/" + stage.bringUp + "/lanes");
             assertTrue(lanes.getBoolean("startable.find { it.unitId == " + second + " }.alone"), lanes::prettify);
         }
     }
@@ -268,17 +255,14 @@ class ConsoleTest {
                     "the first of each kind goes first");
             stage.client
                     .post(path + "consoles", Map.of("mode", "ask", "units", List.of(pair, second, host)))
-                    .then()
                     .statusCode(409)
                     .body("detail", containsString("first of each kind"));
             assertEquals("", stage.bench(pair).getString("runState"), "none was begun");
             stage.client
                     .post(path + "consoles", Map.of("mode", "ask", "units", List.of()))
-                    .then()
                     .statusCode(400);
             stage.client
                     .post(path + "consoles", Map.of("mode", "ask", "units", List.of(pair, host)))
-                    .then()
                     .statusCode(204);
             assertNotEquals("", stage.bench(pair).getString("runState"));
             assertNotEquals("", stage.bench(host).getString("runState"));
@@ -298,14 +282,12 @@ class ConsoleTest {
                     .use(word -> word);
             stage.client
                     .post(step, Map.of())
-                    .then()
                     .statusCode(200)
                     .header("Cache-Control", "no-store")
                     .body("text", equalTo(ours));
-            Client.viewer().post(step, Map.of()).then().statusCode(403);
+            Client.viewer().post(step, Map.of()).statusCode(403);
             stage.client
                     .post(step.replaceAll("\\d+/password", titles.indexOf("next hop") + "/password"), Map.of())
-                    .then()
                     .statusCode(404);
             assertTrue(
                     journal.ofUnit(unit, 5).stream()

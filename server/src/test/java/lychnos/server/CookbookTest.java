@@ -5,7 +5,6 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.common.http.TestHTTPResource;
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.path.json.JsonPath;
 import java.io.IOException;
 import java.net.URL;
 import java.nio.file.Files;
@@ -16,6 +15,7 @@ import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import lychnos.server.http.Json;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -59,14 +59,12 @@ class CookbookTest extends ProvenMachine {
      */
     @Test
     void theDescriptionHasExamples() {
-        JsonPath described = Client.viewer()
+        Json described = Client.viewer()
                 .request()
                 .accept("application/json")
                 .get("/q/openapi?format=json")
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath();
+                .json();
         assertEquals(
                 "BK-40718",
                 described.getString(
@@ -101,10 +99,8 @@ class CookbookTest extends ProvenMachine {
         assertTrue(recipes.size() >= 9, () -> recipes.size() + " recipes");
         String token = Client.lead()
                 .post("/api/tokens", Map.of("name", "cookbook " + net, "role", "lead", "days", 1))
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getString("token");
         StringBuilder script = new StringBuilder("set -euo pipefail\n");
         recipes.forEach(recipe ->

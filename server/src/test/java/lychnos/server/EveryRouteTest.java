@@ -6,8 +6,6 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import io.quarkus.test.common.http.TestHTTPResource;
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.http.ContentType;
-import io.restassured.path.json.JsonPath;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -20,6 +18,8 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Pattern;
+import lychnos.server.http.Json;
+import lychnos.server.http.Request;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -80,11 +80,11 @@ class EveryRouteTest {
     @ParameterizedTest
     @ValueSource(strings = {"nobody", "viewer", "engineer", "lead"})
     void noRequestIsAFaultOfOurs(String role) throws Exception {
-        JsonPath document = Client.viewer()
+        Json document = Client.viewer()
                 .request()
-                .accept(ContentType.JSON)
+                .accept(Request.JSON)
                 .get("/q/openapi?format=json")
-                .jsonPath();
+                .json();
         Map<String, Map<String, Object>> paths = document.getMap("paths");
         String cookie = role.equals("nobody")
                 ? null

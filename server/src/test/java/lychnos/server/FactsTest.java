@@ -6,10 +6,10 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.path.json.JsonPath;
-import io.restassured.response.Response;
 import java.util.List;
 import java.util.Map;
+import lychnos.server.http.Json;
+import lychnos.server.http.Response;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -27,10 +27,8 @@ class FactsTest {
 
     private int announce(String kind, int members) {
         return client.post("/api/bring-ups/" + id + "/units", Map.of("kind", kind, "count", 1, "members", members))
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getInt("[0]");
     }
 
@@ -38,10 +36,10 @@ class FactsTest {
         return Map.of("unitId", unit, "member", member, "name", name, "value", value);
     }
 
-    private JsonPath set(Map<?, ?>... cells) {
+    private Json set(Map<?, ?>... cells) {
         Response answer = client.request().body(Map.of("cells", List.of(cells))).put("/api/bring-ups/" + id + "/facts");
-        answer.then().statusCode(200);
-        return answer.jsonPath();
+        answer.statusCode(200);
+        return answer.json();
     }
 
     private String value(String member, String name) {
@@ -53,7 +51,7 @@ class FactsTest {
     void rightCellsAreKeptWrongOnesComeBackAndTheWholeIsUndone() {
         int pair = announce("interconnect-pair", 2);
         String mac = String.format("02:4c:59:c1:%02x:%02x", id >> 8 & 255, id & 255);
-        JsonPath report = set(
+        Json report = set(
                 cell(pair, "left", "serial", "FX-" + id),
                 cell(pair, "left", "mac", mac.toUpperCase().replace(':', '-')),
                 cell(pair, "right", "mac", "zz"),
@@ -64,11 +62,9 @@ class FactsTest {
         assertTrue(report.getString("faults[2].reason").contains("never asks"));
         assertEquals(mac, value("left", "mac"), "in one notation");
         client.post("/api/sheet-changes/" + report.getLong("changeId") + "/undo", Map.of())
-                .then()
                 .statusCode(200);
         assertEquals(null, value("left", "serial"));
         client.post("/api/sheet-changes/" + report.getLong("changeId") + "/undo", Map.of())
-                .then()
                 .statusCode(409);
     }
 
@@ -78,7 +74,7 @@ class FactsTest {
         long first = set(cell(pair, "left", "console", "2001"), cell(pair, "right", "console", "2002"))
                 .getLong("changeId");
         set(cell(pair, "right", "console", "2009"));
-        client.post("/api/sheet-changes/" + first + "/undo", Map.of()).then().statusCode(200);
+        client.post("/api/sheet-changes/" + first + "/undo", Map.of()).statusCode(200);
         assertEquals(null, value("left", "console"));
         assertEquals("2009", value("right", "console"));
     }
@@ -103,13 +99,12 @@ class FactsTest {
         String table = "\ufeffunit;member;console line;location\r\n" + unit + ";left;2001;R1 u40\r\n" + unit
                 + ";right;99999;R1 u41\r\n";
         Response preview = table(table, true);
-        preview.then()
-                .statusCode(200)
+        preview.statusCode(200)
                 .body("cells", equalTo(3))
                 .body("faults[0].line", equalTo(3))
                 .body("faults[0].reason", containsString("1 to 65535"));
         assertEquals(null, value("left", "console"), "a preview changes nothing");
-        table(table, false).then().statusCode(200);
+        table(table, false).statusCode(200);
         assertEquals("2001", value("left", "console"));
         assertEquals(
                 "R1 u40",
@@ -127,16 +122,15 @@ class FactsTest {
         String unit = client.get("/api/bring-ups/" + id + "/prepare").getString("rows[0].unit");
         String table = "box;half;TS\n" + unit + ";left;2001\n";
         table(table, true)
-                .then()
                 .statusCode(200)
                 .body("cells", equalTo(0))
                 .body("columns[0].meaning", equalTo("unit"))
                 .body("columns[2].meaning", equalTo(""))
                 .body("columns[2].sample", equalTo("2001"));
-        table(table, "true&columns=0:unit,1:member,2:colour").then().statusCode(400);
-        table(table, "false&columns=0:unit,1:member,2:console").then().statusCode(200);
+        table(table, "true&columns=0:unit,1:member,2:colour").statusCode(400);
+        table(table, "false&columns=0:unit,1:member,2:console").statusCode(200);
         assertEquals("2001", value("left", "console"));
-        table(table.replace("2001", "2002"), false).then().statusCode(200);
+        table(table.replace("2001", "2002"), false).statusCode(200);
         assertEquals("2002", value("left", "console"), "the same headings are read the same way");
     }
 
@@ -145,7 +139,7 @@ class FactsTest {
     }
 
     private Response table(String text, String preview) {
-        return io.restassured.RestAssured.given()
+        return lychnos.server.http.Request.given()
                 .cookie("lychnos", client.cookie())
                 .contentType("text/plain; charset=UTF-8")
                 .body(text)
@@ -159,7 +153,6 @@ class FactsTest {
                         "policy",
                         "licence-terms",
                         Map.of("answer", "on", "reason", "agreed once", "who", "lead", "when", "2026-11-01"))
-                .then()
                 .statusCode(200);
         assertEquals("yes", value("left", "licence-terms"));
         assertEquals(
@@ -177,16 +170,14 @@ class FactsTest {
     @Test
     void everyWrongFieldOfAThingIsNamed() {
         thing("host", "hv-01", Map.of("cores", "many", "memory", "64 GiB"))
-                .then()
                 .statusCode(400)
                 .body("faults.field", equalTo(List.of("cores", "disk")));
         thing("host", "", Map.of("cores", "8", "memory", "64 GiB", "disk", "1 TiB"))
-                .then()
                 .statusCode(400)
                 .body("faults[0].field", equalTo("name"));
-        thing("lamp", "x", Map.of()).then().statusCode(400);
-        thing("fabric", "compute", Map.of()).then().statusCode(200);
-        thing("fabric", "compute", Map.of()).then().statusCode(400).body("faults[0].reason", containsString("already"));
+        thing("lamp", "x", Map.of()).statusCode(400);
+        thing("fabric", "compute", Map.of()).statusCode(200);
+        thing("fabric", "compute", Map.of()).statusCode(400).body("faults[0].reason", containsString("already"));
     }
 
     @Test
@@ -195,7 +186,6 @@ class FactsTest {
                         "domain",
                         "ardal.example",
                         Map.of("primary", "10.40.8.3", "key-name", "k.ardal.example", "key", "c2VjcmV0"))
-                .then()
                 .statusCode(200);
         String sheet = client.request().get("/api/bring-ups/" + id + "/prepare").asString();
         assertTrue(sheet.contains("k.ardal.example") && !sheet.contains("c2VjcmV0"));
@@ -204,7 +194,6 @@ class FactsTest {
                         "domain",
                         "again.example",
                         Map.of("primary", "10.40.8.3", "key-name", "k.ardal.example", "key", "(sealed)"))
-                .then()
                 .statusCode(400)
                 .body("faults[0].field", equalTo("key"));
     }
@@ -214,20 +203,19 @@ class FactsTest {
         int first = announce("infiniband-gateway", 1);
         thing("fabric", "compute", Map.of());
         set(cell(first, "", "fabric", "compute"), cell(first, "", "subnet-manager", "standby"));
-        JsonPath sheet = client.get("/api/bring-ups/" + id + "/prepare");
+        Json sheet = client.get("/api/bring-ups/" + id + "/prepare");
         Map<String, Object> mend = sheet.getMap("groundwork.findings.find { it.code == 'no-subnet-manager' }.mend");
-        client.post("/api/bring-ups/" + id + "/mends", mend).then().statusCode(204);
+        client.post("/api/bring-ups/" + id + "/mends", mend).statusCode(204);
         assertEquals("master", value("", "subnet-manager"));
     }
 
     @Test
     void aDescriptionOfAKindIsLookedOver() {
-        io.restassured.RestAssured.given()
+        lychnos.server.http.Request.given()
                 .cookie("lychnos", client.cookie())
                 .contentType("text/plain")
                 .body("kind: x\ntitle: [a]\n")
                 .post("/api/kinds/check")
-                .then()
                 .statusCode(200)
                 .body("find { it.path == 'title' }.line", equalTo(2));
     }
@@ -235,19 +223,16 @@ class FactsTest {
     @Test
     void unknownKindsAndCountsAreRefused() {
         client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "toaster", "count", 1, "members", 0))
-                .then()
                 .statusCode(400)
                 .body("detail", containsString("no kind"));
         client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "fabric-controller", "count", 1, "members", 2))
-                .then()
                 .statusCode(400)
                 .body("faults[0].field", equalTo("members"));
         client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "fabric-controller", "count", 0, "members", 1))
-                .then()
                 .statusCode(400);
     }
 
-    private String reason(JsonPath report) {
+    private String reason(Json report) {
         return report.getString("faults[0].reason");
     }
 
@@ -259,15 +244,13 @@ class FactsTest {
         int second = client.post(
                         "/api/bring-ups/" + other + "/units",
                         Map.of("kind", "server-controller", "count", 1, "members", 1))
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getInt("[0]");
-        JsonPath report = client.request()
+        Json report = client.request()
                 .body(Map.of("cells", List.of(cell(second, "", "serial", " TW-" + id + " "))))
                 .put("/api/bring-ups/" + other + "/facts")
-                .jsonPath();
+                .json();
         assertEquals(0, report.getInt("changed"));
         assertTrue(reason(report).matches("TW-" + id + " stands at \\S+ already\\."), reason(report));
     }
@@ -282,15 +265,13 @@ class FactsTest {
         int third = client.post(
                         "/api/bring-ups/" + other + "/units",
                         Map.of("kind", "server-controller", "count", 1, "members", 1))
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getInt("[0]");
-        JsonPath report = client.request()
+        Json report = client.request()
                 .body(Map.of("cells", List.of(cell(third, "", "location", "R7 u12"))))
                 .put("/api/bring-ups/" + other + "/facts")
-                .jsonPath();
+                .json();
         assertEquals(1, report.getInt("changed"), "another hall may have a rack of that name");
     }
 
@@ -303,7 +284,7 @@ class FactsTest {
                 2,
                 set(cell(first, "", "location", "R8 u3"), cell(second, "", "location", "R8 u1"))
                         .getInt("changed"));
-        JsonPath wrong = set(cell(first, "", "location", "R8 u1"), cell(second, "", "location", "R8 u5"));
+        Json wrong = set(cell(first, "", "location", "R8 u1"), cell(second, "", "location", "R8 u5"));
         assertEquals(1, wrong.getInt("changed"), "it is still taken when the first of them is looked at");
         assertTrue(reason(wrong).contains("R8 u1 stands at"));
     }
@@ -312,10 +293,10 @@ class FactsTest {
     void aUnitOfAnotherBringUpIsNotTouched() {
         int own = announce("server-controller", 1);
         long other = client.bringUp();
-        JsonPath report = client.request()
+        Json report = client.request()
                 .body(Map.of("cells", List.of(cell(own, "", "serial", "XX-1"))))
                 .put("/api/bring-ups/" + other + "/facts")
-                .jsonPath();
+                .json();
         assertEquals(0, report.getInt("changed"));
         assertTrue(reason(report).contains("not in the bring-up"));
         assertEquals(null, value("", "serial"));
@@ -327,7 +308,7 @@ class FactsTest {
         set(cell(pair, "left", "console", "2001"));
         Map<String, Object> late = new java.util.HashMap<>(cell(pair, "left", "console", "2007"));
         late.put("seen", "");
-        JsonPath report = set(late);
+        Json report = set(late);
         assertEquals(0, report.getInt("changed"));
         assertTrue(reason(report).contains("set it to 2001"), reason(report));
         late.put("seen", "2001");

@@ -10,8 +10,6 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.narayana.jta.QuarkusTransaction;
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.path.json.JsonPath;
-import io.restassured.response.Response;
 import jakarta.inject.Inject;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
@@ -30,6 +28,8 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import lychnos.lab.Controller;
 import lychnos.server.handover.HandoverTestAccess;
+import lychnos.server.http.Json;
+import lychnos.server.http.Response;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
@@ -55,7 +55,7 @@ class HandoverTest extends ProvenMachine {
         lead = Client.lead();
     }
 
-    private JsonPath handover() {
+    private Json handover() {
         return client.get("/api/bring-ups/" + id + "/handover");
     }
 
@@ -69,12 +69,8 @@ class HandoverTest extends ProvenMachine {
         return sign(lead, handover().getString("units[0].face"));
     }
 
-    private JsonPath verify() {
-        return lead.post("/api/chain/verifications", Map.of())
-                .then()
-                .statusCode(200)
-                .extract()
-                .jsonPath();
+    private Json verify() {
+        return lead.post("/api/chain/verifications", Map.of()).statusCode(200).json();
     }
 
     private void sql(String statement) {
@@ -87,32 +83,26 @@ class HandoverTest extends ProvenMachine {
     @Test
     void whatIsProvenIsSignedOnceByALead() {
         assertEquals("READY", handover().getString("units[0].state"));
-        sign(client, handover().getString("units[0].face")).then().statusCode(403);
-        sign(lead, "another-face").then().statusCode(409).body("detail", containsString("is not as you saw it"));
-        String digest = sign().then().statusCode(200).extract().jsonPath().getString("[0].digest");
-        JsonPath after = handover();
+        sign(client, handover().getString("units[0].face")).statusCode(403);
+        sign(lead, "another-face").statusCode(409).body("detail", containsString("is not as you saw it"));
+        String digest = sign().statusCode(200).json().getString("[0].digest");
+        Json after = handover();
         assertEquals("SIGNED", after.getString("units[0].state"));
         assertEquals(digest, after.getString("units[0].digest"));
-        sign().then().statusCode(409).body("detail", containsString("already"));
+        sign().statusCode(409).body("detail", containsString("already"));
         assertTrue(verify().getList("breaks").isEmpty());
         // nothing of it is changed now
         client.post("/api/units/" + unit + "/release", Map.of());
         client.request()
                 .body(Map.of("cells", List.of(Map.of("unitId", unit, "member", "", "name", "serial", "value", "XX-1"))))
                 .put("/api/bring-ups/" + id + "/facts")
-                .then()
                 .body("faults[0].reason", containsString("is signed"));
-        lead.post("/api/units/" + unit + "/reopenings", Map.of("why", " "))
-                .then()
-                .statusCode(400);
+        lead.post("/api/units/" + unit + "/reopenings", Map.of("why", " ")).statusCode(400);
         lead.post("/api/units/" + unit + "/reopenings", Map.of("why", "a new board"))
-                .then()
                 .statusCode(204);
         assertEquals("READY", handover().getString("units[0].state"));
-        lead.post("/api/units/" + unit + "/reopenings", Map.of("why", "again"))
-                .then()
-                .statusCode(409);
-        sign().then().statusCode(200);
+        lead.post("/api/units/" + unit + "/reopenings", Map.of("why", "again")).statusCode(409);
+        sign().statusCode(200);
         assertTrue(verify().getList("breaks").isEmpty());
     }
 
@@ -124,26 +114,21 @@ class HandoverTest extends ProvenMachine {
                 .header("Idempotency-Key", "signing-" + id)
                 .body(wanted)
                 .post("/api/v1/bring-ups/" + id + "/signatures")
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getString("[0].digest");
         String again = lead.request()
                 .header("Idempotency-Key", "signing-" + id)
                 .body(wanted)
                 .post("/api/v1/bring-ups/" + id + "/signatures")
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getString("[0].digest");
         assertEquals(first, again);
         lead.request()
                 .header("Idempotency-Key", "signing-" + id)
                 .body(Map.of("units", List.of()))
                 .post("/api/v1/bring-ups/" + id + "/signatures")
-                .then()
                 .statusCode(409)
                 .body("detail", containsString("another request"));
     }
@@ -152,18 +137,15 @@ class HandoverTest extends ProvenMachine {
     void whatHasAFaultOrAChangeIsNotSigned() {
         machine().controller().setFirmware("4.17.0");
         check(null);
-        sign().then()
-                .statusCode(409)
-                .body("detail", containsString("Something has changed since it was accepted: firmware"));
+        sign().statusCode(409).body("detail", containsString("Something has changed since it was accepted: firmware"));
         client.post(
                         "/api/endpoints/" + claim + "/changes",
                         Map.of("what", "firmware", "now", "4.17.0", "accept", true, "reason", ""))
-                .then()
                 .statusCode(204);
         machine().controller().setMask("255.255.0.0");
         check(null);
         assertEquals("BLOCKED", handover().getString("units[0].state"));
-        sign().then().statusCode(409).body("detail", containsString("Mask is 255.255.0.0"));
+        sign().statusCode(409).body("detail", containsString("Mask is 255.255.0.0"));
     }
 
     @Test
@@ -190,7 +172,7 @@ class HandoverTest extends ProvenMachine {
 
     @Test
     void whatIsChangedBehindTheProgramsBackShows() {
-        sign().then().statusCode(200);
+        sign().statusCode(200);
         assertTrue(verify().getList("breaks").isEmpty());
         String before = QuarkusTransaction.requiringNew().call(() -> (String) db.createNativeQuery(
                         "select act from journal where unit_id = " + unit + " order by id limit 1", String.class)
@@ -241,30 +223,22 @@ class HandoverTest extends ProvenMachine {
                 "the order is on its way",
                 "due",
                 LocalDate.now().plusDays(20).toString()));
-        client.post("/api/bring-ups/" + id + "/items", item).then().statusCode(403);
+        client.post("/api/bring-ups/" + id + "/items", item).statusCode(403);
         for (String lacks : List.of("text", "reason", "due")) {
             Map<String, Object> less = new LinkedHashMap<>(item);
             less.remove(lacks);
-            lead.post("/api/bring-ups/" + id + "/items", less)
-                    .then()
-                    .statusCode(400)
-                    .body("faults[0].field", equalTo(lacks));
+            lead.post("/api/bring-ups/" + id + "/items", less).statusCode(400).body("faults[0].field", equalTo(lacks));
         }
         item.put("due", "2020-01-01");
-        lead.post("/api/bring-ups/" + id + "/items", item)
-                .then()
-                .statusCode(400)
-                .body("detail", containsString("has passed"));
+        lead.post("/api/bring-ups/" + id + "/items", item).statusCode(400).body("detail", containsString("has passed"));
         item.put("due", LocalDate.now().plusDays(20).toString());
         int made = lead.post("/api/bring-ups/" + id + "/items", item)
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getInt("id");
         assertEquals("trial licence", handover().getString("items[0].text"));
-        lead.request().delete("/api/items/" + made).then().statusCode(204);
-        lead.request().delete("/api/items/" + made).then().statusCode(409);
+        lead.request().delete("/api/items/" + made).statusCode(204);
+        lead.request().delete("/api/items/" + made).statusCode(409);
         assertEquals(List.of(), handover().getList("items"));
     }
 
@@ -272,9 +246,7 @@ class HandoverTest extends ProvenMachine {
 
     private byte[] pack(String paper) {
         return client.post("/api/bring-ups/" + id + "/packs?paper=" + paper, Map.of())
-                .then()
                 .statusCode(200)
-                .extract()
                 .asByteArray();
     }
 
@@ -294,8 +266,8 @@ class HandoverTest extends ProvenMachine {
 
     @Test
     void oneByteChangedAnywhereInAPackIsCaught() throws IOException {
-        client.post("/api/bring-ups/" + id + "/packs", Map.of()).then().statusCode(409);
-        sign().then().statusCode(200);
+        client.post("/api/bring-ups/" + id + "/packs", Map.of()).statusCode(409);
+        sign().statusCode(200);
         byte[] pack = pack("a4");
         assertEquals(List.of(), faults(pack));
         Map<String, byte[]> entries = entries(pack);
@@ -351,7 +323,7 @@ class HandoverTest extends ProvenMachine {
 
     @Test
     void thePdfIsTaggedAndReadsLikeThePage() throws IOException {
-        sign().then().statusCode(200);
+        sign().statusCode(200);
         for (String paper : List.of("a4", "letter")) {
             try (PDDocument pdf = Loader.loadPDF(entries(pack(paper)).get("pack.pdf"))) {
                 assertTrue(pdf.getDocumentCatalog().getMarkInfo().isMarked());
@@ -376,9 +348,7 @@ class HandoverTest extends ProvenMachine {
     private String export(String name) {
         return client.request()
                 .get("/api/bring-ups/" + id + "/exports/" + name)
-                .then()
                 .statusCode(200)
-                .extract()
                 .asString();
     }
 
@@ -401,7 +371,6 @@ class HandoverTest extends ProvenMachine {
                         "values",
                         Map.of("primary", at(3), "reverse-zones", net + ".40.127.in-addr.arpa")))
                 .put("/api/bring-ups/" + id + "/things")
-                .then()
                 .statusCode(200);
         List<String> names = handover().getList("exports");
         List<String> zones =
@@ -425,7 +394,7 @@ class HandoverTest extends ProvenMachine {
                 run("openssl", "x509", "-in", directory.resolve("certificate").toString(), "-noout"),
                 () -> read("said"));
         assertTrue(export("endpoints.csv").contains(",127.40." + net + ".101/24,"));
-        client.request().get("/api/bring-ups/" + id + "/exports/passwd").then().statusCode(404);
+        client.request().get("/api/bring-ups/" + id + "/exports/passwd").statusCode(404);
     }
 
     /** A name server that has never heard of anything answers with what it is given. */
@@ -505,9 +474,8 @@ class HandoverTest extends ProvenMachine {
 
     @Test
     void passwordsGoToWhoeverHoldsTheKeyAlone() throws Exception {
-        sign().then().statusCode(200);
+        sign().statusCode(200);
         lead.post("/api/bring-ups/" + id + "/credentials", Map.of("key", "no key"))
-                .then()
                 .statusCode(400)
                 .body("detail", startsWith("A public key of OpenPGP is wanted"));
         Path home = Files.createDirectory(directory.resolve("gpg"));
@@ -542,13 +510,10 @@ class HandoverTest extends ProvenMachine {
                         "--export"),
                 () -> read("said"));
         client.post("/api/bring-ups/" + id + "/credentials", Map.of("key", read("public")))
-                .then()
                 .statusCode(403);
         String sealed = lead.post("/api/bring-ups/" + id + "/credentials", Map.of("key", read("public")))
-                .then()
                 .statusCode(200)
                 .header("Cache-Control", "no-store")
-                .extract()
                 .asString();
         Files.writeString(directory.resolve("sealed"), sealed);
         assertEquals(
@@ -584,56 +549,45 @@ class HandoverTest extends ProvenMachine {
 
     @Test
     void aTokenMayDoWhatItWasMadeFor() {
-        JsonPath made = client.post("/api/tokens", Map.of("name", "inventory " + net, "role", "viewer", "days", 30))
-                .then()
+        Json made = client.post("/api/tokens", Map.of("name", "inventory " + net, "role", "viewer", "days", 30))
                 .statusCode(200)
                 .header("Cache-Control", "no-store")
-                .extract()
-                .jsonPath();
+                .json();
         String token = made.getString("token");
         client.post("/api/tokens", Map.of("name", "inventory " + net, "role", "viewer", "days", 30))
-                .then()
                 .statusCode(409);
         client.post("/api/tokens", Map.of("name", "more", "role", "lead", "days", 30))
-                .then()
                 .statusCode(400)
                 .body("detail", containsString("no more"));
         client.post("/api/tokens", Map.of("name", "more", "role", "viewer", "days", 9999))
-                .then()
                 .statusCode(400);
         assertArrayEquals(
                 export("hosts").getBytes(StandardCharsets.UTF_8),
-                io.restassured.RestAssured.given()
+                lychnos.server.http.Request.given()
                         .header("Authorization", "Bearer " + token)
                         .get("/api/bring-ups/" + id + "/exports/hosts")
-                        .then()
                         .statusCode(200)
-                        .extract()
                         .asByteArray());
-        io.restassured.RestAssured.given()
+        lychnos.server.http.Request.given()
                 .header("Authorization", "Bearer " + token)
                 .contentType("application/json")
                 .body("{}")
                 .post("/api/bring-ups/" + id + "/checks")
-                .then()
                 .statusCode(403);
-        io.restassured.RestAssured.given()
+        lychnos.server.http.Request.given()
                 .header("Authorization", "Bearer " + token + "x")
                 .get("/api/bring-ups/" + id + "/exports/hosts")
-                .then()
                 .statusCode(401);
         sql("update api_token set ends_at = now() - interval '1 second' where id = " + made.getInt("id"));
-        io.restassured.RestAssured.given()
+        lychnos.server.http.Request.given()
                 .header("Authorization", "Bearer " + token)
                 .get("/api/bring-ups/" + id + "/exports/hosts")
-                .then()
                 .statusCode(401);
         sql("update api_token set ends_at = now() + interval '1 day' where id = " + made.getInt("id"));
-        client.request().delete("/api/tokens/" + made.getInt("id")).then().statusCode(204);
-        io.restassured.RestAssured.given()
+        client.request().delete("/api/tokens/" + made.getInt("id")).statusCode(204);
+        lychnos.server.http.Request.given()
                 .header("Authorization", "Bearer " + token)
                 .get("/api/bring-ups/" + id + "/exports/hosts")
-                .then()
                 .statusCode(401);
     }
 }

@@ -6,11 +6,11 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.path.json.JsonPath;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import lychnos.lab.MachineSpec;
+import lychnos.server.http.Json;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -24,7 +24,6 @@ class LifeAfterTest extends ProvenMachine {
     void sign() {
         lead = Client.lead();
         lead.post("/api/bring-ups/" + id + "/signatures", Map.of("units", List.of(Map.of("unit", unit))))
-                .then()
                 .statusCode(200);
     }
 
@@ -41,39 +40,33 @@ class LifeAfterTest extends ProvenMachine {
         return "02:4c:59:c2:00:%02x".formatted(net);
     }
 
-    private JsonPath handover() {
+    private Json handover() {
         return client.get("/api/bring-ups/" + id + "/handover");
     }
 
     private void chainHolds() {
         assertEquals(
                 List.of(),
-                lead.post("/api/chain/verifications", Map.of()).jsonPath().getList("breaks"));
+                lead.post("/api/chain/verifications", Map.of()).json().getList("breaks"));
     }
 
     @Test
     void aRetiredUnitLeavesItsRecordAndWhatItBoreIsFree() {
-        client.post("/api/units/" + unit + "/retirement", Map.of("why", "sold"))
-                .then()
-                .statusCode(403);
+        client.post("/api/units/" + unit + "/retirement", Map.of("why", "sold")).statusCode(403);
         lead.post("/api/units/" + unit + "/retirement", Map.of("why", "  "))
-                .then()
                 .statusCode(400)
                 .body("faults[0].field", equalTo("why"));
         lead.post("/api/units/" + unit + "/retirement", Map.of("why", "its lease ran out"))
-                .then()
                 .statusCode(204);
-        lead.post("/api/units/" + unit + "/retirement", Map.of("why", "again"))
-                .then()
-                .statusCode(404);
-        JsonPath after = handover();
+        lead.post("/api/units/" + unit + "/retirement", Map.of("why", "again")).statusCode(404);
+        Json after = handover();
         assertEquals(List.of(), after.getList("units"));
         assertEquals(List.of(), after.getList("lines"));
         assertEquals(serial(), after.getString("retired[0].serial"));
         assertEquals("its lease ran out", after.getString("retired[0].why"));
         assertEquals("Hall lead", after.getString("retired[0].by"));
         chainHolds();
-        JsonPath record = client.get("/api/bring-ups/" + id + "/records");
+        Json record = client.get("/api/bring-ups/" + id + "/records");
         assertEquals(1, record.getList("$").size());
         assertEquals("retired: its lease ran out", record.getString("[0].endedWhy"));
         assertTrue(record.getString("[0].body").contains(serial()));
@@ -87,12 +80,11 @@ class LifeAfterTest extends ProvenMachine {
                         "serial,mac,rack position,model,first address\n%s,%s,R1 u1,C4,%s\n"
                                 .formatted(serial(), mac(), at(10)),
                         false)
-                .then()
                 .statusCode(200)
                 .body("taken[0].change", equalTo("new"));
         assertEquals(at(102), client.get("/api/bring-ups/" + id + "/proposal").getString("lines[0].address"));
         for (String page : List.of("board", "prepare", "configure", "prove", "names")) {
-            client.request().get("/api/bring-ups/" + id + "/" + page).then().statusCode(200);
+            client.request().get("/api/bring-ups/" + id + "/" + page).statusCode(200);
         }
     }
 
@@ -105,20 +97,19 @@ class LifeAfterTest extends ProvenMachine {
 
     @Test
     void anotherMachineTakesItsPlaceUnderItsNameAndAddress() {
-        JsonPath parts = client.get("/api/units/" + unit + "/parts");
+        Json parts = client.get("/api/units/" + unit + "/parts");
         assertEquals(serial(), parts.getString("[0].facts.serial.value"));
         assertEquals(mac(), parts.getString("[0].facts.mac.value"));
         String path = "/api/units/" + unit + "/replacements";
-        client.post(path, other(otherSerial(), otherMac())).then().statusCode(403);
-        lead.post(path, other("", otherMac())).then().statusCode(400).body("faults[0].field", equalTo("serial"));
+        client.post(path, other(otherSerial(), otherMac())).statusCode(403);
+        lead.post(path, other("", otherMac())).statusCode(400).body("faults[0].field", equalTo("serial"));
         lead.post(path, other(serial(), otherMac()))
-                .then()
                 .statusCode(400)
                 .body("detail", containsString("the old machine's"));
-        lead.post(path, other(otherSerial(), "02:4c")).then().statusCode(400).body("faults[0].field", equalTo("mac"));
+        lead.post(path, other(otherSerial(), "02:4c")).statusCode(400).body("faults[0].field", equalTo("mac"));
         assertEquals("SIGNED", handover().getString("units[0].state"), "nothing was changed by what was refused");
-        lead.post(path, other(otherSerial(), otherMac())).then().statusCode(204);
-        JsonPath after = handover();
+        lead.post(path, other(otherSerial(), otherMac())).statusCode(204);
+        Json after = handover();
         assertEquals("BLOCKED", after.getString("units[0].state"));
         assertEquals(otherSerial(), after.getString("lines[0].serial"));
         assertEquals(at(101), after.getString("lines[0].address"));
@@ -126,9 +117,7 @@ class LifeAfterTest extends ProvenMachine {
         assertEquals(1, client.get("/api/bring-ups/" + id + "/configure").getInt("ready"));
         // the old one is pulled; the new one is set up from the beginning
         machine().powerOff();
-        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 1))
-                .then()
-                .statusCode(204);
+        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 1)).statusCode(204);
         ConsoleStage.until("it is set up", () -> client.get("/api/bring-ups/" + id + "/configure")
                 .getString("lanes[0].state")
                 .equals("DONE"));
@@ -137,10 +126,9 @@ class LifeAfterTest extends ProvenMachine {
         assertEquals(at(101), hall.machine(otherSerial()).address());
         assertEquals(List.of(), view().getList("changes"), "another certificate is no change: it is another machine");
         lead.post("/api/bring-ups/" + id + "/signatures", Map.of("units", List.of(Map.of("unit", unit))))
-                .then()
                 .statusCode(200);
         chainHolds();
-        JsonPath records = client.get("/api/bring-ups/" + id + "/records");
+        Json records = client.get("/api/bring-ups/" + id + "/records");
         assertEquals("a machine was replaced: its board is dead", records.getString("[0].endedWhy"));
         assertTrue(records.getString("[0].body").contains(serial())
                 && records.getString("[1].body").contains(otherSerial()));

@@ -6,8 +6,6 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.path.json.JsonPath;
-import io.restassured.response.Response;
 import jakarta.inject.Inject;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -17,6 +15,8 @@ import java.util.Map;
 import java.util.function.BooleanSupplier;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Secret;
+import lychnos.server.http.Json;
+import lychnos.server.http.Response;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.ZoneRecord;
 import lychnos.wire.fault.WireFault;
@@ -46,28 +46,22 @@ class NeedsTest {
 
     private int announce(String kind, int members) {
         return client.post("/api/bring-ups/" + id + "/units", Map.of("kind", kind, "count", 1, "members", members))
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getInt("[0]");
     }
 
     private void dataNetwork() {
         Map<String, Object> network = Client.network("10.40.16.0/24", "", "pool 10.40.16.100-150");
         network.putAll(Map.of("purpose", "storage-data", "mtu", 9000, "vlan", 416));
-        client.request()
-                .body(network)
-                .put("/api/bring-ups/" + id + "/networks")
-                .then()
-                .statusCode(204);
+        client.request().body(network).put("/api/bring-ups/" + id + "/networks").statusCode(204);
     }
 
-    private JsonPath fits(int unit, String at) {
+    private Json fits(int unit, String at) {
         return client.get("/api/bring-ups/" + id + "/fits?unit=" + unit + (at == null ? "" : "&at=" + at));
     }
 
-    private Response take(JsonPath fits) {
+    private Response take(Json fits) {
         return client.post(
                 "/api/bring-ups/" + id + "/takings",
                 Map.of("lines", fits.getList("fits[0].lines"), "growth", fits.getList("fits[0].growth")));
@@ -76,12 +70,12 @@ class NeedsTest {
     @Test
     void aStoreIsPlacedInOneRunWithRoomToGrow() {
         int store = announce("backup-store", 2);
-        JsonPath fits = fits(store, null);
+        Json fits = fits(store, null);
         assertEquals("10.40.8.100", fits.getString("fits[0].lines[0].address"));
         assertEquals("10.40.8.107-10.40.8.112", fits.getString("fits[0].growth[0].run"));
         assertTrue(fits.getList("fits[0].reasons").contains("starts on a ten"));
-        take(fits).then().statusCode(200);
-        JsonPath ribbon = client.get("/api/bring-ups/" + id + "/ribbon");
+        take(fits).statusCode(200);
+        Json ribbon = client.get("/api/bring-ups/" + id + "/ribbon");
         assertEquals(7, ribbon.getList("seats").size());
         assertEquals(
                 List.of("growth"),
@@ -100,15 +94,14 @@ class NeedsTest {
         int array = announce("block-array", 2);
         assertTrue(fits(array, null).getString("fault").contains("storage data"));
         dataNetwork();
-        JsonPath fits = fits(array, null);
+        Json fits = fits(array, null);
         assertEquals(8, fits.getList("fits[0].lines").size());
         List<Map<String, Object>> half = new ArrayList<>(fits.getList("fits[0].lines"));
         half.remove(7);
         client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", half))
-                .then()
                 .statusCode(400)
                 .body("detail", containsString("port 4"));
-        take(fits).then().statusCode(200);
+        take(fits).statusCode(200);
         assertEquals(
                 "10.40.16.100",
                 client.get("/api/bring-ups/" + id + "/prepare")
@@ -124,19 +117,15 @@ class NeedsTest {
     void aChassisGetsTheSameHostNumbersInIpv6() {
         Map<String, Object> six =
                 Client.network("fd40:a4da:1:8::/64", "fd40:a4da:1:8::1", "pool fd40:a4da:1:8::10-fd40:a4da:1:8::ff");
-        client.request()
-                .body(six)
-                .put("/api/bring-ups/" + id + "/networks")
-                .then()
-                .statusCode(204);
-        JsonPath fits = fits(announce("blade-chassis", 2), null);
+        client.request().body(six).put("/api/bring-ups/" + id + "/networks").statusCode(204);
+        Json fits = fits(announce("blade-chassis", 2), null);
         List<String> addresses = fits.getList("fits[0].lines.address");
         assertEquals(6, addresses.size());
         assertEquals(
                 "fd40:a4da:1:8::"
                         + Integer.toHexString(Integer.parseInt(addresses.get(0).substring(8))),
                 addresses.get(3));
-        take(fits).then().statusCode(200);
+        take(fits).statusCode(200);
     }
 
     @Test
@@ -147,13 +136,12 @@ class NeedsTest {
         assertTrue(fits(pair, "10.40.8.198").getString("fault").contains("10.40.8.200 is not free"));
         client.request()
                 .get("/api/bring-ups/" + id + "/fits?unit=" + pair + "&at=10.40.8")
-                .then()
                 .statusCode(400)
                 .body("faults[0].field", equalTo("at"));
     }
 
     private Response existing(String text, boolean preview) {
-        return io.restassured.RestAssured.given()
+        return lychnos.server.http.Request.given()
                 .cookie("lychnos", client.cookie())
                 .contentType("text/plain; charset=UTF-8")
                 .body(text)
@@ -165,7 +153,6 @@ class NeedsTest {
         int pair = announce("interconnect-pair", 2);
         String hosts = "10.40.8.100 printer.ardal.example\n10.44.1.1 elsewhere\n10.40.8.1000 wrong\n";
         existing(hosts, true)
-                .then()
                 .statusCode(200)
                 .body("fresh.address", equalTo(List.of("10.40.8.100")))
                 .body("elsewhere", equalTo(1))
@@ -174,14 +161,13 @@ class NeedsTest {
                 "10.40.8.100",
                 client.get("/api/bring-ups/" + id + "/proposal").getString("lines[0].address"),
                 "a preview changes nothing");
-        existing(hosts, false).then().statusCode(200);
+        existing(hosts, false).statusCode(200);
         assertEquals(
                 "10.40.8.102", client.get("/api/bring-ups/" + id + "/proposal").getString("lines[0].address"));
         assertEquals(
                 "is printer.ardal.example, says a hosts file",
                 client.get("/api/bring-ups/" + id + "/ribbon").getString("strangers[0].sentence"));
         client.post("/api/bring-ups/" + id + "/existing/forget", Map.of("addresses", List.of("10.40.8.100")))
-                .then()
                 .statusCode(204);
         assertEquals("10.40.8.100", fits(pair, "10.40.8.100").getString("fits[0].lines[0].address"));
     }
@@ -193,15 +179,12 @@ class NeedsTest {
             disabledReason = "the hall's name servers run only in ./lychnos test")
     void aWholeZoneIsBroughtIn() {
         client.post("/api/bring-ups/" + id + "/existing/transfer", Map.of())
-                .then()
                 .statusCode(409)
                 .body("detail", containsString("No domain is stated"));
         domain(System.getenv("LYCHNOS_TEST_NAME_KEY"));
         List<String> found = client.post("/api/bring-ups/" + id + "/existing/transfer?preview=true", Map.of())
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getList("fresh.name");
         assertTrue(found.contains("ns1.ardal.example") && found.contains("relay.ardal.example"), found.toString());
     }
@@ -209,31 +192,27 @@ class NeedsTest {
     @Test
     void releasedAddressesCoolOff() {
         int pair = announce("interconnect-pair", 2);
-        take(fits(pair, "10.40.8.130")).then().statusCode(200);
-        client.post("/api/units/" + pair + "/release", Map.of()).then().statusCode(204);
+        take(fits(pair, "10.40.8.130")).statusCode(200);
+        client.post("/api/units/" + pair + "/release", Map.of()).statusCode(204);
         assertEquals(
                 List.of("10.40.8.130", "10.40.8.131", "10.40.8.132"),
                 client.get("/api/bring-ups/" + id + "/ribbon").getList("cooling"));
         assertTrue(fits(pair, "10.40.8.130").getString("fault").contains("not free"));
-        client.post("/api/units/" + pair + "/release", Map.of()).then().statusCode(409);
+        client.post("/api/units/" + pair + "/release", Map.of()).statusCode(409);
     }
 
     @Test
     void manyUnitsArePlacedAndTakenAndUndoneInOne() {
         client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "interconnect-pair", "count", 30, "members", 2))
-                .then()
                 .statusCode(200);
-        JsonPath proposal = client.get("/api/bring-ups/" + id + "/proposal");
+        Json proposal = client.get("/api/bring-ups/" + id + "/proposal");
         assertEquals(75, proposal.getList("lines").size(), "25 pairs begin at even addresses among a hundred");
         assertEquals(5, proposal.getList("unplaced").size());
         String taking = client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", proposal.getList("lines")))
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getString("taking");
         client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of())
-                .then()
                 .statusCode(204);
         assertEquals(
                 0,
@@ -254,11 +233,10 @@ class NeedsTest {
                 .request()
                 .body(Map.of("sort", "domain", "name", "ardal.example", "values", values))
                 .put("/api/bring-ups/" + id + "/things")
-                .then()
                 .statusCode(200);
     }
 
-    private JsonPath names() {
+    private Json names() {
         return client.get("/api/bring-ups/" + id + "/names");
     }
 
@@ -286,13 +264,13 @@ class NeedsTest {
     void namesAreMadeAtTheNameServerAndWithdrawnAgain() {
         domain(System.getenv("LYCHNOS_TEST_NAME_KEY"));
         int pair = announce("interconnect-pair", 2);
-        JsonPath fits = fits(pair, "10.40.8.180");
+        Json fits = fits(pair, "10.40.8.180");
         String name = fits.getString("fits[0].lines[0].fqdn");
-        take(fits).then().statusCode(200);
-        client.post("/api/bring-ups/" + id + "/names/push", Map.of()).then().statusCode(200);
+        take(fits).statusCode(200);
+        client.post("/api/bring-ups/" + id + "/names/push", Map.of()).statusCode(200);
         until("six records are made", () -> names().getInt("made") == 6);
         assertEquals(List.of("10.40.8.180"), resolve(name));
-        client.post("/api/units/" + pair + "/release", Map.of()).then().statusCode(204);
+        client.post("/api/units/" + pair + "/release", Map.of()).statusCode(204);
         until("they are withdrawn", () -> resolve(name).isEmpty());
     }
 
@@ -304,8 +282,8 @@ class NeedsTest {
     void aRefusedUpdateSaysWhyAndCanBeSentAgain() {
         domain("AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA=");
         int pair = announce("interconnect-pair", 2);
-        take(fits(pair, "10.40.8.190")).then().statusCode(200);
-        client.post("/api/bring-ups/" + id + "/names/push", Map.of()).then().statusCode(200);
+        take(fits(pair, "10.40.8.190")).statusCode(200);
+        client.post("/api/bring-ups/" + id + "/names/push", Map.of()).statusCode(200);
         until("six are refused", () -> names().getInt("refused") == 6);
         assertTrue(names().getString("open[0].answer").contains("BADSIG"), names().getString("open[0].answer"));
         Integer thing =
@@ -331,11 +309,10 @@ class NeedsTest {
                 .request()
                 .body(right)
                 .put("/api/bring-ups/" + id + "/things")
-                .then()
                 .statusCode(200);
-        client.post("/api/bring-ups/" + id + "/names/push", Map.of()).then().statusCode(200);
+        client.post("/api/bring-ups/" + id + "/names/push", Map.of()).statusCode(200);
         until("six are made", () -> names().getInt("made") == 6);
-        client.post("/api/units/" + pair + "/release", Map.of()).then().statusCode(204);
+        client.post("/api/units/" + pair + "/release", Map.of()).statusCode(204);
     }
 
     @Test
@@ -351,23 +328,22 @@ class NeedsTest {
         NameKey key = new NameKey(
                 System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"), Secret.of(System.getenv("LYCHNOS_TEST_NAME_KEY")));
         int pair = announce("interconnect-pair", 2);
-        JsonPath fits = fits(pair, "10.40.8.170");
+        Json fits = fits(pair, "10.40.8.170");
         ZoneRecord theirs = new ZoneRecord(fits.getString("fits[0].lines[0].fqdn"), "A", "10.40.8.77");
         ZoneRecord reverse = new ZoneRecord("176.8.40.10.in-addr.arpa", "PTR", "scanner.ardal.example");
         vantage.makeRecords(PRIMARY, "ardal.example", key, List.of(theirs), Duration.ofSeconds(3));
         vantage.makeRecords(PRIMARY, "8.40.10.in-addr.arpa", key, List.of(reverse), Duration.ofSeconds(3));
         take(fits(pair, "10.40.8.176"))
-                .then()
                 .statusCode(409)
                 .body("detail", containsString("is called scanner.ardal.example"));
-        take(fits).then().statusCode(200);
-        client.post("/api/bring-ups/" + id + "/measure", Map.of()).then().statusCode(204);
+        take(fits).statusCode(200);
+        client.post("/api/bring-ups/" + id + "/measure", Map.of()).statusCode(204);
         until("the other record is told", () -> client.get("/api/bring-ups/" + id + "/prepare")
                 .getList("groundwork.findings.code")
                 .contains("record-disagrees"));
         vantage.removeRecords(PRIMARY, "ardal.example", key, List.of(theirs), Duration.ofSeconds(3));
         vantage.removeRecords(PRIMARY, "8.40.10.in-addr.arpa", key, List.of(reverse), Duration.ofSeconds(3));
-        client.post("/api/units/" + pair + "/release", Map.of()).then().statusCode(204);
+        client.post("/api/units/" + pair + "/release", Map.of()).statusCode(204);
     }
 
     @Test
@@ -381,18 +357,18 @@ class NeedsTest {
         network.put("timeServers", List.of("10.40.8.6", "10.40.8.7", "10.40.8.9", "10.40.8.8"));
         client.network(id, network);
         domain(System.getenv("LYCHNOS_TEST_NAME_KEY"));
-        client.post("/api/bring-ups/" + id + "/measure", Map.of()).then().statusCode(204);
+        client.post("/api/bring-ups/" + id + "/measure", Map.of()).statusCode(204);
         until("the lying clock is named", () -> client.get("/api/bring-ups/" + id + "/prepare")
                 .getList("groundwork.findings.code")
                 .contains("time-server-lies"));
-        JsonPath sheet = client.get("/api/bring-ups/" + id + "/prepare");
+        Json sheet = client.get("/api/bring-ups/" + id + "/prepare");
         assertEquals("FINE", sheet.getString("services.find { it.address == '10.40.8.1' }.state"));
         assertEquals(
                 "accepted",
                 sheet.getString("services.find { it.address == '10.40.8.3' }.detail['update ardal.example']"));
         assertEquals("LIES", sheet.getString("services.find { it.address == '10.40.8.9' }.state"));
         Map<String, Object> mend = sheet.getMap("groundwork.findings.find { it.code == 'time-server-lies' }.mend");
-        client.post("/api/bring-ups/" + id + "/mends", mend).then().statusCode(204);
+        client.post("/api/bring-ups/" + id + "/mends", mend).statusCode(204);
         assertEquals(
                 List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"),
                 client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.network.timeServers"));
@@ -407,7 +383,6 @@ class NeedsTest {
         client.request()
                 .body(twin)
                 .put("/api/bring-ups/" + id + "/networks")
-                .then()
                 .statusCode(400)
                 .body("faults[0].reason", containsString("name another realm"));
         twin.put("realm", "bench");
@@ -415,15 +390,10 @@ class NeedsTest {
         client.request()
                 .body(twin)
                 .put("/api/bring-ups/" + id + "/networks")
-                .then()
                 .statusCode(400)
                 .body("faults[0].reason", containsString("takes from already"));
         long other = client.bringUpBeside(id);
-        client.request()
-                .body(twin)
-                .put("/api/bring-ups/" + other + "/networks")
-                .then()
-                .statusCode(204);
+        client.request().body(twin).put("/api/bring-ups/" + other + "/networks").statusCode(204);
         assertTrue(client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code").stream()
                 .noneMatch("networks-overlap"::equals));
     }

@@ -6,13 +6,13 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.agroal.api.AgroalDataSource;
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.path.json.JsonPath;
 import io.vertx.core.Vertx;
 import jakarta.inject.Inject;
 import java.util.List;
 import java.util.Map;
 import lychnos.lab.console.Habit;
 import lychnos.lab.console.WebProxy;
+import lychnos.server.http.Json;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -52,7 +52,7 @@ class PagesTest {
         vertx.close().toCompletionStage().toCompletableFuture().join();
     }
 
-    private Map<String, Object> step(JsonPath bench, String title) {
+    private Map<String, Object> step(Json bench, String title) {
         return bench.getMap("members[0].steps.find { it.title == '" + title + "' }");
     }
 
@@ -64,7 +64,7 @@ class PagesTest {
      * At each of its addresses of management; the others may have been looked at by now, or not yet. What is looked at
      * before all of it is up is looked at again.
      */
-    private void factoryPasswordTriedOnceAtEachLook(JsonPath proof) {
+    private void factoryPasswordTriedOnceAtEachLook(Json proof) {
         int tried = Integer.parseInt(kept("seen.refusedWebLogins"));
         assertTrue(
                 tried >= 1
@@ -80,7 +80,7 @@ class PagesTest {
                 new WebProxy(vertx, PROXY, 3128, "hall", "out-by-the-gate", "activate.ardal.example:443")) {
             int unit = stage.array(Map.of("proxy", "yes"));
             stage.ready().begin(unit, "run");
-            JsonPath bench = stage.toTheEnd(unit);
+            Json bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
             assertTrue(
                     step(bench, "Subnet for data")
@@ -103,14 +103,14 @@ class PagesTest {
                     .get("/api/bring-ups/" + stage.bringUp + "/lanes")
                     .getList("lanes.state")
                     .contains("STANDS_BY"));
-            JsonPath proof = stage.proven(unit, "management");
+            Json proof = stage.proven(unit, "management");
             assertTrue(
                     proof.getString("rungs[4].seen").contains(stage.serial(0) + " as on the label"), proof::prettify);
             assertTrue(
                     proof.getString("rungs[5].parts.name").contains("Target portal and data ports"), proof::prettify);
             assertTrue(proof.getString("rungs[6].seen").startsWith("factory password refused"), proof::prettify);
             factoryPasswordTriedOnceAtEachLook(proof);
-            JsonPath portal = stage.proven(unit, "target portal");
+            Json portal = stage.proven(unit, "target portal");
             assertTrue(
                     portal.getString("rungs[3].seen").startsWith("iSCSI, iqn.2026-11.example.bannisdale:"),
                     portal::prettify);
@@ -122,14 +122,14 @@ class PagesTest {
     void aPageThatKeepsWhatItCameWithIsNotedAndCanBeMendedByHand() {
         int unit = stage.array(Map.of(), Habit.PAGE_NOT_KEPT);
         stage.ready().begin(unit, "run");
-        JsonPath bench = stage.toTheEnd(unit, hold -> !hold.get("why").equals("PAGE"));
+        Json bench = stage.toTheEnd(unit, hold -> !hold.get("why").equals("PAGE"));
         Map<String, Object> hold = bench.getMap("members[0].hold");
         assertEquals("PAGE", hold.get("why"), bench::prettify);
         assertTrue(
                 hold.get("sentence").toString().contains("Purpose shows “to the twin array”, planned is “host data”"),
                 hold::toString);
         long dialogue = stage.dialogue(unit, 0);
-        stage.decide(dialogue, "mode", Map.of("mode", "watch")).then().statusCode(204);
+        stage.decide(dialogue, "mode", Map.of("mode", "watch")).statusCode(204);
         ConsoleStage.until(
                 "a person does it by hand",
                 () -> stage.bench(unit).getString("members[0].state").equals("BY_HAND"));
@@ -137,9 +137,8 @@ class PagesTest {
                         dialogue,
                         "tick",
                         Map.of("place", step(bench, "Subnet for data").get("place"), "done", true))
-                .then()
                 .statusCode(204);
-        stage.decide(dialogue, "mode", Map.of("mode", "run")).then().statusCode(204);
+        stage.decide(dialogue, "mode", Map.of("mode", "run")).statusCode(204);
         bench = stage.toTheEnd(unit);
         assertEquals("DONE", bench.getString("runState"), bench::prettify);
         assertEquals("ticked by hand", step(bench, "Subnet for data").get("evidence"));
@@ -149,7 +148,7 @@ class PagesTest {
     void whatTheRelaySaysIsShownAndWhatIsMendedInPrepareIsTaken() {
         int unit = stage.array(Map.of("mail sender", "arrays@hall.lan"));
         stage.ready().begin(unit, "run");
-        JsonPath bench = stage.toTheEnd(unit, hold -> !hold.get("why").equals("PAGE"));
+        Json bench = stage.toTheEnd(unit, hold -> !hold.get("why").equals("PAGE"));
         assertTrue(
                 bench.getString("members[0].hold.sentence").contains("neither MX nor address record"), bench::prettify);
         stage.fact(unit, "mail-sender", "arrays@ardal.example");
@@ -172,7 +171,7 @@ class PagesTest {
             });
             run(unit, "lease_until = now() - interval '1 second'");
         }
-        JsonPath bench = stage.toTheEnd(unit);
+        Json bench = stage.toTheEnd(unit);
         assertEquals("DONE", bench.getString("runState"), bench::prettify);
         assertEquals("1", kept("seen.webPhraseChanges"));
         assertEquals("1", kept("seen.phraseChanges"));
@@ -204,15 +203,15 @@ class PagesTest {
     void whatCanNeverBeChangedIsTypedByAPerson() throws Exception {
         int unit = stage.array(Map.of());
         stage.ready().begin(unit, "run");
-        JsonPath bench = stage.toTheEnd(unit, hold -> !hold.get("why").equals("PERMANENT"));
+        Json bench = stage.toTheEnd(unit, hold -> !hold.get("why").equals("PERMANENT"));
         Map<String, Object> hold = bench.getMap("members[0].hold");
         assertEquals("double parity", hold.get("typed"), bench::prettify);
         assertEquals("", kept("page/pool"));
         long dialogue = stage.dialogue(unit, 0);
-        stage.decide(dialogue, "go-on", Map.of("typed", "mirrored")).then().statusCode(409);
+        stage.decide(dialogue, "go-on", Map.of("typed", "mirrored")).statusCode(409);
         assertEquals("", kept("page/pool"));
         run(unit, "fence = fence + 1, lease_owner = 'elsewhere', lease_until = now() + interval '1 hour'");
-        stage.decide(dialogue, "go-on", Map.of("typed", "double parity")).then().statusCode(409);
+        stage.decide(dialogue, "go-on", Map.of("typed", "double parity")).statusCode(409);
         run(unit, "lease_until = now() - interval '1 second'");
         ConsoleStage.until(
                 "whoever took it over hears the yes",
@@ -250,7 +249,6 @@ class PagesTest {
                 continue;
             }
             stage.decide(dialogue, "tick", Map.of("place", step.get("place"), "done", true))
-                    .then()
                     .statusCode(204);
         }
         ConsoleStage.until(
@@ -266,16 +264,13 @@ class PagesTest {
 
     /** Which machine it is, is not ticked but entered, and it is the one of the label or nothing is recorded. */
     private void compare(int unit, long dialogue, Object place, String read) {
-        stage.decide(dialogue, "tick", Map.of("place", place, "done", true))
-                .then()
-                .statusCode(409);
+        stage.decide(dialogue, "tick", Map.of("place", place, "done", true)).statusCode(409);
         String path = "/api/dialogues/" + dialogue + "/comparison";
         for (String wrong : List.of("", "HR-9", "02:4c:59:00:00:99")) {
-            stage.client.put(path, Map.of("read", wrong)).then().statusCode(400);
+            stage.client.put(path, Map.of("read", wrong)).statusCode(400);
         }
         stage.client
                 .put(path, Map.of("read", " " + read.toLowerCase(java.util.Locale.ROOT) + " "))
-                .then()
                 .statusCode(204);
         assertEquals(read.toLowerCase(java.util.Locale.ROOT), stage.bench(unit).getString("members[0].compare.read"));
     }
@@ -285,7 +280,7 @@ class PagesTest {
                 .post(
                         "/api/dialogues/" + dialogue + "/steps/" + step.get("place") + "/password?field=Password",
                         Map.of())
-                .jsonPath()
+                .json()
                 .getString("text");
     }
 

@@ -6,9 +6,9 @@ import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertNull;
 
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.path.json.JsonPath;
 import java.util.List;
 import java.util.Map;
+import lychnos.server.http.Json;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -27,25 +27,23 @@ class PrepareTest {
         long id = client.bringUp("R1 u5", "R1 u7");
         String csv = "serial,mac,rack position,model\nPA-1,02:4c:59:01:00:01,R1 u5,C4\nPA-2,02:4c:59:01:00:02,R1 "
                 + "u9,C4\nPA-3,nonsense,R1 u7,C4\n";
-        JsonPath preview = client.labels(id, csv, true).jsonPath();
+        Json preview = client.labels(id, csv, true).json();
         assertEquals(List.of("filled in", "new"), preview.getList("taken.change"));
         assertNull(preview.get("importId"));
         assertEquals(0, known(id), "a preview changes nothing");
-        JsonPath report = client.labels(id, csv, false).jsonPath();
+        Json report = client.labels(id, csv, false).json();
         assertEquals(List.of(4), report.getList("faults.line"));
         assertEquals(2, known(id));
         assertEquals(
                 3,
                 client.get("/api/bring-ups/" + id + "/prepare").getList("units").size());
         client.post("/api/label-imports/" + report.getLong("importId") + "/undo", Map.of())
-                .then()
                 .statusCode(204);
         assertEquals(0, known(id));
         assertEquals(
                 2,
                 client.get("/api/bring-ups/" + id + "/prepare").getList("units").size());
         client.post("/api/label-imports/" + report.getLong("importId") + "/undo", Map.of())
-                .then()
                 .statusCode(409);
     }
 
@@ -60,7 +58,7 @@ class PrepareTest {
         long id = client.bringUp("R1 u5");
         String csv = "PB-1\t02:4c:59:02:00:01\tR1 u5\tC4";
         client.labels(id, csv, false);
-        JsonPath again = client.labels(id, csv, false).jsonPath();
+        Json again = client.labels(id, csv, false).json();
         assertEquals(List.of("already here"), again.getList("taken.change"));
         assertNull(again.get("importId"));
     }
@@ -71,25 +69,23 @@ class PrepareTest {
         long id = client.bringUp();
         String heading = "Asset,Machine,LAN,Place\n";
         String list = heading + "A-1,CM-%1$d,024c59d1%1$04x,R1 u1\nA-2,CN-%1$d,024c59d2%1$04x,R1 u2\n";
-        JsonPath before = client.labels(id, list.formatted(id), true).jsonPath();
+        Json before = client.labels(id, list.formatted(id), true).json();
         assertEquals(List.of("Asset", "Machine", "LAN", "Place"), before.getList("columns.heading"));
         assertEquals("mac", before.getString("columns[2].meaning"), "told by what stands in it");
         client.request()
                 .contentType("text/plain; charset=UTF-8")
                 .body(list.formatted(id))
                 .post("/api/bring-ups/" + id + "/labels?preview=false&columns=1:serial,2:mac,3:position")
-                .then()
                 .statusCode(200)
                 .body("taken.serial", org.hamcrest.Matchers.equalTo(List.of("CM-" + id, "CN-" + id)));
         long next = client.bringUp();
-        JsonPath again = client.labels(next, list.formatted(next), true).jsonPath();
+        Json again = client.labels(next, list.formatted(next), true).json();
         assertEquals(List.of("", "serial", "mac", "position"), again.getList("columns.meaning"));
         assertEquals(List.of("CM-" + next, "CN-" + next), again.getList("taken.serial"));
         client.request()
                 .contentType("text/plain; charset=UTF-8")
                 .body(list.formatted(next))
                 .post("/api/bring-ups/" + next + "/labels?preview=true&columns=1:serial,2:serial")
-                .then()
                 .statusCode(400);
     }
 
@@ -97,9 +93,8 @@ class PrepareTest {
     void aSerialThatStandsElsewhereIsNamedWithItsPlace() {
         long id = client.bringUp("R1 u5", "R1 u7");
         client.labels(id, "PC-1\t02:4c:59:03:00:01\tR1 u5\tC4", false);
-        JsonPath report = client.labels(
-                        id, "PC-1\t02:4c:59:03:00:02\tR1 u7\tC4\nPC-2\t02:4c:59:03:00:03\tR1 u5\tC4", false)
-                .jsonPath();
+        Json report = client.labels(id, "PC-1\t02:4c:59:03:00:02\tR1 u7\tC4\nPC-2\t02:4c:59:03:00:03\tR1 u5\tC4", false)
+                .json();
         assertEquals("This serial is known already, at R1 u5.", report.getString("faults[0].reason"));
         assertEquals("R1 u5 holds PC-1 already, with 02:4c:59:03:00:01.", report.getString("faults[1].reason"));
     }
@@ -110,13 +105,11 @@ class PrepareTest {
         Map<String, Object> network = Client.network("10.40.8.7/24", "10.40.8.1", "pool 10.40.8.180-101");
         network.put("vlan", 5000);
         network.put("nameServers", List.of("ns1"));
-        JsonPath problem = client.request()
+        Json problem = client.request()
                 .body(network)
                 .put("/api/bring-ups/" + id + "/network")
-                .then()
                 .statusCode(400)
-                .extract()
-                .jsonPath();
+                .json();
         assertEquals(List.of("prefix", "vlan", "nameServers", "ranges.0"), problem.getList("faults.field"));
     }
 
@@ -132,12 +125,11 @@ class PrepareTest {
                 .replace("Test ", "t");
         long second = client.post(
                         "/api/bring-ups", Map.of("name", "Second of " + site, "siteCode", site, "siteName", site))
-                .jsonPath()
+                .json()
                 .getLong("id");
         client.request()
                 .body(Client.network("10.40.0.0/16", "10.40.0.1"))
                 .put("/api/bring-ups/" + second + "/network")
-                .then()
                 .statusCode(400)
                 .body("faults[0].field", equalTo("prefix"))
                 .body("faults[0].reason", containsString("overlaps"));
@@ -160,21 +152,17 @@ class PrepareTest {
         client.request()
                 .body("{\"name\":")
                 .put("/api/bring-ups/" + id + "/network")
-                .then()
                 .statusCode(400)
                 .contentType("application/problem+json");
         client.request()
                 .body("[]")
                 .put("/api/bring-ups/" + id + "/network")
-                .then()
                 .statusCode(400)
                 .body("detail", containsString("not JSON of the form"));
-        client.post("/api/bring-ups", Map.of("name", "", "siteCode", "x"))
-                .then()
-                .statusCode(400);
+        client.post("/api/bring-ups", Map.of("name", "", "siteCode", "x")).statusCode(400);
     }
 
-    private io.restassured.response.Response state(long id, String tag, Map<String, Object> thing) {
+    private lychnos.server.http.Response state(long id, String tag, Map<String, Object> thing) {
         return (tag == null ? client.request() : client.request().header("If-Match", tag))
                 .body(thing)
                 .put("/api/bring-ups/" + id + "/things");
@@ -185,29 +173,20 @@ class PrepareTest {
         long id = client.bringUp("R1 u5");
         Map<String, Object> host = new java.util.HashMap<>(Map.of(
                 "sort", "host", "name", "hv-01", "values", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB")));
-        long thing = Long.parseLong(
-                state(id, null, host).then().statusCode(200).extract().asString());
+        long thing = Long.parseLong(state(id, null, host).statusCode(200).asString());
         String path = "/api/bring-ups/" + id + "/things/" + thing;
-        String tag = client.request().get(path).then().statusCode(200).extract().header("ETag");
-        client.request().header("If-None-Match", tag).get(path).then().statusCode(304);
+        String tag = client.request().get(path).statusCode(200).header("ETag");
+        client.request().header("If-None-Match", tag).get(path).statusCode(304);
         host.put("id", thing);
         host.put("values", Map.of("cores", "32", "memory", "64 GiB", "disk", "1 TiB"));
-        state(id, tag, host).then().statusCode(200);
+        state(id, tag, host).statusCode(200);
         host.put("values", Map.of("cores", "8", "memory", "64 GiB", "disk", "1 TiB"));
-        state(id, tag, host).then().statusCode(412).body("detail", containsString("somebody else"));
-        client.request().header("If-Match", tag).delete(path).then().statusCode(412);
-        assertEquals(
-                "32",
-                client.request()
-                        .get(path)
-                        .then()
-                        .statusCode(200)
-                        .extract()
-                        .jsonPath()
-                        .getString("values.cores"));
+        state(id, tag, host).statusCode(412).body("detail", containsString("somebody else"));
+        client.request().header("If-Match", tag).delete(path).statusCode(412);
+        assertEquals("32", client.request().get(path).statusCode(200).json().getString("values.cores"));
         String now = client.request().get(path).header("ETag");
-        client.request().header("If-Match", now).delete(path).then().statusCode(204);
-        client.request().get(path).then().statusCode(404);
+        client.request().header("If-Match", now).delete(path).statusCode(204);
+        client.request().get(path).statusCode(404);
     }
 
     @Test
@@ -229,7 +208,6 @@ class PrepareTest {
                         "NF-" + number + "\t02:4c:59:f1:" + number.substring(1, 3) + ":" + number.substring(3)
                                 + "\tR1 u5\tC4",
                         false)
-                .then()
                 .statusCode(200);
         String codes = "groundwork.findings.findAll { it.code == 'no-first-contact' }.what";
         assertEquals(

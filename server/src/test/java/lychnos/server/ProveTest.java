@@ -6,7 +6,6 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import io.quarkus.test.junit.QuarkusTest;
-import io.restassured.path.json.JsonPath;
 import io.vertx.core.http.HttpServer;
 import io.vertx.core.http.HttpServerOptions;
 import java.io.BufferedReader;
@@ -19,6 +18,7 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import lychnos.lab.Authority;
 import lychnos.lab.Certificates;
+import lychnos.server.http.Json;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -33,7 +33,6 @@ class ProveTest extends ProvenMachine {
         client.post(
                         "/api/endpoints/" + claim + "/changes",
                         Map.of("what", what, "now", now, "accept", accept, "reason", reason))
-                .then()
                 .statusCode(status);
     }
 
@@ -42,7 +41,7 @@ class ProveTest extends ProvenMachine {
         String before = detail().getString("fingerprint");
         machine().showOther(Certificates.selfSigned("somebody-elses", -1, 30));
         check(null);
-        JsonPath view = view();
+        Json view = view();
         assertEquals("certificate", view.getString("changes[0].what"));
         assertEquals(before, view.getString("changes[0].before"));
         String now = view.getString("changes[0].now");
@@ -131,21 +130,16 @@ class ProveTest extends ProvenMachine {
         assertTrue(detail().getBoolean("replaceable"));
         String before = detail().getString("fingerprint");
         client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", "x"))
-                .then()
                 .statusCode(409);
         String request = client.post("/api/endpoints/" + claim + "/certificate-request", Map.of())
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getString("request");
         assertEquals(request, detail().getString("request"));
         client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", new Authority().root()))
-                .then()
                 .statusCode(400)
                 .body("faults[0].reason", containsString("for the key that the machine has made"));
         client.post("/api/endpoints/" + claim + "/certificate-chain", Map.of("chain", new Authority().sign(request)))
-                .then()
                 .statusCode(204);
         check(null);
         assertTrue(view().getBoolean("endpoints[0].proven"), view()::prettify);
@@ -173,28 +167,23 @@ class ProveTest extends ProvenMachine {
         hook.listen(18999, at(200)).toCompletionStage().toCompletableFuture().join();
         Client lead = Client.lead();
         lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "webhook", "to", "http://" + at(200) + "/"))
-                .then()
                 .statusCode(400)
                 .body("faults[0].reason", containsString("begins with https://"));
         lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "no mail address"))
-                .then()
                 .statusCode(400);
         client.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "duty@ardal.example"))
-                .then()
                 .statusCode(403);
         String secret = lead.post(
                         "/api/bring-ups/" + id + "/notices",
                         Map.of("sort", "webhook", "to", "https://" + at(200) + ":18999/told"))
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getString("secret");
         machine().controller().setMask("255.255.0.0");
         machine().controller().setFirmware("4.17.0");
         check(null);
         String body = told.poll(30, TimeUnit.SECONDS);
-        JsonPath batch = JsonPath.from(body);
+        Json batch = Json.parse(body);
         assertEquals(
                 List.of("firmware", "ladder", "setting: mask"),
                 batch.getList("changes.what").stream().sorted().toList(),
@@ -259,11 +248,9 @@ class ProveTest extends ProvenMachine {
             client.request()
                     .body(Map.of("sort", "relay", "name", "relay", "values", Map.of("address", at(25))))
                     .put("/api/bring-ups/" + id + "/things")
-                    .then()
                     .statusCode(200);
             Client.lead()
                     .post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "duty@ardal.example"))
-                    .then()
                     .statusCode(200);
             machine().controller().setFirmware("4.17.0");
             check(null);
@@ -293,28 +280,25 @@ class ProveTest extends ProvenMachine {
     void whatIsReachedFromElsewhereIsNotGuessedAt() {
         Client lead = Client.lead();
         String name = "cage-" + id;
-        client.post("/api/vantages", Map.of("name", name)).then().statusCode(403);
-        lead.post("/api/vantages", Map.of("name", "Not A Name")).then().statusCode(400);
+        client.post("/api/vantages", Map.of("name", name)).statusCode(403);
+        lead.post("/api/vantages", Map.of("name", "Not A Name")).statusCode(400);
         int vantage = lead.post("/api/vantages", Map.of("name", name))
-                .then()
                 .statusCode(200)
-                .extract()
-                .jsonPath()
+                .json()
                 .getInt("id");
-        lead.post("/api/vantages", Map.of("name", name)).then().statusCode(409);
+        lead.post("/api/vantages", Map.of("name", name)).statusCode(409);
         long network =
                 lead.get("/api/vantages/networks").getLong("findAll { it.prefix == '" + at(0) + "/24' }.last().id");
         lead.request()
                 .body(Map.of("networks", List.of(network)))
                 .put("/api/vantages/" + vantage + "/networks")
-                .then()
                 .statusCode(204);
         String before = detail().getString("endpoint.at");
-        client.post("/api/bring-ups/" + id + "/checks", Map.of()).then().statusCode(200);
+        client.post("/api/bring-ups/" + id + "/checks", Map.of()).statusCode(200);
         ConsoleStage.until("nothing is under way", () -> view().getInt("checking") == 0);
         assertEquals(
                 before, detail().getString("endpoint.at"), "a vantage that is not linked says nothing of the machine");
-        lead.request().delete("/api/vantages/" + vantage).then().statusCode(204);
+        lead.request().delete("/api/vantages/" + vantage).statusCode(204);
         check(null);
         assertTrue(view().getBoolean("endpoints[0].proven"));
     }

@@ -2,7 +2,6 @@ package lychnos.server;
 
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import io.restassured.path.json.JsonPath;
 import io.vertx.core.Vertx;
 import java.time.Duration;
 import java.util.List;
@@ -11,6 +10,7 @@ import lychnos.lab.Machine;
 import lychnos.lab.MachineSpec;
 import lychnos.lab.Plug;
 import lychnos.lab.hall.Hall;
+import lychnos.server.http.Json;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 
@@ -41,17 +41,14 @@ abstract class ProvenMachine {
                         "serial,mac,rack position,model,first address\n%s,%s,R1 u1,C4,%s\n"
                                 .formatted(serial(), mac(), at(10)),
                         false)
-                .then()
                 .statusCode(200);
         client.network(id, Client.network(at(0) + "/24", at(1), "pool .101-.180"));
-        client.take(id).then().statusCode(200);
-        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 1))
-                .then()
-                .statusCode(204);
+        client.take(id).statusCode(200);
+        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 1)).statusCode(204);
         ConsoleStage.until("it is set up", () -> client.get("/api/bring-ups/" + id + "/configure")
                 .getString("lanes[0].state")
                 .equals("DONE"));
-        JsonPath view = view();
+        Json view = view();
         unit = view.getInt("endpoints[0].unitId");
         claim = view.getInt("endpoints[0].claimId");
         check(null);
@@ -85,11 +82,11 @@ abstract class ProvenMachine {
         return hall.machine(serial());
     }
 
-    JsonPath view() {
+    Json view() {
         return client.get("/api/bring-ups/" + id + "/prove");
     }
 
-    JsonPath detail() {
+    Json detail() {
         return client.get("/api/units/" + unit + "/proof");
     }
 
@@ -97,7 +94,6 @@ abstract class ProvenMachine {
     void check(String rung) {
         String before = detail().getString("endpoint.at");
         client.post("/api/bring-ups/" + id + "/checks", rung == null ? Map.of() : Map.of("rung", rung))
-                .then()
                 .statusCode(200);
         ConsoleStage.until(
                 "it is checked",

@@ -54,7 +54,6 @@ class RowsAsReadTest {
 
     private void announce(int count) {
         client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "hypervisor-host", "count", count))
-                .then()
                 .statusCode(200);
     }
 
@@ -73,7 +72,6 @@ class RowsAsReadTest {
         client.request()
                 .body(Map.of("cells", cells))
                 .put("/api/bring-ups/" + id + "/facts")
-                .then()
                 .statusCode(200);
     }
 
@@ -117,13 +115,13 @@ class RowsAsReadTest {
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.100-180"));
         assertEquals(List.of(), claims());
         String taking =
-                client.take(id).then().statusCode(200).extract().jsonPath().getString("taking");
+                client.take(id).statusCode(200).json().getString("taking");
         List<Claim> taken = claims();
         assertEquals(
                 List.of("10.40.8.100", "10.40.8.101", "10.40.8.102"),
                 taken.stream().map(claim -> claim.address.toString()).toList());
         announce(1);
-        client.take(id).then().statusCode(200);
+        client.take(id).statusCode(200);
         List<Claim> more = claims();
         assertEquals(4, more.size());
         assertSame(taken.get(2), more.get(2));
@@ -135,7 +133,6 @@ class RowsAsReadTest {
                         .sorted()
                         .toList());
         client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of())
-                .then()
                 .statusCode(204);
         assertEquals(
                 List.of("10.40.8.103"),

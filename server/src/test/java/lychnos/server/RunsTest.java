@@ -38,7 +38,7 @@ class RunsTest {
         long id = client.bringUp();
         client.labels(id, "RU-" + net + "\t02:4c:59:d0:00:" + net + "\tR1 u1\tC4", false);
         client.network(id, Client.network("127.40." + net + ".0/24", "127.40." + net + ".1", "pool .101-.180"));
-        client.take(id).then().statusCode(200);
+        client.take(id).statusCode(200);
         long unit = client.get("/api/bring-ups/" + id + "/prepare").getLong("units[0].id");
         long run = QuarkusTransaction.requiringNew().call(() -> db.createNativeQuery(
                         "insert into run (unit_id, purpose, state, fence, lease_until) values (:unit, 'configure', "

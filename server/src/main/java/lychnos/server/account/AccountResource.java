@@ -110,8 +110,8 @@ public class AccountResource {
         }
         refuse(request.password, request.login, request.name);
         SignIns.Origin origin = origin(http);
-        return signIns.hashed(request.login, origin, () -> {
-                    accounts.firstLead(request.code, request.login, request.name, Passwords.hash(request.password));
+        return signIns.hashed(request.login, origin, hashes -> {
+                    accounts.firstLead(request.code, request.login, request.name, hashes.hash(request.password));
                     return request;
                 })
                 .chain(made -> signIns.signIn(request.login, request.password, origin))
@@ -163,10 +163,10 @@ public class AccountResource {
             throw People.usedUp();
         }
         SignIns.Origin origin = origin(http);
-        return signIns.hashed("", origin, () -> {
+        return signIns.hashed("", origin, hashes -> {
                     var account = people.invited(accepted.token).orElseThrow(People::usedUp);
                     refuse(accepted.password, account.login, account.name);
-                    people.accepted(accepted.token, Passwords.hash(accepted.password));
+                    people.accepted(accepted.token, hashes.hash(accepted.password));
                     return account.login;
                 })
                 .chain(login -> signIns.signIn(login, accepted.password, origin))
@@ -228,7 +228,7 @@ public class AccountResource {
         return signIns.confirm(person.login(), wanted.old, origin)
                 .onFailure(Refusal.class)
                 .transform(AccountResource::wrongPassword)
-                .chain(right -> signIns.hashed(person.login(), origin, () -> Passwords.hash(wanted.password)))
+                .chain(right -> signIns.hashed(person.login(), origin, hashes -> hashes.hash(wanted.password)))
                 .chain(hash -> blocking(() -> {
                     people.changed(person, hash, session);
                     return null;

@@ -27,11 +27,13 @@ public class Accounts {
     private final Session db;
     private final LychnosConfig config;
     private final Journal journal;
+    private final PasswordHashes hashes;
 
-    Accounts(Session db, LychnosConfig config, Journal journal) {
+    Accounts(Session db, LychnosConfig config, Journal journal, PasswordHashes hashes) {
         this.db = db;
         this.config = config;
         this.journal = journal;
+        this.hashes = hashes;
     }
 
     @Transactional
@@ -42,7 +44,7 @@ public class Accounts {
         if (config.demoAccounts().isPresent()) {
             for (String account : config.demoAccounts().get().split(";")) {
                 String[] parts = account.split(":");
-                add(parts[0], parts[1], parts[2], Passwords.hash(parts[3]));
+                add(parts[0], parts[1], parts[2], hashes.hash(parts[3]));
             }
             return;
         }

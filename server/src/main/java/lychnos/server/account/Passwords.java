@@ -1,6 +1,5 @@
 package lychnos.server.account;
 
-import io.quarkus.elytron.security.common.BcryptUtil;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
@@ -12,8 +11,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
- * Which passwords people may choose, and their hashes (bcrypt). Hashing takes most of a second of processor: never in a
- * transaction.
+ * Which passwords people may choose.
  */
 final class Passwords {
 
@@ -21,7 +19,6 @@ final class Passwords {
     /** What bcrypt takes in; it would leave out the rest without a word. */
     static final int LONGEST_BYTES = 72;
 
-    private static final int COST = 11;
     private static final int FEWEST_CHARACTERS = 5;
     private static final int SHORTEST_RUN = 3;
     /** Whole runs of keys; a password of nothing but pieces of them is guessed first. */
@@ -108,19 +105,7 @@ final class Passwords {
 
     private static final Pattern NOT_A_LETTER = Pattern.compile("[^a-z]");
 
-    /** Compared against where there is no such account, so that the answer takes as long. */
-    private static final String NOBODY = BcryptUtil.bcryptHash("no account has this password", COST);
-
     private Passwords() {}
-
-    static String hash(String password) {
-        return BcryptUtil.bcryptHash(password, COST);
-    }
-
-    /** @param hash null where there is no such account or it has no password yet; that takes as long, and is false */
-    static boolean matches(String password, String hash) {
-        return BcryptUtil.matches(password, hash == null ? NOBODY : hash) && hash != null;
-    }
 
     /** What is wrong with a password that somebody chose, as a sentence. */
     static Optional<String> fault(String password, String login, String name) {

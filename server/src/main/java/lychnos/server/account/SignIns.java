@@ -16,7 +16,7 @@ import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.function.Supplier;
+import java.util.function.Function;
 import lychnos.server.journal.Journal;
 import lychnos.server.problem.Refusal;
 import lychnos.server.store.Account;
@@ -43,6 +43,7 @@ public class SignIns {
     private final Sessions sessions;
     private final Journal journal;
     private final Clock clock;
+    private final PasswordHashes hashes;
     private final Tries tries;
     private final Map<String, AtomicInteger> atOnce = new ConcurrentHashMap<>();
     private final Map<String, Told> told = new ConcurrentHashMap<>();
@@ -55,11 +56,12 @@ public class SignIns {
 
     private record Told(Instant at, int since) {}
 
-    SignIns(Session db, Sessions sessions, Journal journal, Clock clock) {
+    SignIns(Session db, Sessions sessions, Journal journal, Clock clock, PasswordHashes hashes) {
         this.db = db;
         this.sessions = sessions;
         this.journal = journal;
         this.clock = clock;
+        this.hashes = hashes;
         this.tries = new Tries(clock);
     }
 
@@ -76,7 +78,7 @@ public class SignIns {
      * @return the token for the cookie; fails with 401, or 429 with Retry-After where too many wait
      */
     public Uni<String> signIn(String login, String password, Origin origin) {
-        return hashed(login, origin, () -> {
+        return hashed(login, origin, hashing -> {
             Account account = right(login, password, origin);
             return QuarkusTransaction.requiringNew().call(() -> sessions.begin(account, origin));
         });
@@ -84,7 +86,7 @@ public class SignIns {
 
     /** Whether this is the person's own password; 401 where it is not. */
     public Uni<Void> confirm(String login, String password, Origin origin) {
-        return hashed(login, origin, () -> {
+        return hashed(login, origin, hashing -> {
             right(login, password, origin);
             return null;
         });
@@ -93,7 +95,7 @@ public class SignIns {
     /**
      * Carries out what hashes a password: after a wait where tries have failed, and by one of the few threads for it.
      */
-    <T> Uni<T> hashed(String login, Origin origin, Supplier<T> work) {
+    <T> Uni<T> hashed(String login, Origin origin, Function<PasswordHashes, T> work) {
         AtomicInteger mine = atOnce.computeIfAbsent(origin.source, none -> new AtomicInteger());
         if (mine.incrementAndGet() > MOST_OF_A_SOURCE) {
             left(origin.source, mine);
@@ -103,7 +105,7 @@ public class SignIns {
         Uni<Integer> begin = Uni.createFrom().item(0);
         return (wait.isZero() ? begin : begin.onItem().delayIt().by(wait))
                 .emitOn(this::hash)
-                .map(now -> work.get())
+                .map(now -> work.apply(hashes))
                 .onFailure(RejectedExecutionException.class)
                 .transform(full -> tooMany(origin))
                 .onTermination()
@@ -131,7 +133,7 @@ public class SignIns {
                         .setParameter("login", login)
                         .getResultStream()
                         .findFirst());
-        boolean right = Passwords.matches(
+        boolean right = hashes.matches(
                 password,
                 account.filter(found -> found.disabledAt == null)
                         .map(found -> found.passwordHash)
