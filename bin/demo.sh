@@ -113,7 +113,7 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   else
     [ -z "$THROUGH" ] || die "this machine grants no namespaces, and a run-through needs the hall's own network"
     say "this machine grants no namespaces: the hall is at 127.40.0.0/13 instead."
-    say "what that cannot show: silence, hardware addresses (ARP), and the rung “answers”; it is left out, not green."
+    say "what that cannot show: silence, MAC addresses (ARP), and the rung “answers”; it is left out, not green."
     export NO_NAMESPACES=1
     LABELS=$RUN/hall-2-row-b.csv
     set -m
@@ -190,7 +190,7 @@ else
   BASE=127.40
   hall=(--loopback --port 8443)
   export LYCHNOS_LAB_PORT=8443 LYCHNOS_VANTAGE_HEARS_SILENCE=false
-  # no hardware addresses here: what shows its serial only after its password is changed could not be identified
+  # no MAC addresses here: what shows its serial only after its password is changed could not be identified
   sed -i 's/10\.40\./127.40./g; s/password-change-required,//; s/,\?password-change-required//; s/\t\s*$/\t-/' "$RUN/hall.txt"
   sed -i 's/10\.4\([07]\)\./127.4\1./g' "$RUN/consoles.txt"
   # and nobody can be found by one: the label lists tell the first addresses

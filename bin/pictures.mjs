@@ -33,13 +33,13 @@ async function shoot(page, path, name, before = async () => {}) {
 async function prepareRowB(page) {
   await page.goto(url + '/b/2/prepare');
   await page.getByText('Fact sheet').waitFor();
-  if (await page.getByRole('button', { name: 'State the network' }).isVisible()) {
-    await page.getByRole('button', { name: 'State the network' }).click();
+  if (await page.getByRole('button', { name: 'Define network' }).isVisible()) {
+    await page.getByRole('button', { name: 'Define network' }).click();
     const fields = { Name: 'Management, row B', Prefix: '10.40.9.0/24', Gateway: '10.40.9.1', VLAN: '409', Domain: 'ardal.example', 'Name servers': '10.40.8.3 10.40.8.4', 'Time servers': '10.40.8.6 10.40.8.7' };
     for (const [label, text] of Object.entries(fields)) await page.getByLabel(label, { exact: true }).fill(text);
-    await page.getByLabel('Pools and kept ranges 1').fill('.101-.180');
-    await page.getByLabel('Pools and kept ranges 2').fill('.10-.31');
-    await page.getByRole('button', { name: 'State it' }).click();
+    await page.getByLabel('Pools and reserved ranges 1').fill('.101-.180');
+    await page.getByLabel('Pools and reserved ranges 2').fill('.10-.31');
+    await page.getByRole('button', { name: 'Save network' }).click();
     await page.getByText('free in its pools').waitFor();
   }
 }
@@ -63,21 +63,21 @@ await lead.goto(url + '/people');
 await lead.getByText('Night watch').waitFor();
 await lead.screenshot({ path: join(root, 'docs/screenshots/people.png') });
 await shoot(lead, '/b/1/handover', 'handover', async () => {
-  await lead.getByText('Signed', { exact: true }).waitFor();
+  await lead.getByText('Signed records', { exact: true }).waitFor();
   await lead.keyboard.press('v');
-  await lead.getByText('The record holds').waitFor();
+  await lead.getByText('The record is intact').waitFor();
 });
 await prepareRowB(page);
 await shoot(page, '/b/2/prepare', 'labels', async () => {
-  await page.getByRole('button', { name: 'Read labels' }).click();
+  await page.getByRole('button', { name: 'Import labels' }).click();
   await page.getByLabel('or paste here').fill('BF-01208,02-4C-59-B2-01-25,R3 u5,Brackenfell C4\nBF-01218,024c.59b2.024,R3 u7,Brackenfell C4\nBF-01225,024c.59b2.036f,rack three,Brackenfell C4\nBF-01229,02:4c:59:b2:04:94,R3 u11,Brackenfell C4\n');
-  await page.getByRole('button', { name: 'Look it over' }).click();
-  await page.getByText('Take 2 right lines').waitFor();
+  await page.getByRole('button', { name: 'Preview' }).click();
+  await page.getByText('Import 2 valid lines').waitFor();
 });
 await page.goto(url + '/b/2/prepare');
-await page.getByRole('button', { name: 'Read labels' }).click();
-await page.getByLabel('Choose a file').setInputFiles(join(root, 'lab/labels/hall-2-row-b.csv'));
-const take = page.getByRole('button', { name: /^Take \d+ right/ });
+await page.getByRole('button', { name: 'Import labels' }).click();
+await page.getByLabel('Choose file').setInputFiles(join(root, 'lab/labels/hall-2-row-b.csv'));
+const take = page.getByRole('button', { name: /^Import \d+ valid/ });
 if (await take.isVisible({ timeout: 3000 }).catch(() => false)) await take.click();
 else await take.click({ timeout: 5000 }).catch(() => {});
 await shoot(page, '/b/2/prepare', 'prepare');
@@ -89,10 +89,10 @@ await shoot(page, '/b/3/allocate', 'placing', async () => {
   await page.keyboard.press('l');
   await page.getByText('silent to ping').waitFor();
 });
-await shoot(page, '/b/3/prepare', 'groundwork', async () => {
+await shoot(page, '/b/3/prepare', 'networks', async () => {
   await page.keyboard.press('e');
   await page.getByRole('dialog').getByRole('button').filter({ hasText: 'Domain' }).click();
-  await page.getByRole('button', { name: 'Change' }).click();
+  await page.getByRole('button', { name: 'Edit', exact: true }).click();
 });
 const dark = await screen({ colorScheme: 'dark' });
 await shoot(dark, '/b/1', 'board-dark');

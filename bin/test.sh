@@ -6,7 +6,7 @@ usage: ./lychnos test [MAVEN-ARGUMENT …]
 Fetches what the build needs, then builds and tests everything in a network namespace that has no way out,
 with a database of its own. Arguments go to Maven, such as -pl core or -Dtest=PlacerTest.
 
-  LYCHNOS_LANES_AT_ONCE   how many of the three lanes run beside each other   (2, or 1 on a machine with one processor)
+  LYCHNOS_LANES_AT_ONCE   how many of the six lanes run beside each other   (4, or 1 on a machine with one processor)
 TXT
   exit 0
 fi
@@ -45,18 +45,23 @@ if [ $# -gt 0 ]; then
   exit
 fi
 
-# All of them, in three lanes, the longest first. Each has a copy of what was built in the place of the checkout, and a network, services
-# and a database of its own. Tests wait for machines more than they compute, so that two lanes at once keep two processors busy.
+# All of them, in lanes, the longest first. Each has a copy of what was built in the place of the checkout, and a network,
+# services and a database of its own. Tests wait for machines more than they compute: several lanes at once keep the
+# processors busy.
 TESTS=(-o -B -Dstyle.color=never --no-transfer-progress -Dweb.skip -Dsurefire.failIfNoSpecifiedTests=false)
+lane_journeys_1() { mvn "${TESTS[@]}" -pl e2e "-Dtest=%regex[lychnos.e2e.(A|C|E|K)[a-zA-Z]*Test.class]" test; }
+lane_journeys_2() { mvn "${TESTS[@]}" -pl e2e "-Dtest=%regex[lychnos.e2e.(?!A|B|C|E|K)[a-zA-Z]*Test.class]" test; }
+lane_server_1() { server_tests '(B|C)[a-zA-Z]*Test.class'; }
+lane_server_2() { server_tests '(?!B|C).*Test.class'; }
+server_tests() { mvn "${TESTS[@]}" -pl core,lab,wire,server "-Dtest=%regex[lychnos.server.$1]" test; }
+lane_wire() { mvn "${TESTS[@]}" -pl core,lab,wire "-Dtest=lychnos/wire/**/*Test" test; }
 lane_small() {
   (cd web && npm run --silent format:check && npm run --silent check && npm run --silent lint && npm run --silent test)
-  mvn "${TESTS[@]}" -pl core,lab,wire test
+  mvn "${TESTS[@]}" -pl core test
   mvn "${TESTS[@]}" -pl e2e -Dtest=BenchesTest test
 }
-lane_server() { mvn "${TESTS[@]}" -pl core,lab,wire,server "-Dtest=lychnos/server/**/*Test" test; }
-lane_journeys() { mvn "${TESTS[@]}" -pl e2e "-Dtest=lychnos/e2e/**/*Test,!BenchesTest" test; }
-LANES=(journeys server small)
-AT_ONCE=${LYCHNOS_LANES_AT_ONCE:-$(($(nproc) > 1 ? 2 : 1))}
+LANES=(journeys_1 journeys_2 server_1 server_2 small wire)
+AT_ONCE=${LYCHNOS_LANES_AT_ONCE:-$(($(nproc) > 1 ? 4 : 1))}
 
 if [ -n "${LYCHNOS_LANE:-}" ]; then
   for kept in web/node_modules .tools; do

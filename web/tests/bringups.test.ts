@@ -48,9 +48,9 @@ describe('the list of bring-ups', () => {
     fetched.mockImplementation(() => new Promise((resolve) => (tell = resolve)));
     shown();
     await vi.waitFor(() => expect(fetched).toHaveBeenCalled());
-    expect(screen.queryByText(/None yet/)).toBeNull();
+    expect(screen.queryByText(/No bring-up yet/)).toBeNull();
     tell(answer([]));
-    expect(await screen.findByText(/None yet/)).toBeInTheDocument();
+    expect(await screen.findByText(/No bring-up yet/)).toBeInTheDocument();
   });
 
   it('proposes the site where the last one was begun', async () => {
@@ -59,9 +59,9 @@ describe('the list of bring-ups', () => {
     );
     shown();
     await screen.findAllByText(/of 12 signed/);
-    await fireEvent.click(screen.getByRole('button', { name: 'Begin a bring-up' }));
+    await fireEvent.click(screen.getByRole('button', { name: 'New bring-up' }));
     expect(screen.getByLabelText('Site')).toHaveValue('Ardal north');
-    expect(screen.getByLabelText(/word for host names/)).toHaveValue('arn');
+    expect(screen.getByLabelText(/prefix in host names/)).toHaveValue('arn');
   });
 
   it('says at the field what is wrong with it, and keeps what was typed', async () => {
@@ -71,7 +71,7 @@ describe('the list of bring-ups', () => {
           ? answer(
               {
                 detail: 'Something is wrong.',
-                faults: [{ field: 'siteCode', reason: 'A site’s word has 2 to 12 small letters and digits.' }],
+                faults: [{ field: 'siteCode', reason: 'A site’s word has 2 to 12 lowercase letters and digits.' }],
               },
               400,
             )
@@ -79,14 +79,14 @@ describe('the list of bring-ups', () => {
       ),
     );
     shown();
-    await screen.findByText(/None yet/);
-    await fireEvent.click(screen.getByRole('button', { name: 'Begin a bring-up' }));
+    await screen.findByText(/No bring-up yet/);
+    await fireEvent.click(screen.getByRole('button', { name: 'New bring-up' }));
     await fireEvent.input(screen.getByLabelText('Name'), { target: { value: 'Store room' } });
     await fireEvent.input(screen.getByLabelText('Site'), { target: { value: 'Ardal' } });
-    const word = screen.getByLabelText(/word for host names/);
+    const word = screen.getByLabelText(/prefix in host names/);
     await fireEvent.input(word, { target: { value: 'ARD 1' } });
     await fireEvent.submit(word.closest('form')!);
-    expect(await screen.findByText(/2 to 12 small letters and digits\./)).toHaveClass('bad');
+    expect(await screen.findByText(/2 to 12 lowercase letters and digits\./)).toHaveClass('bad');
     await vi.waitFor(() => expect(word).toHaveFocus());
     expect(screen.getByLabelText('Name')).toHaveValue('Store room');
     expect(screen.queryByRole('alert')).toBeNull();

@@ -65,13 +65,13 @@ describe('the groundwork', () => {
       measured('TIME', '10.40.8.6', 'FINE', '-1.2 ms, stratum 3'),
       measured('TIME', '10.40.8.9', 'LIES', 'is off by +120.0 s from 3 that agree'),
     ]);
-    expect(screen.getByText('1 of 2 well')).toBeInTheDocument();
+    expect(screen.getByText('1 of 2 OK')).toBeInTheDocument();
     expect(screen.getByText(/is off by/)).toHaveClass('wrong');
   });
 
   it('offers to state a network first, and nothing to ask again', () => {
     shown([], []);
-    expect(screen.getByRole('button', { name: /State the network/ })).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: /Define network/ })).toBeInTheDocument();
     expect(screen.queryByRole('button', { name: /Ask again/ })).toBeNull();
   });
 

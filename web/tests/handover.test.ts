@@ -96,9 +96,9 @@ describe('Hand over', () => {
   it('is signed by leads alone', async () => {
     signedIn('engineer');
     shown([unit(1, 'READY')]);
-    expect(await screen.findByText('A lead signs them.')).toBeInTheDocument();
+    expect(await screen.findByText('Signing needs a lead.')).toBeInTheDocument();
     expect(screen.queryByRole('button', { name: /^Sign/ })).toBeNull();
-    expect(screen.queryByRole('button', { name: /Note an open item/ })).toBeNull();
+    expect(screen.queryByRole('button', { name: /Add open item/ })).toBeNull();
   });
 
   it('says whether the record holds, and at which link it does not', async () => {

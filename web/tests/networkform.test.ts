@@ -50,7 +50,7 @@ describe('stating a network', () => {
     await type('Name', 'Management, row B');
     await type('Prefix', '10.40.9.0/24');
     await type('Name servers', '10.40.8.3,10.40.8.4;  10.40.8.5');
-    await type('Pools and kept ranges 1', '101-180');
+    await type('Pools and reserved ranges 1', '101-180');
     await save();
     await vi.waitFor(() => expect(onclose).toHaveBeenCalledOnce());
     expect(server.sent[0]).toMatchObject({
@@ -85,7 +85,7 @@ describe('stating a network', () => {
     render(NetworkForm, { start: null, further: false, onclose });
     await type('Prefix', '10.40.9.7/24');
     await type('Domain', 'ardal.example');
-    await type('Pools and kept ranges 1', '.101-.300');
+    await type('Pools and reserved ranges 1', '.101-.300');
     await save();
     expect(await screen.findByText(/the network is 10\.40\.9\.0\/24/)).toBeInTheDocument();
     expect(screen.getByText('300 is more than 255.')).toBeInTheDocument();

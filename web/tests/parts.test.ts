@@ -6,18 +6,19 @@ import Ladder from '../src/parts/Ladder.svelte';
 import Mark from '../src/parts/Mark.svelte';
 
 describe('the ladder', () => {
-  it('says how high it holds and where it breaks', () => {
+  it('says how many rungs pass and which one fails', () => {
     render(Ladder, {
       standings: ['HOLDS', 'HOLDS', 'BROKEN', 'NOT_REACHED', 'NOT_REACHED', 'NOT_REACHED', 'NOT_REACHED'],
     });
-    expect(screen.getByRole('img')).toHaveAccessibleName('2/7, TLS broken');
+    expect(screen.getByRole('img')).toHaveAccessibleName('2 of 7 rungs pass, TLS fails');
   });
-  it('does not paint what was not measured as if it held', () => {
+  it('shows a rung that was not measured apart from one that passes', () => {
     const { container } = render(Ladder, {
       standings: ['NOT_MEASURED', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS'],
     });
-    expect(container.querySelectorAll('rect[fill="none"]')).toHaveLength(1);
-    expect(screen.getByRole('img')).toHaveAccessibleName('6/7');
+    expect(container.querySelectorAll('path[stroke-dasharray]')).toHaveLength(1);
+    expect(container.querySelectorAll('path[stroke="var(--proof)"]')).toHaveLength(6);
+    expect(screen.getByRole('img')).toHaveAccessibleName('6 of 7 rungs pass');
   });
 });
 

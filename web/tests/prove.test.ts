@@ -113,7 +113,7 @@ describe('Prove', () => {
       endpoint(4, 'busy', 'R1 u11', { at, settingUp: true }),
     ];
     shown();
-    await fireEvent.click(await screen.findByRole('button', { name: 'Check the 1 again' }));
+    await fireEvent.click(await screen.findByRole('button', { name: 'Check 1 failed again' }));
     await vi.waitFor(() => expect(server.sent.at(-1)?.body).toEqual({ units: [2] }));
   });
 

@@ -50,7 +50,7 @@ describe('a row of the Board', () => {
     render(BoardRow, { row: row({}), on: false, onchoose: () => undefined, onopen: () => undefined });
     expect(screen.getByText('R2 u5 · BF-00953')).toBeInTheDocument();
     expect(screen.getByText('.107')).toHaveAttribute('title', '10.40.8.107');
-    expect(screen.getByRole('img', { name: '6/7, safe broken' })).toBeInTheDocument();
+    expect(screen.getByRole('img', { name: '6 of 7 rungs pass, safe fails' })).toBeInTheDocument();
     expect(screen.getByText('Port 23 answers and must be shut.')).toBeInTheDocument();
   });
   it('does not say the position twice where there is no name yet', () => {
@@ -86,7 +86,7 @@ describe('a lane', () => {
       onchoose: () => undefined,
     });
     expect(bars(container)[7]).toBe('waits');
-    expect(screen.getByRole('img', { name: 'waiting on a machine' })).toBeInTheDocument();
+    expect(screen.getByRole('img', { name: 'waiting for a machine' })).toBeInTheDocument();
   });
   it('says why it stopped', () => {
     const { container } = render(LaneRow, {
@@ -135,11 +135,11 @@ describe('a dialog', () => {
   it('has a name and can be closed', async () => {
     const onclose = vi.fn();
     render(Dialog, {
-      title: 'Read labels',
+      title: 'Import labels',
       onclose,
       children: createRawSnippet(() => ({ render: () => '<p>text</p>' })),
     });
-    expect(screen.getByRole('dialog', { hidden: true })).toHaveAccessibleName('Read labels');
+    expect(screen.getByRole('dialog', { hidden: true })).toHaveAccessibleName('Import labels');
     await fireEvent.click(screen.getByRole('button', { name: 'Close', hidden: true }));
     expect(onclose).toHaveBeenCalledOnce();
   });

@@ -125,16 +125,16 @@ describe('Configure', () => {
 
   it('says what has to come first where nothing can be started', async () => {
     shown(configure([]));
-    expect(await screen.findByText(/Nothing was started yet/)).toHaveTextContent(
-      'Nothing was started yet. A unit can be, once 1 Prepare knows everything that its setup asks and 2 Allocate has given it its addresses.',
+    expect(await screen.findByText(/No setup started yet/)).toHaveTextContent(
+      'No setup started yet. A unit is ready once 1 Prepare has all its facts and 2 Allocate has allocated its addresses.',
     );
   });
 
   it('names what is ready, and starts as many at once as one says', async () => {
     shown(configure([], 9));
-    await fireEvent.click(await screen.findByRole('button', { name: /Start 9 units/ }));
+    await fireEvent.click(await screen.findByRole('button', { name: /Set up 9 units/ }));
     await fireEvent.input(screen.getByRole('spinbutton', { hidden: true }), { target: { value: '5' } });
-    await fireEvent.click(screen.getByRole('button', { name: 'Start', hidden: true }));
+    await fireEvent.click(screen.getByRole('button', { name: 'Start setup', hidden: true }));
     await vi.waitFor(() =>
       expect(server.sent).toEqual([
         { method: 'POST', path: expect.stringMatching(/\/rounds$/) as string, body: { width: 5 } },
@@ -148,7 +148,7 @@ describe('Configure', () => {
     await vi.waitFor(() =>
       expect(server.sent.map((each) => each.path.replace(/^.*\/api/, ''))).toEqual(['/runs/2/retry']),
     );
-    expect(screen.getByRole('button', { name: 'Go on without it' })).toBeInTheDocument();
+    expect(screen.getByRole('button', { name: 'Continue without this unit' })).toBeInTheDocument();
   });
 
   it('lets a viewer stop and start nothing', async () => {

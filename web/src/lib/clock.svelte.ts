@@ -1,6 +1,6 @@
 import { createSubscriber } from 'svelte/reactivity';
 
-/** The present, told anew every second while something on the screen looks at it. */
+/** The present, told again every second while something on the screen looks at it. */
 const subscribe = createSubscriber((update) => {
   const timer = setInterval(update, 1000);
   return () => clearInterval(timer);

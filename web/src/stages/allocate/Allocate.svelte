@@ -442,7 +442,9 @@
             </p>
           {/if}
           {#if session.mayWork}
-            <div class="row"><B look="go" key="t" disabled={busy} onclick={() => void take()}>{a.take}</B></div>
+            <div class="row">
+              <B look="go" key="t" disabled={busy} onclick={() => void take()}>{a.take(lines.length)}</B>
+            </div>
           {/if}
           <div class="row">
             <B key="n" onclick={() => void next()}>{a.next}</B>

@@ -89,9 +89,9 @@
   }
 </script>
 
-<Dialog title={m.prepare.groundwork} wide {onclose}>
+<Dialog title={m.prepare.siteResources} wide {onclose}>
   <div class="two">
-    <nav aria-label={m.prepare.groundwork}>
+    <nav aria-label={m.prepare.siteResources}>
       <button
         type="button"
         class:on={open === 'network'}

@@ -46,7 +46,7 @@
 
 <div class="head">
   <h2>
-    {m.prepare.groundwork}{#if at}, {g.measured}{/if}
+    {m.prepare.siteResources}{#if at}, {g.measured}{/if}
   </h2>
   {#if at}<span class="sub" title={inFull(at)}>{atTime(at)} {m.prove.from} {from}</span>{/if}
   <span class="end">
@@ -54,7 +54,7 @@
     {#if session.mayWork}<B
         look={view.groundwork.network ? 'plain' : 'go'}
         key="e"
-        onclick={view.groundwork.network ? onopen : onstate}>{view.groundwork.network ? g.open : m.prepare.state}</B
+        onclick={view.groundwork.network ? onopen : onstate}>{view.groundwork.network ? g.open : m.prepare.define}</B
       >{/if}
   </span>
 </div>

@@ -152,7 +152,7 @@
   </div>
 {/snippet}
 
-<Dialog title={start ? f.name + ': ' + start.name : m.prepare.state} wide {onclose}>
+<Dialog title={start ? f.name + ': ' + start.name : m.prepare.define} wide {onclose}>
   <form onsubmit={(event) => void save(event)}>
     {@render text('name')}
     {@render text('prefix', m.prepare.hints.prefix)}

@@ -19,7 +19,7 @@ final class Bench {
 
     /** Reasons to hold that a person passes by saying so. */
 
-    /** Model, serial, hardware address, port, group, place, address from DHCP; habits follow. */
+    /** Model, serial, MAC address, port, group, place, address from DHCP; habits follow. */
     static final String HALL =
             """
             orrel EO-1 02:4c:59:e6:00:01 2001 one left - %s
@@ -30,7 +30,7 @@ final class Bench {
 
     private static final String FACTS =
             """
-            unit,member,serial,hardware address,location,console line,tunnel endpoints,control VLAN,switches planned,memory,disk,active controllers
+            unit,member,serial,MAC address,location,console line,tunnel endpoints,control VLAN,switches planned,memory,disk,active controllers
             ben-fic-1,left,EO-1,02:4c:59:e6:00:01,R1 u40,2001
             ben-fic-1,right,EO-2,02:4c:59:e6:00:02,R1 u41,2002
             ben-fdc-1,controller 1,ES-1,02:4c:59:e6:00:03,R1 u8,2003,172.20.0.0/16,3900,6,,,1

@@ -34,7 +34,7 @@ class ConsoleJourneyTest {
 
     private static void open(Stage stage, Screen screen, long unit) {
         screen.page.navigate(stage.url() + "/b/1/configure?unit=" + unit);
-        assertThat(screen.button("Begin, ask me at each")).isVisible();
+        assertThat(screen.button("Start, ask me each time")).isVisible();
     }
 
     private static boolean done(Bench bench, String unit) {
@@ -51,13 +51,12 @@ class ConsoleJourneyTest {
     /** A pair, answer by answer with the keys of the bench. */
     private static void askedAtEach(Stage stage, Screen screen, Bench bench) throws Exception {
         open(stage, screen, bench.unit("ben-fic-1"));
-        screen.press(screen.button("Begin, ask me at each"));
-        assertThat(screen.text("the serial that it tells = serial on the label"))
-                .isVisible();
+        screen.press(screen.button("Start, ask me each time"));
+        assertThat(screen.text("reported serial matches the label")).isVisible();
         assertThat(screen.button("Send this")).isEnabled();
         assertEquals(List.of(), screen.axe(), "the bench");
         Locator tabs = screen.page.getByRole(AriaRole.TAB);
-        Locator restart = screen.button("Go on, it may restart");
+        Locator restart = screen.button("Continue and let it restart");
         Stage.until("the pair is set up", LONG, () -> {
             for (int side = 0; side < 2 && !done(bench, "ben-fic-1"); side++) {
                 if (tabs.nth(side).isVisible()) {
@@ -75,14 +74,14 @@ class ConsoleJourneyTest {
         });
         assertEquals("yes", stage.kept("EO-2", "paired"));
         screen.press(tabs.nth(2));
-        assertThat(screen.text("Equal where it must be")).isVisible();
+        assertThat(screen.text("All shared answers match")).isVisible();
         assertEquals(List.of(), screen.axe(), "compare");
     }
 
     /** A controller, typed at the terminal; a wrong answer is kept back before it does harm. */
     private static void typedByThePerson(Stage stage, Screen screen, Bench bench) throws Exception {
         open(stage, screen, bench.unit("ben-fdc-1"));
-        screen.press(screen.button("Begin, I type"));
+        screen.press(screen.button("Start, I type"));
         Locator terminal = screen.page.locator(".xterm textarea");
         terminal.waitFor(
                 new Locator.WaitForOptions().setState(com.microsoft.playwright.options.WaitForSelectorState.ATTACHED));
@@ -138,8 +137,8 @@ class ConsoleJourneyTest {
      */
     private static void runToTheNextStop(Stage stage, Screen screen, Bench bench) throws Exception {
         open(stage, screen, bench.unit("ben-hv-01"));
-        screen.press(screen.button("Begin and run to the next stop"));
-        Locator restart = screen.button("Go on, it may restart");
+        screen.press(screen.button("Start and run to the next decision"));
+        Locator restart = screen.button("Continue and let it restart");
         screen.press(restart);
         try {
             Stage.until("the host is set up", LONG, () -> {
@@ -154,15 +153,15 @@ class ConsoleJourneyTest {
                             + screen.page.locator("body").innerText(),
                     e);
         }
-        assertThat(screen.text("Set up, and read back"))
+        assertThat(screen.text("Set up and read back"))
                 .isVisible(new com.microsoft.playwright.assertions.LocatorAssertions.IsVisibleOptions()
                         .setTimeout(LONG.toMillis()));
-        screen.press(screen.button("Ask its addresses"));
+        screen.press(screen.button("Probe its addresses"));
         assertThat(screen.text("answers ping, port 443 is open, port 22 is open")
                         .first())
                 .isVisible();
-        screen.press(screen.button("Play the recording"));
-        assertThat(screen.page.getByRole(AriaRole.DIALOG, new Page.GetByRoleOptions().setName("as its line showed it")))
+        screen.press(screen.button("Play recording"));
+        assertThat(screen.page.getByRole(AriaRole.DIALOG, new Page.GetByRoleOptions().setName("Recording of")))
                 .isVisible();
         assertThat(screen.page.locator(".ap-player").first()).isVisible();
         assertEquals("own check passed", lastWords(stage, screen, bench));

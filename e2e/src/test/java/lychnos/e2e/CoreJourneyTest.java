@@ -36,11 +36,11 @@ class CoreJourneyTest {
     }
 
     private static void begin(Screen screen) {
-        screen.button("Begin a bring-up").click();
+        screen.button("New bring-up").click();
         screen.field("Name").fill("Ardal Hall 2, core");
         screen.field("Site").fill("Ardal");
-        screen.page.getByLabel("Site’s word for host names").fill("jny");
-        screen.button("Begin").last().click();
+        screen.page.getByLabel("Site prefix in host names").fill("jny");
+        screen.button("Create bring-up").last().click();
         assertThat(screen.text("Say which units are expected")).isVisible();
     }
 
@@ -50,23 +50,23 @@ class CoreJourneyTest {
         screen.field("Domain").fill("ardal.example");
         screen.field("Name servers").fill("10.40.8.3 10.40.8.4");
         screen.field("Time servers").fill("10.40.8.6 10.40.8.7 10.40.8.8");
-        screen.page.getByLabel("Pools and kept ranges 1").fill(pool);
+        screen.page.getByLabel("Pools and reserved ranges 1").fill(pool);
     }
 
     private static void ground(Screen screen) throws IOException {
         screen.stage("1 Prepare");
-        screen.button("State the network").click();
+        screen.button("Define network").click();
         network(screen, "Management", "10.40.8.0/24", ".200-.239");
         screen.field("Gateway").fill("10.40.8.1");
-        screen.button("State it").click();
+        screen.button("Save network").click();
         assertThat(screen.text("40 free in its pools")).isVisible();
         // services were asked by looking
         assertThat(screen.text("stratum 3").first()).isVisible();
         screen.page.keyboard().press("e");
-        screen.button("State another network").click();
+        screen.button("Add network").click();
         network(screen, "Storage data", "10.40.16.0/24", ".10-.99");
         screen.page.getByLabel("MTU").fill("9000");
-        screen.button("State it").click();
+        screen.button("Save network").click();
         assertThat(screen.text("2 networks")).isVisible();
         screen.page.keyboard().press("e");
         screen.page
@@ -81,14 +81,14 @@ class CoreJourneyTest {
         dialog.getByLabel("primary").fill("ns1");
         dialog.getByLabel("reverse zones").fill("8.40.10.in-addr.arpa 16.40.10.in-addr.arpa");
         dialog.getByLabel("key name").fill(System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"));
-        dialog.getByLabel("key (may stay empty)", new Locator.GetByLabelOptions().setExact(true))
+        dialog.getByLabel("key (optional)", new Locator.GetByLabelOptions().setExact(true))
                 .fill(System.getenv("LYCHNOS_TEST_NAME_KEY"));
-        screen.button("State it").click();
+        screen.button("Save network").click();
         // a name where an address is wanted: told at its field, nothing lost
         assertThat(dialog.getByLabel("primary")).isFocused();
-        clean(screen, "the groundwork with a fault");
+        clean(screen, "networks and services with a fault");
         dialog.getByLabel("primary").fill("10.40.8.3");
-        screen.button("State it").click();
+        screen.button("Save network").click();
         assertThat(dialog.getByText("(sealed)")).isVisible();
         screen.page.keyboard().press("Escape");
         assertThat(screen.text("updates allowed")).isVisible();
@@ -101,10 +101,10 @@ class CoreJourneyTest {
                     .getByLabel("Kind")
                     .selectOption(new com.microsoft.playwright.options.SelectOption().setLabel(kind));
             screen.page.getByLabel("How many").fill("2");
-            screen.button("Add them").click();
+            screen.button("Add units").click();
             assertThat(screen.text("2 units added").last()).isVisible();
         }
-        assertThat(screen.text("4 of 4 units have facts to find out").first()).isVisible();
+        assertThat(screen.text("4 of 4 units are missing facts").first()).isVisible();
     }
 
     private static Locator cell(Screen screen, int row, int column) {
@@ -124,7 +124,7 @@ class CoreJourneyTest {
         screen.page.keyboard().type("BK-9001");
         screen.page.keyboard().press("Enter");
         assertThat(cell(screen, 0, 0)).hasText("BK-9001");
-        // a block pasted from a spreadsheet: hardware addresses in any notation
+        // a block pasted from a spreadsheet: MAC addresses in any notation
         cell(screen, 1, 1).click();
         arrays(screen).focus();
         screen.page.evaluate(
@@ -151,24 +151,24 @@ class CoreJourneyTest {
     private static void place(Screen screen) throws IOException {
         screen.stage("2 Allocate");
         // the unit that was last walked over in the sheet is the one in hand
-        assertThat(screen.text("Place jny-fic-")).isVisible();
-        screen.button("Place all at once instead").click();
+        assertThat(screen.text("Allocate jny-fic-")).isVisible();
+        screen.button("Allocate all units instead").click();
         screen.button("jny-blk-1").click();
         assertThat(screen.text("starts on a ten").first()).isVisible();
         assertThat(screen.text(".200 – .202").first()).isVisible();
         screen.page.keyboard().press("l");
-        assertThat(screen.text("8 of 8 silent to ping and TCP just now")).isVisible();
+        assertThat(screen.text("All 8 silent to ping and TCP just now")).isVisible();
         clean(screen, "Allocate with fits");
         screen.page.keyboard().press("t");
-        assertThat(screen.text("8 addresses taken").last()).isVisible();
+        assertThat(screen.text("8 addresses allocated").last()).isVisible();
         assertThat(screen.text("Allocate addresses to 3 units")).isVisible();
         screen.page.keyboard().press("t");
-        assertThat(screen.text("Every unit has its address.")).isVisible();
+        assertThat(screen.text("All units have their addresses.")).isVisible();
     }
 
     private static void names(Screen screen) throws IOException {
         screen.page.keyboard().press("p");
-        assertThat(screen.text("46 of 46 records at the name server")).isVisible();
+        assertThat(screen.text("46 of 46 records on the name server")).isVisible();
         clean(screen, "Allocate, named");
         screen.stage("Board");
         assertThat(screen.text(".200 – .202 + 5")).isVisible();

@@ -93,7 +93,7 @@ class EveryViewTest {
 
     private void dialogs(Stage stage, Screen screen, String who) throws IOException {
         screen.page.navigate(stage.url() + "/b/1/handover");
-        for (String name : List.of("Sign ", "Note an open item", "Change a unit", "for a key")) {
+        for (String name : List.of("Sign ", "Add open item", "Reopen, replace or retire a unit", "for a key")) {
             screen.button(name).first().click();
             open(screen, who + "“" + name + "”");
         }

@@ -55,10 +55,10 @@ class JourneyTest {
     }
 
     private static void begin(Screen screen) {
-        screen.press(screen.button("Begin a bring-up"));
+        screen.press(screen.button("New bring-up"));
         screen.type(screen.field("Name"), "Ardal Hall 2, row B");
         screen.type(screen.field("Site"), "Ardal");
-        screen.type(screen.page.getByLabel("Site’s word for host names"), "ard");
+        screen.type(screen.page.getByLabel("Site prefix in host names"), "ard");
         StringBuilder positions = new StringBuilder();
         for (int i = 0; i < 6; i++) {
             positions
@@ -68,15 +68,15 @@ class JourneyTest {
                     .append(17 + 2 * i)
                     .append('\n');
         }
-        screen.type(screen.page.getByLabel("Where units are expected"), positions.toString());
-        screen.press(screen.button("Begin").last());
+        screen.type(screen.page.getByLabel("Expected rack positions"), positions.toString());
+        screen.press(screen.button("Create bring-up").last());
         assertThat(screen.text("Rack R3 · 6 units, 0 proven")).isVisible();
         assertThat(screen.text("2 facts to find out")).hasCount(12);
     }
 
     private static void prepare(Screen screen) throws IOException {
         stage(screen, 1);
-        screen.press(screen.button("State the network"));
+        screen.press(screen.button("Define network"));
         screen.type(screen.field("Name"), "Management, row B");
         screen.type(screen.field("Prefix"), "10.40.9.7/24");
         screen.type(screen.field("Gateway"), "10.40.9.1");
@@ -84,9 +84,9 @@ class JourneyTest {
         screen.type(screen.field("Domain"), "ardal.example");
         screen.type(screen.field("Name servers"), "10.40.8.3, 10.40.8.4");
         screen.type(screen.field("Time servers"), "10.40.8.6 10.40.8.7 10.40.8.8");
-        screen.type(screen.page.getByLabel("Pools and kept ranges 1"), ".101-.180");
-        screen.type(screen.page.getByLabel("Pools and kept ranges 2"), ".10-.31");
-        screen.press(screen.button("State it"));
+        screen.type(screen.page.getByLabel("Pools and reserved ranges 1"), ".101-.180");
+        screen.type(screen.page.getByLabel("Pools and reserved ranges 2"), ".10-.31");
+        screen.press(screen.button("Save network"));
         // host bits: the field says which network is meant, and nothing typed is lost
         assertThat(screen.field("Prefix")).isFocused();
         assertThat(screen.text("the network is 10.40.9.0/24")).isVisible();
@@ -95,21 +95,21 @@ class JourneyTest {
         screen.page.keyboard().press("Enter");
         assertThat(screen.text("80 free in its pools")).isVisible();
 
-        screen.press(screen.button("Read labels"));
+        screen.press(screen.button("Import labels"));
         String labels = Files.readString(Machines.labels());
         screen.type(screen.page.getByLabel("or paste here"), labels.replace("R1 u27", "somewhere"));
-        screen.press(screen.button("Look it over"));
+        screen.press(screen.button("Preview"));
         assertThat(screen.text("“somewhere” is no rack position")).isVisible();
         assertThat(screen.page.getByRole(AriaRole.DIALOG).getByText("filled in"))
                 .hasCount(11);
-        screen.press(screen.button("Take 11 right lines"));
+        screen.press(screen.button("Import 11 valid lines"));
         assertThat(screen.text("11 of 12 known").last()).isVisible();
         screen.press(screen.button("Undo").last());
         assertThat(screen.text("0 of 12 known").last()).isVisible();
-        screen.press(screen.button("Read labels"));
+        screen.press(screen.button("Import labels"));
         // the one thing that is the browser's own: its dialog for files
-        screen.page.getByLabel("Choose a file").setInputFiles(Machines.labels());
-        screen.press(screen.button("Take 12 right lines"));
+        screen.page.getByLabel("Choose file").setInputFiles(Machines.labels());
+        screen.press(screen.button("Import 12 valid lines"));
         assertThat(screen.text("12 of 12 known").last()).isVisible();
         clean(screen, "Prepare");
     }
@@ -123,16 +123,17 @@ class JourneyTest {
                 .isVisible();
         clean(screen, "Allocate with a fit");
         screen.page.keyboard().press("t");
-        assertThat(screen.text("Every unit has its address.")).isVisible();
+        assertThat(screen.text("All units have their addresses.")).isVisible();
     }
 
     private static void configure(Screen screen) throws IOException {
         stage(screen, 3);
-        assertThat(screen.button("Start 12 units")).isVisible();
+        assertThat(screen.button("Set up 12 units")).isVisible();
         screen.page.keyboard().press("s");
         assertThat(screen.text("ard-srv-001-oob … ard-srv-012-oob").last()).isVisible();
-        screen.press(screen.button("Start").last());
-        assertThat(screen.text("The first goes alone until it is proven")).isVisible();
+        screen.press(screen.button("Start setup").last());
+        assertThat(screen.text("The first unit is set up alone until it is proven"))
+                .isVisible();
         Locator course = screen.page.getByRole(AriaRole.NAVIGATION);
         assertThat(course).containsText("12 set", LONG);
         assertThat(course).not().containsText("stopped");
@@ -141,7 +142,7 @@ class JourneyTest {
 
     private static void prove(Screen screen) throws IOException {
         stage(screen, 4);
-        screen.text("What answers, and how far up").waitFor();
+        screen.text("Endpoint checks").waitFor();
         screen.page.locator("tr[id^=endpoint-]").first().waitFor();
         Locator on = screen.page.locator("tr.on");
         for (int i = 0; i < 12 && (on.count() == 0 || !on.textContent().contains("ard-srv-009-oob")); i++) {
@@ -158,7 +159,8 @@ class JourneyTest {
         assertThat(screen.text("being checked"))
                 .hasCount(0, new LocatorAssertions.HasCountOptions().setTimeout(60_000));
         assertThat(screen.page.getByRole(
-                        AriaRole.IMG, new com.microsoft.playwright.Page.GetByRoleOptions().setName("7/7")))
+                        AriaRole.IMG,
+                        new com.microsoft.playwright.Page.GetByRoleOptions().setName("7 of 7 rungs pass")))
                 .hasCount(12);
         clean(screen, "Prove");
         stage(screen, 0);

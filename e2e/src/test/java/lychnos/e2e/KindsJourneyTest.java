@@ -51,7 +51,7 @@ class KindsJourneyTest {
 
     static {
         String serial = "serial";
-        String mac = "hardware address";
+        String mac = "MAC address";
         String place = "location";
         String line = "console line";
         fact(
@@ -161,7 +161,7 @@ class KindsJourneyTest {
                 "node 1",
                 serial,
                 "KS-1",
-                "controller's hardware address",
+                "controller's MAC address",
                 "02:4c:59:e7:08:01",
                 "controller's password",
                 "tag-of-the-first",
@@ -174,7 +174,7 @@ class KindsJourneyTest {
                 "node 2",
                 serial,
                 "KS-2",
-                "controller's hardware address",
+                "controller's MAC address",
                 "02:4c:59:e7:08:08",
                 "controller's password",
                 "tag-of-the-second",
@@ -331,8 +331,8 @@ class KindsJourneyTest {
             screen.signIn(server);
             for (long unit : units.values()) {
                 screen.page.navigate(server + "/b/1/configure?unit=" + unit);
-                screen.button("Begin and run to the next stop").click();
-                assertThat(screen.button("Begin and run to the next stop")).isHidden();
+                screen.button("Start and run to the next decision").click();
+                assertThat(screen.button("Start and run to the next decision")).isHidden();
             }
             for (Map.Entry<String, Long> unit : units.entrySet()) {
                 screen.page.navigate(server + "/b/1/configure?unit=" + unit.getValue());

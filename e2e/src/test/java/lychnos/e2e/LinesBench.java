@@ -154,7 +154,7 @@ public final class LinesBench {
                             at("units"),
                             Api.JSON.valueToTree(Map.of("kind", "interconnect-pair", "count", pairs, "members", 2)))
                     .forEach(id -> units.add(id.asLong()));
-            StringBuilder facts = new StringBuilder("unit,member,serial,hardware address,location,console line\n");
+            StringBuilder facts = new StringBuilder("unit,member,serial,MAC address,location,console line\n");
             for (int i = 0; i < units.size(); i++) {
                 String name = ask(api, url, "GET", "/api/units/" + units.get(i) + "/bench", null)
                         .path("name")
@@ -281,7 +281,7 @@ public final class LinesBench {
             api.text(
                     stage.url(),
                     "/api/bring-ups/1/facts.csv",
-                    "unit,member,serial,hardware address,location,console line,tunnel endpoints,control "
+                    "unit,member,serial,MAC address,location,console line,tunnel endpoints,control "
                             + "VLAN,switches planned,active controllers\nbyt-fdc-1,controller "
                             + "1,BY-1,02:4c:59:f1:00:01,R1 u1,"
                             + RAW_PORT + ",172.20.0.0/16,3900,6,1\n");

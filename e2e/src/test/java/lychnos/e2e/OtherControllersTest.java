@@ -121,14 +121,14 @@ class OtherControllersTest {
 
     private void readLabels() throws IOException {
         screen.page.navigate(stage.url() + "/b/1/prepare");
-        screen.button("Read labels").click();
+        screen.button("Import labels").click();
         screen.page.getByLabel("or paste here").fill(LABELS);
-        screen.button("Look it over").click();
+        screen.button("Preview").click();
         Locator dialog = screen.page.getByRole(AriaRole.DIALOG);
         assertThat(dialog.getByText("CW-3002").first()).isVisible();
         assertEquals(List.of(), screen.axe(), "the columns of a list");
         assertThat(dialog).not().containsText("Pull-Tag-31 ");
-        screen.button("Take 2 right lines").click();
+        screen.button("Import 2 valid lines").click();
         assertThat(screen.text("2 of 2 known").last()).isVisible();
     }
 
@@ -136,13 +136,13 @@ class OtherControllersTest {
         screen.page.navigate(stage.url() + "/b/1/allocate");
         assertThat(screen.text("4 addresses").first()).isVisible();
         screen.page.keyboard().press("t");
-        assertThat(screen.text("Every unit has its address.")).isVisible();
+        assertThat(screen.text("All units have their addresses.")).isVisible();
     }
 
     private void configure() {
         screen.page.navigate(stage.url() + "/b/1/configure");
-        screen.button("Start 2 units").click();
-        screen.button("Start").last().click();
+        screen.button("Set up 2 units").click();
+        screen.button("Start setup").last().click();
         Locator course = screen.page.getByRole(AriaRole.NAVIGATION);
         assertThat(course).containsText("2 set", LONG);
         assertThat(course).not().containsText("stopped");
@@ -152,7 +152,7 @@ class OtherControllersTest {
         screen.page.navigate(stage.url() + "/b/1/prove");
         assertThat(screen.page.locator("tr[id^=endpoint-]")).hasCount(4);
         screen.page.keyboard().press("c");
-        assertThat(screen.page.getByRole(AriaRole.IMG, new Page.GetByRoleOptions().setName("7/7")))
+        assertThat(screen.page.getByRole(AriaRole.IMG, new Page.GetByRoleOptions().setName("7 of 7 rungs pass")))
                 .hasCount(4, new LocatorAssertions.HasCountOptions().setTimeout(60_000));
         screen.page.locator("tr[id^=endpoint-]").first().click();
         assertThat(screen.text("recognized by it alone, since the controller shows no serial")

@@ -70,17 +70,17 @@ class OwnKindTest {
                 .click();
         assertThat(screen.text("Hypervisor host")).isVisible();
         assertEquals(List.of(), screen.axe(), "the list of kinds");
-        screen.button("Add a kind").click();
+        screen.button("Add kind").click();
         labelled("Name").fill("Hypervisor host");
         assertThat(labelled("Short word")).hasValue("hh");
         labelled("Factory user").fill("owner");
         labelled("Factory password").fill("owner");
-        screen.button("Save as a draft").click();
+        screen.button("Save as draft").click();
         assertThat(screen.text("There is a kind “hypervisor-host” already")).isVisible();
         labelled("Name").fill("Power meter gateway");
         assertThat(labelled("Short word")).hasValue("pmg");
         assertEquals(List.of(), screen.axe(), "the form with a fault");
-        screen.button("Save as a draft").click();
+        screen.button("Save as draft").click();
         assertThat(screen.text("This is a draft")).isVisible();
     }
 
@@ -147,7 +147,7 @@ class OwnKindTest {
     /** The value sheet says what to enter where; the engineer ticks what is done. */
     private void byHand(long unit) throws Exception {
         screen.page.navigate(stage.url() + "/b/1/configure?unit=" + unit);
-        screen.button("Begin, ask me at each").click();
+        screen.button("Start, ask me each time").click();
         assertThat(screen.text("10.40.16.250").first()).isVisible();
         assertThat(screen.text("255.255.255.0").first()).isVisible();
         typeIntoTheMachine();
@@ -222,7 +222,7 @@ class OwnKindTest {
         String other = stage.startSecondServer();
         long before = announce(other);
         screen.page.navigate(stage.url() + "/kinds/" + KIND + "?tab=text");
-        screen.button("Edit as a draft").click();
+        screen.button("Edit as draft").click();
         Locator text = screen.page.locator("#kind-text");
         String changed =
                 text.inputValue().replace("  location:", "  feed: { of: unit, is: text, find: the rack }\n  location:");
@@ -250,7 +250,7 @@ class OwnKindTest {
         screen.button("Move to version 2").click();
         assertThat(screen.page.getByRole(AriaRole.DIALOG).getByText("feed")).isVisible();
         screen.page.getByRole(AriaRole.DIALOG).locator("button[type=submit]").click();
-        assertThat(screen.text("These stay as they are")).isVisible();
+        assertThat(screen.text("Not moved")).isVisible();
         // a view may be a moment late for those who did not change anything
         Stage.until("the one that nothing was done with has moved", LONG, () -> versionOf(other, before) == 2);
         assertEquals(1, versionOf(other, first), "a signed unit stays as it is");

@@ -62,7 +62,7 @@ class TextKindTest {
             publish(2);
 
             screen.page.navigate(stage.url() + "/b/1/configure?unit=" + unit);
-            screen.button("Go on, it may restart").click();
+            screen.button("Continue and let it restart").click();
             Stage.until(
                     "it is set up",
                     LONG,
@@ -78,13 +78,13 @@ class TextKindTest {
         screen.page.navigate(stage.url() + "/kinds/new");
         screen.text("Paste a description instead").click();
         screen.page.getByLabel("Description (YAML)").fill(text);
-        screen.button("Save as a draft").click();
+        screen.button("Save as draft").click();
         assertThat(screen.text("No faults found.")).isVisible();
     }
 
     private void change(String text) {
         screen.page.navigate(stage.url() + "/kinds/" + KIND + "?tab=text");
-        screen.button("Edit as a draft").click();
+        screen.button("Edit as draft").click();
         screen.page.locator("#kind-text").fill(text);
         assertThat(screen.text("No faults found.")).isVisible();
         screen.button("Save draft").click();

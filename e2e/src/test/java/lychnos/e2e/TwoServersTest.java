@@ -189,7 +189,7 @@ class TwoServersTest {
         }
     }
 
-    /** Takes the first that is proposed, again and again; who is too late looks anew. */
+    /** Takes the first that is proposed, again and again; who is too late looks again. */
     private int takeOneByOne(String server, Api api) throws IOException, InterruptedException {
         int taken = 0;
         while (true) {

@@ -11,7 +11,7 @@ import java.util.Set;
  * One machine of a hall file.
  *
  * @param serial printed on its label
- * @param mac hardware address of its management port
+ * @param mac MAC address of its management port
  * @param firstAddress where it answers before it is set up, as DHCP would have given it
  * @param user its account as delivered
  * @param phrase its password as delivered

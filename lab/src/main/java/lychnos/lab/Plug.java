@@ -39,7 +39,7 @@ public interface Plug {
         };
     }
 
-    /** Addresses come and go on one interface, without a hardware address of their own. */
+    /** Addresses come and go on one interface, without a MAC address of their own. */
     static Plug shared(String device) {
         return new Plug() {
             @Override
@@ -57,7 +57,7 @@ public interface Plug {
         };
     }
 
-    /** Every machine gets an interface of its own on the hall's wire, with its own hardware address. */
+    /** Every machine gets an interface of its own on the hall's wire, with its own MAC address. */
     static Plug ownInterface(String device) {
         return new Plug() {
             private String name(int index) {

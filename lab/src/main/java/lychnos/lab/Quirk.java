@@ -32,7 +32,7 @@ public enum Quirk {
     BACK_AT_OLD,
     /** After the move it answers with garbage. */
     GARBAGE,
-    /** Another machine than the label says stands in the slot: same hardware address on the switch, other serial. */
+    /** Another machine than the label says stands in the slot: same MAC address on the switch, other serial. */
     OTHER_SERIAL,
     /** Accepts time servers with 200 and a warning, and keeps none. */
     FORGETS_TIME,

@@ -36,7 +36,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.junit.jupiter.api.io.TempDir;
 
-/** What plain loopback cannot show: silence, hardware addresses, and two machines at odds over one address. */
+/** What plain loopback cannot show: silence, MAC addresses, and two machines at odds over one address. */
 @EnabledIfEnvironmentVariable(
         named = "HALL",
         matches = ".+",

@@ -88,7 +88,7 @@ final class Answering {
                     Why.AGAIN,
                     step,
                     "It asks “" + course.steps.get(step).title()
-                            + "” again, which was answered already. Did it begin anew? Look at it, and go on by hand.",
+                            + "” again, which was answered already. Did it restart? Look at it, and go on by hand.",
                     question.line());
         } else if (course.steps.logsIn(step) || leftBehind(step, shown)) {
             answer(step, course.steps.asked(step), question, now);

@@ -47,7 +47,7 @@ public final class ControllerPlan {
         return values.text(ofRole(what));
     }
 
-    /** The hardware address on its tag; nothing where that is not known yet. */
+    /** The MAC address on its tag; nothing where that is not known yet. */
     public Optional<Mac> mac() {
         return step.mac().fill(values::text).map(Mac::parse);
     }
@@ -97,12 +97,12 @@ public final class ControllerPlan {
     private static final String OURS = "New password";
 
     /** What of {@link #sheet} is another one in each member. */
-    public static final Set<String> DIFFER = Set.of("Hardware address on its tag", "Address", "Name");
+    public static final Set<String> DIFFER = Set.of("MAC address on its tag", "Address", "Name");
 
     /** What a person enters by hand, by what it is; names of values that are not known yet stand in brackets. */
     public Map<String, String> sheet() {
         Map<String, String> sheet = new LinkedHashMap<>();
-        sheet.put("Hardware address on its tag", step.mac().fill(values::text).orElse("(not known yet)"));
+        sheet.put("MAC address on its tag", step.mac().fill(values::text).orElse("(not known yet)"));
         sheet.put("Account", user());
         sheet.put("Address", own("address").orElse("(not placed yet)"));
         sheet.put("Mask", own("mask").orElse("(not placed yet)"));

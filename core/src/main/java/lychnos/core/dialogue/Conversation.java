@@ -103,7 +103,7 @@ public final class Conversation {
     /**
      * Goes on where an earlier conversation was left: what was done stays done, and what was sent without an answer
      * counts as sent, so that it is not sent again unless the machine asks again. What is on the line must be told
-     * anew; where the line stays silent and may not be woken, a person is asked whether it is still the same machine.
+     * again; where the line stays silent and may not be woken, a person is asked whether it is still the same machine.
      * One that worked by itself and does not wake up is waited for as before; where it may not be woken, for as long as
      * is usual.
      */
@@ -250,7 +250,7 @@ public final class Conversation {
         return course.effects();
     }
 
-    /** A person lets it begin anew after {@link #halt}: what is on the line is to be told again. */
+    /** A person lets it restart after {@link #halt}: what is on the line is to be told again. */
     public List<Effect> again(Instant now) {
         course.become(State.UNSURE);
         course.identified = false;

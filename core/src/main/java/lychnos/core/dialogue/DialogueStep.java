@@ -224,7 +224,7 @@ public sealed interface DialogueStep {
      * password, time servers, name and fixed address.
      *
      * @param role whose address it gets; of a role that each member has, the member's own
-     * @param mac its hardware address
+     * @param mac its MAC address
      * @param serial what it must tell before anything is written to it
      * @param user its account
      * @param phrase the name of the password that is ours

@@ -52,7 +52,7 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         /** Another member must tell something first; nobody is needed for that. */
         PEER(false),
         OVERDUE(true),
-        /** The line was gone, or the machine began anew; is it still the same? */
+        /** The line was gone, or the machine began again; is it still the same? */
         CUT(true),
         /** A person answers, and the machine has not told which one it is; Enter was kept back. */
         NOT_KNOWN(true),

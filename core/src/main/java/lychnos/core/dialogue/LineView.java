@@ -146,7 +146,7 @@ final class LineView {
             erasures = screen.erasures();
             mark = screen.windowTop();
         }
-        // a machine that goes back and writes over what stood there begins anew from that place
+        // a machine that goes back and writes over what stood there restarts from that place
         Screen.Place changed = screen.foremostChange().orElse(mark);
         if (changed.row() < mark.row() || changed.row() == mark.row() && changed.column() < mark.column()) {
             mark = changed;

@@ -10,7 +10,7 @@ import java.util.regex.PatternSyntaxException;
 /**
  * Something that is looked for on a line: a text as it stands, or a pattern between strokes, such as {@code /code
  * ([0-9]+)/}.
- * Groups with names give values. A pattern that would take for ever is given up after so many steps, since descriptions
+ * Groups with names give values. A pattern that would take permanently is given up after so many steps, since descriptions
  * come from anywhere.
  */
 public final class Look {

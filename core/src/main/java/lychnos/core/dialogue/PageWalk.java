@@ -29,19 +29,19 @@ final class PageWalk {
         this.sent = sent;
     }
 
-    /** An answer was sent: a page that takes it is drawn anew. */
+    /** An answer was sent: a page that takes it is drawn again. */
     void answered() {
         pagedAt = null;
         course.rows.anew();
         erasuresAtAnswer = course.line.screen().erasures();
     }
 
-    /** Whether the page was drawn anew since the last answer. */
+    /** Whether the page was drawn again since the last answer. */
     private boolean drawnSinceAnswer() {
         return course.line.screen().erasures() != erasuresAtAnswer;
     }
 
-    /** A page that is drawn anew after an answer has taken it, unless it says that it has not. */
+    /** A page that is drawn again after an answer has taken it, unless it says that it has not. */
     void pageStands(String shown, Duration stands, Instant now) {
         int sent = course.steps.sent();
         if (sent >= 0 && !drawnSinceAnswer()) {

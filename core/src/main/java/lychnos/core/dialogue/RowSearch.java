@@ -56,7 +56,7 @@ final class RowSearch {
         return marked.stream().anyMatch(row::in) ? Found.HERE : Found.FURTHER;
     }
 
-    /** A key or an answer went out: what is marked next is looked at anew. */
+    /** A key or an answer went out: what is marked next is looked at again. */
     void anew() {
         before = List.of();
         moves = 0;

@@ -8,7 +8,7 @@ final class Typing {
     /** Within the several letters of a cursor key (ECMA-48). */
     private boolean withinKey;
 
-    /** Keys that only move or draw anew are no part of an answer. */
+    /** Keys that only move or draw again are no part of an answer. */
     void key(char key) {
         if (key == 0x1b) {
             withinKey = true;

@@ -151,7 +151,7 @@ public record ExistingList(List<InUse> uses, List<LabelFault> faults) {
         return switch (text.strip().toLowerCase(Locale.ROOT).replace('_', ' ')) {
             case "address", "ip", "ip address", "ipv4 address", "ipv6 address" -> "address";
             case "name", "host", "hostname", "host name" -> "name";
-            case "mac", "hwaddr", "hardware address", "mac address" -> "mac";
+            case "mac", "hwaddr", "MAC address", "mac address" -> "mac";
             case "state" -> "state";
             default -> text;
         };

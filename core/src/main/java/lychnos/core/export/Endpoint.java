@@ -11,7 +11,7 @@ import java.util.List;
  * @param role what the address is for within the unit
  * @param name the full name
  * @param length of its network's prefix
- * @param mac the hardware address that answers there, as IEEE 802 writes it, with colons
+ * @param mac the MAC address that answers there, as IEEE 802 writes it, with colons
  * @param certificate SHA-256 of the certificate, in hexadecimal
  * @param chain certificates in PEM, from its own upwards
  * @param hostKey type and key of its SSH host key, as a line of known hosts has them

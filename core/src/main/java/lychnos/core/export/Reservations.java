@@ -20,7 +20,7 @@ public final class Reservations {
         Map<String, String> seen = new LinkedHashMap<>();
         while (endpoints.hasNext()) {
             Endpoint each = endpoints.next();
-            // one hardware address is reserved one address in a subnet
+            // one MAC address is reserved one address in a subnet
             if (each.v4()
                     && !each.mac().isEmpty()
                     && seen.put(each.prefix() + " " + each.mac(), each.address()) == null) {

@@ -8,7 +8,7 @@ import lychnos.core.address.Address;
  *
  * @param line the line of the list it came from, counted from 1
  * @param serial the serial number exactly as printed
- * @param mac the hardware address of the management port
+ * @param mac the MAC address of the management port
  * @param position where the machine is mounted
  * @param model the maker's name for it
  * @param firstAddress the address it answers at before it is set up, where the label says so

@@ -24,7 +24,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
     /** The columns, with the headings by which people name them. */
     public enum Column {
         SERIAL("serial", "serial number", "s/n", "sn", "label serial"),
-        MAC("mac", "mac address", "hardware address", "oob mac", "management mac"),
+        MAC("mac", "mac address", "MAC address", "oob mac", "management mac"),
         POSITION("rack position", "position", "rack", "location", "slot"),
         /** The rack alone, where the unit in it has a column of its own. */
         RACK("rack name"),

@@ -3,7 +3,7 @@ package lychnos.core.fact;
 import java.util.Locale;
 
 /**
- * A 48-bit hardware address (EUI-48, IEEE 802).
+ * A 48-bit MAC address (EUI-48, IEEE 802).
  *
  * @param bits the address in the low 48 bits, first octet highest
  */
@@ -11,7 +11,7 @@ public record Mac(long bits) implements Comparable<Mac> {
 
     public Mac {
         if (bits >>> 48 != 0) {
-            throw new IllegalArgumentException("a hardware address has 48 bits");
+            throw new IllegalArgumentException("a MAC address has 48 bits");
         }
     }
 
@@ -28,10 +28,9 @@ public record Mac(long bits) implements Comparable<Mac> {
             String digits = trimmed.replaceAll("[:.\\- ]", "");
             if (digits.matches("[0-9A-Fa-f]*") && digits.length() != 12) {
                 throw new IllegalArgumentException(
-                        "“" + trimmed + "” has " + digits.length() + " hexadecimal digits; a hardware address has 12.");
+                        "“" + trimmed + "” has " + digits.length() + " hexadecimal digits; a MAC address has 12.");
             }
-            throw new IllegalArgumentException(
-                    "“" + trimmed + "” is no hardware address; write it as 02:4c:59:a1:00:01.");
+            throw new IllegalArgumentException("“" + trimmed + "” is no MAC address; write it as 02:4c:59:a1:00:01.");
         }
         long bits = Long.parseLong(trimmed.replaceAll("[:.\\-]", ""), 16);
         if (bits == 0 || bits == 0xffffffffffffL || (bits >> 40 & 1) == 1) {

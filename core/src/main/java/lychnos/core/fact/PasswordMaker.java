@@ -24,11 +24,11 @@ public final class PasswordMaker {
     /**
      * A new password; each letter adds about 5.4 bits.
      *
-     * @param length 12 to 64 letters
+     * @param length 12 to 64 characters
      */
     public Secret make(int length) {
         if (length < 12 || length > 64) {
-            throw new IllegalArgumentException("a password has 12 to 64 letters");
+            throw new IllegalArgumentException("a password has 12 to 64 characters");
         }
         while (true) {
             StringBuilder text = new StringBuilder(length);

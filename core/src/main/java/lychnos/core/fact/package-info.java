@@ -1,2 +1,2 @@
-/** What is known about a unit before it is touched: labels, hardware addresses, positions, secrets. */
+/** What is known about a unit before it is touched: labels, MAC addresses, positions, secrets. */
 package lychnos.core.fact;

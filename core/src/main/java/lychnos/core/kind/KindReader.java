@@ -192,14 +192,14 @@ public final class KindReader {
 
     private static String word(String text) {
         if (!WORD.matcher(text).matches()) {
-            throw new IllegalArgumentException("“" + text + "” is no word of small letters, digits and hyphens.");
+            throw new IllegalArgumentException("“" + text + "” is no word of lowercase letters, digits and hyphens.");
         }
         return text;
     }
 
     private static String shortWord(String text) {
         if (!text.matches("[a-z][a-z0-9]{0,7}")) {
-            throw new IllegalArgumentException("The short word has 1 to 8 small letters and digits.");
+            throw new IllegalArgumentException("The short word has 1 to 8 lowercase letters and digits.");
         }
         return text;
     }
@@ -266,7 +266,7 @@ public final class KindReader {
                 "policy",
                 "least"));
         if (!WORD.matcher(name).matches()) {
-            place.fault("“" + name + "” is no name for a fact: small letters, digits and hyphens.");
+            place.fault("“" + name + "” is no name for a fact: lowercase letters, digits and hyphens.");
         }
         FactSpec.Scope scope = place.at("of")
                 .read(
@@ -495,7 +495,7 @@ public final class KindReader {
         }
         String community = place.at("community").text("");
         if (!community.matches("[!-~]{0,32}")) {
-            place.at("community").fault("A community is at most 32 letters without a space.");
+            place.at("community").fault("A community is at most 32 characters without a space.");
         }
         boolean signsIn = place.at("ssh").isMap();
         return new Kind.Checks(

@@ -32,7 +32,7 @@ public final class Hostname {
     }
 
     /**
-     * Checks a domain: labels with dots between them, at most 253 letters.
+     * Checks a domain: labels with dots between them, at most 253 characters.
      *
      * @throws IllegalArgumentException with a sentence that says what is wrong
      */

@@ -58,7 +58,7 @@ public final class NamePattern {
 
     private static List<String> fields(String text, List<String> known, String knownText) {
         if (text.length() > 200) {
-            throw new IllegalArgumentException("The pattern has more than 200 letters.");
+            throw new IllegalArgumentException("The pattern has more than 200 characters.");
         }
         List<String> used = new ArrayList<>();
         Matcher matcher = FIELD.matcher(text);

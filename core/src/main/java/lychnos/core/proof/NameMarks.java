@@ -17,7 +17,7 @@ public final class NameMarks {
     /**
      * What one server said.
      *
-     * @param data of all records, in small letters; empty where it knows none
+     * @param data of all records, in lowercase letters; empty where it knows none
      * @param fault why it said nothing, or empty
      */
     public record Said(List<String> data, String fault) {

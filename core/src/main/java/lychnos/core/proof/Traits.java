@@ -14,7 +14,7 @@ public final class Traits {
 
     public static final String CERTIFICATE = "certificate";
     public static final String HOST_KEY = "host key";
-    public static final String HARDWARE = "hardware address";
+    public static final String HARDWARE = "MAC address";
     public static final String FIRMWARE = "firmware";
     public static final String NAME = "name";
     public static final String REVERSE = "reverse name";

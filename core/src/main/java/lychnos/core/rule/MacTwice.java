@@ -2,7 +2,7 @@ package lychnos.core.rule;
 
 import java.util.List;
 
-/** One hardware address on two machines. */
+/** One MAC address on two machines. */
 final class MacTwice implements Rule {
 
     @Override
@@ -11,7 +11,7 @@ final class MacTwice implements Rule {
                 .map(entry -> Finding.blocks(
                         "mac-twice",
                         Finding.About.unit(entry.getValue().get(0)),
-                        "Hardware address " + entry.getKey() + " stands at " + Twice.names(entry.getValue()),
+                        "MAC address " + entry.getKey() + " stands at " + Twice.names(entry.getValue()),
                         "One of the labels was read wrong. The wrong machine would be found by it."))
                 .toList();
     }

@@ -23,7 +23,7 @@ final class NameLongElsewhere implements Rule {
                             .forEach(value -> findings.add(Finding.warns(
                                     "name-long-elsewhere",
                                     Finding.About.unit(unit),
-                                    fact.title() + " “" + value + "” has more than 15 letters",
+                                    fact.title() + " “" + value + "” has more than 15 characters",
                                     "Directories and older tools cut names there (RFC 1001 keeps "
                                             + "15). Shorten it if it is to join one.")));
                 }

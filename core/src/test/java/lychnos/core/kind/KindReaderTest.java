@@ -102,7 +102,7 @@ class KindReaderTest {
                 "title: Block | tytle: Block | 2 | title: This is missing",
                 "port: 443 | port: 70000 | 132 | checks.port: A number from 1 to 65535",
                 "shut: [ 23 ], | shut: [ 23 ], community: open sesame, | 132 | checks.community: A community is at "
-                        + "most 32 letters",
+                        + "most 32 characters",
                 "about: 8 min | about: soon | 73 | waits.about: A time such as",
                 "at-most: 30 min | at-most: 10 s | 73 | The longest time is shorter",
                 "kind: block-array | kind: [a] | 2 | kind: A text is wanted",

@@ -41,7 +41,7 @@ class ChainTest {
             case 1 -> links.set(at, new Link(link.number(), "record", link.body(), link.previous(), link.digest()));
             case 2 -> links.set(at, new Link(link.number(), link.sort(), link.body(), other, link.digest()));
             case 3 -> links.set(at, new Link(link.number(), link.sort(), link.body(), link.previous(), other));
-            // made anew with its own digest: the next one tells
+            // made again with its own digest: the next one tells
             case 4 ->
                 links.set(
                         Math.min(at, 10),

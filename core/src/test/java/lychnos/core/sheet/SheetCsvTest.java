@@ -29,7 +29,7 @@ class SheetCsvTest {
     @Test
     void writesNothingThatASpreadsheetWouldCompute() {
         String text = SheetCsv.write(LINES);
-        assertTrue(text.startsWith("unit,member,serial,hardware address,"), text);
+        assertTrue(text.startsWith("unit,member,serial,MAC address,"), text);
         assertTrue(text.contains("ard-fic-1,left,'=FX-1,"), text);
         assertEquals(4, text.lines().count());
     }
@@ -114,7 +114,7 @@ class SheetCsvTest {
                 "unit;member;serial~ard-fic-9;left;X | 2 | There is no such unit",
                 "unit;member;serial~ard-fic-1;middle;X | 2 | has no such member",
                 "unit;serial~ard-fic-1;X | 2 | whose this is: left, right",
-                "unit;member;hardware address~ard-fic-1;left;zz | 2 | no hardware address",
+                "unit;member;MAC address~ard-fic-1;left;zz | 2 | no MAC address",
                 "unit;console line~ard-srv-001;2001 | 2 | never asks for this",
                 "unit;colour~ard-srv-001;red | 1 | No unit here has a fact of this name",
                 "colour;serial~a;b | 1 | No column holds the units",

@@ -13,7 +13,7 @@ import lychnos.lab.MachineSpec;
  *
  * @param model orrel, sallow, greenup, brathay, skeggle, wythop, ullock, mungris, bannisdale, harrop or seathwaite
  * @param serial printed on its label
- * @param mac hardware address of its management port, or of its controller where it has one
+ * @param mac MAC address of its management port, or of its controller where it has one
  * @param host the virtualisation host whose line port it is on; empty for a machine on the line server
  * @param port the port that its console is plugged into, of the line server or of that host; 0 for a machine without a
  * console
@@ -58,7 +58,7 @@ public record ConsoleSpec(
         return new MachineSpec(serial, mac, first, Set.of());
     }
 
-    /** What it plugs in beside its controller: the next hardware address. */
+    /** What it plugs in beside its controller: the next MAC address. */
     MachineSpec beside() {
         int colon = mac.lastIndexOf(':');
         return new MachineSpec(

@@ -42,7 +42,7 @@ public enum Habit {
     OTHER_PAGES,
     /** Refuses one of its pages. */
     PAGE_REFUSED,
-    /** Takes what was set on its pages into service for ever. */
+    /** Takes what was set on its pages into service permanently. */
     NEVER_SERVES,
     /** Asks the second question of all again after it was answered. */
     ASKS_AGAIN;

@@ -15,7 +15,7 @@ import lychnos.core.fact.CsvText;
 import lychnos.server.LychnosConfig;
 import lychnos.server.problem.Refusal;
 
-/** What DHCP servers on this machine have leased, read anew each time that somebody asks. */
+/** What DHCP servers on this machine have leased, read again each time that somebody asks. */
 @ApplicationScoped
 public class Leases {
 

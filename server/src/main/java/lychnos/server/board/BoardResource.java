@@ -56,7 +56,7 @@ public class BoardResource {
                 view -> rows ? view : view.withoutRows());
     }
 
-    /** Looks for a unit by name, address, serial, hardware address in any notation, or position. */
+    /** Looks for a unit by name, address, serial, MAC address in any notation, or position. */
     @GET
     @Path("find")
     @Transactional

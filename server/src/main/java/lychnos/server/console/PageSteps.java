@@ -74,7 +74,7 @@ final class PageSteps {
             throw new WireFault(
                     WireFault.Kind.OTHER_CERTIFICATE,
                     "it shows another certificate than before, " + shown
-                            + "; where that was replaced on purpose, put this setup away and begin it anew");
+                            + "; where that was replaced on purpose, put this setup away and begin it again");
         }
         return pages;
     }

@@ -53,7 +53,7 @@ final class VantageLine implements OpenLine {
     private volatile boolean gone;
     private volatile Instant cutAt;
 
-    /** @param order how far the dialogue is, asked anew for each beginning */
+    /** @param order how far the dialogue is, asked again for each beginning */
     VantageLine(
             Held held,
             Openings.Opening opening,

@@ -128,7 +128,7 @@ public class LifeAfter {
 
     /**
      * Takes a unit out of use for good: its addresses cool off, its names are withdrawn at the name servers, what it
-     * bore (serial, hardware address, place in a rack) is free for others. Its record stays and counts no more.
+     * bore (serial, MAC address, place in a rack) is free for others. Its record stays and counts no more.
      */
     @Transactional
     public void retire(long unitId, String why, Who.Person person) {
@@ -185,7 +185,7 @@ public class LifeAfter {
      * What tells one of a unit's machines from another.
      *
      * @param member its label; empty for the unit itself
-     * @param facts serial and hardware addresses, by the name of the fact
+     * @param facts serial and MAC addresses, by the name of the fact
      */
     public record Part(String member, Map<String, Bears> facts) {}
 
@@ -227,9 +227,9 @@ public class LifeAfter {
     public record New(String member, Map<String, String> facts, String firstAddress, String why) {}
 
     /**
-     * Puts another machine in the place of one: addresses and names stay, serial and hardware addresses are the new
+     * Puts another machine in the place of one: addresses and names stay, serial and MAC addresses are the new
      * one's, and whatever was remembered of the old one (certificate, host key, what it showed when it was accepted) is
-     * forgotten. The unit is to be set up, proven and signed anew.
+     * forgotten. The unit is to be set up, proven and signed again.
      */
     @Transactional
     public void replace(long unitId, New machine, Who.Person person) {

@@ -190,7 +190,7 @@ final class PackCheck {
         return value == null ? "" : value.toString();
     }
 
-    /** Made anew from what it holds, it must be the same file. */
+    /** Made again from what it holds, it must be the same file. */
     private boolean same(Path pack, SortedMap<String, Path> files) throws IOException {
         Path again = Files.createTempFile("lychnos-verify", ".zip");
         try {

@@ -21,7 +21,7 @@ import java.util.zip.ZipOutputStream;
 import lychnos.core.record.CanonicalJson;
 
 /**
- * A pack: a ZIP file in which nothing is left to chance, so that it can be made anew byte by byte from what it holds.
+ * A pack: a ZIP file in which nothing is left to chance, so that it can be made again byte by byte from what it holds.
  * Entries are sorted, stored and of one time; {@code manifest.json} comes last and has the digest of every other one.
  */
 final class PackFile {

@@ -301,7 +301,8 @@ public class SignOff {
     public void reopen(long unitId, String why, Who.Person person) {
         Unit unit = bringUps.unit(unitId);
         if (why == null || why.isBlank() || why.strip().length() > LONGEST_WHY) {
-            throw Refusal.fields(List.of(new Refusal.FieldFault("why", "Why is it opened again? Up to 400 letters.")));
+            throw Refusal.fields(
+                    List.of(new Refusal.FieldFault("why", "Why is it opened again? Up to 400 characters.")));
         }
         if (!end(unit, why.strip(), person)) {
             throw Refusal.conflict(unit.label() + " is not signed.");

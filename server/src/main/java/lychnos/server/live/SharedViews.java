@@ -40,7 +40,7 @@ import org.jboss.logging.Logger;
  * told. What is never told does not stay for longer than a moment either: for ten times as long as the view took, and
  * two seconds at most.
  *
- * <p>What takes long is worked out anew behind what is shown: whoever asks meanwhile sees the one before at once, and
+ * <p>What takes long is worked out again behind what is shown: whoever asks meanwhile sees the one before at once, and
  * their screen is told when the new one is there. Only who has changed something since waits for it.
  */
 @ApplicationScoped

@@ -127,8 +127,8 @@ public class BringUps {
                     List.of(new Refusal.FieldFault("name", "A name has 1 to 80 characters, in one line.")));
         }
         if (request.siteCode() == null || !request.siteCode().matches("[a-z][a-z0-9]{1,11}")) {
-            throw Refusal.fields(
-                    List.of(new Refusal.FieldFault("siteCode", "A site's word has 2 to 12 small letters and digits.")));
+            throw Refusal.fields(List.of(
+                    new Refusal.FieldFault("siteCode", "A site's word has 2 to 12 lowercase letters and digits.")));
         }
         if (request.siteName() != null
                 && (request.siteName().length() > 80

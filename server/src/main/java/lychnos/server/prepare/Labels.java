@@ -205,7 +205,7 @@ public class Labels {
         unit.firstAddress = label.firstAddress().orElse(null);
     }
 
-    /** Serials and hardware addresses of the list that other units bear already. */
+    /** Serials and MAC addresses of the list that other units bear already. */
     private record Elsewhere(Map<String, Unit> bySerial, Map<String, Unit> byMac) {
 
         LabelFault fault(Label label, Unit there) {
@@ -232,7 +232,7 @@ public class Labels {
                         label.line(),
                         "mac",
                         label.mac().toString(),
-                        "This hardware address belongs to " + sameMac.serial + " at " + sameMac.place() + ".");
+                        "This MAC address belongs to " + sameMac.serial + " at " + sameMac.place() + ".");
             }
             return null;
         }

@@ -50,13 +50,13 @@ final class TypedNetwork {
         }
         segment = blank(statement.segment()) ? "" : statement.segment().strip();
         if (segment.length() > 40) {
-            faults.add(new FieldFault("segment", "A segment's name has at most 40 letters."));
+            faults.add(new FieldFault("segment", "A segment's name has at most 40 characters."));
         }
         realm = blank(statement.realm())
                 ? BringUps.REALM
                 : statement.realm().strip().toLowerCase(Locale.ROOT);
         if (realm.length() > 40) {
-            faults.add(new FieldFault("realm", "A realm's name has at most 40 letters."));
+            faults.add(new FieldFault("realm", "A realm's name has at most 40 characters."));
         }
         mtu = statement.mtu();
         if (mtu != null && (mtu < 576 || mtu > 9216)) {
@@ -158,7 +158,7 @@ final class TypedNetwork {
         range.last = run.last();
         range.note = text.note() == null ? "" : text.note().strip();
         if (range.note.length() > 120) {
-            faults.add(new FieldFault(field, "A note has at most 120 letters."));
+            faults.add(new FieldFault(field, "A note has at most 120 characters."));
         }
         ranges.add(range);
     }

@@ -15,7 +15,7 @@ import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
 /**
- * Who bears a serial, a hardware address or a rack position. Knows the units that a change touches, and those that bear
+ * Who bears a serial, a MAC address or a rack position. Knows the units that a change touches, and those that bear
  * what it sets.
  */
 final class UniqueIndex {
@@ -25,7 +25,7 @@ final class UniqueIndex {
     private final Map<RackPosition, Unit> positions = new HashMap<>();
     private final long bringUpId;
 
-    /** Serials and hardware addresses are unique everywhere, positions within the bring-up. */
+    /** Serials and MAC addresses are unique everywhere, positions within the bring-up. */
     UniqueIndex(Session db, long bringUpId, Collection<Unit> touched, List<Facts.CellText> typed) {
         this.bringUpId = bringUpId;
         touched.forEach(this::enter);

@@ -171,7 +171,7 @@ public class Endpoints {
                 .orElse(values.keySet().iterator().next());
     }
 
-    /** The hardware address that must answer: known for the address that a machine is managed at. */
+    /** The MAC address that must answer: known for the address that a machine is managed at. */
     private static Optional<Mac> hardware(Kind kind, Claim claim, String member, MemberValues own) {
         boolean its = claim.role.equals(member) || member.isEmpty() && claim.place == 0;
         return its

@@ -12,7 +12,7 @@ import lychnos.core.fact.RackPosition;
 import org.hibernate.annotations.SQLRestriction;
 import org.hibernate.annotations.Type;
 
-/** A machine to be commissioned. Serial and hardware address are null until its label is read. */
+/** A machine to be commissioned. Serial and MAC address are null until its label is read. */
 @Entity
 @SQLRestriction("retired_at is null")
 public class Unit {

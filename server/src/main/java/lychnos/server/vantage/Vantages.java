@@ -281,7 +281,7 @@ public class Vantages {
         String wanted = name == null ? "" : name.strip();
         if (!wanted.matches("[a-z0-9]([a-z0-9-]{0,38}[a-z0-9])?")) {
             throw Refusal.fields(List.of(new Refusal.FieldFault(
-                    "name", "A vantage is called by small letters, digits and hyphens, such as hall-3.")));
+                    "name", "A vantage is called by lowercase letters, digits and hyphens, such as hall-3.")));
         }
         if (!db.createQuery("select v.id from VantageRow v where v.name = :name and v.revokedAt is null", Long.class)
                 .setParameter("name", wanted)

@@ -11,15 +11,17 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /**
- * The way to a value in JSON: {@code rows[0].cells['serial'].value}, {@code rows.member} (of every row),
- * {@code rows.find { it.id == 7 && it.name == 'left' }.value}, {@code rows.findAll { it.marks.contains('FIRST') }.name}, {@code rows.last()}.
- * An empty path and {@code $} are the whole.
+ * The way to a value in JSON. An empty path and {@code $} are the whole; further ones:
+ * {@code rows[0].cells['serial'].value}, {@code paths.'/api/people'.get}, {@code rows.member} (of every row),
+ * {@code rows.find { it.id == 7 && it.name == 'left' }.value},
+ * {@code rows.findAll { it.marks.contains('FIRST') }.name}, {@code rows.last()}.
  */
 final class Path {
 
     private static final Pattern NAME = Pattern.compile("\\.?([A-Za-z_][\\w-]*)(?![\\w(]| \\{)");
     private static final Pattern INDEX = Pattern.compile("\\[(-?\\d+)]");
     private static final Pattern KEY = Pattern.compile("\\['([^']*)']");
+    private static final Pattern QUOTED = Pattern.compile("\\.?'([^']*)'");
     private static final Pattern SEARCH = Pattern.compile("\\.?(find|findAll) \\{ (.*?) }");
     private static final Pattern LAST = Pattern.compile("\\.?last\\(\\)");
     private static final Pattern EQUALITY = Pattern.compile("it\\.(\\S+) (==|!=) (.+)");
@@ -61,7 +63,9 @@ final class Path {
                             : value -> list(value).stream().filter(condition).collect(Collectors.toList()));
         } else if ((found = LAST.matcher(text)).lookingAt()) {
             steps.add(value -> at(list(value), -1));
-        } else if ((found = NAME.matcher(text)).lookingAt() || (found = KEY.matcher(text)).lookingAt()) {
+        } else if ((found = NAME.matcher(text)).lookingAt()
+                || (found = KEY.matcher(text)).lookingAt()
+                || (found = QUOTED.matcher(text)).lookingAt()) {
             String name = found.group(1);
             steps.add(value -> named(value, name));
         } else if ((found = INDEX.matcher(text)).lookingAt()) {

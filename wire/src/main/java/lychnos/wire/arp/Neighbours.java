@@ -52,7 +52,7 @@ public final class Neighbours {
     }
 
     /**
-     * Makes the kernel ask for the hardware addresses of these: sends each an empty datagram to the discard port (RFC
+     * Makes the kernel ask for the MAC addresses of these: sends each an empty datagram to the discard port (RFC
      * 863).
      */
     public void ask(List<InetSocketAddress> peers) throws IOException {

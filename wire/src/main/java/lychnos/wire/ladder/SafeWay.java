@@ -122,7 +122,7 @@ final class SafeWay {
         }
     }
 
-    /** Where it answers besides, told by its hardware address or by its certificate. */
+    /** Where it answers besides, told by its MAC address or by its certificate. */
     private Optional<String> elsewhere() {
         for (Map.Entry<Address, String> each : target.known().elsewhere().entrySet()) {
             String name = each.getKey() + ", " + each.getValue();

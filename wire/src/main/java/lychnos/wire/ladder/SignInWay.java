@@ -28,7 +28,7 @@ import lychnos.wire.vantage.Vantage;
 
 /**
  * The upper rungs of a machine that people sign in to. Which one it is, it tells over the interface of its pages, or by
- * its hardware address, or by the certificate that it has had since it told its serial in its setup.
+ * its MAC address, or by the certificate that it has had since it told its serial in its setup.
  */
 final class SignInWay implements Way {
 
@@ -49,7 +49,7 @@ final class SignInWay implements Way {
     /**
      * A way up.
      *
-     * @param neighbour the hardware address that answered, where this place is on the segment
+     * @param neighbour the MAC address that answered, where this place is on the segment
      * @param shown the certificate that was shown right before; everything goes to that one or not at all
      */
     SignInWay(Vantage vantage, Target target, Target.SignIn expected, Optional<Mac> neighbour, String shown) {
@@ -145,7 +145,7 @@ final class SignInWay implements Way {
         }
         if (target.mac() != null && neighbour.isPresent()) {
             parts.add(Part.holds(
-                    "hardware address",
+                    "MAC address",
                     neighbour.get() + " as on the label")); // another one would have broken the first rung
         }
         if (expected.setUp() != null && expected.setUp().identifiedBy() instanceof Target.NotYet) {

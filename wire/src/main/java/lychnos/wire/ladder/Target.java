@@ -18,7 +18,7 @@ import lychnos.core.proof.Settings;
  * An endpoint, with everything that is needed to judge it.
  *
  * @param port of its management service
- * @param mac the hardware address that must answer, or null where none is known for this address
+ * @param mac the MAC address that must answer, or null where none is known for this address
  * @param fingerprint the certificate remembered, or null
  * @param open ports that must answer besides
  * @param shut ports that must not answer

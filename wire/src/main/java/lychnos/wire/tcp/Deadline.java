@@ -9,7 +9,7 @@ import java.util.concurrent.TimeUnit;
 
 /**
  * Ends an exchange when its time is over, however often the peer said something meanwhile. A time-out of a read begins
- * anew with each byte: whoever drips one a second would hold it for hours.
+ * again with each byte: whoever drips one a second would hold it for hours.
  */
 public final class Deadline implements AutoCloseable {
 

@@ -56,7 +56,7 @@ import lychnos.wire.tls.TlsSeen;
 /** Reaches machines from this process. Every method lets the {@link Dialler} decide first. */
 public final class LocalVantage implements Vantage, AutoCloseable {
 
-    /** The largest run that is asked for a hardware address: the neighbour table holds about a thousand entries. */
+    /** The largest run that is asked for a MAC address: the neighbour table holds about a thousand entries. */
     public static final int LARGEST_SWEEP = 512;
 
     private static final int DNS_PORT = 53;

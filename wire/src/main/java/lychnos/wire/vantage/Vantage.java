@@ -46,11 +46,11 @@ public interface Vantage extends ServiceCalls {
     Echo ping(Address address, Duration timeout) throws WireFault;
 
     /**
-     * The hardware address that answers for this address on the segment, if this place is on the segment and knows it.
+     * The MAC address that answers for this address on the segment, if this place is on the segment and knows it.
      */
     Optional<Mac> neighbour(Address address) throws WireFault;
 
-    /** The addresses of a run that a hardware address answers for now (RFC 826), found by asking the whole run. */
+    /** The addresses of a run that a MAC address answers for now (RFC 826), found by asking the whole run. */
     Optional<Address> findByMac(Mac mac, AddressRun run, Duration timeout) throws WireFault;
 
     /**

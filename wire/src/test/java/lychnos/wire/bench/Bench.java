@@ -369,7 +369,7 @@ public final class Bench {
     }
 
     /**
-     * A ping; certificate and service root; a log-in, and the five resources that hold serial, hardware address and
+     * A ping; certificate and service root; a log-in, and the five resources that hold serial, MAC address and
      * settings; the factory's password.
      */
     private static final String QUESTIONS =
