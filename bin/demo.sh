@@ -142,7 +142,7 @@ TXT
   back, on purpose, one leaves a port open, and one name server lags behind another.
   In the core four are set up on their consoles by themselves, an array has come to a page that a relay refuses, a store for
   backups has its controllers set and waits at its name, a gateway will not come back, and a pair of interconnects waits at its first answers.
-  The others of its thirteen kinds wait: some known, some not; there is one stranger on the wire, and one clock that lies.
+  The others of its thirteen kinds wait: some known, some not; there is one unknown device on the wire, and one clock that lies.
 TXT
   fi
   cat >&2 <<TXT

@@ -6,7 +6,7 @@ usage: ./lychnos test [MAVEN-ARGUMENT …]
 Fetches what the build needs, then builds and tests everything in a network namespace that has no way out,
 with a database of its own. Arguments go to Maven, such as -pl core or -Dtest=PlacerTest.
 
-  LYCHNOS_LANES_AT_ONCE   how many of the six lanes run beside each other   (4, or 1 on a machine with one processor)
+  LYCHNOS_LANES_AT_ONCE   how many of the six lanes run beside each other   (3, or 1 on a machine with one processor)
 TXT
   exit 0
 fi
@@ -61,7 +61,7 @@ lane_small() {
   mvn "${TESTS[@]}" -pl e2e -Dtest=BenchesTest test
 }
 LANES=(journeys_1 journeys_2 server_1 server_2 small wire)
-AT_ONCE=${LYCHNOS_LANES_AT_ONCE:-$(($(nproc) > 1 ? 4 : 1))}
+AT_ONCE=${LYCHNOS_LANES_AT_ONCE:-$(($(nproc) > 1 ? 3 : 1))}
 
 if [ -n "${LYCHNOS_LANE:-}" ]; then
   for kept in web/node_modules .tools; do

@@ -509,7 +509,7 @@ export const m = {
       kept: 'reserved',
       dhcp: 'DHCP',
       cooling: 'held back after release',
-      stranger: 'unknown device',
+      unknownDevice: 'unknown device',
       other: 'another bring-up',
     },
     growth: 'reserved for growth',
@@ -519,7 +519,7 @@ export const m = {
     drag: 'drag over free addresses to reserve them',
     keptNote: 'reserved',
     keptSaid: (span: string) => `${span} reserved`,
-    strangers: (n: number) => (n === 1 ? '1 unknown device' : `${n} unknown devices`),
+    unknownDevices: (n: number) => (n === 1 ? '1 unknown device' : `${n} unknown devices`),
     whole: 'Back to',
     density: (taken: number, pool: number, kept: number) => `${taken} in use, ${pool} in pools, ${kept} reserved`,
     nothingIn: 'No address in use.',
@@ -847,10 +847,11 @@ export const m = {
     notices: 'Notices',
     noticesSay: 'Changes are batched and sent one minute after the first.',
     noNotice: 'No recipients.',
-    strangers: (n: number) => (n === 1 ? 'Unknown device in the pool' : `${n} unknown devices in the pools`),
-    strangersSay: (n: number) =>
+    unknownDevices: (n: number) => (n === 1 ? 'Unknown device in the pool' : `${n} unknown devices in the pools`),
+    unknownDevicesSay: (n: number) =>
       n === 1 ? 'An address answers that was not allocated here:' : 'Addresses answer that were not allocated here:',
-    strangersDo: 'Look up the MAC address in the switch’s table to find the port. Reserve the address in Allocate.',
+    unknownDevicesDo:
+      'Look up the MAC address in the switch’s table to find the port. Reserve the address in Allocate.',
     more: (n: number) => `and ${n} more`,
     webhook: 'Webhook (https)',
     webhookSample: 'full URL of the webhook',

@@ -53,17 +53,17 @@ describe('Hand over', () => {
   });
   afterEach(() => vi.unstubAllGlobals());
 
-  it('tells once what stands in the way of several, what a person must mend first', async () => {
+  it('groups one reason of several units, what needs a person first', async () => {
     shown([
-      unit(1, 'BLOCKED', { why: 'It was not checked yet, or not all of it.' }),
-      unit(2, 'BLOCKED', { why: 'It was not checked yet, or not all of it.' }),
-      unit(3, 'BLOCKED', { why: 'Port 23 answers and must be shut.', fault: true }),
+      unit(1, 'BLOCKED', { why: 'The unit is not, or not completely, checked yet.' }),
+      unit(2, 'BLOCKED', { why: 'The unit is not, or not completely, checked yet.' }),
+      unit(3, 'BLOCKED', { why: 'Port 23 is open but must be closed.', fault: true }),
     ]);
-    await screen.findByText('Port 23 answers and must be shut.');
+    await screen.findByText('Port 23 is open but must be closed.');
     const notes = [...document.querySelectorAll('aside a.note')].map((note) =>
       note.textContent.replace(/\s+/g, ' ').trim(),
     );
-    expect(notes[0]).toContain('Port 23 answers');
+    expect(notes[0]).toContain('Port 23 is open');
     expect(notes[1]).toContain('2 units');
     expect(notes).toHaveLength(2);
     expect(screen.getByRole('button', { name: /Nothing to sign yet/ })).toBeDisabled();

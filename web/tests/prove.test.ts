@@ -32,7 +32,7 @@ const view = (endpoints: Endpoint[]): ProveView =>
     endpoints,
     causes: [],
     changes: [],
-    strangers: [],
+    unknownDevices: [],
     checking: 0,
     vantage: 'hall-2 jump host',
     lastAt: null,

@@ -18,7 +18,7 @@ const ribbon = (seats: Seat[]): RibbonView => ({
   networkId: 7,
   purpose: 'management',
   tabs: [],
-  strangers: [],
+  unknownDevices: [],
   cooling: [],
   density: [],
   hears: true,

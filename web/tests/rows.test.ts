@@ -20,7 +20,7 @@ const row = (change: Partial<Row>): Row => ({
   prepare: cell('done', 'known'),
   allocate: cell('done', '10.40.8.107'),
   configure: cell('fault', 'set, not proven'),
-  prove: cell('fault', 'Port 23 answers and must be shut.'),
+  prove: cell('fault', 'Port 23 is open but must be closed.'),
   handover: cell('dark', '—'),
   standings: ['HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'BROKEN'],
   sentence: '',
@@ -51,7 +51,7 @@ describe('a row of the Board', () => {
     expect(screen.getByText('R2 u5 · BF-00953')).toBeInTheDocument();
     expect(screen.getByText('.107')).toHaveAttribute('title', '10.40.8.107');
     expect(screen.getByRole('img', { name: '6 of 7 rungs pass, safe fails' })).toBeInTheDocument();
-    expect(screen.getByText('Port 23 answers and must be shut.')).toBeInTheDocument();
+    expect(screen.getByText('Port 23 is open but must be closed.')).toBeInTheDocument();
   });
   it('does not say the position twice where there is no name yet', () => {
     render(BoardRow, {

@@ -137,7 +137,7 @@ describe('Configure', () => {
     await fireEvent.click(screen.getByRole('button', { name: 'Start setup', hidden: true }));
     await vi.waitFor(() =>
       expect(server.sent).toEqual([
-        { method: 'POST', path: expect.stringMatching(/\/rounds$/) as string, body: { width: 5 } },
+        { method: 'POST', path: expect.stringMatching(/\/setups$/) as string, body: { width: 5 } },
       ]),
     );
   });
@@ -146,7 +146,7 @@ describe('Configure', () => {
     shown(configure([lane(1, 'DONE'), lane(2, 'STOPPED'), lane(3, 'WAITING')]));
     await fireEvent.click(await screen.findByRole('button', { name: 'Try again' }));
     await vi.waitFor(() =>
-      expect(server.sent.map((each) => each.path.replace(/^.*\/api/, ''))).toEqual(['/runs/2/retry']),
+      expect(server.sent.map((each) => each.path.replace(/^.*\/api/, ''))).toEqual(['/setups/2/retry']),
     );
     expect(screen.getByRole('button', { name: 'Continue without this unit' })).toBeInTheDocument();
   });

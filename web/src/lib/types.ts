@@ -125,7 +125,7 @@ export interface Statement {
   ranges: RangeText[];
   version: string;
 }
-export interface Mend {
+export interface FindingFix {
   label: string;
   act: string;
   id: number;
@@ -139,7 +139,7 @@ export interface Finding {
   what: string;
   why: string;
   about: { networkId: number | null; unitId: number | null };
-  mend: Mend | null;
+  fix: FindingFix | null;
 }
 export interface UnitLabel {
   id: number;
@@ -214,7 +214,7 @@ export interface Measured {
   at: string;
 }
 export interface PrepareView {
-  groundwork: {
+  site: {
     network: Statement | null;
     networks: Statement[];
     findings: Finding[];
@@ -236,7 +236,7 @@ export interface PrepareView {
   kinds: KindBrief[];
   rows: SheetRow[];
   services: Measured[];
-  things: Item[];
+  siteResources: Item[];
   knownUnits: number;
 }
 export interface CellText {
@@ -331,7 +331,7 @@ export interface Seat {
   ours: boolean;
   proven: boolean;
 }
-export interface Stranger {
+export interface UnknownDevice {
   address: string;
   mac: string | null;
   sentence: string;
@@ -355,10 +355,10 @@ export interface Density {
   kept: number;
   pool: number;
 }
-export interface Sounded {
+export interface Probed {
   asked: number;
   possible: boolean;
-  answering: Stranger[];
+  answering: UnknownDevice[];
 }
 export interface NamesView {
   planned: number;
@@ -379,10 +379,10 @@ export interface RibbonView {
   tabs: NetworkTab[];
   strips: Strip[];
   seats: Seat[];
-  strangers: Stranger[];
+  unknownDevices: UnknownDevice[];
   cooling: string[];
   density: Density[];
-  undo: { taking: string; count: number } | null;
+  undo: { allocation: string; count: number } | null;
   hears: boolean;
 }
 
@@ -488,7 +488,7 @@ export interface ProveView {
   minutes: number;
   causes: SharedCause[];
   changes: TraitChange[];
-  strangers: {
+  unknownDevices: {
     network: string;
     address: string;
     mac: string | null;

@@ -8,7 +8,7 @@
   import { live, lookAgain } from '../../lib/query';
   import { session } from '../../lib/session.svelte';
   import { atTime } from '../../lib/time';
-  import type { Fit, Fits, Growth, PrepareView, Proposal, ProposalLine, RibbonView, Sounded } from '../../lib/types';
+  import type { Fit, Fits, Growth, PrepareView, Proposal, ProposalLine, RibbonView, Probed } from '../../lib/types';
   import B from '../../parts/B.svelte';
   import Missing from '../../parts/Missing.svelte';
   import { m } from '../../messages';
@@ -34,7 +34,7 @@
   let busy = $state(false);
   let nth = $state(0);
   let bringing = $state(false);
-  let sounded = $state<Sounded | null>(null);
+  let probed = $state<Probed | null>(null);
 
   const proposal = createQuery(() => ({
     queryKey: ['live', 'proposal', bringUpId(), pattern, from],
@@ -107,7 +107,7 @@
 
   function start(address: string): void {
     nth = 0;
-    sounded = null;
+    probed = null;
     show({ from: address });
   }
 
@@ -115,7 +115,7 @@
     if (single !== null) {
       if (from) start('');
       else nth = options.length ? (nth + 1) % options.length : 0;
-      sounded = null;
+      probed = null;
       return;
     }
     const first = lines[0]?.address;
@@ -146,7 +146,7 @@
     busy = true;
     raced = '';
     try {
-      const { taking } = await api.post<{ taking: string }>(`/bring-ups/${bringUpId()}/takings`, {
+      const { allocation } = await api.post<{ allocation: string }>(`/bring-ups/${bringUpId()}/allocations`, {
         pattern: single === null ? proposal.data?.pattern : null,
         lines: lines.map(({ unitId, role, networkId, address, hostName, alias }) => ({
           unitId,
@@ -158,8 +158,8 @@
         })),
         growth,
       });
-      notices.say(a.taken(lines.length), () => void undo(taking));
-      sounded = null;
+      notices.say(a.taken(lines.length), () => void undo(allocation));
+      probed = null;
       start('');
     } catch (error) {
       if (error instanceof Problem && error.status === 409) raced = error.detail;
@@ -170,13 +170,13 @@
     }
   }
 
-  async function undo(taking: string): Promise<void> {
-    if (await tried(() => api.post(`/bring-ups/${bringUpId()}/takings/${taking}/undo`))) notices.say(a.undone);
+  async function undo(allocation: string): Promise<void> {
+    if (await tried(() => api.post(`/bring-ups/${bringUpId()}/allocations/${allocation}/undo`))) notices.say(a.undone);
   }
 
   async function sound(addresses: string[]): Promise<void> {
     busy = true;
-    await tried(async () => (sounded = await api.post<Sounded>(`/bring-ups/${bringUpId()}/soundings`, { addresses })));
+    await tried(async () => (probed = await api.post<Probed>(`/bring-ups/${bringUpId()}/probes`, { addresses })));
     busy = false;
   }
 
@@ -192,12 +192,12 @@
       ),
   );
 
-  /** Asks every address of the pools: what answers and is not ours becomes a stranger. */
+  /** Asks every address of the pools: what answers and is not ours becomes an unknown device. */
   async function sweep(): Promise<void> {
     const network = ribbon.data?.networkId ?? 0;
     busy = true;
     await tried(async () => {
-      const answer = await api.post<Sounded>(`/bring-ups/${bringUpId()}/soundings`, { addresses: poolAddresses });
+      const answer = await api.post<Probed>(`/bring-ups/${bringUpId()}/probes`, { addresses: poolAddresses });
       swept = { network, at: Date.now(), asked: answer.asked, answering: answer.answering.length };
     });
     busy = false;
@@ -207,8 +207,8 @@
   async function keep(first: string, last: string): Promise<void> {
     if (!session.mayWork) return;
     await tried(async () => {
-      const { groundwork } = await api.get<PrepareView>(`/bring-ups/${bringUpId()}/prepare`);
-      const network = groundwork.networks.find((each) => each.id === ribbon.data?.networkId);
+      const { site } = await api.get<PrepareView>(`/bring-ups/${bringUpId()}/prepare`);
+      const network = site.networks.find((each) => each.id === ribbon.data?.networkId);
       if (!network) return;
       const before = network.ranges;
       const put = (ranges: typeof before, version: string | null) =>
@@ -221,7 +221,7 @@
   const undoable = $derived(ribbon.data?.undo?.count ?? 0);
 
   async function undoLast(): Promise<void> {
-    if (ribbon.data?.undo) await undo(ribbon.data.undo.taking);
+    if (ribbon.data?.undo) await undo(ribbon.data.undo.allocation);
   }
 
   function lookInto(prefix: string): void {
@@ -286,7 +286,7 @@
         {#if swept?.network === data.networkId}<span class="sub"
             >{a.swept(atTime(swept.at), swept.answering, swept.asked)}</span
           >{/if}
-        {#if data.strangers.length}<span class="bad">{a.strangers(data.strangers.length)}</span>{/if}
+        {#if data.unknownDevices.length}<span class="bad">{a.unknownDevices(data.unknownDevices.length)}</span>{/if}
         <span class="end">
           {#if data.density.length && zoom}<B onclick={() => show({ zoom: null })}>{a.whole} {data.prefix}</B>{/if}
           <span class="sub">{a.drag} <kbd>R</kbd></span>
@@ -302,20 +302,20 @@
       {#if !isV4(data.prefix)}<RunsSix ribbon={data} fit={lines} />
       {:else if data.density.length && !zoom}<Wide density={data.density} onopen={lookInto} />
       {:else}<Ribbon ribbon={data} window={here} fit={lines} {growth} onstart={start} onkeep={keepRun} />{/if}
-      {#each data.strangers as stranger (stranger.address)}
-        <div class="sheet stranger">
+      {#each data.unknownDevices as unknownDevice (unknownDevice.address)}
+        <div class="sheet unknown">
           <div>
-            <b>{stranger.address} {a.answersNotOurs}</b><br /><span class="sub"
+            <b>{unknownDevice.address} {a.answersNotOurs}</b><br /><span class="sub"
               >{a.firstHeard}
-              {atTime(stranger.firstHeard)}{stranger.mac ? ` · ${m.prepare.cols.mac} ` : ''}<span class="mono"
-                >{stranger.mac ?? ''}</span
+              {atTime(unknownDevice.firstHeard)}{unknownDevice.mac ? ` · ${m.prepare.cols.mac} ` : ''}<span class="mono"
+                >{unknownDevice.mac ?? ''}</span
               >
-              · {stranger.sentence}</span
+              · {unknownDevice.sentence}</span
             >
           </div>
           {#if session.mayWork}<span class="end"
-              ><B onclick={() => void keep(stranger.address, stranger.address)}>{a.keepIt}</B><B
-                onclick={() => void sound([stranger.address])}>{a.lookAgain}</B
+              ><B onclick={() => void keep(unknownDevice.address, unknownDevice.address)}>{a.keepIt}</B><B
+                onclick={() => void sound([unknownDevice.address])}>{a.lookAgain}</B
               ></span
             >{/if}
         </div>
@@ -351,7 +351,7 @@
                 class="mono"
                 onclick={() => {
                   nth = 0;
-                  sounded = null;
+                  probed = null;
                   show({ unit: String(id), from: null });
                 }}>{unit}</button
               >{' '}{/each}{#if unitsWaiting.length > 14}…{/if}
@@ -399,7 +399,7 @@
               aria-pressed={option === fit}
               onclick={() => {
                 nth = i;
-                sounded = null;
+                probed = null;
               }}
             >
               <b class="mono"
@@ -432,13 +432,13 @@
           <div class="row"><B onclick={() => show({ unit: null, from: null })}>{a.placeAll}</B></div>
         {/if}
         {#if lines.length > 0}
-          {#if sounded}
-            <p class="say" class:good={sounded.answering.length === 0}>
-              {!sounded.possible
+          {#if probed}
+            <p class="say" class:good={probed.answering.length === 0}>
+              {!probed.possible
                 ? a.notMeasured
-                : sounded.answering.length === 0
-                  ? a.silent(sounded.asked)
-                  : sounded.answering.map((each) => `${each.address} ${each.sentence}`).join('; ')}
+                : probed.answering.length === 0
+                  ? a.silent(probed.asked)
+                  : probed.answering.map((each) => `${each.address} ${each.sentence}`).join('; ')}
             </p>
           {/if}
           {#if session.mayWork}
@@ -576,7 +576,7 @@
     font-size: 11.5px;
     margin: 0 0 8px;
   }
-  .stranger {
+  .unknown {
     display: flex;
     gap: 14px;
     justify-content: space-between;
@@ -584,7 +584,7 @@
     padding: 10px 14px;
     margin-top: 10px;
   }
-  .stranger .end {
+  .unknown .end {
     display: flex;
     gap: 8px;
   }
@@ -592,7 +592,7 @@
     .side {
       width: auto;
     }
-    .stranger {
+    .unknown {
       flex-direction: column;
       align-items: flex-start;
     }

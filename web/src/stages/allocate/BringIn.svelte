@@ -16,7 +16,7 @@
   }
   let { onclose }: { onclose: () => void } = $props();
   const e = m.allocate.existing;
-  const base = `/bring-ups/${bringUpId()}/existing`;
+  const base = `/bring-ups/${bringUpId()}/address-imports`;
   const SHOWN = 500;
 
   function taken(report: Report): void {

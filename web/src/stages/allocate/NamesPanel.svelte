@@ -17,7 +17,7 @@
 
   async function push(): Promise<void> {
     try {
-      await api.post(`/bring-ups/${bringUpId()}/names/push`);
+      await api.post(`/bring-ups/${bringUpId()}/record-pushes`);
     } catch (error) {
       notices.fault(error);
     }

@@ -26,7 +26,7 @@
   } = $props();
   const drawn = $derived(rows(shown));
   const all = $derived(blocks(ribbon, fit, growth));
-  const kinds = ['proven', 'planned', 'fit', 'growth', 'kept', 'dhcp', 'cooling', 'stranger', 'other'] as const;
+  const kinds = ['proven', 'planned', 'fit', 'growth', 'kept', 'dhcp', 'cooling', 'unknownDevice', 'other'] as const;
   const lowest = $derived(drawn[0] ?? 0);
   const highest = $derived((drawn.at(-1) ?? 0) + 31);
   let at = $state<number | null>(null);
@@ -235,7 +235,7 @@
     border-style: dotted;
     color: var(--ink2);
   }
-  .stranger {
+  .unknownDevice {
     background: var(--fault2);
     border-color: var(--fault);
     color: var(--fault);

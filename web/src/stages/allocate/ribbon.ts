@@ -6,7 +6,7 @@ import { m } from '../../messages';
 export interface Block {
   first: number;
   last: number;
-  kind: 'kept' | 'dhcp' | 'growth' | 'proven' | 'planned' | 'fit' | 'other' | 'cooling' | 'stranger';
+  kind: 'kept' | 'dhcp' | 'growth' | 'proven' | 'planned' | 'fit' | 'other' | 'cooling' | 'unknownDevice';
   name: string;
   /** What fits where a run is only one to three addresses wide. */
   short: string;
@@ -191,10 +191,10 @@ export function blocks(ribbon: RibbonView, fit: ProposalLine[], grow: Growth[] =
     short: '…',
     unitId: null,
   }));
-  const strangers = ribbon.strangers.map((each): Block => ({
+  const unknownDevices = ribbon.unknownDevices.map((each): Block => ({
     first: number(each.address),
     last: number(each.address),
-    kind: 'stranger',
+    kind: 'unknownDevice',
     name: each.sentence,
     short: '!',
     unitId: null,
@@ -212,7 +212,7 @@ export function blocks(ribbon: RibbonView, fit: ProposalLine[], grow: Growth[] =
         unitId: each.unitId,
       };
     });
-  return [...fixed, ...seats, ...cooling, ...proposed, ...growth, ...strangers];
+  return [...fixed, ...seats, ...cooling, ...proposed, ...growth, ...unknownDevices];
 }
 
 /** What of the blocks lies in the row that starts here. */

@@ -120,7 +120,7 @@
           {#if under > 0}<B
               look="stop"
               disabled={busy}
-              onclick={() => void post(`/bring-ups/${bringUpId()}/rounds/cancel`)}>{m.configure.cancel}</B
+              onclick={() => void post(`/bring-ups/${bringUpId()}/setups/cancel`)}>{m.configure.cancel}</B
             >{/if}
         {/if}
       </span>
@@ -165,8 +165,8 @@
         <Steps
           lane={chosen}
           {busy}
-          onretry={() => void post(`/runs/${chosen.runId}/retry`)}
-          onaside={() => void post(`/runs/${chosen.runId}/set-aside`)}
+          onretry={() => void post(`/setups/${chosen.runId}/retry`)}
+          onaside={() => void post(`/setups/${chosen.runId}/set-aside`)}
         />
       {:else}
         <p class="sub">{m.configure.choose}</p>
@@ -182,7 +182,7 @@
     <form
       onsubmit={(event) => {
         event.preventDefault();
-        void post(`/bring-ups/${bringUpId()}/rounds`, { width: Number(width) });
+        void post(`/bring-ups/${bringUpId()}/setups`, { width: Number(width) });
       }}
     >
       <label class="width"

@@ -9,7 +9,7 @@
 
   let { lane, busy, onretry, onaside }: { lane: Lane; busy: boolean; onretry: () => void; onaside: () => void } =
     $props();
-  const steps = live<StepView[]>(() => `/runs/${lane.runId}/steps`);
+  const steps = live<StepView[]>(() => `/setups/${lane.runId}/steps`);
 </script>
 
 <h2 class="mono">{lane.name}</h2>

@@ -20,7 +20,7 @@
   let act = $state<Act>(start.state === 'SIGNED' ? 'reopenings' : 'replacements');
   const parts = createQuery(() => ({
     queryKey: ['parts', unitId],
-    queryFn: () => api.get<UnitPart[]>(`/units/${unitId}/parts`),
+    queryFn: () => api.get<UnitPart[]>(`/units/${unitId}/members`),
   }));
   let member = $state('');
   const part = $derived(parts.data?.find((each) => each.member === member) ?? parts.data?.[0]);

@@ -11,8 +11,8 @@
   import { bringUpId, chosenUnit, choose } from '../../routes';
   import AddUnits from './AddUnits.svelte';
   import FactGrid from './FactGrid.svelte';
-  import Ground from './Ground.svelte';
-  import Groundwork from './Groundwork.svelte';
+  import SiteDialog from './SiteDialog.svelte';
+  import SiteSummary from './SiteSummary.svelte';
   import LabelImport from './LabelImport.svelte';
   import NetworkForm from './NetworkForm.svelte';
   import TableImport from './TableImport.svelte';
@@ -33,7 +33,7 @@
     present.some((other) => other.id === kind.id && other.version !== kind.version)
       ? `${kind.title}, ${m.kinds.version(kind.version)}`
       : kind.title;
-  const findings = $derived(sheet.data?.groundwork.findings ?? []);
+  const findings = $derived(sheet.data?.site.findings ?? []);
 
   function measure(): void {
     if (session.mayWork)
@@ -92,7 +92,7 @@
   }
 
   async function undoLabels(): Promise<void> {
-    const importId = sheet.data?.groundwork.undoableImport;
+    const importId = sheet.data?.site.undoableImport;
     if (importId && (await tried(() => api.post(`/label-imports/${importId}/undo`))) !== null)
       notices.say(m.prepare.undone);
   }
@@ -101,15 +101,15 @@
     await tried(() => api.post(`/bring-ups/${bringUpId()}/network/choice`, { networkId }));
   }
 
-  async function mend(finding: Finding): Promise<void> {
-    if ((await tried(() => api.post(`/bring-ups/${bringUpId()}/mends`, finding.mend))) !== null) measure();
+  async function fix(finding: Finding): Promise<void> {
+    if ((await tried(() => api.post(`/bring-ups/${bringUpId()}/fixes`, finding.fix))) !== null) measure();
   }
 
   const keys = onKeys({
     i: () => session.mayWork && (open = 'labels'),
     t: () => session.mayWork && (open = 'table'),
     a: () => session.mayWork && (open = 'units'),
-    e: () => session.mayWork && (sheet.data?.groundwork.network ? (open = 'ground') : (stating = { start: null })),
+    e: () => session.mayWork && (sheet.data?.site.network ? (open = 'ground') : (stating = { start: null })),
     m: measure,
   });
 </script>
@@ -125,13 +125,13 @@
     {#if sheet.data}
       {@const view = sheet.data}
       <div class="ground">
-        <Groundwork
+        <SiteSummary
           {view}
           onstate={() => (stating = { start: null })}
           onopen={() => (open = 'ground')}
           onmeasure={measure}
         />
-        {#if !view.groundwork.network && view.choices.length > 0 && session.mayWork}
+        {#if !view.site.network && view.choices.length > 0 && session.mayWork}
           <p class="sub choices">
             {m.prepare.choose}
             {#each view.choices as choice (choice.id)}<B onclick={() => void take(choice.id)}
@@ -148,7 +148,7 @@
               ><input type="checkbox" bind:checked={all} /> {m.prepare.allFacts}</label
             >{/if}
           {#if session.mayWork}
-            {#if view.groundwork.undoableImport}<B onclick={() => void undoLabels()}>{m.prepare.undo}</B>{/if}
+            {#if view.site.undoableImport}<B onclick={() => void undoLabels()}>{m.prepare.undo}</B>{/if}
             <B key="a" look={units.length === 0 ? 'go' : 'plain'} onclick={() => (open = 'units')}
               >{m.prepare.add.title}</B
             >
@@ -216,19 +216,19 @@
     {#each findings as finding, i (finding.code + (finding.about.unitId ?? finding.about.networkId ?? '') + i)}
       <div class="note" class:fault={finding.blocks}>
         <span class="t">{finding.what}</span><br /><span class="sub">{finding.why}</span>
-        {#if finding.mend && session.mayWork}<br /><button type="button" class="mend" onclick={() => void mend(finding)}
-            >{finding.mend.label}</button
+        {#if finding.fix && session.mayWork}<br /><button type="button" class="fix" onclick={() => void fix(finding)}
+            >{finding.fix.label}</button
           >{/if}
       </div>
     {:else}
-      {#if sheet.data}<p class="sub">{sheet.data.groundwork.network ? m.prepare.fine : m.prepare.nothingYet}</p>{/if}
+      {#if sheet.data}<p class="sub">{sheet.data.site.network ? m.prepare.fine : m.prepare.nothingYet}</p>{/if}
     {/each}
   </aside>
 </div>
 {#if open === 'labels'}<LabelImport onclose={() => (open = null)} />{/if}
 {#if open === 'table'}<TableImport onclose={() => (open = null)} onundo={undoChange} />{/if}
 {#if open === 'units'}<AddUnits onclose={() => (open = null)} />{/if}
-{#if open === 'ground' && sheet.data}<Ground
+{#if open === 'ground' && sheet.data}<SiteDialog
     view={sheet.data}
     onclose={() => (open = null)}
     onnetwork={openForm}
@@ -236,7 +236,7 @@
 {#if stating && sheet.data}<NetworkForm
     start={stating.start}
     like={sheet.data.choices.find((choice) => choice.purpose === 'management')}
-    further={sheet.data.groundwork.network !== null}
+    further={sheet.data.site.network !== null}
     onclose={() => {
       stating = null;
       measure();
@@ -267,7 +267,7 @@
   .legend {
     margin: 2px 0 0;
   }
-  .mend {
+  .fix {
     color: var(--lamp-ink);
     font-weight: 600;
     text-decoration: underline;

@@ -94,7 +94,7 @@
     lookAgain();
   }
 
-  const sendAgain = (units: number[]) => void post(`/bring-ups/${bringUpId()}/names/push`, { units });
+  const sendAgain = (units: number[]) => void post(`/bring-ups/${bringUpId()}/record-pushes`, { units });
 
   const BESIDE = ['NAME', 'REVERSE', 'TIME'] as const;
 
@@ -250,7 +250,7 @@
           {/snippet}
         </ManyRows>
       </div>
-      {#if view.data.causes.length > 0 || view.data.changes.length > 0 || view.data.strangers.length > 0}
+      {#if view.data.causes.length > 0 || view.data.changes.length > 0 || view.data.unknownDevices.length > 0}
         <div class="cards">
           {#each view.data.causes as cause (cause.title)}
             <section class="sheet card">
@@ -267,25 +267,25 @@
                 >{/if}
             </section>
           {/each}
-          {#if view.data.strangers.length > 0}
+          {#if view.data.unknownDevices.length > 0}
             <section class="sheet card">
-              <h3>{m.prove.strangers(view.data.strangers.length)}</h3>
-              <p>{m.prove.strangersSay(view.data.strangers.length)}</p>
+              <h3>{m.prove.unknownDevices(view.data.unknownDevices.length)}</h3>
+              <p>{m.prove.unknownDevicesSay(view.data.unknownDevices.length)}</p>
               <ul>
-                {#each view.data.strangers.slice(0, 6) as stranger (stranger.address)}
+                {#each view.data.unknownDevices.slice(0, 6) as unknownDevice (unknownDevice.address)}
                   <li>
-                    <b class="mono">{stranger.address}</b>
-                    {stranger.sentence}{#if stranger.mac}, <span class="mono">{stranger.mac}</span>{/if}
-                    <span class="sub" title={inFull(stranger.firstHeard)}
-                      >{m.allocate.firstHeard} {atTime(stranger.firstHeard)}</span
+                    <b class="mono">{unknownDevice.address}</b>
+                    {unknownDevice.sentence}{#if unknownDevice.mac}, <span class="mono">{unknownDevice.mac}</span>{/if}
+                    <span class="sub" title={inFull(unknownDevice.firstHeard)}
+                      >{m.allocate.firstHeard} {atTime(unknownDevice.firstHeard)}</span
                     >
                   </li>
                 {/each}
-                {#if view.data.strangers.length > 6}<li class="sub">
-                    {m.prove.more(view.data.strangers.length - 6)}
+                {#if view.data.unknownDevices.length > 6}<li class="sub">
+                    {m.prove.more(view.data.unknownDevices.length - 6)}
                   </li>{/if}
               </ul>
-              <p class="sub">{m.prove.strangersDo}</p>
+              <p class="sub">{m.prove.unknownDevicesDo}</p>
             </section>
           {/if}
           {#each view.data.changes as change (`${change.claimId} ${change.what}`)}

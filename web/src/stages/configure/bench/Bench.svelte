@@ -103,7 +103,7 @@
     if (!now?.dialogueId) return;
     await post(`/dialogues/${now.dialogueId}/mode`, { mode: 'run' });
     if (hold && hold.typed === '' && hold.why !== 'NEXT')
-      await post(`/dialogues/${now.dialogueId}/go-on`, { typed: '' });
+      await post(`/dialogues/${now.dialogueId}/decision`, { typed: '' });
   }
 
   let panel = $state<HTMLElement>();
@@ -124,7 +124,7 @@
       (begun && session.mayWork
         ? (
             {
-              Enter: () => decide('go-on', { typed: '' }),
+              Enter: () => decide('decision', { typed: '' }),
               ArrowRight: () => void runOn(),
               KeyL: () => decide('mode', { mode: 'ask' }),
               KeyY: () => decide('mode', { mode: 'watch' }),
@@ -203,7 +203,7 @@
             {hold}
             {busy}
             mayWork={session.mayWork}
-            ongo={(typed) => decide('go-on', { typed })}
+            ongo={(typed) => decide('decision', { typed })}
           />{/if}
         {#if session.mayWork}
           <div class="foot">
@@ -215,13 +215,13 @@
               <B disabled={busy} onclick={() => begin('WATCH')}>{m.bench.begin.watch}</B>
             {:else if stopped}
               <B look="go" disabled={busy} onclick={() => decide('again')}>{m.bench.again}</B>
-              <B disabled={busy} onclick={() => void post(`/units/${unitId}/console/put-away`)}>{m.bench.putAway}</B>
+              <B disabled={busy} onclick={() => void post(`/units/${unitId}/console/close`)}>{m.bench.putAway}</B>
             {:else if worked && now.state !== 'DONE'}
               {#if mode !== 'RUN' || hold?.why === 'NEXT'}<B
                   look="go"
                   key="^⇧↵"
                   disabled={busy || hold?.why !== 'NEXT'}
-                  onclick={() => decide('go-on', { typed: '' })}>{m.bench.sendThis}</B
+                  onclick={() => decide('decision', { typed: '' })}>{m.bench.sendThis}</B
                 >{/if}
               {#if mode === 'RUN'}<B key="^⇧L" disabled={busy} onclick={() => decide('mode', { mode: 'ask' })}
                   >{m.bench.askMe}</B

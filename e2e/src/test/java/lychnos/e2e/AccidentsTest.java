@@ -57,7 +57,7 @@ class AccidentsTest {
         ObjectNode taking = Api.JSON.createObjectNode();
         ArrayNode lines = taking.putArray("lines");
         ask("GET", "/api/bring-ups/1/proposal", null).path("lines").forEach(lines::add);
-        ask("POST", "/api/bring-ups/1/takings", taking);
+        ask("POST", "/api/bring-ups/1/allocations", taking);
         unit = ask(
                         "POST",
                         "/api/bring-ups/1/units",
@@ -153,7 +153,7 @@ class AccidentsTest {
             screen.signIn(stage.url());
             screen.page.navigate(stage.url() + "/b/1");
             assertThat(screen.text("0 proven").first()).isVisible();
-            ask("POST", "/api/bring-ups/1/rounds", Api.JSON.createObjectNode().put("width", 3));
+            ask("POST", "/api/bring-ups/1/setups", Api.JSON.createObjectNode().put("width", 3));
             AtomicInteger last = new AtomicInteger(-1);
             Stage.until("a machine is at work, and facts are typed meanwhile", LONG, () -> {
                 if (type(last.get() + 1).statusCode() == 200) {

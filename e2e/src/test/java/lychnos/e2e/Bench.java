@@ -59,7 +59,7 @@ final class Bench {
                 .ask(
                         server,
                         "PUT",
-                        "/api/bring-ups/1/things",
+                        "/api/bring-ups/1/site-resources",
                         object(Map.of("sort", sort, "name", name, "values", values)));
     }
 
@@ -123,9 +123,9 @@ final class Bench {
             ObjectNode taking = Api.JSON.createObjectNode();
             taking.set("lines", fits.path(0).path("lines"));
             taking.set("growth", fits.path(0).path("growth"));
-            api.ask(server, "POST", "/api/bring-ups/1/takings", taking);
+            api.ask(server, "POST", "/api/bring-ups/1/allocations", taking);
         }
-        ask("POST", "/api/bring-ups/1/names/push", Map.of());
+        ask("POST", "/api/bring-ups/1/record-pushes", Map.of());
         return this;
     }
 
@@ -145,7 +145,7 @@ final class Bench {
     }
 
     void putAway(String unit) throws IOException, InterruptedException {
-        ask("POST", "/api/units/" + unit(unit) + "/console/put-away", Map.of());
+        ask("POST", "/api/units/" + unit(unit) + "/console/close", Map.of());
     }
 
     JsonNode bench(String unit) throws IOException, InterruptedException {
@@ -187,7 +187,7 @@ final class Bench {
                 api.send(
                         server,
                         "POST",
-                        "/api/dialogues/" + member.path("dialogueId").asLong() + "/go-on",
+                        "/api/dialogues/" + member.path("dialogueId").asLong() + "/decision",
                         object(Map.of("typed", member.path("hold").path("typed").asText())));
             } else if (member.path("state").asText().equals("HELD") && !why.equals("GATE") && !why.equals("PEER")) {
                 stuck.add(member.path("label").asText() + ": "

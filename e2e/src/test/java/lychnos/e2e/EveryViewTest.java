@@ -149,11 +149,11 @@ class EveryViewTest {
         lead.ask(stage.url(), "GET", "/api/bring-ups/1/proposal", null)
                 .path("lines")
                 .forEach(lines::add);
-        lead.ask(stage.url(), "POST", "/api/bring-ups/1/takings", taking);
+        lead.ask(stage.url(), "POST", "/api/bring-ups/1/allocations", taking);
         lead.ask(
                 stage.url(),
                 "POST",
-                "/api/bring-ups/1/rounds",
+                "/api/bring-ups/1/setups",
                 Api.JSON.createObjectNode().put("width", 6));
         Stage.until(
                 "all of them are set up, or one stopped",

@@ -98,7 +98,7 @@ public final class HallBench {
         double[] copies = new double[ROUNDS];
         for (int round = -2; round < ROUNDS; round++) {
             long start = System.nanoTime();
-            String id = ask("POST", "takings", taking).path("taking").asText();
+            String id = ask("POST", "allocations", taking).path("allocation").asText();
             double millis = (System.nanoTime() - start) / 1e6;
             double copy = copy(id);
             if (round >= 0) {
@@ -106,7 +106,7 @@ public final class HallBench {
                 copies[round] = copy;
             }
             if (round < ROUNDS - 1) {
-                ask("POST", "takings/" + id + "/undo", null);
+                ask("POST", "allocations/" + id + "/undo", null);
             }
         }
         row(
@@ -124,8 +124,8 @@ public final class HallBench {
                     foreign key (network_id, realm_id) references network (id, realm_id), foreign key (taken_by) references account);
                 create table twin_name (like name_record including all, foreign key (claim_id) references claim);
                 create table twin_journal (like journal including all, foreign key (account_id) references account);
-                \\copy (select * from claim where taking = '%1$s') to '%2$s/claim'
-                \\copy (select n.* from name_record n join claim c on c.id = n.claim_id where c.taking = '%1$s') to '%2$s/name'
+                \\copy (select * from claim where allocation = '%1$s') to '%2$s/claim'
+                \\copy (select n.* from name_record n join claim c on c.id = n.claim_id where c.allocation = '%1$s') to '%2$s/name'
                 \\copy (select * from journal where act like 'took %%' order by id desc limit 1) to '%2$s/journal'
                 begin;
                 \\timing on

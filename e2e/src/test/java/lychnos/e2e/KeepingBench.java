@@ -67,7 +67,7 @@ public final class KeepingBench {
         ObjectNode taking = Api.JSON.createObjectNode();
         ArrayNode lines = taking.putArray("lines");
         ask("GET", "proposal", null).path("lines").forEach(lines::add);
-        ask("POST", "takings", taking);
+        ask("POST", "allocations", taking);
         System.out.println();
         for (String what : List.of("for the first time", "again, with nothing new")) {
             long start = System.nanoTime();

@@ -28,7 +28,7 @@ class KillTest {
             screen.signIn(stage.url());
             APIRequestContext api = screen.page.request();
             ready(api, stage.url());
-            post(api, stage.url() + "/api/bring-ups/1/rounds", Map.of("width", 6));
+            post(api, stage.url() + "/api/bring-ups/1/setups", Map.of("width", 6));
             int killed = 0;
             while (killed < KILLS) {
                 int progress = 2 + killed * 2 + random.nextInt(2);
@@ -100,7 +100,7 @@ class KillTest {
                     matcher.group(3)));
         }
         assertEquals(12, lines.size(), proposal);
-        post(api, url + "/api/bring-ups/1/takings", Map.of("lines", lines));
+        post(api, url + "/api/bring-ups/1/allocations", Map.of("lines", lines));
     }
 
     private static void post(APIRequestContext api, String url, Object body) {

@@ -195,7 +195,7 @@ class KindsJourneyTest {
                 .ask(
                         server,
                         "PUT",
-                        "/api/bring-ups/1/things",
+                        "/api/bring-ups/1/site-resources",
                         Api.JSON.<ObjectNode>valueToTree(Map.of("sort", sort, "name", name, "values", values)));
     }
 
@@ -302,7 +302,7 @@ class KindsJourneyTest {
             ObjectNode taking = Api.JSON.createObjectNode();
             taking.set("lines", fit.path("lines"));
             taking.set("growth", fit.path("growth"));
-            api.ask(server, "POST", "/api/bring-ups/1/takings", taking);
+            api.ask(server, "POST", "/api/bring-ups/1/allocations", taking);
         }
     }
 
@@ -352,7 +352,7 @@ class KindsJourneyTest {
             assertEquals(
                     List.of(),
                     screen.complaints().stream()
-                            .filter(each -> !each.matches(".*status of 409 .* at \\S+/go-on:.*"))
+                            .filter(each -> !each.matches(".*status of 409 .* at \\S+/decision:.*"))
                             .toList());
         }
     }

@@ -127,7 +127,7 @@ public final class LinesBench {
                     api,
                     url,
                     "PUT",
-                    at("things"),
+                    at("site-resources"),
                     Map.of(
                             "sort",
                             "lines",
@@ -139,7 +139,7 @@ public final class LinesBench {
                     api,
                     url,
                     "PUT",
-                    at("things"),
+                    at("site-resources"),
                     Map.of(
                             "sort",
                             "policy",
@@ -178,7 +178,7 @@ public final class LinesBench {
             ObjectNode taking = Api.JSON.createObjectNode();
             taking.set("lines", proposal.path("lines"));
             taking.set("growth", proposal.path("growth"));
-            api.ask(url, "POST", at("takings"), taking);
+            api.ask(url, "POST", at("allocations"), taking);
             return units;
         }
 
@@ -207,7 +207,7 @@ public final class LinesBench {
                     api.send(
                             url,
                             "POST",
-                            "/api/dialogues/" + dialogue + "/go-on",
+                            "/api/dialogues/" + dialogue + "/decision",
                             Api.JSON.createObjectNode().put("typed", ""));
                 }
                 LockSupport.parkNanos(BETWEEN_LOOKS.toNanos());
@@ -262,7 +262,7 @@ public final class LinesBench {
                     api,
                     stage.url(),
                     "PUT",
-                    "/api/bring-ups/1/things",
+                    "/api/bring-ups/1/site-resources",
                     Map.of(
                             "sort",
                             "lines",
@@ -290,7 +290,7 @@ public final class LinesBench {
             ObjectNode taking = Api.JSON.createObjectNode();
             taking.set("lines", fits.path(0).path("lines"));
             taking.set("growth", fits.path(0).path("growth"));
-            api.ask(stage.url(), "POST", "/api/bring-ups/1/takings", taking);
+            api.ask(stage.url(), "POST", "/api/bring-ups/1/allocations", taking);
             ask(api, stage.url(), "POST", "/api/units/" + unit + "/console", Map.of("mode", "watch"));
             try (Socket console = line.accept()) {
                 console.setTcpNoDelay(true);

@@ -111,7 +111,7 @@ public final class LoadBench {
         ObjectNode taking = Api.JSON.createObjectNode();
         ArrayNode lines = taking.putArray("lines");
         ask("GET", "proposal", null).path("lines").forEach(lines::add);
-        ask("POST", "takings", taking);
+        ask("POST", "allocations", taking);
     }
 
     private void run(int seconds) throws Exception {

@@ -70,15 +70,15 @@ class OwnKindTest {
                 .click();
         assertThat(screen.text("Hypervisor host")).isVisible();
         assertEquals(List.of(), screen.axe(), "the list of kinds");
-        screen.button("Add kind").click();
+        screen.button("Add kind", true).click();
         labelled("Name").fill("Hypervisor host");
-        assertThat(labelled("Short word")).hasValue("hh");
+        assertThat(labelled("Short name in host names")).hasValue("hh");
         labelled("Factory user").fill("owner");
         labelled("Factory password").fill("owner");
         screen.button("Save as draft").click();
         assertThat(screen.text("There is a kind “hypervisor-host” already")).isVisible();
         labelled("Name").fill("Power meter gateway");
-        assertThat(labelled("Short word")).hasValue("pmg");
+        assertThat(labelled("Short name in host names")).hasValue("pmg");
         assertEquals(List.of(), screen.axe(), "the form with a fault");
         screen.button("Save as draft").click();
         assertThat(screen.text("This is a draft")).isVisible();
@@ -141,7 +141,7 @@ class OwnKindTest {
         JsonNode fit = ask("GET", "/api/bring-ups/1/fits?unit=" + unit, null)
                 .path("fits")
                 .path(0);
-        ask("POST", "/api/bring-ups/1/takings", Map.of("lines", fit.path("lines"), "growth", fit.path("growth")));
+        ask("POST", "/api/bring-ups/1/allocations", Map.of("lines", fit.path("lines"), "growth", fit.path("growth")));
     }
 
     /** The value sheet says what to enter where; the engineer ticks what is done. */

@@ -60,7 +60,8 @@ final class Screen implements AutoCloseable {
         page = context.newPage();
         page.onPageError(error -> complaints.add(error));
         page.onConsoleMessage(message -> {
-            // Chromium notes every answer that is a refusal: 401 to a stranger, 400 to what the journey typed wrong on
+            // Chromium notes every answer that is a refusal: 401 without a session, 400 to what the journey typed wrong
+            // on
             // purpose
             if (message.type().equals("error") && !message.text().matches(".*status of 40[01] .*")) {
                 complaints.add(message.text() + " at " + message.location());
@@ -89,6 +90,11 @@ final class Screen implements AutoCloseable {
         page.keyboard().press("Enter");
         page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("Bring-ups"))
                 .waitFor();
+    }
+
+    Locator button(String name, boolean exact) {
+        return page.getByRole(
+                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(exact));
     }
 
     Locator button(String name) {

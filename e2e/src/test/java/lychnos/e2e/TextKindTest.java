@@ -103,7 +103,7 @@ class TextKindTest {
         new Bench(stage.url()).ground(".252-.254");
         ask(
                 "PUT",
-                "/api/bring-ups/1/things",
+                "/api/bring-ups/1/site-resources",
                 Map.of(
                         "sort",
                         "lines",
@@ -126,7 +126,7 @@ class TextKindTest {
         JsonNode fit = ask("GET", "/api/bring-ups/1/fits?unit=" + unit, null)
                 .path("fits")
                 .path(0);
-        ask("POST", "/api/bring-ups/1/takings", Map.of("lines", fit.path("lines"), "growth", fit.path("growth")));
+        ask("POST", "/api/bring-ups/1/allocations", Map.of("lines", fit.path("lines"), "growth", fit.path("growth")));
         return unit;
     }
 

@@ -96,7 +96,7 @@ class TwoServersTest {
                 int status = api.send(
                                 server,
                                 "POST",
-                                "/api/dialogues/" + dialogue + "/go-on",
+                                "/api/dialogues/" + dialogue + "/decision",
                                 Api.JSON.createObjectNode().put("typed", ""))
                         .statusCode();
                 assertEquals(far ? 409 : 204, status, server);
@@ -134,7 +134,7 @@ class TwoServersTest {
             lead.ask(stage.url(), "GET", "/api/bring-ups/1/proposal", null)
                     .path("lines")
                     .forEach(taking.putArray("lines")::add);
-            lead.ask(stage.url(), "POST", "/api/bring-ups/1/takings", taking);
+            lead.ask(stage.url(), "POST", "/api/bring-ups/1/allocations", taking);
             JsonNode made = lead.ask(
                     stage.url(),
                     "POST",
@@ -201,8 +201,8 @@ class TwoServersTest {
             }
             ObjectNode taking = Api.JSON.createObjectNode();
             taking.putArray("lines").add(first);
-            int status =
-                    api.send(server, "POST", "/api/bring-ups/1/takings", taking).statusCode();
+            int status = api.send(server, "POST", "/api/bring-ups/1/allocations", taking)
+                    .statusCode();
             assertTrue(status == 200 || status == 409, "answered " + status);
             taken += status == 200 ? 1 : 0;
             races.addAndGet(status == 409 ? 1 : 0);

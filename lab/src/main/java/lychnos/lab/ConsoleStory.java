@@ -98,7 +98,7 @@ public final class ConsoleStory {
                     && member.path("state").asText().equals("HELD")
                     && PASSED.contains(member.path("hold").path("why").asText())) {
                 send(
-                        "/api/dialogues/" + member.path("dialogueId").asLong() + "/go-on",
+                        "/api/dialogues/" + member.path("dialogueId").asLong() + "/decision",
                         JSON.createObjectNode()
                                 .put("typed", member.path("hold").path("typed").asText()));
                 left--;

@@ -48,7 +48,7 @@ final class CoreStory {
 
     /** What the site leans on, stated once for every bring-up. */
     void ground(String keyName, String key) throws IOException, InterruptedException {
-        things(base.equals("10.40"), keyName, key);
+        siteResources(base.equals("10.40"), keyName, key);
     }
 
     void tell(String facts) throws IOException, InterruptedException {
@@ -78,11 +78,11 @@ final class CoreStory {
             // somebody's address is known before anything is placed beside it
             ObjectNode ask = JSON.createObjectNode();
             ask.putArray("addresses").add(base + ".8.150");
-            send("POST", "soundings", ask);
+            send("POST", "probes", ask);
         }
         place();
         if (real) {
-            send("POST", "names/push", JSON.createObjectNode());
+            send("POST", "record-pushes", JSON.createObjectNode());
         }
     }
 
@@ -129,11 +129,11 @@ final class CoreStory {
         return network;
     }
 
-    private void things(boolean real, String keyName, String key) throws IOException, InterruptedException {
+    private void siteResources(boolean real, String keyName, String key) throws IOException, InterruptedException {
         for (String rack : List.of("R1", "R2", "R3")) {
-            thing("rack", rack, Map.of("room", "Hall 2", "units", "42"));
+            resource("rack", rack, Map.of("room", "Hall 2", "units", "42"));
         }
-        thing(
+        resource(
                 "host",
                 "hv-01",
                 Map.of(
@@ -147,23 +147,23 @@ final class CoreStory {
                         "2001-2016",
                         "address",
                         base + ".8.23"));
-        thing("host", "hv-02", Map.of("cores", "8", "memory", "24 GiB", "disk", "1 TiB"));
-        thing("fabric", "compute", Map.of("switches", "4"));
-        thing("source", "operations", Map.of("prefix", base + ".250.0/24"));
+        resource("host", "hv-02", Map.of("cores", "8", "memory", "24 GiB", "disk", "1 TiB"));
+        resource("fabric", "compute", Map.of("switches", "4"));
+        resource("source", "operations", Map.of("prefix", base + ".250.0/24"));
         String today = LocalDate.now().toString();
-        thing(
+        resource(
                 "policy",
                 "telemetry",
                 Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
-        thing(
+        resource(
                 "policy",
                 "remote-support",
                 Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
-        thing(
+        resource(
                 "policy",
                 "diagnostics",
                 Map.of("answer", "no", "reason", "the hall is isolated", "who", "lead of the hall", "when", today));
-        thing(
+        resource(
                 "policy",
                 "licence-terms",
                 Map.of(
@@ -175,7 +175,7 @@ final class CoreStory {
                         "lead of the hall",
                         "when",
                         today));
-        thing("lines", "lines-1", Map.of("address", base + ".8.2", "protocol", "rfc2217", "ports", "2001-2040"));
+        resource("lines", "lines-1", Map.of("address", base + ".8.2", "protocol", "rfc2217", "ports", "2001-2040"));
         if (real) {
             Map<String, String> domain =
                     new HashMap<>(Map.of("primary", base + ".8.3", "key-name", keyName, "key", key));
@@ -183,9 +183,9 @@ final class CoreStory {
                     "reverse-zones",
                     "8.40.10.in-addr.arpa 9.40.10.in-addr.arpa 16.40.10.in-addr.arpa "
                             + "8.0.0.0.1.0.0.0.a.d.4.a.0.4.d.f.ip6.arpa");
-            thing("domain", "ardal.example", domain);
-            thing("relay", "relay", Map.of("address", base + ".8.20"));
-            thing(
+            resource("domain", "ardal.example", domain);
+            resource("relay", "relay", Map.of("address", base + ".8.20"));
+            resource(
                     "proxy",
                     "proxy-1",
                     Map.of(
@@ -199,17 +199,18 @@ final class CoreStory {
                             "hall",
                             "key",
                             "out-by-the-gate"));
-            thing("time", "ntp-4", Map.of("address", base + ".8.9"));
+            resource("time", "ntp-4", Map.of("address", base + ".8.9"));
         }
     }
 
-    private void thing(String sort, String name, Map<String, String> values) throws IOException, InterruptedException {
-        ObjectNode thing = JSON.createObjectNode().put("sort", sort).put("name", name);
-        thing.set("values", JSON.valueToTree(values));
+    private void resource(String sort, String name, Map<String, String> values)
+            throws IOException, InterruptedException {
+        ObjectNode resource = JSON.createObjectNode().put("sort", sort).put("name", name);
+        resource.set("values", JSON.valueToTree(values));
         if (values.containsKey("key")) {
-            story.asLead(() -> send("PUT", "things", thing)); // what carries a password is a lead's
+            story.asLead(() -> send("PUT", "site-resources", resource)); // what carries a password is a lead's
         } else {
-            send("PUT", "things", thing);
+            send("PUT", "site-resources", resource);
         }
     }
 

@@ -87,7 +87,7 @@ final class Hands {
         // said once to each; the dialogue moves on in its own time
         if (!hold.toString().equals(said.put(dialogue, hold.toString()))) {
             person.post(
-                    "/api/dialogues/" + dialogue + "/go-on",
+                    "/api/dialogues/" + dialogue + "/decision",
                     JSON.createObjectNode().put("typed", hold.path("typed").asText()));
             yeses.merge(why, 1, Integer::sum);
             typed.merge(dialogue, 1 + hold.path("typed").asText().length(), Integer::sum);

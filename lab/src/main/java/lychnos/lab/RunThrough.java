@@ -141,13 +141,13 @@ public final class RunThrough {
             engineer.take(bringUp, fit);
             lines += fit.path("lines").size();
         }
-        engineer.post(at("names/push"), JSON.createObjectNode());
+        engineer.post(at("record-pushes"), JSON.createObjectNode());
         say("addresses taken: " + (proposal.path("lines").size() + lines)
                 + ", and their names pushed to the name servers");
     }
 
     private void configureAndProve() throws IOException, InterruptedException, Stuck {
-        engineer.post(at("rounds"), JSON.createObjectNode().put("width", WIDTH));
+        engineer.post(at("setups"), JSON.createObjectNode().put("width", WIDTH));
         say("setup begun: servers " + WIDTH
                 + " at a time behind the first, consoles side by side, the first of each kind alone");
         while (true) {

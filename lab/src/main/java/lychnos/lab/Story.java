@@ -63,11 +63,11 @@ public final class Story {
         JsonNode proposal = send("GET", "/api/bring-ups/" + rowA + "/proposal?from=" + base + ".8.101", null, null);
         take(rowA, proposal);
         if (base.equals("10.40")) {
-            send("POST", "/api/bring-ups/" + rowA + "/names/push", "{}", "application/json");
+            send("POST", "/api/bring-ups/" + rowA + "/record-pushes", "{}", "application/json");
         }
         send(
                 "POST",
-                "/api/bring-ups/" + rowA + "/rounds",
+                "/api/bring-ups/" + rowA + "/setups",
                 JSON.createObjectNode().put("width", 3).toString(),
                 "application/json");
         send(
@@ -114,7 +114,7 @@ public final class Story {
         ObjectNode taking = JSON.createObjectNode();
         taking.set("lines", proposal.path("lines"));
         taking.set("growth", proposal.path("growth"));
-        send("POST", "/api/bring-ups/" + bringUp + "/takings", JSON.writeValueAsString(taking), "application/json");
+        send("POST", "/api/bring-ups/" + bringUp + "/allocations", JSON.writeValueAsString(taking), "application/json");
     }
 
     /** @param rows of six machines each, two height units apart: the rack, and where the lowest is */

@@ -54,16 +54,16 @@ class AllocateTest {
     @Test
     void aTakingIsUndoneInOnePiece() {
         long id = placed("R1 u5", "R1 u7");
-        String taking = client.take(id).statusCode(200).json().getString("taking");
+        String taking = client.take(id).statusCode(200).json().getString("allocation");
         assertEquals(
                 2,
                 client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size());
-        client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of())
+        client.post("/api/bring-ups/" + id + "/allocations/" + taking + "/undo", Map.of())
                 .statusCode(204);
         assertEquals(
                 0,
                 client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size());
-        client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of())
+        client.post("/api/bring-ups/" + id + "/allocations/" + taking + "/undo", Map.of())
                 .statusCode(409);
     }
 
@@ -71,8 +71,8 @@ class AllocateTest {
     void whoIsTooLateIsProposedTheNextFit() {
         long id = placed("R1 u5");
         Map<String, Object> wanted = Client.taking(client.get("/api/bring-ups/" + id + "/proposal"));
-        client.post("/api/bring-ups/" + id + "/takings", wanted).statusCode(200);
-        client.post("/api/bring-ups/" + id + "/takings", wanted)
+        client.post("/api/bring-ups/" + id + "/allocations", wanted).statusCode(200);
+        client.post("/api/bring-ups/" + id + "/allocations", wanted)
                 .statusCode(409)
                 .body("detail", containsString("next fit"));
     }
@@ -83,12 +83,12 @@ class AllocateTest {
         long unit = client.get("/api/bring-ups/" + id + "/prepare").getLong("units[0].id");
         for (String address : new String[] {"10.40.8.1", "10.40.8.102", "10.40.8.99", "10.40.9.100", "10.40.8.255"}) {
             client.post(
-                            "/api/bring-ups/" + id + "/takings",
+                            "/api/bring-ups/" + id + "/allocations",
                             Map.of("lines", List.of(Map.of("unitId", unit, "address", address, "hostName", "a"))))
                     .statusCode(409);
         }
         client.post(
-                        "/api/bring-ups/" + id + "/takings",
+                        "/api/bring-ups/" + id + "/allocations",
                         Map.of("lines", List.of(Map.of("unitId", unit, "address", "10.40.8.100", "hostName", "A_b"))))
                 .statusCode(400);
     }
@@ -135,7 +135,7 @@ class AllocateTest {
                     return got;
                 }
                 Response answer = client.post(
-                        "/api/bring-ups/" + id + "/takings",
+                        "/api/bring-ups/" + id + "/allocations",
                         Map.of(
                                 "lines",
                                 List.of(Map.of(

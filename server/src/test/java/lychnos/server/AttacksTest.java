@@ -91,7 +91,7 @@ class AttacksTest {
     @Test
     void noRouteActsOnABringUpThatDoesNotExist() {
         for (String path : List.of(
-                "checks/cancel", "rounds/cancel", "consoles/stop", "measure", "names/push", "checks", "rounds")) {
+                "checks/cancel", "setups/cancel", "consoles/stop", "measure", "record-pushes", "checks", "setups")) {
             lead.post("/api/bring-ups/" + NO_SUCH + "/" + path, Map.of()).statusCode(404);
             lead.post("/api/bring-ups/999999/" + path, Map.of()).statusCode(404);
         }
@@ -131,13 +131,13 @@ class AttacksTest {
                 new HashMap<>(Map.of("sort", "time", "name", "ntp-4", "values", Map.of("address", "127.40.8.9")));
         long thing = Long.parseLong(engineer.request()
                 .body(time)
-                .put("/api/bring-ups/" + id + "/things")
+                .put("/api/bring-ups/" + id + "/site-resources")
                 .statusCode(200)
                 .asString());
         int both = 0;
         for (int round = 0; round < 15; round++) {
-            String version =
-                    engineer.get("/api/bring-ups/" + id + "/things/" + thing).getString("version");
+            String version = engineer.get("/api/bring-ups/" + id + "/site-resources/" + thing)
+                    .getString("version");
             int now = round;
             List<Integer> statuses = atOnce(2, i -> engineer.request()
                     .header("If-Match", "\"" + version + "\"")
@@ -150,7 +150,7 @@ class AttacksTest {
                             "ntp-4",
                             "values",
                             Map.of("address", "127.40.8." + (20 + 2 * now + i))))
-                    .put("/api/bring-ups/" + id + "/things")
+                    .put("/api/bring-ups/" + id + "/site-resources")
                     .statusCode());
             both += statuses.stream().filter(status -> status == 200).count() == 2 ? 1 : 0;
             assertTrue(statuses.contains(200) && (statuses.contains(412) || both > 0), statuses::toString);
@@ -164,14 +164,14 @@ class AttacksTest {
             String name = "ntp-" + round;
             List<Integer> statuses = atOnce(4, i -> engineer.request()
                     .body(Map.of("sort", "time", "name", name, "values", Map.of("address", "127.40.8.9")))
-                    .put("/api/bring-ups/" + id + "/things")
+                    .put("/api/bring-ups/" + id + "/site-resources")
                     .statusCode());
             assertEquals(1, statuses.stream().filter(status -> status == 200).count(), statuses::toString);
             assertTrue(statuses.stream().allMatch(status -> status < 500), statuses::toString);
             long thing = engineer.get("/api/bring-ups/" + id + "/prepare")
-                    .getLong("things.find { it.name == '" + name + "' }.id");
+                    .getLong("siteResources.find { it.name == '" + name + "' }.id");
             List<Integer> deleted = atOnce(3, i -> engineer.request()
-                    .delete("/api/bring-ups/" + id + "/things/" + thing)
+                    .delete("/api/bring-ups/" + id + "/site-resources/" + thing)
                     .statusCode());
             assertEquals(1, deleted.stream().filter(status -> status == 204).count(), deleted::toString);
             assertTrue(deleted.stream().allMatch(status -> status < 500), deleted::toString);
@@ -418,12 +418,12 @@ class AttacksTest {
         Map<String, Object> proxy = new HashMap<>(Map.of("sort", "proxy", "name", "proxy-1", "values", values));
         engineer.request()
                 .body(proxy)
-                .put("/api/bring-ups/" + id + "/things")
+                .put("/api/bring-ups/" + id + "/site-resources")
                 .statusCode(403)
                 .body("detail", containsString("by a lead"));
         long thing = Long.parseLong(lead.request()
                 .body(proxy)
-                .put("/api/bring-ups/" + id + "/things")
+                .put("/api/bring-ups/" + id + "/site-resources")
                 .statusCode(200)
                 .asString());
         proxy.put("id", thing);
@@ -435,23 +435,26 @@ class AttacksTest {
             proxy.put("values", changed);
             lead.request()
                     .body(proxy)
-                    .put("/api/bring-ups/" + id + "/things")
+                    .put("/api/bring-ups/" + id + "/site-resources")
                     .statusCode(400)
                     .body("faults[0].field", equalTo("key"));
             engineer.request()
                     .body(proxy)
-                    .put("/api/bring-ups/" + id + "/things")
+                    .put("/api/bring-ups/" + id + "/site-resources")
                     .statusCode(not(equalTo(200)));
         }
         Map<String, String> harmless = new HashMap<>(values);
         harmless.put("key", "(sealed)");
         harmless.put("target", "activate.ardal.example:443");
         proxy.put("values", harmless);
-        lead.request().body(proxy).put("/api/bring-ups/" + id + "/things").statusCode(200);
+        lead.request()
+                .body(proxy)
+                .put("/api/bring-ups/" + id + "/site-resources")
+                .statusCode(200);
         harmless.put("target", "x\nSET pwned 1\nQUIT\n#:443");
         lead.request()
                 .body(proxy)
-                .put("/api/bring-ups/" + id + "/things")
+                .put("/api/bring-ups/" + id + "/site-resources")
                 .statusCode(400)
                 .body("faults[0].field", equalTo("target"));
     }

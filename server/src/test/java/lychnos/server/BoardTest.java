@@ -37,7 +37,7 @@ class BoardTest {
         for (String stage : List.of("prepare", "allocate", "configure", "prove", "handover")) {
             assertEquals(List.of("dark", "dark", "dark"), marks(board, stage), stage);
         }
-        assertEquals(List.of("Find out what 3 units ask", "State the network"), board.getList("todos.title"));
+        assertEquals(List.of("Find out what 3 units ask", "Define the network"), board.getList("todos.title"));
         assertEquals("0 of 3 known", board.getString("course.prepare.text"));
     }
 
@@ -45,7 +45,7 @@ class BoardTest {
     void theNextActionMovesWithTheWork() {
         long id = client.bringUp("R1 u5");
         client.labels(id, "BO-1\t02:4c:59:0b:00:01\tR1 u5\tC4", false);
-        assertEquals(List.of("State the network"), board(id).getList("todos.title"));
+        assertEquals(List.of("Define the network"), board(id).getList("todos.title"));
         assertEquals("no network", board(id).getString("course.prepare.fault"));
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool .101-.180"));
         assertEquals(List.of("Allocate addresses to 1 unit"), board(id).getList("todos.title"));
@@ -63,8 +63,8 @@ class BoardTest {
         client.labels(id, "BQ-1\t02:4c:59:0c:00:01\tR1 u5\tC4\nBQ-2\t02:4c:59:0c:00:02\tR1 u7\tC4", false);
         Json board = board(id);
         assertEquals("fault", board.getString("todos[0].mark"));
-        assertEquals("2 addresses are wanted in 10.40.8.0/24, 1 are free", board.getString("todos[0].title"));
-        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 3)).statusCode(409);
+        assertEquals("2 addresses are needed in 10.40.8.0/24, 1 are free", board.getString("todos[0].title"));
+        client.post("/api/bring-ups/" + id + "/setups", Map.of("width", 3)).statusCode(409);
     }
 
     @Test

@@ -144,7 +144,8 @@ final class Client {
 
     /** Takes what is proposed. */
     Response take(long bringUp) {
-        return post("/api/bring-ups/" + bringUp + "/takings", taking(get("/api/bring-ups/" + bringUp + "/proposal")));
+        return post(
+                "/api/bring-ups/" + bringUp + "/allocations", taking(get("/api/bring-ups/" + bringUp + "/proposal")));
     }
 
     static Map<String, Object> taking(Json proposal) {

@@ -114,7 +114,7 @@ class ConfigureTest {
         }
 
         void start(int width) {
-            client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", width))
+            client.post("/api/bring-ups/" + id + "/setups", Map.of("width", width))
                     .statusCode(204);
         }
 
@@ -226,7 +226,7 @@ class ConfigureTest {
                     view.getString("lanes[0].note").contains("the label says CF-21-0"),
                     view.getString("lanes[0].note"));
             assertEquals(0, row.machine(0).controller().writes());
-            client.post("/api/runs/" + view.getLong("lanes[0].runId") + "/set-aside", Map.of())
+            client.post("/api/setups/" + view.getLong("lanes[0].runId") + "/set-aside", Map.of())
                     .statusCode(204);
             row.await("the others done", states -> states.equals(List.of("SET_ASIDE", "DONE", "DONE")));
             assertEquals(0, row.machine(0).controller().writes());
@@ -354,7 +354,7 @@ class ConfigureTest {
     void aDoubleClickStartsOnce() {
         try (Row row = new Row(28)) {
             row.start(1);
-            client.post("/api/bring-ups/" + row.id + "/rounds", Map.of("width", 1))
+            client.post("/api/bring-ups/" + row.id + "/setups", Map.of("width", 1))
                     .statusCode(409);
             row.await("done", states -> states.equals(List.of("DONE")));
             assertEquals(1, row.machine(0).controller().passwordChanges());
@@ -365,13 +365,13 @@ class ConfigureTest {
     void cancellingEndsWhatWaitsAndWhatRunsAndItCanGoOn() {
         try (Row row = new Row(29, null, null, null)) {
             row.start(1);
-            client.post("/api/bring-ups/" + row.id + "/rounds/cancel", Map.of()).statusCode(204);
+            client.post("/api/bring-ups/" + row.id + "/setups/cancel", Map.of()).statusCode(204);
             Json view = row.await("an end", states -> states.stream()
                     .allMatch(state -> state.equals("CANCELLED") || state.equals("DONE")));
             assertTrue(view.getList("lanes.state").contains("CANCELLED"));
             List<Integer> runs = view.getList("lanes.findAll { it.state == 'CANCELLED' }.runId");
-            runs.forEach(
-                    run -> client.post("/api/runs/" + run + "/retry", Map.of()).statusCode(204));
+            runs.forEach(run ->
+                    client.post("/api/setups/" + run + "/retry", Map.of()).statusCode(204));
             row.await("all done", states -> states.stream().allMatch("DONE"::equals));
             for (int i = 0; i < 3; i++) {
                 assertEquals(
@@ -393,7 +393,7 @@ class ConfigureTest {
             ConsoleStage.until("the check fails", () -> !client.get("/api/units/" + unit + "/proof")
                     .getBoolean("endpoint.proven"));
             Json proof = client.get("/api/units/" + unit + "/proof");
-            assertEquals("It refuses the password we set.", proof.getString("endpoint.sentence"));
+            assertEquals("The machine refuses the password that was set here.", proof.getString("endpoint.sentence"));
             assertEquals(0, client.get("/api/bring-ups/" + row.id + "/handover").getInt("proven"));
         }
     }

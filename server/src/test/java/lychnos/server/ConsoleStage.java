@@ -85,7 +85,7 @@ final class ConsoleStage implements AutoCloseable {
         (values.containsKey("key") ? Client.lead() : client)
                 .request()
                 .body(Map.of("sort", sort, "name", name, "values", values))
-                .put("/api/bring-ups/" + bringUp + "/things")
+                .put("/api/bring-ups/" + bringUp + "/site-resources")
                 .statusCode(200);
     }
 
@@ -359,7 +359,7 @@ final class ConsoleStage implements AutoCloseable {
             Json fits = client.get("/api/bring-ups/" + bringUp + "/fits?unit=" + unit.get("id"));
             Map<String, Object> taking = new HashMap<>(Map.of("lines", fits.getList("fits[0].lines")));
             taking.put("growth", fits.getList("fits[0].growth"));
-            client.post("/api/bring-ups/" + bringUp + "/takings", taking).statusCode(200);
+            client.post("/api/bring-ups/" + bringUp + "/allocations", taking).statusCode(200);
         }
         power(restart, state);
         return this;
@@ -457,7 +457,7 @@ final class ConsoleStage implements AutoCloseable {
                     if (!heard
                             && decide(
                                                     ((Number) members.get(i).get("dialogueId")).longValue(),
-                                                    "go-on",
+                                                    "decision",
                                                     Map.of("typed", hold.get("typed")))
                                             .statusCode()
                                     < 300) {
@@ -479,7 +479,7 @@ final class ConsoleStage implements AutoCloseable {
             @SuppressWarnings("unchecked")
             Map<String, Object> hold = (Map<String, Object>) member.get("hold");
             if (hold != null && Boolean.TRUE.equals(hold.get("passable"))) {
-                decide(((Number) member.get("dialogueId")).longValue(), "go-on", Map.of("typed", hold.get("typed")));
+                decide(((Number) member.get("dialogueId")).longValue(), "decision", Map.of("typed", hold.get("typed")));
             }
         }
     }
@@ -513,7 +513,7 @@ final class ConsoleStage implements AutoCloseable {
     public void close() {
         for (Map<String, Object> unit :
                 client.get("/api/bring-ups/" + bringUp + "/prepare").<Map<String, Object>>getList("units")) {
-            client.post("/api/units/" + unit.get("id") + "/console/put-away", Map.of());
+            client.post("/api/units/" + unit.get("id") + "/console/close", Map.of());
         }
         if (hall != null) {
             hall.close();

@@ -81,7 +81,7 @@ class ConsoleTest {
             assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
             long first = stage.dialogue(unit, 0);
             long second = stage.dialogue(unit, 1);
-            Json parts = stage.client.get("/api/units/" + unit + "/parts");
+            Json parts = stage.client.get("/api/units/" + unit + "/members");
             Map<String, String> facts = new HashMap<>();
             parts.getMap("[1].facts")
                     .keySet()
@@ -161,13 +161,13 @@ class ConsoleTest {
             stage.ready().begin(unit, "run");
             Map<String, Object> hold = stage.held(unit, 0, "PERMANENT");
             assertEquals("172.20.0.0/16", hold.get("typed"));
-            stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", ""))
+            stage.decide(stage.dialogue(unit, 0), "decision", Map.of("typed", ""))
                     .statusCode(409)
                     .body("detail", containsString("172.20.0.0/16"));
-            stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", "172.20.0.0/15"))
+            stage.decide(stage.dialogue(unit, 0), "decision", Map.of("typed", "172.20.0.0/15"))
                     .statusCode(409);
             assertEquals("", stage.hall().kept(stage.serial(0), "tunnel"));
-            stage.decide(stage.dialogue(unit, 0), "go-on", Map.of("typed", "172.20.0.0/16"))
+            stage.decide(stage.dialogue(unit, 0), "decision", Map.of("typed", "172.20.0.0/16"))
                     .statusCode(204);
             ConsoleStage.until(
                     "it took it",
@@ -182,9 +182,9 @@ class ConsoleTest {
             stage.ready().begin(unit, "ask");
             stage.held(unit, 0, "NEXT");
             long left = stage.dialogue(unit, 0);
-            stage.decide(left, "go-on", Map.of()).statusCode(204);
+            stage.decide(left, "decision", Map.of()).statusCode(204);
             Client lead = Client.lead();
-            lead.post("/api/dialogues/" + left + "/go-on", Map.of())
+            lead.post("/api/dialogues/" + left + "/decision", Map.of())
                     .statusCode(409)
                     .body("detail", containsString("rack-one has the keyboard"));
             lead.post("/api/dialogues/" + left + "/stop", Map.of()).statusCode(204);

@@ -25,9 +25,9 @@ class DoorTest {
             "POST /api/invitation",
             "POST /api/invitation/password");
 
-    /** Walks the OpenAPI document: every route but the door answers 401 to a stranger. */
+    /** Walks the OpenAPI document: every route but the door answers 401 without a session. */
     @Test
-    void everyRouteIsShutToStrangers() {
+    void everyRouteNeedsASession() {
         Json document = Client.viewer()
                 .request()
                 .accept(Request.JSON)
@@ -42,7 +42,7 @@ class DoorTest {
                     continue;
                 }
                 String url = path.getKey()
-                        .replaceAll("\\{taking}", "00000000-0000-0000-0000-000000000000")
+                        .replaceAll("\\{allocation}", "00000000-0000-0000-0000-000000000000")
                         .replaceAll("\\{[^}]+}", "1");
                 boolean text = url.endsWith("/labels")
                         || url.endsWith("/facts.csv")
@@ -61,7 +61,7 @@ class DoorTest {
     }
 
     @Test
-    void thePushChannelIsShutToStrangers() {
+    void thePushChannelNeedsASession() {
         given().header("Connection", "Upgrade")
                 .header("Upgrade", "websocket")
                 .header("Sec-WebSocket-Version", "13")

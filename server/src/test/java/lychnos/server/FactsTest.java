@@ -164,7 +164,7 @@ class FactsTest {
         return (values.containsKey("key") ? Client.lead() : client)
                 .request()
                 .body(Map.of("sort", sort, "name", name, "values", values))
-                .put("/api/bring-ups/" + id + "/things");
+                .put("/api/bring-ups/" + id + "/site-resources");
     }
 
     @Test
@@ -204,8 +204,8 @@ class FactsTest {
         thing("fabric", "compute", Map.of());
         set(cell(first, "", "fabric", "compute"), cell(first, "", "subnet-manager", "standby"));
         Json sheet = client.get("/api/bring-ups/" + id + "/prepare");
-        Map<String, Object> mend = sheet.getMap("groundwork.findings.find { it.code == 'no-subnet-manager' }.mend");
-        client.post("/api/bring-ups/" + id + "/mends", mend).statusCode(204);
+        Map<String, Object> fix = sheet.getMap("site.findings.find { it.code == 'no-subnet-manager' }.fix");
+        client.post("/api/bring-ups/" + id + "/fixes", fix).statusCode(204);
         assertEquals("master", value("", "subnet-manager"));
     }
 
@@ -252,7 +252,7 @@ class FactsTest {
                 .put("/api/bring-ups/" + other + "/facts")
                 .json();
         assertEquals(0, report.getInt("changed"));
-        assertTrue(reason(report).matches("TW-" + id + " stands at \\S+ already\\."), reason(report));
+        assertTrue(reason(report).matches("TW-" + id + " is already used by \\S+\\."), reason(report));
     }
 
     @Test
@@ -260,7 +260,7 @@ class FactsTest {
         int first = announce("server-controller", 1);
         int second = announce("server-controller", 1);
         assertEquals(1, set(cell(first, "", "location", "R7 u12")).getInt("changed"));
-        assertTrue(reason(set(cell(second, "", "location", "R7 U12"))).contains("R7 u12 stands at"));
+        assertTrue(reason(set(cell(second, "", "location", "R7 U12"))).contains("R7 u12 is already used by"));
         long other = client.bringUp();
         int third = client.post(
                         "/api/bring-ups/" + other + "/units",
@@ -286,7 +286,7 @@ class FactsTest {
                         .getInt("changed"));
         Json wrong = set(cell(first, "", "location", "R8 u1"), cell(second, "", "location", "R8 u5"));
         assertEquals(1, wrong.getInt("changed"), "it is still taken when the first of them is looked at");
-        assertTrue(reason(wrong).contains("R8 u1 stands at"));
+        assertTrue(reason(wrong).contains("R8 u1 is already used by"));
     }
 
     @Test

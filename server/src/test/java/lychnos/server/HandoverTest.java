@@ -370,7 +370,7 @@ class HandoverTest extends ProvenMachine {
                         "ardal.example",
                         "values",
                         Map.of("primary", at(3), "reverse-zones", net + ".40.127.in-addr.arpa")))
-                .put("/api/bring-ups/" + id + "/things")
+                .put("/api/bring-ups/" + id + "/site-resources")
                 .statusCode(200);
         List<String> names = handover().getList("exports");
         List<String> zones =

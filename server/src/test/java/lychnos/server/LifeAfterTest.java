@@ -97,7 +97,7 @@ class LifeAfterTest extends ProvenMachine {
 
     @Test
     void anotherMachineTakesItsPlaceUnderItsNameAndAddress() {
-        Json parts = client.get("/api/units/" + unit + "/parts");
+        Json parts = client.get("/api/units/" + unit + "/members");
         assertEquals(serial(), parts.getString("[0].facts.serial.value"));
         assertEquals(mac(), parts.getString("[0].facts.mac.value"));
         String path = "/api/units/" + unit + "/replacements";
@@ -117,7 +117,7 @@ class LifeAfterTest extends ProvenMachine {
         assertEquals(1, client.get("/api/bring-ups/" + id + "/configure").getInt("ready"));
         // the old one is pulled; the new one is set up from the beginning
         machine().powerOff();
-        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 1)).statusCode(204);
+        client.post("/api/bring-ups/" + id + "/setups", Map.of("width", 1)).statusCode(204);
         ConsoleStage.until("it is set up", () -> client.get("/api/bring-ups/" + id + "/configure")
                 .getString("lanes[0].state")
                 .equals("DONE"));

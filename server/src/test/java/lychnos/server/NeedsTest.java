@@ -63,7 +63,7 @@ class NeedsTest {
 
     private Response take(Json fits) {
         return client.post(
-                "/api/bring-ups/" + id + "/takings",
+                "/api/bring-ups/" + id + "/allocations",
                 Map.of("lines", fits.getList("fits[0].lines"), "growth", fits.getList("fits[0].growth")));
     }
 
@@ -98,14 +98,14 @@ class NeedsTest {
         assertEquals(8, fits.getList("fits[0].lines").size());
         List<Map<String, Object>> half = new ArrayList<>(fits.getList("fits[0].lines"));
         half.remove(7);
-        client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", half))
+        client.post("/api/bring-ups/" + id + "/allocations", Map.of("lines", half))
                 .statusCode(400)
                 .body("detail", containsString("port 4"));
         take(fits).statusCode(200);
         assertEquals(
                 "10.40.16.100",
                 client.get("/api/bring-ups/" + id + "/prepare")
-                        .getString("groundwork.networks.find { it.purpose == 'storage-data' }.ranges[0].run")
+                        .getString("site.networks.find { it.purpose == 'storage-data' }.ranges[0].run")
                         .split("-")[0]);
         assertEquals(
                 17,
@@ -166,8 +166,8 @@ class NeedsTest {
                 "10.40.8.102", client.get("/api/bring-ups/" + id + "/proposal").getString("lines[0].address"));
         assertEquals(
                 "is printer.ardal.example, says a hosts file",
-                client.get("/api/bring-ups/" + id + "/ribbon").getString("strangers[0].sentence"));
-        client.post("/api/bring-ups/" + id + "/existing/forget", Map.of("addresses", List.of("10.40.8.100")))
+                client.get("/api/bring-ups/" + id + "/ribbon").getString("unknownDevices[0].sentence"));
+        client.post("/api/bring-ups/" + id + "/address-imports/forget", Map.of("addresses", List.of("10.40.8.100")))
                 .statusCode(204);
         assertEquals("10.40.8.100", fits(pair, "10.40.8.100").getString("fits[0].lines[0].address"));
     }
@@ -178,11 +178,11 @@ class NeedsTest {
             matches = ".+",
             disabledReason = "the hall's name servers run only in ./lychnos test")
     void aWholeZoneIsBroughtIn() {
-        client.post("/api/bring-ups/" + id + "/existing/transfer", Map.of())
+        client.post("/api/bring-ups/" + id + "/address-imports/transfer", Map.of())
                 .statusCode(409)
-                .body("detail", containsString("No domain is stated"));
+                .body("detail", containsString("No domain with a primary name server"));
         domain(System.getenv("LYCHNOS_TEST_NAME_KEY"));
-        List<String> found = client.post("/api/bring-ups/" + id + "/existing/transfer?preview=true", Map.of())
+        List<String> found = client.post("/api/bring-ups/" + id + "/address-imports/transfer?preview=true", Map.of())
                 .statusCode(200)
                 .json()
                 .getList("fresh.name");
@@ -208,11 +208,11 @@ class NeedsTest {
         Json proposal = client.get("/api/bring-ups/" + id + "/proposal");
         assertEquals(75, proposal.getList("lines").size(), "25 pairs begin at even addresses among a hundred");
         assertEquals(5, proposal.getList("unplaced").size());
-        String taking = client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", proposal.getList("lines")))
+        String taking = client.post("/api/bring-ups/" + id + "/allocations", Map.of("lines", proposal.getList("lines")))
                 .statusCode(200)
                 .json()
-                .getString("taking");
-        client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of())
+                .getString("allocation");
+        client.post("/api/bring-ups/" + id + "/allocations/" + taking + "/undo", Map.of())
                 .statusCode(204);
         assertEquals(
                 0,
@@ -232,7 +232,7 @@ class NeedsTest {
         Client.lead()
                 .request()
                 .body(Map.of("sort", "domain", "name", "ardal.example", "values", values))
-                .put("/api/bring-ups/" + id + "/things")
+                .put("/api/bring-ups/" + id + "/site-resources")
                 .statusCode(200);
     }
 
@@ -267,7 +267,7 @@ class NeedsTest {
         Json fits = fits(pair, "10.40.8.180");
         String name = fits.getString("fits[0].lines[0].fqdn");
         take(fits).statusCode(200);
-        client.post("/api/bring-ups/" + id + "/names/push", Map.of()).statusCode(200);
+        client.post("/api/bring-ups/" + id + "/record-pushes", Map.of()).statusCode(200);
         until("six records are made", () -> names().getInt("made") == 6);
         assertEquals(List.of("10.40.8.180"), resolve(name));
         client.post("/api/units/" + pair + "/release", Map.of()).statusCode(204);
@@ -283,11 +283,11 @@ class NeedsTest {
         domain("AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA=");
         int pair = announce("interconnect-pair", 2);
         take(fits(pair, "10.40.8.190")).statusCode(200);
-        client.post("/api/bring-ups/" + id + "/names/push", Map.of()).statusCode(200);
+        client.post("/api/bring-ups/" + id + "/record-pushes", Map.of()).statusCode(200);
         until("six are refused", () -> names().getInt("refused") == 6);
         assertTrue(names().getString("open[0].answer").contains("BADSIG"), names().getString("open[0].answer"));
         Integer thing =
-                client.get("/api/bring-ups/" + id + "/prepare").getInt("things.find { it.sort == 'domain' }.id");
+                client.get("/api/bring-ups/" + id + "/prepare").getInt("siteResources.find { it.sort == 'domain' }.id");
         Map<String, Object> right = Map.of(
                 "id",
                 thing,
@@ -308,9 +308,9 @@ class NeedsTest {
         Client.lead()
                 .request()
                 .body(right)
-                .put("/api/bring-ups/" + id + "/things")
+                .put("/api/bring-ups/" + id + "/site-resources")
                 .statusCode(200);
-        client.post("/api/bring-ups/" + id + "/names/push", Map.of()).statusCode(200);
+        client.post("/api/bring-ups/" + id + "/record-pushes", Map.of()).statusCode(200);
         until("six are made", () -> names().getInt("made") == 6);
         client.post("/api/units/" + pair + "/release", Map.of()).statusCode(204);
     }
@@ -339,7 +339,7 @@ class NeedsTest {
         take(fits).statusCode(200);
         client.post("/api/bring-ups/" + id + "/measure", Map.of()).statusCode(204);
         until("the other record is told", () -> client.get("/api/bring-ups/" + id + "/prepare")
-                .getList("groundwork.findings.code")
+                .getList("site.findings.code")
                 .contains("record-disagrees"));
         vantage.removeRecords(PRIMARY, "ardal.example", key, List.of(theirs), Duration.ofSeconds(3));
         vantage.removeRecords(PRIMARY, "8.40.10.in-addr.arpa", key, List.of(reverse), Duration.ofSeconds(3));
@@ -359,7 +359,7 @@ class NeedsTest {
         domain(System.getenv("LYCHNOS_TEST_NAME_KEY"));
         client.post("/api/bring-ups/" + id + "/measure", Map.of()).statusCode(204);
         until("the lying clock is named", () -> client.get("/api/bring-ups/" + id + "/prepare")
-                .getList("groundwork.findings.code")
+                .getList("site.findings.code")
                 .contains("time-server-lies"));
         Json sheet = client.get("/api/bring-ups/" + id + "/prepare");
         assertEquals("FINE", sheet.getString("services.find { it.address == '10.40.8.1' }.state"));
@@ -367,17 +367,17 @@ class NeedsTest {
                 "accepted",
                 sheet.getString("services.find { it.address == '10.40.8.3' }.detail['update ardal.example']"));
         assertEquals("LIES", sheet.getString("services.find { it.address == '10.40.8.9' }.state"));
-        Map<String, Object> mend = sheet.getMap("groundwork.findings.find { it.code == 'time-server-lies' }.mend");
-        client.post("/api/bring-ups/" + id + "/mends", mend).statusCode(204);
+        Map<String, Object> fix = sheet.getMap("site.findings.find { it.code == 'time-server-lies' }.fix");
+        client.post("/api/bring-ups/" + id + "/fixes", fix).statusCode(204);
         assertEquals(
                 List.of("10.40.8.6", "10.40.8.7", "10.40.8.8"),
-                client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.network.timeServers"));
+                client.get("/api/bring-ups/" + id + "/prepare").getList("site.network.timeServers"));
     }
 
     @Test
     void theSameAddressesMayLieInARealmOfTheirOwn() {
         assertEquals(
-                "management", client.get("/api/bring-ups/" + id + "/prepare").getString("groundwork.network.realm"));
+                "management", client.get("/api/bring-ups/" + id + "/prepare").getString("site.network.realm"));
         Map<String, Object> twin = Client.network("10.40.8.0/25", "", "pool 10.40.8.100-110");
         twin.put("purpose", "service-port");
         client.request()
@@ -394,7 +394,7 @@ class NeedsTest {
                 .body("faults[0].reason", containsString("takes from already"));
         long other = client.bringUpBeside(id);
         client.request().body(twin).put("/api/bring-ups/" + other + "/networks").statusCode(204);
-        assertTrue(client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code").stream()
+        assertTrue(client.get("/api/bring-ups/" + id + "/prepare").getList("site.findings.code").stream()
                 .noneMatch("networks-overlap"::equals));
     }
 }

@@ -126,7 +126,7 @@ class PagesTest {
         Map<String, Object> hold = bench.getMap("members[0].hold");
         assertEquals("PAGE", hold.get("why"), bench::prettify);
         assertTrue(
-                hold.get("sentence").toString().contains("Purpose shows “to the twin array”, planned is “host data”"),
+                hold.get("sentence").toString().contains("Purpose shows “to the twin array”, expected “host data”"),
                 hold::toString);
         long dialogue = stage.dialogue(unit, 0);
         stage.decide(dialogue, "mode", Map.of("mode", "watch")).statusCode(204);
@@ -208,14 +208,14 @@ class PagesTest {
         assertEquals("double parity", hold.get("typed"), bench::prettify);
         assertEquals("", kept("page/pool"));
         long dialogue = stage.dialogue(unit, 0);
-        stage.decide(dialogue, "go-on", Map.of("typed", "mirrored")).statusCode(409);
+        stage.decide(dialogue, "decision", Map.of("typed", "mirrored")).statusCode(409);
         assertEquals("", kept("page/pool"));
         run(unit, "fence = fence + 1, lease_owner = 'elsewhere', lease_until = now() + interval '1 hour'");
-        stage.decide(dialogue, "go-on", Map.of("typed", "double parity")).statusCode(409);
+        stage.decide(dialogue, "decision", Map.of("typed", "double parity")).statusCode(409);
         run(unit, "lease_until = now() - interval '1 second'");
         ConsoleStage.until(
                 "whoever took it over hears the yes",
-                () -> stage.decide(dialogue, "go-on", Map.of("typed", "double parity"))
+                () -> stage.decide(dialogue, "decision", Map.of("typed", "double parity"))
                                 .statusCode()
                         == 204);
         ConsoleStage.until("the pool is laid out", () -> kept("page/pool").contains("double parity"));

@@ -119,7 +119,7 @@ class PrepareTest {
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 101-180"));
         assertEquals(
                 "10.40.8.101-10.40.8.180",
-                client.get("/api/bring-ups/" + id + "/prepare").getString("groundwork.network.ranges[0].run"));
+                client.get("/api/bring-ups/" + id + "/prepare").getString("site.network.ranges[0].run"));
         String site = client.get("/api/bring-ups")
                 .getString("find { it.id == " + id + " }.site")
                 .replace("Test ", "t");
@@ -143,7 +143,7 @@ class PrepareTest {
         client.network(id, network);
         assertEquals(
                 List.of("pool-too-small", "few-time-servers", "no-sources"),
-                client.get("/api/bring-ups/" + id + "/prepare").getList("groundwork.findings.code"));
+                client.get("/api/bring-ups/" + id + "/prepare").getList("site.findings.code"));
     }
 
     @Test
@@ -165,7 +165,7 @@ class PrepareTest {
     private lychnos.server.http.Response state(long id, String tag, Map<String, Object> thing) {
         return (tag == null ? client.request() : client.request().header("If-Match", tag))
                 .body(thing)
-                .put("/api/bring-ups/" + id + "/things");
+                .put("/api/bring-ups/" + id + "/site-resources");
     }
 
     @Test
@@ -174,7 +174,7 @@ class PrepareTest {
         Map<String, Object> host = new java.util.HashMap<>(Map.of(
                 "sort", "host", "name", "hv-01", "values", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB")));
         long thing = Long.parseLong(state(id, null, host).statusCode(200).asString());
-        String path = "/api/bring-ups/" + id + "/things/" + thing;
+        String path = "/api/bring-ups/" + id + "/site-resources/" + thing;
         String tag = client.request().get(path).statusCode(200).header("ETag");
         client.request().header("If-None-Match", tag).get(path).statusCode(304);
         host.put("id", thing);
@@ -209,7 +209,7 @@ class PrepareTest {
                                 + "\tR1 u5\tC4",
                         false)
                 .statusCode(200);
-        String codes = "groundwork.findings.findAll { it.code == 'no-first-contact' }.what";
+        String codes = "site.findings.findAll { it.code == 'no-first-contact' }.what";
         assertEquals(
                 List.of("Nothing says where NF-" + number + " is found first"),
                 client.get("/api/bring-ups/" + id + "/prepare").getList(codes));

@@ -74,7 +74,7 @@ class ProveTest extends ProvenMachine {
         assertEquals("255.0.0.0", view().getString("changes[0].now"));
         machine().controller().setMask("255.255.255.0");
         check(null);
-        assertTrue(view().getBoolean("endpoints[0].proven"), "as planned is right, whatever was accepted");
+        assertTrue(view().getBoolean("endpoints[0].proven"), "the planned value passes, whatever was accepted");
         assertEquals(List.of(), view().getList("changes"));
     }
 
@@ -247,7 +247,7 @@ class ProveTest extends ProvenMachine {
             assertEquals("relay ready", output.readLine());
             client.request()
                     .body(Map.of("sort", "relay", "name", "relay", "values", Map.of("address", at(25))))
-                    .put("/api/bring-ups/" + id + "/things")
+                    .put("/api/bring-ups/" + id + "/site-resources")
                     .statusCode(200);
             Client.lead()
                     .post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "duty@ardal.example"))

@@ -44,7 +44,7 @@ abstract class ProvenMachine {
                 .statusCode(200);
         client.network(id, Client.network(at(0) + "/24", at(1), "pool .101-.180"));
         client.take(id).statusCode(200);
-        client.post("/api/bring-ups/" + id + "/rounds", Map.of("width", 1)).statusCode(204);
+        client.post("/api/bring-ups/" + id + "/setups", Map.of("width", 1)).statusCode(204);
         ConsoleStage.until("it is set up", () -> client.get("/api/bring-ups/" + id + "/configure")
                 .getString("lanes[0].state")
                 .equals("DONE"));

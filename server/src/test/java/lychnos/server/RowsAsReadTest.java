@@ -114,7 +114,7 @@ class RowsAsReadTest {
         announce(3);
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.100-180"));
         assertEquals(List.of(), claims());
-        String taking = client.take(id).statusCode(200).json().getString("taking");
+        String taking = client.take(id).statusCode(200).json().getString("allocation");
         List<Claim> taken = claims();
         assertEquals(
                 List.of("10.40.8.100", "10.40.8.101", "10.40.8.102"),
@@ -131,7 +131,7 @@ class RowsAsReadTest {
                 reading.of(() -> rows.unitsIn(network)).keySet().stream()
                         .sorted()
                         .toList());
-        client.post("/api/bring-ups/" + id + "/takings/" + taking + "/undo", Map.of())
+        client.post("/api/bring-ups/" + id + "/allocations/" + taking + "/undo", Map.of())
                 .statusCode(204);
         assertEquals(
                 List.of("10.40.8.103"),

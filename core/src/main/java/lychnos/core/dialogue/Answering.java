@@ -79,7 +79,7 @@ final class Answering {
         if (course.state() == State.WAITING) {
             if (again || course.steps.asked(step).command()) {
                 gap.askForTheEnd(step, now);
-                return; // the prompt of before still stands there while it works
+                return; // the earlier prompt is still shown while it works
             }
             over(shown, now);
         }
@@ -150,7 +150,7 @@ final class Answering {
                     Why.DIFFERS,
                     step,
                     "“" + course.steps.get(step).title() + "” does not show " + String.join(", ", missing)
-                            + ". See what it shows instead; ask it again by hand once it is mended.",
+                            + ". See what it shows instead; ask it again by hand once it is fixed.",
                     shown);
             return false;
         }
@@ -244,7 +244,7 @@ final class Answering {
             } else if (!is.get().equals(wanted)) {
                 // in a break the end of a line may be lost
                 shownOtherwise |= !gap.unseen || !wanted.startsWith(is.get());
-                differences.add("it shows " + is.get() + ", planned is " + wanted);
+                differences.add("it shows " + is.get() + ", expected " + wanted);
             }
         }
         if (!differences.isEmpty() && !shownOtherwise && gap.unseen) {
@@ -312,7 +312,7 @@ final class Answering {
         boolean suggested = asked.suggested() && question.suggestion().equals(text);
         if (asked.suggested() && !suggested) {
             course.emit(new Effect.Note("“" + asked.title() + "”: it suggests "
-                    + question.suggestion().orElse("nothing") + ", planned is " + text.get()
+                    + question.suggestion().orElse("nothing") + ", expected " + text.get()
                     + ". The planned value is typed."));
         }
         course.emit(secret.<Effect>map(each -> new Effect.SendSecret(step, each))

@@ -26,7 +26,7 @@ public final class Conversation {
     /** The same where other lines came after it, which may have been its end. */
     static final Duration SETTLE_WITH_CHATTER = Duration.ofMillis(900);
 
-    /** How long something that nobody knows must stand at the cursor before a person is called. */
+    /** How long something unknown must be at the cursor before a person is called. */
     static final Duration UNFORESEEN = Duration.ofSeconds(3);
 
     /** How long a line may say nothing before it is nudged, or a person is called. */
@@ -104,7 +104,7 @@ public final class Conversation {
      * Goes on where an earlier conversation was left: what was done stays done, and what was sent without an answer
      * counts as sent, so that it is not sent again unless the machine asks again. What is on the line must be told
      * again; where the line stays silent and may not be woken, a person is asked whether it is still the same machine.
-     * One that worked by itself and does not wake up is waited for as before; where it may not be woken, for as long as
+     * One that was working and does not wake up is waited for as before; where it may not be woken, for as long as
      * is usual.
      */
     public void resume(Left left, Instant now) {
@@ -224,7 +224,7 @@ public final class Conversation {
             course.hold(
                     Why.SILENT,
                     Course.NONE,
-                    "What the machine asked last was lost in the break, and it says nothing by itself. Press a key "
+                    "The last question of the machine was lost in the break, and the line is silent. Press a key "
                             + "that answers nothing there, such as the one that draws its question again, or type "
                             + "the answer yourself; it goes on once the line speaks.",
                     Course.lastOf(course.line.shown()));
@@ -344,7 +344,7 @@ public final class Conversation {
             return course.effects();
         }
         if (course.quietForGood()) {
-            // whoever stopped the tool has the line to himself
+            // a person who has stopped the tool has the line alone
             course.emit(new Effect.Send(-1, keys));
             return course.effects();
         }
@@ -386,8 +386,8 @@ public final class Conversation {
     }
 
     /**
-     * Whether the line has ended by itself what a person was called for: it was silent, did not tell which machine it
-     * is, asked something that nobody knows and now asks something that is known, or has drawn the page that was judged
+     * Whether the line itself has ended what a person was called for: it was silent, did not tell which machine it
+     * is, asked something unknown and now asks something that is known, or has drawn the page that was judged
      * a second time.
      */
     private boolean tellsWhatWasMissing() {
@@ -410,7 +410,7 @@ public final class Conversation {
         if (speaks || tells) {
             course.become(course.identified ? State.FOLLOWING : State.UNSURE);
         } else if (drawn || known) {
-            course.rows.anew();
+            course.rows.restart();
             course.letGo();
         }
         return course.held() == null;

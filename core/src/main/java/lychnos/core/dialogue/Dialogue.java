@@ -62,7 +62,7 @@ public record Dialogue(
      * @param must by group, what it must be
      * @param unused values of the group {@code state} for a machine that was never set up; any other is one that was
      * @param standby values of the group {@code state} for the wrong one of a pair; it takes no setup
-     * @param probe a key that makes it say who it is where it asks for a log-in; empty where it says so by itself
+     * @param probe a key that makes it say who it is where it asks for a log-in; empty where it says so without a key
      */
     public record Identify(
             Look see, Map<String, Template> must, Set<String> unused, Set<String> standby, String probe) {

@@ -37,7 +37,7 @@ public final class DryRun {
     public record Difference(Duration at, String sentence) {}
 
     /**
-     * What came of it.
+     * The result of a dry run.
      *
      * @param done titles of the steps that were done
      * @param open titles of those that were not
@@ -81,7 +81,7 @@ public final class DryRun {
             boolean marked = recording.stream().anyMatch(heard -> !heard.fromMachine);
             Duration before = Duration.ZERO;
             for (Heard heard : recording) {
-                // whoever was at the line then may have answered more quickly than it is done now
+                // the person at the line then may have answered more quickly
                 if (!marked && heard.at.minus(before).compareTo(PAUSE) > 0) {
                     longer = longer.plus(PATIENCE);
                 }

@@ -126,7 +126,7 @@ final class Gap {
             return false;
         }
         redrawAsked = true;
-        course.rows.anew();
+        course.rows.restart();
         course.press(course.dialogue.nudge(), now);
         return true;
     }

@@ -79,7 +79,7 @@ public record Hold(Why why, int step, String sentence, String shown, String type
             return !passable && !endsWhenKnown() && this != STANDBY;
         }
 
-        /** Whether it ends by itself once a value is known. */
+        /** Whether it ends automatically once a value is known. */
         public boolean endsWhenKnown() {
             return this == GATE || this == PEER;
         }

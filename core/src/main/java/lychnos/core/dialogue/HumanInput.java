@@ -37,7 +37,7 @@ final class HumanInput {
                             asked,
                             "That is not what was planned for “"
                                     + course.steps.get(asked).title() + "”: " + planned(asked)
-                                    + ". Enter was kept back; correct it, or send it all the same.",
+                                    + ". Enter was held back; correct it, or send it anyway.",
                             "");
                     return;
                 }
@@ -66,7 +66,7 @@ final class HumanInput {
     }
 
     /**
-     * Whether Enter is kept back because nobody knows which machine would take the answer; a log-in tells nothing to
+     * Whether Enter is kept back because it is unknown which machine would take the answer; a login tells nothing to
      * it.
      */
     private boolean notYetKnown(int asked, Instant now) {
@@ -81,7 +81,7 @@ final class HumanInput {
                     Why.NOT_KNOWN,
                     asked,
                     "Nothing on the line has told which machine this is. Enter was kept back: bring it to where it "
-                            + "tells its serial, or send it all the same.",
+                            + "shows its serial, or send it anyway.",
                     "");
         }
         return !course.identified;

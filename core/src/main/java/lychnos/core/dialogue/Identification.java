@@ -31,7 +31,7 @@ final class Identification {
         otherIsActive = true;
     }
 
-    /** Tells the machine by what it shows. False where nothing more is to be done with what stands there. */
+    /** Tells the machine by what it shows. False where nothing more is to be done with what is shown. */
     boolean identify(String shown, Instant now) {
         Optional<Look.Seen> seen = course.dialogue.identify().see().last(gap.told(shown));
         if (seen.isEmpty()) {
@@ -47,8 +47,8 @@ final class Identification {
                 course.hold(
                         Why.WRONG_MACHINE,
                         -1,
-                        "This is another machine: its " + must.getKey() + " is " + is + ", wanted is "
-                                + wanted.orElse("one that nobody knows")
+                        "This is another machine: its " + must.getKey() + " is " + is + ", expected "
+                                + wanted.orElse("unknown")
                                 + ". Nothing was written to it. Move the cable, or correct the label.",
                         seen.get().text());
                 return false;
@@ -105,7 +105,7 @@ final class Identification {
         }
     }
 
-    /** Presses the key that makes the machine say who it is, once. Nothing else is done with what stands there. */
+    /** Presses the key that makes the machine say who it is, once. Nothing else is done with what is shown. */
     private boolean probe() {
         if (!course.dialogue.identify().probe().isEmpty()
                 && !probed

@@ -73,7 +73,7 @@ final class LineView {
         quietSince = now;
     }
 
-    /** Something was sent: what stands there now is no question any more. */
+    /** Something was sent: what is shown now is no longer a question. */
     void answered(String sent, Instant now) {
         echo = sent;
         answeredAt = screen.cursor();
@@ -142,7 +142,7 @@ final class LineView {
 
     private List<String> look() {
         if (erasures != screen.erasures()) {
-            // it draws a page anew: what stood there before the answer is gone
+            // it draws a page again: what was shown before the answer is gone
             erasures = screen.erasures();
             mark = screen.windowTop();
         }
@@ -177,7 +177,7 @@ final class LineView {
         return String.join("\n", lines());
     }
 
-    /** The line that the cursor is in; blank where it stands at the beginning of one. */
+    /** The line that the cursor is in; blank where the cursor is at the beginning of a line. */
     String openLine() {
         List<String> shown = lines();
         return shown.isEmpty() || screen.cursor().column() == 0 ? "" : shown.get(shown.size() - 1);

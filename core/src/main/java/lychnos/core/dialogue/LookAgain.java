@@ -21,7 +21,7 @@ import lychnos.core.proof.Settings;
  */
 public record LookAgain(List<Command> commands, Map<Look, String> paging) {
 
-    /** Names that mean another value on each member: at an address that members share, nobody knows whose is told. */
+    /** Names that mean another value on each member: at an address that members share, it is unknown whose value is shown. */
     private static final Set<String> OF_ONE_MEMBER = Set.of(
             "address", "length", "mask", "gateway", "name", "member-number", "address-6", "length-6", "gateway-6");
 
@@ -29,7 +29,7 @@ public record LookAgain(List<Command> commands, Map<Look, String> paging) {
      * A command.
      *
      * @param title what people call what it shows
-     * @param prompt where it is typed, and what stands there again afterwards
+     * @param prompt where it is typed, and what is shown again afterwards
      * @param planned by what is looked for in its output, what that must be
      * @param names what people call those values
      */

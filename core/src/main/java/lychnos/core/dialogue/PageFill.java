@@ -40,7 +40,7 @@ public final class PageFill {
 
         @Override
         public String toString() {
-            return field + " shows " + (shown.isEmpty() ? "nothing" : "“" + shown + "”") + ", planned is “" + planned
+            return field + " shows " + (shown.isEmpty() ? "nothing" : "“" + shown + "”") + ", expected “" + planned
                     + "”";
         }
     }

@@ -32,7 +32,7 @@ final class PageWalk {
     /** An answer was sent: a page that takes it is drawn again. */
     void answered() {
         pagedAt = null;
-        course.rows.anew();
+        course.rows.restart();
         erasuresAtAnswer = course.line.screen().erasures();
     }
 

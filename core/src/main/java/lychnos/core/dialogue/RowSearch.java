@@ -57,7 +57,7 @@ final class RowSearch {
     }
 
     /** A key or an answer went out: what is marked next is looked at again. */
-    void anew() {
+    void restart() {
         before = List.of();
         moves = 0;
     }

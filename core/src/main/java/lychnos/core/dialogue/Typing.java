@@ -36,7 +36,7 @@ final class Typing {
         return last;
     }
 
-    /** Whether nobody has begun an answer. */
+    /** Whether no answer has been begun. */
     boolean isEmpty() {
         return text.isEmpty();
     }

@@ -4,7 +4,7 @@ import java.time.Instant;
 import java.util.List;
 
 /**
- * An address with everything that other teams ask of it. Empty texts and null stand for what is not known.
+ * An address with everything that other teams need. Empty texts and null stand for what is not known.
  *
  * @param unit what its unit is called
  * @param place where that is mounted, such as {@code R1 u14}

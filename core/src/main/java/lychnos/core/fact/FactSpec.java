@@ -13,7 +13,7 @@ import java.util.Set;
  * @param find where an engineer finds it, or empty
  * @param asked who asks for it and where, or empty
  * @param fallback what the kind itself answers where nobody says otherwise, or null
- * @param choices what a {@link FactType#CHOICE} may be; the sort of thing for {@link FactType#THING}
+ * @param choices what a {@link FactType#CHOICE} may be; the sort of resource for {@link FactType#SITE_RESOURCE}
  * @param traits what else holds of it
  * @param least below which the machine will not work, for a {@link FactType#SIZE}; or null
  */

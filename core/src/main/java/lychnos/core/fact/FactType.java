@@ -39,8 +39,8 @@ public enum FactType {
     DIGEST("digest", "64 hexadecimal digits of SHA-256", FactType::digest),
     YES_NO("yes-no", "yes or no", FactType::yesNo),
     CHOICE("choice", "one of the choices", FactType::text),
-    /** Refers to a thing of the site by its name: a virtualisation host, a fabric. */
-    THING("thing", "a name from the groundwork", FactType::text),
+    /** Refers to a resource of the site by its name: a virtualisation host, a fabric. */
+    SITE_RESOURCE("site-resource", "a name under Networks and services", FactType::text),
     /** A value that is sealed and never shown in the sheet. */
     SECRET("secret", "kept sealed", FactType::text);
 
@@ -67,7 +67,13 @@ public enum FactType {
         return example;
     }
 
+    /** What a site resource was called in descriptions of kinds that were published before. */
+    private static final String EARLIER_SITE_RESOURCE = "thing";
+
     public static Optional<FactType> named(String word) {
+        if (word.equals(EARLIER_SITE_RESOURCE)) {
+            return Optional.of(SITE_RESOURCE);
+        }
         for (FactType type : values()) {
             if (type.word.equals(word)) {
                 return Optional.of(type);

@@ -176,7 +176,7 @@ public record Kind(
     }
 
     /**
-     * Whoever signs in.
+     * An account.
      *
      * @param phrase the name of the password that is ours
      */

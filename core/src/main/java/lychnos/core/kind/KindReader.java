@@ -288,7 +288,7 @@ public final class KindReader {
                                                                 .toList())
                                                 + ".")),
                         FactType.TEXT);
-        List<String> choices = type == FactType.THING
+        List<String> choices = type == FactType.SITE_RESOURCE
                 ? List.of(place.at("from").text())
                 : place.at("choices").texts();
         if (type == FactType.CHOICE && choices.size() < 2) {

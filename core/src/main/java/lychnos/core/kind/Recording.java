@@ -109,7 +109,7 @@ public record Recording(
         return heard;
     }
 
-    /** JSON is what YAML 1.2 calls its flow style; nothing but maps, lists, texts and numbers comes of it. */
+    /** JSON is what YAML 1.2 calls its flow style; it gives maps, lists, texts and numbers only. */
     private static Object json(String line, int number) {
         try {
             return new Load(LoadSettings.builder()

@@ -17,7 +17,7 @@ import lychnos.core.address.Prefix;
  * @param gateway the gateway, or null where the network has none
  * @param pools the runs that units may take from
  * @param kept runs that are kept for something else: infrastructure, a DHCP scope, growth
- * @param taken addresses that live units bear, and strangers that answer at theirs
+ * @param taken addresses that live units bear, and unknown devices that answer at theirs
  * @param cooling addresses that were released a short while ago
  */
 public record FreeSpace(

@@ -35,7 +35,7 @@ public final class Placer {
 
     private final Map<String, List<FreeMap>> v4 = new LinkedHashMap<>();
     private final Map<String, List<FreeMap>> v6 = new LinkedHashMap<>();
-    /** By a network's map, the same with addresses that are cooling off counted as free. */
+    /** By a network's map, the same with addresses that are held back after release counted as free. */
     private final Map<FreeMap, FreeMap> warm = new IdentityHashMap<>();
 
     private final Map<Cursor, Integer> cursors = new HashMap<>();
@@ -461,7 +461,7 @@ public final class Placer {
         return new Weighed(map, start, points, reasons);
     }
 
-    /** A neat start that only addresses still cooling off stand in the way of: to be told, not to be taken. */
+    /** A preferred start that is blocked only by addresses held back after release: reported, not proposed. */
     public Optional<NoFit> almost(List<Need> needs) {
         Need first = needs.get(0);
         return maps(first.networks().get(0)).stream()
@@ -483,7 +483,7 @@ public final class Placer {
                         first.networks().get(0),
                         first.length(),
                         cold.left(),
-                        map.address(start) + ": " + map.address(at) + " is still cooling off"));
+                        map.address(start) + ": " + map.address(at) + " is still held back after release"));
             }
         }
         return Optional.empty();

@@ -44,7 +44,7 @@ public final class NameMarks {
         return judge(SideMark.NAME, fqdn, address, said, Trouble.NAME_MISSING, Trouble.NAME_ELSEWHERE);
     }
 
-    /** The address as it leads back to the name (RFC 1035, section 3.5). */
+    /** The name of the PTR record of an address (RFC 1035, section 3.5). */
     public static Beside reverse(String address, String fqdn, Map<String, Said> said) {
         return judge(SideMark.REVERSE, address, fqdn, said, Trouble.REVERSE_MISSING, Trouble.REVERSE_ELSEWHERE);
     }
@@ -90,7 +90,7 @@ public final class NameMarks {
         });
         if (!wrong.isEmpty()) {
             return Beside.broken(
-                    mark, elsewhere, asked + ": " + String.join(", ", wrong) + ", planned is " + wanted, parts);
+                    mark, elsewhere, asked + ": " + String.join(", ", wrong) + ", expected " + wanted, parts);
         }
         if (!without.isEmpty() && right.isEmpty()) {
             return Beside.broken(mark, missing, asked, parts);

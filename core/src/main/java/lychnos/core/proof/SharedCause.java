@@ -9,13 +9,13 @@ import java.util.Set;
 import java.util.function.Function;
 
 /**
- * One cause that explains several endpoints, so that one thing is mended and not many looked at.
+ * One cause that explains several endpoints, so that one thing is fixed and not many looked at.
  *
  * @param title what it is, in a few words
  * @param sentence what it explains
  * @param press what to do
  * @param endpoints the names of those that it explains, two or more
- * @param records whether sending their records again may mend it
+ * @param records whether sending their records again may fix it
  */
 public record SharedCause(String title, String sentence, String press, List<String> endpoints, boolean records) {
 
@@ -92,7 +92,7 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                 each -> each.trouble == Trouble.REVERSE_MISSING ? each.zone : null,
                 (zone, of) -> new SharedCause(
                         "Reverse names are missing in " + zone,
-                        "No server leads back to " + names(of) + ".",
+                        "No PTR records for " + names(of) + ".",
                         "Send the records again, and see in Allocate whether the zone takes updates.",
                         ends(of),
                         true));

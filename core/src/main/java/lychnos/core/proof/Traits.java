@@ -47,7 +47,7 @@ public final class Traits {
     public record Change(String what, String before, String now) {}
 
     /**
-     * Whether a person may take another value of this trait for right; what may not is mended, or stands as a fault.
+     * Whether a person may take another value of this trait for right; what may not is fixed, or stands as a fault.
      */
     public static boolean acceptable(String what) {
         return ACCEPTABLE.contains(what) || what.startsWith(SETTING) || what.startsWith(STATE);

@@ -1,89 +1,95 @@
 package lychnos.core.proof;
 
-/** Everything that can keep a rung from holding: what it means in one sentence, and what to do. */
+/** The faults that make a rung fail: what each means in one sentence, and what to do. */
 public enum Trouble {
     SILENT(
             "Nothing answers at %s: no ARP reply, no ping.",
-            "Look at the cable, the port's VLAN and whether the unit has power; then check again."),
-    OTHER_HARDWARE("%s.", "Two machines may share the address. Find the other one before you go on."),
-    TWO_MACHINES("%s.", "Find the one that should not have it: the switch tells at which port each of them is."),
+            "Check the cable, the VLAN of the switch port and the power of the unit, then check again."),
+    OTHER_HARDWARE("%s.", "Two machines may share this address. Find the other one first."),
+    TWO_MACHINES("%s.", "Look up both MAC addresses in the switch's MAC table and correct the wrong machine."),
     PORT_REFUSED(
-            "The machine answers, but refuses port %s.",
-            "Its web service may still be starting. Check again in a minute."),
+            "The machine answers, but refuses connections to port %s.",
+            "The web service may still be starting. Check again in a minute."),
     PORT_SILENT(
-            "The machine answers, but port %s is silent.",
-            "Look for a filter between here and the management network."),
-    NO_TLS("The port is open, but nothing there speaks TLS: %s.", "See what listens on that port."),
+            "The machine answers, but port %s does not.",
+            "A firewall between here and the management network may drop the packets. Check its rules."),
+    NO_TLS("The port is open, but does not speak TLS: %s.", "Find out which service listens on that port."),
     CERTIFICATE_EXPIRED(
-            "Its certificate ran out on %s.", "Replace the certificate, or set the machine's clock if that is wrong."),
-    CERTIFICATE_NOT_YET("Its certificate is valid only from %s on.", "Compare the machine's clock with ours."),
+            "The certificate expired on %s.", "Replace the certificate, or set the machine's clock if that is wrong."),
+    CERTIFICATE_NOT_YET(
+            "The certificate is not valid before %s.", "Compare the clock of the machine with this server's."),
     CERTIFICATE_CHANGED(
-            "It shows another certificate than before: %s.",
-            "Check its identity by serial; accept the new one only if somebody replaced it."),
+            "The certificate has changed: %s.",
+            "Compare the serial of the machine. Accept the new value only if it was replaced on purpose."),
     CERTIFICATE_NAMES(
-            "Its certificate is made out to another name: %s.",
-            "Have a certificate made out to its planned name, and put that in."),
+            "The certificate is issued for another name: %s.",
+            "Create a signing request for the planned name and install the signed certificate."),
     CHAIN_BROKEN(
-            "Its certificate does not lead to whoever vouches for it: %s.",
-            "Put the whole chain in, from its own certificate upwards."),
-    WEAK_KEY("Its key is too weak: %s.", "Have it make a new key, and a certificate for that."),
+            "The certificate chain does not end at a trusted authority: %s.",
+            "Install the whole chain, from the machine's certificate to the authority's."),
+    WEAK_KEY("The key of the certificate is too weak: %s.", "Create a new key and certificate on the machine."),
     NO_SERVICE(
             "HTTPS answers, but there is no Redfish service: %s.",
             "Restart the management controller if this lasts longer than five minutes."),
     PASSWORD_REFUSED(
-            "It refuses the password we set.",
-            "Somebody may have changed it since. Set it up again, or enter the password in use."),
+            "The machine refuses the password that was set here.",
+            "The password may have been changed since. Set up the unit again, or enter the password in use."),
     IDENTITY_UNREADABLE(
-            "Its serial cannot be read: %s.", "Check again; if it stays so, read the serial at the machine."),
-    OTHER_MACHINE("It is another machine: %s.", "Compare the label with the rack position; nothing was written to it."),
-    SETTINGS_UNREADABLE("Its settings cannot be read back: %s.", "Check again in a minute."),
-    NOT_AS_PLANNED("%s.", "Set it up again, or change the plan if the machine is right."),
+            "The serial cannot be read: %s.", "Check again. If it still fails, read the serial at the machine."),
+    OTHER_MACHINE(
+            "Another machine answers: %s.",
+            "Compare the label with the rack position. Nothing was written to this machine."),
+    SETTINGS_UNREADABLE("The settings cannot be read back: %s.", "Check again in a minute."),
+    NOT_AS_PLANNED("%s.", "Set up the unit again, or correct the plan."),
     NOT_IN_STATE(
-            "It is not in the state that its setup ended in: %s.",
-            "Look at the machine's own page; where it is still at work, check again later."),
+            "The state of the machine has changed since its setup: %s.",
+            "Look at the web page of the machine. If it is still working, check again later."),
     ELSEWHERE(
-            "It answers elsewhere as well, at %s.",
-            "Take that address from it: whoever gets it next would meet this machine."),
-    FACTORY_ACCEPTED("The factory password still works.", "Set it up again: anyone who knows the model can log in."),
-    FACTORY_UNCLEAR("Whether the factory password is refused could not be seen: %s.", "Check again."),
+            "The machine also answers at %s.",
+            "Remove that address from the machine: the next unit with it would collide."),
+    FACTORY_ACCEPTED(
+            "The factory password still works.", "Set up the unit again: anyone who knows the model can sign in."),
+    FACTORY_UNCLEAR("The factory password could not be tried: %s.", "Check again."),
     NO_PAGE(
-            "HTTPS answers, but not with a page to sign in: %s.",
-            "Open it in a browser; its web service may still be starting."),
+            "HTTPS answers, but without a sign-in page: %s.",
+            "Open the page in a browser. The web service may still be starting."),
     LEADS_AWAY(
-            "Its page leads away, to %s.",
-            "Nobody was followed there. Look what name the machine was given for itself."),
-    NO_SSH("SSH does not greet: %s.", "See whether SSH is switched on; then check again."),
+            "The web page redirects to another host, %s.",
+            "The redirect was not followed. Check the machine's own host name."),
+    NO_SSH("The SSH server does not answer: %s.", "Check that SSH is enabled on the machine, then check again."),
     HOST_KEY_CHANGED(
-            "It shows another SSH host key than before: %s.",
-            "Check its identity by serial; accept the new one only if somebody replaced it."),
+            "The SSH host key has changed: %s.",
+            "Compare the serial of the machine. Accept the new value only if it was replaced on purpose."),
     NO_PRESENCE(
-            "It does not answer a presence ping on UDP port 623: %s.",
-            "See whether it is let through; some machines want it switched on."),
+            "No answer to a presence ping on UDP port 623: %s.",
+            "Check the firewall; on some machines the service must be enabled."),
     PRESENCE_ANSWERS(
-            "It answers a presence ping on UDP port 623, and must not.", "Switch IPMI over LAN off on the machine."),
-    NO_NFS("It serves no NFS: %s.", "See at the array whether the file service runs on that address."),
+            "The machine answers a presence ping on UDP port 623 but must not.",
+            "Disable IPMI over LAN on the machine."),
+    NO_NFS("NFS does not answer: %s.", "Check on the array that the file service runs on this address."),
     NO_PORTAL(
-            "It is no storage portal that tells its targets: %s.",
-            "See at the array whether the portal is in service."),
+            "The storage portal does not report its targets: %s.", "Check on the array that the portal is in service."),
     PAGES_REFUSED(
-            "Its pages refuse the password we set.",
-            "Somebody may have changed it since. Set it up again, or enter the password in use."),
+            "The web pages refuse the password that was set here.",
+            "The password may have been changed since. Set up the unit again, or enter the password in use."),
     NOT_SET_UP(
-            "Nothing tells which machine this is: it was not set up yet.",
-            "Set it up in Configure; its setup tells it by its serial."),
-    NAME_MISSING("No name server knows %s.", "Send its records again, then check."),
-    NAME_ELSEWHERE("%s.", "Send its records again; where the other record is somebody else's, have it removed."),
-    NAME_LAGS("%s.", "Check again in a few minutes; if it stays so, look at that server's transfer of the zone."),
-    NAME_SERVER_SILENT("%s.", "Look at that name server; units would not find their names there either."),
-    REVERSE_MISSING("No name server leads from %s back to a name.", "Send its records again, then check."),
-    REVERSE_ELSEWHERE("%s.", "Send its records again; where the other record is somebody else's, have it removed."),
-    CLOCK_OFF("Its clock is %s.", "See whether it reaches its time servers; certificates and logs depend on it."),
+            "The machine is not set up yet, so it cannot be identified.",
+            "Set up the unit in Configure. The setup checks its serial."),
+    NAME_MISSING("No name server has a record for %s.", "Push the records again, then check."),
+    NAME_ELSEWHERE("%s.", "Push the records again. If the other record is not yours, ask its owner to remove it."),
+    NAME_LAGS("%s.", "Check again in a few minutes. If it still fails, check the zone transfer of that server."),
+    NAME_SERVER_SILENT("%s.", "Check that name server. The units cannot resolve names there either."),
+    REVERSE_MISSING("No PTR record for %s.", "Push the records again, then check."),
+    REVERSE_ELSEWHERE("%s.", "Push the records again. If the other record is not yours, ask its owner to remove it."),
+    CLOCK_OFF(
+            "The clock of the machine is %s.",
+            "Check that the machine reaches its time servers. Certificates and logs depend on the clock."),
     TIME_SERVER_OFF("%s.", "Check that time server under Networks and services, or use another one."),
-    MUST_BE_SHUT("Port %s answers and must be shut.", "Turn that service off on the machine."),
+    MUST_BE_SHUT("Port %s is open but must be closed.", "Disable that service on the machine."),
     COMMUNITY_ANSWERS(
-            "It answers SNMP to whoever says “%s”.",
-            "Take that community away on the machine, or turn SNMP off: whoever knows the model can read what it "
-                    + "knows.");
+            "SNMP answers to the community “%s”.",
+            "Remove that community on the machine, or disable SNMP: people who know the model can read its "
+                    + "configuration.");
 
     private final String sentence;
     private final String press;

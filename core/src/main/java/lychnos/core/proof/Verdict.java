@@ -114,7 +114,7 @@ public record Verdict(
                         height,
                         broken,
                         "Held for a fault: " + what + ".",
-                        "Mend it, or accept it as it is.",
+                        "Fix it, or accept it as it is.",
                         false,
                         beside,
                         ladder)

@@ -6,7 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 
 /**
- * Entries that each hold the digest of the one before: whoever changes, takes out or puts in one changes every digest
+ * Entries that each hold the digest of the one before: changing, removing or inserting one changes every digest
  * behind it, and the last one is known to all who got a pack.
  */
 public final class Chain {

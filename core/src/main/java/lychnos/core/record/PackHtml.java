@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.util.List;
 
 /**
- * The pack as people read it, as XHTML that stands by itself: figures first, then every endpoint, then how each unit
+ * The pack as people read it, as XHTML without further files: figures first, then every endpoint, then how each unit
  * was set, then what is known and accepted. Headings, tables with their heads, and links inside are marked as such, so
  * that a PDF made of it is tagged.
  */

@@ -29,6 +29,6 @@ final class BelowLeast implements Rule {
                 "too-little-" + fact.name(),
                 Finding.About.unit(unit),
                 unit.name() + " has " + size + " of " + fact.title(),
-                "It needs " + fact.least() + ". Is the value right, or is a part missing?");
+                "The least is " + fact.least() + ". Check the value, or add the missing part.");
     }
 }

@@ -21,7 +21,7 @@ final class ControlVlanInUse implements Rule {
                                 "control-vlan-in-use",
                                 Finding.About.unit(unit),
                                 unit.name() + ": control VLAN " + vlan + " carries " + network.called(),
-                                "The fabric takes that VLAN for itself on every port, permanently. "
+                                "The fabric uses that VLAN on every port, permanently. "
                                         + "Choose one that nothing uses.")));
             }
         }

@@ -13,8 +13,8 @@ final class DhcpInPool implements Rule {
                         .map(scope -> Finding.blocks(
                                 "dhcp-in-pool",
                                 Finding.About.network(network),
-                                "Pool " + pool + " and what DHCP hands out, " + scope + ", overlap",
-                                "Two machines would bear one address by turns. Part the two ranges."))))
+                                "Pool " + pool + " overlaps the DHCP range " + scope,
+                                "Two machines could get the same address. Separate the two ranges."))))
                 .toList();
     }
 }

@@ -12,9 +12,9 @@ final class DhcpLeftOn implements Rule {
                 .map(unit -> Finding.warns(
                                 "dhcp-left-on",
                                 Finding.About.unit(unit),
-                                unit.name() + " is to keep an address from DHCP",
-                                "It works until the lease moves. Management wants the address of the plan.")
-                        .mendedBy(Fix.setFact("Set it by hand", unit, "", "static", "yes")))
+                                unit.name() + " would keep an address from DHCP",
+                                "The address can change with the lease. Use the planned address.")
+                        .fixedBy(Fix.setFact("Set it by hand", unit, "", "static", "yes")))
                 .toList();
     }
 }

@@ -14,10 +14,10 @@ final class FewNameServers implements Rule {
                     return new Finding(
                             "few-name-servers",
                             none,
-                            none ? "No name server is stated" : "Only one name server",
+                            none ? "No name server is defined" : "Only one name server",
                             none
-                                    ? "First setup asks for it. Enter at least one, better two."
-                                    : "When it restarts, nothing resolves. Production wants two.",
+                                    ? "First setup asks for it. Enter at least one, preferably two."
+                                    : "While it restarts, nothing resolves. Add a second one.",
                             Finding.About.network(network),
                             null);
                 })

@@ -29,22 +29,22 @@ final class FewTimeServers implements Rule {
         long good = good(plan, network);
         String left = good < network.timeServers().size() ? " left" : "";
         String what = good == 0
-                ? "No time server" + (left.isEmpty() ? " is stated" : " is left")
+                ? "No time server" + (left.isEmpty() ? " is defined" : " is left")
                 : good == 1 ? "Only one time source" + left : "Two time sources" + left;
         String why = good == 0
-                ? "Certificates and logs go wrong without time. Enter one, better three."
+                ? "Certificates and logs need the right time. Enter one, preferably three."
                 : good == 1
-                        ? "When it fails, clocks drift unnoticed. Three are better."
-                        : "With two, a unit cannot tell which one is wrong. Three are better.";
+                        ? "If it fails, clocks drift unnoticed. Use three."
+                        : "With two, a unit cannot decide which one is wrong. Use three.";
         Finding finding = new Finding("few-time-servers", good == 0, what, why, Finding.About.network(network), null);
-        return plan.things(SiteResourceSort.TIME)
+        return plan.resources(SiteResourceSort.TIME)
                 .map(thing -> thing.value("address").orElse(""))
                 .filter(address -> !network.timeServers().contains(address)
                         && plan.service(ServiceKind.TIME, address)
                                 .map(Measured::fine)
                                 .orElse(false))
                 .findFirst()
-                .map(address -> finding.mendedBy(
+                .map(address -> finding.fixedBy(
                         Fix.network("Add " + address + ", it answers", Fix.Act.ADD_TIME_SERVER, network, "", address)))
                 .orElse(finding);
     }

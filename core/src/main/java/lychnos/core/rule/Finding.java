@@ -4,13 +4,13 @@ package lychnos.core.rule;
  * Something that would go wrong.
  *
  * @param code a short fixed word for the finding
- * @param blocks whether the work must not go on before it is mended
+ * @param blocks whether the work must not go on before it is fixed
  * @param what what is wrong, in one sentence
- * @param why why it matters, and how to mend it
+ * @param why why it matters, and how to fix it
  * @param about which network or unit it is about
- * @param mend what would mend it at once, or null where only a person can
+ * @param fix what would fix it at once, or null where only a person can
  */
-public record Finding(String code, boolean blocks, String what, String why, About about, Fix mend) {
+public record Finding(String code, boolean blocks, String what, String why, About about, Fix fix) {
 
     /**
      * What a finding is about; each id is null where it is about no such thing.
@@ -36,7 +36,7 @@ public record Finding(String code, boolean blocks, String what, String why, Abou
         return new Finding(code, false, what, why, about, null);
     }
 
-    Finding mendedBy(Fix with) {
+    Finding fixedBy(Fix with) {
         return new Finding(code, blocks, what, why, about, with);
     }
 }

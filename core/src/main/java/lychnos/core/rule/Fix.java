@@ -1,7 +1,7 @@
 package lychnos.core.rule;
 
 /**
- * A change that mends a finding at once.
+ * A change that fixes a finding at once.
  *
  * @param label what the button says
  * @param act what is done

@@ -20,15 +20,15 @@ final class GatewayInPool implements Rule {
         Finding finding = Finding.warns(
                 "gateway-in-pool",
                 Finding.About.network(network),
-                "Gateway " + network.gateway() + " lies inside a pool",
-                "It is never given out here. Begin the pool behind it, so that nobody else who reads the pool "
-                        + "takes it.");
+                "Gateway " + network.gateway() + " is inside a pool",
+                "Lychnos never allocates it, but other tools that use this pool might. Start the pool after "
+                        + "the gateway.");
         if (network.gateway().equals(pool.last())) {
             return finding;
         }
         AddressRun behind = new AddressRun(network.gateway().next(), pool.last());
-        return finding.mendedBy(Fix.network(
-                "Begin the pool at " + behind.first(),
+        return finding.fixedBy(Fix.network(
+                "Start the pool at " + behind.first(),
                 Fix.Act.CHANGE_RANGE,
                 network,
                 pool.toString(),

@@ -2,7 +2,7 @@ package lychnos.core.rule;
 
 import java.util.List;
 
-/** A gateway that the units cannot reach, because it lies outside their network or at an end of it. */
+/** A gateway that the units cannot reach, because it lies outside their network, or is its first or last address. */
 final class GatewayOutsidePrefix implements Rule {
 
     @Override
@@ -10,11 +10,12 @@ final class GatewayOutsidePrefix implements Rule {
         return plan.ours()
                 .filter(network ->
                         network.gateway() != null && !network.prefix().hosts().contains(network.gateway()))
-                .map(network -> Finding.blocks(
-                        "gateway-outside",
-                        Finding.About.network(network),
-                        "Gateway " + network.gateway() + " is no host address of " + network.prefix(),
-                        "A unit set so loses its way out at once. Correct the gateway or the prefix."))
+                .map(
+                        network -> Finding.blocks(
+                                "gateway-outside",
+                                Finding.About.network(network),
+                                "Gateway " + network.gateway() + " is not a host address of " + network.prefix(),
+                                "A unit with this gateway cannot be reached from other networks. Correct the gateway or the prefix."))
                 .toList();
     }
 }

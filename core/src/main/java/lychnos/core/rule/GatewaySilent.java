@@ -17,9 +17,9 @@ final class GatewaySilent implements Rule {
                 .map(network -> Finding.warns(
                         "gateway-silent",
                         Finding.About.network(network),
-                        "Gateway " + network.gateway() + " of " + network.prefix() + " is silent",
-                        "Some machines refuse a setup whose gateway does not answer. Is the VLAN on the "
-                                + "switch, is the address right?"))
+                        "Gateway " + network.gateway() + " of " + network.prefix() + " does not answer",
+                        "Some machines refuse a gateway that does not answer. Check the address and the VLAN on the "
+                                + "switch."))
                 .toList();
     }
 }

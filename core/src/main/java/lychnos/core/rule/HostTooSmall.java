@@ -13,7 +13,7 @@ final class HostTooSmall implements Rule {
     @Override
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
-        plan.things(SiteResourceSort.HOST).forEach(host -> {
+        plan.resources(SiteResourceSort.HOST).forEach(host -> {
             List<PlannedUnit> guests = plan.units().stream()
                     .filter(unit -> unit.kind().machine().isPresent()
                             && unit.unitFact("host").filter(host.name()::equals).isPresent())
@@ -59,6 +59,6 @@ final class HostTooSmall implements Rule {
                 code,
                 Finding.About.unit(unit),
                 host.name() + " has " + has + ", " + wants + " are planned on it",
-                "For " + names + ". The last one would not start. Put one on another host.");
+                "Planned guests: " + names + ". The last one would not start. Move one to another host.");
     }
 }

@@ -13,7 +13,7 @@ final class ImageTooLarge implements Rule {
                 .flatMap(unit -> unit.unitFact("image-size").map(DataSize::parse).stream()
                         .flatMap(image -> unit
                                 .unitFact("host")
-                                .flatMap(host -> plan.thing(SiteResourceSort.HOST, host))
+                                .flatMap(host -> plan.resource(SiteResourceSort.HOST, host))
                                 .filter(host -> host.size("disk")
                                         .filter(disk -> image.compareTo(disk) > 0)
                                         .isPresent())
@@ -23,7 +23,7 @@ final class ImageTooLarge implements Rule {
                                         Finding.About.unit(unit),
                                         unit.name() + ": its image of " + image + " does not fit on " + host.name(),
                                         "The host has " + host.value("disk").orElse("")
-                                                + ". Deploying it breaks off near the end."))))
+                                                + ". The deployment would fail near its end."))))
                 .toList();
     }
 }

@@ -19,8 +19,8 @@ final class LicenceEnds implements Rule {
                             end.isBefore(plan.today()),
                             unit.name() + ": its key " + (end.isBefore(plan.today()) ? "has ended on " : "ends on ")
                                     + end,
-                            "What it unlocks is shut on that day. Order the lasting one now; it stays an open item "
-                                    + "at the hand-over.",
+                            "Its features stop on that day. Order the permanent key now. This stays an open item "
+                                    + "of the hand-over.",
                             Finding.About.unit(unit),
                             null)));
         }

@@ -12,7 +12,7 @@ final class LicenceKeyMissing implements Rule {
                 .map(unit -> Finding.blocks(
                         "licence-key-missing",
                         Finding.About.unit(unit),
-                        unit.name() + " stops at its licence page",
+                        unit.name() + " would stop at its licence page",
                         "The key is asked for "
                                 + unit.kind().fact("licence-key").orElseThrow().asked() + ". Find it first."))
                 .toList();

@@ -14,8 +14,7 @@ final class LineTwice implements Rule {
                         "line-twice",
                         Finding.About.unit(entry.getValue().get(0)),
                         "Line " + entry.getKey() + " is planned for " + Twice.names(entry.getValue()),
-                        "Two machines on one line answer by turns, and what is meant for one is typed into "
-                                + "the other. One line for each."))
+                        "Input for one machine would reach " + "the other. Give each its own line."))
                 .toList();
     }
 }

@@ -29,8 +29,8 @@ final class MembersDiffer implements Rule {
                                         Finding.About.unit(unit),
                                         unit.name() + ": " + fact.title() + " differs between members",
                                         String.join(" and ", values)
-                                                + ". It must be the same on each, or they never join.")
-                                .mendedBy(Fix.setFact(
+                                                + ". It must be the same on each member, or they cannot join.")
+                                .fixedBy(Fix.setFact(
                                         "Take " + values.get(0) + " for " + odd,
                                         unit,
                                         odd,

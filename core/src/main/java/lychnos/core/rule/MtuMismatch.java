@@ -19,11 +19,11 @@ final class MtuMismatch implements Rule {
                     .forEach(network -> findings.add(Finding.warns(
                                     "mtu-mismatch",
                                     Finding.About.unit(unit),
-                                    unit.name() + " is to send " + wanted.get() + " bytes, " + network.called()
+                                    unit.name() + " would send " + wanted.get() + " bytes, " + network.called()
                                             + " carries " + network.mtu(),
-                                    "Small packets pass and large ones vanish: the array looks well and no volume "
+                                    "Small packets pass and large ones are lost: the array seems healthy but no volume "
                                             + "mounts.")
-                            .mendedBy(Fix.setFact(
+                            .fixedBy(Fix.setFact(
                                     "Set " + network.mtu(),
                                     unit,
                                     "",

@@ -24,8 +24,8 @@ final class NameLongElsewhere implements Rule {
                                     "name-long-elsewhere",
                                     Finding.About.unit(unit),
                                     fact.title() + " “" + value + "” has more than 15 characters",
-                                    "Directories and older tools cut names there (RFC 1001 keeps "
-                                            + "15). Shorten it if it is to join one.")));
+                                    "Directories and older tools cut longer names (RFC 1001 allows "
+                                            + "15). Shorten it if the unit joins a directory.")));
                 }
             }
         }

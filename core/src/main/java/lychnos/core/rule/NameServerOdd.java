@@ -17,9 +17,10 @@ final class NameServerOdd implements Rule {
                                 server.state() == Measured.State.SILENT ? "name-server-silent" : "name-server-odd",
                                 Finding.About.network(network),
                                 "Name server " + server.address() + " "
-                                        + (server.state() == Measured.State.SILENT ? "is silent" : server.sentence()),
-                                "A machine that asks this one does not find its own name. Mend it, "
-                                        + "or tell units of another.")))
+                                        + (server.state() == Measured.State.SILENT
+                                                ? "does not answer"
+                                                : server.sentence()),
+                                "Units that use it cannot resolve names. Fix it, " + "or use another name server.")))
                 .toList();
     }
 }

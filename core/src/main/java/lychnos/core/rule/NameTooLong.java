@@ -15,10 +15,10 @@ final class NameTooLong implements Rule {
                                 "name-too-long",
                                 Finding.About.unit(unit),
                                 seat.hostName() + " has "
-                                        + seat.hostName().length() + " letters, its machine takes "
+                                        + seat.hostName().length() + " characters, its machine allows "
                                         + unit.kind().names().longest(),
-                                "Some machines cut it without a word, and then it is not the name in "
-                                        + "the records. Shorten the pattern.")))
+                                "Some machines cut it silently, and it no longer matches "
+                                        + "the DNS records. Shorten the pattern.")))
                 .toList();
     }
 }

@@ -29,8 +29,8 @@ final class NameTwice implements Rule {
                 .map(entry -> Finding.blocks(
                         "name-twice",
                         Finding.About.SITE,
-                        entry.getKey() + " stands for " + entry.getValue() + " addresses",
-                        "Whoever asks for the name gets the one or the other. Give each its own."))
+                        entry.getKey() + " is planned for " + entry.getValue() + " addresses",
+                        "The name resolves to either address. Give each unit its own name."))
                 .toList();
     }
 }

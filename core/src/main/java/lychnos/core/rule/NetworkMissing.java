@@ -25,9 +25,9 @@ final class NetworkMissing implements Rule {
                 .map(entry -> Finding.blocks(
                         "network-missing",
                         Finding.About.unit(entry.getValue().get(0)),
-                        "No network for " + entry.getKey().replace('-', ' ') + " is stated",
+                        "No network for " + entry.getKey().replace('-', ' ') + " is defined",
                         entry.getValue().size() + (entry.getValue().size() == 1 ? " unit needs" : " units need")
-                                + " addresses in one, and is placed as a whole or not at all."))
+                                + " addresses in one. All addresses of a unit are allocated together."))
                 .toList();
     }
 }

@@ -18,7 +18,7 @@ final class NetworksOverlap implements Rule {
                             "networks-overlap",
                             Finding.About.network(a),
                             a.called() + " and " + b.called() + " overlap",
-                            "A router would send packets for one of them into the other. One of the two "
+                            "Routers would deliver packets to the wrong network. One of the two "
                                     + "prefixes is wrong."));
                 }
             }

@@ -2,7 +2,7 @@ package lychnos.core.rule;
 
 import java.util.List;
 
-/** Machines that begin with an address from DHCP, of which nobody knows and nobody can find out which one. */
+/** Machines that begin with an address from DHCP, whose address is unknown and cannot be found out. */
 final class NoFirstContact implements Rule {
 
     @Override
@@ -22,12 +22,12 @@ final class NoFirstContact implements Rule {
                                 "no-first-contact",
                                 Finding.About.network(network),
                                 lost.size() == 1
-                                        ? "Nothing says where " + lost.get(0).name() + " is found first"
-                                        : "Nothing says where " + lost.size() + " units are found first",
-                                "They leave the factory asking DHCP. State the range that it hands out in "
+                                        ? lost.get(0).name() + " has no known first address"
+                                        : lost.size() + " units have no known first address",
+                                "They start with DHCP. Define the DHCP range of "
                                         + network.prefix()
-                                        + ", or each one's first address with its label; without either a "
-                                        + "setup stops at once."))
+                                        + ", or enter each first address with its label. Otherwise the "
+                                        + "setup cannot start."))
                         .toList();
     }
 }

@@ -14,9 +14,9 @@ final class NoMasterSubnetManager implements Rule {
                 .map(entry -> Finding.blocks(
                                 "no-subnet-manager",
                                 Finding.About.unit(entry.getValue().get(0)),
-                                "Fabric " + entry.getKey() + " has no subnet manager that is master",
-                                "Without one no port of the fabric comes up. Exactly one gateway of it must be master.")
-                        .mendedBy(Fix.setFact(
+                                "Fabric " + entry.getKey() + " has no master subnet manager",
+                                "Without a master, no port of the fabric comes up. Make exactly one gateway the master.")
+                        .fixedBy(Fix.setFact(
                                 "Make " + entry.getValue().get(0).name() + " master",
                                 entry.getValue().get(0),
                                 "",

@@ -13,7 +13,7 @@ final class NoPool implements Rule {
                         "no-pool",
                         Finding.About.network(network),
                         network.prefix() + " has no pool yet",
-                        "Say which of its addresses the units may take, such as .101 to .180."))
+                        "Add a range that units can use, such as .101-.180."))
                 .toList();
     }
 }

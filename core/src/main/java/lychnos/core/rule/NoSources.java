@@ -3,18 +3,18 @@ package lychnos.core.rule;
 import java.util.List;
 import lychnos.core.site.SiteResourceSort;
 
-/** Nobody said from where management may be reached. */
+/** No source networks are defined for management access. */
 final class NoSources implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
         return plan.units().isEmpty()
-                        || plan.things(SiteResourceSort.SOURCE).findAny().isPresent()
+                        || plan.resources(SiteResourceSort.SOURCE).findAny().isPresent()
                 ? List.of()
                 : List.of(Finding.warns(
                         "no-sources",
                         Finding.About.SITE,
-                        "Nobody said from where management may be reached",
-                        "Then it is open to everyone who has a route. State the prefixes of those who may."));
+                        "No source networks are defined for management access",
+                        "Management is then open to everyone with a route. Define the prefixes that may reach it."));
     }
 }

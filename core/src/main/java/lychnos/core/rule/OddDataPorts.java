@@ -14,9 +14,9 @@ final class OddDataPorts implements Rule {
                 .map(unit -> Finding.blocks(
                         "odd-data-ports",
                         Finding.About.unit(unit),
-                        unit.name() + " is to have "
+                        unit.name() + " would have "
                                 + unit.unitFact("data-ports").orElseThrow() + " data ports",
-                        "They come in pairs, one for each path. Take an even number."))
+                        "Data ports come in pairs, one per path. Use an even number."))
                 .toList();
     }
 }

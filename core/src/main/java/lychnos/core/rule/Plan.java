@@ -19,7 +19,7 @@ import lychnos.core.site.SiteResourceSort;
  *
  * @param networks the networks of the site
  * @param units the units of the bring-up
- * @param things what the site has besides
+ * @param resources hosts, fabrics and services of the site
  * @param services what they answered when they were last asked
  * @param records names that already lead somewhere, as a name server answered
  * @param today for what ends on a date
@@ -28,7 +28,7 @@ import lychnos.core.site.SiteResourceSort;
 public record Plan(
         List<PlannedNetwork> networks,
         List<PlannedUnit> units,
-        List<SiteResource> things,
+        List<SiteResource> resources,
         List<Measured> services,
         List<Record> records,
         LocalDate today,
@@ -69,12 +69,12 @@ public record Plan(
         return ours().filter(network -> network.purpose().equals(purpose));
     }
 
-    Stream<SiteResource> things(SiteResourceSort sort) {
-        return things.stream().filter(thing -> thing.sort() == sort);
+    Stream<SiteResource> resources(SiteResourceSort sort) {
+        return resources.stream().filter(resource -> resource.sort() == sort);
     }
 
-    Optional<SiteResource> thing(SiteResourceSort sort, String name) {
-        return things(sort).filter(thing -> thing.name().equals(name)).findFirst();
+    Optional<SiteResource> resource(SiteResourceSort sort, String name) {
+        return resources(sort).filter(resource -> resource.name().equals(name)).findFirst();
     }
 
     Stream<Measured> services(ServiceKind kind) {

@@ -28,8 +28,8 @@ final class PolicyMissing implements Rule {
                         Finding.About.unit(entry.getValue().get(0)),
                         "The site has no policy on " + entry.getKey().replace('-', ' '),
                         entry.getValue().size() + (entry.getValue().size() == 1 ? " unit asks" : " units ask")
-                                + " for it. Decide it once, with a reason, so that it is not answered "
-                                + "differently each time."))
+                                + " for it. Decide once, with a reason, so that all units get the same "
+                                + "answer."))
                 .toList();
     }
 

@@ -13,8 +13,8 @@ final class PoolOutsidePrefix implements Rule {
                         .map(pool -> Finding.blocks(
                                 "pool-outside",
                                 Finding.About.network(network),
-                                "Pool " + pool + " reaches past " + network.prefix(),
-                                "Addresses out there belong to somebody else. Shorten the pool.")))
+                                "Pool " + pool + " extends beyond " + network.prefix(),
+                                "Addresses outside the prefix belong to other networks. Shorten the pool.")))
                 .toList();
     }
 }

@@ -19,7 +19,7 @@ final class PoolRunsDry implements Rule {
                                     Finding.About.network(network),
                                     "Pools of " + network.prefix() + " will be empty about "
                                             + plan.today().plusDays(days),
-                                    network.takenLately() + " addresses were taken in 28 days, " + network.free()
+                                    network.takenLately() + " addresses were allocated in 28 days, " + network.free()
                                             + " are left. Ask for another range in time."));
                 })
                 .toList();

@@ -12,9 +12,9 @@ final class PoolTooSmall implements Rule {
                 .map(network -> Finding.blocks(
                         "pool-too-small",
                         Finding.About.network(network),
-                        network.toPlace() + " addresses are wanted in " + network.prefix() + ", " + network.free()
+                        network.toPlace() + " addresses are needed in " + network.prefix() + ", " + network.free()
                                 + " are free",
-                        "The last units would go without. Widen the pool or release what is not used."))
+                        "The last units would get none. Extend the pool or release unused addresses."))
                 .toList();
     }
 }

@@ -12,7 +12,7 @@ final class PositionTwice implements Rule {
                         "position-twice",
                         Finding.About.unit(entry.getValue().get(0)),
                         entry.getKey() + " holds " + Twice.names(entry.getValue()),
-                        "Only one can be there; whoever walks to it stands before the wrong one."))
+                        "Only one can be there. Correct the position of the other."))
                 .toList();
     }
 }

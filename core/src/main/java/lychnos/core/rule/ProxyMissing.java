@@ -12,15 +12,15 @@ final class ProxyMissing implements Rule {
         return plan.asked("proxy-needed").stream()
                 .filter(unit ->
                         unit.unitFact("proxy-needed").filter("yes"::equals).isPresent())
-                .filter(unit -> plan.things(SiteResourceSort.PROXY).findAny().isEmpty()
+                .filter(unit -> plan.resources(SiteResourceSort.PROXY).findAny().isEmpty()
                         || plan.services(ServiceKind.PROXY).anyMatch(proxy -> !proxy.fine()))
                 .map(unit -> Finding.blocks(
                         "proxy-missing",
                         Finding.About.unit(unit),
                         unit.name() + " needs a proxy",
-                        plan.things(SiteResourceSort.PROXY).findAny().isEmpty()
-                                ? "The site states none. Setup asks for its address in the middle."
-                                : "The one that is stated "
+                        plan.resources(SiteResourceSort.PROXY).findAny().isEmpty()
+                                ? "No proxy is defined. The setup asks for its address."
+                                : "The proxy "
                                         + plan.services(ServiceKind.PROXY)
                                                 .filter(proxy -> !proxy.fine())
                                                 .findFirst()

@@ -8,14 +8,14 @@ final class ProxyNotPossible implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
-        boolean proxy = plan.things(SiteResourceSort.PROXY).findAny().isPresent();
+        boolean proxy = plan.resources(SiteResourceSort.PROXY).findAny().isPresent();
         return plan.units(kind -> kind.setup().internet() && !kind.setup().proxy()).stream()
                 .filter(unit -> proxy && unit.unitFact("licence-end").isEmpty())
                 .map(unit -> Finding.warns(
                         "proxy-not-possible",
                         Finding.About.unit(unit),
-                        unit.name() + " cannot be told of a proxy in its first setup",
-                        "It wants the internet at that point and this site has a proxy. "
+                        unit.name() + " cannot use a proxy in its first setup",
+                        "It needs the internet at that point, and this site has a proxy. "
                                 + unit.kind().setup().wayRound()))
                 .toList();
     }

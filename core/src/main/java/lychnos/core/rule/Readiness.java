@@ -23,7 +23,7 @@ import lychnos.core.site.SiteResourceSort;
  * Whether a unit is ready: known, placed, and the services that its setup leans on answer. Of several servers for one
  * service one that answers is enough; what is wrong with the others is a finding.
  *
- * @param lacks what stands in the way, gravest first, each a sentence without its full stop; empty for a unit that is
+ * @param lacks what blocks the setup, gravest first, each a sentence without its full stop; empty for a unit that is
  * ready
  */
 public record Readiness(List<String> lacks) {
@@ -55,7 +55,7 @@ public record Readiness(List<String> lacks) {
             lacks.add(missing == 1 ? "one fact is missing" : missing + " facts are missing");
         }
         if (unit.seats().isEmpty()) {
-            lacks.add("it has no address");
+            lacks.add("no address is allocated");
         }
         lacks.addAll(lacking);
         if (missing == 0 && !unit.seats().isEmpty()) {
@@ -95,7 +95,7 @@ public record Readiness(List<String> lacks) {
                     "mail relay",
                     plan,
                     ServiceKind.RELAY,
-                    plan.things(SiteResourceSort.RELAY)
+                    plan.resources(SiteResourceSort.RELAY)
                             .map(thing -> thing.values().get("address")),
                     lacks);
         }
@@ -112,18 +112,18 @@ public record Readiness(List<String> lacks) {
                 .max()
                 .orElse(0);
         if (has > 0 && has < types) {
-            lacks.add("its setup types " + types + " " + what + "s, and the network has " + has);
+            lacks.add("its setup asks for " + types + " " + what + "s, but the network has " + has);
         }
     }
 
-    /** What the setup of a member can ask and nobody has a value for: it would stop at that question. */
+    /** What the setup of a member can ask and has no value: it would stop at that question. */
     private static List<String> values(Plan plan, PlannedUnit unit) {
         if (unit.kind().dialogue().isEmpty()) {
             return List.of();
         }
         List<MemberValues.Seat> seats =
                 unit.seats().stream().flatMap(seat -> seat(plan, seat).stream()).toList();
-        Map<String, String> site = plan.things(SiteResourceSort.RELAY)
+        Map<String, String> site = plan.resources(SiteResourceSort.RELAY)
                 .findFirst()
                 .map(relay -> Map.of("mail-relay", relay.value("address").orElse("")))
                 .orElse(Map.of());
@@ -135,8 +135,8 @@ public record Readiness(List<String> lacks) {
                     .filter(name -> !SERVER.matcher(name).matches()
                             && !comesLater(unit, name)
                             && values.text(name).isEmpty())
-                    .forEach(name -> lacks.add(
-                            "its setup asks for “" + title(unit.kind(), name) + "”, and there is no value for it"));
+                    .forEach(name ->
+                            lacks.add("its setup asks for “" + title(unit.kind(), name) + "”, which has no value"));
         }
         return List.copyOf(lacks);
     }
@@ -184,9 +184,9 @@ public record Readiness(List<String> lacks) {
                 .flatMap(server -> plan.service(kind, server).stream())
                 .toList();
         if (stated.isEmpty()) {
-            lacks.add("no " + what + " is stated");
+            lacks.add("no " + what + " is defined");
         } else if (asked.isEmpty()) {
-            lacks.add("the " + what + " was not asked yet");
+            lacks.add("the " + what + " is not checked yet");
         } else if (asked.stream().noneMatch(Readiness::answers)) {
             lacks.add(asked.stream()
                     .map(Measured::address)

@@ -26,12 +26,12 @@ final class RecordDisagrees implements Rule {
                                 .map(record -> Finding.blocks(
                                         "record-disagrees",
                                         Finding.About.unit(unit),
-                                        record.fqdn() + " leads to " + record.address()
-                                                + " already, planned is "
+                                        record.fqdn() + " resolves to " + record.address()
+                                                + " already, expected "
                                                 + seat.address(),
-                                        "Somebody else made that record; it is never "
-                                                + "overwritten from here. Ask whose "
-                                                + "it is, or choose another name."))))
+                                        "That record is not ours and is never "
+                                                + "overwritten. Ask its "
+                                                + "owner, or choose another name."))))
                 .toList();
     }
 }

@@ -15,7 +15,7 @@ final class RelayOdd implements Rule {
                         "relay-odd",
                         Finding.About.SITE,
                         "Mail relay " + relay.address() + ": " + relay.sentence(),
-                        "Alarms of the units that mail through it will not arrive."))
+                        "Alarms of units that use this relay will not arrive."))
                 .toList();
     }
 }

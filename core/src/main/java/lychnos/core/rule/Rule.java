@@ -33,7 +33,7 @@ public interface Rule {
             new SerialTwice(),
             new MacTwice(),
             new LineTwice(),
-            new ThingUnknown(),
+            new SiteResourceUnknown(),
             new HostTooSmall(),
             new ImageTooLarge(),
             new BelowLeast(),

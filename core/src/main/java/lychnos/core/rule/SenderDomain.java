@@ -27,18 +27,18 @@ final class SenderDomain implements Rule {
         String domain = sender.substring(sender.indexOf('@') + 1);
         String nowhere = Reply.refusal(relay.replies(), Reply.Request.MAIL_DOMAIN, domain)
                         .isPresent()
-                ? domain + " has neither MX nor address record; "
+                ? domain + " has neither an MX nor an address record; "
                 : "";
         Finding finding = Finding.blocks(
                 "sender-domain",
                 Finding.About.unit(unit),
-                unit.name() + ": relay will refuse its mail",
+                unit.name() + ": the relay will refuse its mail",
                 nowhere + "the relay answered " + refusal.text() + ".");
         return plan.ours("management")
                 .map(network -> sender.substring(0, sender.indexOf('@')) + "@" + network.domain())
                 .filter(better -> !better.equals(sender))
                 .findFirst()
-                .map(better -> finding.mendedBy(Fix.setFact("Use " + better, unit, "", "mail-sender", better)))
+                .map(better -> finding.fixedBy(Fix.setFact("Use " + better, unit, "", "mail-sender", better)))
                 .orElse(finding);
     }
 }

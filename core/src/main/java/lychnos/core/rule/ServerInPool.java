@@ -17,8 +17,8 @@ final class ServerInPool implements Rule {
                         .map(server -> Finding.warns(
                                 "server-in-pool",
                                 Finding.About.network(network),
-                                "Server " + server + " lies inside a pool of " + network.prefix(),
-                                "A unit could be given its address. Keep a range for servers, outside of the pool.")))
+                                "Server " + server + " is inside a pool of " + network.prefix(),
+                                "Its address could be allocated to a unit. Keep servers outside of the pools.")))
                 .toList();
     }
 }

@@ -25,7 +25,7 @@ final class ServerTwice implements Rule {
                 .map(server -> Finding.warns(
                         "server-twice",
                         Finding.About.network(network),
-                        network.name() + ": " + what + " " + server + " is stated twice",
-                        "One machine counts once. Where it does not answer, none does."));
+                        network.name() + ": " + what + " " + server + " is listed twice",
+                        "Listing it twice gives no redundancy. Use another server."));
     }
 }

@@ -22,7 +22,7 @@ final class SharedFactoryAddress implements Rule {
                         Finding.About.unit(units.get(0)),
                         units.size() + " units share the factory address "
                                 + units.get(0).kind().setup().factoryAddress(),
-                        "On one segment you would talk to whichever answers first. Start them one at a time."))
+                        "On one segment any of them may answer. Connect them one at a time."))
                 .toList();
     }
 }

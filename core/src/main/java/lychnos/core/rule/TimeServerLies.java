@@ -17,10 +17,14 @@ final class TimeServerLies implements Rule {
                                 "time-server-lies",
                                 true,
                                 "Time server " + server.address() + " is wrong",
-                                "It " + server.sentence()
-                                        + ". A machine that believes it refuses certificates and log-ins.",
+                                "It " + server.sentence() + ". Machines with this time refuse certificates and logins.",
                                 Finding.About.network(network),
-                                Fix.network("Leave it out", Fix.Act.DROP_TIME_SERVER, network, server.address(), ""))))
+                                Fix.network(
+                                        "Remove this time server",
+                                        Fix.Act.DROP_TIME_SERVER,
+                                        network,
+                                        server.address(),
+                                        ""))))
                 .toList();
     }
 }

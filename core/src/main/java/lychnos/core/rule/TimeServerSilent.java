@@ -19,12 +19,16 @@ final class TimeServerSilent implements Rule {
                                         Finding.About.network(network),
                                         "Time server " + server.address()
                                                 + (server.state() == Measured.State.SILENT
-                                                        ? " is silent"
+                                                        ? " does not answer"
                                                         : ": " + server.sentence()),
-                                        "A machine that is told of it may come up with a wrong clock, and later "
-                                                + "things fail in odd ways.")
-                                .mendedBy(Fix.network(
-                                        "Leave it out", Fix.Act.DROP_TIME_SERVER, network, server.address(), ""))))
+                                        "A machine that uses it may start with a wrong clock, which "
+                                                + "breaks certificates and logins later.")
+                                .fixedBy(Fix.network(
+                                        "Remove this time server",
+                                        Fix.Act.DROP_TIME_SERVER,
+                                        network,
+                                        server.address(),
+                                        ""))))
                 .toList();
     }
 }

@@ -25,8 +25,8 @@ final class TunnelOverlaps implements Rule {
                                 "tunnel-overlaps",
                                 Finding.About.unit(unit),
                                 unit.name() + ": tunnel endpoints " + pool + " overlap " + network.called(),
-                                "What lies there could never be reached through the fabric, and the "
-                                        + "range can never be changed.")));
+                                "Addresses in both would be unreachable through the fabric, and the "
+                                        + "range cannot be changed later.")));
             }
         }
         return findings;

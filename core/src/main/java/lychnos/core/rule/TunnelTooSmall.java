@@ -26,8 +26,8 @@ final class TunnelTooSmall implements Rule {
                                     "tunnel-too-small",
                                     Finding.About.unit(unit),
                                     pool + " is too small for " + planned + " switches and their growth",
-                                    "It holds " + holds
-                                            + " and can never be changed once it was typed. Take one that holds "
+                                    "The range has room for " + holds
+                                            + " and cannot be changed later. Use a range for "
                                             + (planned * 2L + unit.known().members()) + " or more."));
                         }
                     });

@@ -16,7 +16,7 @@ final class Twice {
 
     private Twice() {}
 
-    /** By value, the units where it stands, as often as it stands there. */
+    /** By value, the units that have it, as often as they have it. */
     static Map<String, List<PlannedUnit>> find(Plan plan, String fact) {
         Map<String, PlannedUnit> first = new HashMap<>();
         Map<String, List<PlannedUnit>> twice = new TreeMap<>();

@@ -15,9 +15,9 @@ final class TwoMasterSubnetManagers implements Rule {
                                         "two-subnet-managers",
                                         Finding.About.unit(unit),
                                         "Fabric " + entry.getKey() + " has a second master: " + unit.name(),
-                                        "Two masters give out the same local identifiers, and ports come and go. One "
-                                                + "is master, others stand by.")
-                                .mendedBy(Fix.setFact(
+                                        "Two masters assign the same local identifiers, and ports become unstable. Make one "
+                                                + "the master, the others standby.")
+                                .fixedBy(Fix.setFact(
                                         "Let " + unit.name() + " stand by", unit, "", "subnet-manager", "standby"))))
                 .toList();
     }

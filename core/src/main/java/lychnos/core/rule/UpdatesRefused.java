@@ -15,9 +15,9 @@ final class UpdatesRefused implements Rule {
                         .map(reply -> Finding.warns(
                                 "updates-refused",
                                 Finding.About.SITE,
-                                server.address() + " takes no updates of " + reply.about(),
+                                server.address() + " accepts no updates of " + reply.about(),
                                 "It answered: " + reply.text()
-                                        + ". Names then go to its keeper as zone lines. Check the "
+                                        + ". Send the zone lines to the zone's administrator. Or check the "
                                         + "key, or ask for the right to update.")))
                 .toList();
     }

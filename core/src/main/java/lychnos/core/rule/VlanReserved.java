@@ -13,7 +13,7 @@ final class VlanReserved implements Rule {
                         "vlan-reserved",
                         Finding.About.network(network),
                         "VLAN " + network.vlan() + " is reserved",
-                        "1 is what every port carries by default (IEEE 802.1Q), and the last ones are kept "
+                        "VLAN 1 is the default of every port (IEEE 802.1Q), and the last ones are reserved "
                                 + "by many switches. Choose another."))
                 .toList();
     }

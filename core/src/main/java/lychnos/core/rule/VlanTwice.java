@@ -24,7 +24,7 @@ final class VlanTwice implements Rule {
                         Finding.About.network(same.get(1)),
                         "VLAN " + same.get(0).vlan() + " carries both "
                                 + same.get(0).called() + " and " + same.get(1).called(),
-                        "Two networks in one broadcast domain hear each other’s DHCP. Is one of the numbers a slip?"))
+                        "Two networks in one broadcast domain receive each other’s DHCP. Check both VLAN numbers."))
                 .toList();
     }
 }

@@ -86,7 +86,7 @@ public final class TimeJudge {
         return Math.abs(a.offsetMillis() - b.offsetMillis()) <= Math.min(slack, 1000);
     }
 
-    /** What makes an answer useless by itself. */
+    /** What makes an answer useless on its own. */
     static Optional<String> unfit(TimeSample sample) {
         if (!sample.answersUs()) {
             return Optional.of("its answer is to somebody else’s question");

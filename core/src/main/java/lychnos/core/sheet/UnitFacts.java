@@ -15,7 +15,7 @@ import lychnos.core.kind.Kind;
  * @param kind what has to be known
  * @param members how many members it has
  * @param facts by member (the empty text for the unit's own) and name
- * @param missing everything that first setup asks and nobody knows
+ * @param missing everything that first setup asks and has no value
  */
 public record UnitFacts(Kind kind, int members, Map<String, Map<String, Fact>> facts, List<Missing> missing) {
 
@@ -23,7 +23,7 @@ public record UnitFacts(Kind kind, int members, Map<String, Map<String, Fact>> f
         this(kind, members, facts, missing(kind, members, facts));
     }
 
-    /** One fact that nobody knows yet. */
+    /** One fact without a value. */
     public record Missing(String member, FactSpec fact) {}
 
     /**
@@ -52,7 +52,7 @@ public record UnitFacts(Kind kind, int members, Map<String, Map<String, Fact>> f
         return Optional.ofNullable(spec.fallback()).map(value -> new Fact(value, Fact.Source.KIND));
     }
 
-    /** Who has such a fact: the unit itself, or each member. The only member of a unit bears the empty label. */
+    /** Who has such a fact: the unit itself, or each member. The only member of a unit has the empty label. */
     public static List<String> owners(Kind kind, int members, FactSpec spec) {
         return spec.scope() == FactSpec.Scope.UNIT
                 ? List.of("")

@@ -372,7 +372,7 @@ class ConversationTest {
                 .after(1);
         assertEquals(Why.DIFFERS, differs.why());
         differs.effects.addAll(differs.conversation.typed("no\r", differs.now));
-        assertEquals("no", differs.sent(), "Enter is kept back: planned is something else");
+        assertEquals("no", differs.sent(), "Enter is kept back: the plan says something else");
         assertEquals(Why.WRONG_ANSWER, differs.why());
         differs.goOn("");
         assertEquals("\r", differs.sent());

@@ -160,7 +160,7 @@ class MissedEndTest {
     void oneThatAnswersTheNudgeIsNotAtWork() {
         Stage after = resumed(pairs(), Mode.RUN, "\r").after(5);
         after.says("\r\ntarn# ").after(6);
-        assertEquals(Why.CUT, after.why(), "it stands at its prompt, and does not say who it is");
+        assertEquals(Why.CUT, after.why(), "it shows its prompt and does not say who it is");
     }
 
     @Test

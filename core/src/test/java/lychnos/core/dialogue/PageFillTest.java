@@ -98,7 +98,7 @@ class PageFillTest {
     void findsAPurposeThatCameWrong() {
         PageFill fill = new PageFill(subnet(), KNOWN);
         assertEquals(
-                List.of("Purpose shows “replication”, planned is “host data”"),
+                List.of("Purpose shows “replication”, expected “host data”"),
                 fill.differences(Map.of("/purpose", "replication", "/mtu", "9000", "/telemetry", "false")).stream()
                         .map(Object::toString)
                         .toList());

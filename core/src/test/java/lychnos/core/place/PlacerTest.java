@@ -254,7 +254,7 @@ class PlacerTest {
                 "10.40.8.148",
                 placed(placer.place(List.of(run(4, 1, 0)))).first().toString());
         assertEquals(
-                "10.40.8.150: 10.40.8.152 is still cooling off",
+                "10.40.8.150: 10.40.8.152 is still held back after release",
                 new Placer(List.of(ground))
                         .almost(List.of(run(4, 1, 0)))
                         .orElseThrow()

@@ -40,16 +40,16 @@ class MarksTest {
             delimiter = '|',
             value = {
                 ".102 .102         |                    | .102 at ns1 and ns2",
-                "none none         | NAME_MISSING       | No name server knows a.ardal.example.",
-                "none              | NAME_MISSING       | No name server knows a.ardal.example.",
+                "none none         | NAME_MISSING       | No name server has a record for a.ardal.example.",
+                "none              | NAME_MISSING       | No name server has a record for a.ardal.example.",
                 ".102 none         | NAME_LAGS          | ns2 does not know a.ardal.example yet; ns1 does.",
                 "none .102 .102    | NAME_LAGS          | ns1 does not know a.ardal.example yet; ns2 and ns3 do.",
-                ".102 .9           | NAME_ELSEWHERE     | a.ardal.example: ns2 says .9, planned is .102.",
-                ".102+.9 .102      | NAME_ELSEWHERE     | a.ardal.example: ns1 says .102 and .9, planned is .102.",
-                "none .9           | NAME_ELSEWHERE     | a.ardal.example: ns2 says .9, planned is .102.",
+                ".102 .9           | NAME_ELSEWHERE     | a.ardal.example: ns2 says .9, expected .102.",
+                ".102+.9 .102      | NAME_ELSEWHERE     | a.ardal.example: ns1 says .102 and .9, expected .102.",
+                "none .9           | NAME_ELSEWHERE     | a.ardal.example: ns2 says .9, expected .102.",
                 ".102 silent       | NAME_SERVER_SILENT | ns2 does not answer.",
                 "silent silent     | NAME_SERVER_SILENT | ns1 and ns2 do not answer.",
-                "silent none       | NAME_MISSING       | No name server knows a.ardal.example.",
+                "silent none       | NAME_MISSING       | No name server has a record for a.ardal.example.",
             })
     void aNameIsRightWhereEveryServerSaysSo(String words, Trouble trouble, String sentence) {
         Beside mark = NameMarks.forward("a.ardal.example", ".102", said(words.strip()));
@@ -118,7 +118,7 @@ class MarksTest {
         assertEquals(7, verdict.height());
         assertEquals(SideMark.REVERSE, verdict.beside());
         assertNull(verdict.broken());
-        assertEquals("No name server leads from 10.40.8.102 back to a name.", verdict.sentence());
+        assertEquals("No PTR record for 10.40.8.102.", verdict.sentence());
         assertTrue(!verdict.proven());
         assertTrue(
                 Verdict.of(allHold(), List.of(Beside.notMeasured(SideMark.TIME, "not told")))

@@ -36,9 +36,9 @@ final class PlanMaker {
     PlanMaker() {
         networks.add(network(1, "Management", "management", "10.40.8.0/24", "10.40.8.1", 408, null, true));
         networks.add(network(2, "Storage data", "storage-data", "10.40.16.0/24", null, 416, 9000, true));
-        thing(SiteResourceSort.SOURCE, "operations", Map.of("prefix", "10.40.250.0/24"));
-        thing(SiteResourceSort.FABRIC, "compute", Map.of());
-        thing(SiteResourceSort.HOST, "hv-01", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB"));
+        resource(SiteResourceSort.SOURCE, "operations", Map.of("prefix", "10.40.250.0/24"));
+        resource(SiteResourceSort.FABRIC, "compute", Map.of());
+        resource(SiteResourceSort.HOST, "hv-01", Map.of("cores", "16", "memory", "64 GiB", "disk", "1 TiB"));
     }
 
     static PlannedNetwork network(
@@ -98,7 +98,7 @@ final class PlanMaker {
         return this;
     }
 
-    PlanMaker thing(SiteResourceSort sort, String name, Map<String, String> values) {
+    PlanMaker resource(SiteResourceSort sort, String name, Map<String, String> values) {
         things.add(new SiteResource(sort, name, values));
         return this;
     }

@@ -43,7 +43,7 @@ class ReadinessTest {
     void sayWhatIsMissing() {
         List<String> lacks = lacks(hall(State.FINE, State.FINE, State.FINE, State.FINE), false, false);
         assertTrue(lacks.get(0).matches("\\d+ facts are missing"), lacks.toString());
-        assertEquals("it has no address", lacks.get(1));
+        assertEquals("no address is allocated", lacks.get(1));
         assertEquals(2, lacks.size());
     }
 
@@ -60,7 +60,7 @@ class ReadinessTest {
     @Test
     void whatNobodyAskedIsNotTakenForAnAnswer() {
         assertEquals(
-                List.of("the time service was not asked yet"),
+                List.of("the time service is not checked yet"),
                 lacks(hall(State.FINE, State.FINE, State.FINE, null), true, true));
     }
 
@@ -69,7 +69,7 @@ class ReadinessTest {
         PlanMaker maker = hall(State.FINE, State.FINE, State.FINE, State.FINE);
         maker.unit("block-array", "ard-blk-1", 1);
         Plan plan = maker.plan();
-        assertTrue(Readiness.of(plan).get(plan.units().get(0).id()).lacks().contains("no mail relay is stated"));
+        assertTrue(Readiness.of(plan).get(plan.units().get(0).id()).lacks().contains("no mail relay is defined"));
     }
 
     /** One server answers, and the setup would stop at the question for the second one anyway. */
@@ -79,7 +79,7 @@ class ReadinessTest {
         maker.unit("hypervisor-host", "ard-hv-01", 1, "serial=HV-1", "mac=02:4c:59:00:00:01", "location=R1 u1");
         Plan plan = maker.plan();
         List<String> lacks = Readiness.of(plan).get(plan.units().get(0).id()).lacks();
-        assertTrue(lacks.contains("its setup types 2 name servers, and the network has 1"), lacks.toString());
+        assertTrue(lacks.contains("its setup asks for 2 name servers, but the network has 1"), lacks.toString());
         PlanMaker two = hall(State.FINE, State.FINE, State.FINE, State.FINE);
         two.unit("hypervisor-host", "ard-hv-01", 1);
         Plan right = two.plan();
@@ -121,7 +121,7 @@ class ReadinessTest {
                         network.takenLately()));
         without.unit("index-appliance", "ard-idx-1", 1, facts).seat("ard-idx-1", "10.40.8.40");
         Plan plan = without.plan();
-        String lack = "its setup asks for “gateway”, and there is no value for it";
+        String lack = "its setup asks for “gateway”, which has no value";
         assertTrue(
                 Readiness.of(plan).get(plan.units().get(0).id()).lacks().contains(lack),
                 Readiness.of(plan).toString());

@@ -205,7 +205,7 @@ class RuleTest {
             new Case("odd-data-ports", unit("block-array", 2, "licence-key=K", "data-mtu=9000", "data-ports=3")),
             new Case("proxy-missing", unit("block-array", 2, and(ARRAY, "proxy-needed=yes"))),
             new Case("proxy-not-possible", plan -> {
-                plan.thing(SiteResourceSort.PROXY, "proxy-1", Map.of("address", "10.40.8.21", "port", "3128"));
+                plan.resource(SiteResourceSort.PROXY, "proxy-1", Map.of("address", "10.40.8.21", "port", "3128"));
                 plan.unit("access-appliance", "ard-acc-1", 1, "licence-key=K");
             }),
             new Case("sender-domain", plan -> {
@@ -240,7 +240,7 @@ class RuleTest {
                 plan.unit("infiniband-gateway", "ard-iog-2", 1, "fabric=compute", "subnet-manager=master");
             }),
             new Case("dhcp-left-on", unit("infiniband-gateway", 1, "static=no")),
-            new Case("thing-unknown", unit("infiniband-gateway", 1, "fabric=storage", "subnet-manager=master")),
+            new Case("site-resource-unknown", unit("infiniband-gateway", 1, "fabric=storage", "subnet-manager=master")),
             new Case("policy-missing", unit("infiniband-gateway", 1, "diagnostics=")),
             new Case("shared-factory-address", plan -> {
                 plan.unit("access-appliance", "ard-acc-1", 1, "licence-key=K");
@@ -254,7 +254,8 @@ class RuleTest {
             new Case("position-twice", unit("interconnect-pair", 2, "left/location=R1 u1", "right/location=R1 u1")),
             new Case("host-memory", plan -> Stream.of("1", "2", "3", "4", "5").forEach(n -> {
                 plan.things.removeIf(thing -> thing.sort() == SiteResourceSort.HOST);
-                plan.thing(SiteResourceSort.HOST, "hv-01", Map.of("cores", "64", "memory", "64 GiB", "disk", "8 TiB"));
+                plan.resource(
+                        SiteResourceSort.HOST, "hv-01", Map.of("cores", "64", "memory", "64 GiB", "disk", "8 TiB"));
                 plan.unit("access-appliance", "ard-acc-" + n, 1, "licence-key=K", "host=hv-01");
             })),
             new Case("image-too-large", unit("access-appliance", 1, "licence-key=K", "host=hv-01", "image-size=2 TiB")),
@@ -338,14 +339,14 @@ class RuleTest {
 
     @Test
     void offersAMendWhereOneExists() {
-        assertEquals("arrays@ardal.example", mend("sender-domain").value());
-        assertEquals("10.40.8.41-10.40.8.200", mend("gateway-in-pool").value());
-        assertEquals("9000", mend("mtu-mismatch").value());
-        assertEquals("3900", mend("members-differ").value());
-        assertEquals("standby", mend("two-subnet-managers").value());
+        assertEquals("arrays@ardal.example", fix("sender-domain").value());
+        assertEquals("10.40.8.41-10.40.8.200", fix("gateway-in-pool").value());
+        assertEquals("9000", fix("mtu-mismatch").value());
+        assertEquals("3900", fix("members-differ").value());
+        assertEquals("standby", fix("two-subnet-managers").value());
     }
 
-    private static Fix mend(String code) {
+    private static Fix fix(String code) {
         PlanMaker plan = new PlanMaker();
         CASES.stream()
                 .filter(each -> each.code.equals(code))
@@ -353,21 +354,21 @@ class RuleTest {
                 .orElseThrow()
                 .change
                 .accept(plan);
-        Fix mend = plan.findings().stream()
+        Fix fix = plan.findings().stream()
                 .filter(finding -> finding.code().equals(code))
                 .findFirst()
                 .orElseThrow()
-                .mend();
-        assertNotNull(mend);
-        return mend;
+                .fix();
+        assertNotNull(fix);
+        return fix;
     }
 
     @Test
     void offersATimeServerThatAnswers() {
-        PlanMaker plan = new PlanMaker().thing(SiteResourceSort.TIME, "ntp-4", Map.of("address", "10.40.8.9"));
+        PlanMaker plan = new PlanMaker().resource(SiteResourceSort.TIME, "ntp-4", Map.of("address", "10.40.8.9"));
         servers(DNS, NTP.subList(0, 2)).accept(plan);
         plan.service(ServiceKind.TIME, "10.40.8.9", State.FINE, "+0.2 ms", Map.of());
         Finding finding = plan.findings().get(0);
-        assertEquals("Add 10.40.8.9, it answers", finding.mend().label());
+        assertEquals("Add 10.40.8.9, it answers", finding.fix().label());
     }
 }

@@ -151,7 +151,7 @@ final class FabricController extends ConsoleMachine {
     private String matching(String text, Pattern pattern, String wanted) throws InterruptedException {
         String typed = question(text, "");
         while (!pattern.matcher(typed).matches()) {
-            line("! wanted is " + wanted);
+            line("! expected " + wanted);
             typed = question(text, "");
         }
         return typed;

@@ -139,8 +139,8 @@ final class FabricGateway extends ConsoleMachine {
 
     private void questions() throws InterruptedException {
         if (suggest("Address by hand?", "no").equals("yes")) {
-            memory.put("address", ask("Which address? ", PLAIN, "rejected, wanted is four numbers with dots"));
-            memory.put("mask", ask("Which mask? ", PLAIN, "rejected, wanted is four numbers with dots"));
+            memory.put("address", ask("Which address? ", PLAIN, "rejected, expected four numbers with dots"));
+            memory.put("mask", ask("Which mask? ", PLAIN, "rejected, expected four numbers with dots"));
             memory.put("way", way());
         } else {
             memory.put("address", spec.first().equals("-") ? "" : spec.first());
@@ -155,7 +155,7 @@ final class FabricGateway extends ConsoleMachine {
             name();
             domain();
         }
-        memory.put("names", ask("Who knows names? ", PLAIN, "rejected, wanted is one address"));
+        memory.put("names", ask("Who knows names? ", PLAIN, "rejected, expected one address"));
         memory.put("time", ask("Who knows the time? "));
         memory.put("zone", suggest("Zone?", spec.has(Habit.WRONG_DEFAULT) ? "Etc/GMT+5" : "UTC"));
         memory.put("manager", suggest("Subnet manager on its fabric?", "master"));
@@ -163,10 +163,10 @@ final class FabricGateway extends ConsoleMachine {
     }
 
     private void name() throws InterruptedException {
-        String name = ask("Its name? ", LABEL, "rejected, wanted is letters, digits and hyphens");
+        String name = ask("Its name? ", LABEL, "rejected, expected letters, digits and hyphens");
         while (name.length() > LONGEST_NAME) {
             line("rejected, a name has twenty letters at most");
-            name = ask("Its name? ", LABEL, "rejected, wanted is letters, digits and hyphens");
+            name = ask("Its name? ", LABEL, "rejected, expected letters, digits and hyphens");
         }
         memory.put("name", name);
     }
@@ -176,10 +176,10 @@ final class FabricGateway extends ConsoleMachine {
     }
 
     private String way() throws InterruptedException {
-        String way = ask("Which way out? ", PLAIN, "rejected, wanted is one address");
+        String way = ask("Which way out? ", PLAIN, "rejected, expected one address");
         while (refusesOnce()) {
             line("rejected, nobody there on this cable");
-            way = ask("Which way out? ", PLAIN, "rejected, wanted is one address");
+            way = ask("Which way out? ", PLAIN, "rejected, expected one address");
         }
         return way;
     }

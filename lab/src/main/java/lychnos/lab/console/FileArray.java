@@ -136,8 +136,7 @@ final class FileArray extends ConsoleMachine {
             text("what is it called ? ", "name");
             text("under which domain ? ", "domain");
         }
-        memory.put(
-                "admin", ask("admin address and length ? ", WITH_LENGTH, "no: wanted is an address with its length"));
+        memory.put("admin", ask("admin address and length ? ", WITH_LENGTH, "no: expected an address with its length"));
         memory.put("out", out());
         if (spec.has(Habit.EXTRA_QUESTION)) {
             ask("how many shelves are lit ? ");
@@ -145,7 +144,7 @@ final class FileArray extends ConsoleMachine {
         resolver();
         text("who has the time ? ", "time");
         text("where does it stand, as a zone ? ", "zone");
-        memory.put("data", ask("data address and length ? ", WITH_LENGTH, "no: wanted is an address with its length"));
+        memory.put("data", ask("data address and length ? ", WITH_LENGTH, "no: expected an address with its length"));
         memory.put("tag", ask("tag of the data VLAN ? ", TAG, "no: a tag lies between 1 and 4094"));
         memory.put("bundle", ask("data ports as one bundle ? ", YES_OR_NO, "no: yes or no"));
         if (memory.get("bundle").equals("yes")) {
@@ -158,10 +157,10 @@ final class FileArray extends ConsoleMachine {
     }
 
     private String out() throws InterruptedException {
-        String out = ask("admin leaves by ? ", PLAIN, "no: wanted is one address");
+        String out = ask("admin leaves by ? ", PLAIN, "no: expected one address");
         while (refusesOnce()) {
             line("no: " + out + " is not on that cable");
-            out = ask("admin leaves by ? ", PLAIN, "no: wanted is one address");
+            out = ask("admin leaves by ? ", PLAIN, "no: expected one address");
         }
         return out;
     }
@@ -169,7 +168,7 @@ final class FileArray extends ConsoleMachine {
     /** Holds its address for as long as it takes to try whether the name server answers from there. */
     private void resolver() throws InterruptedException {
         while (true) {
-            String server = ask("who resolves names ? ", PLAIN, "no: wanted is one address");
+            String server = ask("who resolves names ? ", PLAIN, "no: expected one address");
             memory.put("names", server);
             face.show(bare("admin"));
             OwnCheck.Found found = OwnCheck.ask(bare("admin"), server, memory.get("name") + "." + memory.get("domain"));

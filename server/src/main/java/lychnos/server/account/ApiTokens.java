@@ -132,7 +132,7 @@ public class ApiTokens {
     }
 
     /**
-     * Whom a token acts for, with the role that it has, if it is good. Whoever has less than that by now acts with
+     * Whom a token acts for, with the role that it has, if it is good. A person whose role is lower by now acts with
      * less.
      */
     @Transactional

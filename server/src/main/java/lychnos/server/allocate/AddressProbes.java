@@ -22,7 +22,7 @@ import lychnos.core.fact.Mac;
 import lychnos.server.live.Live;
 import lychnos.server.store.Network;
 import lychnos.server.store.Rows;
-import lychnos.server.store.Stranger;
+import lychnos.server.store.UnknownDevice;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.tcp.PortState;
@@ -30,7 +30,7 @@ import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
 
 /**
- * Asks the wire about addresses before they are given out. One that answers is a stranger and is given to nobody.
+ * Asks the wire about addresses before they are given out. One that answers is an unknown device and is given to nobody.
  * Silence proves nothing, and is only ever called silence.
  */
 @ApplicationScoped
@@ -148,7 +148,7 @@ public class AddressProbes {
                 .findFirst();
     }
 
-    /** The name that a reverse record gives an address; empty where there is none or nobody answers. */
+    /** The name that a reverse record gives an address; empty where there is none or no name server answers. */
     private String reverse(Address server, Address address) {
         try {
             List<String> names = vantage.resolve(server, address.reverseName(), "PTR", PATIENCE);
@@ -177,11 +177,11 @@ public class AddressProbes {
         }
     }
 
-    /** Notes addresses that answer although nobody here gave them out. */
+    /** Records addresses that answer but were not allocated here. */
     @Transactional
     public void note(Network network, long bringUpId, Map<Address, Heard> heard) {
         String now = clock.instant().toString();
-        // in one order, and whoever hears it a second time adds to what is known: two people may look at the same
+        // in one order; a second result adds to the first: two people may look at the same
         // moment
         Rows.of(heard.entrySet().stream().sorted(Map.Entry.comparingByKey()).toList())
                 .column("inet", each -> each.getKey().toString())
@@ -195,7 +195,7 @@ public class AddressProbes {
                 .column("timestamptz", each -> now)
                 .write(
                         db,
-                        "insert into stranger (network_id, address, mac, answered, sentence, first_heard, last_heard) select "
+                        "insert into unknown_device (network_id, address, mac, answered, sentence, first_heard, last_heard) select "
                                 + network.id
                                 + ", address, mac, answered, sentence, at, at from %s as heard (address, mac, answered, sentence, "
                                 + "at)"
@@ -205,11 +205,11 @@ public class AddressProbes {
         live.tell(bringUpId, "allocate");
     }
 
-    /** Forgets a stranger that is silent now. */
+    /** Forgets an unknown device that is silent now. */
     @Transactional
     public void forget(long networkId, Address address, long bringUpId) {
-        if (db.createMutationQuery("delete from Stranger where key = :key")
-                        .setParameter("key", new Stranger.Key(networkId, address))
+        if (db.createMutationQuery("delete from UnknownDevice where key = :key")
+                        .setParameter("key", new UnknownDevice.Key(networkId, address))
                         .executeUpdate()
                 > 0) {
             live.tell(bringUpId, "allocate");
@@ -218,15 +218,15 @@ public class AddressProbes {
 
     /** Those that were heard to answer, not only read of. */
     @Transactional
-    public List<Address> strangersThatAnswered(long networkId) {
-        return strangers(networkId).stream()
+    public List<Address> unknownDevicesThatAnswered(long networkId) {
+        return unknownDevices(networkId).stream()
                 .filter(each -> each.answered)
                 .map(each -> each.key.address())
                 .toList();
     }
 
-    public List<Stranger> strangers(long networkId) {
-        return db.createQuery("from Stranger where key.networkId = :id order by key.address", Stranger.class)
+    public List<UnknownDevice> unknownDevices(long networkId) {
+        return db.createQuery("from UnknownDevice where key.networkId = :id order by key.address", UnknownDevice.class)
                 .setParameter("id", networkId)
                 .getResultList();
     }

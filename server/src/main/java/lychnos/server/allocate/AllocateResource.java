@@ -22,7 +22,7 @@ import lychnos.server.problem.Refusal;
 import lychnos.server.store.ReadsOnly;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 
-/** Stage 2: where everything sits, a proposal, the taking of it. */
+/** Stage 2: the ribbon, proposals, allocations and names. */
 @Path("/api")
 @RolesAllowed("viewer")
 public class AllocateResource {
@@ -84,11 +84,11 @@ public class AllocateResource {
     /** Addresses to be asked. */
     record Ask(List<String> addresses) {}
 
-    /** Asks the wire about addresses of the bring-up's networks; what answers and is not ours becomes a stranger. */
+    /** Asks the wire about addresses of the bring-up's networks; what answers and is not ours becomes an unknown device. */
     @POST
-    @Path("bring-ups/{id}/soundings")
+    @Path("bring-ups/{id}/probes")
     @RolesAllowed("engineer")
-    public ProbesOnDemand.Sounded sound(long id, Ask ask) {
+    public ProbesOnDemand.Probed sound(long id, Ask ask) {
         return probes.probe(id, addresses(ask));
     }
 
@@ -105,7 +105,7 @@ public class AllocateResource {
 
     /** Brings in what is in use already, from a table, a hosts file or a lease file. */
     @POST
-    @Path("bring-ups/{id}/existing")
+    @Path("bring-ups/{id}/address-imports")
     @Consumes(MediaType.TEXT_PLAIN)
     @RolesAllowed("engineer")
     public Existing.Report existing(long id, @QueryParam("preview") boolean preview, String text) {
@@ -114,14 +114,14 @@ public class AllocateResource {
 
     /** The same from the zones of the site, by transfer. */
     @POST
-    @Path("bring-ups/{id}/existing/transfer")
+    @Path("bring-ups/{id}/address-imports/transfer")
     @RolesAllowed("engineer")
     public Existing.Report transfer(long id, @QueryParam("preview") boolean preview) {
         return existing.transfer(id, preview, who.person());
     }
 
     @POST
-    @Path("bring-ups/{id}/existing/forget")
+    @Path("bring-ups/{id}/address-imports/forget")
     @RolesAllowed("engineer")
     public void forget(long id, Ask ask) {
         existing.forget(id, addresses(ask).stream().map(Address::toString).toList(), who.person());
@@ -137,7 +137,7 @@ public class AllocateResource {
     public record Again(Set<Long> units) {}
 
     @POST
-    @Path("bring-ups/{id}/names/push")
+    @Path("bring-ups/{id}/record-pushes")
     @RolesAllowed("engineer")
     public int push(long id, Again again) {
         return names.push(id, again == null || again.units == null ? Set.of() : again.units, who.person());
@@ -151,10 +151,10 @@ public class AllocateResource {
     }
 
     /** The id of a taking, by which it can be undone. */
-    public record Taken(UUID taking) {}
+    public record Taken(UUID allocation) {}
 
     @POST
-    @Path("bring-ups/{id}/takings")
+    @Path("bring-ups/{id}/allocations")
     @RolesAllowed("engineer")
     public Taken take(long id, Claims.Taking taking) {
         if (taking == null) {
@@ -164,9 +164,9 @@ public class AllocateResource {
     }
 
     @POST
-    @Path("bring-ups/{id}/takings/{taking}/undo")
+    @Path("bring-ups/{id}/allocations/{allocation}/undo")
     @RolesAllowed("engineer")
-    public void undo(long id, UUID taking) {
-        claims.undo(id, taking, who.person());
+    public void undo(long id, UUID allocation) {
+        claims.undo(id, allocation, who.person());
     }
 }

@@ -127,7 +127,7 @@ public class Claims {
     }
 
     /**
-     * Takes addresses for units, all or none. The wire is asked first: what answers there is a stranger.
+     * Takes addresses for units, all or none. The wire is asked first: what answers there is an unknown device.
      *
      * @return the id by which the taking can be undone
      * @throws Refusal 409 when somebody was quicker or an address answers; {@link Placings#propose} then gives another
@@ -136,7 +136,7 @@ public class Claims {
         if (taking.lines() == null || taking.lines().isEmpty()) {
             throw Refusal.bad("There is nothing to take.");
         }
-        refuseStrangers(bringUpId, taking);
+        refuseUnknownDevices(bringUpId, taking);
         try {
             return QuarkusTransaction.requiringNew().call(() -> insert(bringUpId, taking, person));
         } catch (PersistenceException | QuarkusTransactionException e) {
@@ -147,7 +147,7 @@ public class Claims {
         }
     }
 
-    private void refuseStrangers(long bringUpId, Taking taking) {
+    private void refuseUnknownDevices(long bringUpId, Taking taking) {
         List<Address> addresses = taking.lines().stream()
                 .map(line -> read("address", line.address()))
                 .toList();
@@ -169,7 +169,7 @@ public class Claims {
                 heard.entrySet().iterator().next();
         throw Refusal.conflict(
                 first.getKey() + " " + first.getValue().sentence()
-                        + ": somebody has it already. It is marked as a stranger; here is the next fit.",
+                        + ": somebody has it already. It is marked as an unknown device; here is the next fit.",
                 Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
     }
 
@@ -265,7 +265,7 @@ public class Claims {
             range.last = run.last();
             range.note = "growth";
             range.unitId = growth.unitId();
-            range.taking = id;
+            range.allocation = id;
             db.persist(range);
         }
     }
@@ -283,7 +283,7 @@ public class Claims {
             Network network,
             Wanted wanted,
             Address address,
-            UUID taking,
+            UUID allocation,
             int place,
             Who.Person person) {
         Claim claim = new Claim();
@@ -300,7 +300,7 @@ public class Claims {
             throw Refusal.fields(List.of(new FieldFault("hostName", e.getMessage())));
         }
         claim.domain = network.domain;
-        claim.taking = taking;
+        claim.allocation = allocation;
         claim.takenBy = person.id();
         claim.takenAt = clock.instant();
         return claim;
@@ -315,7 +315,7 @@ public class Claims {
                 .column("inet", claim -> claim.address.toString())
                 .column("text", claim -> claim.hostName)
                 .column("text", claim -> claim.domain)
-                .column("uuid", claim -> claim.taking)
+                .column("uuid", claim -> claim.allocation)
                 .column("bigint", claim -> claim.takenBy)
                 .column("timestamptz", claim -> claim.takenAt.toString())
                 .column("text", claim -> claim.role)
@@ -329,12 +329,12 @@ public class Claims {
 
     /** Takes a taking back, as long as no machine was told. Where names were pushed already it is a release. */
     @Transactional
-    public void undo(long bringUpId, UUID taking, Who.Person person) {
+    public void undo(long bringUpId, UUID allocation, Who.Person person) {
         List<Claim> claims = db.createQuery(
-                        "select c from Claim c join Unit u on u.id = c.unitId where c.taking = :taking and "
+                        "select c from Claim c join Unit u on u.id = c.unitId where c.allocation = :allocation and "
                                 + "c.releasedAt is null and u.bringUpId = :bringUp",
                         Claim.class)
-                .setParameter("taking", taking)
+                .setParameter("allocation", allocation)
                 .setParameter("bringUp", bringUpId)
                 .getResultList();
         if (claims.isEmpty()) {
@@ -347,7 +347,7 @@ public class Claims {
         live.tell(bringUpId, "allocate");
     }
 
-    /** Gives the addresses of a unit back; they cool off before anybody else gets them. */
+    /** Releases the addresses of a unit; they are held back for a while before they can be allocated again. */
     @Transactional
     public void release(long unitId, Who.Person person) {
         Unit unit = bringUps.unit(unitId);
@@ -398,10 +398,13 @@ public class Claims {
             claim.releasedAt = now;
             claim.coolsUntil = cool ? now.plus(config.coolOff()) : null;
         }
-        db.createMutationQuery("delete from AddressRange where taking in :takings and unitId in :units")
+        db.createMutationQuery("delete from AddressRange where allocation in :takings and unitId in :units")
                 .setParameter(
                         "takings",
-                        claims.stream().map(claim -> claim.taking).distinct().toList())
+                        claims.stream()
+                                .map(claim -> claim.allocation)
+                                .distinct()
+                                .toList())
                 .setParameter(
                         "units",
                         claims.stream().map(claim -> claim.unitId).distinct().toList())

@@ -25,7 +25,7 @@ import lychnos.server.problem.Refusal;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Network;
 import lychnos.server.store.SiteResourceRow;
-import lychnos.server.store.Stranger;
+import lychnos.server.store.UnknownDevice;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.ZoneRecord;
 import lychnos.wire.fault.WireFault;
@@ -75,7 +75,7 @@ public class Existing {
     /**
      * What was found.
      *
-     * @param fresh addresses of the bring-up's networks that nobody here knew of
+     * @param fresh addresses of the bring-up's networks that were unknown here
      * @param ours how many are addresses that were given out here
      * @param elsewhere how many lie in none of the networks
      */
@@ -116,7 +116,7 @@ public class Existing {
     private List<Source> sources(long bringUpId) {
         List<Source> sources = new ArrayList<>();
         for (SiteResourceRow row : siteResources.rows(bringUps.get(bringUpId).site.id)) {
-            if (row.thing().sort() == SiteResourceSort.DOMAIN) {
+            if (row.resource().sort() == SiteResourceSort.DOMAIN) {
                 sources.add(new Source(row.name, Address.parse(row.value.get("primary")), measures.key(row)));
             }
         }
@@ -138,10 +138,10 @@ public class Existing {
                 elsewhere++;
             } else if (ours.contains(use.address())) {
                 known++;
-            } else if (db.find(Stranger.class, new Stranger.Key(network.get().id, use.address())) == null) {
+            } else if (db.find(UnknownDevice.class, new UnknownDevice.Key(network.get().id, use.address())) == null) {
                 fresh.add(new Use(use.address().toString(), use.name(), use.source()));
                 if (!preview) {
-                    db.persist(stranger(network.get(), use));
+                    db.persist(unknownDevice(network.get(), use));
                 }
             }
         }
@@ -153,14 +153,14 @@ public class Existing {
         return new Report(fresh, known, elsewhere, faults);
     }
 
-    private Stranger stranger(Network network, InUse use) {
-        Stranger stranger = new Stranger();
-        stranger.key = new Stranger.Key(network.id, use.address());
-        stranger.mac = use.mac().orElse(null);
-        stranger.sentence = (use.name().isEmpty() ? "in use" : "is " + use.name()) + ", says a " + use.source();
-        stranger.firstHeard = clock.instant();
-        stranger.lastHeard = clock.instant();
-        return stranger;
+    private UnknownDevice unknownDevice(Network network, InUse use) {
+        UnknownDevice unknownDevice = new UnknownDevice();
+        unknownDevice.key = new UnknownDevice.Key(network.id, use.address());
+        unknownDevice.mac = use.mac().orElse(null);
+        unknownDevice.sentence = (use.name().isEmpty() ? "in use" : "is " + use.name()) + ", says a " + use.source();
+        unknownDevice.firstHeard = clock.instant();
+        unknownDevice.lastHeard = clock.instant();
+        return unknownDevice;
     }
 
     /** Takes back what was brought in. */
@@ -170,9 +170,9 @@ public class Existing {
         for (String address : addresses) {
             Address read = Address.parse(address);
             networks.stream().filter(network -> network.prefix.contains(read)).forEach(network -> {
-                Stranger stranger = db.find(Stranger.class, new Stranger.Key(network.id, read));
-                if (stranger != null) {
-                    db.remove(stranger);
+                UnknownDevice unknownDevice = db.find(UnknownDevice.class, new UnknownDevice.Key(network.id, read));
+                if (unknownDevice != null) {
+                    db.remove(unknownDevice);
                 }
             });
         }

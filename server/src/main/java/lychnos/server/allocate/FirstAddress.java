@@ -15,7 +15,7 @@ import lychnos.wire.fault.WireFault;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.vantage.Vantage;
 
-/** Where a machine answers that nobody has set yet and of which only the MAC address is known. */
+/** Where a machine answers that was never set up, and of which only the MAC address is known. */
 @ApplicationScoped
 public class FirstAddress {
 

@@ -28,7 +28,7 @@ public class Leases {
     /**
      * By address, its lease.
      *
-     * @throws Refusal when a file that was stated cannot be read: then nobody knows what is leased
+     * @throws Refusal when a configured file cannot be read: then leases are unknown
      */
     public Map<Address, InUse> held() {
         Map<Address, InUse> held = new HashMap<>();
@@ -48,7 +48,7 @@ public class Leases {
 
     private static Refusal unreadable(Path file, String why) {
         return Refusal.conflict("The DHCP lease file " + file + " was stated, but " + why
-                + ". Nothing is given out before it was looked at; mend it, or leave it out of "
+                + ". Nothing is given out before it was looked at; fix it, or leave it out of "
                 + "LYCHNOS_DHCP_LEASE_FILES.");
     }
 }

@@ -97,7 +97,7 @@ public class Names {
     private List<Zone> zones(long siteId) {
         List<Zone> zones = new ArrayList<>();
         for (SiteResourceRow row : siteResources.rows(siteId)) {
-            if (row.thing().sort() == SiteResourceSort.DOMAIN) {
+            if (row.resource().sort() == SiteResourceSort.DOMAIN) {
                 Optional<NameKey> key = measures.key(row);
                 Measures.zones(row)
                         .forEach(zone -> zones.add(new Zone(zone, Address.parse(row.value.get("primary")), key)));
@@ -119,7 +119,7 @@ public class Names {
     private record Planned(Address address, String zone, ZoneRecord record) {}
 
     /** Plans the records of a taking: A or AAAA, PTR, and CNAME where the kind has a second name. */
-    void plan(long siteId, UUID taking, List<Claim> claims) {
+    void plan(long siteId, UUID allocation, List<Claim> claims) {
         List<Zone> zones = zones(siteId);
         List<Planned> planned = new ArrayList<>();
         for (Claim claim : claims) {
@@ -137,8 +137,8 @@ public class Names {
                         "insert into name_record (claim_id, zone, owner, type, data, state)"
                                 + " select c.id, r.zone, r.owner, r.type, r.data, 'PLANNED' from %s r (address, "
                                 + "zone, owner, type, data) join claim c on c.address = r.address and "
-                                + "c.taking = ? and c.released_at is null",
-                        taking);
+                                + "c.allocation = ? and c.released_at is null",
+                        allocation);
     }
 
     private static List<ZoneRecord> records(Claim claim) {
@@ -230,7 +230,7 @@ public class Names {
                 .getResultList();
         boolean told = false;
         for (NameRecord record : records) {
-            // a refused record is somebody else's or nobody's: nothing of ours stands there
+            // a refused record is not ours
             boolean ours = record.state == State.MADE || record.state == State.UNKNOWN || record.state == State.SENDING;
             record.state = ours ? State.WITHDRAWING : State.WITHDRAWN;
             record.at = clock.instant();
@@ -243,7 +243,7 @@ public class Names {
     }
 
     /**
-     * Pushes everything that is not made yet; it goes on by itself, and the screen is told.
+     * Starts to push all records that are not on their name server yet; the screen is told of progress.
      *
      * @param again units whose records are sent once more although they were made: somebody may have taken them away
      */
@@ -267,7 +267,7 @@ public class Names {
         }
         if (records.stream().allMatch(record -> record.zone.isEmpty())) {
             throw Refusal.conflict(
-                    "No domain is stated with its primary name server. State it in Prepare, or copy the zone lines.");
+                    "No domain with a primary name server is defined. Define one in Prepare, or copy the zone lines.");
         }
         records.stream()
                 .filter(record -> record.state != State.WITHDRAWING && !record.zone.isEmpty())

@@ -26,10 +26,10 @@ public class ProbesOnDemand {
     }
 
     /** What the wire said about addresses. */
-    public record Sounded(int asked, boolean possible, List<Ribbons.StrangerView> answering) {}
+    public record Probed(int asked, boolean possible, List<Ribbons.UnknownDeviceView> answering) {}
 
     /** Probes addresses of the networks of a bring-up; blocks while it does. */
-    Sounded probe(long id, List<Address> addresses) {
+    Probed probe(long id, List<Address> addresses) {
         List<Network> networks =
                 QuarkusTransaction.requiringNew().call(() -> networkDefinitions.networks(bringUps.get(id)));
         Map<Address, AddressProbes.Heard> heard = addressProbes.heard(
@@ -50,8 +50,8 @@ public class ProbesOnDemand {
                         .forEach(address -> addressProbes.forget(network.id, address, id));
             }
         }
-        List<Ribbons.StrangerView> answering = heard.entrySet().stream()
-                .map(each -> new Ribbons.StrangerView(
+        List<Ribbons.UnknownDeviceView> answering = heard.entrySet().stream()
+                .map(each -> new Ribbons.UnknownDeviceView(
                         each.getKey().toString(),
                         each.getValue().mac() == null
                                 ? null
@@ -60,6 +60,6 @@ public class ProbesOnDemand {
                         null,
                         null))
                 .toList();
-        return new Sounded(addresses.size(), addressProbes.possible(), answering);
+        return new Probed(addresses.size(), addressProbes.possible(), answering);
     }
 }

@@ -64,14 +64,15 @@ public class Ribbons {
             boolean ours,
             boolean proven) {}
 
-    /** An address that answers although nobody here gave it out. */
-    public record StrangerView(String address, String mac, String sentence, Instant firstHeard, Instant lastHeard) {}
+    /** An address that answers but was not allocated here. */
+    public record UnknownDeviceView(
+            String address, String mac, String sentence, Instant firstHeard, Instant lastHeard) {}
 
     /** How full 256 addresses are, for a network that is too large to draw address by address. */
     public record Density(String first, int taken, int kept, int pool) {}
 
     /** The newest taking, while it can be undone. */
-    public record Undo(UUID taking, int count) {}
+    public record Undo(UUID allocation, int count) {}
 
     /** A network that can be looked at. */
     public record Tab(
@@ -96,7 +97,7 @@ public class Ribbons {
             List<Tab> tabs,
             List<Strip> strips,
             List<Seat> seats,
-            List<StrangerView> strangers,
+            List<UnknownDeviceView> unknownDevices,
             List<String> cooling,
             List<Density> density,
             Undo undo,
@@ -139,8 +140,8 @@ public class Ribbons {
                 .filter(claim -> units.containsKey(claim.unitId))
                 .map(claim -> seat(claim, units.get(claim.unitId), id, proven))
                 .toList();
-        List<StrangerView> strangers = addressProbes.strangers(network.id).stream()
-                .map(each -> new StrangerView(
+        List<UnknownDeviceView> unknownDevices = addressProbes.unknownDevices(network.id).stream()
+                .map(each -> new UnknownDeviceView(
                         each.key.address().toString(),
                         each.mac == null ? null : each.mac.toString(),
                         each.sentence,
@@ -157,7 +158,7 @@ public class Ribbons {
                 networks.stream().map(this::tab).toList(),
                 ranges.stream().map(Ribbons::strip).toList(),
                 seats,
-                strangers,
+                unknownDevices,
                 networkDefinitions.cooling(network.id).stream()
                         .map(Object::toString)
                         .toList(),
@@ -232,12 +233,12 @@ public class Ribbons {
 
     private Undo undo(long bringUpId) {
         Map<UUID, List<Claim>> takings =
-                claims.live(bringUpId).stream().collect(Collectors.groupingBy(claim -> claim.taking));
+                claims.live(bringUpId).stream().collect(Collectors.groupingBy(claim -> claim.allocation));
         // what was set up counts, though it may be out of use since
         takings.keySet()
                 .removeAll(db.createQuery(
-                                "select distinct c.taking from Run r join Claim c on c.unitId = r.unitId where "
-                                        + "r.purpose = 'configure' and c.taking in :takings",
+                                "select distinct c.allocation from Run r join Claim c on c.unitId = r.unitId where "
+                                        + "r.purpose = 'configure' and c.allocation in :takings",
                                 UUID.class)
                         .setParameterList("takings", List.copyOf(takings.keySet()))
                         .getResultList());
@@ -246,7 +247,7 @@ public class Ribbons {
                         .map(claim -> claim.takenAt)
                         .max(Comparator.naturalOrder())
                         .orElseThrow()))
-                .map(newest -> new Undo(newest.get(0).taking, newest.size()))
+                .map(newest -> new Undo(newest.get(0).allocation, newest.size()))
                 .orElse(null);
     }
 }

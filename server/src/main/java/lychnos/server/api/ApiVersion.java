@@ -11,7 +11,7 @@ import jakarta.enterprise.event.Observes;
 public class ApiVersion {
 
     private static final String VERSIONED = "/api/v1/";
-    /** Before whoever asks is asked who they are. */
+    /** Runs before authentication. */
     private static final int FIRST = -1000;
 
     void route(@Observes Router router) {

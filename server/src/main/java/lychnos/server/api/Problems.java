@@ -216,14 +216,14 @@ public class Problems {
                 ? problem(
                         503,
                         "The database's disk is full",
-                        "Nothing was changed: the database's disk is full. Whoever runs this server has to make "
+                        "Nothing was changed: the disk of the database is full. The operator of this server has to make "
                                 + "room; then do it again.",
                         Map.of())
                 : problem(
                         503,
                         "The database does not answer",
                         "The server stands, its database does not answer now. What you sent last may not be kept: "
-                                + "look again once this is over. What runs goes on by itself then.",
+                                + "look again later. Running jobs continue automatically.",
                         Map.of());
     }
 

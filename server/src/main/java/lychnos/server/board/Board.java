@@ -121,13 +121,13 @@ public class Board {
             List<Outcome.Standing> standings,
             String sentence) {}
 
-    /** A stage in the course: what stands in the way, what is done, and how far it is in per cent. */
+    /** A stage in the course: what blocks it, what is done, and its progress in per cent. */
     public record Stage(String fault, String text, int percent) {}
 
     /** Something a person can do now. {@code stage} and {@code unitId} say where. */
     public record Todo(String mark, String title, String text, String stage, Long unitId) {}
 
-    /** What the Board shows; the other stages show no rows of it. */
+    /** The Board with its rows; the course on the other stages has none. */
     public record View(
             long id,
             String name,
@@ -317,7 +317,7 @@ public class Board {
                 : List.of();
     }
 
-    /** What stands in the way first, then what a person can do, then what the machine does. */
+    /** Blocking items first, then what a person can do, then what machines are doing. */
     private static Cell atBench(AtBench.Unit bench) {
         if (bench.done()) {
             return new Cell("done", "set", bench.run().endedAt);
@@ -537,7 +537,7 @@ public class Board {
         if (bringUp.network == null) {
             todos.add(new Todo(
                     "work",
-                    "State the network",
+                    "Define the network",
                     "prefix, gateway, domain, name and time servers, and a pool",
                     "prepare",
                     null));

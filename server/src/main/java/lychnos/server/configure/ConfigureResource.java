@@ -33,14 +33,14 @@ public class ConfigureResource {
     }
 
     @GET
-    @Path("runs/{id}/steps")
+    @Path("setups/{id}/steps")
     @Transactional
     public List<Rounds.StepView> steps(long id) {
         return rounds.steps(id);
     }
 
     @POST
-    @Path("bring-ups/{id}/rounds")
+    @Path("bring-ups/{id}/setups")
     @RolesAllowed("engineer")
     public void start(long id, Start start) {
         if (start == null) {
@@ -50,21 +50,21 @@ public class ConfigureResource {
     }
 
     @POST
-    @Path("bring-ups/{id}/rounds/cancel")
+    @Path("bring-ups/{id}/setups/cancel")
     @RolesAllowed("engineer")
     public void cancel(long id) {
         rounds.cancel(id, who.person());
     }
 
     @POST
-    @Path("runs/{id}/retry")
+    @Path("setups/{id}/retry")
     @RolesAllowed("engineer")
     public void retry(long id) {
         rounds.retry(id, who.person());
     }
 
     @POST
-    @Path("runs/{id}/set-aside")
+    @Path("setups/{id}/set-aside")
     @RolesAllowed("engineer")
     public void setAside(long id) {
         rounds.setAside(id, who.person());

@@ -188,7 +188,7 @@ public class Rounds {
         }
         run.become(RunState.WAITING, clock.instant());
         run.cancel = false;
-        // a machine is looked for anew: it may have been moved, reset or replaced meanwhile
+        // a machine is looked for again: it may have been moved, reset or replaced meanwhile
         run.step = null;
         run.note = "";
         run.advice = "";

@@ -85,9 +85,9 @@ public class Answers {
                 })
                 .toList();
         boolean agreed = siteResources.of(bringUp.site.id).stream()
-                .anyMatch(thing -> thing.sort() == SiteResourceSort.POLICY
-                        && thing.name().equals("licence-terms")
-                        && thing.value("answer").filter("yes"::equals).isPresent());
+                .anyMatch(resource -> resource.sort() == SiteResourceSort.POLICY
+                        && resource.name().equals("licence-terms")
+                        && resource.value("answer").filter("yes"::equals).isPresent());
         Map<String, MemberValues> values = new LinkedHashMap<>();
         List<GivenFact> typed = typed(unit);
         Stated stated = stated(bringUp.site.id, known);
@@ -181,7 +181,7 @@ public class Answers {
                         SealKeys.ofFact(unit.id, fact.key.member(), name), fact.keyId, fact.nonce, fact.sealed));
     }
 
-    /** Makes the passwords that nobody gave and that were not made before. */
+    /** Makes passwords that nobody has entered and that were not made before. */
     @Transactional
     public void makePasswords(Unit unit, UnitFacts known) {
         List<GivenFact> typed = typed(unit);

@@ -42,7 +42,7 @@ public class AtBench {
                             && !dialogue.hold.why().endsWhenKnown();
         }
 
-        /** Whether it goes on by itself once another member has told something. */
+        /** Whether it continues automatically once another member has reported something. */
         boolean waitsForPeer() {
             return dialogue.hold != null && dialogue.hold.why() == Hold.Why.PEER;
         }

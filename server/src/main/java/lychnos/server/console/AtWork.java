@@ -12,7 +12,7 @@ import lychnos.core.dialogue.Mode;
 interface AtWork {
 
     /** Why not, where the hold on the run was lost before what was decided could be kept. */
-    String TAKEN_OVER = "Another server has taken this over in this moment, and nothing came of it. Look at it again.";
+    String TAKEN_OVER = "Another server has just taken over this setup, so nothing was done. Look at it again.";
 
     CompletableFuture<Optional<String>> mode(Mode next, String login);
 

@@ -123,7 +123,7 @@ public class Comparisons {
 
     /**
      * The dialogue of the member that has an address, where its setup has ended and what is written on the
-     * machine is not recorded yet; for an address that members share, of any of them.
+     * machine is not recorded yet; for an address that members share, of any member.
      */
     public Optional<Long> missing(Unit unit, String role) {
         Kind kind = kinds.of(unit);

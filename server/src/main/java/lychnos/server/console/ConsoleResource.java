@@ -140,7 +140,7 @@ public class ConsoleResource {
     }
 
     @POST
-    @Path("units/{id}/console/put-away")
+    @Path("units/{id}/console/close")
     @RolesAllowed("engineer")
     public void putAway(long id) {
         setups.putAway(id, who.person());
@@ -159,7 +159,7 @@ public class ConsoleResource {
     }
 
     @POST
-    @Path("dialogues/{id}/go-on")
+    @Path("dialogues/{id}/decision")
     @RolesAllowed("engineer")
     public void goOn(long id, GoOn goOn) {
         String typed = goOn == null || goOn.typed == null ? "" : goOn.typed;
@@ -269,7 +269,7 @@ public class ConsoleResource {
         } catch (ExecutionException e) {
             throw new IllegalStateException(e.getCause());
         } catch (TimeoutException e) {
-            throw Refusal.conflict("The line is busy; nothing is known of what came of it. Look at it.");
+            throw Refusal.conflict("The line is busy, and it is not known whether this was done. Look at the console.");
         }
     }
 }

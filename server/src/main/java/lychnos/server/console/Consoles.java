@@ -344,7 +344,8 @@ public class Consoles implements VantageEars {
         linesAt(vantage).forEach(VantageLine::linked);
         Set<Long> known = linesAt(vantage).map(OpenLine::dialogueId).collect(java.util.stream.Collectors.toSet());
         holding.forEach(id -> {
-            // what ended meanwhile, or what another server carries on with this vantage, is not for us; what nobody has
+            // what ended meanwhile, or what another server carries on with this vantage, is not for us; what no server
+            // has
             // any more is dropped there
             if (!known.contains(id.asLong()) && !store.under(id.asLong())) {
                 back.send(codec.write(codec.json()

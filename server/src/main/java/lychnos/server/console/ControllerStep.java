@@ -31,7 +31,7 @@ import lychnos.wire.vantage.Vantage;
  */
 final class ControllerStep implements RemoteStep {
 
-    /** Finds it where nobody has set it yet. */
+    /** Finds a controller that was never set up. */
     @FunctionalInterface
     interface Finding {
         Optional<FirstAddress.Found> find(Mac mac, int port) throws WireFault;

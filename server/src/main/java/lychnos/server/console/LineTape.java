@@ -84,7 +84,7 @@ final class LineTape {
     }
 
     /**
-     * Hands on and keeps what may be seen. Not in the order of the rest: whoever looks should not wait for the
+     * Hands on and keeps what may be seen. Not in the order of the rest: people who watch should not wait for the
      * database.
      */
     private synchronized void show(String text) {

@@ -225,7 +225,7 @@ final class MemberLine implements LineEvents, OpenLine {
         }
     }
 
-    /** Takes in what came; whoever decides something on this line does so after it. */
+    /** Takes in what came, before any decision on this line. */
     private void hear() {
         String text = tape.takeHeard();
         if (!text.isEmpty()) {
@@ -407,7 +407,7 @@ final class MemberLine implements LineEvents, OpenLine {
         CompletableFuture<Optional<String>> answer = new CompletableFuture<>();
         inOrder.add(() -> {
             if (hand.isEmpty()) {
-                hand = login; // whoever comes first has the keyboard until another takes it
+                hand = login; // the first has the keyboard until another takes it over
             }
             if (gone) {
                 answer.complete(Optional.of("This line is not open here any more."));

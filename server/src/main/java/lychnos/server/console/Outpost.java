@@ -48,7 +48,7 @@ public final class Outpost implements MemberLine.Surroundings {
     private final Path directory;
     private final Clock clock;
     private final Map<Long, Bench> benches = new ConcurrentHashMap<>();
-    /** What an earlier life of this program kept and nobody has taken. */
+    /** What an earlier process kept and no server has taken. */
     private final Map<Long, Outbox> left = new ConcurrentHashMap<>();
 
     private final Map<String, CompletableFuture<Boolean>> keys = new ConcurrentHashMap<>();

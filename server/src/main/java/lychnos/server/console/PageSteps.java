@@ -155,20 +155,20 @@ final class PageSteps {
             }
         }
 
-        /** Which machine this is; told once, before anything is written. */
+        /** Identifies the machine once, before anything is written. */
         private Optional<Hold> isAnother(MachinePages pages, Login login) throws WireFault, PageFault {
             if (known) {
                 return Optional.empty();
             }
             Map<String, String> about = pages.read(over.about(), login);
             for (Map.Entry<String, Template> must : over.must().entrySet()) {
-                String wanted = must.getValue().fill(values::text).orElse("one that nobody knows");
+                String wanted = must.getValue().fill(values::text).orElse("unknown");
                 String is = about.getOrDefault(must.getKey(), "");
                 if (!is.equals(wanted)) {
                     return Optional.of(hold(
                             Why.WRONG_MACHINE,
                             "The pages at " + pages.peer() + " are another machine's: it shows "
-                                    + (is.isEmpty() ? "nothing" : is) + ", wanted is " + wanted
+                                    + (is.isEmpty() ? "missing" : is) + ", expected " + wanted
                                     + ". Nothing was written to it. Look who has that address.",
                             ""));
                 }
@@ -194,7 +194,7 @@ final class PageSteps {
                 return stands(
                         Why.PAGE,
                         "“" + page.title() + "” was written, and " + String.join("; ", off)
-                                + ". Mend it there or in Prepare; going on fills the page in again.",
+                                + ". Fix it there or in Prepare; going on fills the page in again.",
                         "");
             }
             if (page.waits() != null && !fill.over(shown)) {
@@ -234,7 +234,7 @@ final class PageSteps {
                             ? "Its pages refuse the log-in. It was not tried again, so that no account is locked. "
                                     + "Look which password they have; going on tries once more."
                             : "It did not take “" + page.title() + "”. It says: " + fault.getMessage()
-                                    + ". Mend it there or in Prepare; going on fills the page in again.",
+                                    + ". Fix it there or in Prepare; going on fills the page in again.",
                     fault.getMessage());
         }
 

@@ -13,7 +13,7 @@ import lychnos.wire.fault.WireFault;
  */
 interface RemoteStep {
 
-    /** What came of it. */
+    /** The result of a step. */
     sealed interface Outcome {
 
         /**

@@ -68,7 +68,7 @@ final class RemoteWork implements AtWork {
         /** Whether our password of this name has logged in. */
         boolean proven(Held held, String name);
 
-        /** Where a machine answers that nobody has set yet. */
+        /** Where a machine answers that was never set up. */
         Optional<FirstAddress.Found> find(Held held, Mac mac, int port) throws WireFault;
     }
 
@@ -299,7 +299,7 @@ final class RemoteWork implements AtWork {
                         clock);
     }
 
-    /** For as long as this setup goes on: whoever has the address afterwards is another matter. */
+    /** As long as this setup runs; a machine that has the address later must not be trusted for it. */
     private boolean trusts(String place, String fingerprint) {
         return around.trusts("run " + held.runId() + " " + place, fingerprint);
     }
@@ -340,7 +340,7 @@ final class RemoteWork implements AtWork {
             works(step, remote, works);
         } else if (outcome instanceof RemoteStep.Outcome.Stands stands) {
             hold(stands.hold());
-        } // what was not kept was not written either: keeping goes on by itself, or the unit is no longer ours
+        } // what was not kept was not written either: saving is repeated automatically, or the unit is no longer ours
     }
 
     private void works(int step, Remote remote, RemoteStep.Outcome.Works works) {
@@ -513,7 +513,7 @@ final class RemoteWork implements AtWork {
     }
 
     private Optional<String> goOn() {
-        values = around.values(member); // something may have been mended in Prepare meanwhile
+        values = around.values(member); // something may have been fixed in Prepare meanwhile
         doing = null;
         lacking = List.of();
         become(RemoteState.FOLLOWING);

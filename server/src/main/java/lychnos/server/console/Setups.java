@@ -331,10 +331,10 @@ public class Setups {
 
     private static void overridden(String reason, Who.Person person, String gate) {
         if (reason.isBlank()) {
-            throw Refusal.conflict(gate + " A lead may begin it all the same, with a reason.", Map.of("gate", true));
+            throw Refusal.conflict(gate + " A lead can start it anyway, with a reason.", Map.of("gate", true));
         }
         if (!person.role().equals("lead")) {
-            throw Refusal.conflict(gate + " Only a lead may begin it all the same.", Map.of("gate", true));
+            throw Refusal.conflict(gate + " Only a lead can start it anyway.", Map.of("gate", true));
         }
         if (reason.strip().length() < SHORTEST_REASON) {
             throw Refusal.fields(List.of(new Refusal.FieldFault(
@@ -495,7 +495,7 @@ public class Setups {
         }
         if (fillsItself(row, steps, place)) {
             throw Refusal.conflict(
-                    "That page is filled in by itself. To do it by hand, choose to type yourself first.");
+                    "That page is filled in automatically. To fill it in by hand, choose “I type” first.");
         }
         compared(row, steps, place, done);
         int ticked = db.createNativeMutationQuery(

@@ -18,8 +18,8 @@ import org.hibernate.Session;
 
 /**
  * Writes what every step writes, in one statement: with two hundred lines at once, round trips are what costs. The
- * run's row is locked in the weakest way there is: that does not wait for its lease being renewed, but whoever takes
- * the run over waits for it, and whoever comes after that one finds another fence.
+ * run's row is locked in the weakest way there is: that does not wait for its lease being renewed, but a server that takes
+ * the run over waits for it, and later writers find another fence.
  */
 @ApplicationScoped
 class StepWriter {

@@ -17,7 +17,7 @@ import lychnos.server.store.Rows;
 import org.hibernate.Session;
 
 /**
- * Puts the journal and what was signed into one chain, and looks whether it still holds. Whoever appends does so alone:
+ * Puts the journal and what was signed into one chain, and looks whether it still holds. Only one server appends at a time:
  * the order in which transactions end is the order of the links.
  */
 @ApplicationScoped
@@ -201,7 +201,7 @@ public class Chaining {
                     ? Optional.empty()
                     : Optional.of(new Chain.Break(
                             seen.get().number(),
-                            "This server has seen another link here than the one that stands here now: the "
+                            "This server has seen another link here before: the "
                                     + "chain was written again from before it, or an older state of the "
                                     + "database was put back."));
         } catch (IOException e) {

@@ -19,7 +19,7 @@ import lychnos.server.store.SignedRecord;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
-/** Passes the passwords of signed units to whoever holds a key; they are in no pack and in no record. */
+/** Exports the passwords of signed units, encrypted for a public key; packs and records contain none. */
 @ApplicationScoped
 public class Credentials {
 

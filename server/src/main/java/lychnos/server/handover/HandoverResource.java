@@ -153,7 +153,7 @@ public class HandoverResource {
 
     /** The machines of a unit that can be replaced, with what tells them apart. */
     @GET
-    @Path("units/{id}/parts")
+    @Path("units/{id}/members")
     public List<LifeAfter.Part> parts(long id) {
         return lifeAfter.parts(id);
     }

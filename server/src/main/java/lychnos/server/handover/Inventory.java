@@ -27,7 +27,7 @@ import lychnos.server.store.SiteResourceRow;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
-/** Everything that has an address in a bring-up, as other teams are told of it. */
+/** Everything that has an address in a bring-up, for exports to other teams. */
 @ApplicationScoped
 public class Inventory {
 
@@ -95,7 +95,7 @@ public class Inventory {
     /** An endpoint with its ids in the database. */
     public record Entry(long unitId, long claimId, Endpoint endpoint) {}
 
-    /** What of a network stands at each of its addresses. */
+    /** What each endpoint needs to know of its network. */
     private record Net(
             String name,
             String prefix,
@@ -130,7 +130,7 @@ public class Inventory {
         return texts;
     }
 
-    /** The member that bears an address, or nothing where it is the unit's own. */
+    /** The member that has an address, or nothing where it belongs to the unit. */
     private static String member(Kind kind, String role) {
         for (String label : kind.members().labels()) {
             if (role.startsWith(label) && (role.length() == label.length() || role.charAt(label.length()) == ' ')) {

@@ -127,7 +127,7 @@ public class LifeAfter {
     }
 
     /**
-     * Takes a unit out of use for good: its addresses cool off, its names are withdrawn at the name servers, what it
+     * Retires a unit: its addresses are released, its records are deleted on the name servers, what it
      * bore (serial, MAC address, place in a rack) is free for others. Its record stays and counts no more.
      */
     @Transactional
@@ -189,7 +189,7 @@ public class LifeAfter {
      */
     public record Part(String member, Map<String, Bears> facts) {}
 
-    /** A fact that a machine bears by itself. */
+    /** A fact that belongs to the machine itself, such as its serial. */
     public record Bears(String title, String value) {}
 
     /** The machines of a unit that can be replaced. */

@@ -25,7 +25,7 @@ import org.bouncycastle.openpgp.operator.bc.BcKeyFingerprintCalculator;
 import org.bouncycastle.openpgp.operator.bc.BcPGPDataEncryptorBuilder;
 import org.bouncycastle.openpgp.operator.bc.BcPublicKeyKeyEncryptionMethodGenerator;
 
-/** Seals a text for whoever holds a key (OpenPGP, RFC 4880): AES-256 with its integrity packet, in ASCII armour. */
+/** Encrypts a text for the holder of a key (OpenPGP, RFC 4880): AES-256 with its integrity packet, in ASCII armour. */
 final class SealedForKey {
 
     private static final int LONGEST_KEY = 100_000;

@@ -73,19 +73,19 @@ public class SignOff {
     public enum State {
         /** Signed, and that counts. */
         SIGNED,
-        /** Proven, and nothing stands in the way. */
+        /** Proven, and nothing blocks signing. */
         READY,
-        /** Something stands in the way. */
+        /** Something blocks signing. */
         BLOCKED
     }
 
     /**
      * One unit.
      *
-     * @param fault whether a person must mend something; else it is only not so far yet
-     * @param face what is shown of it, as a digest: whoever signs says which one they saw; empty where it cannot be
+     * @param fault whether a person must fix something; else it is only not so far yet
+     * @param face what is shown of it, as a digest: the lead who signs says which one they saw; empty where it cannot be
      * signed now
-     * @param why what stands in the way; empty where nothing does
+     * @param why what blocks signing; empty where nothing does
      * @param digest of its record, or null
      */
     public record Standing(
@@ -101,7 +101,7 @@ public class SignOff {
             Instant signedAt,
             Instant provenAt) {}
 
-    /** A unit as whoever signs it has seen it. */
+    /** A unit as the lead who signs it has seen it. */
     public record Seen(long unit, String face) {}
 
     /** Of each unit of a bring-up, where it stands. */
@@ -135,7 +135,7 @@ public class SignOff {
                     : busy.contains(unit.id)
                             ? "It is being set up."
                             : proof == null
-                                    ? "It was not checked yet, or not all of it."
+                                    ? "The unit is not, or not completely, checked yet."
                                     : !proof.proven
                                             ? proof.sentence
                                             : changes.containsKey(unit.id)

@@ -30,7 +30,7 @@ public class Journal {
         write(person.id(), person.login(), bringUpId, unitId, act, before, after);
     }
 
-    /** Writes an entry for what the program did by itself in somebody's name. */
+    /** Writes an entry for what the program did automatically on behalf of a person. */
     @Transactional(Transactional.TxType.MANDATORY)
     public void writeWork(Long bringUpId, Long unitId, String act) {
         write(null, "Lychnos", bringUpId, unitId, act, null, null);

@@ -99,7 +99,7 @@ public class KindDrafts {
     /**
      * Saves a draft as it is typed, faults and all. The kind becomes known with its first draft.
      *
-     * @param seen the version of the draft that was changed, or null; where nobody has one yet, anything but null is
+     * @param seen the version of the draft that was changed, or null; where there is no draft yet, anything but null is
      * outdated
      */
     @Transactional
@@ -256,7 +256,7 @@ public class KindDrafts {
         live.tell(KindMemory.EVERY_BRING_UP, "kinds");
     }
 
-    /** Whoever changes a kind does so alone. */
+    /** Locks a kind: one change at a time. */
     private void lock(String id) {
         boolean there = !db.createNativeQuery("select 1 from kind where id = :id for update", Integer.class)
                 .setParameter("id", id)

@@ -40,7 +40,7 @@ public class KindVersion {
     /** What is new in it, or empty. */
     public String note;
 
-    /** Null where the program published it by itself. */
+    /** Null where the program published it. */
     @Column(name = "published_by")
     public Long publishedBy;
 

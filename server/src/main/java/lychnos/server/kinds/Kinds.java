@@ -63,7 +63,7 @@ public class Kinds {
     }
 
     /**
-     * The kind of machines that a label list tells of: the first that the program sets up by itself.
+     * The kind of machines in a label list: the first that is set up over Redfish.
      *
      * @throws Refusal where every such kind is retired
      */

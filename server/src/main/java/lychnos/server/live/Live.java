@@ -30,7 +30,7 @@ import org.jboss.logging.Logger;
  *
  * <p>The telling has a transaction of its own. PostgreSQL lets transactions that notify commit one after another, each
  * with its wait for the disk: with the telling inside, whatever works in parallel would do so at the pace of one. What
- * is told again within that moment is told once.
+ * changes again within that moment is sent once.
  */
 @ApplicationScoped
 public class Live {
@@ -119,7 +119,7 @@ public class Live {
             try (Statement lax = connection.createStatement();
                     PreparedStatement notify = connection.prepareStatement(
                             "select pg_notify('" + CHANNEL + "', message) from unnest(?) as message")) {
-                // nothing is lost with it: whoever was cut off looks at everything again
+                // nothing is lost: a screen that was cut off loads everything again
                 lax.execute("set local synchronous_commit = off");
                 notify.setArray(
                         1,

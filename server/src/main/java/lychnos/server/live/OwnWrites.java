@@ -37,7 +37,7 @@ public class OwnWrites {
         }
     }
 
-    /** Whether whoever asks now has changed nothing since then. */
+    /** Whether the person who asks now has changed nothing since then. */
     boolean noneSince(long nanos) {
         Who.Person person = who.person();
         Long last = person == null ? null : at.get(person.id());

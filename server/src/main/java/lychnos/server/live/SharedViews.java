@@ -40,14 +40,14 @@ import org.jboss.logging.Logger;
  * told. What is never told does not stay for longer than a moment either: for ten times as long as the view took, and
  * two seconds at most.
  *
- * <p>What takes long is worked out again behind what is shown: whoever asks meanwhile sees the one before at once, and
+ * <p>What takes long is worked out again behind what is shown: a person who asks meanwhile sees the one before at once, and
  * their screen is told when the new one is there. Only who has changed something since waits for it.
  */
 @ApplicationScoped
 public class SharedViews {
 
     private final Ticker ticker;
-    /** Whoever asks waits for what takes less than this. */
+    /** A request waits for what takes less than this. */
     private final long lateNanos;
 
     private static final Logger LOG = Logger.getLogger(SharedViews.class);
@@ -208,7 +208,7 @@ public class SharedViews {
     private Kept kept(String key, long bringUpId, Supplier<?> view) {
         Kept last = kept.get(key);
         if (!serves(last, bringUpId)) {
-            // whoever comes while it is being worked out waits for that instead of doing the same
+            // requests that come meanwhile wait for the same result
             synchronized (lock(key)) {
                 last = kept.get(key);
                 // what was begun after their own change is good enough for them, even where others have changed
@@ -224,7 +224,7 @@ public class SharedViews {
         return last;
     }
 
-    /** Whether whoever asks now may be shown it. */
+    /** Whether the person who asks now may be shown it. */
     private boolean serves(Kept last, long bringUpId) {
         return last != null
                 && (last.holds(live.version(bringUpId), ticker.nanos())
@@ -252,7 +252,7 @@ public class SharedViews {
                                 screens.tell(bringUpId, "view");
                             }
                         } catch (RuntimeException e) {
-                            // whoever asks next finds it too old, and is told
+                            // the next request finds it too old
                             LOG.warnf("%s cannot be worked out behind (%s).", key, e.getMessage());
                         }
                     },

@@ -24,10 +24,10 @@ public class DeclaredNetworks {
 
     private static final String STATED = "select cast(prefix as text) from network"
             + " union select server from network, unnest(name_servers || time_servers) server"
-            + " union select coalesce(value ->> 'address', value ->> 'primary') from thing where sort in ('domain', "
+            + " union select coalesce(value ->> 'address', value ->> 'primary') from site_resource where sort in ('domain', "
             + "'time', 'relay', 'proxy', 'lines')"
             // a virtualisation host is reached for the lines of what runs on it
-            + " union select value ->> 'address' from thing where sort = 'host' and value ->> 'line-ports' is not null";
+            + " union select value ->> 'address' from site_resource where sort = 'host' and value ->> 'line-ports' is not null";
 
     /** Thousands of checks ask at every exchange. */
     private static final long FRESH_NANOS = 500_000_000;
@@ -36,7 +36,7 @@ public class DeclaredNetworks {
     private static final String NOTICES =
             "select substring(target from '^https://\\[?([0-9a-f.:]+?)\\]?(?::[0-9]+)?(?:/|$)') from notice_target "
                     + "where sort = 'webhook'"
-                    + " union select value ->> 'address' from thing where sort = 'relay'";
+                    + " union select value ->> 'address' from site_resource where sort = 'relay'";
 
     private final Session db;
     private final OperatorReach operator;

@@ -189,7 +189,7 @@ public class Facts {
     /**
      * One cell as it is typed; an empty value takes back what stood there.
      *
-     * @param seen what stood there when it was typed, empty where nothing did; null changes whatever stands there
+     * @param seen the value before, as the person saw it, empty where there was none; null overwrites any value
      */
     public record CellText(long unitId, String member, String name, String value, String seen) {
 
@@ -339,7 +339,7 @@ public class Facts {
         private final List<SheetChange.Cell> changed = new ArrayList<>();
         private final List<CellFault> faults = new ArrayList<>();
 
-        /** @param touched units whose cells are set, and {@code typed} what may be borne by another one already */
+        /** @param touched units whose cells are set; {@code typed} are values that another unit may have already */
         Setter(BringUp bringUp, Fact.Source source, Who.Person person, Set<Long> touched, List<CellText> typed) {
             this.bringUp = bringUp;
             this.source = source;
@@ -417,7 +417,7 @@ public class Facts {
             }
             Unit twin = uniqueIndex.of(name, value);
             if (twin != null && twin != unit && !twin.id.equals(unit.id)) {
-                throw new IllegalArgumentException(value + " stands at " + twin.label() + " already.");
+                throw new IllegalArgumentException(value + " is already used by " + twin.label() + ".");
             }
         }
 

@@ -87,9 +87,9 @@ public class FactsResource {
     }
 
     @POST
-    @Path("bring-ups/{id}/mends")
+    @Path("bring-ups/{id}/fixes")
     @RolesAllowed("engineer")
-    public void mend(long id, Fix mend) {
-        fixes.carryOut(id, Refusal.required(mend), who.person());
+    public void fix(long id, Fix fix) {
+        fixes.carryOut(id, Refusal.required(fix), who.person());
     }
 }

@@ -12,7 +12,7 @@ import lychnos.server.problem.Refusal;
 import lychnos.server.store.Network;
 import org.hibernate.Session;
 
-/** Carries out what a finding offers as its mend. It is done as a person would do it, with the same checks. */
+/** Carries out what a finding offers as its fix. It is done as a person would do it, with the same checks. */
 @ApplicationScoped
 public class Fixes {
 
@@ -27,35 +27,35 @@ public class Fixes {
     }
 
     @Transactional
-    public void carryOut(long bringUpId, Fix mend, Who.Person person) {
-        if (mend.act() == null || mend.field() == null || mend.value() == null) {
-            throw Refusal.bad("This mend is not whole.");
+    public void carryOut(long bringUpId, Fix fix, Who.Person person) {
+        if (fix.act() == null || fix.field() == null || fix.value() == null) {
+            throw Refusal.bad("This fix is not complete.");
         }
-        switch (mend.act()) {
-            case SET_FACT -> setFact(bringUpId, mend, person);
+        switch (fix.act()) {
+            case SET_FACT -> setFact(bringUpId, fix, person);
             case ADD_TIME_SERVER ->
                 times(
                         bringUpId,
-                        mend,
+                        fix,
                         person,
-                        Stream.concat(network(mend).timeServers.stream(), Stream.of(mend.value()))
+                        Stream.concat(network(fix).timeServers.stream(), Stream.of(fix.value()))
                                 .toList());
             case DROP_TIME_SERVER ->
                 times(
                         bringUpId,
-                        mend,
+                        fix,
                         person,
-                        network(mend).timeServers.stream()
-                                .filter(server -> !server.equals(mend.field()))
+                        network(fix).timeServers.stream()
+                                .filter(server -> !server.equals(fix.field()))
                                 .toList());
-            case CHANGE_RANGE -> range(bringUpId, mend, person);
+            case CHANGE_RANGE -> range(bringUpId, fix, person);
         }
     }
 
-    private void setFact(long bringUpId, Fix mend, Who.Person person) {
+    private void setFact(long bringUpId, Fix fix, Who.Person person) {
         Facts.Report report = facts.set(
                 bringUpId,
-                List.of(new Facts.CellText(mend.id(), mend.member(), mend.field(), mend.value())),
+                List.of(new Facts.CellText(fix.id(), fix.member(), fix.field(), fix.value())),
                 Fact.Source.TYPED,
                 person);
         if (!report.faults().isEmpty()) {
@@ -63,16 +63,16 @@ public class Fixes {
         }
     }
 
-    private Network network(Fix mend) {
-        Network network = db.find(Network.class, mend.id());
+    private Network network(Fix fix) {
+        Network network = db.find(Network.class, fix.id());
         if (network == null) {
             throw Refusal.notFound("There is no such network any more.");
         }
         return network;
     }
 
-    private void times(long bringUpId, Fix mend, Who.Person person, List<String> servers) {
-        NetworkDefinitions.Statement s = networkDefinitions.statement(network(mend));
+    private void times(long bringUpId, Fix fix, Who.Person person, List<String> servers) {
+        NetworkDefinitions.Statement s = networkDefinitions.statement(network(fix));
         networkDefinitions.stateAny(
                 bringUpId,
                 new NetworkDefinitions.Statement(
@@ -94,13 +94,13 @@ public class Fixes {
                 person);
     }
 
-    private void range(long bringUpId, Fix mend, Who.Person person) {
-        NetworkDefinitions.Statement s = networkDefinitions.statement(network(mend));
+    private void range(long bringUpId, Fix fix, Who.Person person) {
+        NetworkDefinitions.Statement s = networkDefinitions.statement(network(fix));
         List<NetworkDefinitions.RangeText> ranges = new ArrayList<>();
         s.ranges()
                 .forEach(range -> ranges.add(
-                        range.run().equals(mend.field())
-                                ? new NetworkDefinitions.RangeText(range.purpose(), mend.value(), range.note())
+                        range.run().equals(fix.field())
+                                ? new NetworkDefinitions.RangeText(range.purpose(), fix.value(), range.note())
                                 : range));
         networkDefinitions.stateAny(bringUpId, s.withRanges(ranges), person);
     }

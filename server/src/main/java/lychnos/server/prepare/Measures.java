@@ -120,7 +120,7 @@ public class Measures {
         }
     }
 
-    /** Asks for a measurement; it goes on by itself, and the screen is told. */
+    /** Starts a check of the services; the screen is told of results. */
     public void ask(long bringUpId) {
         clockwork.execute(() -> {
             try {
@@ -131,7 +131,7 @@ public class Measures {
         });
     }
 
-    /** What is to be asked, read in one transaction; the asking is done outside of it. */
+    /** The questions, read in one transaction; they are asked outside of the transaction. */
     private record Questions(
             long siteId,
             Set<String> gateways,
@@ -146,7 +146,9 @@ public class Measures {
         /** What is asked, in words: another question is asked at once, however fresh the last answer is. */
         String what() {
             return gateways + " " + names + " " + times + " " + zones + " " + keys + " "
-                    + services.stream().map(thing -> thing.name + thing.value).toList() + " " + senders + " " + planned;
+                    + services.stream()
+                            .map(resource -> resource.name + resource.value)
+                            .toList() + " " + senders + " " + planned;
         }
     }
 
@@ -166,7 +168,7 @@ public class Measures {
         Map<String, Map<String, NameKey>> keys = new LinkedHashMap<>();
         List<SiteResourceRow> services = new ArrayList<>();
         for (SiteResourceRow row : siteResources.rows(bringUp.site.id)) {
-            SiteResourceSort sort = row.thing().sort();
+            SiteResourceSort sort = row.resource().sort();
             if (sort == SiteResourceSort.DOMAIN) {
                 List<String> of = zones(row);
                 zones.addAll(of);
@@ -244,8 +246,10 @@ public class Measures {
         questions.gateways.forEach(gateway -> asked.add(threads.submit(() -> List.of(gateway(gateway, at)))));
         asked.add(threads.submit(() -> names(questions, at)));
         asked.add(threads.submit(() -> times(questions.times, at)));
-        questions.services.forEach(thing -> asked.add(threads.submit(() -> List.of(
-                thing.thing().sort() == SiteResourceSort.RELAY ? relay(thing, questions, at) : proxy(thing, at)))));
+        questions.services.forEach(resource -> asked.add(threads.submit(() -> List.of(
+                resource.resource().sort() == SiteResourceSort.RELAY
+                        ? relay(resource, questions, at)
+                        : proxy(resource, at)))));
         List<Measured> measured = new ArrayList<>();
         for (Future<List<Measured>> each : asked) {
             measured.addAll(await(each));
@@ -354,11 +358,11 @@ public class Measures {
         return TimeJudge.judge(samples, at);
     }
 
-    private Measured relay(SiteResourceRow thing, Questions questions, Instant at) {
-        String address = thing.value.get("address");
+    private Measured relay(SiteResourceRow resource, Questions questions, Instant at) {
+        String address = resource.value.get("address");
         try {
             RelaySeen seen = vantage.relay(
-                    Address.parse(address), thing.thing().number("port", 25), questions.senders, null, PATIENCE);
+                    Address.parse(address), resource.resource().number("port", 25), questions.senders, null, PATIENCE);
             Map<String, String> detail = new LinkedHashMap<>();
             detail.put("greeting", seen.greeting());
             detail.put("STARTTLS", seen.startTls() ? "offered" : "not offered");
@@ -395,21 +399,21 @@ public class Measures {
         return false;
     }
 
-    private Measured proxy(SiteResourceRow thing, Instant at) {
-        String address = thing.value.get("address");
+    private Measured proxy(SiteResourceRow resource, Instant at) {
+        String address = resource.value.get("address");
         try {
             ProxySeen seen = vantage.proxy(
                     Address.parse(address),
-                    thing.thing().number("port", 3128),
-                    thing.value.getOrDefault("target", "activate.invalid:443"),
-                    login(thing),
+                    resource.resource().number("port", 3128),
+                    resource.value.getOrDefault("target", "activate.invalid:443"),
+                    login(resource),
                     PATIENCE);
             boolean through = seen.status() >= 200 && seen.status() < 300;
             State state = through ? State.FINE : seen.status() == 0 ? State.SILENT : State.ODD;
             String sentence = through
                     ? "lets through"
                     : seen.status() == 407
-                            ? (login(thing) == null ? "wants a log-in" : "refuses the log-in that is stated")
+                            ? (login(resource) == null ? "needs a login" : "refuses the configured login")
                             : seen.status() == 0 ? seen.line() : "answers " + seen.line();
             return new Measured(ServiceKind.PROXY, address, state, sentence, Map.of("answer", seen.line()), at);
         } catch (WireFault e) {

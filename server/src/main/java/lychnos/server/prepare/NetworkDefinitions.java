@@ -64,7 +64,7 @@ public class NetworkDefinitions {
     /**
      * A network as it is typed. Empty texts stand for what is not stated.
      *
-     * @param version the state that was seen; null changes whatever stands there
+     * @param version the version that was seen; null overwrites any version
      */
     public record Statement(
             Long id,
@@ -175,9 +175,10 @@ public class NetworkDefinitions {
                                         Address.class)
                                 .setParameter("id", network.id)
                                 .getResultList());
-        taken.addAll(db.createQuery("select s.key.address from Stranger s where s.key.networkId = :id", Address.class)
-                .setParameter("id", network.id)
-                .getResultList());
+        taken.addAll(
+                db.createQuery("select s.key.address from UnknownDevice s where s.key.networkId = :id", Address.class)
+                        .setParameter("id", network.id)
+                        .getResultList());
         return new FreeSpace(
                 network.purpose,
                 network.prefix,

@@ -30,7 +30,7 @@ public class NetworksResource {
     /** The network that is chosen. */
     record Chosen(long networkId) {}
 
-    /** One network; its tag goes into If-Match of whoever changes it. */
+    /** One network; its tag goes into the If-Match of a change. */
     @GET
     @Path("bring-ups/{id}/networks/{network}")
     public Response oneNetwork(long id, long network, @Context Request request) {

@@ -28,7 +28,7 @@ public class OperatorReach {
     private static final Logger LOG = Logger.getLogger(OperatorReach.class);
     private static final Pattern HOST_OF_URL = Pattern.compile("jdbc:postgresql://(\\[[^]]+]|[^/:,]+)");
     private static final String HOW =
-            "Whoever runs this server sets it with ./lychnos start --reach PREFIX,… (lychnos.reach.machines).";
+            "The operator of this server sets it with ./lychnos start --reach PREFIX,… (lychnos.reach.machines).";
 
     private final boolean lab;
     private final Reach machines;

@@ -27,7 +27,7 @@ public class PrepareViews {
     private final Facts facts;
     private final Plans plans;
     private final Measures measures;
-    private final SiteResources things;
+    private final SiteResources resources;
 
     PrepareViews(
             BringUps bringUps,
@@ -36,14 +36,14 @@ public class PrepareViews {
             Facts facts,
             Plans plans,
             Measures measures,
-            SiteResources things) {
+            SiteResources resources) {
         this.bringUps = bringUps;
         this.labels = labels;
         this.networkDefinitions = networkDefinitions;
         this.facts = facts;
         this.plans = plans;
         this.measures = measures;
-        this.things = things;
+        this.resources = resources;
     }
 
     /** A unit as its label shows it. */
@@ -145,7 +145,7 @@ public class PrepareViews {
         }
     }
 
-    /** A sort of thing with its fields. */
+    /** A sort of site resource with its fields. */
     public record Sort(String sort, String title, String example, List<Asks> fields) {
 
         static Sort of(SiteResourceSort sort) {
@@ -157,7 +157,7 @@ public class PrepareViews {
         }
     }
 
-    /** A thing of the site. */
+    /** A resource of the site. */
     public record Item(long id, String sort, String name, Map<String, String> values, String version) {}
 
     /** A network that may be chosen; what it leans on is proposed for others of the site. */
@@ -173,13 +173,13 @@ public class PrepareViews {
 
     /** What the stage shows. */
     public record Sheet(
-            NetworkDefinitions.View groundwork,
+            NetworkDefinitions.View site,
             List<Choice> choices,
             List<UnitLabel> units,
             List<KindBrief> kinds,
             List<SheetRow> rows,
             List<Measured> services,
-            List<Item> things,
+            List<Item> siteResources,
             int knownUnits) {}
 
     /** The whole of a bring-up. Called in a transaction. */
@@ -209,7 +209,7 @@ public class PrepareViews {
                 used(sheet),
                 rows(sheet),
                 measures.of(bringUp.site.id),
-                things.rows(bringUp.site.id).stream().map(PrepareViews::item).toList(),
+                resources.rows(bringUp.site.id).stream().map(PrepareViews::item).toList(),
                 (int) labelled.stream().filter(UnitLabel::known).count());
     }
 
@@ -221,12 +221,12 @@ public class PrepareViews {
         return List.copyOf(used.values());
     }
 
-    static Item item(SiteResourceRow thing) {
-        Map<String, String> values = new HashMap<>(thing.value);
-        if (thing.sealed != null) {
+    static Item item(SiteResourceRow resource) {
+        Map<String, String> values = new HashMap<>(resource.value);
+        if (resource.sealed != null) {
             values.put("key", SiteResources.SEALED);
         }
-        return new Item(thing.id, thing.sort, thing.name, values, SiteResources.version(thing));
+        return new Item(resource.id, resource.sort, resource.name, values, SiteResources.version(resource));
     }
 
     private static List<SheetRow> rows(Map<Unit, UnitFacts> sheet) {

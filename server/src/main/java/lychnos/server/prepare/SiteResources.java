@@ -63,32 +63,32 @@ public class SiteResources {
     }
 
     /**
-     * A thing as it is typed; an id changes the one that is there.
+     * A resource as it is typed; an id changes the one that is there.
      *
-     * @param version the state that was seen; null changes whatever stands there
+     * @param version the version that was seen; null overwrites any version
      */
     public record Statement(Long id, String sort, String name, Map<String, String> values, String version) {}
 
-    /** The version of what stands there. */
-    public static String version(SiteResourceRow thing) {
+    /** The version of a site resource, as a digest. */
+    public static String version(SiteResourceRow resource) {
         return IfMatch.version(List.of(
-                thing.name,
-                thing.value,
-                thing.nonce == null ? "" : java.util.HexFormat.of().formatHex(thing.nonce)));
+                resource.name,
+                resource.value,
+                resource.nonce == null ? "" : java.util.HexFormat.of().formatHex(resource.nonce)));
     }
 
-    /** A thing of the site of a bring-up. */
+    /** A resource of the site of a bring-up. */
     @Transactional
-    public SiteResourceRow one(long bringUpId, long thingId) {
-        return one(bringUpId, thingId, LockModeType.NONE);
+    public SiteResourceRow one(long bringUpId, long resourceId) {
+        return one(bringUpId, resourceId, LockModeType.NONE);
     }
 
-    private SiteResourceRow one(long bringUpId, long thingId, LockModeType lock) {
-        SiteResourceRow thing = db.find(SiteResourceRow.class, thingId, lock);
-        if (thing == null || !thing.siteId.equals(bringUps.get(bringUpId).site.id)) {
+    private SiteResourceRow one(long bringUpId, long resourceId, LockModeType lock) {
+        SiteResourceRow resource = db.find(SiteResourceRow.class, resourceId, lock);
+        if (resource == null || !resource.siteId.equals(bringUps.get(bringUpId).site.id)) {
             throw Refusal.notFound("There is no such entry at this site.");
         }
-        return thing;
+        return resource;
     }
 
     /** What a transaction has read of a site. */
@@ -123,24 +123,25 @@ public class SiteResources {
     }
 
     public List<SiteResource> of(long siteId) {
-        return rows(siteId).stream().map(SiteResourceRow::thing).toList();
+        return rows(siteId).stream().map(SiteResourceRow::resource).toList();
     }
 
     /** What the site's policies answer, by their names. */
     public Map<String, String> policies(long siteId) {
         Map<String, String> answers = new LinkedHashMap<>();
         of(siteId).stream()
-                .filter(thing -> thing.sort() == SiteResourceSort.POLICY)
-                .forEach(
-                        thing -> answers.put(thing.name(), thing.value("answer").orElse("no")));
+                .filter(resource -> resource.sort() == SiteResourceSort.POLICY)
+                .forEach(resource ->
+                        answers.put(resource.name(), resource.value("answer").orElse("no")));
         return answers;
     }
 
-    /** The secret of a thing, such as the key of a domain. */
-    public Optional<Secret> secret(SiteResourceRow thing) {
-        return thing.sealed == null
+    /** The secret of a site resource, such as the key of a domain. */
+    public Optional<Secret> secret(SiteResourceRow resource) {
+        return resource.sealed == null
                 ? Optional.empty()
-                : Optional.of(sealed.openText(SealKeys.ofEntry(thing.id), thing.keyId, thing.nonce, thing.sealed));
+                : Optional.of(sealed.openText(
+                        SealKeys.ofEntry(resource.id), resource.keyId, resource.nonce, resource.sealed));
     }
 
     @Transactional
@@ -148,15 +149,16 @@ public class SiteResources {
         BringUp bringUp = bringUps.get(bringUpId);
         SiteResourceSort sort = SiteResourceSort.named(String.valueOf(statement.sort()))
                 .orElseThrow(() -> Refusal.bad("There is no sort “" + statement.sort() + "”."));
-        SiteResourceRow thing = statement.id() == null
+        SiteResourceRow resource = statement.id() == null
                 ? new SiteResourceRow()
                 : db.find(SiteResourceRow.class, statement.id(), LockModeType.PESSIMISTIC_WRITE);
-        if (thing == null
-                || thing.id != null && (!thing.siteId.equals(bringUp.site.id) || !thing.sort.equals(sort.word()))) {
+        if (resource == null
+                || resource.id != null
+                        && (!resource.siteId.equals(bringUp.site.id) || !resource.sort.equals(sort.word()))) {
             throw Refusal.notFound("There is no such entry at this site.");
         }
-        if (thing.id != null) {
-            IfMatch.require(statement.version(), version(thing), thing.sort + " “" + thing.name + "”");
+        if (resource.id != null) {
+            IfMatch.require(statement.version(), version(resource), resource.sort + " “" + resource.name + "”");
         }
         List<FieldFault> faults = new ArrayList<>();
         String name = statement.name() == null ? "" : statement.name().strip();
@@ -164,14 +166,14 @@ public class SiteResources {
             faults.add(new FieldFault("name", "A name has 1 to 80 characters, in one line."));
         }
         Map<String, String> typed = statement.values() == null ? Map.of() : statement.values();
-        Map<String, String> values = read(sort, typed, thing, faults);
+        Map<String, String> values = read(sort, typed, resource, faults);
         for (String field : List.of("address", "primary")) {
             Optional.ofNullable(values.get(field))
                     .flatMap(Address::tryParse)
                     .flatMap(address -> reach.refuses(address, sort == SiteResourceSort.RELAY))
                     .ifPresent(why -> faults.add(new FieldFault(field, why)));
         }
-        if (keepsSecret(thing, values) && leadsElsewhere(sort, thing, values)) {
+        if (keepsSecret(resource, values) && leadsElsewhere(sort, resource, values)) {
             faults.add(new FieldFault(
                     "key",
                     "Type the password again: it would go somewhere else now, since what it is sent to, or "
@@ -180,29 +182,29 @@ public class SiteResources {
         if (!faults.isEmpty()) {
             throw Refusal.fields(faults);
         }
-        if ((values.containsKey("key") || thing.sealed != null)
+        if ((values.containsKey("key") || resource.sealed != null)
                 && !person.role().equals("lead")) {
             throw Refusal.forbidden("An entry with a password is defined and changed by a lead.", null);
         }
-        refuseTwin(bringUp.site.id, sort, name, thing.id);
-        if (thing.id == null && rows(bringUp.site.id).size() >= MOST) {
+        refuseTwin(bringUp.site.id, sort, name, resource.id);
+        if (resource.id == null && rows(bringUp.site.id).size() >= MOST) {
             throw Refusal.bad("A site has at most " + MOST + " entries.");
         }
-        thing.siteId = bringUp.site.id;
-        thing.sort = sort.word();
-        thing.name = name;
+        resource.siteId = bringUp.site.id;
+        resource.sort = sort.word();
+        resource.name = name;
         String secret = values.remove("key");
-        thing.value = values;
-        readAgain(thing.siteId);
-        if (thing.id == null) {
-            db.persist(thing);
+        resource.value = values;
+        readAgain(resource.siteId);
+        if (resource.id == null) {
+            db.persist(resource);
             db.flush();
         }
         if (secret != null && !secret.equals(SEALED)) {
-            SealKeys.Box box = sealed.sealText(SealKeys.ofEntry(thing.id), Secret.of(secret));
-            thing.keyId = box.keyId();
-            thing.nonce = box.nonce();
-            thing.sealed = box.sealed();
+            SealKeys.Box box = sealed.sealText(SealKeys.ofEntry(resource.id), Secret.of(secret));
+            resource.keyId = box.keyId();
+            resource.nonce = box.nonce();
+            resource.sealed = box.sealed();
         }
         db.flush();
         journal.write(
@@ -213,7 +215,7 @@ public class SiteResources {
                 null,
                 values);
         live.tell(bringUpId, "prepare");
-        return thing.id;
+        return resource.id;
     }
 
     private static Map<String, String> read(
@@ -269,12 +271,13 @@ public class SiteResources {
     }
 
     @Transactional
-    public void remove(long bringUpId, long thingId, String seen, Who.Person person) {
-        SiteResourceRow thing = one(bringUpId, thingId, LockModeType.PESSIMISTIC_WRITE);
-        IfMatch.require(seen, version(thing), thing.sort + " “" + thing.name + "”");
-        db.remove(thing);
-        readAgain(thing.siteId);
-        journal.write(person, bringUpId, null, "removed " + thing.sort + " “" + thing.name + "”", thing.value, null);
+    public void remove(long bringUpId, long resourceId, String seen, Who.Person person) {
+        SiteResourceRow resource = one(bringUpId, resourceId, LockModeType.PESSIMISTIC_WRITE);
+        IfMatch.require(seen, version(resource), resource.sort + " “" + resource.name + "”");
+        db.remove(resource);
+        readAgain(resource.siteId);
+        journal.write(
+                person, bringUpId, null, "removed " + resource.sort + " “" + resource.name + "”", resource.value, null);
         live.tell(bringUpId, "prepare");
     }
 }

@@ -24,37 +24,37 @@ import org.jboss.resteasy.reactive.RestHeader;
 @RolesAllowed("viewer")
 public class SiteResourcesResource {
 
-    private final SiteResources things;
+    private final SiteResources resources;
     private final Measures measures;
     private final Who who;
 
-    SiteResourcesResource(SiteResources things, Measures measures, Who who) {
-        this.things = things;
+    SiteResourcesResource(SiteResources resources, Measures measures, Who who) {
+        this.resources = resources;
         this.measures = measures;
         this.who = who;
     }
 
     @GET
-    @Path("things/sorts")
+    @Path("site-resources/sorts")
     public List<PrepareViews.Sort> sorts() {
         return Stream.of(SiteResourceSort.values()).map(PrepareViews.Sort::of).toList();
     }
 
-    /** One thing; its tag goes into If-Match of whoever changes it. */
+    /** One site resource; its tag goes into the If-Match of a change. */
     @GET
-    @Path("bring-ups/{id}/things/{thing}")
+    @Path("bring-ups/{id}/site-resources/{resource}")
     @Transactional
-    public Response oneThing(long id, long thing, @Context Request request) {
-        PrepareViews.Item item = PrepareViews.item(things.one(id, thing));
+    public Response oneResource(long id, long resource, @Context Request request) {
+        PrepareViews.Item item = PrepareViews.item(resources.one(id, resource));
         return Tagged.of(item, item.version(), request);
     }
 
     @PUT
-    @Path("bring-ups/{id}/things")
+    @Path("bring-ups/{id}/site-resources")
     @RolesAllowed("engineer")
-    public long stateThing(long id, @RestHeader("If-Match") String ifMatch, SiteResources.Statement statement) {
+    public long saveResource(long id, @RestHeader("If-Match") String ifMatch, SiteResources.Statement statement) {
         SiteResources.Statement typed = Refusal.required(statement);
-        return things.state(
+        return resources.state(
                 id,
                 new SiteResources.Statement(
                         typed.id(), typed.sort(), typed.name(), typed.values(), IfMatch.of(ifMatch, typed.version())),
@@ -62,10 +62,10 @@ public class SiteResourcesResource {
     }
 
     @DELETE
-    @Path("bring-ups/{id}/things/{thing}")
+    @Path("bring-ups/{id}/site-resources/{resource}")
     @RolesAllowed("engineer")
-    public void removeThing(long id, long thing, @RestHeader("If-Match") String ifMatch) {
-        things.remove(id, thing, IfMatch.of(ifMatch, null), who.person());
+    public void removeResource(long id, long resource, @RestHeader("If-Match") String ifMatch) {
+        resources.remove(id, resource, IfMatch.of(ifMatch, null), who.person());
     }
 
     @POST

@@ -88,7 +88,7 @@ final class TypedNetwork {
                 && prefix.length() == prefix.network().family().bits()) {
             faults.add(new FieldFault("gateway", "A network of a single address has no gateway."));
         } else if (prefix != null && gateway != null && !prefix.hosts().contains(gateway)) {
-            faults.add(new FieldFault("gateway", gateway + " is no host address of " + prefix + "."));
+            faults.add(new FieldFault("gateway", gateway + " is not a host address of " + prefix + "."));
         }
     }
 

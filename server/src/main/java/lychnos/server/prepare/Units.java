@@ -158,7 +158,7 @@ public class Units {
                 .getResultList());
     }
 
-    /** Takes units back that bear no address and were never set up. */
+    /** Removes units that have no address and were never set up. */
     @Transactional
     public void withdraw(long unitId, Who.Person person) {
         Unit unit = bringUps.unit(unitId);
@@ -171,7 +171,7 @@ public class Units {
                 .isEmpty();
         if (used) {
             throw Refusal.conflict(
-                    unit.label() + " has borne an address or was read from a label list; it cannot simply go.");
+                    unit.label() + " has had an address or was imported from a label list; it cannot be deleted.");
         }
         journal.write(person, unit.bringUpId, unitId, "took back " + unit.label(), null, null);
         db.createNativeMutationQuery("delete from fact where unit_id = :id")

@@ -4,8 +4,8 @@ import java.util.Map;
 import lychnos.core.record.CanonicalJson;
 
 /**
- * Which state of something somebody has seen who wants to change it. Whoever says so changes nothing that somebody else
- * has changed meanwhile (RFC 9110, section 13.1.1); whoever says nothing does.
+ * The version of something that a person has seen and wants to change. A change with it overwrites nothing that somebody else
+ * has changed meanwhile (RFC 9110, section 13.1.1); a change without it does.
  */
 public final class IfMatch {
 
@@ -42,7 +42,7 @@ public final class IfMatch {
             throw Refusal.outdated(
                     what
                             + " was changed by somebody else since you looked at it. Nothing of yours is saved yet: "
-                            + "look at what stands there now, then save again.",
+                            + "look at the current values, then save again.",
                     Map.of("version", now));
         }
     }

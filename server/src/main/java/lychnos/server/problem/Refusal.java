@@ -41,7 +41,7 @@ public class Refusal extends RuntimeException {
         return new Refusal(400, "Some of this is not right", faults.get(0).reason(), Map.of("faults", faults));
     }
 
-    /** Something has changed meanwhile, or stands in the way. */
+    /** Something has changed meanwhile, or blocks the request. */
     public static Refusal conflict(String detail, Map<String, Object> members) {
         return new Refusal(409, "Not any more", detail, members);
     }

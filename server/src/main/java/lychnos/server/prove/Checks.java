@@ -53,7 +53,7 @@ public class Checks {
     private final SinceAccepted accepted;
     private final Certificates certificates;
     private final Comparisons comparisons;
-    private final Strangers strangers;
+    private final UnknownDevices unknownDevices;
     private final Journal journal;
     private final Live live;
 
@@ -65,7 +65,7 @@ public class Checks {
             SinceAccepted accepted,
             Certificates certificates,
             Comparisons comparisons,
-            Strangers strangers,
+            UnknownDevices unknownDevices,
             Journal journal,
             Live live) {
         this.db = db;
@@ -77,7 +77,7 @@ public class Checks {
         this.accepted = accepted;
         this.certificates = certificates;
         this.comparisons = comparisons;
-        this.strangers = strangers;
+        this.unknownDevices = unknownDevices;
     }
 
     private List<Proof> all(long bringUpId) {
@@ -154,7 +154,7 @@ public class Checks {
                 null);
         live.tell(bringUpId, "prove");
         if (units == null) {
-            strangers.look(bringUpId);
+            unknownDevices.look(bringUpId);
         }
         return asked;
     }
@@ -162,7 +162,7 @@ public class Checks {
     /** Asks for checks of everything that is set up, because it is time again. */
     @Transactional
     public void askAgain(long bringUpId) {
-        strangers.look(bringUpId);
+        unknownDevices.look(bringUpId);
         Set<Long> ready = ready(bringUpId);
         // what was never looked at waits for its setup: its silence is no fault yet
         Set<Long> lookedAt = all(bringUpId).stream().map(proof -> proof.unitId).collect(Collectors.toSet());
@@ -270,7 +270,7 @@ public class Checks {
             int minutes,
             List<SharedCause> causes,
             List<SinceAccepted.Change> changes,
-            List<Strangers.View> strangers) {}
+            List<UnknownDevices.View> unknownDevices) {}
 
     /**
      * What the stage shows.
@@ -319,7 +319,7 @@ public class Checks {
                 minutes,
                 causes(bringUpId, shown, units, proofs),
                 accepted.of(bringUpId, shown),
-                strangers.of(bringUpId));
+                unknownDevices.of(bringUpId));
     }
 
     private static EndpointKey key(Claim claim) {

@@ -26,7 +26,7 @@ import org.jboss.logging.Logger;
 
 /**
  * Pings what is waiting to be checked, all of it together, before it is anybody's turn. Of many addresses those that
- * are dead cost one time-out together then, and whoever answers is not kept waiting by them.
+ * are dead cost one time-out together then, and endpoints that answer do not wait for them.
  */
 @ApplicationScoped
 public class Echoes {

@@ -22,7 +22,7 @@ import org.hibernate.Session;
 import org.jboss.logging.Logger;
 
 /**
- * Tells people of changes, many at once: the first change waits for those that come within a minute of it. What did not
+ * Tells people of changes, many at once: the first change waits a minute for further ones. What did not
  * come through is told with the next; of several servers one tells.
  */
 @ApplicationScoped

@@ -164,7 +164,7 @@ public class Proofs {
         outcomes.addAll(
                 (holds ? before.outcomes : climbed.outcomes()).subList(upTo.ordinal() + 1, Rung.values().length));
         if (holds && before.broken != null && Rung.valueOf(before.broken).compareTo(upTo) <= 0) {
-            // what was broken holds now; nobody has looked above it
+            // what failed passes now; higher rungs are not checked yet
             outcomes.subList(upTo.ordinal() + 1, outcomes.size())
                     .replaceAll(outcome -> Outcome.notReached(outcome.rung()));
         }

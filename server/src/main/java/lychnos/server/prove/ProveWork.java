@@ -17,7 +17,7 @@ import lychnos.wire.fault.WireFault;
 import org.jboss.logging.Logger;
 
 /**
- * Checks the endpoints of one unit. A check that finds something is done all the same: what it found stands in the
+ * Checks the endpoints of one unit. A check that finds a fault has succeeded: what it found is in the
  * proof. There may be thousands of these that take no time, so what they need is read for all that were taken together,
  * and what they come to is written by {@link ResultWriter} for all that are ready together.
  */

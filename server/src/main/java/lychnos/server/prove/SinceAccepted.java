@@ -201,7 +201,7 @@ public class SinceAccepted {
             String reason,
             String by) {}
 
-    /** What stands in a bring-up, for these addresses of it. */
+    /** Open changes of a bring-up, for these addresses. */
     List<Change> of(long bringUpId, Collection<Claim> claims) {
         Map<Long, Claim> byId = claims.stream().collect(Collectors.toMap(claim -> claim.id, Function.identity()));
         return db.createQuery(
@@ -250,7 +250,7 @@ public class SinceAccepted {
             throw Refusal.conflict("It shows yet another value by now: " + change.now + ". Look at that one first.");
         }
         if (accept && !Traits.acceptable(what)) {
-            throw Refusal.conflict("That cannot be accepted: mend it, or hold it for a fault.");
+            throw Refusal.conflict("This difference cannot be accepted. Fix it, or reject it and record a fault.");
         }
         String why = reason == null ? "" : reason.strip();
         if (!accept && why.isEmpty() || why.length() > LONGEST_REASON) {

@@ -42,7 +42,7 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class Targets {
 
-    /** For how long an address that a unit has given back is looked at: whoever forgets one does so within weeks. */
+    /** For how long an address that a unit has given back is still checked: forgotten addresses are found within weeks. */
     private static final Duration REMEMBERED = Duration.ofDays(30);
 
     private final Session db;
@@ -199,7 +199,7 @@ public class Targets {
         network.nameServers.forEach(
                 server -> Address.tryParse(server).ifPresent(address -> servers.put(server, address)));
         List<String> zones = siteResources.rows(bringUps.get(unit.bringUpId).site.id).stream()
-                .filter(row -> row.thing().sort() == SiteResourceSort.DOMAIN)
+                .filter(row -> row.resource().sort() == SiteResourceSort.DOMAIN)
                 .flatMap(row -> Measures.zones(row).stream())
                 .toList();
         return new Target.Names(

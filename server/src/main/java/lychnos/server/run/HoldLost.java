@@ -1,6 +1,6 @@
 package lychnos.server.run;
 
-/** Another server has taken the run over, or a person has cancelled it: whoever worked on it lets go. */
+/** Another server has taken the run over, or a person has cancelled it: the worker lets go of it. */
 public class HoldLost extends Exception {
 
     public HoldLost(String message) {

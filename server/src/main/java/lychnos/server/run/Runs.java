@@ -166,7 +166,7 @@ public class Runs {
     }
 
     /**
-     * Locks several runs at once, for whoever does something with all of them in this transaction; gives those that are
+     * Locks several runs at once for this transaction; gives those that are
      * still theirs.
      */
     @Transactional(Transactional.TxType.MANDATORY)

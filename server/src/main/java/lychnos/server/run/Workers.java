@@ -111,7 +111,7 @@ public class Workers {
             LOG.infof("let go of run %d: %s", held.runId(), e.getMessage());
         } catch (RuntimeException e) {
             if (DatabaseTrouble.of(e).isPresent()) {
-                // it stays where the database has it; whoever finds its lease over goes on from there
+                // it stays where the database has it; a server that finds its lease over continues from there
                 LOG.warnf("let go of run %d: %s", held.runId(), e.getMessage());
             } else if (!stopping) {
                 LOG.errorf(e, "run %d", held.runId());

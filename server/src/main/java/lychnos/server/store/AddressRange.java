@@ -43,7 +43,7 @@ public class AddressRange {
     public Long unitId;
 
     /** With which taking it came and goes. */
-    public UUID taking;
+    public UUID allocation;
 
     public AddressRun run() {
         return new AddressRun(first, last);

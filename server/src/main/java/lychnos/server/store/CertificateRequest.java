@@ -15,7 +15,7 @@ import java.time.Instant;
 @Table(name = "certificate_request")
 public class CertificateRequest {
 
-    /** What became of it. */
+    /** Its state. */
     public enum State {
         WAITING,
         PUT_IN,

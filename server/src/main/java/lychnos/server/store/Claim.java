@@ -48,7 +48,7 @@ public class Claim {
     public Instant coolsUntil;
 
     /** The same for all that were taken together, so that they can be undone together. */
-    public UUID taking;
+    public UUID allocation;
 
     @Column(name = "taken_by")
     public Long takenBy;

@@ -64,8 +64,9 @@ public final class RotateMain {
 
     private void all() throws SQLException, IOException {
         try (Statement statement = db.createStatement()) {
-            statement.execute("lock table sealed_secret, fact, thing, notice_target, kind_adjustment, sheet_change in "
-                    + "exclusive mode");
+            statement.execute(
+                    "lock table sealed_secret, fact, site_resource, notice_target, kind_adjustment, sheet_change in "
+                            + "exclusive mode");
         }
         rows(
                 "select id, unit_id, name, key_id, nonce, sealed from sealed_secret",
@@ -77,8 +78,8 @@ public final class RotateMain {
                 "update fact set key_id = ?, nonce = ?, sealed = ? where ctid = cast(? as tid)",
                 row -> SealKeys.ofFact(row.getLong("unit_id"), row.getString("member"), row.getString("name")));
         rows(
-                "select id, key_id, nonce, sealed from thing where sealed is not null",
-                "update thing set key_id = ?, nonce = ?, sealed = ? where id = ?",
+                "select id, key_id, nonce, sealed from site_resource where sealed is not null",
+                "update site_resource set key_id = ?, nonce = ?, sealed = ? where id = ?",
                 row -> SealKeys.ofEntry(row.getLong("id")));
         rows(
                 "select id, key_id, nonce, sealed from notice_target where sealed is not null",

@@ -8,7 +8,7 @@ import org.hibernate.Session;
 
 /**
  * Many rows that go to the database in one statement, as one array a column ({@code unnest}). Ten thousand rows are one
- * plan and one round trip, and cost little more than a COPY of them.
+ * plan and one round trip, and cost little more than a COPY of the same rows.
  */
 public final class Rows<T> {
 

@@ -21,9 +21,9 @@ import org.hibernate.StatelessSession;
 import org.hibernate.query.SelectionQuery;
 
 /**
- * Units and addresses for whoever only reads. Of a hall of thousands those that were not written since they were read
+ * Units and addresses for readers. Of a hall of thousands those that were not written since they were read
  * last are not read again. PostgreSQL itself tells which those are, by {@code xmin}: the number of the transaction that
- * wrote a row as it stands (its documentation, "System Columns"). So whoever writes tells nobody, here or on another
+ * wrote a row as it stands (its documentation, "System Columns"). So writers need not announce anything, here or on another
  * server.
  *
  * <p>What is given is shared and belongs to no session: it is for reading. In one transaction it stays as it was asked
@@ -106,7 +106,7 @@ public class RowsAsRead {
                 "from Claim where id in :ids and releasedAt is null");
     }
 
-    /** Live addresses in a network, whoever has them, by address. */
+    /** Live addresses in a network, of any bring-up, by address. */
     public List<Claim> claimsIn(long networkId) {
         return read(
                 "claims in " + networkId,

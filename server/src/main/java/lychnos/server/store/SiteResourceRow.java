@@ -12,9 +12,9 @@ import lychnos.core.site.SiteResourceSort;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 
-/** One thing that a site has: a rack, a host, a domain, a relay. */
+/** One site resource: a rack, a host, a domain, a relay. */
 @Entity
-@Table(name = "thing")
+@Table(name = "site_resource")
 public class SiteResourceRow {
 
     @Id
@@ -36,7 +36,7 @@ public class SiteResourceRow {
     public byte[] nonce;
     public byte[] sealed;
 
-    public SiteResource thing() {
+    public SiteResource resource() {
         return new SiteResource(SiteResourceSort.named(sort).orElseThrow(), name, value);
     }
 }

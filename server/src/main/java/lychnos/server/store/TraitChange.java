@@ -15,7 +15,7 @@ import java.time.Instant;
 @Table(name = "trait_change")
 public class TraitChange {
 
-    /** What became of it. */
+    /** Its state. */
     public enum State {
         /** Nobody has decided yet. */
         OPEN,

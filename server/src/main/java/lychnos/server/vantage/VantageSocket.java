@@ -105,7 +105,7 @@ public class VantageSocket {
                 standing.link.send(text);
             } else if (!vantages.link(standing.name).heard(message)
                     && ears.stream().noneMatch(each -> each.heard(standing.name, message, standing.link))) {
-                LOG.debugf("vantage %s says what nobody here understands", standing.name);
+                LOG.debugf("vantage point %s sent an unknown message", standing.name);
             }
         } catch (IOException | IllegalArgumentException | IllegalStateException e) {
             LOG.warnf("vantage %s: %s", standing.name, e.getMessage());

@@ -62,7 +62,7 @@ class RotateMainTest {
                         + "'node 1', 'controller-password', '(sealed)', 'TYPED', 1, ?, ?, ?)",
                 SealKeys.ofFact(1, "node 1", "controller-password"));
         box(
-                "insert into thing (site_id, sort, name, value, key_id, nonce, sealed) values (1, 'proxy', 'out', "
+                "insert into site_resource (site_id, sort, name, value, key_id, nonce, sealed) values (1, 'proxy', 'out', "
                         + "'{}', ?, ?, ?)",
                 SealKeys.ofEntry(1));
         box(
@@ -132,7 +132,7 @@ class RotateMainTest {
 
     @Test
     void aPasswordThatCannotBeOpenedChangesNothing() throws SQLException, IOException {
-        database.run("update thing set key_id = '00000000'");
+        database.run("update site_resource set key_id = '00000000'");
         IllegalStateException fault = assertThrows(IllegalStateException.class, () -> RotateMain.rotate(db, file));
         assertTrue(fault.getMessage().contains("thing 1"), fault.getMessage());
         db.rollback();
@@ -151,7 +151,7 @@ class RotateMainTest {
     private void allOpenWith(SealKeys keys) throws SQLException, IOException {
         opens(keys, "sealed_secret", SealKeys.ofUnit(1, "password"));
         opens(keys, "fact", SealKeys.ofFact(1, "node 1", "controller-password"));
-        opens(keys, "thing", SealKeys.ofEntry(1));
+        opens(keys, "site_resource", SealKeys.ofEntry(1));
         opens(keys, "notice_target", SealKeys.ofNotice(1));
         JsonNode cell = new ObjectMapper()
                 .readTree(one("select cells from sheet_change"))

@@ -50,7 +50,7 @@ class UpgradeTest {
         assertEquals("t, f, f", database.text("select ticked from dialogue_step order by place"));
         assertEquals(
                 "ticked by hand, 10.40.8.41/24, ", database.text("select evidence from dialogue_step order by place"));
-        assertEquals("t, f", database.text("select answered from stranger order by address"));
+        assertEquals("t, f", database.text("select answered from unknown_device order by address"));
         assertEquals("[]", database.text("select replies from measured"));
         assertEquals(
                 "allowed",

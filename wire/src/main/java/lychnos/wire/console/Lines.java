@@ -29,7 +29,7 @@ public final class Lines implements AutoCloseable {
     }
 
     /**
-     * Opens a line; returns at once, and the events tell what comes of it.
+     * Opens a line; returns at once, and the events tell the result.
      *
      * @throws WireFault of kind NOT_DECLARED where the address may not be reached
      */

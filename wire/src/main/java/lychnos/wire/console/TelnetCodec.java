@@ -288,7 +288,7 @@ final class TelnetCodec {
 
     private void compare(String what, long wanted, long is) {
         if (wanted != is) {
-            out.noted("The line server has set its port's " + what + " to " + is + ", wanted is " + wanted + " ("
+            out.noted("The console server has set " + what + " of its port to " + is + ", expected " + wanted + " ("
                     + settings + ").");
         }
     }

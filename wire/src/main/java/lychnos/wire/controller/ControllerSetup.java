@@ -43,7 +43,7 @@ public final class ControllerSetup {
      */
     public record Wanted(Mac mac, String serial, String user, Settings settings, String place) {}
 
-    /** Opens a connection to the address where the controller answers, under the certificate that is known of it. */
+    /** Opens a connection to the address where the controller answers, under the known certificate. */
     @FunctionalInterface
     public interface Opening {
 

@@ -13,7 +13,7 @@ public record Pushed(ZoneRecord record, State state, String why) {
         DONE,
         /** It was so already. */
         THERE,
-        /** The server refused, or somebody else's record stands there. */
+        /** The server refused, or there is a record that is not ours. */
         REFUSED,
         /** No answer: it may have been taken. Sending it again is harmless. */
         UNKNOWN

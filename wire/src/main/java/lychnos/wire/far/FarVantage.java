@@ -168,7 +168,7 @@ public final class FarVantage implements InvocationHandler {
             try {
                 now.send(codec.write(message));
             } catch (IllegalStateException e) {
-                // cut at this moment: whoever cuts it tells all lines
+                // cut at this moment: the cut is reported to all lines
             }
         }
     }

@@ -116,7 +116,7 @@ public final class RoutedVantage implements InvocationHandler {
                 if (e.kind() != WireFault.Kind.NO_VANTAGE) {
                     throw e;
                 }
-                // of what a place was to reach that is not linked nothing is said; the others are heard all the same
+                // of what a place was to reach that is not linked nothing is said; the others are heard anyway
             }
         }
         return all;

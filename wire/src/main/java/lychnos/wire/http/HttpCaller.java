@@ -185,7 +185,7 @@ public final class HttpCaller implements AutoCloseable {
     }
 
     /**
-     * Goes on with a client that remembers no session; whoever is in the middle of an exchange ends it with the old
+     * Goes on with a client that remembers no session; a running exchange ends with the old
      * one.
      */
     private synchronized void forget() {

@@ -181,7 +181,7 @@ public final class Climb {
             company.patience.answered(target.address(), roundTrip);
         }
         if (echo.state() == Echo.State.NOT_PERMITTED) {
-            // a connection attempt makes the kernel ask for the neighbour all the same
+            // a connection attempt makes the kernel ask for the neighbour anyway
             vantage.port(target.address(), target.port(), CONNECT);
         }
         neighbour = vantage.neighbour(target.address());
@@ -310,7 +310,7 @@ public final class Climb {
         return shown.weakKey() ? Part.broken("key", shown.key()) : Part.holds("key", shown.key());
     }
 
-    /** A name that nobody vouches for says nothing; one that an authority signed must be the planned one. */
+    /** A name in a self-signed certificate says nothing; one that an authority signed must be the planned one. */
     private Part names() {
         String made = shown.names().isEmpty()
                 ? "no name"
@@ -319,14 +319,14 @@ public final class Climb {
                                 shown.names().size() > 4 ? Stream.of("…") : Stream.of())
                         .collect(Collectors.joining(", "));
         if (shown.selfSigned()) {
-            return Part.notMeasured("names", made + ": self-signed, nobody vouches for it");
+            return Part.notMeasured("names", made + ": self-signed, not measurable");
         }
         String fqdn = target.names().fqdn();
         boolean covered =
                 CertificateNames.cover(shown.names(), fqdn, target.address().toString());
         return covered
                 ? Part.holds("names", made)
-                : Part.broken("names", made + ", planned is " + (fqdn.isEmpty() ? target.address() : fqdn));
+                : Part.broken("names", made + ", expected " + (fqdn.isEmpty() ? target.address() : fqdn));
     }
 
     private Part chain() {

@@ -16,7 +16,7 @@ import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
 
 /**
- * Whether an SNMP agent answers whoever says a community: it is asked for its uptime, in SNMPv2c (RFC 1901) and in
+ * Whether an SNMP agent answers to a community: it is asked for its uptime, in SNMPv2c (RFC 1901) and in
  * SNMPv1 (RFC 1157).
  * An agent does not answer a community that it does not know (RFC 1157, section 4.1), so silence is a refusal.
  */

@@ -55,7 +55,7 @@ public final class Shell implements AutoCloseable {
     public record Press(String see, String key) {}
 
     /**
-     * What came of it.
+     * The result of a command.
      *
      * @param admitted whether the password was taken
      * @param outputs what each command has shown, without the line that it was typed in and the prompt behind it

@@ -9,7 +9,7 @@ import java.util.concurrent.TimeUnit;
 
 /**
  * Ends an exchange when its time is over, however often the peer said something meanwhile. A time-out of a read begins
- * again with each byte: whoever drips one a second would hold it for hours.
+ * again with each byte: a peer that sends one a second would hold it for hours.
  */
 public final class Deadline implements AutoCloseable {
 
@@ -35,7 +35,7 @@ public final class Deadline implements AutoCloseable {
                     try {
                         connection.close();
                     } catch (IOException e) {
-                        // it is closed all the same; whoever reads from it is told
+                        // it is closed anyway; the reader gets the fault
                     }
                 },
                 after.toMillis(),

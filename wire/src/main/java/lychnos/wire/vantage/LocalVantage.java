@@ -62,7 +62,7 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     private static final int DNS_PORT = 53;
     private static final int NTP_PORT = 123;
     private static final int RMCP_PORT = 623;
-    /** Whoever has an address on the segment says so within a few milliseconds. */
+    /** The owner of an address on the segment answers within a few milliseconds. */
     private static final Duration LISTEN = Duration.ofMillis(250);
 
     private static final long SWEEP_PAUSE_MILLIS = 40;

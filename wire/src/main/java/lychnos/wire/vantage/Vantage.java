@@ -85,7 +85,7 @@ public interface Vantage extends ServiceCalls {
     /** What answers a presence ping of RMCP (DMTF DSP0136). */
     Presence.Seen presence(Address address, Duration timeout) throws WireFault;
 
-    /** Whether an SNMP agent answers whoever says a community (RFC 1157). */
+    /** Whether an SNMP agent answers to a community (RFC 1157). */
     boolean answersTo(Address address, String community, Duration timeout) throws WireFault;
 
     /** The versions that an NFS server takes a null call in. */
@@ -97,6 +97,6 @@ public interface Vantage extends ServiceCalls {
     /** One HTTPS exchange. */
     HttpAnswer http(HttpCall call) throws WireFault;
 
-    /** Opens a console line. Returns at once; the events tell what comes of it. */
+    /** Opens a console line. Returns at once; the events tell the result. */
     ConsoleLine line(LineAddress address, LineSettings settings, LineEvents events) throws WireFault;
 }

@@ -120,8 +120,8 @@ class TelnetCodecTest {
                 255, 250, 44, 101, 0, 0, 0x25, 0x80, 255, 240, 255, 250, 44, 103, 1, 255, 240, 255, 250, 44, 102, 7,
                 255, 240));
         assertEquals(2, notes.size(), notes::toString);
-        assertTrue(notes.get(0).contains("rate to 9600, wanted is 115200"), notes::toString);
-        assertTrue(notes.get(1).contains("parity to 1, wanted is 3"), notes::toString);
+        assertTrue(notes.get(0).contains("rate of its port to 9600, expected 115200"), notes::toString);
+        assertTrue(notes.get(1).contains("parity of its port to 1, expected 3"), notes::toString);
     }
 
     @Test

@@ -372,7 +372,7 @@ class SignInTest {
         Climbed climbed = climb(target(SET_UP, pages("ours-and-nobody-elses"), null));
         breaks(climbed, Rung.AS_PLANNED, Trouble.NOT_AS_PLANNED);
         assertFalse(climbed.fields().get(0).agrees());
-        assertTrue(Verdict.of(climbed.outcomes()).sentence().contains("MTU shows “1500”, planned is “9000”"));
+        assertTrue(Verdict.of(climbed.outcomes()).sentence().contains("MTU shows “1500”, expected “9000”"));
     }
 
     @Test

@@ -7,25 +7,25 @@ import lychnos.core.fact.FactType;
 import lychnos.core.site.SiteResourceSort;
 
 /** A unit that refers to a host or a fabric which the site does not have. */
-final class ThingUnknown implements Rule {
+final class SiteResourceUnknown implements Rule {
 
     @Override
     public List<Finding> look(Plan plan) {
         List<Finding> findings = new ArrayList<>();
         for (PlannedUnit unit :
-                plan.units(kind -> kind.facts().stream().anyMatch(fact -> fact.type() == FactType.THING))) {
+                plan.units(kind -> kind.facts().stream().anyMatch(fact -> fact.type() == FactType.SITE_RESOURCE))) {
             for (FactSpec fact : unit.kind().facts()) {
-                if (fact.type() == FactType.THING) {
+                if (fact.type() == FactType.SITE_RESOURCE) {
                     SiteResourceSort sort =
                             SiteResourceSort.named(fact.choices().get(0)).orElseThrow();
                     unit.unitFact(fact.name())
-                            .filter(name -> plan.thing(sort, name).isEmpty())
+                            .filter(name -> plan.resource(sort, name).isEmpty())
                             .ifPresent(name -> findings.add(Finding.blocks(
-                                    "thing-unknown",
+                                    "site-resource-unknown",
                                     Finding.About.unit(unit),
                                     unit.name() + ": there is no "
                                             + sort.title().toLowerCase(java.util.Locale.ROOT) + " “" + name + "”",
-                                    "State it in the groundwork, or correct the name.")));
+                                    "Define it under Networks and services, or correct the name.")));
                 }
             }
         }

@@ -1,7 +1,7 @@
 import { cleanup, render, screen } from '@testing-library/svelte';
 import { beforeEach, describe, expect, it } from 'vitest';
 import type { Measured, PrepareView, Statement } from '../src/lib/types';
-import Groundwork from '../src/stages/prepare/Groundwork.svelte';
+import SiteSummary from '../src/stages/prepare/SiteSummary.svelte';
 import { m } from '../src/messages';
 import { signedIn } from './signed';
 
@@ -22,18 +22,18 @@ const measured = (
   replies: Measured['replies'] = [],
 ): Measured => ({ kind, address, state, sentence, detail: {}, replies, at: '2026-11-23T09:20:00Z' });
 const view = (services: Measured[], networks: Statement[] = [network({})]): PrepareView => ({
-  groundwork: { network: networks[0] ?? null, networks, findings: [], toPlace: 3, free: 80, undoableImport: null },
+  site: { network: networks[0] ?? null, networks, findings: [], toPlace: 3, free: 80, undoableImport: null },
   choices: [],
   units: [],
   kinds: [],
   rows: [],
   services,
-  things: [],
+  siteResources: [],
   knownUnits: 0,
 });
 
 function shown(services: Measured[], networks?: Statement[]) {
-  return render(Groundwork, {
+  return render(SiteSummary, {
     view: view(services, networks),
     onstate: () => undefined,
     onopen: () => undefined,
@@ -43,7 +43,7 @@ function shown(services: Measured[], networks?: Statement[]) {
 
 const marks = () => screen.getAllByRole('img').map((mark) => mark.getAttribute('aria-label'));
 
-describe('the groundwork', () => {
+describe('networks and services', () => {
   beforeEach(() => {
     signedIn('engineer');
   });
@@ -91,6 +91,6 @@ describe('the groundwork', () => {
         { request: 'UPDATE', about: 'ardal.example', accepted: true, text: '' },
       ]),
     ]);
-    expect(screen.queryByRole('button', { name: /Groundwork/ })).toBeNull();
+    expect(screen.queryByRole('button', { name: /Networks and services/ })).toBeNull();
   });
 });

@@ -18,7 +18,7 @@
     onnetwork,
   }: { view: PrepareView; onclose: () => void; onnetwork: (start: Statement | null) => void } = $props();
   const g = m.prepare.ground;
-  const sorts = createQuery(() => ({ queryKey: ['sorts'], queryFn: () => api.get<Sort[]>('/things/sorts') }));
+  const sorts = createQuery(() => ({ queryKey: ['sorts'], queryFn: () => api.get<Sort[]>('/site-resources/sorts') }));
   let open = $state('network');
   let draft = $state<{
     id: number | null;
@@ -28,7 +28,7 @@
   } | null>(null);
   let faults = $state<Record<string, string>>({});
   const sort = $derived(sorts.data?.find((each) => each.sort === open));
-  const items = $derived(view.things.filter((thing) => thing.sort === open));
+  const items = $derived(view.siteResources.filter((resource) => resource.sort === open));
   const id = $props.id();
 
   function begin(item: Item | null): void {
@@ -42,7 +42,7 @@
     event.preventDefault();
     if (!draft) return;
     try {
-      await api.put(`/bring-ups/${bringUpId()}/things`, {
+      await api.put(`/bring-ups/${bringUpId()}/site-resources`, {
         id: draft.id,
         sort: open,
         name: draft.name,
@@ -68,14 +68,14 @@
 
   async function remove(item: Item): Promise<void> {
     try {
-      await api.delete(`/bring-ups/${bringUpId()}/things/${item.id}`);
+      await api.delete(`/bring-ups/${bringUpId()}/site-resources/${item.id}`);
       lookAgain();
       const { sort: of, name, values } = item;
       notices.say(
         g.removed(name),
         () =>
           void api
-            .put(`/bring-ups/${bringUpId()}/things`, { id: null, sort: of, name, values })
+            .put(`/bring-ups/${bringUpId()}/site-resources`, { id: null, sort: of, name, values })
             .then(lookAgain, (error: unknown) => notices.fault(error)),
       );
     } catch (error) {
@@ -96,8 +96,7 @@
         type="button"
         class:on={open === 'network'}
         aria-current={open === 'network'}
-        onclick={() => pick('network')}
-        >{g.networkSort} <span class="sub">{view.groundwork.networks.length}</span></button
+        onclick={() => pick('network')}>{g.networkSort} <span class="sub">{view.site.networks.length}</span></button
       >
       {#each sorts.data ?? [] as each (each.sort)}
         <button
@@ -106,13 +105,14 @@
           aria-current={open === each.sort}
           onclick={() => pick(each.sort)}
           >{each.title}
-          <span class="sub">{view.things.filter((thing) => thing.sort === each.sort).length || ''}</span></button
+          <span class="sub">{view.siteResources.filter((resource) => resource.sort === each.sort).length || ''}</span
+          ></button
         >
       {/each}
     </nav>
     <div class="what">
       {#if open === 'network'}
-        {#each view.groundwork.networks as network (network.id)}
+        {#each view.site.networks as network (network.id)}
           <div class="item">
             <div>
               <b>{network.name}</b> <span class="mono">{network.prefix}</span><br /><span class="sub"

@@ -4,14 +4,16 @@ import jakarta.persistence.Column;
 import jakarta.persistence.Embeddable;
 import jakarta.persistence.EmbeddedId;
 import jakarta.persistence.Entity;
+import jakarta.persistence.Table;
 import java.time.Instant;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Mac;
 import org.hibernate.annotations.Type;
 
-/** An address that answers although nobody here gave it out. */
+/** An address that answers but was not allocated here. */
 @Entity
-public class Stranger {
+@Table(name = "unknown_device")
+public class UnknownDevice {
 
     /** Which address of which network. */
     @Embeddable

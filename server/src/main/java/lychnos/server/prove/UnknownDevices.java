@@ -23,7 +23,7 @@ import lychnos.server.prepare.BringUps;
 import lychnos.server.prepare.NetworkDefinitions;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.Network;
-import lychnos.server.store.Stranger;
+import lychnos.server.store.UnknownDevice;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.vantage.Vantage;
@@ -31,14 +31,14 @@ import org.hibernate.Session;
 import org.jboss.logging.Logger;
 
 /**
- * Looks for machines in the pools that answer at addresses which nobody here gave them: whenever everything is checked.
+ * Scans the pools for addresses that answer but were not allocated here, whenever everything is checked.
  */
 @ApplicationScoped
-public class Strangers {
+public class UnknownDevices {
 
-    private static final Logger LOG = Logger.getLogger(Strangers.class);
+    private static final Logger LOG = Logger.getLogger(UnknownDevices.class);
     private static final Duration PATIENCE = Duration.ofMillis(700);
-    /** Of a pool that is larger, what lies behind is not asked: whoever settles does so near the front. */
+    /** Of a pool that is larger, only the front is scanned: unknown devices settle there. */
     private static final int MOST = 8192;
 
     private final Session db;
@@ -50,7 +50,7 @@ public class Strangers {
     private final Set<Long> looking = ConcurrentHashMap.newKeySet();
     private final ExecutorService thread = Executors.newSingleThreadExecutor();
 
-    Strangers(
+    UnknownDevices(
             Session db,
             BringUps bringUps,
             NetworkDefinitions networkDefinitions,
@@ -82,7 +82,7 @@ public class Strangers {
         Set<Address> ours = networks.isEmpty() ? Set.of() : networkDefinitions.taken(networks);
         List<View> all = new ArrayList<>();
         for (Network network : networks) {
-            for (Stranger each : addressProbes.strangers(network.id)) {
+            for (UnknownDevice each : addressProbes.unknownDevices(network.id)) {
                 if (!ours.contains(each.key.address())) {
                     all.add(new View(
                             network.name,
@@ -98,7 +98,7 @@ public class Strangers {
     }
 
     /**
-     * Looks, away from whoever asks; does nothing where silence cannot be told from an answer, or while it looks there
+     * Scans in the background; does nothing where silence cannot be detected, or while a scan runs there
      * already.
      */
     public void look(long bringUpId) {
@@ -107,7 +107,7 @@ public class Strangers {
                 try {
                     pools(bringUpId).forEach(pool -> look(bringUpId, pool));
                 } catch (RuntimeException e) {
-                    LOG.warnf("Strangers cannot be looked for now: %s", e.getMessage());
+                    LOG.warnf("unknown devices cannot be looked for now: %s", e.getMessage());
                 } finally {
                     looking.remove(bringUpId);
                     live.tell(bringUpId, "prove");
@@ -160,7 +160,7 @@ public class Strangers {
             addressProbes.note(pool.network, bringUpId, strange);
         }
         // what was read in a list stays: it never said that it answers
-        addressProbes.strangersThatAnswered(pool.network.id).stream()
+        addressProbes.unknownDevicesThatAnswered(pool.network.id).stream()
                 .filter(address ->
                         echoes.containsKey(address) && echoes.get(address).state() == Echo.State.SILENT)
                 .forEach(address -> addressProbes.forget(pool.network.id, address, bringUpId));
@@ -170,7 +170,7 @@ public class Strangers {
         try {
             return vantage.neighbour(address).orElse(null);
         } catch (WireFault e) {
-            return null; // the address itself is told all the same
+            return null; // the address itself is reported anyway
         }
     }
 }

@@ -19,12 +19,12 @@ import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 
 /** Where silence can be told from an answer, the wire is asked before an address is given out. */
 @QuarkusTest
-@TestProfile(StrangerTest.Hears.class)
+@TestProfile(UnknownDeviceTest.Hears.class)
 @EnabledIfEnvironmentVariable(
         named = "LYCHNOS_TEST_NAME_KEY",
         matches = ".+",
         disabledReason = "the hall's servers run only in ./lychnos test")
-class StrangerTest {
+class UnknownDeviceTest {
 
     private static final Path LEASES = Path.of("target", "dhcpd.leases").toAbsolutePath();
 
@@ -42,7 +42,7 @@ class StrangerTest {
     }
 
     @Test
-    void whatAnswersIsAStrangerAndIsNeverGivenOut() {
+    void whatAnswersIsAnUnknownDeviceAndIsNeverAllocated() {
         Client client = Client.engineer();
         long id = client.bringUp();
         client.network(id, Client.network("10.40.8.0/24", "10.40.8.1", "pool 10.40.8.20-40"));
@@ -53,13 +53,13 @@ class StrangerTest {
                 .getInt("[0]");
         Json fits = client.get("/api/bring-ups/" + id + "/fits?unit=" + pair + "&at=10.40.8.20");
         // the relay of the hall lives at the first of the three, its directory at the second
-        client.post("/api/bring-ups/" + id + "/takings", Map.of("lines", fits.getList("fits[0].lines")))
+        client.post("/api/bring-ups/" + id + "/allocations", Map.of("lines", fits.getList("fits[0].lines")))
                 .statusCode(409)
                 .body("detail", containsString("10.40.8.20 answers to ping"))
                 .body("proposal.lines[0].address", equalTo("10.40.8.22"));
         assertEquals(
                 List.of("10.40.8.20", "10.40.8.21"),
-                client.get("/api/bring-ups/" + id + "/ribbon").getList("strangers.address"));
+                client.get("/api/bring-ups/" + id + "/ribbon").getList("unknownDevices.address"));
         assertEquals(
                 0,
                 client.get("/api/bring-ups/" + id + "/ribbon").getList("seats").size(),
@@ -67,7 +67,7 @@ class StrangerTest {
         // a host lives at .23 and a proxy at .25: each look finds one more of them
         for (int status : new int[] {409, 409, 200}) {
             client.post(
-                            "/api/bring-ups/" + id + "/takings",
+                            "/api/bring-ups/" + id + "/allocations",
                             Map.of(
                                     "lines",
                                     client.get("/api/bring-ups/" + id + "/proposal")
@@ -80,12 +80,12 @@ class StrangerTest {
                         .min(String::compareTo)
                         .orElseThrow());
         // one that answers stays, one that is silent is forgotten
-        client.post("/api/bring-ups/" + id + "/soundings", Map.of("addresses", List.of("10.40.8.20", "10.40.8.40")))
+        client.post("/api/bring-ups/" + id + "/probes", Map.of("addresses", List.of("10.40.8.20", "10.40.8.40")))
                 .statusCode(200)
                 .body("answering.address", equalTo(List.of("10.40.8.20")));
         assertEquals(
                 List.of("10.40.8.20", "10.40.8.21", "10.40.8.23", "10.40.8.25"),
-                client.get("/api/bring-ups/" + id + "/ribbon").getList("strangers.address"));
+                client.get("/api/bring-ups/" + id + "/ribbon").getList("unknownDevices.address"));
     }
 
     @Test
@@ -98,7 +98,7 @@ class StrangerTest {
         Map<String, Object> taking =
                 Map.of("lines", client.get("/api/bring-ups/" + id + "/proposal").getList("lines"));
         Files.deleteIfExists(LEASES);
-        client.post("/api/bring-ups/" + id + "/takings", taking)
+        client.post("/api/bring-ups/" + id + "/allocations", taking)
                 .statusCode(409)
                 .body("detail", containsString("lease file"));
         Files.writeString(
@@ -110,12 +110,12 @@ class StrangerTest {
                   client-hostname "bench-7";
                 }
                 """);
-        client.post("/api/bring-ups/" + id + "/takings", taking)
+        client.post("/api/bring-ups/" + id + "/allocations", taking)
                 .statusCode(409)
                 .body("detail", containsString("10.40.8.230 is leased by DHCP to bench-7"))
                 .body("proposal.lines[0].address", equalTo("10.40.8.231"));
         assertEquals(
                 List.of("02:4c:59:00:00:77"),
-                client.get("/api/bring-ups/" + id + "/ribbon").getList("strangers.mac"));
+                client.get("/api/bring-ups/" + id + "/ribbon").getList("unknownDevices.mac"));
     }
 }

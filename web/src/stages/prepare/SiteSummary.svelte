@@ -21,10 +21,10 @@
       .sort()
       .at(-1) ?? null,
   );
-  const blocked = $derived(view.groundwork.findings.some((finding) => finding.blocks && finding.about.networkId));
-  /** Those of other bring-ups at the site are somebody else's to mend. */
+  const blocked = $derived(view.site.findings.some((finding) => finding.blocks && finding.about.networkId));
+  /** Those of other bring-ups at the site are somebody else's to fix. */
   const gates = $derived(
-    of('GATEWAY').filter((gate) => view.groundwork.networks.some((network) => network.gateway === gate.address)),
+    of('GATEWAY').filter((gate) => view.site.networks.some((network) => network.gateway === gate.address)),
   );
   const silent = $derived(gates.some((gate) => gate.state !== 'FINE'));
   const good = (list: Measured[]) => list.filter((service) => service.state === 'FINE').length;
@@ -50,29 +50,28 @@
   </h2>
   {#if at}<span class="sub" title={inFull(at)}>{atTime(at)} {m.prove.from} {from}</span>{/if}
   <span class="end">
-    {#if view.groundwork.network}<B key="m" onclick={onmeasure}>{g.again}</B>{/if}
+    {#if view.site.network}<B key="m" onclick={onmeasure}>{g.again}</B>{/if}
     {#if session.mayWork}<B
-        look={view.groundwork.network ? 'plain' : 'go'}
+        look={view.site.network ? 'plain' : 'go'}
         key="e"
-        onclick={view.groundwork.network ? onopen : onstate}>{view.groundwork.network ? g.open : m.prepare.define}</B
+        onclick={view.site.network ? onopen : onstate}>{view.site.network ? g.open : m.prepare.define}</B
       >{/if}
   </span>
 </div>
-{#if view.groundwork.network}
+{#if view.site.network}
   <div class="cards">
     <div class="sheet">
       <div class="t">
         <Mark mark={blocked || silent ? 'fault' : 'done'} size={15} />
-        <b>{g.networks(view.groundwork.networks.length)}</b>
+        <b>{g.networks(view.site.networks.length)}</b>
       </div>
-      {#each view.groundwork.networks as network (network.id)}
+      {#each view.site.networks as network (network.id)}
         <div class="line">
           <span class="mono">{network.prefix}</span>
           <span class="sub">{network.name}{network.vlan ? ` · VLAN ${network.vlan}` : ''}</span>
         </div>
       {/each}
-      <span class="sub">{view.groundwork.free} {m.prepare.free} · {view.groundwork.toPlace} {m.prepare.toPlace}</span
-      ><br />
+      <span class="sub">{view.site.free} {m.prepare.free} · {view.site.toPlace} {m.prepare.toPlace}</span><br />
       {#if gates.length}
         <span class="sub"
           >{g.gateways}
