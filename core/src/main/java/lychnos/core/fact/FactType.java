@@ -91,25 +91,25 @@ public enum FactType {
     public String read(String typed) {
         String text = typed.strip();
         if (text.isEmpty()) {
-            throw new IllegalArgumentException("There is nothing in it.");
+            throw new IllegalArgumentException("The value is empty.");
         }
         if (text.length() > LONGEST) {
             throw new IllegalArgumentException(
-                    "That has " + text.length() + " letters; at most " + LONGEST + " are kept.");
+                    "The value has " + text.length() + " characters; at most " + LONGEST + " are allowed.");
         }
         return reader.apply(text);
     }
 
     private static String text(String text) {
         if (text.chars().anyMatch(c -> Character.isISOControl(c) && c != '\n' && c != '\t')) {
-            throw new IllegalArgumentException("There is a control character in it.");
+            throw new IllegalArgumentException("The value contains a control character.");
         }
         return text;
     }
 
     private static String serial(String text) {
         if (!text.matches("[\\x21-\\x7e]([\\x20-\\x7e]{0,62}[\\x21-\\x7e])?")) {
-            throw new IllegalArgumentException("A serial has 1 to 64 plain letters, digits and signs.");
+            throw new IllegalArgumentException("A serial has 1 to 64 printable ASCII characters.");
         }
         return text;
     }

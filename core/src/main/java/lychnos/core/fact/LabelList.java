@@ -194,7 +194,7 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
         private static String serial(String text) {
             AsPrinted.text(text);
             if (!text.matches("[\\x21-\\x7e]([\\x20-\\x7e]{0,62}[\\x21-\\x7e])?")) {
-                throw new IllegalArgumentException("A serial has 1 to 64 plain letters, digits and signs.");
+                throw new IllegalArgumentException("A serial has 1 to 64 printable ASCII characters.");
             }
             return text;
         }

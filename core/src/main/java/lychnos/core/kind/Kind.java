@@ -84,7 +84,7 @@ public record Kind(
      * @param unit the pattern for a unit's own name
      * @param roles by the pattern of a role, the pattern for the name of its address
      * @param aliases by the pattern of a role, the pattern for a second name (CNAME) of its address
-     * @param longest how many letters the machine takes, 1 to 63
+     * @param longest how many characters the machine allows, 1 to 63
      */
     public record Names(
             NamePattern unit, Map<String, NamePattern> roles, Map<String, NamePattern> aliases, int longest) {}

@@ -138,7 +138,7 @@ public final class KindDifference {
     }
 
     private static String text(KindSummary.NameLine name) {
-        return name.pattern() + ", at most " + name.longest() + " letters";
+        return name.pattern() + ", at most " + name.longest() + " characters";
     }
 
     private static String text(KindSummary.Step step) {

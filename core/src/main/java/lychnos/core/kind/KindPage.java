@@ -87,7 +87,7 @@ public final class KindPage {
     private void addresses() {
         summary.addresses().forEach(each -> text.append("- ").append(each).append("\n"));
         line("- Its name: `" + summary.name().pattern() + "`, at most "
-                + summary.name().longest() + " letters.");
+                + summary.name().longest() + " characters.");
     }
 
     private void setup(Setup setup) {

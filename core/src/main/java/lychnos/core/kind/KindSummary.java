@@ -88,7 +88,7 @@ public record KindSummary(
             List<Remark> remarks,
             String fallback) {}
 
-    /** How a unit is called: the pattern, and how many letters its machine takes. */
+    /** The host name of a unit: the pattern, and how many characters its machine allows. */
     public record NameLine(String pattern, int longest) {}
 
     /**

@@ -21,11 +21,11 @@ public final class Hostname {
         }
         if (label.length() > 63) {
             throw new IllegalArgumentException(
-                    "“" + label + "” has " + label.length() + " letters; a host name has at most 63.");
+                    "“" + label + "” has " + label.length() + " characters; a host name has at most 63.");
         }
         if (!label.matches(LABEL)) {
             throw new IllegalArgumentException("“" + label
-                    + "” is no host name: letters a to z, digits and hyphens, beginning and ending with a "
+                    + "” is not a host name: use letters a to z, digits and hyphens, beginning and ending with a "
                     + "letter or digit.");
         }
         return label;
@@ -39,7 +39,7 @@ public final class Hostname {
     public static String requireDomain(String domain) {
         if (domain.length() > 253) {
             throw new IllegalArgumentException(
-                    "The domain has " + domain.length() + " letters; at most 253 are allowed.");
+                    "The domain has " + domain.length() + " characters; at most 253 are allowed.");
         }
         for (String label : domain.split("\\.", -1)) {
             if (!label.matches(LABEL)) {

@@ -337,8 +337,8 @@ public class Setups {
             throw Refusal.conflict(gate + " Only a lead can start it anyway.", Map.of("gate", true));
         }
         if (reason.strip().length() < SHORTEST_REASON) {
-            throw Refusal.fields(List.of(new Refusal.FieldFault(
-                    "reason", "A reason that somebody understands in a year has more than a few letters.")));
+            throw Refusal.fields(
+                    List.of(new Refusal.FieldFault("reason", "Write a reason that somebody understands in a year.")));
         }
     }
 

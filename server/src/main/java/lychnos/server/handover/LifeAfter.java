@@ -77,7 +77,7 @@ public class LifeAfter {
 
     private static String reason(String why) {
         if (why == null || why.isBlank() || why.strip().length() > LONGEST) {
-            throw Refusal.fields(List.of(new FieldFault("why", "Say why, in up to " + LONGEST + " letters.")));
+            throw Refusal.fields(List.of(new FieldFault("why", "Enter a reason, at most " + LONGEST + " characters.")));
         }
         return why.strip();
     }

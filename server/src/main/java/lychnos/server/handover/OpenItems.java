@@ -134,8 +134,8 @@ public class OpenItems {
         if (note == null || !List.of(OpenItem.EXCEPTION, OpenItem.OPEN).contains(String.valueOf(note.sort))) {
             throw Refusal.bad("It is an exception that is accepted, or something that is open.");
         }
-        text(note.text, "text", "What is it? Up to " + LONGEST + " letters.", faults);
-        text(note.reason, "reason", "Why is it so? Up to " + LONGEST + " letters.", faults);
+        text(note.text, "text", "Enter a summary, at most " + LONGEST + " characters.", faults);
+        text(note.reason, "reason", "Enter a reason, at most " + LONGEST + " characters.", faults);
         if (note.due == null) {
             faults.add(new FieldFault("due", "Until when? Nothing is accepted without a date."));
         } else if (note.due.isBefore(LocalDate.now(clock))) {

@@ -255,7 +255,7 @@ public class SinceAccepted {
         String why = reason == null ? "" : reason.strip();
         if (!accept && why.isEmpty() || why.length() > LONGEST_REASON) {
             throw Refusal.fields(List.of(new Refusal.FieldFault(
-                    "reason", "Say in up to " + LONGEST_REASON + " letters what is wrong with it.")));
+                    "reason", "Say what is wrong, in at most " + LONGEST_REASON + " characters.")));
         }
         Instant at = clock.instant();
         change.state = accept ? TraitChange.State.ACCEPTED : TraitChange.State.FAULT;

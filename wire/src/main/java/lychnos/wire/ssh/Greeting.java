@@ -66,6 +66,6 @@ public final class Greeting {
             }
             line[length] = (byte) next;
         }
-        throw new WireFault(Kind.GARBAGE, "its first line is longer than " + LONGEST + " letters");
+        throw new WireFault(Kind.GARBAGE, "its first line is longer than " + LONGEST + " characters");
     }
 }
