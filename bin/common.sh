@@ -130,7 +130,7 @@ pg_start() {
   wait_for "the database" 30 "$dir.log" port_open "$port"
 }
 
-# Makes the database's password where there is none yet; sets PWFILE to a copy that whoever makes the database may read.
+# Makes the database's password where there is none yet; sets PWFILE to a copy that initdb's user may read.
 pg_password() {
   [ -f "$DATA/pg.password" ] || head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n' >"$DATA/pg.password"
   PWFILE=$(mktemp)

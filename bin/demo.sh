@@ -1,14 +1,14 @@
 # The demo hall. Sourced by lychnos.
 if [ "${1:-}" = --help ]; then
   cat <<'TXT'
-usage: ./lychnos demo [--port PORT] [--anew]
+usage: ./lychnos demo [--port PORT] [--fresh]
        ./lychnos demo --run-through [--say-yes] [--pack FILE]
 
 Starts a hall of stand-in machines in a network of its own that has no way out, a database and the
 server, and prints the address to open and the accounts. Ends, and cleans up, with Ctrl+C or ./lychnos stop.
 What was done in it is kept in .lychnos/demo, machines and all: the next demo goes on from there.
 
---anew       forgets the demo that is kept, and begins it again
+--fresh       forgets the demo that is kept, and begins it again
 --run-through takes an untouched hall from its labels to a signed pack without a person, prints what it does, and ends.
   --say-yes   agrees to licence terms, types the values that can never be changed, and says yes to wipes and restarts;
               without it the run-through stops at the first of them, says which, and ends with 3
@@ -26,7 +26,7 @@ find_kept() {
   KEEP=$(cd "$DATA" && pwd)/demo
   find_namespaces || KEEP+=-loopback
   [ -d "$KEEP" ] || return 0
-  if [ -n "$ANEW" ]; then reason="beginning again, as asked"
+  if [ -n "$FRESH" ]; then reason="beginning again, as asked"
   elif [ ! -f "$KEEP/told" ]; then reason="the last demo was ended while it was still being set up; beginning again"
   elif [ "$(hall_stamp)" != "$(cat "$KEEP/stamp")" ]; then reason="the demo's hall is another one than the last time; beginning again"
   else KEPT=1; return; fi
@@ -50,11 +50,11 @@ end_inside() {
 
 if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   PORT=8080
-  THROUGH= SAY_YES= ANEW= PACK=$PWD/ardal-hall-2-pack.zip
+  THROUGH= SAY_YES= FRESH= PACK=$PWD/ardal-hall-2-pack.zip
   while [ $# -gt 0 ]; do
     case $1 in
       --port) PORT=${2:?--port wants a number}; shift ;;
-      --anew) ANEW=1 ;;
+      --fresh) FRESH=1 ;;
       --run-through) THROUGH=1 ;;
       --say-yes) SAY_YES=--say-yes ;;
       --pack) PACK=$(realpath -m "${2:?--pack wants a file}"); shift ;;
@@ -134,7 +134,7 @@ TXT
   if [ -n "$KEPT" ]; then
     cat >&2 <<TXT
   43 units in three racks and on two virtualisation hosts, as they were when the last demo ended; whatever was in the middle
-  of its setup was without power meanwhile. ./lychnos demo --anew forgets all that and begins again.
+  of its setup was without power meanwhile. ./lychnos demo --fresh forgets all that and begins again.
 TXT
   else
     cat >&2 <<TXT
@@ -179,7 +179,7 @@ if [ -z "${NO_NAMESPACES:-}" ]; then
     ip addr add 10.47.254.5/24 dev lych-jump
     $HALL ip route add 10.47.254.0/24 dev lych-hall
   else
-    # somebody's machine that nobody here knows of
+    # a device that was not allocated here
     $HALL ip addr add 10.40.8.150/32 dev lych-hall
   fi
   hall=(--device lych-hall --port 443 --directory 10.40.8.21 --proxy 10.40.8.25)

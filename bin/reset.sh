@@ -5,7 +5,7 @@ usage: ./lychnos reset [--yes]
 
 Ends what runs, and deletes everything that the server for real work keeps here: its database, the key that its passwords
 are sealed with, its settings; and the demo hall with it. There is no way back but a backup. Asks first; --yes says it beforehand.
-(./lychnos demo --anew forgets the demo alone.)
+(./lychnos demo --fresh forgets the demo alone.)
 TXT
   exit 0
 fi

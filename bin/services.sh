@@ -53,7 +53,7 @@ bring_program() {
   local package
   say "fetching $1 into .tools/debian (the package $2, unpacked and not installed)"
   mkdir -p "$ROOT/.tools/debian"
-  # the program comes last: what was broken off is begun anew
+  # the program comes last: an interrupted start is repeated
   for package in "${@:3}" "$2"; do
     if ! apt-cache show "$package" >/dev/null 2>&1; then as_root apt-get update -qq; fi
     (cd "$ROOT/.tools/debian" && apt-get download -qq "$package" 2>/dev/null && dpkg -x "$package"_*.deb . && rm "$package"_*.deb) || die "the package $package could not be fetched"

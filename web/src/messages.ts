@@ -633,7 +633,7 @@ export const m = {
     stop: 'Stop',
     stopAll: 'Stop all lines',
     again: 'Continue from here',
-    anew: 'Set up again',
+    setUpAgain: 'Set up again',
     putAway: 'Close',
     play: 'Play recording',
     print: 'Print values',

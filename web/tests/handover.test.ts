@@ -70,7 +70,7 @@ describe('Hand over', () => {
   });
 
   it('signs what was seen of those that are left chosen', async () => {
-    shown([unit(1, 'READY'), unit(2, 'READY'), unit(3, 'BLOCKED', { why: 'It is being set up.' })]);
+    shown([unit(1, 'READY'), unit(2, 'READY'), unit(3, 'BLOCKED', { why: 'The setup is in progress.' })]);
     await fireEvent.click(await screen.findByRole('button', { name: /Sign 2 units/ }));
     const dialog = screen.getByRole('dialog', { hidden: true });
     await fireEvent.click(within(dialog).getByLabelText('ard-srv-001-oob'));

@@ -61,7 +61,7 @@ describe('a table of many rows', () => {
     expect(names().at(-1)).toBe('ard-srv-5000');
   });
 
-  it('draws what stands at the height that it is scrolled to', async () => {
+  it('draws the rows at the height that it is scrolled to', async () => {
     shown(lines(5000));
     const box = screen.getByRole('region', { name: 'Units' });
     box.scrollTop = 100 * (50 + 9 * 30);

@@ -106,10 +106,10 @@ describe('stating a network', () => {
     expect(screen.getByLabelText('Prefix')).toHaveValue('');
   });
 
-  it('may be saved again by whoever has been told that somebody else was there', async () => {
+  it('can be saved again after the message that somebody else has changed it', async () => {
     server = new Server(
       {},
-      { '/network': [412, { detail: 'It was changed by somebody else since you looked at it.', version: 'new' }] },
+      { '/network': [412, { detail: 'It was changed by somebody else since you loaded it at it.', version: 'new' }] },
     );
     render(NetworkForm, { start: null, further: false, onclose });
     await type('Prefix', '10.40.9.0/24');

@@ -35,7 +35,7 @@ const ribbon = (seats: Seat[]): RibbonView => ({
 });
 
 describe('addresses', () => {
-  it('lead from text to number and back', () => {
+  it('convert text to number and back', () => {
     for (const address of ['0.0.0.0', '10.40.8.101', '255.255.255.255']) expect(text(number(address))).toBe(address);
   });
   it('are written as short as a person would', () => {

@@ -108,7 +108,7 @@ describe('a lane', () => {
 });
 
 describe('the door', () => {
-  it('asks for the one-time code only while nobody has an account', () => {
+  it('asks for the one-time code only while there is no account', () => {
     const { unmount } = render(SignIn, { door: { firstLeadWanted: true, lab: false } });
     expect(screen.getByLabelText('One-time code')).toBeRequired();
     unmount();

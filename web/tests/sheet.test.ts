@@ -74,7 +74,7 @@ describe('the sheet', () => {
     expect(look(asked, rows[2]!, 'console')).toBe('never');
     expect(shown(rows[0]!.cells.terms)).toBe('site: no');
   });
-  it('leaves out columns where nobody has anything to find out', () => {
+  it('leaves out columns without anything to find out', () => {
     expect(cols.map((col) => col.name)).toEqual(['serial', 'console', 'terms', 'note', 'sender']);
     expect(columns(rows, asked, false).map((col) => col.name)).toEqual(['serial', 'console', 'sender']);
   });

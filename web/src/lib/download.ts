@@ -1,7 +1,7 @@
 import { Problem } from './api';
 import { m } from '../messages';
 
-/** Fetches a file that is made for whoever asks, and hands it to the browser under the name that the server gives it. */
+/** Fetches a file that is made for this person, and hands it to the browser under the name that the server gives it. */
 export async function download(path: string, body: unknown): Promise<void> {
   const answer = await fetch('/api' + path, {
     method: 'POST',

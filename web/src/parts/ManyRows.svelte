@@ -9,7 +9,7 @@
     cols: number;
     /** Of each row, in pixels: how far it is to a row is told by it. */
     height?: (item: T) => number;
-    /** Of so many rows only those in sight are drawn, in a box that scrolls by itself. */
+    /** Of so many rows only those in sight are drawn, in a box with its own scroll bar. */
     many?: number;
     label: string;
     /** Of each column, as CSS; then text that is too long is cut off in its cell instead of making the table wider. */

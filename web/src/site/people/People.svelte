@@ -23,7 +23,7 @@
   let invited = $state<Invited | null>(null);
   const link = $derived(invited ? `${location.origin}/invite#${invited.token}` : '');
 
-  /** Does something, says what was done, and shows what stands there then. */
+  /** Does something, says what was done, and reloads the list. */
   async function act(work: () => Promise<unknown>, done: string): Promise<void> {
     try {
       await work();

@@ -58,7 +58,7 @@
     unitsWaiting.some(([id]) => waiting.filter((line) => line.unitId === id).length > 1) ||
       unitsWaiting.length !== waiting.length,
   );
-  /** One unit is placed by itself when it is chosen and has no address; else all that have none. */
+  /** A chosen unit without addresses is allocated alone; otherwise all units without addresses are. */
   const single = $derived(
     chosenUnit() !== null && unitsWaiting.some(([id]) => id === chosenUnit()) ? chosenUnit() : null,
   );

@@ -26,7 +26,7 @@
   const MOST_REASONS = 6;
   const MOST_RECORDS = 40;
   let all = $state(false);
-  /** What stands in the way, and of whom; an address in it is each unit's own. */
+  /** What blocks signing, and of which units; an address in it is each unit's own. */
   const reasons = $derived.by(() => {
     const groups: Record<string, SignStanding[]> = {};
     for (const unit of blocked) (groups[unit.why] ??= []).push(unit);

@@ -56,7 +56,7 @@
     } catch (error) {
       faults = error instanceof Problem ? error.faults : {};
       if (draft && error instanceof Problem && error.status === 412) {
-        // whoever has been told may save again
+        // after the message, the person can save again
         draft.version = String(error.members.version);
         lookAgain();
       }

@@ -41,7 +41,7 @@ export function shown(value: Value | undefined): string {
 }
 
 /**
- * The columns of the sheet, in the order of the kinds. Unless all are wanted, those where nobody has anything to find out
+ * The columns of the sheet, in the order of the kinds. Unless all are wanted, those without anything to find out
  * or to see are left out.
  */
 export function columns(rows: SheetRow[], kinds: Kinds, all: boolean): Column[] {

@@ -208,7 +208,7 @@
         {#if session.mayWork}
           <div class="foot">
             {#if !begun && bench.data.runState === 'DONE'}
-              <B disabled={busy} onclick={() => begin('ASK')}>{m.bench.anew}</B>
+              <B disabled={busy} onclick={() => begin('ASK')}>{m.bench.setUpAgain}</B>
             {:else if !begun}
               <B look="go" disabled={busy} onclick={() => begin('ASK')}>{m.bench.begin.ask}</B>
               <B disabled={busy} onclick={() => begin('RUN')}>{m.bench.begin.run}</B>

@@ -3,7 +3,7 @@ import type { LineStanding } from './types';
 const FIRST_WAIT = 300;
 const LONGEST_WAIT = 5000;
 
-/** A screen's end of one line: what it shows, how its dialogue stands, and what is typed. Comes back by itself when it was lost. */
+/** A screen's end of one line: what it shows, how its dialogue stands, and what is typed. Reconnects automatically. */
 export class LineLink {
   standing = $state.raw<LineStanding | null>(null);
   /** False while there is nothing to look at: the line is not open, or its server is not there. */

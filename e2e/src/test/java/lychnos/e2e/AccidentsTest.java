@@ -93,7 +93,7 @@ class AccidentsTest {
         return send("PUT", "/api/bring-ups/1/facts", cells);
     }
 
-    /** Which of them stands there now. */
+    /** Which of them is shown now. */
     private int typed() {
         String position = json(send("GET", "/api/units/" + unit + "/bench", null))
                 .path("position")
@@ -164,10 +164,10 @@ class AccidentsTest {
             database.stop();
             HttpResponse<String> refused = type(last.get() + 1);
             assertEquals(503, refused.statusCode(), refused::body);
-            assertTrue(refused.body().contains("its database does not answer now"), refused::body);
+            assertTrue(refused.body().contains("cannot reach its database"), refused::body);
             assertEquals(503, send("GET", "/api/bring-ups/1/board", null).statusCode(), "nobody is signed out by it");
             screen.stage("1 Prepare");
-            assertThat(screen.text("its database does not answer now").first()).isVisible();
+            assertThat(screen.text("cannot reach its database").first()).isVisible();
             Stage.until(
                     "it stays away for longer than a lease",
                     LONG,
@@ -178,7 +178,7 @@ class AccidentsTest {
                     LONG,
                     () -> send("GET", "/api/bring-ups/1/prepare", null).statusCode() == 200);
             assertTrue(typed() >= last.get(), () -> "what was acknowledged is kept: " + last.get() + ", " + typed());
-            // the page has caught up by itself
+            // the page has reconnected
             assertThat(screen.text("Fact sheet").first())
                     .isVisible(new LocatorAssertions.IsVisibleOptions().setTimeout(20_000));
             Stage.until("every machine is set up", LONG, () -> {

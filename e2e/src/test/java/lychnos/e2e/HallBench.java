@@ -156,7 +156,7 @@ public final class HallBench {
                 PAIRS + 2 * SINGLES,
                 FRAMES);
         try (Screen screen = new Screen()) {
-            // the page itself notes when it happens: whoever asks it from outside asks too seldom
+            // the page itself notes when it happens: polling from outside would be too coarse
             screen.page.addInitScript(
                     """
                     window.firstSeen = {};

@@ -10,7 +10,7 @@ import java.util.Map;
 
 /**
  * Measures how fast the running server keeps what checks come to: endpoints that are silent are judged at once, so that
- * keeping is most of it.
+ * saving is most of the time.
  */
 public final class KeepingBench {
 

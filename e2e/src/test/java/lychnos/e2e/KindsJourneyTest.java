@@ -348,7 +348,7 @@ class KindsJourneyTest {
             assertEquals("serves ardal-backup", stage.kept("KS-2", "state"));
             assertEquals("in service", stage.kept("KB-1-1", "service"));
             assertEquals("storage-team", stage.kept("KF-1", "group"));
-            // a machine may go on by itself between a look and the press of the button; that press is refused
+            // a machine may continue between a look and the press of the button; that press is refused
             assertEquals(
                     List.of(),
                     screen.complaints().stream()
@@ -411,7 +411,7 @@ class KindsJourneyTest {
             try {
                 answer(screen);
             } catch (TimeoutError e) {
-                continue; // the machine went on by itself between two looks; the next look comes soon
+                continue; // the machine continued between two looks; the next look comes soon
             }
             compare(screen);
             Locator tick = screen.page.locator("ol input[type=checkbox]:not(:checked)");

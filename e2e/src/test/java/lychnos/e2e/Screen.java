@@ -151,7 +151,7 @@ final class Screen implements AutoCloseable {
         }
     }
 
-    /** Types into a field by keyboard alone, over what stands there. */
+    /** Types into a field by keyboard alone, over its content. */
     void type(Locator field, String text) {
         reach(field);
         page.keyboard().press("Control+a");

@@ -25,7 +25,7 @@ import java.util.function.Supplier;
 final class Stage implements AutoCloseable {
 
     private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
-    /** Whoever asks without a pause takes the processor from what is waited for. */
+    /** Polling without a pause would take the processor from what is waited for. */
     private static final Duration BETWEEN_LOOKS = Duration.ofMillis(30);
 
     /** Where the line server of the machines with a console listens. */

@@ -7,7 +7,7 @@ import io.vertx.core.datagram.DatagramSocket;
 import java.nio.charset.StandardCharsets;
 
 /**
- * An SNMP agent (RFC 1157, RFC 1901) that nobody has locked: it tells its uptime to whoever says the community of the
+ * An SNMP agent (RFC 1157, RFC 1901) that is not locked: it answers to the community of the
  * factory.
  */
 final class AgentPort {

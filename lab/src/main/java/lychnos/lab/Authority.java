@@ -21,7 +21,7 @@ import org.bouncycastle.openssl.jcajce.JcaPEMWriter;
 import org.bouncycastle.operator.jcajce.JcaContentSignerBuilder;
 import org.bouncycastle.pkcs.PKCS10CertificationRequest;
 
-/** The hall's own authority, with one below it that signs: for whoever brings it a request (PKCS #10, RFC 2986). */
+/** The hall's own authority, with one below it that signs requests (PKCS #10, RFC 2986). */
 public final class Authority {
 
     private static final String SIGNATURE = "SHA256withECDSA";

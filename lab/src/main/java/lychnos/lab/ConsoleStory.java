@@ -14,7 +14,7 @@ import java.util.concurrent.TimeUnit;
  * What goes on at the consoles of the demo hall when somebody comes to look: a host, a blade chassis, a file array and
  * a server by hand are set up to their end by somebody who says yes to everything, an array has come to a page that its
  * mail relay takes amiss, a store for backups has its controllers set and waits at a name that can never be changed, a
- * gateway is waited for that will not come back, and a pair of interconnects stands at the question after its log-in.
+ * gateway is waited for that will not come back, and a pair of interconnects waits at the question after its login.
  */
 public final class ConsoleStory {
 
@@ -27,7 +27,7 @@ public final class ConsoleStory {
     /**
      * How it is answered, and how often yes is said. To the array to its restart and the layout of its pool, so that it
      * comes to the page of which its relay will have none; to the gateway to the restart from which it does not return;
-     * to the store never, so that it stands at its name.
+     * to the store never, so that it waits at its name.
      */
     private record Begun(String mode, int yeses) {}
 
@@ -76,7 +76,7 @@ public final class ConsoleStory {
         }
     }
 
-    /** Where a finding stands in a unit's way, as without name servers, the others begin all the same. */
+    /** Where a finding stands in a unit's way, as without name servers, the others begin anyway. */
     private void begin(long unit, String mode) throws InterruptedException {
         try {
             send("/api/units/" + unit + "/console", JSON.createObjectNode().put("mode", mode));

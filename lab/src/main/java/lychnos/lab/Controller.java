@@ -446,7 +446,7 @@ public final class Controller {
         String next = body.path("Password").asText();
         if (next.length() < 12 || next.length() > 40) {
             return Reply.error(
-                    400, "Base.1.18.PropertyValueFormatError", "A password has 12 to 40 letters.", "Password");
+                    400, "Base.1.18.PropertyValueFormatError", "A password has 12 to 40 characters.", "Password");
         }
         phrase = next;
         passwordChanges++;

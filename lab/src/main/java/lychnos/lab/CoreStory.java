@@ -20,7 +20,7 @@ final class CoreStory {
 
     private static final ObjectMapper JSON = new ObjectMapper();
 
-    /** Placed already; the others wait for whoever looks at the demo. */
+    /** Allocated already; the others wait for the visitor of the demo. */
     private static final List<String> PLACED = List.of(
             "ard-fic-1",
             "ard-fic-2",
@@ -46,7 +46,7 @@ final class CoreStory {
         this.core = core;
     }
 
-    /** What the site leans on, stated once for every bring-up. */
+    /** The resources of the site, defined once for all bring-ups. */
     void ground(String keyName, String key) throws IOException, InterruptedException {
         siteResources(base.equals("10.40"), keyName, key);
     }

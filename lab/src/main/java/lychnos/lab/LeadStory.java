@@ -11,7 +11,7 @@ import java.util.concurrent.TimeUnit;
 
 /**
  * What a lead has done by the time that somebody comes to look: two machines of row A and the blade chassis of the core
- * are signed as soon as they are proven, with what is still to come. The others wait for whoever looks.
+ * are signed as soon as they are proven, with what is still to come. The others wait for the visitor.
  */
 public final class LeadStory {
 

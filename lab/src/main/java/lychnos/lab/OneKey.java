@@ -16,7 +16,7 @@ import javax.net.ssl.SSLEngine;
 import javax.net.ssl.X509ExtendedKeyManager;
 
 /**
- * A server's one key and certificate, shown to whoever asks. Not out of a key store: hundreds of those, each with its
+ * A server's one key and certificate, shown to every client. Not out of a key store: hundreds of those, each with its
  * stretched password, take the better part of a minute.
  */
 final class OneKey extends X509ExtendedKeyManager implements KeyCertOptions {
@@ -39,7 +39,7 @@ final class OneKey extends X509ExtendedKeyManager implements KeyCertOptions {
 
     @Override
     public KeyCertOptions copy() {
-        return this; // whoever has it shows what it is now
+        return this; // every user of it shows the new one
     }
 
     @Override

@@ -51,7 +51,7 @@ public enum Quirk {
     /** Its management port has no VLAN of its own, and the property is ignored. */
     NO_VLAN,
     /**
-     * The switch port it is plugged into carries no tagged VLAN: whoever turns tagging on does not hear from it
+     * The switch port it is plugged into carries no tagged VLAN: after turning tagging on, nothing is heard from it
      * again.
      */
     UNTAGGED_SWITCH_PORT,

@@ -7,7 +7,7 @@ import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.UUID;
 
-/** The resources that a stand-in shows, made anew from the state of its {@link Controller} at each request. */
+/** The resources that a stand-in shows, made from the state of its {@link Controller} at each request. */
 final class Resources {
 
     private static final ObjectMapper JSON = new ObjectMapper();

@@ -33,7 +33,7 @@ final class ServicePort {
         return exchange(HttpRequest.newBuilder(page)).contains("<h1>" + heading + "</h1>");
     }
 
-    /** What follows a word on the page that is shown, up to the next comma: the serial at the top of it. */
+    /** What follows a word on the page that is shown, up to the next comma: such as the serial at its top. */
     String reads(String word) throws IOException, InterruptedException {
         Matcher found =
                 Pattern.compile(Pattern.quote(word) + " ([^,<]+),").matcher(exchange(HttpRequest.newBuilder(page)));

@@ -150,7 +150,7 @@ class AllocateTest {
         return got;
     }
 
-    /** The lowest address that nobody has, as the ribbon shows it at this moment: all aim at the same one. */
+    /** The lowest free address, as the ribbon shows it at this moment: all aim at the same one. */
     private String firstFree(long id) {
         List<String> taken = client.get("/api/bring-ups/" + id + "/ribbon").getList("seats.address");
         return IntStream.rangeClosed(100, 121)

@@ -222,7 +222,7 @@ class AttacksTest {
                 .body(wanted)
                 .post("/api/tokens")
                 .statusCode(409)
-                .body("detail", containsString("carried out already"));
+                .body("detail", containsString("already carried out"));
     }
 
     private long arrayUnit() {
@@ -272,8 +272,8 @@ class AttacksTest {
         assertTrue(
                 setRoot(unit, "another-secret-1", "")
                         .getString("faults[0].reason")
-                        .contains("since you looked"),
-                "what was seen is not what stands there");
+                        .contains("since you loaded it"),
+                "what was seen is not the current value");
         assertEquals(sealed, sealedRoot(unit));
         long cleared = setRoot(unit, "", "(sealed)").getLong("changeId");
         assertEquals("", sealedRoot(unit));

@@ -170,7 +170,7 @@ class BackupStoreTest {
         String last = prove().getString("lastAt");
         sql("update check_pace set next_at = now() - interval '1 second' where bring_up_id = " + stage.bringUp);
         ConsoleStage.until(
-                "it was checked again by itself",
+                "it was checked again automatically",
                 () -> prove().getString("lastAt").compareTo(last) > 0);
         assertEquals(
                 0,
@@ -259,7 +259,7 @@ class BackupStoreTest {
         assertEquals("DONE", stage.toTheEnd(unit).getString("runState"));
     }
 
-    /** As when a server dies: whoever takes the unit over does not know how far the controller had come. */
+    /** As when a server dies: the server that takes the unit over does not know how far the controller had come. */
     @Test
     void whoeverTakesAControllerOverChangesItsPasswordOnce() throws SQLException {
         int unit = stage.store(2);

@@ -36,7 +36,7 @@ final class ConsoleStage implements AutoCloseable {
     final Client client;
     final long bringUp;
     private final List<ConsoleSpec> specs = new ArrayList<>();
-    /** One row for each member, by the titles of what is known of it. */
+    /** One row for each member, by the titles of its facts. */
     private final List<Map<String, String>> facts = new ArrayList<>();
 
     private ConsoleHall hall;
@@ -400,7 +400,7 @@ final class ConsoleStage implements AutoCloseable {
     }
 
     /**
-     * Waits until an endpoint is proven, and gives what was found there; what stands in the way is shown where it never
+     * Waits until an endpoint is proven, and gives what was found there; the fault is shown where it never
      * is.
      */
     Json proven(int unit, String role) {

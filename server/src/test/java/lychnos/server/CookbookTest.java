@@ -19,7 +19,7 @@ import lychnos.server.http.Json;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** Runs docs/cookbook.md as it stands there: each block of shell, and what it prints against the block below it. */
+/** Runs docs/cookbook.md as written: each block of shell, and what it prints against the block below it. */
 @QuarkusTest
 class CookbookTest extends ProvenMachine {
 

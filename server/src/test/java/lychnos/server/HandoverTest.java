@@ -84,7 +84,7 @@ class HandoverTest extends ProvenMachine {
     void whatIsProvenIsSignedOnceByALead() {
         assertEquals("READY", handover().getString("units[0].state"));
         sign(client, handover().getString("units[0].face")).statusCode(403);
-        sign(lead, "another-face").statusCode(409).body("detail", containsString("is not as you saw it"));
+        sign(lead, "another-face").statusCode(409).body("detail", containsString("has changed since you saw it"));
         String digest = sign().statusCode(200).json().getString("[0].digest");
         Json after = handover();
         assertEquals("SIGNED", after.getString("units[0].state"));
@@ -477,7 +477,7 @@ class HandoverTest extends ProvenMachine {
         sign().statusCode(200);
         lead.post("/api/bring-ups/" + id + "/credentials", Map.of("key", "no key"))
                 .statusCode(400)
-                .body("detail", startsWith("A public key of OpenPGP is wanted"));
+                .body("detail", startsWith("Paste an OpenPGP public key"));
         Path home = Files.createDirectory(directory.resolve("gpg"));
         home.toFile().setReadable(false, false);
         home.toFile().setReadable(true, true);

@@ -70,7 +70,7 @@ class LifeAfterTest extends ProvenMachine {
         assertEquals(1, record.getList("$").size());
         assertEquals("retired: its lease ran out", record.getString("[0].endedWhy"));
         assertTrue(record.getString("[0].body").contains(serial()));
-        // the address cools off, and nobody gets it meanwhile
+        // the address is held back meanwhile
         assertEquals(
                 List.of(at(101)), client.get("/api/bring-ups/" + id + "/ribbon").getList("cooling"));
         assertEquals(List.of(), client.get("/api/bring-ups/" + id + "/prove").getList("endpoints"));

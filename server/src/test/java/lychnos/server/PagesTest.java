@@ -157,7 +157,7 @@ class PagesTest {
     }
 
     /**
-     * As when a server dies: its lease ends, and whoever takes the unit over does not know how far the page in hand had
+     * As when a server dies: its lease ends, and the server that takes the unit over does not know how far the page in hand had
      * come.
      */
     @Test
@@ -214,7 +214,7 @@ class PagesTest {
         stage.decide(dialogue, "decision", Map.of("typed", "double parity")).statusCode(409);
         run(unit, "lease_until = now() - interval '1 second'");
         ConsoleStage.until(
-                "whoever took it over hears the yes",
+                "the new server gets the yes",
                 () -> stage.decide(dialogue, "decision", Map.of("typed", "double parity"))
                                 .statusCode()
                         == 204);

@@ -63,7 +63,7 @@ class PrepareTest {
         assertNull(again.get("importId"));
     }
 
-    /** Headings that nobody knows: what a person says of them is remembered for the next list that has them. */
+    /** Unknown headings: what a person says of them is remembered for the next list that has them. */
     @Test
     void columnsThatAPersonHasChosenAreRememberedByTheirHeadings() {
         long id = client.bringUp();

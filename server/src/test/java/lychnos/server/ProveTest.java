@@ -83,13 +83,13 @@ class ProveTest extends ProvenMachine {
         machine().controller().setFirmware("4.17.0");
         check(null);
         assertEquals("firmware", view().getString("changes[0].what"));
-        assertTrue(view().getBoolean("endpoints[0].proven"), "nobody has called it a fault");
+        assertTrue(view().getBoolean("endpoints[0].proven"), "it was not rejected");
         decide("firmware", "4.17.0", false, "older than agreed", 204);
         check(null);
         assertFalse(view().getBoolean("endpoints[0].proven"));
         assertTrue(
                 view().getString("endpoints[0].sentence")
-                        .startsWith("Held for a fault: firmware was 4.18.2, is 4.17.0 (older than agreed)."),
+                        .startsWith("Rejected: firmware was 4.18.2, is 4.17.0 (older than agreed)."),
                 view()::prettify);
         machine().controller().setFirmware("4.18.2");
         check(null);
@@ -168,7 +168,7 @@ class ProveTest extends ProvenMachine {
         Client lead = Client.lead();
         lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "webhook", "to", "http://" + at(200) + "/"))
                 .statusCode(400)
-                .body("faults[0].reason", containsString("begins with https://"));
+                .body("faults[0].reason", containsString("starts with https://"));
         lead.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "no mail address"))
                 .statusCode(400);
         client.post("/api/bring-ups/" + id + "/notices", Map.of("sort", "mail", "to", "duty@ardal.example"))

@@ -16,7 +16,7 @@ import org.hibernate.Session;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
-/** The fence: whoever has lost a run can write nothing to it any more. */
+/** The fence: a server that has lost a run can no longer write to it. */
 @QuarkusTest
 class RunsTest {
 

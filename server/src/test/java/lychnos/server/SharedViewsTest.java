@@ -16,7 +16,7 @@ import lychnos.server.http.Response;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
-/** Views that are worked out once for all who ask are never older than what whoever asks has done. */
+/** Views that are worked out once for all who ask are never older than the last change of the person who asks. */
 @QuarkusTest
 class SharedViewsTest {
 

@@ -32,7 +32,7 @@ final class AddressText {
             int dot = text.indexOf('.', begin);
             int end = dot < 0 ? text.length() : dot;
             if (part < 4 ? dot < 0 : dot >= 0) {
-                throw new MalformedAddress(whole + " is not an address: four numbers with dots are wanted.");
+                throw new MalformedAddress(whole + " is not an address: expected four numbers with dots.");
             }
             value = value << 8 | octet(text, begin, end, whole);
             begin = end + 1;

@@ -88,7 +88,7 @@ final class Answering {
                     Why.AGAIN,
                     step,
                     "It asks “" + course.steps.get(step).title()
-                            + "” again, which was answered already. Did it restart? Look at it, and go on by hand.",
+                            + "” again, although it was answered. The machine may have restarted. Look at it and continue by hand.",
                     question.line());
         } else if (course.steps.logsIn(step) || leftBehind(step, shown)) {
             answer(step, course.steps.asked(step), question, now);
@@ -108,7 +108,7 @@ final class Answering {
         course.hold(
                 Why.REFUSED,
                 step,
-                "It did not take the answer to “" + course.steps.get(step).title() + "” and asks again." + why
+                "The machine rejected the answer to “" + course.steps.get(step).title() + "” and asks again." + why
                         + " The same answer is not sent twice; correct it, or type it yourself.",
                 Course.lastOf(shown));
     }
@@ -299,7 +299,7 @@ final class Answering {
             course.hold(
                     Why.GATE,
                     step,
-                    "What “" + asked.title() + "” wants is not known: "
+                    "What “" + asked.title() + "” needs is unknown: "
                             + String.join(", ", asked.answer().names()) + ".",
                     question.line());
             return;
@@ -340,7 +340,7 @@ final class Answering {
             course.hold(
                     Why.TERMS,
                     step,
-                    "It wants its terms agreed to, and the site has recorded no consent. Read them, and agree for "
+                    "The machine asks to accept its terms, and the site has no recorded consent. Read them and accept for "
                             + "yourself or not at all.",
                     question.line());
         } else if (asked.is(Mark.RESTARTS)) {
@@ -376,8 +376,8 @@ final class Answering {
                 && stands.compareTo(Conversation.UNFORESEEN) >= 0) {
             String what = course.state() == State.UNSURE
                     ? "The line shows something, but not which machine it is. Bring it to where it tells its serial, "
-                            + "or look whether the cable is in the right port."
-                    : "The line asks something that is not in the description. Answer it yourself; it goes on by "
+                            + "or check that the cable is in the right port."
+                    : "The line asks something that the description does not cover. Answer it yourself; Lychnos continues "
                             + "itself at the next question that it knows.";
             course.hold(Why.UNFORESEEN, -1, what, open);
         }

@@ -188,7 +188,7 @@ public final class Conversation {
                     Why.OVERDUE,
                     course.steps.waitingFor(),
                     "“" + waits.title() + "” takes longer than " + Course.text(waits.atMost()) + "; "
-                            + Course.text(waits.about()) + " is usual. Look at the machine, or go on waiting.",
+                            + Course.text(waits.about()) + " is usual. Look at the machine, or keep waiting.",
                     "");
         } else if (course.state() == State.UNSURE
                 && course.line.quiet(now).compareTo(SILENCE) >= 0
@@ -205,7 +205,7 @@ public final class Conversation {
                         Why.UNFORESEEN,
                         Course.NONE,
                         "The line shows something, but not which machine it is. Bring it to where it tells its "
-                                + "serial, or look whether the cable is in the right port.",
+                                + "serial, or check that the cable is in the right port.",
                         Course.lastOf(course.line.shown()));
             }
         } else if (course.state() == State.WAITING && !course.identified && gap.mayBeBack(now)) {
@@ -225,8 +225,8 @@ public final class Conversation {
                     Why.SILENT,
                     Course.NONE,
                     "The last question of the machine was lost in the break, and the line is silent. Press a key "
-                            + "that answers nothing there, such as the one that draws its question again, or type "
-                            + "the answer yourself; it goes on once the line speaks.",
+                            + "that answers nothing, such as the one that redraws the question, or type "
+                            + "the answer yourself. Lychnos continues when the line shows something.",
                     Course.lastOf(course.line.shown()));
         }
         return course.effects();

@@ -166,7 +166,7 @@ public final class DryRun {
             ours.delete(0, our + 1);
             theirs.delete(0, their + 1);
             if (!secret && !sent.equals(then)) {
-                differ("It would send “" + sent + "”; then it was “" + then + "”.");
+                differ("The dialogue would send “" + sent + "”; then it was “" + then + "”.");
             }
             secret = false;
         }

@@ -98,8 +98,8 @@ final class Gap {
         course.hold(
                 Why.CUT,
                 Course.NONE,
-                "The work was broken off here and nothing new came since. Is it still the same machine? Say so, and "
-                        + "it goes on at what the line showed last.",
+                "The connection was lost here and the line has shown nothing since. Confirm that this is still the same machine, and "
+                        + "Lychnos continues at what the line showed last.",
                 Course.lastOf(course.line.shown()));
         course.behind(works ? State.WAITING : State.FOLLOWING);
     }
@@ -109,8 +109,8 @@ final class Gap {
             String may = course.dialogue.nudge().isEmpty()
                     ? "Nothing is sent to wake it: on this machine that would answer a question. Is it on, is the "
                             + "cable in the right port?"
-                    : "It did not wake up either. Is it on, is the cable in the right port?";
-            course.hold(Why.SILENT, -1, "The line says nothing. " + may, "");
+                    : "The machine did not wake up either. Check its power and that the cable is in the right port.";
+            course.hold(Why.SILENT, -1, "The line is silent. " + may, "");
             return;
         }
         nudged = true;

@@ -64,8 +64,7 @@ final class Identification {
                     && !kept.isEmpty()
                     && !course.dialogue.identify().unused().contains(kept)) {
                 String going = course.dialogue.wipe().isEmpty()
-                        ? "Its description says nothing of how it is made blank: going on sets it again over what is "
-                                + "on it"
+                        ? "The kind does not describe how to wipe it: continuing sets it up over what is " + "on it"
                         : "Going on wipes what is on it";
                 course.hold(
                         Why.USED,

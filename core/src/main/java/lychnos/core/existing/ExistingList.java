@@ -44,7 +44,7 @@ public record ExistingList(List<InUse> uses, List<LabelFault> faults) {
                 .findFirst()
                 .orElse("");
         if (first.isEmpty()) {
-            return refused("There is nothing in it.");
+            return refused("The list is empty.");
         }
         boolean hosts = Address.tryParse(first.split("\\s+")[0]).isPresent()
                 && first.indexOf(',') < 0

@@ -57,7 +57,7 @@ public final class CsvText {
         try (CSVParser parser = CSVParser.parse(body, format)) {
             for (CSVRecord row : parser) {
                 if (line > MAX_LINES) {
-                    return fault(line, "The list goes on past " + MAX_LINES + " lines; the rest was not read.");
+                    return fault(line, "The list continues past " + MAX_LINES + " lines; the rest was not read.");
                 }
                 if (!row.stream().allMatch(String::isBlank)) {
                     rows.accept(row, line);
@@ -66,7 +66,7 @@ public final class CsvText {
             }
             return List.of();
         } catch (IOException | UncheckedIOException | IllegalStateException e) {
-            return fault(line, "A quotation mark opens here and is never closed; nothing behind it was read.");
+            return fault(line, "A quotation mark opens here and is never closed; the rest was not read.");
         }
     }
 

@@ -162,8 +162,8 @@ public record LabelList(List<Label> labels, List<LabelFault> faults, LabelColumn
         private String atMost(List<String> row, int line, Column column) {
             String text = text(row, column);
             if (text.length() > LONGEST_LOGIN) {
-                faults.add(
-                        new LabelFault(line, column.title(), "", "It has more than " + LONGEST_LOGIN + " characters."));
+                faults.add(new LabelFault(
+                        line, column.title(), "", "The list has more than " + LONGEST_LOGIN + " characters."));
             }
             return text;
         }

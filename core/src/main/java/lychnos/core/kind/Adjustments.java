@@ -231,7 +231,7 @@ public final class Adjustments {
     private static Kind.Waits restart(String typed) {
         String[] parts = typed.split(", at most ");
         if (parts.length != 2) {
-            throw new IllegalArgumentException("Two times are wanted, such as 3 min, at most 10 min.");
+            throw new IllegalArgumentException("Enter two times, such as 3 min, at most 10 min.");
         }
         Kind.Waits waits = new Kind.Waits(KindReader.duration(parts[0].strip()), KindReader.duration(parts[1].strip()));
         if (waits.atMost().compareTo(waits.about()) < 0) {

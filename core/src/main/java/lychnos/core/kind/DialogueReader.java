@@ -132,7 +132,7 @@ final class DialogueReader {
             identify.at("must").map().forEach((at, value) -> must.put(pointer(value, at), template(value)));
         }
         if (must.isEmpty()) {
-            place.fault("An interface says how the machine is told before anything is written: identify: { resource: "
+            place.fault("An interface must identify the machine before anything is written: identify: { resource: "
                     + "/about, must: { /serial: \"{serial}\" } }.");
         }
         return new Dialogue.PageInterface(
@@ -212,7 +212,7 @@ final class DialogueReader {
         }
         String resource = entry.at("resource").text("");
         if (!resource.isEmpty() && !resource.matches("/[a-zA-Z0-9/_.-]*")) {
-            entry.at("resource").fault("A resource is a path that begins with a stroke, such as /subnets/data.");
+            entry.at("resource").fault("A resource is a path that starts with a slash, such as /subnets/data.");
         }
         boolean driven = !resource.isEmpty() && !first;
         if (driven && fields.values().stream().anyMatch(field -> field.at().isEmpty())) {
@@ -233,7 +233,7 @@ final class DialogueReader {
         }
         String after = entry.at("after").text("");
         if (!after.isEmpty() && !known(after)) {
-            entry.at("after").fault("Nothing before this page tells “" + after + "”.");
+            entry.at("after").fault("No step before this page reads “" + after + "”.");
         }
         return new DialogueStep.Page(
                 entry.at("page").text("page"),
@@ -267,7 +267,7 @@ final class DialogueReader {
     /** A place in a resource, as RFC 6901 writes it. */
     private static String pointer(YamlPlace place, String text) {
         if (!text.isEmpty() && !text.startsWith("/")) {
-            place.fault("A place in a resource begins with a stroke, such as /mtu or /ports/0.");
+            place.fault("A place in a resource starts with a slash, such as /mtu or /ports/0.");
         }
         return text;
     }
@@ -337,7 +337,7 @@ final class DialogueReader {
             });
         }
         if (must.isEmpty()) {
-            place.fault("A machine is told by at least one value: must: { serial: \"{serial}\" }.");
+            place.fault("A machine is identified by at least one value: must: { serial: \"{serial}\" }.");
         }
         Set<String> unused = Set.copyOf(place.at("unused").texts());
         Set<String> standby = Set.copyOf(place.at("standby").texts());
@@ -366,7 +366,7 @@ final class DialogueReader {
         for (String name : template.names()) {
             if (!known(name)) {
                 place.fault("Nobody knows “" + name
-                        + "”: it is no fact of this kind, no address of a role, and nothing that an earlier "
+                        + "”: not a fact of this kind, not an address of a role, and not a value that an earlier "
                         + "step reads.");
             }
         }
@@ -542,7 +542,7 @@ final class DialogueReader {
         }
         String after = entry.at("after").text("");
         if (!after.isEmpty() && !known(after)) {
-            entry.at("after").fault("Nothing before this step tells “" + after + "”.");
+            entry.at("after").fault("No step before this one reads “" + after + "”.");
         }
         String title = entry.at("title")
                 .text(

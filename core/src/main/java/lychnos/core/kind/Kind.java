@@ -225,7 +225,7 @@ public record Kind(
      */
     public Kind withFactoryUsers(List<String> users) {
         if (users.size() != logins.size()) {
-            throw new IllegalArgumentException(logins.size() + " accounts are wanted, not " + users.size());
+            throw new IllegalArgumentException(logins.size() + " accounts are expected, not " + users.size());
         }
         KindCopy copy = new KindCopy(this);
         copy.logins = IntStream.range(0, users.size())

@@ -67,7 +67,7 @@ public final class KindPage {
             List<String> remarks =
                     new ArrayList<>(fact.remarks().stream().map(KindPage::text).toList());
             if (!fact.fallback().isEmpty()) {
-                remarks.add("`" + fact.fallback() + "` unless stated");
+                remarks.add("`" + fact.fallback() + "` by default");
             }
             text.append(row(fact.title(), fact.whose(), fact.find(), fact.asked(), String.join(", ", remarks)));
         }

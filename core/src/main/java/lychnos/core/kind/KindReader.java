@@ -292,7 +292,7 @@ public final class KindReader {
                 ? List.of(place.at("from").text())
                 : place.at("choices").texts();
         if (type == FactType.CHOICE && choices.size() < 2) {
-            place.fault("A choice wants choices: [one, other].");
+            place.fault("A choice needs choices: [one, other].");
         }
         Set<FactSpec.Trait> traits = EnumSet.noneOf(FactSpec.Trait.class);
         for (FactSpec.Trait trait : FactSpec.Trait.values()) {
@@ -336,7 +336,7 @@ public final class KindReader {
                     .map(item -> item.isList() ? item.texts() : List.of(item.text()))
                     .toList();
             if (roles.isEmpty()) {
-                entry.fault("An entry wants run: [role, role].");
+                entry.fault("An entry needs run: [role, role].");
                 continue;
             }
             List<String> networks = entry.at("in").list().stream()
@@ -480,7 +480,7 @@ public final class KindReader {
                     entry.at("way").text(), new Kind.Login(user, Secret.of(phrase.isEmpty() ? "?" : phrase))));
         }
         if (logins.isEmpty()) {
-            place.fault("At least one factory log-in is wanted: - { way: ssh, user: keeper, phrase: … }.");
+            place.fault("At least one factory login is needed: - { way: ssh, user: keeper, phrase: … }.");
         }
         return logins;
     }
@@ -528,7 +528,7 @@ public final class KindReader {
     static Duration duration(String text) {
         Matcher matcher = DURATION.matcher(text);
         if (!matcher.matches()) {
-            throw new IllegalArgumentException("A time such as 90 s or 3 min is wanted here.");
+            throw new IllegalArgumentException("Expected a time, such as 90 s or 3 min.");
         }
         long amount = Long.parseLong(matcher.group(1));
         return matcher.group(2).equals("s") ? Duration.ofSeconds(amount) : Duration.ofMinutes(amount);

@@ -150,10 +150,10 @@ public record KindSummary(
             parts.add("It begins with an address from DHCP.");
         }
         if (kind.setup().internet()) {
-            parts.add("It must reach the internet to activate itself.");
+            parts.add("The machine needs the internet to activate itself.");
         }
         if (!kind.setup().proxy() && !kind.setup().wayRound().isEmpty()) {
-            parts.add("Its first setup takes no proxy: " + kind.setup().wayRound() + ".");
+            parts.add("Its first setup cannot use a proxy: " + kind.setup().wayRound() + ".");
         }
         if (!kind.bring().isEmpty()) {
             parts.add("Bring: " + String.join(", ", kind.bring()) + ".");

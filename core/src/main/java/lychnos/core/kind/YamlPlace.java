@@ -59,7 +59,7 @@ final class YamlPlace {
                 }
             }
         } else if (node != null) {
-            fault("A map is wanted here: key: value.");
+            fault("Expected a map here: key: value.");
         }
         return entries;
     }
@@ -81,7 +81,7 @@ final class YamlPlace {
     void only(Set<String> keys) {
         entries().forEach((key, value) -> {
             if (!keys.contains(key)) {
-                at(key).fault("“" + key + "” means nothing here; possible are "
+                at(key).fault("“" + key + "” is unknown here; possible keys are "
                         + String.join(", ", keys.stream().sorted().toList()) + ".");
             }
         });
@@ -97,7 +97,7 @@ final class YamlPlace {
         } else if (node instanceof ScalarNode) {
             items.add(this);
         } else if (node != null) {
-            fault("A list is wanted here: [ one, two ].");
+            fault("Expected a list here: [ one, two ].");
         }
         return items;
     }
@@ -122,7 +122,7 @@ final class YamlPlace {
             return "";
         }
         if (!(node instanceof ScalarNode scalar) || scalar.getValue().isBlank()) {
-            fault("A text is wanted here.");
+            fault("Expected a text here.");
             return "";
         }
         return scalar.getValue().strip();
@@ -175,7 +175,7 @@ final class YamlPlace {
                         text -> switch (text) {
                             case "yes", "true" -> true;
                             case "no", "false" -> false;
-                            default -> throw new IllegalArgumentException("yes or no is wanted here.");
+                            default -> throw new IllegalArgumentException("Expected yes or no here.");
                         },
                         otherwise);
     }

@@ -37,7 +37,7 @@ public final class NamePattern {
         List<String> used = fields(trimmed, FIELDS, "{site}, {kind}, {rack}, {u}, {n} and {n:3}");
         if (!used.contains("n") && !(used.contains("rack") && used.contains("u"))) {
             throw new IllegalArgumentException(
-                    "“" + trimmed + "” gives every unit the same name; add {n:3}, or {rack} and {u}.");
+                    "“" + trimmed + "” gives all units the same name; add {n:3}, or {rack} and {u}.");
         }
         return new NamePattern(trimmed);
     }
@@ -51,7 +51,7 @@ public final class NamePattern {
         String trimmed = text.strip().toLowerCase(Locale.ROOT);
         List<String> used = fields(trimmed, ROLE_FIELDS, "{unit}, {member}, {m} and {i}");
         if (!used.contains("unit")) {
-            throw new IllegalArgumentException("“" + trimmed + "” gives every unit the same name; it needs {unit}.");
+            throw new IllegalArgumentException("“" + trimmed + "” gives all units the same name; add {unit}.");
         }
         return new NamePattern(trimmed);
     }

@@ -53,7 +53,7 @@ public record Need(List<String> roles, List<String> networks, Start start, int g
             throw new IllegalArgumentException("a need has roles and networks, and no negative growth");
         }
         if (paths != Paths.ONE && roles.size() % 2 != 0) {
-            throw new IllegalArgumentException("two paths want an even number of roles, not " + roles.size());
+            throw new IllegalArgumentException("two paths need an even number of roles, not " + roles.size());
         }
     }
 

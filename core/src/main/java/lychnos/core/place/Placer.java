@@ -196,7 +196,7 @@ public final class Placer {
                     network,
                     need.length(),
                     0,
-                    "No network for " + network.replace('-', ' ') + " is stated: that is part of Prepare.");
+                    "No network for " + network.replace('-', ' ') + " is defined. Define one in Prepare.");
         }
         List<Choice> meant = at == null
                 ? choices
@@ -266,7 +266,8 @@ public final class Placer {
                     network,
                     need.length(),
                     map.left(),
-                    at + " is no place to begin: this kind begins on a multiple of " + Shape.of(need).multipleOf + ".");
+                    at + " cannot be the first address: this kind starts on a multiple of " + Shape.of(need).multipleOf
+                            + ".");
         }
         for (Plot plot : plots) {
             for (int i = 0; i < need.length(); i++) {
@@ -276,7 +277,7 @@ public final class Placer {
                             need.length(),
                             map.left(),
                             plot.map.address(start + plot.shift + i) + " is not free, and " + need.length()
-                                    + " are wanted in a row.");
+                                    + " are needed in a row.");
                 }
             }
         }
@@ -293,7 +294,7 @@ public final class Placer {
                     need.length(),
                     left,
                     row + " wanted in " + plots.get(0).network.replace('-', ' ')
-                            + ", and none is free: state a pool there, widen it, or release what is not used.");
+                            + ", and none is free: add or extend a pool, or release unused addresses.");
         }
         String why =
                 left < need.length() ? "only " + left + " are free" : "the " + left + " free ones lie too scattered";
@@ -436,7 +437,7 @@ public final class Placer {
         List<String> reasons = new ArrayList<>();
         int points = 0;
         if (wish.last != null && map.offset(wish.last) + 1 == start) {
-            reasons.add("goes on behind " + wish.lastName);
+            reasons.add("continues after " + wish.lastName);
             points += 4;
         }
         if (map.number(start) % 10 == 0) {

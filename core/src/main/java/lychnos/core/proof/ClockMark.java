@@ -55,7 +55,7 @@ public final class ClockMark {
         }
         return ahead.isPresent()
                 ? Beside.holds(SideMark.TIME, "in step, to the second", servers)
-                : Beside.notMeasured(SideMark.TIME, "its own clock is told by no standard interface")
+                : Beside.notMeasured(SideMark.TIME, "no standard interface shows the clock")
                         .with(servers);
     }
 

@@ -66,7 +66,7 @@ public final class NameMarks {
     private static Beside judge(
             SideMark mark, String asked, String wanted, Map<String, Said> said, Trouble missing, Trouble elsewhere) {
         if (said.isEmpty()) {
-            return Beside.notMeasured(mark, "no zone is stated that it would lie in");
+            return Beside.notMeasured(mark, "no zone is defined for it");
         }
         List<Part> parts = new ArrayList<>();
         List<String> right = new ArrayList<>();

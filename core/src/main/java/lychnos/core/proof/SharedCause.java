@@ -61,7 +61,7 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                 (gateway, of) -> new SharedCause(
                         "The gateway " + gateway + " does not answer",
                         "Nothing answers at " + names(of) + ", all of them in " + of.get(0).network + ".",
-                        "Look at the gateway first; the machines may be well.",
+                        "Check the gateway first; the machines may be fine.",
                         ends(of),
                         false));
         for (String server : servers(left)) {
@@ -71,7 +71,7 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                     each -> silentAt(each, server) ? server : null,
                     (silent, of) -> new SharedCause(
                             "Name server " + silent + " does not answer",
-                            "Asked for " + names(of) + ", it said nothing; others may have answered.",
+                            "Asked for " + names(of) + ", it did not answer; others may have.",
                             "Look at that name server; units would not find their names there either.",
                             ends(of),
                             false));
@@ -114,7 +114,7 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                 (setting, of) -> new SharedCause(
                         "One wrong setting: " + setting,
                         "The same at " + names(of) + ".",
-                        "See in Prepare whether the network is stated rightly before each machine is set again.",
+                        "Check the network in Prepare before setting up each machine again.",
                         ends(of),
                         false));
         return causes;

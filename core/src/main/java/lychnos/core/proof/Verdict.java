@@ -97,9 +97,9 @@ public record Verdict(
                         verdict.height,
                         null,
                         verdict.height > 1
-                                ? "It answers and tells its targets; which machine it is, its unit tells where it is "
+                                ? "The portal answers and reports its targets. The machine is identified at the address where it is "
                                         + "managed."
-                                : "It answers; it is an address for data, and its unit tells what serves it.",
+                                : "The address answers. It is a data address; the machine is identified at its management address.",
                         "",
                         verdict.height > 0,
                         null,
@@ -113,8 +113,8 @@ public record Verdict(
                 ? new Verdict(
                         height,
                         broken,
-                        "Held for a fault: " + what + ".",
-                        "Fix it, or accept it as it is.",
+                        "Rejected: " + what + ".",
+                        "Fix the fault, or accept the difference.",
                         false,
                         beside,
                         ladder)

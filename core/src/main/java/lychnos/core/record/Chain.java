@@ -61,7 +61,7 @@ public final class Chain {
         Link before = null;
         for (Link link : links) {
             if (!link.holds()) {
-                return Optional.of(new Break(link.number, "Its digest is not that of what it says."));
+                return Optional.of(new Break(link.number, "The digest does not match the content."));
             }
             if (before != null && (link.number != before.number + 1 || !link.previous.equals(before.digest))) {
                 return Optional.of(new Break(

@@ -120,7 +120,7 @@ public final class PackHtml {
                 .append("</p><p class=\"sub\">")
                 .append(escaped(unit.signed))
                 .append("</p>\n");
-        list(out, "What it was told", unit.facts);
+        list(out, "Values sent", unit.facts);
         list(out, "How it was set", unit.how);
         list(out, "What was seen", unit.endpoints);
         list(out, "Known and accepted", unit.known);

@@ -57,7 +57,7 @@ public final class NameJudge {
     private static Optional<String> odd(NameSample sample, List<String> zones, Map<String, Long> newest) {
         if (!sample.udp() || !sample.tcp()) {
             return Optional.of(
-                    sample.udp() ? "answers over UDP alone; long answers want TCP" : "answers over TCP alone");
+                    sample.udp() ? "answers over UDP only; long answers need TCP" : "answers over TCP alone");
         }
         for (String zone : zones) {
             if (!sample.serials().containsKey(zone)) {

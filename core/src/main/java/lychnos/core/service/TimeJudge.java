@@ -89,7 +89,7 @@ public final class TimeJudge {
     /** What makes an answer useless on its own. */
     static Optional<String> unfit(TimeSample sample) {
         if (!sample.answersUs()) {
-            return Optional.of("its answer is to somebody else’s question");
+            return Optional.of("its answer does not match the question");
         }
         if (sample.mode() != 4) {
             return Optional.of("answers in mode " + sample.mode() + ", not as a server");

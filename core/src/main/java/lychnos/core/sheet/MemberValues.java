@@ -71,7 +71,7 @@ public record MemberValues(
                             + name.substring(0, name.lastIndexOf('.')).replace('-', ' ')));
         }
         if (site.containsKey(name)) {
-            return Optional.of(new Sourced(site.get(name), "stated for the site"));
+            return Optional.of(new Sourced(site.get(name), "defined for the site"));
         }
         return given(name).or(() -> ofRole(name)).or(() -> known.fact(member, name)
                 .or(() -> known.fact("", name))

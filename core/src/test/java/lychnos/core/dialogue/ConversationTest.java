@@ -420,7 +420,7 @@ class ConversationTest {
                 .toList();
         Stage after = new Stage(Mode.RUN);
         after.conversation.resume(new Conversation.Left(false, true, kept, java.util.Map.of(), ""), after.now);
-        // the machine still stands at the question whose answer may or may not have reached it
+        // the machine still shows the question whose answer may or may not have reached it
         after.says("\r\nTARN interconnect, serial TN-7, blank\r\n")
                 .after(1)
                 .says("Next hop [none]: ")
@@ -474,7 +474,7 @@ class ConversationTest {
         assertEquals(
                 "\r",
                 after.says("\r\nStrong words? [yes]: ").after(2).sent(),
-                "it goes on by itself once the line speaks");
+                "it continues once the line shows something");
     }
 
     @Test

@@ -94,7 +94,7 @@ class MissedEndTest {
     @Test
     void isAskedForOnceAtAPrompt() {
         Stage after = resumed(pairs(), Mode.RUN).says(BACK).after(3);
-        assertEquals("", after.sent(), "it may still come by itself");
+        assertEquals("", after.sent(), "it may still come");
         assertEquals("pair show\r", after.after(2).sent());
         after.says("pair show\r\nleft: leads\r\npaired, no downlinks\r\ntarn# ").after(1);
         assertEquals("pair show\r", after.sent(), "the wait is over, and the next step has its turn");

@@ -97,7 +97,7 @@ class LabelListTest {
         String body =
                 IntStream.range(0, CsvText.MAX_LINES + 5).mapToObj(i -> "x").collect(Collectors.joining("\n"));
         LabelList list = LabelList.parse(body);
-        assertTrue(list.faults().get(list.faults().size() - 1).reason().contains("goes on past"));
+        assertTrue(list.faults().get(list.faults().size() - 1).reason().contains("continues past"));
     }
 
     @Property(tries = 300)

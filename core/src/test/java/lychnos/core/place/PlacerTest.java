@@ -212,7 +212,7 @@ class PlacerTest {
         List<Placement> fits =
                 placer.fits(List.of(run(3, 1, 0)), 3, new Placer.Wish(Address.parse("10.40.8.40"), "ard-fic-1"));
         assertEquals("10.40.8.41", fits.get(0).first().toString());
-        assertTrue(fits.get(0).reasons().contains("goes on behind ard-fic-1"));
+        assertTrue(fits.get(0).reasons().contains("continues after ard-fic-1"));
         assertEquals("10.40.8.33", fits.get(1).first().toString());
         assertEquals(List.of("fills a gap", "lowest that fits"), fits.get(1).reasons());
         assertEquals(List.of("starts on a ten"), fits.get(2).reasons());
@@ -326,7 +326,7 @@ class PlacerTest {
         placer.place(needs).fold(p -> again.addAll(addresses(p)), none -> true);
         assertEquals(first, again);
         assertFalse(
-                !first.isEmpty() && first.size() != (alike ? 4 * half : 2 * half) + 1, "no address stands there twice");
+                !first.isEmpty() && first.size() != (alike ? 4 * half : 2 * half) + 1, "no address is listed twice");
     }
 
     private static boolean release(Placer placer, List<Need> needs, Placement placement) {

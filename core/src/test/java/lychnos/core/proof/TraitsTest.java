@@ -69,7 +69,7 @@ class TraitsTest {
         Verdict proven = new Verdict(7, null, "All seven rungs pass.", "", true, null, true);
         Verdict held = proven.heldForFault("firmware was 4.18.2, is 4.17.0 (too old)");
         assertFalse(held.proven());
-        assertEquals("Held for a fault: firmware was 4.18.2, is 4.17.0 (too old).", held.sentence());
+        assertEquals("Rejected: firmware was 4.18.2, is 4.17.0 (too old).", held.sentence());
     }
 
     /** RFC 9525, section 6.3. */

@@ -23,7 +23,7 @@ import org.junit.jupiter.api.TestFactory;
 
 class RuleTest {
 
-    /** One change to a plan in which nothing is wrong, and the one finding that comes of it. */
+    /** One change to a plan in which nothing is wrong, and the one finding that it causes. */
     private record Case(String code, Consumer<PlanMaker> change) {}
 
     private static PlannedNetwork with(

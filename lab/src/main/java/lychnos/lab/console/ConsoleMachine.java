@@ -114,7 +114,7 @@ abstract class ConsoleMachine implements SerialPort, SshDoors.Shell {
         return false;
     }
 
-    /** What it asks and tells whoever has signed in, on its line or over SSH. */
+    /** What it asks and shows after a login, on its line or over SSH. */
     void shell() throws InterruptedException, Restart {
         line("nothing is to be seen here");
     }
@@ -134,7 +134,7 @@ abstract class ConsoleMachine implements SerialPort, SshDoors.Shell {
         } catch (Restart restart) {
             line("only on its own line");
         } catch (InterruptedException gone) {
-            // whoever signed in has left
+            // the session has ended
         } finally {
             far.remove();
         }
@@ -162,7 +162,7 @@ abstract class ConsoleMachine implements SerialPort, SshDoors.Shell {
         }
     }
 
-    /** What it says to whoever comes onto the line; empty for the many machines that do not notice. */
+    /** What it shows when the line is opened; empty for the many machines that do not notice. */
     String greeting() {
         return "";
     }

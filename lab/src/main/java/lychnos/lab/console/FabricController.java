@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.function.Supplier;
 import java.util.regex.Pattern;
 
-/** One of a cluster of Sallow controllers. Ctrl+L draws its question anew, and the line with its serial above it. */
+/** One of a cluster of Sallow controllers. Ctrl+L draws its question again, and the line with its serial above it. */
 final class FabricController extends ConsoleMachine {
 
     private static final Pattern ADDRESS = Pattern.compile("\\d+\\.\\d+\\.\\d+\\.\\d+");
@@ -92,7 +92,7 @@ final class FabricController extends ConsoleMachine {
         print(prompt);
     }
 
-    /** A question with a suggestion is taken by Enter; one without draws itself anew. */
+    /** A question with a suggestion is taken by Enter; one without is drawn again. */
     private String question(String text, String suggestion) throws InterruptedException {
         while (true) {
             String typed = ask(text);

@@ -76,7 +76,7 @@ final class Interconnect extends ConsoleMachine {
         shell();
     }
 
-    /** Whoever comes onto the line is greeted: the machine sees it at the cable. */
+    /** A new client on the line is greeted: the machine sees it at the cable. */
     @Override
     String greeting() {
         return "ORREL fabric interconnect, serial " + serial() + ", "

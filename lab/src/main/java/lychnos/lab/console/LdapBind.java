@@ -19,12 +19,12 @@ final class LdapBind {
     private static final int BIND_REQUEST = 0x60;
     private static final int SIMPLE = 0x80;
     private static final int VERSION = 3;
-    /** An answer to the bind is no longer than this, and its result stands at a fixed place in a short one. */
+    /** An answer to the bind is no longer than this, and its result is at a fixed place in a short one. */
     private static final int RESULT_AT = 9;
 
     private LdapBind() {}
 
-    /** What comes of it. */
+    /** The result of a bind. */
     enum Answer {
         ADMITTED,
         REFUSED,

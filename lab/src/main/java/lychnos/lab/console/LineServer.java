@@ -11,7 +11,7 @@ import java.util.List;
 
 /**
  * A line server: one TCP port a console, speaking Telnet (RFC 854) and letting its serial ports be set (RFC 2217). A
- * port that stands at another rate than the machine passes garbage, as a real one does. One client a port; the next one
+ * port with another rate than the machine passes garbage, as a real one does. One client a port; the next one
  * takes it over.
  */
 final class LineServer implements AutoCloseable {

@@ -65,7 +65,7 @@ final class Memory {
         put(name, String.valueOf(count(name) + 1));
     }
 
-    /** Forgets everything but what is counted for whoever looks from outside. */
+    /** Forgets everything but what is counted for checks from outside. */
     synchronized void forget() {
         kept.keySet().removeIf(name -> !name.toString().startsWith("seen."));
         write();

@@ -10,7 +10,7 @@ import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 
-/** What a machine finds out by itself: whether a name server answers it, and knows a name. */
+/** What a machine checks on its own: whether a name server answers it, and knows a name. */
 final class OwnCheck {
 
     private static final int DNS = 53;

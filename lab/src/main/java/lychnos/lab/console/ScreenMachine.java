@@ -18,7 +18,7 @@ abstract class ScreenMachine extends ConsoleMachine {
         super(spec, memory, restartMillis);
     }
 
-    /** What stands at the top of every page. */
+    /** The text at the top of every page. */
     abstract String title();
 
     abstract List<String> rows();

@@ -10,7 +10,7 @@ interface SerialPort {
     /** Rate, data bits, parity and stop bits as one word, such as 57600-8N1. */
     String settings();
 
-    /** Whoever is on the line hears what the machine says from now on; null for nobody. */
+    /** The client that receives what the machine says from now on, or null. */
     void attach(Consumer<byte[]> hears, Runnable cut);
 
     void typed(byte[] bytes);

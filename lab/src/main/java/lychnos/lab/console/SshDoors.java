@@ -29,7 +29,7 @@ final class SshDoors {
 
     private SshDoors() {}
 
-    /** What a machine shows whoever signs in. */
+    /** What a machine shows after a login. */
     interface Shell {
 
         /** What stands among the typed keys once nobody types any more. */

@@ -36,7 +36,7 @@ public final class WebProxy implements AutoCloseable {
                                 : request.authority().toString())) {
             request.response().setStatusCode(403).end();
         } else {
-            // nothing is behind it: whoever was let out finds the connection ended
+            // nothing is behind it: allowed connections end at once
             request.toNetSocket().onSuccess(socket -> socket.close());
         }
     }

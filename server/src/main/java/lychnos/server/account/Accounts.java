@@ -61,7 +61,7 @@ public class Accounts {
             Files.writeString(file, code + "\n");
         }
         LOG.infof(
-                "There is no account yet. Open the web page; the first lead's one-time code is %s",
+                "No account exists yet. Open the web page; the one-time code of the first lead is %s",
                 config.firstLeadFile().map(file -> "in " + file).orElse(code));
     }
 

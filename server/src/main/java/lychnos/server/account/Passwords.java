@@ -118,7 +118,7 @@ final class Passwords {
         String lower = password.toLowerCase(Locale.ROOT);
         if (lower.chars().distinct().count() < FEWEST_CHARACTERS || isRuns(lower)) {
             return Optional.of(
-                    "This password is a simple pattern and is guessed quickly. Take several words that have nothing "
+                    "This password is a simple pattern that is guessed quickly. Use several words that have nothing "
                             + "to do with each other.");
         }
         // a digit may stand for a letter, or just be added
@@ -127,7 +127,7 @@ final class Passwords {
                 .anyMatch(letters -> !letters.isEmpty()
                         && isCommon(letters, login.toLowerCase(Locale.ROOT), name.toLowerCase(Locale.ROOT)))) {
             return Optional.of(
-                    "This password consists of words that are tried first. Take several words that have nothing to "
+                    "This password consists of common words that are tried first. Use several words that have nothing to "
                             + "do with each other.");
         }
         return Optional.empty();

@@ -93,7 +93,7 @@ public class People {
         if (login == null || !login.matches("[a-z][a-z0-9._-]{1,31}")) {
             faults.add(new FieldFault(
                     "login",
-                    "A login has 2 to 32 lowercase letters, digits, dots and hyphens, and begins with a letter."));
+                    "A login has 2 to 32 lowercase letters, digits, dots and hyphens, and starts with a letter."));
         }
         if (name == null
                 || name.isBlank()
@@ -196,7 +196,7 @@ public class People {
         }
         boolean leads = account.role.equals("lead") && account.disabledAt == null;
         if (leads && (disabled || !role.equals("lead")) && otherLeads(id) == 0) {
-            throw Refusal.conflict(account.login + " is the only lead. Make somebody else a lead first.");
+            throw Refusal.conflict(account.login + " is the only lead. Make another person a lead first.");
         }
         Map<String, Object> before =
                 Map.of("name", account.name, "role", account.role, "disabled", account.disabledAt != null);
@@ -272,7 +272,7 @@ public class People {
     }
 
     static Refusal usedUp() {
-        return Refusal.bad("This link was used already, or is too old. Ask a lead for a new one.");
+        return Refusal.bad("This link has been used already or has expired. Ask a lead for a new one.");
     }
 
     /** A person has changed the own password; other sessions end. */

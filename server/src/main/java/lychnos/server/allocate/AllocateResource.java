@@ -150,17 +150,17 @@ public class AllocateResource {
         claims.release(id, who.person());
     }
 
-    /** The id of a taking, by which it can be undone. */
-    public record Taken(UUID allocation) {}
+    /** The id of an allocation, by which it can be undone. */
+    public record Allocated(UUID allocation) {}
 
     @POST
     @Path("bring-ups/{id}/allocations")
     @RolesAllowed("engineer")
-    public Taken take(long id, Claims.Taking taking) {
-        if (taking == null) {
-            throw Refusal.bad("There is nothing to take.");
+    public Allocated allocate(long id, Claims.Allocation allocation) {
+        if (allocation == null) {
+            throw Refusal.bad("No addresses were sent to allocate.");
         }
-        return new Taken(claims.take(id, taking, who.person()));
+        return new Allocated(claims.allocate(id, allocation, who.person()));
     }
 
     @POST

@@ -95,8 +95,8 @@ public class Claims {
     /** What is wanted: an address and its name for one role of a unit. Without a role it is the unit's only one. */
     public record Wanted(long unitId, String role, Long networkId, String address, String hostName, String alias) {}
 
-    /** A taking: several at once or none. */
-    public record Taking(String pattern, List<Wanted> lines, List<Placings.Growth> growth) {}
+    /** Addresses to allocate, all of them or none. */
+    public record Allocation(String pattern, List<Wanted> lines, List<Placings.Growth> growth) {}
 
     /** All live addresses of a bring-up, unit by unit in the order of their places. */
     public List<Claim> live(long bringUpId) {
@@ -129,26 +129,26 @@ public class Claims {
     /**
      * Takes addresses for units, all or none. The wire is asked first: what answers there is an unknown device.
      *
-     * @return the id by which the taking can be undone
+     * @return the id by which the allocation can be undone
      * @throws Refusal 409 when somebody was quicker or an address answers; {@link Placings#propose} then gives another
      */
-    public UUID take(long bringUpId, Taking taking, Who.Person person) {
-        if (taking.lines() == null || taking.lines().isEmpty()) {
-            throw Refusal.bad("There is nothing to take.");
+    public UUID allocate(long bringUpId, Allocation allocation, Who.Person person) {
+        if (allocation.lines() == null || allocation.lines().isEmpty()) {
+            throw Refusal.bad("No addresses were sent to allocate.");
         }
-        refuseUnknownDevices(bringUpId, taking);
+        refuseUnknownDevices(bringUpId, allocation);
         try {
-            return QuarkusTransaction.requiringNew().call(() -> insert(bringUpId, taking, person));
+            return QuarkusTransaction.requiringNew().call(() -> insert(bringUpId, allocation, person));
         } catch (PersistenceException | QuarkusTransactionException e) {
             String what = Constraints.violated(e).map(UNIQUE_WHILE_LIVE::get).orElseThrow(() -> e);
             throw Refusal.conflict(
-                    what + " was taken by somebody else a moment ago. Here is the next fit.",
-                    Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
+                    what + " has just been allocated by somebody else. Here is the next fit.",
+                    Map.of("proposal", placings.propose(bringUpId, allocation.pattern(), null)));
         }
     }
 
-    private void refuseUnknownDevices(long bringUpId, Taking taking) {
-        List<Address> addresses = taking.lines().stream()
+    private void refuseUnknownDevices(long bringUpId, Allocation allocation) {
+        List<Address> addresses = allocation.lines().stream()
                 .map(line -> read("address", line.address()))
                 .toList();
         List<Network> networks =
@@ -169,8 +169,8 @@ public class Claims {
                 heard.entrySet().iterator().next();
         throw Refusal.conflict(
                 first.getKey() + " " + first.getValue().sentence()
-                        + ": somebody has it already. It is marked as an unknown device; here is the next fit.",
-                Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
+                        + ": an unknown device uses this address. Here is the next fit.",
+                Map.of("proposal", placings.propose(bringUpId, allocation.pattern(), null)));
     }
 
     private static Address read(String field, String text) {
@@ -181,7 +181,7 @@ public class Claims {
         }
     }
 
-    private UUID insert(long bringUpId, Taking taking, Who.Person person) {
+    private UUID insert(long bringUpId, Allocation allocation, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         Map<Long, Network> networks = networkDefinitions.networks(bringUp).stream()
                 .collect(Collectors.toMap(network -> network.id, Function.identity()));
@@ -194,7 +194,7 @@ public class Claims {
         UUID id = UUID.randomUUID();
         Map<Long, Integer> places = new HashMap<>();
         List<Claim> claims = new ArrayList<>();
-        for (Wanted wanted : taking.lines()) {
+        for (Wanted wanted : allocation.lines()) {
             Network network = wanted.networkId() == null ? bringUp.network : networks.get(wanted.networkId());
             if (units.get(wanted.unitId()) == null || network == null) {
                 throw Refusal.bad(
@@ -206,16 +206,16 @@ public class Claims {
             if (!free.get(network.id).contains(address)) {
                 throw Refusal.conflict(
                         address + " is not free any more, or lies in no pool. Here is the next fit.",
-                        Map.of("proposal", placings.propose(bringUpId, taking.pattern(), null)));
+                        Map.of("proposal", placings.propose(bringUpId, allocation.pattern(), null)));
             }
             free.get(network.id).remove(address);
             claims.add(claim(
                     bringUp, network, wanted, address, id, places.merge(wanted.unitId(), 1, Integer::sum) - 1, person));
         }
         refuseHalves(bringUp, claims, units);
-        keepGrowth(taking, networks, free, id);
-        if (taking.pattern() != null) {
-            bringUp.namePattern = pattern(taking.pattern());
+        keepGrowth(allocation, networks, free, id);
+        if (allocation.pattern() != null) {
+            bringUp.namePattern = pattern(allocation.pattern());
         }
         db.flush();
         store(claims);
@@ -226,7 +226,7 @@ public class Claims {
                 null,
                 "took " + claims.size() + " addresses for " + places.size() + " units",
                 null,
-                taking.lines());
+                allocation.lines());
         live.tell(bringUpId, "allocate");
         return id;
     }
@@ -247,8 +247,8 @@ public class Claims {
         });
     }
 
-    private void keepGrowth(Taking taking, Map<Long, Network> networks, Map<Long, AddressSet> free, UUID id) {
-        for (Placings.Growth growth : taking.growth() == null ? List.<Placings.Growth>of() : taking.growth()) {
+    private void keepGrowth(Allocation allocation, Map<Long, Network> networks, Map<Long, AddressSet> free, UUID id) {
+        for (Placings.Growth growth : allocation.growth() == null ? List.<Placings.Growth>of() : allocation.growth()) {
             AddressRun run = AddressRun.parse(growth.run());
             if (!networks.containsKey(growth.networkId())) {
                 throw Refusal.bad("One of the networks is not of this bring-up.");
@@ -256,7 +256,7 @@ public class Claims {
             if (!free.get(growth.networkId()).contains(run.first())
                     || !free.get(growth.networkId()).contains(run.last())) {
                 throw Refusal.conflict(
-                        run + " is not free any more, and was to be kept for growth. Look for another fit.");
+                        run + " was to be reserved for growth and is no longer free. Choose another fit.");
             }
             AddressRange range = new AddressRange();
             range.networkId = growth.networkId();
@@ -323,11 +323,11 @@ public class Claims {
                 .column("text", claim -> claim.alias)
                 .write(
                         db,
-                        "insert into claim (unit_id, network_id, realm_id, address, host_name, domain, taking, "
+                        "insert into claim (unit_id, network_id, realm_id, address, host_name, domain, allocation, "
                                 + "taken_by, taken_at, role, place, alias) select * from %s");
     }
 
-    /** Takes a taking back, as long as no machine was told. Where names were pushed already it is a release. */
+    /** Undoes an allocation, as long as no machine has its address. Once records were pushed it is a release. */
     @Transactional
     public void undo(long bringUpId, UUID allocation, Who.Person person) {
         List<Claim> claims = db.createQuery(
@@ -338,12 +338,12 @@ public class Claims {
                 .setParameter("bringUp", bringUpId)
                 .getResultList();
         if (claims.isEmpty()) {
-            throw Refusal.conflict("That taking is undone already.");
+            throw Refusal.conflict("That allocation has already been undone.");
         }
         signedUnits.refuse(claims.stream().map(claim -> claim.unitId).distinct().toList());
-        refuseTold(claims, "A machine of this taking was told its address already, or is about to be.");
+        refuseTold(claims, "A machine of this allocation has its address already, or is being set up.");
         letGo(claims, names.pushed(claims));
-        journal.write(person, bringUpId, null, "undid the taking of " + claims.size() + " addresses", null, null);
+        journal.write(person, bringUpId, null, "undid the allocation of " + claims.size() + " addresses", null, null);
         live.tell(bringUpId, "allocate");
     }
 
@@ -358,7 +358,7 @@ public class Claims {
             throw Refusal.conflict(unit.label() + " has no address.");
         }
         signedUnits.refuse(List.of(unitId));
-        refuseTold(claims, unit.label() + " was told its address already, or is about to be.");
+        refuseTold(claims, unit.label() + " has its address already, or is being set up.");
         letGo(claims, true);
         journal.write(person, unit.bringUpId, unitId, "released " + claims.size() + " addresses", null, null);
         live.tell(unit.bringUpId, "allocate");

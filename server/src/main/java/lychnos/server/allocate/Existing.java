@@ -95,7 +95,7 @@ public class Existing {
     public Report transfer(long bringUpId, boolean preview, Who.Person person) {
         List<Source> sources = QuarkusTransaction.requiringNew().call(() -> sources(bringUpId));
         if (sources.isEmpty()) {
-            throw Refusal.conflict("No domain is stated with its primary name server: that is part of Prepare.");
+            throw Refusal.conflict("No domain with a primary name server is defined. Define one in Prepare.");
         }
         List<InUse> uses = new ArrayList<>();
         for (Source source : sources) {

@@ -47,8 +47,8 @@ public class Leases {
     }
 
     private static Refusal unreadable(Path file, String why) {
-        return Refusal.conflict("The DHCP lease file " + file + " was stated, but " + why
-                + ". Nothing is given out before it was looked at; fix it, or leave it out of "
+        return Refusal.conflict("The DHCP lease file " + file + " is configured, but " + why
+                + ". No address is allocated until it can be read. Fix it, or remove it from "
                 + "LYCHNOS_DHCP_LEASE_FILES.");
     }
 }

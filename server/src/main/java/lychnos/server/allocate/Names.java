@@ -118,7 +118,7 @@ public class Names {
 
     private record Planned(Address address, String zone, ZoneRecord record) {}
 
-    /** Plans the records of a taking: A or AAAA, PTR, and CNAME where the kind has a second name. */
+    /** Plans the records of an allocation: A or AAAA, PTR, and CNAME where the kind has a second name. */
     void plan(long siteId, UUID allocation, List<Claim> claims) {
         List<Zone> zones = zones(siteId);
         List<Planned> planned = new ArrayList<>();
@@ -338,7 +338,7 @@ public class Names {
             if (batch.zone.key.isEmpty()) {
                 pushed = records.stream()
                         .map(record ->
-                                new Pushed(record, Pushed.State.REFUSED, "no key is stated for " + batch.zone.name))
+                                new Pushed(record, Pushed.State.REFUSED, "no key is defined for " + batch.zone.name))
                         .toList();
             } else if (batch.make) {
                 pushed = vantage.makeRecords(

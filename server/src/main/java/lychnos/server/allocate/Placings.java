@@ -253,7 +253,7 @@ public class Placings {
         BringUp bringUp = bringUps.get(bringUpId);
         String text = patternText == null || patternText.isBlank() ? bringUp.namePattern : patternText;
         if (bringUp.network == null) {
-            return Proposal.none(text, "No network is stated yet: that is part of Prepare.");
+            return Proposal.none(text, "No network is defined yet. Define one in Prepare.");
         }
         Table table = new Table(bringUp, from == null || from.isBlank() ? null : read("from", from));
         List<Unit> units = table.unplaced();

@@ -71,7 +71,7 @@ public class Ribbons {
     /** How full 256 addresses are, for a network that is too large to draw address by address. */
     public record Density(String first, int taken, int kept, int pool) {}
 
-    /** The newest taking, while it can be undone. */
+    /** The newest allocation, while it can be undone. */
     public record Undo(UUID allocation, int count) {}
 
     /** A network that can be looked at. */

@@ -147,7 +147,7 @@ public class Idempotency {
     private static Response repeated(Kept kept) {
         if (kept.answer == null && kept.status != 204) {
             throw Refusal.conflict(
-                    "This request was carried out already; its answer is not kept and cannot be given again.");
+                    "This request was already carried out; its answer is not stored and cannot be repeated.");
         }
         Response.ResponseBuilder answer = Response.status(kept.status);
         return (kept.answer == null

@@ -59,7 +59,7 @@ public class Problems {
 
     @ServerExceptionMapper
     public Response forbidden(ForbiddenException e) {
-        return problem(403, "Not allowed", "Your role does not allow that. A lead can.", Map.of());
+        return problem(403, "Not allowed", "Your role does not allow this. Ask a lead.", Map.of());
     }
 
     /** The second one is named because the framework has an answer of its own for it, without a word in it. */
@@ -130,7 +130,7 @@ public class Problems {
             "Unsupported media type");
 
     private static final Map<Integer, String> STATUS_TEXTS = Map.of(
-            404, "There is nothing at this address.",
+            404, "This address does not exist.",
             405, "This route does not take that method; the header Allow says which ones it takes.",
             406, "This route does not answer in a format that the header Accept names.",
             413, "The body of the request is too large.",
@@ -152,7 +152,7 @@ public class Problems {
         LOG.errorf(e, "unexpected, %s", id);
         return problem(
                 500,
-                "A fault of ours",
+                "Internal error",
                 "This should not have happened. The server's log has it as " + id + ".",
                 Map.of());
     }
@@ -168,7 +168,7 @@ public class Problems {
                 return Optional.of(problem(
                         409,
                         "Not any more",
-                        "Somebody else changed or deleted this at the same moment. Look at it again.",
+                        "Somebody else changed or deleted this at the same time. Reload and try again.",
                         Map.of()));
             }
             String state = each instanceof SQLException sql ? String.valueOf(sql.getSQLState()) : "";
@@ -190,7 +190,7 @@ public class Problems {
                     return Optional.of(problem(
                             409,
                             "Not any more",
-                            "Somebody else changed the same at the same moment; nothing was changed. Send it again.",
+                            "Somebody else changed this at the same time, so nothing was changed. Try again.",
                             Map.of()));
                 case "22021", "22P05":
                     return Optional.of(problem(
@@ -222,7 +222,7 @@ public class Problems {
                 : problem(
                         503,
                         "The database does not answer",
-                        "The server stands, its database does not answer now. What you sent last may not be kept: "
+                        "The server is running but cannot reach its database. Your last change may not be saved: "
                                 + "look again later. Running jobs continue automatically.",
                         Map.of());
     }

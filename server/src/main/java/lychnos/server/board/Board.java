@@ -570,7 +570,7 @@ public class Board {
             todos.add(new Todo(
                     "work",
                     "Sign " + counted(toSign),
-                    "proven, and not signed yet: a lead signs in Hand over",
+                    "proven but not signed: a lead signs in Hand over",
                     "handover",
                     null));
         }

@@ -216,7 +216,7 @@ final class Setup {
     private Surprise refusesFactory(String orElse) {
         return new Surprise(
                 "This controller refuses the factory password.",
-                "It has been set up before. Reset it to factory settings, " + orElse + ".");
+                "The machine has been set up before. Reset it to factory settings, " + orElse + ".");
     }
 
     /** The password that has logged in before, and the one that was made for it: at most one of the two is there. */
@@ -277,7 +277,7 @@ final class Setup {
             logIn(client, List.of(ourPassword()))
                     .orElseThrow(() -> new Surprise(
                             "This controller refuses the new password.",
-                            "The old one is kept. Try again; if it stays so, reset the machine."));
+                            "The old one stays. Try again; if it still fails, reset the machine."));
             evidence = controller.confirm(client);
         }
         sealed.proven(unitId);
@@ -294,9 +294,10 @@ final class Setup {
                 .orElseThrow(() -> new Surprise("The sealed password is gone.", "Try again from the beginning."));
         try (RedfishClient client = controller.open(foundAt)) {
             logIn(client, List.of(ours))
-                    .orElseThrow(() -> new Surprise(
-                            "This controller refuses the password that was set.",
-                            "It may have been changed since. Reset it, or enter the password in use."));
+                    .orElseThrow(
+                            () -> new Surprise(
+                                    "This controller refuses the password that was set.",
+                                    "The password may have been changed since. Reset the machine, or enter the password in use."));
             return work.run(client);
         }
     }

@@ -96,7 +96,7 @@ public class Comparisons {
         Unit unit = bringUps.unit(row.unitId);
         Kind kind = kinds.of(unit);
         if (!needed(kind, row)) {
-            throw Refusal.conflict("This machine identifies itself, there is nothing to enter.");
+            throw Refusal.conflict("This machine identifies itself. Nothing to enter.");
         }
         String text = read == null ? "" : read.strip();
         MemberValues values = answers.of(unit, store.toldByAll(row.runId)).get(row.member);

@@ -246,7 +246,7 @@ public class ConsoleResource {
     private AtWork atWork(long dialogueId) {
         return consoles.atWork(dialogueId)
                 .orElseThrow(() -> Refusal.conflict(
-                        "Nobody works at it on this server: its setup has ended, its gate is shut, a person "
+                        "Nothing runs on this line here: the setup has ended, a prerequisite blocks it, a person "
                                 + "does it by hand, or another server has it."));
     }
 

@@ -502,7 +502,7 @@ final class MemberLine implements LineEvents, OpenLine {
     public CompletableFuture<Optional<String>> again(String login) {
         return decide(login, () -> {
             if (conversation.state() != Conversation.State.STOPPED) {
-                return Optional.of("It is not stopped.");
+                return Optional.of("This line is not stopped.");
             }
             changes.note("");
             apply(conversation.again(clock.instant()));

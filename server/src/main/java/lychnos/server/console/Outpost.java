@@ -227,7 +227,7 @@ public final class Outpost implements MemberLine.Surroundings {
         if (old != null && !old.isEmpty()) {
             old.linked(back);
             return Optional.of(
-                    "The vantage was started again. What it had kept is handed in first; then the line is opened.");
+                    "The vantage point has restarted. It first hands in what it recorded, then opens the line.");
         }
         Kind kind;
         try {

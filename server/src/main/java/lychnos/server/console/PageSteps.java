@@ -231,9 +231,9 @@ final class PageSteps {
             return stands(
                     Why.PAGE,
                     fault.refusesLogin()
-                            ? "Its pages refuse the log-in. It was not tried again, so that no account is locked. "
+                            ? "The pages refuse the login. It was tried only once, so that no account is locked. "
                                     + "Look which password they have; going on tries once more."
-                            : "It did not take “" + page.title() + "”. It says: " + fault.getMessage()
+                            : "The machine rejected “" + page.title() + "”. It says: " + fault.getMessage()
                                     + ". Fix it there or in Prepare; going on fills the page in again.",
                     fault.getMessage());
         }

@@ -365,7 +365,7 @@ final class RemoteWork implements AtWork {
                 Why.OVERDUE,
                 step,
                 "“" + remote.title() + "” takes longer than " + remote.longest().toMinutes() + " min; "
-                        + remote.usually().toMinutes() + " min is usual. Look at the machine, or go on waiting.",
+                        + remote.usually().toMinutes() + " min is usual. Look at the machine, or keep waiting.",
                 "",
                 ""));
     }
@@ -578,7 +578,7 @@ final class RemoteWork implements AtWork {
     public CompletableFuture<Optional<String>> again(String login) {
         return decide(() -> {
             if (at.state() != State.STOPPED) {
-                return Optional.of("It is not stopped.");
+                return Optional.of("This member is not stopped.");
             }
             note = "";
             return goOn();

@@ -116,8 +116,8 @@ public class Setups {
     private void begin(Unit unit, BringUp bringUp, Begun begun, Mode mode, String reason, Who.Person person) {
         Kind kind = kinds.of(unit);
         Dialogue dialogue = kind.dialogue()
-                .orElseThrow(
-                        () -> Refusal.conflict("Nobody has described what " + kind.title() + " asks on its console."));
+                .orElseThrow(() ->
+                        Refusal.conflict("The kind does not describe what " + kind.title() + " asks on its console."));
         UnitFacts known = answers.known(unit);
         refuseUnready(unit, known);
         if (begun.underWay.contains(unit.id)) {
@@ -356,10 +356,10 @@ public class Setups {
     @Transactional
     public void putAway(long unitId, Who.Person person) {
         Unit unit = bringUps.unit(unitId);
-        Run run = newest(unitId).orElseThrow(() -> Refusal.conflict("It is not under way."));
+        Run run = newest(unitId).orElseThrow(() -> Refusal.conflict("No setup of this unit is in progress."));
         db.refresh(run, LockModeType.PESSIMISTIC_WRITE);
         if (!run.state.mayBecome(RunState.CANCELLED)) {
-            throw Refusal.conflict("It is not under way.");
+            throw Refusal.conflict("No setup of this unit is in progress.");
         }
         run.become(RunState.CANCELLED, clock.instant());
         run.note = "Put away by " + person.login() + ".";
@@ -391,7 +391,7 @@ public class Setups {
     public long override(long dialogueId, String reason, Who.Person person) {
         MemberDialogue row = locked(dialogueId);
         if (row.gate.isEmpty()) {
-            throw Refusal.conflict("No gate keeps it shut.");
+            throw Refusal.conflict("No prerequisite blocks it.");
         }
         overridden(reason, person, "It " + row.gate + ".");
         journal.write(

@@ -149,8 +149,8 @@ final class VantageLine implements OpenLine {
     private void say(String sentence) {
         String more = cutAt == null
                 ? ""
-                : "Vantage " + vantage.name() + " is cut off since "
-                        + cutAt.toString().substring(11, 16) + " UTC. It goes on there, and hands in what happens.";
+                : "Vantage " + vantage.name() + " has been disconnected since "
+                        + cutAt.toString().substring(11, 16) + " UTC. The work continues there and is handed in later.";
         MemberLine.Standing now = standing;
         tell(new MemberLine.Standing(
                 now.state(),

@@ -163,7 +163,7 @@ public class HandoverResource {
     @RolesAllowed("lead")
     public void replace(long id, LifeAfter.New machine) {
         if (machine == null) {
-            throw Refusal.bad("Which machine, and what does the new one bear?");
+            throw Refusal.bad("Say which machine is replaced, and its new serial and MAC addresses.");
         }
         lifeAfter.replace(id, machine, who.person());
     }

@@ -238,7 +238,7 @@ public class LifeAfter {
         Part part = parts(unitId).stream()
                 .filter(each -> each.member.equals(member))
                 .findFirst()
-                .orElseThrow(() -> Refusal.bad("It has no machine “" + member + "” that is told by a serial."));
+                .orElseThrow(() -> Refusal.bad("This unit has no member “" + member + "” with a serial."));
         Unit unit = atRest(unitId);
         Kind kind = kinds.of(unit);
         Map<String, String> after = read(kind, part, machine.facts == null ? Map.of() : machine.facts);

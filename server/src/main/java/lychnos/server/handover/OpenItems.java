@@ -132,7 +132,7 @@ public class OpenItems {
         bringUps.get(bringUpId);
         List<FieldFault> faults = new ArrayList<>();
         if (note == null || !List.of(OpenItem.EXCEPTION, OpenItem.OPEN).contains(String.valueOf(note.sort))) {
-            throw Refusal.bad("It is an exception that is accepted, or something that is open.");
+            throw Refusal.bad("The type is an open item or an accepted difference.");
         }
         text(note.text, "text", "Enter a summary, at most " + LONGEST + " characters.", faults);
         text(note.reason, "reason", "Enter a reason, at most " + LONGEST + " characters.", faults);
@@ -184,7 +184,7 @@ public class OpenItems {
             throw Refusal.notFound("There is no such item.");
         }
         if (item.closedAt != null) {
-            throw Refusal.conflict("It was closed already.");
+            throw Refusal.conflict("This item is already closed.");
         }
         item.closedAt = clock.instant();
         item.closedBy = person.id();

@@ -45,7 +45,7 @@ final class PackCheck {
             unpack(pack, directory, files);
             Path manifest = files.remove(PackFile.MANIFEST);
             if (manifest == null) {
-                faults.add("It has no manifest.json, or cannot be read up to there.");
+                faults.add("The pack has no manifest.json, or is damaged before it.");
                 return new Found(faults, files.size(), 0, "", "");
             }
             manifest(manifest, files);
@@ -86,7 +86,7 @@ final class PackCheck {
                 | java.io.EOFException
                 | IllegalArgumentException
                 | java.nio.file.FileAlreadyExistsException e) {
-            faults.add("It cannot be read to its end: " + e.getMessage() + ".");
+            faults.add("The pack cannot be read to its end: " + e.getMessage() + ".");
         }
     }
 

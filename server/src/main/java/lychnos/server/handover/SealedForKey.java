@@ -49,7 +49,7 @@ final class SealedForKey {
     static SealedForKey read(String armored, Instant now) {
         if (armored == null || armored.length() > LONGEST_KEY || !armored.contains("BEGIN PGP PUBLIC KEY BLOCK")) {
             throw new IllegalArgumentException(
-                    "A public key of OpenPGP is wanted; it begins with -----BEGIN PGP PUBLIC KEY BLOCK-----.");
+                    "Paste an OpenPGP public key; it starts with -----BEGIN PGP PUBLIC KEY BLOCK-----.");
         }
         try {
             PGPPublicKeyRing ring = new PGPPublicKeyRing(

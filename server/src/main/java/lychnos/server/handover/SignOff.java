@@ -131,9 +131,9 @@ public class SignOff {
             Proof proof = proofs.get(unit.id);
             List<Inventory.Entry> own = byUnit.getOrDefault(unit.id, List.of());
             String why = own.isEmpty()
-                    ? "It has no address yet."
+                    ? "No address is allocated yet."
                     : busy.contains(unit.id)
-                            ? "It is being set up."
+                            ? "The setup is in progress."
                             : proof == null
                                     ? "The unit is not, or not completely, checked yet."
                                     : !proof.proven
@@ -259,14 +259,14 @@ public class SignOff {
         }
         if (standing.state == State.SIGNED) {
             throw Refusal.conflict(
-                    standing.unit + " was signed by " + standing.signedBy + " already; nothing was signed now.");
+                    standing.unit + " was signed by " + standing.signedBy + " already, so nothing was signed.");
         }
         if (standing.state == State.BLOCKED) {
-            throw Refusal.conflict(standing.unit + " cannot be signed, and nothing was: " + standing.why);
+            throw Refusal.conflict(standing.unit + " cannot be signed, so nothing was signed: " + standing.why);
         }
         if (face != null && !face.equals(standing.face)) {
-            throw Refusal.conflict(standing.unit
-                    + " is not as you saw it: something of it has changed meanwhile. Nothing was signed; look again.");
+            throw Refusal.conflict(
+                    standing.unit + " has changed since you saw it. Nothing was signed. Review it and sign again.");
         }
     }
 
@@ -283,7 +283,7 @@ public class SignOff {
             db.persist(record);
             db.flush();
         } catch (ConstraintViolationException e) {
-            throw Refusal.conflict(unit.label() + " was signed by somebody else a moment ago; nothing was signed now.");
+            throw Refusal.conflict(unit.label() + " has just been signed by somebody else. Nothing was signed now.");
         }
         String name = entries.get(0).endpoint().unit();
         journal.write(

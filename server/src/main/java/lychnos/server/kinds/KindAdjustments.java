@@ -172,8 +172,7 @@ public class KindAdjustments {
                     .setParameter("now", clock.instant())
                     .getSingleResult();
         } catch (ConstraintViolationException e) {
-            throw Refusal.conflict(
-                    "Another lead has adjusted the same value at this moment. Look at that adjustment first.");
+            throw Refusal.conflict("Another lead has just adjusted the same value. Review that adjustment first.");
         }
         memory.changes();
         journal.write(
@@ -192,7 +191,7 @@ public class KindAdjustments {
         Adjustments.Place place = Adjustments.places(kind).stream()
                 .filter(each -> each.what().equals(wanted.what()))
                 .findFirst()
-                .orElseThrow(() -> fault("what", kind.title() + " has nothing of that name that can be adjusted."));
+                .orElseThrow(() -> fault("what", kind.title() + " has no value of that name that can be adjusted."));
         if (wanted.siteId() == null) {
             throw fault("siteId", "Choose the site that it holds for.");
         }

@@ -105,8 +105,9 @@ public class KindDrafts {
     @Transactional
     public Draft save(String id, String text, String seen, Who.Person person) {
         if (!id.matches("[a-z][a-z0-9-]{0,39}") || id.equals(FORM)) {
-            throw Refusal.bad("“" + id + "” is no id for a kind: it begins with a small letter and has up to 40 small "
-                    + "letters, digits and hyphens.");
+            throw Refusal.bad(
+                    "“" + id + "” is not a valid id: start with a lowercase letter and use at most 40 lowercase "
+                            + "letters, digits and hyphens.");
         }
         if (text.length() > LONGEST_TEXT) {
             throw Refusal.bad(
@@ -248,7 +249,7 @@ public class KindDrafts {
                 .setParameter("now", clock.instant())
                 .executeUpdate();
         if (done == 0) {
-            throw Refusal.conflict(retired ? "It is retired already." : "It is not retired.");
+            throw Refusal.conflict(retired ? "This kind is already retired." : "This kind is not retired.");
         }
         memory.changes();
         journal.write(

@@ -114,7 +114,7 @@ public class KindMoves {
         if (written && (!person.role().equals("lead") || reason.length() < KindAdjustments.SHORTEST_REASON)) {
             throw Refusal.conflict(
                     unit.label() + " was set up with version " + unit.kindVersion
-                            + ", at least in part. A lead can move it and says why, in "
+                            + ", at least in part. A lead can move it with a reason, in "
                             + KindAdjustments.SHORTEST_REASON
                             + " characters or more.",
                     Map.of("gate", true));

@@ -57,7 +57,7 @@ public class Kinds {
                     + String.join(", ", offered().stream().map(Published::id).toList()) + ".");
         }
         if (newest.retired()) {
-            throw Refusal.bad("The kind “" + id + "” is retired. A lead can bring it back under Kinds.");
+            throw Refusal.bad("The kind “" + id + "” is retired. A lead can reinstate it under Kinds.");
         }
         return version(id, newest.version());
     }

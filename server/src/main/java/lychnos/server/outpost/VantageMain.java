@@ -79,7 +79,7 @@ public final class VantageMain {
             throw new IllegalArgumentException(
                     servers.isEmpty()
                             ? "Where is it to join? --join wants a server's address."
-                            : "A token is wanted, in a file (--token-file) or in LYCHNOS_VANTAGE_TOKEN.");
+                            : "A token is missing: give it in a file (--token-file) or in LYCHNOS_VANTAGE_TOKEN.");
         }
     }
 

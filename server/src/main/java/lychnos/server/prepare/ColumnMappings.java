@@ -102,7 +102,7 @@ class ColumnMappings {
                     || !possible.contains(parts[1])
                     || !parts[0].matches("[0-9]{1,3}")
                     || Integer.parseInt(parts[0]) >= MOST_COLUMNS) {
-                throw Refusal.bad("“" + each + "” says nothing of a column; 0:serial does. Possible are "
+                throw Refusal.bad("“" + each + "” is not a column mapping such as 0:serial. Possible meanings are "
                         + String.join(", ", possible) + ".");
             }
             if (chosen.containsValue(parts[1])) {

@@ -384,7 +384,7 @@ public class Facts {
                 boolean secret = spec.get().type() == FactType.SECRET;
                 if (secret && SiteResources.SEALED.equals(value)) {
                     throw new IllegalArgumentException("“" + SiteResources.SEALED
-                            + "” stands in place of a password that is kept. Leave the cell as it is to keep "
+                            + "” is shown in place of a saved password. Leave the cell unchanged to keep "
                             + "it, or type another password.");
                 }
                 String before = stands(unit, member, cell.name());
@@ -392,8 +392,8 @@ public class Facts {
                 if (seenOtherwise && (secret || !java.util.Objects.equals(before, value))) {
                     throw new IllegalArgumentException(
                             before == null
-                                    ? "Somebody has emptied it since you looked."
-                                    : "Somebody has set it to " + before + " since you looked.");
+                                    ? "Somebody has cleared this value since you loaded it."
+                                    : "Somebody has set this value to " + before + " since you loaded it.");
                 }
                 if (secret && (before != null || value != null)) {
                     seal(unit, member, spec.get().name(), value);

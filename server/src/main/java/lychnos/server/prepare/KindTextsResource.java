@@ -82,7 +82,7 @@ public class KindTextsResource {
                     ? kinds.newest(recording.kind()).kind()
                     : KindReader.read(trial.description);
             Dialogue dialogue = kind.dialogue()
-                    .orElseThrow(() -> new IllegalArgumentException("The description says nothing of a console."));
+                    .orElseThrow(() -> new IllegalArgumentException("The description has no console dialogue."));
             DryRun.Report report = recording.tryOn(dialogue);
             return new Tried(
                     report.agrees(),

@@ -288,7 +288,7 @@ public class Labels {
             throw Refusal.conflict("That reading is undone already.");
         }
         if (placedSince(importId)) {
-            throw Refusal.conflict("Some of these units have taken addresses since. Undo the taking first.");
+            throw Refusal.conflict("Some of these units have addresses now. Undo their allocation first.");
         }
         entry.undoneAt = clock.instant();
         db.flush();

@@ -411,7 +411,7 @@ public class NetworkDefinitions {
             if (Constraints.violated(e).filter("network_overlap"::equals).isPresent()) {
                 throw Refusal.fields(List.of(new FieldFault(
                         "prefix",
-                        read.prefix + " overlaps a network that is stated already in the realm “" + read.realm
+                        read.prefix + " overlaps an existing network in the realm “" + read.realm
                                 + "”. Where the two cannot reach each other, name another realm.")));
             }
             throw e;

@@ -62,7 +62,7 @@ public class OperatorReach {
                 }
             }
         } catch (SocketException | UnknownHostException e) {
-            LOG.warnf("This server's own addresses cannot be told (%s); they are not refused.", e.getMessage());
+            LOG.warnf("This server's own addresses are unknown (%s), so they are not refused.", e.getMessage());
         }
         return own;
     }
@@ -100,7 +100,7 @@ public class OperatorReach {
 
     private static String sentence(Refused why, String what) {
         return switch (why) {
-            case NOTHING_ALLOWED -> "This server may reach nothing yet. " + HOW;
+            case NOTHING_ALLOWED -> "This server is not allowed to reach any network yet. " + HOW;
             case NOT_ALLOWED -> what + " lies outside of what this server may reach. " + HOW;
             case SPECIAL -> what + " is loopback, link-local, multicast or reserved, and no management network.";
             case OWN -> what + " is this server's own address or its database's.";

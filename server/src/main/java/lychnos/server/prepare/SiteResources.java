@@ -184,7 +184,7 @@ public class SiteResources {
         }
         if ((values.containsKey("key") || resource.sealed != null)
                 && !person.role().equals("lead")) {
-            throw Refusal.forbidden("An entry with a password is defined and changed by a lead.", null);
+            throw Refusal.forbidden("Entries with a password can only be added and edited by a lead.", null);
         }
         refuseTwin(bringUp.site.id, sort, name, resource.id);
         if (resource.id == null && rows(bringUp.site.id).size() >= MOST) {
@@ -231,7 +231,7 @@ public class SiteResources {
             } else if (field.type() == FactType.SECRET && SEALED.equals(text)) {
                 // the word in place of a secret that went with its entry: it must never pass for the secret, nor for
                 // none
-                faults.add(new FieldFault(field.name(), "It is not kept once its entry was removed; type it again."));
+                faults.add(new FieldFault(field.name(), "The password is deleted with its entry; type it again."));
             } else if (text == null || text.isBlank()) {
                 if (field.wanted()) {
                     faults.add(new FieldFault(field.name(), "This is missing."));

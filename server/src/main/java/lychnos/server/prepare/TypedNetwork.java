@@ -141,7 +141,7 @@ final class TypedNetwork {
     private void range(int index, NetworkDefinitions.RangeText text) {
         String field = "ranges." + index;
         if (!List.of(AddressRange.POOL, AddressRange.KEPT, AddressRange.DHCP).contains(text.purpose())) {
-            faults.add(new FieldFault(field, "A range is a pool, kept, or handed out by DHCP."));
+            faults.add(new FieldFault(field, "A range is a pool, reserved, or used by DHCP."));
             return;
         }
         AddressRun run = field(field, expand(text.run()), AddressRun::parse);

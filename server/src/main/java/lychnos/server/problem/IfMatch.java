@@ -41,7 +41,7 @@ public final class IfMatch {
         if (seen != null && !seen.equals(now)) {
             throw Refusal.outdated(
                     what
-                            + " was changed by somebody else since you looked at it. Nothing of yours is saved yet: "
+                            + " was changed by somebody else since you loaded it, so nothing was saved: "
                             + "look at the current values, then save again.",
                     Map.of("version", now));
         }

@@ -214,7 +214,8 @@ public class Certificates {
             }
             LockSupport.parkNanos(PAUSE_NANOS);
         }
-        throw Refusal.conflict("It took the certificate, and shows the old one still after " + AT_MOST.toSeconds()
-                + " s. It may want a restart; check again after that and accept the new one.");
+        throw Refusal.conflict(
+                "The machine accepted the certificate but still shows the old one after " + AT_MOST.toSeconds()
+                        + " s. It may need a restart. Check again after that and accept the new certificate.");
     }
 }

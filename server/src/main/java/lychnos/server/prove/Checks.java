@@ -461,7 +461,7 @@ public class Checks {
                 .filter(each -> claimId == 0 ? each.place == 0 : each.id == claimId)
                 .findFirst()
                 .orElseThrow(() -> Refusal.notFound(
-                        claimId == 0 ? "This unit has no address yet." : "This unit has that address no more."));
+                        claimId == 0 ? "This unit has no address yet." : "This unit no longer has that address."));
         Proof proof = db.createQuery("from Proof where claimId = :claim", Proof.class)
                 .setParameter("claim", claim.id)
                 .getSingleResultOrNull();

@@ -81,7 +81,7 @@ public class NoticeTargets {
                 throw wrong(e.getMessage());
             }
         } else if (!isHttps(target)) {
-            throw wrong("A webhook is an address that begins with https://, such as https://10.40.8.30/notices.");
+            throw wrong("A webhook URL starts with https://, such as https://10.40.8.30/notices.");
         }
         if (!db.createQuery(
                         "select t.id from NoticeTarget t where t.bringUpId = :id and t.sort = :sort and t.target = "
@@ -92,7 +92,7 @@ public class NoticeTargets {
                 .setParameter("target", target)
                 .getResultList()
                 .isEmpty()) {
-            throw Refusal.conflict(target + " is told already.");
+            throw Refusal.conflict(target + " already receives notices.");
         }
         NoticeTarget row = new NoticeTarget();
         row.bringUpId = bringUpId;
@@ -111,7 +111,7 @@ public class NoticeTargets {
             row.nonce = box.nonce();
             row.sealed = box.sealed();
         }
-        journal.write(person, bringUpId, null, "has changes told to " + shown(row.sort, target), null, null);
+        journal.write(person, bringUpId, null, "sends notices to " + shown(row.sort, target), null, null);
         live.tell(bringUpId, "prove");
         return new Added(row.id, secret);
     }
@@ -136,14 +136,14 @@ public class NoticeTargets {
     public void remove(long id, Who.Person person) {
         NoticeTarget row = db.find(NoticeTarget.class, id, jakarta.persistence.LockModeType.PESSIMISTIC_WRITE);
         if (row == null) {
-            throw Refusal.notFound("That one is told nothing any more.");
+            throw Refusal.notFound("This recipient no longer receives notices.");
         }
         db.remove(row);
         journal.write(
                 person,
                 row.bringUpId,
                 null,
-                "has changes told to " + shown(row.sort, row.target) + " no more",
+                "sends notices to " + shown(row.sort, row.target) + " no more",
                 null,
                 null);
         live.tell(row.bringUpId, "prove");

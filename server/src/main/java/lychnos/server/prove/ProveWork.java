@@ -85,7 +85,7 @@ public class ProveWork implements Work {
             brief = read(List.of(held)).get(held);
         }
         if (brief.endpoints.isEmpty()) {
-            runs.done(held, "It has no address any more.");
+            runs.done(held, "The unit no longer has an address.");
             return;
         }
         List<String> off = new ArrayList<>();

@@ -244,10 +244,10 @@ public class SinceAccepted {
         Claim claim = db.find(Claim.class, claimId);
         TraitChange change = claim == null ? null : standing(claimId).get(what);
         if (change == null) {
-            throw Refusal.conflict("There is no such change any more: it is as it was, or somebody has decided on it.");
+            throw Refusal.conflict("This change is gone: the value is as before, or somebody has decided on it.");
         }
         if (!change.now.equals(now)) {
-            throw Refusal.conflict("It shows yet another value by now: " + change.now + ". Look at that one first.");
+            throw Refusal.conflict("The machine shows another value now: " + change.now + ". Look at that one first.");
         }
         if (accept && !Traits.acceptable(what)) {
             throw Refusal.conflict("This difference cannot be accepted. Fix it, or reject it and record a fault.");

@@ -226,7 +226,7 @@ public class Runs {
         run.note = run.step == null || !run.step.writes()
                 ? "Cancelled before anything was written to it."
                 : "Cancelled before “" + run.step.doing()
-                        + "”. What is set already stays; “Try again” goes on with the rest.";
+                        + "”. Completed steps stay; “Try again” continues with the rest.";
         journal.writeWork(held.bringUpId(), held.unitId(), "cancelled: " + run.note);
         live.tell(held.bringUpId(), held.purpose());
         return true;

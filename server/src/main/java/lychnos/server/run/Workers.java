@@ -133,7 +133,7 @@ public class Workers {
             runs.stop(
                     held,
                     null,
-                    "A fault of ours: " + fault.getClass().getSimpleName() + ".",
+                    "Internal error: " + fault.getClass().getSimpleName() + ".",
                     "The server's log has more. Try again.");
         } catch (HoldLost | RuntimeException e) {
             LOG.warnf("run %d could not be stopped: %s", held.runId(), e.getMessage());

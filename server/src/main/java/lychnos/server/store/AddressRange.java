@@ -42,7 +42,7 @@ public class AddressRange {
     @Column(name = "unit_id")
     public Long unitId;
 
-    /** With which taking it came and goes. */
+    /** The allocation that it belongs to. */
     public UUID allocation;
 
     public AddressRun run() {

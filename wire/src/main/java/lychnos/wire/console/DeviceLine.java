@@ -126,7 +126,7 @@ final class DeviceLine implements ConsoleLine {
                 sent += (int) C.LIBRARY.write(file, rest, rest.length);
             }
         } catch (LastErrorException e) {
-            events.noted("The port " + path + " takes nothing: " + e.getMessage() + ".");
+            events.noted("The port " + path + " accepts no input: " + e.getMessage() + ".");
         }
     }
 

@@ -130,7 +130,7 @@ final class SshLines implements AutoCloseable {
                 keys.write(bytes);
                 keys.flush();
             } catch (IOException e) {
-                events.noted("The SSH session takes nothing: " + e.getMessage() + ".");
+                events.noted("The SSH session accepts no input: " + e.getMessage() + ".");
             }
         }
 
@@ -158,7 +158,7 @@ final class SshLines implements AutoCloseable {
                 try {
                     shell.sendWindowChange(columns, rows);
                 } catch (IOException e) {
-                    events.noted("The size of the screen was not told: " + e.getMessage() + ".");
+                    events.noted("The screen size was not sent: " + e.getMessage() + ".");
                 }
             }
         }

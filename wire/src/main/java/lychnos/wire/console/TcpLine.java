@@ -116,7 +116,7 @@ final class TcpLine implements ConsoleLine {
             } else if (keptBack.length() + data.length() <= MOST_KEPT_BACK) {
                 keptBack.appendBuffer(data);
             } else {
-                events.noted("The line server has wanted nothing sent for long; what was typed last is lost.");
+                events.noted("The console server has accepted no input for too long; the last input is lost.");
             }
         });
     }
@@ -128,7 +128,7 @@ final class TcpLine implements ConsoleLine {
                 return;
             }
             if (protocol == LineAddress.Protocol.RAW) {
-                events.noted("A raw line has no break; nothing was sent.");
+                events.noted("A raw line has no BREAK; nothing was sent.");
                 return;
             }
             codec.breakOn();

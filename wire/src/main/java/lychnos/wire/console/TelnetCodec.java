@@ -234,7 +234,8 @@ final class TelnetCodec {
         } else if (!wants && before == Agreed.YES) {
             out.send(bytes(IAC, aboutUs ? WONT : DONT, code));
         } else if (!wants && option == Option.COM_PORT && aboutUs && before == Agreed.ASKED) {
-            out.noted("The line server does not let its serial port be set; it must stand at " + settings + " there.");
+            out.noted("The console server does not allow to set its serial port; it must be set to " + settings
+                    + " there.");
         }
     }
 

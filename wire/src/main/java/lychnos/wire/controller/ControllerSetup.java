@@ -30,7 +30,7 @@ public final class ControllerSetup {
     private static final Duration PING = Duration.ofSeconds(1);
     private static final Duration CONNECT = Duration.ofSeconds(2);
     private static final String NOTHING_WRITTEN = "Nothing was written to this machine.";
-    private static final String PASSWORD_WRITTEN = "Its password was changed and is sealed; nothing else was written.";
+    private static final String PASSWORD_WRITTEN = "The password was changed and is sealed; nothing else was written.";
 
     /**
      * Which controller is set up, and to what.

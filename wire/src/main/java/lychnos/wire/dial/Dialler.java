@@ -71,11 +71,12 @@ public final class Dialler {
         boolean loopback = LOOPBACK_V4.contains(address) || LOOPBACK_V6.contains(address);
         if (lab && !loopback && !insideLab.getAsBoolean()) {
             throw new WireFault(
-                    WireFault.Kind.NOT_DECLARED, address + " is not on this machine, and a lab reaches nothing else.");
+                    WireFault.Kind.NOT_DECLARED,
+                    address + " is not on this machine, and a lab may reach nothing else.");
         }
         if (!declared.test(address)) {
             throw new WireFault(
-                    WireFault.Kind.NOT_DECLARED, address + " lies in no declared network; nothing was sent to it.");
+                    WireFault.Kind.NOT_DECLARED, address + " is not in a defined network, so nothing was sent.");
         }
         pace.enter(address);
         try {

@@ -230,7 +230,7 @@ public final class DnsClient {
             return new Pushed(
                     record,
                     Pushed.State.REFUSED,
-                    record.owner() + " leads to " + what + " already; somebody else made that, and it is left alone");
+                    record.owner() + " leads to " + what + " already; that record is not ours and stays");
         } catch (WireFault e) {
             return new Pushed(record, Pushed.State.UNKNOWN, e.getMessage());
         }
@@ -281,13 +281,13 @@ public final class DnsClient {
             throw new WireFault(
                     refused ? WireFault.Kind.REFUSED : WireFault.Kind.GARBAGE,
                     refused
-                            ? "The name server gives no transfer of " + zone + ": " + e.getMessage() + "."
+                            ? "The name server refuses the transfer of " + zone + ": " + e.getMessage() + "."
                             : "The transfer of " + zone + " broke off: " + e.getMessage()
                                     + ". Nothing of it was taken.",
                     e);
         } catch (java.io.EOFException e) {
             throw new WireFault(
-                    WireFault.Kind.GARBAGE, "The transfer of " + zone + " was cut short; nothing of it was taken.", e);
+                    WireFault.Kind.GARBAGE, "The transfer of " + zone + " was cut off, so nothing was imported.", e);
         } catch (IOException e) {
             throw new WireFault(WireFault.Kind.SILENT, "The name server does not answer: " + reason(e) + ".", e);
         }

@@ -94,7 +94,7 @@ public final class FarVantage implements InvocationHandler {
 
     private WireFault noVantage(String what) {
         return new WireFault(
-                WireFault.Kind.NO_VANTAGE, "Vantage " + name + " " + what + "; what it is to reach was not looked at.");
+                WireFault.Kind.NO_VANTAGE, "Vantage " + name + " " + what + "; its targets were not checked.");
     }
 
     @Override

@@ -121,7 +121,7 @@ final class DataWay {
                                 : Outcome.broken(
                                         Rung.AS_PLANNED,
                                         Trouble.NOT_AS_PLANNED,
-                                        "It says that its targets are reached at " + elsewhere
+                                        "The portal reports its targets at " + elsewhere
                                                 + ", which was not planned for it"))
                 && add.test(Outcome.notMeasured(Rung.SAFE, ELSEWHERE));
     }

@@ -91,7 +91,7 @@ final class RedfishWay implements Way {
     @Override
     public Outcome identity() throws WireFault {
         if (expected.login().phrase() == null) {
-            return Outcome.broken(Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE, "no password of ours is on it yet");
+            return Outcome.broken(Rung.IDENTITY, Trouble.IDENTITY_UNREADABLE, "no password has been set on it yet");
         }
         try {
             client.logIn(expected.login().user(), expected.login().phrase());

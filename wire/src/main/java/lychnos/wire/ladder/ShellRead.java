@@ -89,7 +89,7 @@ final class ShellRead {
             boolean missing = !seen.missing().isEmpty()
                     && !state.equals(target.known().accepted().get(Traits.STATE + command.title()));
             if (!command.expects().isEmpty()) {
-                traits.put(Traits.STATE + command.title(), state.isEmpty() ? "nothing of what was expected" : state);
+                traits.put(Traits.STATE + command.title(), state.isEmpty() ? "none of the expected output" : state);
             }
             String lacks = missing ? "it does not show “" + String.join("”, “", seen.missing()) + "”" : "";
             String fault = differs.isEmpty() ? lacks : differs;

@@ -83,7 +83,7 @@ final class SignInPage {
         boolean form = PASSWORD.matcher(page).find();
         String fault = answer.status() != 200
                 ? "it answers HTTP " + answer.status()
-                : form ? "" : "nothing on it takes a password";
+                : form ? "" : "the page has no password field";
         return new Seen(answer.status(), title.find() ? title.group(1).strip() : "", form, Optional.empty(), fault);
     }
 }

@@ -123,7 +123,7 @@ public final class NullCall {
         int state = record.getInt();
         if (state != SUCCESS && state != PROGRAM_MISMATCH) {
             throw new WireFault(
-                    Kind.GARBAGE, state == 1 ? "there is RPC, but no NFS" : "it answers the call with state " + state);
+                    Kind.GARBAGE, state == 1 ? "there is RPC, but no NFS" : "it answers the call with status " + state);
         }
         return state == SUCCESS;
     }

@@ -191,7 +191,7 @@ public final class MachinePages {
                         + Base64.getEncoder()
                                 .encodeToString((login.user + ":" + phrase).getBytes(StandardCharsets.UTF_8))));
         if (pin == null) {
-            throw new IllegalStateException("nothing is sent before the certificate was looked at");
+            throw new IllegalStateException("nothing is sent before the certificate is checked");
         }
         HttpAnswer answer =
                 vantage.http(new HttpCall(address, port, method, root + resource, headers, body, pin, REQUEST));

@@ -40,7 +40,7 @@ public final class WebCertificate {
         String pem =
                 client.act(action("GenerateCSR"), parameters).path("CSRString").asText();
         if (!pem.contains("CERTIFICATE REQUEST")) {
-            throw new WireFault(WireFault.Kind.GARBAGE, "what the machine gives is no request");
+            throw new WireFault(WireFault.Kind.GARBAGE, "the machine returned no signing request");
         }
         return new Request(pem, collection);
     }
@@ -79,6 +79,6 @@ public final class WebCertificate {
                 return certificates.path("@odata.id").asText();
             }
         }
-        throw new WireFault(WireFault.Kind.GARBAGE, "it tells nowhere to put a certificate");
+        throw new WireFault(WireFault.Kind.GARBAGE, "it does not say where to install a certificate");
     }
 }

@@ -61,9 +61,9 @@ public final class SignedChain {
                     + ", which signed it, is missing. Enter the whole chain; the root itself may be left out.");
         }
         if (!CertificateNames.cover(seen.names(), fqdn, "")) {
-            throw new IllegalArgumentException(
-                    "It is made out to " + (seen.names().isEmpty() ? "no name" : String.join(", ", seen.names()))
-                            + ", and the machine is called " + fqdn + ".");
+            throw new IllegalArgumentException("The certificate is issued for "
+                    + (seen.names().isEmpty() ? "no name" : String.join(", ", seen.names()))
+                    + ", and the machine is called " + fqdn + ".");
         }
         for (X509Certificate each : chain) {
             if (now.isAfter(each.getNotAfter().toInstant())

@@ -119,7 +119,7 @@ public final class LocalVantage implements Vantage, AutoCloseable {
         if (run.size() > LARGEST_SWEEP) {
             throw new WireFault(
                     WireFault.Kind.NOT_DECLARED,
-                    run + " is more than " + LARGEST_SWEEP + " addresses; state a shorter first-contact range.");
+                    run + " is more than " + LARGEST_SWEEP + " addresses; define a smaller first-contact range.");
         }
         List<InetSocketAddress> peers = new ArrayList<>();
         for (long i = 0; i < run.size(); i++) {

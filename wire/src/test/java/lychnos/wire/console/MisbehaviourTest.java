@@ -223,9 +223,9 @@ class MisbehaviourTest {
     }
 
     /**
-     * What a machine does and what comes of it.
+     * What a machine does and the result.
      *
-     * @param why what the tool must hold for; null where it must get to its end all the same
+     * @param why what the tool must hold for; null where it must reach its end anyway
      * @param part of what it must say
      */
     private record Row(String model, Habit habit, Why why, String part) {}

@@ -190,7 +190,7 @@ class FarVantageTest {
     void withoutALinkNothingIsSaidOfTheMachine() {
         WireFault fault = assertThrows(WireFault.class, () -> far.vantage().port(AT, 443, Duration.ofSeconds(1)));
         assertTrue(fault.ours(), fault.getMessage());
-        assertEquals("Vantage cage-4 is not linked; what it is to reach was not looked at.", fault.getMessage());
+        assertEquals("Vantage cage-4 is not linked; its targets were not checked.", fault.getMessage());
     }
 
     @Test

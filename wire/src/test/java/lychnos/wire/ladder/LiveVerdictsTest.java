@@ -496,7 +496,7 @@ class LiveVerdictsTest {
         });
         rows.put(Trouble.PORT_REFUSED, () -> climb(target(signIn(false))));
         rows.put(Trouble.PORT_SILENT, () -> {
-            // a queue that is full: whoever comes now hears nothing
+            // a queue that is full: new connections hear nothing
             ServerSocket full = new ServerSocket(PORT, 1, InetAddress.getByName(AT.toString()));
             opened.add(full);
             for (int i = 0; i < 3; i++) {

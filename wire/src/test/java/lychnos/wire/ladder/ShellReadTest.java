@@ -168,7 +168,7 @@ class ShellReadTest {
                     say(prompt);
                 }
             } catch (IOException e) {
-                // whoever looked has left
+                // the session has ended
             }
             exit.onExit(0);
         }

@@ -106,7 +106,7 @@ class SignInTest {
         breaks(climb(target(SET_UP, null, "0".repeat(64))), Rung.TLS, Trouble.CERTIFICATE_CHANGED);
     }
 
-    /** A machine that tells nothing by itself: the evidence names the person who read its serial. */
+    /** A machine that does not identify itself: the evidence names the person who read its serial. */
     @Test
     void whatAPersonReadIsNotSaidToBeToldByTheMachine() throws Exception {
         serve(request -> request.response().end(FORM));
