@@ -6,11 +6,11 @@ usage: ./lychnos account add LOGIN NAME ROLE       ROLE is viewer, engineer or l
        ./lychnos account disable LOGIN
        ./lychnos account reset-password LOGIN
 
-For the server that ./lychnos start runs here; it must be running. add and reset-password print a link that works once and for
-three days: with it the person sets a password. disable signs the person out at once. The page People does the same for leads.
+For the server that ./lychnos start runs here; it must be running. add and reset-password print a link to set a password;
+it works once, within three days. disable ends all sessions of the person. Leads can do the same on the page People.
 
   LYCHNOS_DATA   where the database is   (.lychnos)
-  LYCHNOS_URL    how people reach the server, for the link; else the address that start printed
+  LYCHNOS_URL    the URL of the server, used in links   (the one that start printed)
 TXT
 }
 case ${1:-} in add|list|disable|reset-password) ;; --help) account_usage; exit 0 ;; *) account_usage >&2; exit 2 ;; esac

@@ -3,9 +3,9 @@ backup_usage() {
   cat <<'TXT'
 usage: ./lychnos backup FILE --key KEYFILE (--passphrase-file P | --for PUBLIC-KEY)
 
-Writes the database to FILE, encrypted (OpenPGP, AES-256): for the passphrase that stands in the file P, or for an OpenPGP public
-key in ASCII armour. Without either it asks for a passphrase. The key of the sealed passwords goes to KEYFILE, which must be in
-another directory: who has both and the passphrase has every password. The server may run meanwhile.
+Writes the database to FILE, encrypted (OpenPGP, AES-256) with the passphrase in file P or for an ASCII-armored OpenPGP public
+key. Without either it asks for a passphrase. The key of the sealed passwords is written to KEYFILE, which must be in another
+directory: FILE, KEYFILE and the passphrase together give access to all passwords. The server can keep running.
 
   LYCHNOS_DATA   where the database and the key are   (.lychnos)
 TXT

@@ -4,9 +4,9 @@ if [ "${1:-}" = --help ]; then
 usage: ./lychnos bench [--small] [placing|proving|pings|hall|keeping|lines|load …]
 
 Measures speed as ratios within one run, on loopback in a network namespace. Absolute times depend on the
-machine; the ratios say how much more is done than the plainest thing with the same data. Without a word: everything
-but load, which has twenty engineers at work on 5,000 units for ten minutes (LYCHNOS_LOAD_ENGINEERS, LYCHNOS_LOAD_SECONDS).
---small runs every row once in a size that means nothing, to see that it still can be measured.
+machine; the ratios compare with the simplest alternative on the same data. Without arguments: everything
+but load, which simulates twenty engineers on 5,000 units for ten minutes (LYCHNOS_LOAD_ENGINEERS, LYCHNOS_LOAD_SECONDS).
+--small runs each row once in a tiny size, only to check that it works.
 TXT
   exit 0
 fi

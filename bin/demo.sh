@@ -4,15 +4,15 @@ if [ "${1:-}" = --help ]; then
 usage: ./lychnos demo [--port PORT] [--fresh]
        ./lychnos demo --run-through [--say-yes] [--pack FILE]
 
-Starts a hall of stand-in machines in a network of its own that has no way out, a database and the
-server, and prints the address to open and the accounts. Ends, and cleans up, with Ctrl+C or ./lychnos stop.
-What was done in it is kept in .lychnos/demo, machines and all: the next demo goes on from there.
+Starts a hall of stand-in machines in an isolated network, a database and the server, and prints the URL and
+the accounts. Stop it with Ctrl+C or ./lychnos stop. Its state is kept in .lychnos/demo, and the next demo
+continues from there.
 
---fresh       forgets the demo that is kept, and begins it again
---run-through takes an untouched hall from its labels to a signed pack without a person, prints what it does, and ends.
-  --say-yes   agrees to licence terms, types the values that can never be changed, and says yes to wipes and restarts;
-              without it the run-through stops at the first of them, says which, and ends with 3
-  --pack      where the pack goes (ardal-hall-2-pack.zip)
+--fresh       deletes the state of the demo and starts again
+--run-through takes a new hall from labels to a signed pack without a person, prints each step, and ends.
+  --say-yes   accepts licence terms, permanent values, wipes and restarts; without it the run-through stops at
+              the first of them, names it, and exits with 3
+  --pack      the file for the pack (ardal-hall-2-pack.zip)
 TXT
   exit 0
 fi
@@ -58,7 +58,7 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
       --run-through) THROUGH=1 ;;
       --say-yes) SAY_YES=--say-yes ;;
       --pack) PACK=$(realpath -m "${2:?--pack wants a file}"); shift ;;
-      *) die "demo knows no “$1”: ./lychnos demo --help" ;;
+      *) die "unknown option “$1”: ./lychnos demo --help" ;;
     esac
     shift
   done
@@ -70,7 +70,7 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   mkdir -p "$DATA"
   # everything that belongs to a demo has it open: where only its first process was killed, the rest is not gone yet
   exec 9>"$DATA/demo.lock"
-  flock -n 9 || die "a demo runs already: ./lychnos status"
+  flock -n 9 || die "a demo is already running: ./lychnos status"
   case $(cat "$DATA/demo.run" 2>/dev/null) in */lychnos-demo.*) rm -rf "$(cat "$DATA/demo.run")" ;; esac # of one that was killed
   RUN=$(mktemp -d "${TMPDIR:-/tmp}/lychnos-demo.XXXXXX")
   echo "$RUN" >"$DATA/demo.run"
@@ -113,7 +113,7 @@ if [ "${LYCHNOS_INSIDE:-}" != demo ]; then
   else
     [ -z "$THROUGH" ] || die "this machine grants no namespaces, and a run-through needs the hall's own network"
     say "this machine grants no namespaces: the hall is at 127.40.0.0/13 instead."
-    say "what that cannot show: silence, MAC addresses (ARP), and the rung “answers”; it is left out, not green."
+    say "not available there: silence, MAC addresses (ARP) and the rung “answers”; it is left out, not green."
     export NO_NAMESPACES=1
     LABELS=$RUN/hall-2-row-b.csv
     set -m

@@ -3,9 +3,8 @@ if [ "${1:-}" = --help ]; then
   cat <<'TXT'
 usage: ./lychnos record
 
-Sets every stand-in with a console up once and writes what its line showed into kinds/recordings,
-and writes docs/kind-reference.md from the descriptions.
-To be run where a stand-in or a description has changed.
+Sets up each stand-in with a console once, saves the recordings to kinds/recordings and writes
+docs/kind-reference.md. Run it when a stand-in or a kind has changed.
 TXT
   exit 0
 fi

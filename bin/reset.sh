@@ -3,21 +3,21 @@ if [ "${1:-}" = --help ]; then
   cat <<'TXT'
 usage: ./lychnos reset [--yes]
 
-Ends what runs, and deletes everything that the server for real work keeps here: its database, the key that its passwords
-are sealed with, its settings; and the demo hall with it. There is no way back but a backup. Asks first; --yes says it beforehand.
-(./lychnos demo --fresh forgets the demo alone.)
+Stops what is running and deletes everything here: the database of the server for real work, the key of its passwords, its
+settings, and the demo. Only a backup can restore it. Asks for confirmation unless --yes is given.
+(./lychnos demo --fresh deletes the demo only.)
 TXT
   exit 0
 fi
 if [ ! -d "$DATA" ]; then
-  say "nothing is kept here"
+  say "nothing to delete"
   exit 0
 fi
 if [ "${1:-}" != --yes ]; then
-  printf 'This deletes %s: database, sealing key and all. Make a backup first (./lychnos backup), or type “forget it all” to go on: ' "$DATA" >&2
+  printf 'This deletes %s: database, sealing key and all. Make a backup first (./lychnos backup), or type “delete everything” to continue: ' "$DATA" >&2
   read -r typed || typed=
-  [ "$typed" = "forget it all" ] || die "nothing was deleted"
+  [ "$typed" = "delete everything" ] || die "nothing was deleted"
 fi
 "$ROOT/lychnos" stop
 rm -rf "$DATA" 2>/dev/null || as_root rm -rf "$DATA" # the database's files belong to postgres where root began it
-say "nothing is kept here any more"
+say "everything was deleted"

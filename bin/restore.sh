@@ -3,11 +3,11 @@ restore_usage() {
   cat <<'TXT'
 usage: ./lychnos restore FILE --key KEYFILE [--passphrase-file P]
 
-Puts FILE, which ./lychnos backup has written, into a directory that has no database yet, and KEYFILE with it. Without a file for
-the passphrase it asks for one. What was encrypted for a public key is decrypted first: gpg --decrypt FILE >PLAIN. Nothing is ever
-restored over a database: move that away, or set LYCHNOS_DATA to another directory. Then: ./lychnos start
+Restores FILE and KEYFILE, written by ./lychnos backup, into a directory without a database. Without --passphrase-file it asks for
+the passphrase. Decrypt a backup for a public key first: gpg --decrypt FILE >PLAIN. An existing database is never overwritten: move
+it away, or set LYCHNOS_DATA to another directory. Then run ./lychnos start
 
-  LYCHNOS_DATA   where it is put   (.lychnos)
+  LYCHNOS_DATA   the directory to restore into   (.lychnos)
 TXT
 }
 [ "${1:-}" = --help ] && { restore_usage; exit 0; }

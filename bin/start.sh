@@ -6,9 +6,9 @@ usage: ./lychnos start [--reach PREFIX,…] [--reach-notices PREFIX,…]
 Starts PostgreSQL in .lychnos/pg (durable, with a password) and the server on loopback, in the background.
 The first time it prints a one-time code: with it the first lead sets a password in the browser. ./lychnos account adds others.
 
---reach          what the server may reach: the management networks and services of your sites must lie inside. Until it is set
-                 nothing is reached. It is remembered; another one replaces it.
---reach-notices  where webhooks and mail relays may be besides
+--reach          prefixes that the server may reach: the management networks and services of your sites must be inside.
+                 Until it is set, nothing is reached. The value is saved; a new one replaces it.
+--reach-notices  further prefixes for webhooks and mail relays
 
   LYCHNOS_DATA        where the database, the keys and the logs are          (.lychnos)
   LYCHNOS_HTTP_PORT   the port of the web page                               (8080)
@@ -17,25 +17,24 @@ The first time it prints a one-time code: with it the first lead sets a password
                       and …_KEY_FILES), or of a proxy that is named in
                       LYCHNOS_TRUSTED_PROXY                                  (127.0.0.1)
   LYCHNOS_TRUSTED_PROXY
-                      the address of the TLS proxy before it: what that says
-                      of a request's origin is believed, and the cookie goes
-                      over HTTPS alone                                       (none)
+                      the address of the TLS proxy in front of the server: its
+                      forwarding headers are trusted, and the cookie is sent
+                      over HTTPS only                                        (none)
   LYCHNOS_SESSION_IDLE, LYCHNOS_SESSION_LONGEST
-                      when sessions end: after so long without a request, and
-                      at the latest                                          (4h, 20h)
-  LYCHNOS_COOL_OFF    how long a released address is given to nobody         (24h)
+                      idle and absolute limit of sessions                    (4h, 20h)
+  LYCHNOS_COOL_OFF    how long a released address is held back               (24h)
   LYCHNOS_DHCP_LEASE_FILES
-                      lease files on this machine, with commas between: what
-                      they hold is given to nobody                           (none)
+                      lease files on this machine, separated by commas:
+                      leased addresses are not allocated                     (none)
 TXT
   exit 0
 fi
 while [ $# -gt 0 ]; do
   case $1 in
     --reach|--reach-notices)
-      [[ ${2:-} =~ ^[0-9a-fA-F.:/,]+$ ]] || die "$1 wants prefixes with commas between, such as 10.40.0.0/13,fd40:a4da:1::/48"
+      [[ ${2:-} =~ ^[0-9a-fA-F.:/,]+$ ]] || die "$1 needs prefixes separated by commas, such as 10.40.0.0/13,fd40:a4da:1::/48"
       mkdir -p "$DATA"; echo "$2" >"$DATA/${1#--}"; shift ;;
-    *) die "start knows no “$1”: ./lychnos start --help" ;;
+    *) die "unknown option “$1”: ./lychnos start --help" ;;
   esac
   shift
 done
@@ -43,7 +42,7 @@ HOST=${LYCHNOS_HTTP_HOST:-127.0.0.1}
 case $HOST in
   127.*|::1|localhost) ;;
   *) [ -n "${LYCHNOS_TRUSTED_PROXY:-}" ] || [ -n "${QUARKUS_HTTP_SSL_CERTIFICATE_FILES:-}" ] \
-       || die "it does not listen at $HOST in the clear: passwords would go over the network. Give it a certificate, or name its TLS proxy in LYCHNOS_TRUSTED_PROXY (./lychnos start --help)" ;;
+       || die "the server does not listen at $HOST without TLS: passwords would cross the network unencrypted. Give it a certificate, or name its TLS proxy in LYCHNOS_TRUSTED_PROXY (./lychnos start --help)" ;;
 esac
 if [ -n "${LYCHNOS_TRUSTED_PROXY:-}" ]; then
   export QUARKUS_HTTP_PROXY_PROXY_ADDRESS_FORWARDING=true QUARKUS_HTTP_PROXY_ENABLE_FORWARDED_HOST=true QUARKUS_HTTP_PROXY_TRUSTED_PROXIES=$LYCHNOS_TRUSTED_PROXY
@@ -54,7 +53,7 @@ ensure_node
 ensure_built
 mkdir -p "$DATA"
 DATA=$(cd "$DATA" && pwd)
-[ ! -f "$DATA/start.pid" ] || ! kill -0 "$(cat "$DATA/start.pid")" 2>/dev/null || die "it runs already: ./lychnos status"
+[ ! -f "$DATA/start.pid" ] || ! kill -0 "$(cat "$DATA/start.pid")" 2>/dev/null || die "the server is already running: ./lychnos status"
 if [ "$(id -u)" = 0 ] && [ -z "${LYCHNOS_MAPPED:-}" ] && ! setpriv --reuid=postgres --regid=postgres --init-groups test -x "$DATA"; then
   die "the database runs as postgres, who cannot reach $DATA: set LYCHNOS_DATA to a directory that others may enter, such as /var/lib/lychnos"
 fi
@@ -93,5 +92,5 @@ echo $! >"$DATA/start.pid"
 echo "http://$HOST:$PORT/" >"$DATA/start.url"
 wait_for "the server" 90 "$DATA/start.log" port_open "$PORT"
 say "open $(cat "$DATA/start.url")"
-[ -n "$REACH" ] || say "it may reach nothing yet: ./lychnos stop, then ./lychnos start --reach PREFIX,… with your management networks"
+[ -n "$REACH" ] || say "the server may not reach any network yet: ./lychnos stop, then ./lychnos start --reach PREFIX,… with your management networks"
 if [ -f "$DATA/first-lead.code" ]; then say "one-time code for the first lead: $(cat "$DATA/first-lead.code")"; fi

@@ -6,7 +6,7 @@ for what in demo start; do
   if [ -f "$file" ] && kill -TERM "$(cat "$file")" 2>/dev/null; then
     pid=$(cat "$file")
     wait_for "the end of $what" 40 /dev/null eval "! kill -0 $pid 2>/dev/null"
-    say "$what has ended"
+    say "$what has stopped"
     stopped=1
   fi
   rm -f "$file"

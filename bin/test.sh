@@ -6,7 +6,7 @@ usage: ./lychnos test [MAVEN-ARGUMENT …]
 Fetches what the build needs, then builds and tests everything in a network namespace that has no way out,
 with a database of its own. Arguments go to Maven, such as -pl core or -Dtest=PlacerTest.
 
-  LYCHNOS_LANES_AT_ONCE   how many of the six lanes run beside each other   (3, or 1 on a machine with one processor)
+  LYCHNOS_LANES_AT_ONCE   how many of the six lanes run in parallel   (3, or 1 on a machine with one processor)
 TXT
   exit 0
 fi

@@ -3,13 +3,13 @@ if [ "${1:-}" = --help ] || [ $# -eq 0 ]; then
   cat <<'TXT'
 usage: ./lychnos vantage --join URL [--join URL …] --token-file FILE [--only PREFIX …] [--state DIRECTORY]
 
-Stands in another network and does there what a server asks: checks, Redfish, console lines, serial ports of this
-machine. It dials out to the server over WebSocket; nothing listens here. A lead makes the token in Lychnos, in
-Prove, at the place that checks run from, and can revoke it there; LYCHNOS_VANTAGE_TOKEN may hold it instead of a file.
+Runs a vantage point: works for a server in this network (checks, Redfish, console lines, serial ports of this
+machine). It connects out to the server over WebSocket and listens on no port. A lead creates the token in Prove, under
+“checks run from”, and can revoke it there. Instead of a file, LYCHNOS_VANTAGE_TOKEN can contain the token.
 
-  --join URL         the server, such as https://lychnos.ardal.example; of several servers each
+  --join URL         the server, such as https://lychnos.ardal.example; repeat it for several servers
   --only PREFIX      reach nothing outside of these networks, whatever the server says
-  --state DIRECTORY  where is kept what happens while the link is cut (lychnos-vantage)
+  --state DIRECTORY  where results are kept while disconnected (lychnos-vantage)
 TXT
   [ $# -gt 0 ] || exit 2
   exit 0

@@ -3,8 +3,8 @@ if [ "${1:-}" = --help ] || [ $# -ne 1 ]; then
   cat <<'TXT'
 usage: ./lychnos verify FILE
 
-Looks whether a pack that was handed over is as it was made: every file in it, every record, and the chain that they
-stand in. Wants neither a server nor a database. Ends with 0 where it holds, 1 where it does not.
+Verifies a pack of a hand-over: every file, every record and the chain. Needs neither a server nor a database.
+Exits with 0 if the pack is intact, 1 if not.
 TXT
   [ "${1:-}" = --help ] && exit 0
   exit 2

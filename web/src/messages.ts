@@ -690,7 +690,7 @@ export const m = {
       UNREACHED: 'Try again',
       other: 'Continue',
     } as Record<string, string>,
-    gate: (gate: string) => `Not yet: this member ${gate}.`,
+    gate: (gate: string) => `Not yet: the line ${gate}.`,
     gateTitle: 'Blocked by a prerequisite',
     override: 'Override',
     reason: 'Reason (recorded with the unit)',

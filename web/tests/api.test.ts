@@ -25,7 +25,7 @@ describe('the server’s answers', () => {
   it('keep the sentence and the faults of a refusal', async () => {
     answer(
       400,
-      '{"detail":"Some of this is not right","faults":[{"field":"prefix","reason":"10.40.8.7/24 has host bits set."}]}',
+      '{"detail":"Some values are invalid","faults":[{"field":"prefix","reason":"10.40.8.7/24 has host bits set."}]}',
     );
     const error = await problem(api.put('/bring-ups/1/network', {}));
     expect(error.status).toBe(400);
@@ -66,7 +66,7 @@ describe('the server’s answers', () => {
   });
   it('are asked for a second time once the password was typed again, and not where it was not', async () => {
     const again403 = () =>
-      new Response('{"detail":"Type your password once more for this.","code":"SIGN_IN_AGAIN"}', { status: 403 });
+      new Response('{"detail":"Enter your password again for this.","code":"SIGN_IN_AGAIN"}', { status: 403 });
     const answers = [again403(), new Response('{"text":"shown"}')];
     vi.stubGlobal(
       'fetch',

@@ -19,7 +19,7 @@ const row = (change: Partial<Row>): Row => ({
   address: '10.40.8.107',
   prepare: cell('done', 'known'),
   allocate: cell('done', '10.40.8.107'),
-  configure: cell('fault', 'set, not proven'),
+  configure: cell('fault', 'set up, not proven'),
   prove: cell('fault', 'Port 23 is open but must be closed.'),
   handover: cell('dark', '—'),
   standings: ['HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'HOLDS', 'BROKEN'],

@@ -40,8 +40,8 @@ const board = (rows: Row[]): BoardView => ({
       ? [
           {
             mark: 'work',
-            title: 'Say which units are expected',
-            text: 'from a label list, a table, or typed into the fact sheet',
+            title: 'Add the expected units',
+            text: 'import a label list or a table, or type into the fact sheet',
             stage: 'prepare',
             unitId: null,
           },
@@ -101,7 +101,7 @@ describe('the Board', () => {
   it('leads a new hall to Prepare', async () => {
     shown([]);
     expect(await screen.findByRole('link', { name: '1 Prepare' })).toBeInTheDocument();
-    expect(screen.getByText('Say which units are expected')).toBeInTheDocument();
+    expect(screen.getByText('Add the expected units')).toBeInTheDocument();
   });
 
   it('draws of thousands what is in sight', async () => {

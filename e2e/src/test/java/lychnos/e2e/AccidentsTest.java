@@ -205,7 +205,7 @@ class AccidentsTest {
             database.fill();
             HttpResponse<String> refused = send("POST", "/api/bring-ups/1/units", many);
             assertEquals(503, refused.statusCode(), refused::body);
-            assertTrue(refused.body().contains("the database's disk is full"), refused::body);
+            assertTrue(refused.body().contains("disk of the database is full"), refused::body);
             assertEquals(
                     800,
                     json(send("GET", "/api/bring-ups/1/board", null))

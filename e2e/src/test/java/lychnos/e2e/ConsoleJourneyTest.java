@@ -98,7 +98,7 @@ class ConsoleJourneyTest {
         shows(screen, "2/9 Active controllers");
         screen.page.keyboard().type("7");
         screen.page.keyboard().press("Enter");
-        assertThat(screen.text("That is not what was planned")).isVisible();
+        assertThat(screen.text("Your input differs from the plan")).isVisible();
         assertEquals("", stage.kept("ES-1", "active"), "Enter was kept back");
         screen.page.keyboard().press("Backspace");
         for (List<String> next : List.of(

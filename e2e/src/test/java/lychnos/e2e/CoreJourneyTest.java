@@ -41,7 +41,7 @@ class CoreJourneyTest {
         screen.field("Site").fill("Ardal");
         screen.page.getByLabel("Site prefix in host names").fill("jny");
         screen.button("Create bring-up").last().click();
-        assertThat(screen.text("Say which units are expected")).isVisible();
+        assertThat(screen.text("Add the expected units")).isVisible();
     }
 
     private static void network(Screen screen, String name, String prefix, String pool) {

@@ -126,7 +126,7 @@ public final class HallBench {
                 create table twin_journal (like journal including all, foreign key (account_id) references account);
                 \\copy (select * from claim where allocation = '%1$s') to '%2$s/claim'
                 \\copy (select n.* from name_record n join claim c on c.id = n.claim_id where c.allocation = '%1$s') to '%2$s/name'
-                \\copy (select * from journal where act like 'took %%' order by id desc limit 1) to '%2$s/journal'
+                \\copy (select * from journal where act like 'allocated %%' order by id desc limit 1) to '%2$s/journal'
                 begin;
                 \\timing on
                 \\copy twin_claim from '%2$s/claim'

@@ -155,7 +155,7 @@ class AttacksTest {
             both += statuses.stream().filter(status -> status == 200).count() == 2 ? 1 : 0;
             assertTrue(statuses.contains(200) && (statuses.contains(412) || both > 0), statuses::toString);
         }
-        assertEquals(0, both, "rounds in which both were told that they had saved");
+        assertEquals(0, both, "rounds in which both saved");
     }
 
     @Test
@@ -268,7 +268,7 @@ class AttacksTest {
         assertTrue(entry.contains("\"root\"") && !entry.contains("first-secret") && !entry.contains("nonce"), entry);
         assertTrue(setRoot(unit, "(sealed)", null)
                 .getString("faults[0].reason")
-                .contains("stands in place of a password"));
+                .contains("is shown in place of a saved password"));
         assertTrue(
                 setRoot(unit, "another-secret-1", "")
                         .getString("faults[0].reason")

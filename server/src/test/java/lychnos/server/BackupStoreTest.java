@@ -136,7 +136,7 @@ class BackupStoreTest {
         ConsoleStage.until(
                 "it is told", () -> Boolean.FALSE.equals(endpoint("cluster").get("proven")));
         assertTrue(
-                endpoint("cluster").get("sentence").toString().contains("another certificate than before"),
+                endpoint("cluster").get("sentence").toString().contains("The certificate has changed"),
                 () -> endpoint("cluster").toString());
         assertEquals("cluster", prove().getString("changes[0].role"));
         String now = prove().getString("changes[0].now");
@@ -203,7 +203,7 @@ class BackupStoreTest {
         int unit = stage.store(2);
         stage.ready().begin(unit, "run");
         Map<String, Object> waits = stage.held(unit, 1, "PEER");
-        assertEquals("“Join the cluster” waits until node 1 has told its join code.", waits.get("sentence"));
+        assertEquals("“Join the cluster” waits until node 1 has shown its join code.", waits.get("sentence"));
         Map<String, Object> typed = stage.held(unit, 0, "PERMANENT");
         assertEquals("ardal-backup", typed.get("typed"), typed::toString);
         assertEquals("", kept(0, "state"));

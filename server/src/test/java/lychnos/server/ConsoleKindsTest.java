@@ -72,7 +72,7 @@ class ConsoleKindsTest {
             Json bench = stage.toTheEnd(unit);
             assertEquals("DONE", bench.getString("runState"), bench::prettify);
             assertEquals(Set.of("LEFT_OUT"), Set.copyOf(bench.getList("members[0].steps.progress")));
-            assertTrue(bench.getString("members[0].note").contains("stands by"), bench::prettify);
+            assertTrue(bench.getString("members[0].note").contains("is standby"), bench::prettify);
             assertEquals("", stage.hall().kept(stage.serial(0) + "-1", "seen.logins"));
             assertEquals("2", stage.hall().kept(stage.serial(0) + "-2", "seen.logins"));
             assertEquals("yes", stage.hall().kept(stage.serial(0) + "-2", "hardened"));

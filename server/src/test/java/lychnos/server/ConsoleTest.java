@@ -292,7 +292,7 @@ class ConsoleTest {
             assertTrue(
                     journal.ofUnit(unit, 5).stream()
                             .anyMatch(entry -> entry.actor().equals("rack-one")
-                                    && entry.act().contains("looked at the password")),
+                                    && entry.act().contains("showed the password")),
                     "it is kept that somebody looked");
         }
     }

@@ -48,7 +48,7 @@ class DoorTest {
                         || url.endsWith("/facts.csv")
                         || url.endsWith("/kinds/check")
                         || url.endsWith("/draft")
-                        || url.endsWith("/existing");
+                        || url.endsWith("/address-imports");
                 int status = given().contentType(text ? Request.TEXT : Request.JSON)
                         .body(text ? "x" : "{}")
                         .send(method.toUpperCase(), url)

@@ -95,7 +95,7 @@ class PrepareTest {
         client.labels(id, "PC-1\t02:4c:59:03:00:01\tR1 u5\tC4", false);
         Json report = client.labels(id, "PC-1\t02:4c:59:03:00:02\tR1 u7\tC4\nPC-2\t02:4c:59:03:00:03\tR1 u5\tC4", false)
                 .json();
-        assertEquals("This serial is known already, at R1 u5.", report.getString("faults[0].reason"));
+        assertEquals("This serial is already used at R1 u5.", report.getString("faults[0].reason"));
         assertEquals("R1 u5 holds PC-1 already, with 02:4c:59:03:00:01.", report.getString("faults[1].reason"));
     }
 
@@ -158,7 +158,7 @@ class PrepareTest {
                 .body("[]")
                 .put("/api/bring-ups/" + id + "/network")
                 .statusCode(400)
-                .body("detail", containsString("not JSON of the form"));
+                .body("detail", containsString("not JSON in the format"));
         client.post("/api/bring-ups", Map.of("name", "", "siteCode", "x")).statusCode(400);
     }
 

@@ -53,8 +53,8 @@ final class Answering {
                     Why.SENT_BEFORE,
                     step,
                     "“" + course.steps.get(step).title()
-                            + "” was answered right before the work was broken off, and it is asked still. Say so, "
-                            + "and the answer is sent again.",
+                            + "” was answered right before the connection was lost, and is still asked. Confirm, "
+                            + "and Lychnos sends the answer again.",
                     question.line());
             return;
         }
@@ -87,7 +87,7 @@ final class Answering {
             course.hold(
                     Why.AGAIN,
                     step,
-                    "It asks “" + course.steps.get(step).title()
+                    "The machine asks “" + course.steps.get(step).title()
                             + "” again, although it was answered. The machine may have restarted. Look at it and continue by hand.",
                     question.line());
         } else if (course.steps.logsIn(step) || leftBehind(step, shown)) {
@@ -109,7 +109,7 @@ final class Answering {
                 Why.REFUSED,
                 step,
                 "The machine rejected the answer to “" + course.steps.get(step).title() + "” and asks again." + why
-                        + " The same answer is not sent twice; correct it, or type it yourself.",
+                        + " The same answer is not sent twice. Correct it, or type it yourself.",
                 Course.lastOf(shown));
     }
 
@@ -135,8 +135,8 @@ final class Answering {
                     Why.SENT_BEFORE,
                     step,
                     "“" + course.steps.get(step).title()
-                            + "” was sent right before the work was broken off, and what it showed was lost. Say so, "
-                            + "and it is sent again.",
+                            + "” was sent right before the connection was lost, and its output is missing. Confirm, "
+                            + "and Lychnos sends it again.",
                     shown);
             return false;
         }
@@ -150,7 +150,7 @@ final class Answering {
                     Why.DIFFERS,
                     step,
                     "“" + course.steps.get(step).title() + "” does not show " + String.join(", ", missing)
-                            + ". See what it shows instead; ask it again by hand once it is fixed.",
+                            + ". Read the output. Once the cause is fixed, run the command again by hand.",
                     shown);
             return false;
         }
@@ -214,8 +214,8 @@ final class Answering {
             course.hold(
                     Why.SKIPPED,
                     step,
-                    "It asks “" + course.steps.get(step).title() + "”, but never asked: " + String.join(", ", passed)
-                            + ". Look at the machine before anything is agreed to.",
+                    "The machine asks “" + course.steps.get(step).title() + "”, but never asked: "
+                            + String.join(", ", passed) + ". Look at the machine before you accept anything.",
                     Course.lastOf(shown));
             return false;
         }
@@ -231,7 +231,7 @@ final class Answering {
     boolean agrees(int step, Summary summary, String shown) {
         if (course.approved == step) {
             course.approved = Course.NONE;
-            course.done(step, "compared by a person after the work was broken off");
+            course.done(step, "compared by a person after the connection was lost");
             return true;
         }
         List<String> differences = new ArrayList<>();
@@ -255,8 +255,8 @@ final class Answering {
             course.hold(
                     Why.DIFFERS,
                     step,
-                    "What it shows is not what was planned: " + String.join("; ", differences)
-                            + ". Do not agree to it; go back on the machine and correct it.",
+                    "The screen differs from the plan: " + String.join("; ", differences)
+                            + ". Do not confirm it. Go back on the machine and correct it.",
                     shown);
             return false;
         }
@@ -274,8 +274,8 @@ final class Answering {
                 course.hold(
                         Why.CAME_BETWEEN,
                         step,
-                        "It asked “" + asked.title()
-                                + "”, and then something else came. Does it still ask? Say so, and the password is "
+                        "The machine asked “" + asked.title()
+                                + "”, and then showed something else. If it still asks, confirm, and the password is "
                                 + "sent.",
                         Course.lastOf(course.line.shown()));
             }
@@ -311,9 +311,9 @@ final class Answering {
         course.steps.set(step, Progress.SENT);
         boolean suggested = asked.suggested() && question.suggestion().equals(text);
         if (asked.suggested() && !suggested) {
-            course.emit(new Effect.Note("“" + asked.title() + "”: it suggests "
+            course.emit(new Effect.Note("“" + asked.title() + "”: the machine suggests "
                     + question.suggestion().orElse("nothing") + ", expected " + text.get()
-                    + ". The planned value is typed."));
+                    + ". The planned value is sent."));
         }
         course.emit(secret.<Effect>map(each -> new Effect.SendSecret(step, each))
                 .orElseGet(() -> new Effect.Send(step, (suggested ? "" : text.get()) + "\r")));
@@ -333,7 +333,7 @@ final class Answering {
             course.hold(
                     Why.PERMANENT,
                     step,
-                    "“" + asked.title() + "” can never be changed afterwards. Type the value: " + text + ".",
+                    "“" + asked.title() + "” cannot be changed later. Type the value: " + text + ".",
                     question.line(),
                     text);
         } else if (asked.is(Mark.TERMS) && !course.values.termsAgreed()) {
@@ -341,7 +341,7 @@ final class Answering {
                     Why.TERMS,
                     step,
                     "The machine asks to accept its terms, and the site has no recorded consent. Read them and accept for "
-                            + "yourself or not at all.",
+                            + "yourself, or stop.",
                     question.line());
         } else if (asked.is(Mark.RESTARTS)) {
             course.hold(
@@ -375,10 +375,10 @@ final class Answering {
                 && !open.isBlank()
                 && stands.compareTo(Conversation.UNFORESEEN) >= 0) {
             String what = course.state() == State.UNSURE
-                    ? "The line shows something, but not which machine it is. Bring it to where it tells its serial, "
+                    ? "The line does not show which machine this is. Bring it to where it shows its serial, "
                             + "or check that the cable is in the right port."
                     : "The line asks something that the description does not cover. Answer it yourself; Lychnos continues "
-                            + "itself at the next question that it knows.";
+                            + "at the next known question.";
             course.hold(Why.UNFORESEEN, -1, what, open);
         }
     }

@@ -93,19 +93,19 @@ public final class ControllerPlan {
         return Stream.of(names).map(values::text).flatMap(Optional::stream).toList();
     }
 
-    private static final String OF_THE_TAG = "Password on its tag";
+    private static final String OF_THE_TAG = "Password on the label";
     private static final String OURS = "New password";
 
     /** What of {@link #sheet} is another one in each member. */
-    public static final Set<String> DIFFER = Set.of("MAC address on its tag", "Address", "Name");
+    public static final Set<String> DIFFER = Set.of("MAC address on the label", "Address", "Name");
 
     /** What a person enters by hand, by what it is; names of values that are not known yet stand in brackets. */
     public Map<String, String> sheet() {
         Map<String, String> sheet = new LinkedHashMap<>();
-        sheet.put("MAC address on its tag", step.mac().fill(values::text).orElse("(not known yet)"));
+        sheet.put("MAC address on the label", step.mac().fill(values::text).orElse("(not known yet)"));
         sheet.put("Account", user());
-        sheet.put("Address", own("address").orElse("(not placed yet)"));
-        sheet.put("Mask", own("mask").orElse("(not placed yet)"));
+        sheet.put("Address", own("address").orElse("(not allocated yet)"));
+        sheet.put("Mask", own("mask").orElse("(not allocated yet)"));
         sheet.put("Gateway", own("gateway").orElse("none"));
         sheet.put("DHCP", "off");
         sheet.put(
@@ -115,7 +115,7 @@ public final class ControllerPlan {
                                 + values.text("domain")
                                         .map(domain -> "." + domain)
                                         .orElse(""))
-                        .orElse("(not placed yet)"));
+                        .orElse("(not allocated yet)"));
         sheet.put("Name servers", String.join(", ", several("name-server-1", "name-server-2")));
         sheet.put("Time servers", String.join(", ", several("time-server-1", "time-server-2", "time-server-3")));
         return sheet;
@@ -137,7 +137,7 @@ public final class ControllerPlan {
                 .collect(Collectors.joining("\n"));
         return mode == Mode.ASK
                 ? Optional.of(new Hold(
-                        Hold.Why.NEXT, place, "“" + step.title() + "” is set next, over Redfish.", summary, ""))
+                        Hold.Why.NEXT, place, "“" + step.title() + "” is set up next, over Redfish.", summary, ""))
                 : Optional.empty();
     }
 }

@@ -204,7 +204,7 @@ public final class Conversation {
                 course.hold(
                         Why.UNFORESEEN,
                         Course.NONE,
-                        "The line shows something, but not which machine it is. Bring it to where it tells its "
+                        "The line does not show which machine this is. Bring it to where it shows its "
                                 + "serial, or check that the cable is in the right port.",
                         Course.lastOf(course.line.shown()));
             }

@@ -107,8 +107,8 @@ final class Gap {
     void wake(Instant now) {
         if (nudged || course.dialogue.nudge().isEmpty() || course.mode == Mode.WATCH) {
             String may = course.dialogue.nudge().isEmpty()
-                    ? "Nothing is sent to wake it: on this machine that would answer a question. Is it on, is the "
-                            + "cable in the right port?"
+                    ? "Nothing is sent to wake the machine, because a key would answer a question. Check its power and that the "
+                            + "cable is in the right port."
                     : "The machine did not wake up either. Check its power and that the cable is in the right port.";
             course.hold(Why.SILENT, -1, "The line is silent. " + may, "");
             return;
@@ -163,9 +163,9 @@ final class Gap {
         course.hold(
                 Why.NOT_SEEN,
                 step,
-                "What it showed for “" + course.steps.get(step).title()
-                        + "” came while the work was broken off, and was not seen here. Make the machine show it "
-                        + "again, or compare it by eye; say so if it agrees.",
+                "The output for “" + course.steps.get(step).title()
+                        + "” came while the line was down and was not seen here. Make the machine show it "
+                        + "again, or compare it yourself and confirm.",
                 shown);
     }
 }

@@ -95,7 +95,7 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         String what = names.stream()
                 .map(name -> name.indexOf('.') < 0
                         ? name + " is known"
-                        : name.substring(0, name.indexOf('.')).replace('-', ' ') + " has told its "
+                        : name.substring(0, name.indexOf('.')).replace('-', ' ') + " has shown its "
                                 + name.substring(name.indexOf('.') + 1).replace('-', ' '))
                 .collect(Collectors.joining(", and until "));
         return new Hold(told ? Why.PEER : Why.GATE, step, "“" + title + "” waits until " + what + ".", shown, "");

@@ -35,7 +35,7 @@ final class HumanInput {
                     course.hold(
                             Why.WRONG_ANSWER,
                             asked,
-                            "That is not what was planned for “"
+                            "Your input differs from the plan for “"
                                     + course.steps.get(asked).title() + "”: " + planned(asked)
                                     + ". Enter was held back; correct it, or send it anyway.",
                             "");
@@ -80,7 +80,7 @@ final class HumanInput {
             course.hold(
                     Why.NOT_KNOWN,
                     asked,
-                    "Nothing on the line has told which machine this is. Enter was kept back: bring it to where it "
+                    "The line has not shown which machine this is. Enter was held back: bring the machine to where it "
                             + "shows its serial, or send it anyway.",
                     "");
         }

@@ -65,11 +65,12 @@ final class Identification {
                     && !course.dialogue.identify().unused().contains(kept)) {
                 String going = course.dialogue.wipe().isEmpty()
                         ? "The kind does not describe how to wipe it: continuing sets it up over what is " + "on it"
-                        : "Going on wipes what is on it";
+                        : "Continuing wipes it";
                 course.hold(
                         Why.USED,
                         -1,
-                        "This machine was set up before (" + kept + "). " + going + "; type the unit's name for that.",
+                        "This machine was set up before (" + kept + "). " + going
+                                + "; type the unit's name to confirm.",
                         seen.get().text(),
                         course.values.unitName());
                 course.behind(State.UNSURE);
@@ -89,17 +90,17 @@ final class Identification {
 
     private void standsBy(String how, String shown) {
         if (otherIsActive) {
-            course.emit(new Effect.Note("This one stands by; it takes its settings from the other."));
+            course.emit(new Effect.Note("This member is standby and takes its settings from its peer."));
             course.steps.leaveAllOut();
             course.become(State.DONE);
         } else {
             course.hold(
                     Why.STANDBY,
                     Course.NONE,
-                    "This one says that it is " + how
-                            + "; setup goes through the other one. Nothing was written to it. It is left out by "
-                            + "itself once the other has said on its own line that it is the one; where only "
-                            + "one cable is plugged in, move it.",
+                    "This member reports that it is " + how
+                            + "; the setup is done on its peer. Nothing was written to it. It is left out "
+                            + "automatically once the peer has reported on its own line that it is the active one. If only "
+                            + "one cable is plugged in, move it to the peer.",
                     shown);
         }
     }

@@ -109,7 +109,7 @@ public final class PageFill {
                 .filter(each -> !holds(each, shown))
                 .map(each -> Optional.ofNullable(shown.get(each.at()))
                         .filter(is -> !is.isEmpty())
-                        .map(is -> "it says “" + is + "”")
+                        .map(is -> "the page says “" + is + "”")
                         .orElse("“" + each.look() + "” is not shown"))
                 .toList();
     }
@@ -166,7 +166,7 @@ public final class PageFill {
             return Optional.of(new Hold(
                     Hold.Why.PERMANENT,
                     step,
-                    title + " can never be changed afterwards. Type the value: " + text + ".",
+                    title + " cannot be changed later. Type the value: " + text + ".",
                     summary(),
                     text));
         }
@@ -175,8 +175,8 @@ public final class PageFill {
                     Hold.Why.TERMS,
                     step,
                     title
-                            + " agrees to terms, and the site has recorded no consent. Read them, and agree for "
-                            + "yourself or not at all.",
+                            + " accepts terms, and the site has no recorded consent. Read them and accept for "
+                            + "yourself, or stop.",
                     summary(),
                     ""));
         }

@@ -365,7 +365,7 @@ final class DialogueReader {
         Template template = place.read(Template::parse, new Template(""));
         for (String name : template.names()) {
             if (!known(name)) {
-                place.fault("Nobody knows “" + name
+                place.fault("Unknown placeholder “" + name
                         + "”: not a fact of this kind, not an address of a role, and not a value that an earlier "
                         + "step reads.");
             }

@@ -73,7 +73,7 @@ class ControllerPlanTest {
         secrets.remove("controller-password");
         assertEquals(List.of("controller-mac", "controller.address", "controller-password"), plan.lacking());
         assertTrue(plan.mac().isEmpty());
-        assertEquals("(not placed yet)", plan.sheet().get("Address"));
+        assertEquals("(not allocated yet)", plan.sheet().get("Address"));
     }
 
     @Test
@@ -96,7 +96,7 @@ class ControllerPlanTest {
     @Test
     void aStepThatWaitsSaysForWhom() {
         assertEquals(
-                "“Join” waits until node 1 has told its join code.",
+                "“Join” waits until node 1 has shown its join code.",
                 Hold.until(4, "Join", List.of("node-1.join-code"), "").sentence());
         assertEquals(
                 Hold.Why.PEER,

@@ -108,7 +108,8 @@ class PageFillTest {
     @Test
     void looksForWhatMustBeShownAfterwards() {
         PageFill fill = new PageFill(subnet(), KNOWN);
-        assertEquals(List.of("it says “550 unknown sender”"), fill.missing(Map.of("/tried", "550 unknown sender")));
+        assertEquals(
+                List.of("the page says “550 unknown sender”"), fill.missing(Map.of("/tried", "550 unknown sender")));
         assertEquals(List.of(), fill.missing(Map.of("/tried", "taken by the relay")));
         assertFalse(fill.over(Map.of("/state", "works")));
         assertTrue(fill.over(Map.of("/state", "ready")));

@@ -69,7 +69,7 @@ class ExistingListTest {
                 .get(0)
                 .reason()
                 .contains("at most"));
-        assertTrue(ExistingList.parse(" \n").faults().get(0).reason().contains("nothing"));
+        assertTrue(ExistingList.parse(" \n").faults().get(0).reason().contains("empty"));
         assertTrue(ExistingList.parse("address\n\"10.40.8.1")
                 .faults()
                 .get(0)

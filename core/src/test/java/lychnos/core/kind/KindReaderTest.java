@@ -98,14 +98,14 @@ class KindReaderTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "title: Block | tytle: Block | 3 | “tytle” means nothing here",
+                "title: Block | tytle: Block | 3 | “tytle” is unknown here",
                 "title: Block | tytle: Block | 2 | title: This is missing",
                 "port: 443 | port: 70000 | 132 | checks.port: A number from 1 to 65535",
                 "shut: [ 23 ], | shut: [ 23 ], community: open sesame, | 132 | checks.community: A community is at "
                         + "most 32 characters",
-                "about: 8 min | about: soon | 73 | waits.about: A time such as",
+                "about: 8 min | about: soon | 73 | waits.about: Expected a time",
                 "at-most: 30 min | at-most: 10 s | 73 | The longest time is shorter",
-                "kind: block-array | kind: [a] | 2 | kind: A text is wanted",
+                "kind: block-array | kind: [a] | 2 | kind: Expected a text",
                 "{unit}-ca | {uint}-ca | 39 | {uint} is unknown",
                 "is: mtu | is: mto | 18 | “mto” is no type of fact",
                 "default: \"9000\" | default: \"90000\" | 18 | no number from 576 to 9216",

@@ -1,6 +1,7 @@
 package lychnos.core.rule;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertNotNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
@@ -285,7 +286,15 @@ class RuleTest {
                     // two masters and five guests share what a lone one has for itself
                     codes.removeAll(Set.of("shared-factory-address", "policy-missing"));
                     assertEquals(Set.of(), codes);
+                    plan.findings().forEach(RuleTest::canStandAlone);
                 }));
+    }
+
+    /** As on the Board, where a finding is shown without its network or unit. */
+    private static void canStandAlone(Finding finding) {
+        assertFalse(finding.what().matches("(It|Its) .*"), finding.what());
+        assertTrue(finding.what().length() <= 200 && finding.why().length() <= 200, finding.what());
+        assertTrue(finding.why().matches("(?s).*[.?]"), finding.why());
     }
 
     @Test
@@ -338,7 +347,7 @@ class RuleTest {
     }
 
     @Test
-    void offersAMendWhereOneExists() {
+    void offersAFixWhereOneExists() {
         assertEquals("arrays@ardal.example", fix("sender-domain").value());
         assertEquals("10.40.8.41-10.40.8.200", fix("gateway-in-pool").value());
         assertEquals("9000", fix("mtu-mismatch").value());

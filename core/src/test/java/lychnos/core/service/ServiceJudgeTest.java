@@ -62,7 +62,7 @@ class ServiceJudgeTest {
         "16, 0, 4, true, never set",
         "3, 3, 4, true, never set",
         "3, 0, 3, true, mode 3",
-        "3, 0, 4, false, somebody else"
+        "3, 0, 4, false, does not match"
     })
     void refusesAnswersThatAreNoAnswers(int stratum, int leap, int mode, boolean answersUs, String sentence) {
         assertTrue(TimeJudge.unfit(new TimeSample(stratum, leap, mode, 0, 1, 1, answersUs))

@@ -102,7 +102,7 @@ public class AccountResource {
     @PermitAll
     public Uni<Response> firstLead(FirstLead request, @Context HttpServerRequest http) {
         if (request == null || request.code == null || request.code.length() > LONGEST_TOKEN) {
-            throw Refusal.bad("Code, login, name and password are needed.");
+            throw Refusal.bad("Enter code, login, name and password.");
         }
         List<FieldFault> faults = People.faults(request.login, request.name, "lead");
         if (!faults.isEmpty()) {
@@ -127,7 +127,7 @@ public class AccountResource {
                 || request.password == null
                 || request.password.length() > LONGEST_PASSWORD
                 || request.login.length() > LONGEST_LOGIN) {
-            throw Refusal.bad("Login and password are needed.");
+            throw Refusal.bad("Enter login and password.");
         }
         return signIns.signIn(request.login, request.password, origin(http)).map(this::signedIn);
     }
@@ -193,7 +193,7 @@ public class AccountResource {
     public Uni<Void> confirm(Confirm confirm, @Context HttpServerRequest http) {
         who.requireSession();
         if (confirm == null || confirm.password == null || confirm.password.length() > LONGEST_PASSWORD) {
-            throw Refusal.bad("The password is needed.");
+            throw Refusal.bad("Enter your password.");
         }
         long session = who.credential().id();
         return signIns.confirm(who.person().login(), confirm.password, origin(http))
@@ -219,7 +219,7 @@ public class AccountResource {
     public Uni<Void> password(NewPassword wanted, @Context HttpServerRequest http) {
         who.requireSession();
         if (wanted == null || wanted.old == null || wanted.old.length() > LONGEST_PASSWORD) {
-            throw Refusal.fields(List.of(new FieldFault("old", "Your password until now is needed.")));
+            throw Refusal.fields(List.of(new FieldFault("old", "Enter your current password.")));
         }
         Who.Person person = who.person();
         long session = who.credential().id();

@@ -92,7 +92,7 @@ public class Accounts {
                 .setParameter("digest", Digest.of(code.strip()))
                 .executeUpdate();
         if (used == 0 || count() > 0) {
-            throw Refusal.bad("That code is not the one in the server's log, or it was used already.");
+            throw Refusal.bad("This code does not match the server's log, or has been used already.");
         }
         Account account = add(login, name.strip(), "lead", hash);
         config.firstLeadFile().ifPresent(file -> file.toFile().delete());

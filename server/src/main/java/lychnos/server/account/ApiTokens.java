@@ -69,15 +69,14 @@ public class ApiTokens {
         List<FieldFault> faults = new ArrayList<>();
         String name = wanted == null || wanted.name == null ? "" : wanted.name.strip();
         if (name.isEmpty() || name.length() > 80) {
-            faults.add(new FieldFault(
-                    "name", "A name has 1 to 80 characters; the name of the program that uses it is a good one."));
+            faults.add(new FieldFault("name", "A name has 1 to 80 characters, preferably the name of the program."));
         }
         int most = SignInMechanism.ROLES.indexOf(person.role());
         int role = wanted == null ? -1 : SignInMechanism.ROLES.indexOf(String.valueOf(wanted.role));
         if (role < 0 || role > most) {
             faults.add(new FieldFault(
                     "role",
-                    "A token may do what you may, and no more: "
+                    "A token cannot have a higher role than you: "
                             + String.join(", ", SignInMechanism.ROLES.subList(0, most + 1)) + "."));
         }
         if (wanted == null || wanted.days < 1 || wanted.days > LONGEST_DAYS) {
@@ -101,13 +100,13 @@ public class ApiTokens {
                 .setParameter("ends", ends)
                 .getResultList();
         if (made.isEmpty()) {
-            throw Refusal.conflict("You have a token “" + name + "” already; revoke it first.");
+            throw Refusal.conflict("You already have a token “" + name + "” already; revoke it first.");
         }
         journal.write(
                 person,
                 null,
                 null,
-                "made the token “" + name + "” for a program, as " + wanted.role + ", until "
+                "created the token “" + name + "” for a program, as " + wanted.role + ", until "
                         + ends.toString().substring(0, 10),
                 null,
                 null);

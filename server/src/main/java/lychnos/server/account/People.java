@@ -117,7 +117,7 @@ public class People {
                                 .setParameter("login", wanted.login)
                                 .getSingleResult()
                         > 0) {
-            faults.add(new FieldFault("login", "There is an account “" + wanted.login + "” already."));
+            faults.add(new FieldFault("login", "There is already an account “" + wanted.login + "” already."));
         }
         if (!faults.isEmpty()) {
             throw Refusal.fields(faults);
@@ -148,7 +148,7 @@ public class People {
         if (account.disabledAt != null) {
             throw Refusal.conflict(account.login + " is disabled. Enable the account first.");
         }
-        journal.write(by, null, null, "made a link for " + account.login + " to set a password", null, null);
+        journal.write(by, null, null, "created a password link for " + account.login, null, null);
         return link(account, by);
     }
 

@@ -123,8 +123,7 @@ public class SignIns {
     private Refusal tooMany(Origin origin) {
         tell(origin, "refused sign-ins from " + origin.source + ": too many at once");
         return Refusal.tooMany(
-                "Many people sign in at this moment. Try again in " + COME_BACK_SECONDS + " seconds.",
-                COME_BACK_SECONDS);
+                "Too many sign-ins at the moment. Try again in " + COME_BACK_SECONDS + " seconds.", COME_BACK_SECONDS);
     }
 
     private Account right(String login, String password, Origin origin) {

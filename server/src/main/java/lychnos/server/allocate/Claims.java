@@ -224,7 +224,7 @@ public class Claims {
                 person,
                 bringUpId,
                 null,
-                "took " + claims.size() + " addresses for " + places.size() + " units",
+                "allocated " + claims.size() + " addresses to " + places.size() + " units",
                 null,
                 allocation.lines());
         live.tell(bringUpId, "allocate");

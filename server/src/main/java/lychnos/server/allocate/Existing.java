@@ -146,8 +146,7 @@ public class Existing {
             }
         }
         if (!preview && !fresh.isEmpty()) {
-            journal.write(
-                    person, bringUpId, null, "brought in " + fresh.size() + " addresses that are in use", null, fresh);
+            journal.write(person, bringUpId, null, "imported " + fresh.size() + " existing addresses", null, fresh);
             live.tell(bringUpId, "allocate");
         }
         return new Report(fresh, known, elsewhere, faults);
@@ -176,8 +175,7 @@ public class Existing {
                 }
             });
         }
-        journal.write(
-                person, bringUpId, null, "forgot " + addresses.size() + " addresses that were in use", addresses, null);
+        journal.write(person, bringUpId, null, "deleted " + addresses.size() + " imported addresses", addresses, null);
         live.tell(bringUpId, "allocate");
     }
 }

@@ -263,7 +263,7 @@ public class Names {
                         && record.state != State.WITHDRAWN)
                 .toList();
         if (records.isEmpty()) {
-            throw Refusal.conflict("Every record is made already.");
+            throw Refusal.conflict("All records are on the name server already.");
         }
         if (records.stream().allMatch(record -> record.zone.isEmpty())) {
             throw Refusal.conflict(

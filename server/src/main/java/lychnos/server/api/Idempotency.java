@@ -125,7 +125,7 @@ public class Idempotency {
             }
             if (ticker.nanos() > end) {
                 throw Refusal.conflict(
-                        "The first request with this Idempotency-Key has no answer yet. Look whether it was carried "
+                        "The first request with this Idempotency-Key has no answer yet. Check whether it was carried "
                                 + "out before you send another one.");
             }
             LockSupport.parkNanos(LOOK_EVERY.toNanos());

@@ -68,7 +68,7 @@ public class Problems {
         return problem(
                 400,
                 "Not understood",
-                "The request is not JSON of the form that this route takes" + place(e) + ".",
+                "The request is not JSON in the format of this route" + place(e) + ".",
                 Map.of());
     }
 
@@ -107,7 +107,7 @@ public class Problems {
         Response answer = problem(
                 status,
                 STATUS_TITLES.getOrDefault(status, "Not possible"),
-                STATUS_TEXTS.getOrDefault(status, "The request cannot be carried out like this."),
+                STATUS_TEXTS.getOrDefault(status, "The request cannot be carried out."),
                 Map.of());
         String allow = status == 405 ? methods.of(uri.getPath()) : "";
         return allow.isEmpty()
@@ -131,11 +131,11 @@ public class Problems {
 
     private static final Map<Integer, String> STATUS_TEXTS = Map.of(
             404, "This address does not exist.",
-            405, "This route does not take that method; the header Allow says which ones it takes.",
-            406, "This route does not answer in a format that the header Accept names.",
+            405, "This route does not support the method; the Allow header lists the supported ones.",
+            406, "This route does not support the formats of the Accept header.",
             413, "The body of the request is too large.",
             414, "The address of the request is too long.",
-            415, "This route does not take a body of that type; the API document says which one it takes.");
+            415, "This route does not support the content type of the body; see the API document.");
 
     @ServerExceptionMapper
     public Response unexpected(Exception e) {
@@ -153,7 +153,7 @@ public class Problems {
         return problem(
                 500,
                 "Internal error",
-                "This should not have happened. The server's log has it as " + id + ".",
+                "An unexpected error occurred. The server's log has the details under " + id + ".",
                 Map.of());
     }
 
@@ -177,14 +177,13 @@ public class Problems {
                     return Optional.of(problem(
                             409,
                             "Not any more",
-                            "There is one of these already, perhaps since a moment ago. Look again before you add "
-                                    + "another.",
+                            "This already exists, perhaps since a moment ago. Reload before you add " + "another.",
                             Map.of()));
                 case "23503":
                     return Optional.of(problem(
                             409,
                             "Not any more",
-                            "Something that this refers to is gone, or is still in use.",
+                            "This refers to something that is gone, or is still in use.",
                             Map.of()));
                 case "40001", "40P01", "55P03":
                     return Optional.of(problem(
@@ -195,14 +194,14 @@ public class Problems {
                 case "22021", "22P05":
                     return Optional.of(problem(
                             400,
-                            "Not possible like this",
+                            "Invalid request",
                             "A text contains a character that cannot be stored, such as NUL.",
                             Map.of()));
                 case "22001", "22003", "22P02", "23502", "23514":
                     return Optional.of(problem(
                             400,
-                            "Not possible like this",
-                            "A value is outside of what can be stored. The API document has the limits.",
+                            "Invalid request",
+                            "A value is out of range. The API document has the limits.",
                             Map.of()));
                 default:
                     // something else, or a cause that is wrapped

@@ -290,7 +290,7 @@ public class Board {
         findings.stream()
                 .filter(Finding::blocks)
                 .filter(finding -> finding.about().unitId() != null)
-                .forEach(finding -> heldUp.put(finding.about().unitId(), "see what would go wrong"));
+                .forEach(finding -> heldUp.put(finding.about().unitId(), "see findings"));
         return heldUp;
     }
 
@@ -342,26 +342,26 @@ public class Board {
     private static String said(AtBench.Member member) {
         String what =
                 switch (member.dialogue().state) {
-                    case CUT -> "its line is down";
+                    case CUT -> "line down";
                     case STOPPED -> "stopped";
                     case BY_HAND -> "by hand";
                     default ->
                         member.dialogue().hold == null
-                                ? "waits for you"
+                                ? "needs your decision"
                                 : switch (member.dialogue().hold.why()) {
-                                    case NEXT -> "the next answer is ready";
-                                    case GATE -> "something must be known first";
+                                    case NEXT -> "next answer is ready";
+                                    case GATE -> "blocked by a prerequisite";
                                     case PEER -> "waits for another member";
-                                    case PERMANENT -> "a permanent value to type";
-                                    case USED, DESTROYS -> "it was set up before";
-                                    case WRONG_MACHINE -> "another machine is on its line";
-                                    case REFUSED -> "it refused an answer";
-                                    case PAGE -> "what was set was not taken as planned";
-                                    case UNREACHED -> "it cannot be reached over the network";
-                                    case UNFORESEEN -> "it asks something else";
-                                    case DIFFERS -> "it shows something else";
+                                    case PERMANENT -> "a permanent value to confirm";
+                                    case USED, DESTROYS -> "was set up before";
+                                    case WRONG_MACHINE -> "wrong machine on this line";
+                                    case REFUSED -> "an answer was refused";
+                                    case PAGE -> "page differs from the plan";
+                                    case UNREACHED -> "not reachable over the network";
+                                    case UNFORESEEN -> "unexpected question";
+                                    case DIFFERS -> "differs from the plan";
                                     case OVERDUE -> "takes longer than usual";
-                                    default -> "waits for you";
+                                    default -> "needs your decision";
                                 };
                 };
         return member.label().isEmpty() ? what : member.label() + ": " + what;
@@ -394,7 +394,7 @@ public class Board {
                 .ifPresent(row -> todos.add(new Todo(
                         "work",
                         "Begin " + row.name + " at its console",
-                        "every answer is known; it stops before anything permanent",
+                        "all answers are known; stops before anything permanent",
                         "configure",
                         row.unitId)));
         return todos;
@@ -402,7 +402,7 @@ public class Board {
 
     private static Cell configure(Run run) {
         return switch (run.state) {
-            case WAITING -> Cell.of("set", "waits its turn");
+            case WAITING -> Cell.of("set", "waiting");
             case RUNNING ->
                 run.step == SetupStep.FOLLOW
                         ? new Cell("wait", "restarts", run.stepAt)
@@ -413,7 +413,7 @@ public class Board {
                                         : run.step.doing() + ", " + run.step.number() + " of "
                                                 + SetupStep.values().length);
             case DONE -> new Cell("done", "set", run.endedAt);
-            case STOPPED -> Cell.of("fault", run.step == SetupStep.PROVE ? "set, not proven" : run.note);
+            case STOPPED -> Cell.of("fault", run.step == SetupStep.PROVE ? "set up, not proven" : run.note);
             case CANCELLED -> Cell.of("dark", "cancelled");
             case SET_ASIDE -> Cell.of("fault", "set aside: " + run.note);
         };
@@ -442,7 +442,7 @@ public class Board {
                 ? Cell.of("done", sign)
                 : !proven
                         ? Cell.of("dark", "—")
-                        : sign.isEmpty() ? Cell.of("set", "to be signed") : Cell.of("dark", sign);
+                        : sign.isEmpty() ? Cell.of("set", "ready to sign") : Cell.of("dark", sign);
     }
 
     private static int percent(long part, int whole) {
@@ -482,7 +482,7 @@ public class Board {
                 "prepare",
                         new Stage(
                                 prepareFault,
-                                all == 0 ? "no unit yet" : known + " of " + all + " known",
+                                all == 0 ? "no units yet" : known + " of " + all + " known",
                                 percent(known, all)),
                 "allocate",
                         new Stage(
@@ -527,10 +527,8 @@ public class Board {
         if (unread > 0 || rows.isEmpty()) {
             todos.add(new Todo(
                     "work",
-                    rows.isEmpty()
-                            ? "Say which units are expected"
-                            : "Find out what " + counted(unread) + (unread == 1 ? " asks" : " ask"),
-                    "from a label list, a table, or typed into the fact sheet",
+                    rows.isEmpty() ? "Add the expected units" : "Find the missing facts of " + counted(unread),
+                    "import a label list or a table, or type into the fact sheet",
                     "prepare",
                     null));
         }
@@ -552,7 +550,7 @@ public class Board {
             todos.add(new Todo(
                     "work",
                     "Allocate addresses to " + counted(unplaced),
-                    "a fit from " + bringUp.network.prefix + " is proposed",
+                    "Allocate proposes a fit in " + bringUp.network.prefix,
                     "allocate",
                     null));
         }
@@ -560,8 +558,8 @@ public class Board {
                 && todos.stream().noneMatch(todo -> todo.mark.equals("fault") && todo.stage.equals("prepare"))) {
             todos.add(new Todo(
                     "work",
-                    "Start the setup of " + counted(ready.size()),
-                    "the first goes alone until it is proven; the first surprise stops the rest",
+                    "Set up " + counted(ready.size()),
+                    "the first is set up alone until it is proven; the others follow in parallel",
                     "configure",
                     null));
         }

@@ -29,7 +29,7 @@ public record Credential(Sort sort, long id, Instant passwordAt) {
     /** @throws Refusal 403 where a program asks */
     void requireSession() {
         if (sort != Sort.SESSION) {
-            throw Refusal.forbidden("A token cannot do that: it takes a person who is signed in.", null);
+            throw Refusal.forbidden("A token cannot do this. Sign in as a person.", null);
         }
     }
 
@@ -37,7 +37,7 @@ public record Credential(Sort sort, long id, Instant passwordAt) {
     void requireFresh(Instant now) {
         requireSession();
         if (passwordAt.plus(FRESH).isBefore(now)) {
-            throw Refusal.forbidden("Type your password once more for this.", SIGN_IN_AGAIN);
+            throw Refusal.forbidden("Enter your password again for this.", SIGN_IN_AGAIN);
         }
     }
 }

@@ -44,7 +44,7 @@ public class ConfigureResource {
     @RolesAllowed("engineer")
     public void start(long id, Start start) {
         if (start == null) {
-            throw Refusal.bad("How many at once?");
+            throw Refusal.bad("Enter how many run in parallel.");
         }
         rounds.start(id, start.width, who.person());
     }

@@ -99,13 +99,12 @@ public class Rounds {
         BringUp bringUp = bringUps.get(bringUpId);
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
         if (width < 1 || width > 50) {
-            throw Refusal.bad("From 1 to 50 at once.");
+            throw Refusal.bad("1 to 50 setups can run in parallel.");
         }
         List<Unit> ready = startable(bringUp);
         if (ready.isEmpty()) {
             throw Refusal.conflict(
-                    "No unit is ready: its label must be read and its address taken, and it must not be under way "
-                            + "already.");
+                    "No unit is ready. A unit needs its label and address, and must not be in progress " + "already.");
         }
         // what is wrong with another unit stands in nobody's way
         Set<Long> starting = ready.stream().map(unit -> unit.id).collect(Collectors.toSet());
@@ -157,7 +156,7 @@ public class Rounds {
             for (Run run : runsOf(round)) {
                 if (run.state == RunState.WAITING) {
                     run.become(RunState.CANCELLED, clock.instant());
-                    run.note = "Cancelled before it began.";
+                    run.note = "Cancelled before the start.";
                     count++;
                 } else if (run.state == RunState.RUNNING) {
                     run.cancel = true;
@@ -166,7 +165,7 @@ public class Rounds {
             }
         }
         if (count == 0) {
-            throw Refusal.conflict("Nothing is under way.");
+            throw Refusal.conflict("No setup is in progress.");
         }
         journal.write(person, bringUpId, null, "cancelled the setup of " + count + " units", null, null);
         live.tell(bringUpId, "configure");
@@ -200,7 +199,7 @@ public class Rounds {
     public void setAside(long runId, Who.Person person) {
         Run run = locked(runId);
         if (!run.state.mayBecome(RunState.SET_ASIDE)) {
-            throw Refusal.conflict("Only a unit that stopped can be set aside.");
+            throw Refusal.conflict("Only a stopped unit can be set aside.");
         }
         run.become(RunState.SET_ASIDE, clock.instant());
         tell(run, person, "set aside: " + run.note);
@@ -209,7 +208,7 @@ public class Rounds {
     private Run locked(long runId) {
         Run run = db.find(Run.class, runId, LockModeType.PESSIMISTIC_WRITE);
         if (run == null || !run.purpose.equals(Run.CONFIGURE)) {
-            throw Refusal.notFound("There is no such run.");
+            throw Refusal.notFound("There is no such setup.");
         }
         return run;
     }

@@ -130,7 +130,7 @@ final class Setup {
         } catch (RedfishFault e) {
             throw new Surprise(
                     at(step) + "the controller answered: " + e.getMessage(),
-                    "Correct what it refuses, then try again.");
+                    "Correct the refused value, then try again.");
         }
     }
 

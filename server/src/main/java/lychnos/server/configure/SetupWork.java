@@ -95,7 +95,8 @@ public class SetupWork implements Work {
         try {
             Targets.Subject subject = targets.subject(held.unitId())
                     .orElseThrow(() -> new Surprise(
-                            "The unit no longer has an address or a label.", "Prepare and place it, then try again."));
+                            "The unit no longer has an address or a label.",
+                            "Enter its facts and allocate its address, then try again."));
             Kind kind = ownLogins.with(kinds.of(subject.unit()), held.unitId(), "");
             Duration follow = config.run().followAtMost().orElse(kind.restartAtMost());
             Setup setup =

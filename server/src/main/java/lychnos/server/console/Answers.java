@@ -181,7 +181,7 @@ public class Answers {
                         SealKeys.ofFact(unit.id, fact.key.member(), name), fact.keyId, fact.nonce, fact.sealed));
     }
 
-    /** Makes passwords that nobody has entered and that were not made before. */
+    /** Makes the passwords that were neither entered nor made before. */
     @Transactional
     public void makePasswords(Unit unit, UnitFacts known) {
         List<GivenFact> typed = typed(unit);

@@ -253,7 +253,7 @@ public class ConsoleResource {
     private OpenLine line(long dialogueId) {
         return consoles.line(dialogueId)
                 .orElseThrow(() -> Refusal.conflict(
-                        "This line is not open on this server: its setup has ended, its gate is shut, or "
+                        "This line is not open on this server: its setup has ended, a prerequisite blocks it, or "
                                 + "another server has it."));
     }
 

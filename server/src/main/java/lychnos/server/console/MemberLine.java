@@ -261,7 +261,7 @@ final class MemberLine implements LineEvents, OpenLine {
     public boolean hostKey(String fingerprint) {
         boolean trusted = around.trusts(address.address().toString(), fingerprint);
         if (!trusted) {
-            noted("The line server at " + address.address() + " shows another key than before: " + fingerprint
+            noted("The console server at " + address.address() + " shows another key than before: " + fingerprint
                     + ". Nothing was sent to it.");
         }
         return trusted;
@@ -410,7 +410,7 @@ final class MemberLine implements LineEvents, OpenLine {
                 hand = login; // the first has the keyboard until another takes it over
             }
             if (gone) {
-                answer.complete(Optional.of("This line is not open here any more."));
+                answer.complete(Optional.of("This line is no longer open here."));
             } else if (!hand.equals(login)) {
                 answer.complete(Optional.of(hand + " has the keyboard of this line. Take it over first."));
             } else {
@@ -474,11 +474,10 @@ final class MemberLine implements LineEvents, OpenLine {
         return decide(login, () -> {
             Optional<Hold> before = conversation.hold();
             if (before.isEmpty()) {
-                return Optional.of("Nothing waits for you here now.");
+                return Optional.of("No decision is needed here now.");
             }
             if (!before.get().why().passable()) {
-                return Optional.of(
-                        "This cannot be passed by saying so. " + before.get().sentence());
+                return Optional.of("This cannot be skipped. " + before.get().sentence());
             }
             apply(conversation.goOn(typed, clock.instant()));
             boolean stays =

@@ -138,7 +138,7 @@ public final class Outpost implements MemberLine.Surroundings {
             LOG.warnf(e, "%s", message.path("do").asText());
             answer.putObject("fault")
                     .put("kind", WireFault.Kind.GARBAGE.name())
-                    .put("message", "The vantage cannot do that: " + e.getMessage() + ".");
+                    .put("message", "The vantage point cannot do this: " + e.getMessage() + ".");
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             return;
@@ -164,7 +164,7 @@ public final class Outpost implements MemberLine.Surroundings {
         }
         Bench bench = benches.get(message.path("bench").asLong());
         if (bench == null) {
-            return Optional.of("This line is not open at the vantage any more.");
+            return Optional.of("This line is no longer open at the vantage point.");
         }
         MemberLine line = bench.line;
         String first = with.path(0).asText();
@@ -203,7 +203,7 @@ public final class Outpost implements MemberLine.Surroundings {
                 break;
             default:
                 return Optional.of(
-                        "The vantage is of another version of this program, and does not know “" + what + "”.");
+                        "The vantage point has another version of this program and does not know “" + what + "”.");
         }
         return Optional.empty();
     }
@@ -233,7 +233,7 @@ public final class Outpost implements MemberLine.Surroundings {
         try {
             kind = order.kind();
         } catch (KindFaults e) {
-            return Optional.of("The vantage cannot read the description of this kind: " + e.getMessage()
+            return Optional.of("The vantage point cannot read the description of this kind: " + e.getMessage()
                     + " Bring both to the same version of the program.");
         }
         Dialogue dialogue = kind.dialogue().orElseThrow();

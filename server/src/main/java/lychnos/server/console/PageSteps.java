@@ -232,7 +232,7 @@ final class PageSteps {
                     Why.PAGE,
                     fault.refusesLogin()
                             ? "The pages refuse the login. It was tried only once, so that no account is locked. "
-                                    + "Look which password they have; going on tries once more."
+                                    + "Find out the password; continuing tries once more."
                             : "The machine rejected “" + page.title() + "”. It says: " + fault.getMessage()
                                     + ". Fix it there or in Prepare; going on fills the page in again.",
                     fault.getMessage());

@@ -506,7 +506,7 @@ final class RemoteWork implements AtWork {
     private CompletableFuture<Optional<String>> decide(Supplier<Optional<String>> act) {
         CompletableFuture<Optional<String>> answer = new CompletableFuture<>();
         inOrder.add(() -> {
-            Optional<String> refused = gone ? Optional.of("These pages are not worked at here any more.") : act.get();
+            Optional<String> refused = gone ? Optional.of("These pages are no longer filled in here.") : act.get();
             answer.complete(lost ? Optional.of(TAKEN_OVER) : refused);
         });
         return answer;
@@ -545,7 +545,7 @@ final class RemoteWork implements AtWork {
             return Optional.empty();
         } catch (HoldLost e) {
             around.lost(this);
-            return Optional.of("These pages are not worked at here any more.");
+            return Optional.of("These pages are no longer filled in here.");
         }
     }
 
@@ -554,10 +554,10 @@ final class RemoteWork implements AtWork {
         return decide(() -> {
             Hold hold = at.hold();
             if (hold == null) {
-                return Optional.of("Nothing waits for you here now.");
+                return Optional.of("No decision is needed here now.");
             }
             if (!hold.why().passable()) {
-                return Optional.of("This cannot be passed by saying so. " + hold.sentence());
+                return Optional.of("This cannot be skipped. " + hold.sentence());
             }
             if (!hold.typed().isEmpty() && !hold.typed().equals(typed.strip())) {
                 return Optional.of("Wanted is “" + hold.typed() + "”, typed letter by letter. Nothing was written.");

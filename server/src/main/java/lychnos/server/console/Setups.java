@@ -162,7 +162,7 @@ public class Setups {
                 person,
                 unit.bringUpId,
                 unit.id,
-                "began its setup on the console"
+                "started the setup on the console"
                         + (reason.isBlank() ? "" : ", although it is not the first of its kind: " + reason),
                 null,
                 null);
@@ -260,7 +260,7 @@ public class Setups {
         String sentence() {
             return why == Hold.SURPRISE
                     ? unit + ", of the same kind, shows something that was not foreseen. Look at it first."
-                    : "The first of each kind goes alone until it is proven: " + unit + " is under way.";
+                    : "The first unit of each kind is set up alone until it is proven: " + unit + " is under way.";
         }
     }
 
@@ -362,8 +362,8 @@ public class Setups {
             throw Refusal.conflict("No setup of this unit is in progress.");
         }
         run.become(RunState.CANCELLED, clock.instant());
-        run.note = "Put away by " + person.login() + ".";
-        journal.write(person, unit.bringUpId, unitId, "put its setup away; what is set on it stays", null, null);
+        run.note = "Closed by " + person.login() + ".";
+        journal.write(person, unit.bringUpId, unitId, "closed the setup", null, null);
         live.tell(unit.bringUpId, "configure");
     }
 
@@ -398,7 +398,7 @@ public class Setups {
                 person,
                 bringUps.unit(row.unitId).bringUpId,
                 row.unitId,
-                "overrode the gate of " + row.member + " (" + row.gate + "): " + reason.strip(),
+                "overrode the prerequisite of " + row.member + " (" + row.gate + "): " + reason.strip(),
                 null,
                 null);
         row.gate = "";
@@ -445,7 +445,7 @@ public class Setups {
                 person,
                 unit.bringUpId,
                 unit.id,
-                "lets its pages be filled in" + (row.member.isEmpty() ? "" : ", " + row.member),
+                "started filling in the pages" + (row.member.isEmpty() ? "" : ", " + row.member),
                 null,
                 null);
         live.tell(unit.bringUpId, "configure");
@@ -466,15 +466,15 @@ public class Setups {
         if (place < 0
                 || place >= steps.size()
                 || passwordOf(steps.get(place), field, values).isEmpty()) {
-            throw Refusal.notFound("That step sends no password.");
+            throw Refusal.notFound("This step sends no password.");
         }
         String name = passwordOf(steps.get(place), field, values).get();
-        Secret secret = values.secret(name).orElseThrow(() -> Refusal.conflict("That password is not known yet."));
+        Secret secret = values.secret(name).orElseThrow(() -> Refusal.conflict("This password is not known yet."));
         journal.write(
                 person,
                 unit.bringUpId,
                 unit.id,
-                "looked at the password of “" + steps.get(place).title() + (field.isEmpty() ? "" : ", " + field) + "”"
+                "showed the password of “" + steps.get(place).title() + (field.isEmpty() ? "" : ", " + field) + "”"
                         + (row.member.isEmpty() ? "" : ", " + row.member),
                 null,
                 null);
@@ -511,7 +511,7 @@ public class Setups {
                 .setParameter("place", place)
                 .executeUpdate();
         if (ticked == 0) {
-            throw Refusal.conflict("That step was ticked off by what the line showed, or there is no such step.");
+            throw Refusal.conflict("This step was ticked automatically, or does not exist.");
         }
         if (first) {
             openIfTicked(row, steps);

@@ -183,7 +183,7 @@ final class VantageLine implements OpenLine {
         Throwable cause = fault instanceof java.util.concurrent.CompletionException && fault.getCause() != null
                 ? fault.getCause()
                 : fault;
-        return cause instanceof WireFault wire ? wire.getMessage() : "The vantage did not answer in time.";
+        return cause instanceof WireFault wire ? wire.getMessage() : "The vantage point did not answer in time.";
     }
 
     // --- what comes from there ---

@@ -100,13 +100,13 @@ public class Credentials {
             }
         }
         if (count == 0) {
-            throw Refusal.conflict("No unit is signed yet of which a password is known to work.");
+            throw Refusal.conflict("No signed unit has a password that is known to work.");
         }
         journal.write(
                 person,
                 bringUpId,
                 null,
-                "passed " + count + " passwords of " + units.size() + (units.size() == 1 ? " unit to " : " units to ")
+                "exported " + count + " passwords of " + units.size() + (units.size() == 1 ? " unit to " : " units to ")
                         + recipient.user() + ", key " + recipient.fingerprint(),
                 null,
                 units);

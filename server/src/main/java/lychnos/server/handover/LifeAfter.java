@@ -286,7 +286,7 @@ public class LifeAfter {
             String text = typed.getOrDefault(name, "").strip();
             FactSpec spec = kind.fact(name).orElseThrow();
             if (text.isEmpty() && (!bears.value.isEmpty() || spec.wanted())) {
-                faults.add(new FieldFault(name, "This is missing: the new machine's own."));
+                faults.add(new FieldFault(name, "Enter the value of the new machine."));
             } else if (!text.isEmpty()) {
                 try {
                     after.put(name, spec.read(text));
@@ -294,7 +294,7 @@ public class LifeAfter {
                     faults.add(new FieldFault(name, e.getMessage()));
                 }
                 if (bears.value.equals(after.get(name))) {
-                    faults.add(new FieldFault(name, "That is the old machine's."));
+                    faults.add(new FieldFault(name, "This is the value of the old machine."));
                 }
             }
         });

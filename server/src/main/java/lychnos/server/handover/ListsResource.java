@@ -15,7 +15,6 @@ import java.util.TreeSet;
 import lychnos.core.export.Endpoint;
 import lychnos.server.prepare.BringUps;
 import lychnos.server.problem.Refusal;
-import org.eclipse.microprofile.openapi.annotations.Operation;
 import org.eclipse.microprofile.openapi.annotations.parameters.Parameter;
 import org.hibernate.Session;
 import org.jboss.resteasy.reactive.RestQuery;
@@ -71,7 +70,6 @@ public class ListsResource {
     @GET
     @Path("bring-ups/{id}/endpoints")
     @Transactional
-    @Operation(summary = "Everything that has an address, page by page")
     public Response endpoints(
             long id,
             @RestQuery @jakarta.ws.rs.DefaultValue(DEFAULT) int limit,
@@ -116,7 +114,6 @@ public class ListsResource {
     @GET
     @Path("bring-ups/{id}/records")
     @Transactional
-    @Operation(summary = "Signed records, those that count no more among them, page by page")
     public Response records(
             long id,
             @RestQuery @jakarta.ws.rs.DefaultValue(DEFAULT) int limit,
@@ -151,7 +148,6 @@ public class ListsResource {
     @GET
     @Path("bring-ups/{id}/journal")
     @Transactional
-    @Operation(summary = "Who did what, from the beginning, page by page")
     public Response journal(
             long id,
             @RestQuery @jakarta.ws.rs.DefaultValue(DEFAULT) int limit,

@@ -137,7 +137,7 @@ public class OpenItems {
         text(note.text, "text", "Enter a summary, at most " + LONGEST + " characters.", faults);
         text(note.reason, "reason", "Enter a reason, at most " + LONGEST + " characters.", faults);
         if (note.due == null) {
-            faults.add(new FieldFault("due", "Until when? Nothing is accepted without a date."));
+            faults.add(new FieldFault("due", "Enter a due date."));
         } else if (note.due.isBefore(LocalDate.now(clock))) {
             faults.add(new FieldFault("due", note.due + " has passed."));
         }
@@ -146,7 +146,7 @@ public class OpenItems {
         }
         Unit unit = note.unit == null ? null : bringUps.unit(note.unit);
         if (unit != null && !unit.bringUpId.equals(bringUpId)) {
-            throw Refusal.bad("That unit is of another bring-up.");
+            throw Refusal.bad("This unit belongs to another bring-up.");
         }
         OpenItem item = new OpenItem();
         item.bringUpId = bringUpId;

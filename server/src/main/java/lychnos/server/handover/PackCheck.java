@@ -52,10 +52,10 @@ final class PackCheck {
             if (files.containsKey(Packs.RECORDS)) {
                 records(files.get(Packs.RECORDS), files);
             } else {
-                faults.add("It has no " + Packs.RECORDS + ".");
+                faults.add("The pack has no " + Packs.RECORDS + ".");
             }
             if (faults.isEmpty() && !same(pack, files)) {
-                faults.add("Something in the file itself, outside of what it holds, is not as it was made.");
+                faults.add("The ZIP file was changed outside of its entries.");
             }
             return new Found(faults, files.size(), records, CanonicalJson.sha256(Files.readAllBytes(manifest)), last);
         } finally {

@@ -178,7 +178,7 @@ public class Packs {
         QuarkusTransaction.requiringNew().timeout(600).call(() -> {
             List<Signed> signed = signed(bringUpId);
             if (signed.isEmpty()) {
-                throw Refusal.conflict("Nothing is signed yet: a pack holds what was signed.");
+                throw Refusal.conflict("No unit is signed yet. A pack contains signed units only.");
             }
             for (Exports.File file : exports.of(
                             bringUpId, signed.stream().map(Signed::unit).collect(Collectors.toSet()))
@@ -221,7 +221,7 @@ public class Packs {
                     person,
                     bringUpId,
                     null,
-                    "made a pack of " + signed.size() + (signed.size() == 1 ? " unit" : " units") + ", manifest "
+                    "created a pack of " + signed.size() + (signed.size() == 1 ? " unit" : " units") + ", manifest "
                             + SignOff.shortened(manifest),
                     null,
                     null);

@@ -141,7 +141,7 @@ public class SignOff {
                                             : changes.containsKey(unit.id)
                                                     ? changes.get(unit.id)
                                                     : unnoted.containsKey(unit.id)
-                                                            ? "Note what is open of it, with a reason and a day: "
+                                                            ? "Add an open item with a reason and a due date: "
                                                                     + unnoted.get(unit.id) + "."
                                                             : "";
             boolean fault = proof != null && !proof.proven && !busy.contains(unit.id) || changes.containsKey(unit.id);
@@ -301,13 +301,13 @@ public class SignOff {
     public void reopen(long unitId, String why, Who.Person person) {
         Unit unit = bringUps.unit(unitId);
         if (why == null || why.isBlank() || why.strip().length() > LONGEST_WHY) {
-            throw Refusal.fields(
-                    List.of(new Refusal.FieldFault("why", "Why is it opened again? Up to 400 characters.")));
+            throw Refusal.fields(List.of(
+                    new Refusal.FieldFault("why", "Enter a reason for the reopening, at most 400 characters.")));
         }
         if (!end(unit, why.strip(), person)) {
             throw Refusal.conflict(unit.label() + " is not signed.");
         }
-        journal.write(person, unit.bringUpId, unitId, "opened " + unit.label() + " again: " + why.strip(), null, null);
+        journal.write(person, unit.bringUpId, unitId, "reopened " + unit.label() + ": " + why.strip(), null, null);
         live.tell(unit.bringUpId, "handover");
     }
 

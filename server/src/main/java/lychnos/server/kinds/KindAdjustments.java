@@ -193,14 +193,14 @@ public class KindAdjustments {
                 .findFirst()
                 .orElseThrow(() -> fault("what", kind.title() + " has no value of that name that can be adjusted."));
         if (wanted.siteId() == null) {
-            throw fault("siteId", "Choose the site that it holds for.");
+            throw fault("siteId", "Choose the site.");
         }
         String reason = wanted.reason() == null ? "" : wanted.reason().strip();
         if (reason.length() < SHORTEST_REASON || reason.length() > LONGEST_REASON) {
             throw fault("reason", "A reason has " + SHORTEST_REASON + " to " + LONGEST_REASON + " characters.");
         }
         if (wanted.password() != null && !wanted.password().isEmpty() && !place.secret()) {
-            throw fault("password", "No password belongs to this.");
+            throw fault("password", "This value has no password.");
         }
         if (wanted.password() != null && wanted.password().length() > LONGEST_PASSWORD) {
             throw fault("password", "A password has at most " + LONGEST_PASSWORD + " characters.");

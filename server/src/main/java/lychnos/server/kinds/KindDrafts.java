@@ -75,7 +75,7 @@ public class KindDrafts {
                             1,
                             1,
                             "kind",
-                            "The description calls itself “" + kind.id() + "”, but this is a draft of “" + draft.kindId
+                            "The description has the id “" + kind.id() + "”, but this is a draft of “" + draft.kindId
                                     + "”."));
         } catch (KindFaults e) {
             return e.faults();
@@ -160,7 +160,7 @@ public class KindDrafts {
                         + "kind_id = :id)")
                 .setParameter("id", id)
                 .executeUpdate();
-        journal.write(person, null, null, "threw away the draft of the kind “" + id + "”", null, null);
+        journal.write(person, null, null, "deleted the draft of the kind “" + id + "”", null, null);
         live.tell(KindMemory.EVERY_BRING_UP, "kinds");
     }
 
@@ -252,8 +252,7 @@ public class KindDrafts {
             throw Refusal.conflict(retired ? "This kind is already retired." : "This kind is not retired.");
         }
         memory.changes();
-        journal.write(
-                person, null, null, (retired ? "retired" : "brought back") + " the kind “" + id + "”", null, null);
+        journal.write(person, null, null, (retired ? "retired" : "reinstated") + " the kind “" + id + "”", null, null);
         live.tell(KindMemory.EVERY_BRING_UP, "kinds");
     }
 

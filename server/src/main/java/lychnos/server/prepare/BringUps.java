@@ -128,7 +128,7 @@ public class BringUps {
         }
         if (request.siteCode() == null || !request.siteCode().matches("[a-z][a-z0-9]{1,11}")) {
             throw Refusal.fields(List.of(
-                    new Refusal.FieldFault("siteCode", "A site's word has 2 to 12 lowercase letters and digits.")));
+                    new Refusal.FieldFault("siteCode", "A site prefix has 2 to 12 lowercase letters and digits.")));
         }
         if (request.siteName() != null
                 && (request.siteName().length() > 80
@@ -150,7 +150,7 @@ public class BringUps {
             db.persist(bringUp);
             db.flush();
         } catch (ConstraintViolationException e) {
-            throw Refusal.conflict("There is a bring-up of that name already.");
+            throw Refusal.conflict("There is already a bring-up with this name.");
         }
         for (int i = 0; i < positions.size(); i++) {
             Unit unit = new Unit();
@@ -167,7 +167,7 @@ public class BringUps {
                 person,
                 bringUp.id,
                 null,
-                "began “" + bringUp.name + "” with " + positions.size() + " units expected",
+                "created bring-up “" + bringUp.name + "” with " + positions.size() + " units expected",
                 null,
                 request);
         return bringUp;

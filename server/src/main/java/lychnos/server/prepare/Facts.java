@@ -303,7 +303,7 @@ public class Facts {
     public int undo(long changeId, Who.Person person) {
         SheetChange change = db.find(SheetChange.class, changeId, LockModeType.PESSIMISTIC_WRITE);
         if (change == null || change.undoneAt != null) {
-            throw Refusal.conflict("That change is undone already.");
+            throw Refusal.conflict("That change has already been undone.");
         }
         change.undoneAt = clock.instant();
         Setter setter = new Setter(
@@ -374,7 +374,8 @@ public class Facts {
             }
             if (!UnitFacts.owners(kind, unit.members, spec.get()).contains(member)) {
                 faults.add(fault(
-                        cell, member.isEmpty() ? "Each member has its own." : "“" + member + "” has no such fact."));
+                        cell,
+                        member.isEmpty() ? "Each member has its own value." : "“" + member + "” has no such fact."));
                 return;
             }
             try {

@@ -66,7 +66,7 @@ public class Fixes {
     private Network network(Fix fix) {
         Network network = db.find(Network.class, fix.id());
         if (network == null) {
-            throw Refusal.notFound("There is no such network any more.");
+            throw Refusal.notFound("This network no longer exists.");
         }
         return network;
     }

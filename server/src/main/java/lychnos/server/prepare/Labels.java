@@ -148,7 +148,7 @@ public class Labels {
                     person,
                     bringUpId,
                     null,
-                    "read " + taken.size() + " labels, set " + faults.size() + " lines aside",
+                    "imported " + taken.size() + " labels, left out " + faults.size() + " lines",
                     null,
                     taken);
             live.tell(bringUpId, "prepare");
@@ -224,7 +224,7 @@ public class Labels {
                         label.line(),
                         "serial",
                         label.serial(),
-                        "This serial is known already, at " + sameSerial.place() + ".");
+                        "This serial is already used at " + sameSerial.place() + ".");
             }
             Unit sameMac = byMac.get(label.mac().toString());
             if (sameMac != null && sameMac != there) {
@@ -285,7 +285,7 @@ public class Labels {
     public void undo(long importId, Who.Person person) {
         LabelImport entry = db.find(LabelImport.class, importId, LockModeType.PESSIMISTIC_WRITE);
         if (entry == null || entry.undoneAt != null) {
-            throw Refusal.conflict("That reading is undone already.");
+            throw Refusal.conflict("That import has already been undone.");
         }
         if (placedSince(importId)) {
             throw Refusal.conflict("Some of these units have addresses now. Undo their allocation first.");
@@ -312,9 +312,9 @@ public class Labels {
                     .setParameter("id", importId)
                     .executeUpdate();
         } catch (ConstraintViolationException e) {
-            throw Refusal.conflict("Some of these units are in use since.");
+            throw Refusal.conflict("Some of these units are in use now.");
         }
-        journal.write(person, entry.bringUpId, null, "undid the reading of labels", null, null);
+        journal.write(person, entry.bringUpId, null, "undid an import of labels", null, null);
         live.tell(entry.bringUpId, "prepare");
     }
 }

@@ -429,7 +429,7 @@ public class NetworkDefinitions {
                 person,
                 bringUpId,
                 null,
-                (before == null ? "stated" : "changed") + " network " + network.prefix,
+                (before == null ? "added" : "changed") + " network " + network.prefix,
                 before,
                 statement);
         live.tell(bringUpId, "prepare");

@@ -43,7 +43,7 @@ public class OperatorReach {
         machines = new Reach(allowed, own);
         notices = new Reach(Stream.concat(allowed.stream(), besides.stream()).toList(), own);
         if (!lab && allowed.isEmpty()) {
-            LOG.warn("Nothing is allowed to be reached. " + HOW);
+            LOG.warn("No network is allowed. " + HOW);
         }
     }
 

@@ -148,7 +148,7 @@ public class SiteResources {
     public long state(long bringUpId, Statement statement, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         SiteResourceSort sort = SiteResourceSort.named(String.valueOf(statement.sort()))
-                .orElseThrow(() -> Refusal.bad("There is no sort “" + statement.sort() + "”."));
+                .orElseThrow(() -> Refusal.bad("There is no type “" + statement.sort() + "”."));
         SiteResourceRow resource = statement.id() == null
                 ? new SiteResourceRow()
                 : db.find(SiteResourceRow.class, statement.id(), LockModeType.PESSIMISTIC_WRITE);
@@ -211,7 +211,7 @@ public class SiteResources {
                 person,
                 bringUpId,
                 null,
-                "stated " + sort.title().toLowerCase(java.util.Locale.ROOT) + " “" + name + "”",
+                "saved " + sort.title().toLowerCase(java.util.Locale.ROOT) + " “" + name + "”",
                 null,
                 values);
         live.tell(bringUpId, "prepare");
@@ -266,7 +266,7 @@ public class SiteResources {
         boolean twin = rows(siteId).stream()
                 .anyMatch(row -> row.sort.equals(sort.word()) && row.name.equals(name) && !row.id.equals(own));
         if (twin) {
-            throw Refusal.fields(List.of(new FieldFault("name", "There is one of this name already.")));
+            throw Refusal.fields(List.of(new FieldFault("name", "There is already an entry with this name.")));
         }
     }
 

@@ -89,7 +89,7 @@ public class Units {
             ids.add(unit.id);
         }
         db.flush();
-        journal.write(person, bringUpId, null, "announced " + request.count() + " × " + kind.title(), null, ids);
+        journal.write(person, bringUpId, null, "added " + request.count() + " × " + kind.title(), null, ids);
         live.tell(bringUpId, "prepare");
         return ids;
     }
@@ -173,7 +173,7 @@ public class Units {
             throw Refusal.conflict(
                     unit.label() + " has had an address or was imported from a label list; it cannot be deleted.");
         }
-        journal.write(person, unit.bringUpId, unitId, "took back " + unit.label(), null, null);
+        journal.write(person, unit.bringUpId, unitId, "deleted " + unit.label(), null, null);
         db.createNativeMutationQuery("delete from fact where unit_id = :id")
                 .setParameter("id", unitId)
                 .executeUpdate();

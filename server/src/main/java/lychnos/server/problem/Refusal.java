@@ -33,12 +33,12 @@ public class Refusal extends RuntimeException {
 
     /** The request cannot be understood, or would do harm. */
     public static Refusal bad(String detail) {
-        return new Refusal(400, "Not possible like this", detail, Map.of());
+        return new Refusal(400, "Invalid request", detail, Map.of());
     }
 
     /** Fields of a form are wrong. */
     public static Refusal fields(List<FieldFault> faults) {
-        return new Refusal(400, "Some of this is not right", faults.get(0).reason(), Map.of("faults", faults));
+        return new Refusal(400, "Some values are invalid", faults.get(0).reason(), Map.of("faults", faults));
     }
 
     /** Something has changed meanwhile, or blocks the request. */

@@ -111,7 +111,7 @@ public class Certificates {
                         && redfish.login().phrase() != null
                         && each.target().fingerprint() != null)
                 .orElseThrow(() -> Refusal.conflict(
-                        "This one has no standard way to have its certificate replaced, or it was not proven "
+                        "This machine has no standard way to replace its certificate, or was not proven "
                                 + "yet. Replace it on its own page, then check again."));
     }
 
@@ -151,7 +151,7 @@ public class Certificates {
                     person,
                     endpoint.unit().bringUpId,
                     endpoint.unit().id,
-                    "had " + claim.hostName + " make a request for a certificate",
+                    "created a certificate signing request on " + claim.hostName,
                     null,
                     null);
             live.tell(endpoint.unit().bringUpId, "prove");
@@ -164,8 +164,7 @@ public class Certificates {
         Endpoints.Endpoint endpoint = endpoint(claimId);
         CertificateRequest request = QuarkusTransaction.requiringNew()
                 .call(() -> waiting(claimId))
-                .orElseThrow(
-                        () -> Refusal.conflict("No request waits for a certificate. Have the machine make one first."));
+                .orElseThrow(() -> Refusal.conflict("No signing request is open. Create one first."));
         String chain;
         try {
             chain = SignedChain.check(pem, request.request, endpoint.claim().fqdn(), clock.instant());
@@ -190,7 +189,7 @@ public class Certificates {
                     person,
                     endpoint.unit().bringUpId,
                     endpoint.unit().id,
-                    "put a signed certificate into " + endpoint.claim().hostName,
+                    "installed a signed certificate on " + endpoint.claim().hostName,
                     endpoint.target().fingerprint(),
                     shown);
             live.tell(endpoint.unit().bringUpId, "prove");

@@ -115,7 +115,7 @@ public class CheckSchedule {
         if (minutes < 0 || minutes > LONGEST_MINUTES) {
             throw Refusal.fields(List.of(new Refusal.FieldFault(
                     "minutes",
-                    "Checks are repeated after 1 to " + LONGEST_MINUTES + " minutes, or with 0 not at all.")));
+                    "The interval of checks is 1 to " + LONGEST_MINUTES + " minutes, or with 0 not at all.")));
         }
         if (minutes == 0) {
             db.createNativeMutationQuery("delete from check_pace where bring_up_id = :id")
@@ -137,7 +137,7 @@ public class CheckSchedule {
                 person,
                 bringUpId,
                 null,
-                minutes == 0 ? "ended the repeating of checks" : "has checks repeated every " + minutes + " min",
+                minutes == 0 ? "disabled automatic checks" : "set automatic checks to every " + minutes + " min",
                 null,
                 null);
         live.tell(bringUpId, "prove");

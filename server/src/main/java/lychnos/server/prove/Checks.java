@@ -140,8 +140,8 @@ public class Checks {
         if (placed.isEmpty()) {
             throw Refusal.conflict(
                     units == null
-                            ? "Nothing here is set up yet: that is part of Configure."
-                            : "No unit here has an address yet: that is part of Allocate.");
+                            ? "No unit is set up yet. Set up units in Configure."
+                            : "No unit has an address yet. Allocate addresses first.");
         }
         int asked = queue(placed, rung);
         journal.write(

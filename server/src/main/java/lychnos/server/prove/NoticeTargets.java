@@ -139,13 +139,7 @@ public class NoticeTargets {
             throw Refusal.notFound("This recipient no longer receives notices.");
         }
         db.remove(row);
-        journal.write(
-                person,
-                row.bringUpId,
-                null,
-                "sends notices to " + shown(row.sort, row.target) + " no more",
-                null,
-                null);
+        journal.write(person, row.bringUpId, null, "stopped notices to " + shown(row.sort, row.target), null, null);
         live.tell(row.bringUpId, "prove");
     }
 }

@@ -272,7 +272,7 @@ public class SinceAccepted {
                 person,
                 bringUp,
                 claim.unitId,
-                (accept ? "accepted another " : "holds for a fault the ") + what + " of " + claim.hostName
+                (accept ? "accepted a new " : "rejected the new ") + what + " of " + claim.hostName
                         + (why.isEmpty() ? "" : ": " + why),
                 change.before,
                 now);

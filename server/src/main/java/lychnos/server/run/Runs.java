@@ -224,7 +224,7 @@ public class Runs {
         }
         run.become(RunState.CANCELLED, clock.instant());
         run.note = run.step == null || !run.step.writes()
-                ? "Cancelled before anything was written to it."
+                ? "Cancelled before anything was written to the machine."
                 : "Cancelled before “" + run.step.doing()
                         + "”. Completed steps stay; “Try again” continues with the rest.";
         journal.writeWork(held.bringUpId(), held.unitId(), "cancelled: " + run.note);

@@ -134,7 +134,7 @@ public class Workers {
                     held,
                     null,
                     "Internal error: " + fault.getClass().getSimpleName() + ".",
-                    "The server's log has more. Try again.");
+                    "See the server's log, then try again.");
         } catch (HoldLost | RuntimeException e) {
             LOG.warnf("run %d could not be stopped: %s", held.runId(), e.getMessage());
         }

@@ -17,7 +17,7 @@ public class TraitChange {
 
     /** Its state. */
     public enum State {
-        /** Nobody has decided yet. */
+        /** Not decided yet. */
         OPEN,
         /** Somebody holds it for a fault. */
         FAULT,

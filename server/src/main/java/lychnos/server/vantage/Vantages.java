@@ -281,13 +281,14 @@ public class Vantages {
         String wanted = name == null ? "" : name.strip();
         if (!wanted.matches("[a-z0-9]([a-z0-9-]{0,38}[a-z0-9])?")) {
             throw Refusal.fields(List.of(new Refusal.FieldFault(
-                    "name", "A vantage is called by lowercase letters, digits and hyphens, such as hall-3.")));
+                    "name",
+                    "The name of a vantage point consists of lowercase letters, digits and hyphens, such as hall-3.")));
         }
         if (!db.createQuery("select v.id from VantageRow v where v.name = :name and v.revokedAt is null", Long.class)
                 .setParameter("name", wanted)
                 .getResultList()
                 .isEmpty()) {
-            throw Refusal.conflict("There is a vantage called " + wanted + " already.");
+            throw Refusal.conflict("There is already a vantage point called " + wanted + " already.");
         }
         String token = Digest.token();
         VantageRow row = new VantageRow();
@@ -296,7 +297,7 @@ public class Vantages {
         row.madeBy = person.id();
         row.madeAt = clock.instant();
         db.persist(row);
-        journal.write(person, null, null, "made vantage " + wanted, null, null);
+        journal.write(person, null, null, "added vantage point " + wanted, null, null);
         live.tell(0, "vantages");
         return new Made(row.id, wanted, token);
     }
@@ -304,7 +305,7 @@ public class Vantages {
     private VantageRow get(long id) {
         VantageRow row = db.find(VantageRow.class, id);
         if (row == null || row.revokedAt != null) {
-            throw Refusal.notFound("There is no such vantage.");
+            throw Refusal.notFound("There is no such vantage point.");
         }
         return row;
     }
@@ -317,7 +318,7 @@ public class Vantages {
         db.createMutationQuery("update Network set vantageId = null where vantageId = :id")
                 .setParameter("id", id)
                 .executeUpdate();
-        journal.write(person, null, null, "revoked vantage " + row.name, null, null);
+        journal.write(person, null, null, "revoked vantage point " + row.name, null, null);
         live.tell(0, "vantages");
         forget();
         return row.name;
@@ -342,7 +343,7 @@ public class Vantages {
                 person,
                 null,
                 null,
-                "has vantage " + row.name + " reach " + networks.size()
+                "set networks of vantage point " + row.name + ": " + networks.size()
                         + (networks.size() == 1 ? " network" : " networks"),
                 null,
                 null);

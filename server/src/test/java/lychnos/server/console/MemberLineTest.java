@@ -288,6 +288,6 @@ class MemberLineTest {
         up();
         line.close();
         assertTrue(sent.contains("<closed>"));
-        assertEquals(Optional.of("This line is not open here any more."), answer(line.mode(Mode.WATCH, "rack-one")));
+        assertEquals(Optional.of("This line is no longer open here."), answer(line.mode(Mode.WATCH, "rack-one")));
     }
 }

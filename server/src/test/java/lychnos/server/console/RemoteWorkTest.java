@@ -288,7 +288,7 @@ class RemoteWorkTest {
         clockwork.advance(Duration.ofMinutes(10));
         assertEquals(State.STOPPED, last().state());
         assertEquals("Stopped by night-shift.", last().note());
-        assertEquals(Optional.of("Nothing waits for you here now."), answer(work.goOn("", "rack-one")));
+        assertEquals(Optional.of("No decision is needed here now."), answer(work.goOn("", "rack-one")));
         assertEquals(Optional.empty(), answer(work.again("rack-one")));
         assertTrue(done);
         assertEquals(List.of("1", "1 again", "2"), carriedOut);

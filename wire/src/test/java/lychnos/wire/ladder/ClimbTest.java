@@ -96,7 +96,10 @@ class ClimbTest {
     @Test
     void aRefusedPortBreaksTheSecondRung() throws Exception {
         try (LoopbackHall lab = ready()) {
-            breaks(Rung.PORT, "refuses port", verdict(lab, at(lab, Address.parse("127.40.8.250"), null)));
+            breaks(
+                    Rung.PORT,
+                    "refuses connections to port",
+                    verdict(lab, at(lab, Address.parse("127.40.8.250"), null)));
         }
     }
 
@@ -109,7 +112,7 @@ class ClimbTest {
                     .toCompletionStage()
                     .toCompletableFuture()
                     .join();
-            breaks(Rung.TLS, "speaks TLS", verdict(lab, at(lab, Address.parse("127.40.8.77"), null)));
+            breaks(Rung.TLS, "speak TLS", verdict(lab, at(lab, Address.parse("127.40.8.77"), null)));
         }
     }
 
@@ -144,7 +147,10 @@ class ClimbTest {
     void aPasswordThatSomebodyChangedBreaksTheFifth() throws Exception {
         try (LoopbackHall lab = ready()) {
             lab.machine().controller().setPhrase("somebody-elses-phrase");
-            breaks(Rung.IDENTITY, "refuses the password we set", verdict(lab, at(lab, LoopbackHall.FIRST, null)));
+            breaks(
+                    Rung.IDENTITY,
+                    "refuses the password that was set here",
+                    verdict(lab, at(lab, LoopbackHall.FIRST, null)));
         }
     }
 

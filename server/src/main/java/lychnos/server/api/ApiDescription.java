@@ -17,26 +17,24 @@ import org.eclipse.microprofile.openapi.models.media.MediaType;
 import org.eclipse.microprofile.openapi.models.responses.APIResponse;
 
 /**
- * Puts examples of requests and answers, as they stand in {@code api-examples.json}, into the description of the
- * interface. An example of an operation that there is not fails the build.
+ * Adds to the description of the interface what each operation does ({@code api-summaries.json}) and examples of requests and
+ * answers ({@code api-examples.json}). The build fails when an operation has no summary, and when a text names an
+ * operation that does not exist.
  */
 @OpenApiFilter(OpenApiFilter.RunStage.BUILD)
-public class ApiExamples implements OASFilter {
+public class ApiDescription implements OASFilter {
 
-    private static final String FILE = "/api-examples.json";
+    private static final String EXAMPLES = "/api-examples.json";
+    private static final String SUMMARIES = "/api-summaries.json";
     private static final String JSON = "application/json";
 
     @Override
     public void filterOpenAPI(OpenAPI api) {
-        read().fields().forEachRemaining(entry -> {
-            String[] named = entry.getKey().split(" ", 2);
-            PathItem item = api.getPaths().getPathItem(named[1]);
-            Operation operation = item == null ? null : item.getOperations().get(PathItem.HttpMethod.valueOf(named[0]));
-            if (operation == null) {
-                throw new IllegalStateException(FILE + " has an example of " + entry.getKey() + ", which there is not");
-            }
+        read(SUMMARIES).fields().forEachRemaining(entry -> operation(api, SUMMARIES, entry.getKey())
+                .setSummary(entry.getValue().asText()));
+        read(EXAMPLES).fields().forEachRemaining(entry -> {
+            Operation operation = operation(api, EXAMPLES, entry.getKey());
             JsonNode example = entry.getValue();
-            operation.setSummary(example.path("summary").asText(operation.getSummary()));
             if (example.has("request")) {
                 put(operation.getRequestBody().getContent(), example.get("request"));
             }
@@ -44,6 +42,24 @@ public class ApiExamples implements OASFilter {
                 answered(operation, example.get("answer"));
             }
         });
+        api.getPaths().getPathItems().forEach((path, item) -> item.getOperations()
+                .forEach((method, operation) -> {
+                    // a sentence of ours; what is made from the name of a method has no full stop
+                    if (operation.getSummary() == null
+                            || !operation.getSummary().endsWith(".")) {
+                        throw new IllegalStateException(SUMMARIES + " says nothing about " + method + " " + path);
+                    }
+                }));
+    }
+
+    private static Operation operation(OpenAPI api, String file, String name) {
+        String[] named = name.split(" ", 2);
+        PathItem item = api.getPaths().getPathItem(named[1]);
+        Operation operation = item == null ? null : item.getOperations().get(PathItem.HttpMethod.valueOf(named[0]));
+        if (operation == null) {
+            throw new IllegalStateException(file + " names " + name + ", which does not exist");
+        }
+        return operation;
     }
 
     private static void answered(Operation operation, JsonNode answer) {
@@ -71,8 +87,8 @@ public class ApiExamples implements OASFilter {
         type.setExample(new ObjectMapper().convertValue(example, Object.class));
     }
 
-    private static JsonNode read() {
-        try (InputStream in = ApiExamples.class.getResourceAsStream(FILE)) {
+    private static JsonNode read(String file) {
+        try (InputStream in = ApiDescription.class.getResourceAsStream(file)) {
             return new ObjectMapper().readTree(in);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
