@@ -14,7 +14,8 @@ if [ ! -d "$DATA" ]; then
   exit 0
 fi
 if [ "${1:-}" != --yes ]; then
-  printf 'This deletes %s: database, sealing key and all. Make a backup first (./lychnos backup), or type “delete everything” to continue: ' "$DATA" >&2
+  say "this deletes $DATA with the database and the sealing key; make a backup first (./lychnos backup)"
+  printf 'Type “delete everything” to continue: ' >&2
   read -r typed || typed=
   [ "$typed" = "delete everything" ] || die "nothing was deleted"
 fi

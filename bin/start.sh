@@ -42,7 +42,8 @@ HOST=${LYCHNOS_HTTP_HOST:-127.0.0.1}
 case $HOST in
   127.*|::1|localhost) ;;
   *) [ -n "${LYCHNOS_TRUSTED_PROXY:-}" ] || [ -n "${QUARKUS_HTTP_SSL_CERTIFICATE_FILES:-}" ] \
-       || die "the server does not listen at $HOST without TLS: passwords would cross the network unencrypted. Give it a certificate, or name its TLS proxy in LYCHNOS_TRUSTED_PROXY (./lychnos start --help)" ;;
+       || die "the server does not listen at $HOST without TLS, since passwords would cross the network unencrypted." \
+         "Give it a certificate, or name its TLS proxy in LYCHNOS_TRUSTED_PROXY (./lychnos start --help)" ;;
 esac
 if [ -n "${LYCHNOS_TRUSTED_PROXY:-}" ]; then
   export QUARKUS_HTTP_PROXY_PROXY_ADDRESS_FORWARDING=true QUARKUS_HTTP_PROXY_ENABLE_FORWARDED_HOST=true QUARKUS_HTTP_PROXY_TRUSTED_PROXIES=$LYCHNOS_TRUSTED_PROXY
@@ -92,5 +93,6 @@ echo $! >"$DATA/start.pid"
 echo "http://$HOST:$PORT/" >"$DATA/start.url"
 wait_for "the server" 90 "$DATA/start.log" port_open "$PORT"
 say "open $(cat "$DATA/start.url")"
-[ -n "$REACH" ] || say "the server may not reach any network yet: ./lychnos stop, then ./lychnos start --reach PREFIX,… with your management networks"
+[ -n "$REACH" ] || say "the server may not reach any network yet: ./lychnos stop, then" \
+  "./lychnos start --reach PREFIX,… with your management networks"
 if [ -f "$DATA/first-lead.code" ]; then say "one-time code for the first lead: $(cat "$DATA/first-lead.code")"; fi

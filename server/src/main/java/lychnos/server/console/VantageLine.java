@@ -117,7 +117,7 @@ final class VantageLine implements OpenLine {
             return;
         }
         if (!vantage.linked()) {
-            say("Vantage " + vantage.name() + " is not linked; the line is opened there once it is.");
+            say("Vantage point " + vantage.name() + " is not connected; the line opens once it is.");
             return;
         }
         ask("begin", codec.tree(order.get())).whenComplete((answer, fault) -> inOrder.add(() -> begun(answer, fault)));
@@ -149,7 +149,7 @@ final class VantageLine implements OpenLine {
     private void say(String sentence) {
         String more = cutAt == null
                 ? ""
-                : "Vantage " + vantage.name() + " has been disconnected since "
+                : "Vantage point " + vantage.name() + " has been disconnected since "
                         + cutAt.toString().substring(11, 16) + " UTC. The work continues there and is handed in later.";
         MemberLine.Standing now = standing;
         tell(new MemberLine.Standing(

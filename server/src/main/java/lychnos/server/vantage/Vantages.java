@@ -288,7 +288,7 @@ public class Vantages {
                 .setParameter("name", wanted)
                 .getResultList()
                 .isEmpty()) {
-            throw Refusal.conflict("There is already a vantage point called " + wanted + " already.");
+            throw Refusal.conflict("There is already a vantage point called " + wanted + ".");
         }
         String token = Digest.token();
         VantageRow row = new VantageRow();

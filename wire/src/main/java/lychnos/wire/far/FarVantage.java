@@ -88,13 +88,13 @@ public final class FarVantage implements InvocationHandler {
         link = null;
         waiting.values().forEach(each -> each.completeExceptionally(noVantage("was cut off in the middle of it")));
         waiting.clear();
-        lines.values().forEach(line -> line.down("Vantage " + name + " is cut off."));
+        lines.values().forEach(line -> line.down("Vantage point " + name + " is disconnected."));
         lines.clear();
     }
 
     private WireFault noVantage(String what) {
         return new WireFault(
-                WireFault.Kind.NO_VANTAGE, "Vantage " + name + " " + what + "; its targets were not checked.");
+                WireFault.Kind.NO_VANTAGE, "Vantage point " + name + " " + what + "; its targets were not checked.");
     }
 
     @Override
@@ -122,7 +122,7 @@ public final class FarVantage implements InvocationHandler {
                 throw new WireFault(fault.kind(), fault.getMessage(), fault);
             }
             throw new WireFault(
-                    WireFault.Kind.UNKNOWN_OUTCOME, "Vantage " + name + " did not answer in time.", e.getCause());
+                    WireFault.Kind.UNKNOWN_OUTCOME, "Vantage point " + name + " did not answer in time.", e.getCause());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new WireFault(WireFault.Kind.UNKNOWN_OUTCOME, "interrupted", e);
@@ -146,7 +146,7 @@ public final class FarVantage implements InvocationHandler {
     public CompletableFuture<JsonNode> ask(ObjectNode message, Duration timeout) {
         Link now = link;
         if (now == null) {
-            return CompletableFuture.failedFuture(noVantage("is not linked"));
+            return CompletableFuture.failedFuture(noVantage("is not connected"));
         }
         long number = numbers.incrementAndGet();
         CompletableFuture<JsonNode> answer = new CompletableFuture<>();
@@ -200,7 +200,7 @@ public final class FarVantage implements InvocationHandler {
 
     private ConsoleLine open(LineAddress address, LineSettings settings, LineEvents to) throws WireFault {
         if (link == null) {
-            throw noVantage("is not linked");
+            throw noVantage("is not connected");
         }
         FarLine line = new FarLine(numbers.incrementAndGet(), to);
         lines.put(line.number, line);

@@ -83,7 +83,7 @@ public final class RoutedVantage implements InvocationHandler {
     private Vantage named(String name) throws WireFault {
         Vantage place = byName.apply(name);
         if (place == null) {
-            throw new WireFault(WireFault.Kind.NO_VANTAGE, "There is no vantage called " + name + ".");
+            throw new WireFault(WireFault.Kind.NO_VANTAGE, "There is no vantage point called " + name + ".");
         }
         return place;
     }

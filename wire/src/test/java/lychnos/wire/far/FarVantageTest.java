@@ -190,7 +190,7 @@ class FarVantageTest {
     void withoutALinkNothingIsSaidOfTheMachine() {
         WireFault fault = assertThrows(WireFault.class, () -> far.vantage().port(AT, 443, Duration.ofSeconds(1)));
         assertTrue(fault.ours(), fault.getMessage());
-        assertEquals("Vantage cage-4 is not linked; its targets were not checked.", fault.getMessage());
+        assertEquals("Vantage point cage-4 is not connected; its targets were not checked.", fault.getMessage());
     }
 
     @Test
@@ -267,7 +267,7 @@ class FarVantageTest {
         far.linked(link, true);
         far.vantage().line(LineAddress.device("/dev/ttyS0"), LineSettings.USUAL, here);
         far.cut(link);
-        hears("down Vantage cage-4 is cut off.");
+        hears("down Vantage point cage-4 is disconnected.");
     }
 
     // --- several places as one ---
