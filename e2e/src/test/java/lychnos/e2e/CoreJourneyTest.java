@@ -101,7 +101,7 @@ class CoreJourneyTest {
                     .getByLabel("Kind")
                     .selectOption(new com.microsoft.playwright.options.SelectOption().setLabel(kind));
             screen.page.getByLabel("How many").fill("2");
-            screen.button("Add units").click();
+            screen.button("Add units", true).click();
             assertThat(screen.text("2 units added").last()).isVisible();
         }
         assertThat(screen.text("4 of 4 units are missing facts").first()).isVisible();

@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.TimeUnit;
 
 /**
  * What a person does at the bench: says yes where the work stops for one, types what must be typed, fills in the pages
@@ -26,11 +27,14 @@ final class Hands {
     /** The page of the value sheet at which the label is compared. */
     private static final String IDENTITY = "Is it the one?";
 
+    private static final int AGAIN_SECONDS = 5;
+
     private final Story person;
     /** Whether terms, permanent values, wipes and restarts are agreed to. */
     private final boolean sayYes;
 
     private final Map<Long, String> said = new HashMap<>();
+    private final Map<Long, Long> saidAt = new HashMap<>();
     private final Map<String, Integer> yeses = new LinkedHashMap<>();
     private final Set<String> ticked = new HashSet<>();
     private final Map<Long, Integer> typed = new HashMap<>();
@@ -84,8 +88,12 @@ final class Hands {
             return "it wants a yes (" + why.toLowerCase(java.util.Locale.ROOT) + "): "
                     + hold.path("sentence").asText();
         }
-        // said once to each; the dialogue moves on in its own time
-        if (!hold.toString().equals(said.put(dialogue, hold.toString()))) {
+        // said once to each; the dialogue moves on in its own time. What did not answer is looked for again, as a
+        // person would
+        boolean again = why.equals("UNREACHED")
+                && System.nanoTime() - saidAt.getOrDefault(dialogue, 0L) > TimeUnit.SECONDS.toNanos(AGAIN_SECONDS);
+        if (!hold.toString().equals(said.put(dialogue, hold.toString())) || again) {
+            saidAt.put(dialogue, System.nanoTime());
             person.post(
                     "/api/dialogues/" + dialogue + "/decision",
                     JSON.createObjectNode().put("typed", hold.path("typed").asText()));

@@ -37,7 +37,7 @@ class BoardTest {
         for (String stage : List.of("prepare", "allocate", "configure", "prove", "handover")) {
             assertEquals(List.of("dark", "dark", "dark"), marks(board, stage), stage);
         }
-        assertEquals(List.of("Find out what 3 units ask", "Define the network"), board.getList("todos.title"));
+        assertEquals(List.of("Find the missing facts of 3 units", "Define the network"), board.getList("todos.title"));
         assertEquals("0 of 3 known", board.getString("course.prepare.text"));
     }
 
@@ -51,7 +51,7 @@ class BoardTest {
         assertEquals(List.of("Allocate addresses to 1 unit"), board(id).getList("todos.title"));
         client.take(id).statusCode(200);
         Json board = board(id);
-        assertEquals(List.of("Start the setup of 1 unit"), board.getList("todos.title"));
+        assertEquals(List.of("Set up 1 unit"), board.getList("todos.title"));
         assertEquals(List.of("done"), marks(board, "allocate"));
         assertEquals(100, board.getInt("course.allocate.percent"));
     }

@@ -210,11 +210,11 @@ class ConsoleTest {
             stage.client
                     .post("/api/units/" + first + "/console", Map.of("mode", "run"))
                     .statusCode(409)
-                    .body("detail", containsString("under way already"));
+                    .body("detail", containsString("already in progress"));
             stage.client
                     .post("/api/units/" + second + "/console", Map.of("mode", "run"))
                     .statusCode(409)
-                    .body("detail", containsString("first of each kind"));
+                    .body("detail", containsString("first unit of each kind"));
             stage.client
                     .post(
                             "/api/units/" + second + "/console",
@@ -256,7 +256,7 @@ class ConsoleTest {
             stage.client
                     .post(path + "consoles", Map.of("mode", "ask", "units", List.of(pair, second, host)))
                     .statusCode(409)
-                    .body("detail", containsString("first of each kind"));
+                    .body("detail", containsString("first unit of each kind"));
             assertEquals("", stage.bench(pair).getString("runState"), "none was begun");
             stage.client
                     .post(path + "consoles", Map.of("mode", "ask", "units", List.of()))

@@ -310,7 +310,7 @@ class FactsTest {
         late.put("seen", "");
         Json report = set(late);
         assertEquals(0, report.getInt("changed"));
-        assertTrue(reason(report).contains("set it to 2001"), reason(report));
+        assertTrue(reason(report).contains("set this value to 2001"), reason(report));
         late.put("seen", "2001");
         assertEquals(1, set(late).getInt("changed"));
     }

@@ -558,7 +558,7 @@ class HandoverTest extends ProvenMachine {
                 .statusCode(409);
         client.post("/api/tokens", Map.of("name", "more", "role", "lead", "days", 30))
                 .statusCode(400)
-                .body("detail", containsString("no more"));
+                .body("detail", containsString("higher role"));
         client.post("/api/tokens", Map.of("name", "more", "role", "viewer", "days", 9999))
                 .statusCode(400);
         assertArrayEquals(

@@ -145,7 +145,7 @@ class NeedsTest {
                 .cookie("lychnos", client.cookie())
                 .contentType("text/plain; charset=UTF-8")
                 .body(text)
-                .post("/api/bring-ups/" + id + "/existing?preview=" + preview);
+                .post("/api/bring-ups/" + id + "/address-imports?preview=" + preview);
     }
 
     @Test

@@ -167,7 +167,7 @@ public class Problems {
             if (each instanceof OptimisticLockException || each instanceof StaleStateException) {
                 return Optional.of(problem(
                         409,
-                        "Not any more",
+                        "Conflict",
                         "Somebody else changed or deleted this at the same time. Reload and try again.",
                         Map.of()));
             }
@@ -176,19 +176,16 @@ public class Problems {
                 case "23505", "23P01":
                     return Optional.of(problem(
                             409,
-                            "Not any more",
+                            "Conflict",
                             "This already exists, perhaps since a moment ago. Reload before you add " + "another.",
                             Map.of()));
                 case "23503":
                     return Optional.of(problem(
-                            409,
-                            "Not any more",
-                            "This refers to something that is gone, or is still in use.",
-                            Map.of()));
+                            409, "Conflict", "This refers to something that is gone, or is still in use.", Map.of()));
                 case "40001", "40P01", "55P03":
                     return Optional.of(problem(
                             409,
-                            "Not any more",
+                            "Conflict",
                             "Somebody else changed this at the same time, so nothing was changed. Try again.",
                             Map.of()));
                 case "22021", "22P05":

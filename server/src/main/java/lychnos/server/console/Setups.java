@@ -121,7 +121,7 @@ public class Setups {
         UnitFacts known = answers.known(unit);
         refuseUnready(unit, known);
         if (begun.underWay.contains(unit.id)) {
-            throw Refusal.conflict(unit.label() + " is under way already.");
+            throw Refusal.conflict(unit.label() + " is already in progress.");
         }
         refuseSecondOfItsKind(unit, begun, reason, person);
         answers.makePasswords(unit, known);
@@ -260,7 +260,7 @@ public class Setups {
         String sentence() {
             return why == Hold.SURPRISE
                     ? unit + ", of the same kind, shows something that was not foreseen. Look at it first."
-                    : "The first unit of each kind is set up alone until it is proven: " + unit + " is under way.";
+                    : "The first unit of each kind is set up alone until it is proven: " + unit + " is in progress.";
         }
     }
 

@@ -43,7 +43,7 @@ public class Refusal extends RuntimeException {
 
     /** Something has changed meanwhile, or blocks the request. */
     public static Refusal conflict(String detail, Map<String, Object> members) {
-        return new Refusal(409, "Not any more", detail, members);
+        return new Refusal(409, "Conflict", detail, members);
     }
 
     public static Refusal conflict(String detail) {

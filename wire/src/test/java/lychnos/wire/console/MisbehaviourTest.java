@@ -233,7 +233,7 @@ class MisbehaviourTest {
     private static final List<Row> TABLE = List.of(
             new Row("orrel", Habit.WRONG_DEFAULT, null, ""),
             new Row("orrel", Habit.ORDER_CHANGED, null, ""),
-            new Row("orrel", Habit.EXTRA_QUESTION, Why.UNFORESEEN, "not in the description"),
+            new Row("orrel", Habit.EXTRA_QUESTION, Why.UNFORESEEN, "the description does not cover"),
             new Row("orrel", Habit.REFUSED_ANSWER, Why.REFUSED, "that is not beside the address"),
             new Row("orrel", Habit.GARBAGE, null, ""),
             new Row("orrel", Habit.SLOW, null, ""),
@@ -248,7 +248,7 @@ class MisbehaviourTest {
             new Row("orrel", Habit.ASKS_AGAIN, Why.REFUSED, "asks again"),
             new Row("sallow", Habit.WRONG_DEFAULT, null, ""),
             new Row("sallow", Habit.ORDER_CHANGED, null, ""),
-            new Row("sallow", Habit.EXTRA_QUESTION, Why.UNFORESEEN, "not in the description"),
+            new Row("sallow", Habit.EXTRA_QUESTION, Why.UNFORESEEN, "the description does not cover"),
             new Row("sallow", Habit.REFUSED_ANSWER, Why.REFUSED, "that gateway lies outside"),
             new Row("sallow", Habit.OTHER_SERIAL, Why.WRONG_MACHINE, "Nothing was written to it"),
             new Row("sallow", Habit.CHATTER, null, ""),

@@ -192,7 +192,7 @@ class ClimbTest {
                     List.of(18023),
                     target.service(),
                     target.names());
-            breaks(Rung.SAFE, "Port 18023 answers and must be shut", verdict(lab, strict));
+            breaks(Rung.SAFE, "Port 18023 is open but must be closed", verdict(lab, strict));
         }
     }
 
