@@ -211,7 +211,7 @@ class PrepareTest {
                 .statusCode(200);
         String codes = "site.findings.findAll { it.code == 'no-first-contact' }.what";
         assertEquals(
-                List.of("Nothing says where NF-" + number + " is found first"),
+                List.of("NF-" + number + " has no known first address"),
                 client.get("/api/bring-ups/" + id + "/prepare").getList(codes));
         client.network(
                 id,

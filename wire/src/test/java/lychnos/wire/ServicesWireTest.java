@@ -155,7 +155,7 @@ class ServicesWireTest {
                 pushed.stream().map(Pushed::state).toList());
         assertTrue(
                 pushed.get(1).why().contains("10.40.8.77")
-                        && pushed.get(1).why().contains("left alone"),
+                        && pushed.get(1).why().contains("not ours"),
                 pushed.get(1).why());
         assertTrue(
                 pushed.get(2).why().contains("an alias to printer." + ZONE),

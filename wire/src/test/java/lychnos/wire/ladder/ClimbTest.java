@@ -119,7 +119,7 @@ class ClimbTest {
     @Test
     void aChangedCertificateBreaksTheThird() throws Exception {
         try (LoopbackHall lab = ready()) {
-            breaks(Rung.TLS, "another certificate", verdict(lab, at(lab, LoopbackHall.FIRST, "ab".repeat(32))));
+            breaks(Rung.TLS, "certificate has changed", verdict(lab, at(lab, LoopbackHall.FIRST, "ab".repeat(32))));
         }
     }
 
@@ -129,7 +129,7 @@ class ClimbTest {
             Clock later = Clock.offset(Clock.systemUTC(), Duration.ofDays(1000));
             breaks(
                     Rung.TLS,
-                    "ran out",
+                    "expired",
                     Verdict.of(new Climb(lab.vantage, at(lab, LoopbackHall.FIRST, null), later)
                             .climb()
                             .outcomes()));
@@ -241,7 +241,7 @@ class ClimbTest {
                             new Target.Login("keeper", null),
                             known.factory()),
                     target.names());
-            breaks(Rung.IDENTITY, "no password of ours", verdict(lab, unknown));
+            breaks(Rung.IDENTITY, "no password has been set", verdict(lab, unknown));
             assertEquals(0, lab.machine().controller().refusedLogins());
         }
     }
