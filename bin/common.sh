@@ -127,7 +127,8 @@ pg_start() {
   pg_as "$bin/postgres" -D "$dir" -p "$port" -c listen_addresses=127.0.0.1 -c unix_socket_directories= -c timezone=UTC \
     -c max_connections=150 "${options[@]}" >"$dir.log" 2>&1 &
   PG_PID=$!
-  wait_for "the database" 30 "$dir.log" port_open "$port"
+  # its port is open before it takes connections
+  wait_for "the database" 30 "$dir.log" "$bin/pg_isready" -q -h 127.0.0.1 -p "$port"
 }
 
 # Makes the database's password where there is none yet; sets PWFILE to a copy that initdb's user may read.

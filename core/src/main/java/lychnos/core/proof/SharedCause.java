@@ -93,7 +93,7 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                 (zone, of) -> new SharedCause(
                         "Reverse names are missing in " + zone,
                         "No PTR records for " + names(of) + ".",
-                        "Send the records again, and see in Allocate whether the zone takes updates.",
+                        "Push the records again, and see in Allocate whether the zone takes updates.",
                         ends(of),
                         true));
         group(
@@ -103,7 +103,7 @@ public record SharedCause(String title, String sentence, String press, List<Stri
                 (domain, of) -> new SharedCause(
                         "Names are missing in " + domain,
                         "No server knows " + names(of) + ".",
-                        "Send the records again, and see in Allocate whether the zone takes updates.",
+                        "Push the records again, and see in Allocate whether the zone takes updates.",
                         ends(of),
                         true));
         wholeUnits(left, causes, unitSizes);

@@ -475,7 +475,7 @@ public class Board {
         long broken = count(rows, Row::prove, "fault");
         long signed = count(rows, Row::handover, "done");
         long toSign = count(rows, Row::handover, "set");
-        String configure = (running > 0 ? running + " under way" : set + " set")
+        String configure = (running > 0 ? running + " in progress" : set + " set up")
                 + (waiting > 0 ? " · " + waiting + " waiting" : "")
                 + (ready > 0 ? " · " + ready + " ready" : "");
         return Map.of(
@@ -487,10 +487,10 @@ public class Board {
                 "allocate",
                         new Stage(
                                 "",
-                                placed + " placed" + (placed < all ? " · " + (all - placed) + " to place" : ""),
+                                placed + " allocated" + (placed < all ? " · " + (all - placed) + " to place" : ""),
                                 percent(placed, all)),
                 "configure", new Stage(stopped > 0 ? stopped + " stopped" : "", configure, percent(set, all)),
-                "prove", new Stage(broken > 0 ? broken + " not up" : "", proven + " proven", percent(proven, all)),
+                "prove", new Stage(broken > 0 ? broken + " not proven" : "", proven + " proven", percent(proven, all)),
                 "handover",
                         new Stage(
                                 "",
@@ -519,7 +519,7 @@ public class Board {
         for (Row row : rows) {
             Run run = runs.get(row.unitId);
             if (row.prove.mark.equals("fault") && (run == null || run.state != RunState.STOPPED)) {
-                todos.add(new Todo("fault", row.name + " is not up", row.sentence, "prove", row.unitId));
+                todos.add(new Todo("fault", row.name + " is not proven", row.sentence, "prove", row.unitId));
             }
         }
         long unread =
