@@ -475,6 +475,7 @@ export const m = {
     addRange: 'Add range',
     removeRange: 'Remove',
     save: 'Save network',
+    saveEntry: 'Save entry',
     cancel: 'Cancel',
     saved: 'Network saved.',
   },

@@ -172,7 +172,7 @@
               </div>
             {/each}
             <div class="row">
-              <B look="go" type="submit">{m.prepare.save}</B><B onclick={() => (draft = null)}>{m.prepare.cancel}</B>
+              <B look="go" type="submit">{m.prepare.saveEntry}</B><B onclick={() => (draft = null)}>{m.prepare.cancel}</B>
             </div>
           </form>
         {:else}

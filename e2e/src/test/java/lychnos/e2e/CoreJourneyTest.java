@@ -83,12 +83,12 @@ class CoreJourneyTest {
         dialog.getByLabel("key name").fill(System.getenv("LYCHNOS_TEST_NAME_KEY_NAME"));
         dialog.getByLabel("key (optional)", new Locator.GetByLabelOptions().setExact(true))
                 .fill(System.getenv("LYCHNOS_TEST_NAME_KEY"));
-        screen.button("Save network").click();
+        screen.button("Save entry").click();
         // a name where an address is wanted: told at its field, nothing lost
         assertThat(dialog.getByLabel("primary")).isFocused();
         clean(screen, "networks and services with a fault");
         dialog.getByLabel("primary").fill("10.40.8.3");
-        screen.button("Save network").click();
+        screen.button("Save entry").click();
         assertThat(dialog.getByText("(sealed)")).isVisible();
         screen.page.keyboard().press("Escape");
         assertThat(screen.text("updates allowed")).isVisible();
