@@ -172,7 +172,9 @@
               </div>
             {/each}
             <div class="row">
-              <B look="go" type="submit">{m.prepare.saveEntry}</B><B onclick={() => (draft = null)}>{m.prepare.cancel}</B>
+              <B look="go" type="submit">{m.prepare.saveEntry}</B><B onclick={() => (draft = null)}
+                >{m.prepare.cancel}</B
+              >
             </div>
           </form>
         {:else}
