@@ -6,6 +6,7 @@ import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.PlaywrightException;
 import com.microsoft.playwright.TimeoutError;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
@@ -27,6 +28,9 @@ final class Screen implements AutoCloseable {
 
     /** How long a journey waits for what a person would see: machines that run the tests may be slow. */
     private static final double PATIENCE_MILLIS = 30_000;
+
+    /** What the screen that was closed last had shown, for the report of a failure; one test runs at a time. */
+    private static volatile String lastSeen = "";
 
     private final Playwright playwright;
     private final Browser browser;
@@ -177,8 +181,22 @@ final class Screen implements AutoCloseable {
         return List.copyOf(complaints);
     }
 
+    static void forgetLastSeen() {
+        lastSeen = "";
+    }
+
+    /** What the screen that was closed last had shown, empty where none was closed: its address and its text. */
+    static String lastSeen() {
+        return lastSeen;
+    }
+
     @Override
     public void close() {
+        try {
+            lastSeen = page.url() + "\n" + page.evaluate("document.body.innerText") + "\n" + complaints;
+        } catch (PlaywrightException e) {
+            lastSeen = "The page no longer answers: " + e.getMessage();
+        }
         browser.close();
         playwright.close();
     }
