@@ -14,6 +14,8 @@ import jakarta.inject.Inject;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
+import lychnos.server.allocate.ClaimsAsRead;
+import lychnos.server.prepare.UnitsAsRead;
 import lychnos.server.store.Claim;
 import lychnos.server.store.Reading;
 import lychnos.server.store.RowsAsRead;
@@ -28,6 +30,12 @@ class RowsAsReadTest {
 
     @Inject
     RowsAsRead rows;
+
+    @Inject
+    UnitsAsRead unitRows;
+
+    @Inject
+    ClaimsAsRead claimRows;
 
     @Inject
     Reading reading;
@@ -45,11 +53,11 @@ class RowsAsReadTest {
     }
 
     private List<Unit> units() {
-        return reading.of(() -> rows.units(id));
+        return reading.of(() -> unitRows.units(id));
     }
 
     private List<Claim> claims() {
-        return reading.of(() -> rows.claims(id));
+        return reading.of(() -> claimRows.claims(id));
     }
 
     private void announce(int count) {
@@ -125,10 +133,10 @@ class RowsAsReadTest {
         assertEquals(4, more.size());
         assertSame(taken.get(2), more.get(2));
         long network = more.get(0).networkId;
-        assertEquals(4, reading.of(() -> rows.claimsIn(network)).size());
+        assertEquals(4, reading.of(() -> claimRows.claimsIn(network)).size());
         assertEquals(
                 units().stream().map(unit -> unit.id).toList(),
-                reading.of(() -> rows.unitsIn(network)).keySet().stream()
+                reading.of(() -> claimRows.unitsIn(network)).keySet().stream()
                         .sorted()
                         .toList());
         client.post("/api/bring-ups/" + id + "/allocations/" + taking + "/undo", Map.of())
@@ -167,10 +175,32 @@ class RowsAsReadTest {
             Unit loaded = db.find(Unit.class, unit);
             QuarkusTransaction.requiringNew().run(elsewhere);
             assertNotEquals("renamed-" + id, loaded.name);
-            return rows.units(id).get(0).name;
+            return unitRows.units(id).get(0).name;
         });
         assertEquals("renamed-" + id, read);
         assertEquals("renamed-" + id, units().get(0).name, "and it is what is remembered");
+    }
+
+    /** Those who list units without reading them call them the same. */
+    @Test
+    void theViewOfLabelsSaysWhatUnitsSay() {
+        announce(3);
+        mount(units().subList(0, 1), 1);
+        QuarkusTransaction.requiringNew()
+                .run(() -> db.createMutationQuery("update Unit set name = null where id in :ids")
+                        .setParameter(
+                                "ids",
+                                units().stream().limit(2).map(unit -> unit.id).toList())
+                        .executeUpdate());
+        List<Unit> units = units();
+        assertEquals("unit 2", units.get(1).label());
+        for (Unit unit : units) {
+            assertEquals(
+                    unit.label(),
+                    reading.of(() -> db.createNativeQuery("select label from unit_label where id = :id", String.class)
+                            .setParameter("id", unit.id)
+                            .getSingleResult()));
+        }
     }
 
     @Test

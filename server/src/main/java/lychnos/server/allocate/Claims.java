@@ -54,8 +54,10 @@ public class Claims {
 
     private final Session db;
     private final RowsAsRead rows;
+    private final ClaimsAsRead read;
     private final BringUps bringUps;
     private final NetworkDefinitions networkDefinitions;
+    private final FreeAddresses freeAddresses;
     private final Placings placings;
     private final AddressProbes addressProbes;
     private final Names names;
@@ -67,9 +69,9 @@ public class Claims {
 
     Claims(
             Session db,
-            RowsAsRead rows,
+            RowsAsRead rows, ClaimsAsRead read,
             BringUps bringUps,
-            NetworkDefinitions networkDefinitions,
+            NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses,
             Placings placings,
             AddressProbes addressProbes,
             Names names,
@@ -81,8 +83,10 @@ public class Claims {
         this.signedUnits = signedUnits;
         this.db = db;
         this.rows = rows;
+        this.read = read;
         this.bringUps = bringUps;
         this.networkDefinitions = networkDefinitions;
+        this.freeAddresses = freeAddresses;
         this.placings = placings;
         this.addressProbes = addressProbes;
         this.names = names;
@@ -101,7 +105,7 @@ public class Claims {
     /** All live addresses of a bring-up, unit by unit in the order of their places. */
     public List<Claim> live(long bringUpId) {
         if (rows.suffice()) {
-            return rows.claims(bringUpId);
+            return read.claims(bringUpId);
         }
         return db.createQuery(
                         "select c from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and "
@@ -188,7 +192,7 @@ public class Claims {
         Map<Long, AddressSet> free = new HashMap<>();
         networks.values()
                 .forEach(network ->
-                        free.put(network.id, networkDefinitions.ground(network).free()));
+                        free.put(network.id, freeAddresses.in(network).free()));
         Map<Long, Unit> units = new HashMap<>();
         bringUps.units(bringUpId).forEach(unit -> units.put(unit.id, unit));
         UUID id = UUID.randomUUID();

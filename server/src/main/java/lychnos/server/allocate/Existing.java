@@ -41,6 +41,7 @@ public class Existing {
     private final Session db;
     private final BringUps bringUps;
     private final NetworkDefinitions networkDefinitions;
+    private final FreeAddresses freeAddresses;
     private final SiteResources siteResources;
     private final Measures measures;
     private final Vantage vantage;
@@ -51,7 +52,7 @@ public class Existing {
     Existing(
             Session db,
             BringUps bringUps,
-            NetworkDefinitions networkDefinitions,
+            NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses,
             SiteResources siteResources,
             Measures measures,
             Vantage vantage,
@@ -61,6 +62,7 @@ public class Existing {
         this.db = db;
         this.bringUps = bringUps;
         this.networkDefinitions = networkDefinitions;
+        this.freeAddresses = freeAddresses;
         this.siteResources = siteResources;
         this.measures = measures;
         this.vantage = vantage;
@@ -126,7 +128,7 @@ public class Existing {
     private Report take(long bringUpId, List<InUse> uses, List<LabelFault> faults, boolean preview, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         List<Network> networks = networkDefinitions.networks(bringUp);
-        Set<Address> ours = networkDefinitions.taken(networks);
+        Set<Address> ours = freeAddresses.allocated(networks);
         List<Use> fresh = new ArrayList<>();
         int known = 0;
         int elsewhere = 0;

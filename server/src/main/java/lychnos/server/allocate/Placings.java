@@ -41,12 +41,14 @@ public class Placings {
     private final Session db;
     private final BringUps bringUps;
     private final NetworkDefinitions networkDefinitions;
+    private final FreeAddresses freeAddresses;
     private final Facts facts;
 
-    Placings(Session db, BringUps bringUps, NetworkDefinitions networkDefinitions, Facts facts) {
+    Placings(Session db, BringUps bringUps, NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses, Facts facts) {
         this.db = db;
         this.bringUps = bringUps;
         this.networkDefinitions = networkDefinitions;
+        this.freeAddresses = freeAddresses;
         this.facts = facts;
     }
 
@@ -126,7 +128,7 @@ public class Placings {
 
         /** Nothing below the address where the engineer wants to begin. */
         private FreeSpace ground(Network network, Address from) {
-            FreeSpace ground = networkDefinitions.ground(network);
+            FreeSpace ground = freeAddresses.in(network);
             if (from == null || !network.prefix.contains(from) || from.equals(network.prefix.network())) {
                 return ground;
             }

@@ -17,11 +17,13 @@ public class ProbesOnDemand {
 
     private final BringUps bringUps;
     private final NetworkDefinitions networkDefinitions;
+    private final FreeAddresses freeAddresses;
     private final AddressProbes addressProbes;
 
-    ProbesOnDemand(BringUps bringUps, NetworkDefinitions networkDefinitions, AddressProbes addressProbes) {
+    ProbesOnDemand(BringUps bringUps, NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses, AddressProbes addressProbes) {
         this.bringUps = bringUps;
         this.networkDefinitions = networkDefinitions;
+        this.freeAddresses = freeAddresses;
         this.addressProbes = addressProbes;
     }
 
@@ -37,7 +39,7 @@ public class ProbesOnDemand {
                         .filter(address -> networks.stream().anyMatch(network -> network.prefix.contains(address)))
                         .toList(),
                 networks);
-        Set<Address> ours = QuarkusTransaction.requiringNew().call(() -> networkDefinitions.taken(networks));
+        Set<Address> ours = QuarkusTransaction.requiringNew().call(() -> freeAddresses.allocated(networks));
         for (Network network : networks) {
             Map<Address, AddressProbes.Heard> strange = new LinkedHashMap<>(heard);
             strange.keySet().removeIf(address -> ours.contains(address) || !network.prefix.contains(address));

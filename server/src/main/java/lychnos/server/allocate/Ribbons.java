@@ -19,7 +19,6 @@ import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
 import lychnos.server.store.Claim;
 import lychnos.server.store.Network;
-import lychnos.server.store.RowsAsRead;
 import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
@@ -30,20 +29,22 @@ public class Ribbons {
     private final Claims claims;
     private final BringUps bringUps;
     private final NetworkDefinitions networkDefinitions;
+    private final FreeAddresses freeAddresses;
     private final AddressProbes addressProbes;
     private final Session db;
-    private final RowsAsRead rows;
+    private final ClaimsAsRead rows;
 
     Ribbons(
             Claims claims,
             BringUps bringUps,
-            NetworkDefinitions networkDefinitions,
+            NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses,
             AddressProbes addressProbes,
             Session db,
-            RowsAsRead rows) {
+            ClaimsAsRead rows) {
         this.claims = claims;
         this.bringUps = bringUps;
         this.networkDefinitions = networkDefinitions;
+        this.freeAddresses = freeAddresses;
         this.addressProbes = addressProbes;
         this.db = db;
         this.rows = rows;
@@ -159,7 +160,7 @@ public class Ribbons {
                 ranges.stream().map(Ribbons::strip).toList(),
                 seats,
                 unknownDevices,
-                networkDefinitions.cooling(network.id).stream()
+                freeAddresses.cooling(network.id).stream()
                         .map(Object::toString)
                         .toList(),
                 density(network, ranges, seats),
@@ -179,7 +180,7 @@ public class Ribbons {
                 network.purpose,
                 network.vlan,
                 network.permanent,
-                networkDefinitions.freeSize(network),
+                freeAddresses.count(network),
                 taken,
                 network.prefix.run().size());
     }

@@ -10,7 +10,6 @@ import java.util.Optional;
 import lychnos.core.kind.KindDifference;
 import lychnos.core.kind.KindSummary;
 import lychnos.server.problem.Refusal;
-import lychnos.server.store.Unit;
 import org.hibernate.Session;
 
 /** The kinds as people look at them: the list, and the page of one kind. */
@@ -204,8 +203,8 @@ public class KindCatalogue {
 
     private List<SetupLine> lastSetups(String id) {
         return db.createNativeQuery(
-                        "select u.bring_up_id, u.id, u.kind_version, r.state, r.ended_at, cast(extract(epoch from "
-                                + "r.ended_at - r.started_at) as bigint) from run r join unit u on u.id = r.unit_id "
+                        "select u.bring_up_id, u.id, l.label, u.kind_version, r.state, r.ended_at, cast(extract(epoch from "
+                                + "r.ended_at - r.started_at) as bigint) from run r join unit u on u.id = r.unit_id join unit_label l on l.id = u.id "
                                 + "where u.kind = :kind and r.purpose in ('configure', 'console') and r.ended_at is "
                                 + "not null and r.started_at is not null order by r.ended_at desc limit "
                                 + MOST_SETUPS,
@@ -215,11 +214,11 @@ public class KindCatalogue {
                 .map(row -> new SetupLine(
                         ((Number) row[0]).longValue(),
                         ((Number) row[1]).longValue(),
-                        db.find(Unit.class, ((Number) row[1]).longValue()).label(),
-                        (Integer) row[2],
-                        (String) row[3],
-                        (Instant) row[4],
-                        ((Number) row[5]).longValue()))
+                        (String) row[2],
+                        (Integer) row[3],
+                        (String) row[4],
+                        (Instant) row[5],
+                        ((Number) row[6]).longValue()))
                 .toList();
     }
 

@@ -9,7 +9,6 @@ import java.util.concurrent.ConcurrentHashMap;
 import lychnos.core.kind.Adjustments;
 import lychnos.core.kind.Kind;
 import lychnos.server.problem.Refusal;
-import lychnos.server.store.Unit;
 import org.jboss.logging.Logger;
 
 /**
@@ -86,13 +85,13 @@ public class Kinds {
     }
 
     /** The version that a unit is set up with, as it was published. */
-    public Published published(Unit unit) {
-        return version(unit.kind, unit.kindVersion);
+    public Published published(OfKind unit) {
+        return version(unit.kindId(), unit.versionOfKind());
     }
 
     /** The version that a unit is set up with, with what its site and its bring-up adjust. */
-    public Kind of(Unit unit) {
-        return adjusted(unit.kind, unit.kindVersion, unit.bringUpId);
+    public Kind of(OfKind unit) {
+        return adjusted(unit.kindId(), unit.versionOfKind(), unit.ofBringUp());
     }
 
     /** A version as it holds in a bring-up. */

@@ -28,7 +28,6 @@ public class KindsResource {
     private final KindDrafts drafts;
     private final KindForms forms;
     private final KindAdjustments adjustments;
-    private final KindMoves moves;
     private final Who who;
 
     KindsResource(
@@ -37,14 +36,12 @@ public class KindsResource {
             KindDrafts drafts,
             KindForms forms,
             KindAdjustments adjustments,
-            KindMoves moves,
             Who who) {
         this.catalogue = catalogue;
         this.kinds = kinds;
         this.drafts = drafts;
         this.forms = forms;
         this.adjustments = adjustments;
-        this.moves = moves;
         this.who = who;
     }
 
@@ -169,25 +166,5 @@ public class KindsResource {
     @RolesAllowed("lead")
     public void removeAdjustment(String kind, long id) {
         adjustments.remove(kind, id, who.person());
-    }
-
-    /**
-     * Moves every unit of a bring-up from one version of a kind to another, and tells which stay as they are and why.
-     */
-    @POST
-    @Path("catalogue/{kind}/move")
-    @Consumes(MediaType.APPLICATION_JSON)
-    @RolesAllowed("engineer")
-    public KindMoves.Moved moveAll(String kind, KindMoves.MoveAll move) {
-        return moves.moveAll(kind, Refusal.required(move), who.person());
-    }
-
-    /** Moves a unit to another version of its kind. */
-    @POST
-    @Path("units/{id}/kind-version")
-    @Consumes(MediaType.APPLICATION_JSON)
-    @RolesAllowed("engineer")
-    public void move(long id, KindMoves.Move move) {
-        moves.move(id, Refusal.required(move), who.person());
     }
 }

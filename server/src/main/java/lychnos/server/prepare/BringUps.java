@@ -33,13 +33,17 @@ public class BringUps {
     static final String REALM = "management";
 
     private final Session db;
+    private final Sites sites;
     private final RowsAsRead rows;
+    private final UnitsAsRead read;
     private final Journal journal;
     private final Kinds kinds;
 
-    BringUps(Session db, RowsAsRead rows, Journal journal, Kinds kinds) {
+    BringUps(Session db, Sites sites, RowsAsRead rows, UnitsAsRead read, Journal journal, Kinds kinds) {
         this.db = db;
+        this.sites = sites;
         this.rows = rows;
+        this.read = read;
         this.journal = journal;
         this.kinds = kinds;
     }
@@ -69,17 +73,12 @@ public class BringUps {
     }
 
     public List<BringUp> all() {
-        return db.createQuery("from BringUp order by due nulls last, id", BringUp.class)
-                .getResultList();
+        return sites.bringUps();
     }
 
     /** @throws Refusal if there is none */
     public BringUp get(long id) {
-        BringUp found = db.find(BringUp.class, id);
-        if (found == null) {
-            throw Refusal.notFound("There is no such bring-up.");
-        }
-        return found;
+        return sites.bringUp(id);
     }
 
     /** What people call a bring-up, and the site that it is at. */
@@ -93,7 +92,7 @@ public class BringUps {
 
     public List<Unit> units(long bringUpId) {
         if (rows.suffice()) {
-            return rows.units(bringUpId);
+            return read.units(bringUpId);
         }
         return db.createQuery("from Unit where bringUpId = :id order by number", Unit.class)
                 .setParameter("id", bringUpId)
@@ -137,10 +136,10 @@ public class BringUps {
                     new Refusal.FieldFault("siteName", "A site's name has at most 80 characters, in one line.")));
         }
         List<RackPosition> positions = positions(request.positions() == null ? List.of() : request.positions());
-        Site site = site(request);
+        Site site = sites.site(request.siteCode(), request.siteName());
         BringUp bringUp = new BringUp();
         bringUp.site = site;
-        bringUp.realmId = realm(site.id, REALM);
+        bringUp.realmId = sites.realm(site.id, REALM);
         bringUp.name = request.name().strip();
         Published usual = kinds.usual();
         bringUp.kind = usual.id();
@@ -192,37 +191,5 @@ public class BringUps {
         }
         positions.sort(null);
         return positions;
-    }
-
-    private Site site(Begin request) {
-        return db.createQuery("from Site where code = :code", Site.class)
-                .setParameter("code", request.siteCode())
-                .getResultStream()
-                .findFirst()
-                .orElseGet(() -> {
-                    Site site = new Site();
-                    site.code = request.siteCode();
-                    site.name = request.siteName() == null || request.siteName().isBlank()
-                            ? request.siteCode()
-                            : request.siteName().strip();
-                    db.persist(site);
-                    db.flush();
-                    return site;
-                });
-    }
-
-    /**
-     * The realm of that name: networks that route to each other, in which an address is unique. It is made where it is
-     * new.
-     */
-    long realm(long siteId, String name) {
-        return ((Number) db.createNativeQuery(
-                                "insert into realm (site_id, name) values (:site, :name) on conflict (site_id, name) "
-                                        + "do update set name = excluded.name returning id",
-                                Long.class)
-                        .setParameter("site", siteId)
-                        .setParameter("name", name)
-                        .getSingleResult())
-                .longValue();
     }
 }

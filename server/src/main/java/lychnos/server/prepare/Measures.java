@@ -68,7 +68,7 @@ public class Measures {
 
     private final Duration every;
     private final Session db;
-    private final BringUps bringUps;
+    private final Sites sites;
     private final NetworkDefinitions networkDefinitions;
     private final SiteResources siteResources;
     private final Live live;
@@ -83,7 +83,7 @@ public class Measures {
 
     Measures(
             Session db,
-            BringUps bringUps,
+            Sites sites,
             NetworkDefinitions networkDefinitions,
             SiteResources siteResources,
             Live live,
@@ -92,7 +92,7 @@ public class Measures {
             LychnosConfig config) {
         every = config.measureEvery();
         this.db = db;
-        this.bringUps = bringUps;
+        this.sites = sites;
         this.networkDefinitions = networkDefinitions;
         this.siteResources = siteResources;
         this.live = live;
@@ -113,7 +113,7 @@ public class Measures {
         try {
             List<Long> ids = QuarkusTransaction.requiringNew()
                     .call(() ->
-                            bringUps.all().stream().map(bringUp -> bringUp.id).toList());
+                            sites.bringUps().stream().map(bringUp -> bringUp.id).toList());
             ids.forEach(id -> measure(id, true));
         } catch (RuntimeException e) {
             LOG.warnf("Services cannot be measured now (%s); trying again.", e.getMessage());
@@ -153,7 +153,7 @@ public class Measures {
     }
 
     private Questions questions(long bringUpId) {
-        BringUp bringUp = bringUps.get(bringUpId);
+        BringUp bringUp = sites.bringUp(bringUpId);
         Set<String> gateways = new LinkedHashSet<>();
         Set<String> names = new LinkedHashSet<>();
         Set<String> times = new LinkedHashSet<>();

@@ -29,33 +29,30 @@ import lychnos.server.store.Network;
 import lychnos.server.store.RowsAsRead;
 import org.hibernate.Session;
 
-/** The networks of a bring-up: stated, changed, and what is free in them. */
+/** The networks of a bring-up: stated and changed. */
 @ApplicationScoped
 public class NetworkDefinitions {
 
     private final Session db;
-    private final RowsAsRead rows;
-    private final BringUps bringUps;
+    private final Sites sites;
+    private final AddressesInUse inUse;
     private final OperatorReach reach;
     private final Journal journal;
     private final Live live;
-    private final Clock clock;
 
     NetworkDefinitions(
             Session db,
-            RowsAsRead rows,
-            BringUps bringUps,
+            Sites sites,
+            AddressesInUse inUse,
             OperatorReach reach,
             Journal journal,
-            Live live,
-            Clock clock) {
+            Live live) {
         this.db = db;
-        this.rows = rows;
-        this.bringUps = bringUps;
+        this.sites = sites;
+        this.inUse = inUse;
         this.reach = reach;
         this.journal = journal;
         this.live = live;
-        this.clock = clock;
     }
 
     /** A row of addresses as it is typed: {@code 10.40.8.101-180}. */
@@ -124,27 +121,11 @@ public class NetworkDefinitions {
         }
     }
 
-    /** What is stated, and what would go wrong with it. */
-    public record View(
-            Statement network,
-            List<Statement> networks,
-            List<Finding> findings,
-            long toPlace,
-            long free,
-            Long undoableImport) {}
-
     @Transactional
     public List<AddressRange> ranges(long networkId) {
         return db.createQuery("from AddressRange where networkId = :id order by first", AddressRange.class)
                 .setParameter("id", networkId)
                 .getResultList();
-    }
-
-    private static List<AddressRun> runs(List<AddressRange> ranges, boolean pools) {
-        return ranges.stream()
-                .filter(range -> range.purpose.equals(AddressRange.POOL) == pools)
-                .map(AddressRange::run)
-                .toList();
     }
 
     /** The networks that a bring-up takes from, the one it is managed in first. */
@@ -161,82 +142,11 @@ public class NetworkDefinitions {
         return sorted;
     }
 
-    /** What may be given out now. */
-    public FreeSpace ground(Network network) {
-        List<AddressRange> ranges = ranges(network.id);
-        List<Address> taken = new ArrayList<>(
-                rows.suffice()
-                        ? rows.claimsIn(network.id).stream()
-                                .map(claim -> claim.address)
-                                .toList()
-                        : db.createQuery(
-                                        "select c.address from Claim c where c.networkId = :id and c.releasedAt "
-                                                + "is null",
-                                        Address.class)
-                                .setParameter("id", network.id)
-                                .getResultList());
-        taken.addAll(
-                db.createQuery("select s.key.address from UnknownDevice s where s.key.networkId = :id", Address.class)
-                        .setParameter("id", network.id)
-                        .getResultList());
-        return new FreeSpace(
-                network.purpose,
-                network.prefix,
-                network.gateway,
-                runs(ranges, true),
-                runs(ranges, false),
-                taken,
-                cooling(network.id));
-    }
-
-    /** How many addresses may be given out now. */
-    public long freeSize(Network network) {
-        return rows.suffice()
-                ? rows.once("free in " + network.id, () -> ground(network).freeSize())
-                : ground(network).freeSize();
-    }
-
-    /** Every address of these networks that was given out here. */
-    public Set<Address> taken(List<Network> networks) {
-        return new HashSet<>(db.createQuery(
-                        "select c.address from Claim c where c.networkId in :networks and c.releasedAt is null",
-                        Address.class)
-                .setParameter(
-                        "networks", networks.stream().map(network -> network.id).toList())
-                .getResultList());
-    }
-
-    /** Addresses that were released a short while ago. */
-    public List<Address> cooling(long networkId) {
-        return db.createQuery(
-                        "select c.address from Claim c where c.networkId = :id and c.coolsUntil > :now", Address.class)
-                .setParameter("id", networkId)
-                .setParameter("now", clock.instant())
-                .getResultList();
-    }
-
-    /** How many units of a bring-up have no address yet. */
-    public long toPlace(long bringUpId) {
-        if (rows.suffice()) {
-            Set<Long> placed =
-                    rows.claims(bringUpId).stream().map(claim -> claim.unitId).collect(Collectors.toSet());
-            return rows.units(bringUpId).stream()
-                    .filter(unit -> !placed.contains(unit.id))
-                    .count();
-        }
-        return db.createQuery(
-                        "select count(*) from Unit u where u.bringUpId = :id and not exists (select 1 from Claim c "
-                                + "where c.unitId = u.id and c.releasedAt is null)",
-                        Long.class)
-                .setParameter("id", bringUpId)
-                .getSingleResult();
-    }
-
     /** A network of the site of a bring-up. */
     @Transactional
     public Statement one(long bringUpId, long networkId) {
         Network network = db.find(Network.class, networkId);
-        if (!ofSite(network, bringUps.get(bringUpId).site.id)) {
+        if (!ofSite(network, sites.bringUp(bringUpId).site.id)) {
             throw Refusal.notFound("There is no such network at this site.");
         }
         return statement(network);
@@ -292,17 +202,6 @@ public class NetworkDefinitions {
                 .getSingleResult();
     }
 
-    public View view(BringUp bringUp, List<Finding> findings, Long undoableImport) {
-        Network network = bringUp.network;
-        return new View(
-                network == null ? null : statement(network),
-                networks(bringUp).stream().map(this::statement).toList(),
-                findings,
-                toPlace(bringUp.id),
-                network == null ? 0 : freeSize(network),
-                undoableImport);
-    }
-
     /** Networks of a site, whichever realm they are of; a bring-up may use one of them instead of stating a new one. */
     public List<Network> ofSite(long siteId) {
         return db.createNativeQuery(
@@ -320,7 +219,7 @@ public class NetworkDefinitions {
     /** Takes units' addresses from a network that is stated already. */
     @Transactional
     public void choose(long bringUpId, long networkId, Who.Person person) {
-        BringUp bringUp = bringUps.get(bringUpId);
+        BringUp bringUp = sites.bringUp(bringUpId);
         Network network = db.find(Network.class, networkId);
         if (!ofSite(network, bringUp.site.id)) {
             throw Refusal.notFound("There is no such network at this site.");
@@ -355,14 +254,14 @@ public class NetworkDefinitions {
     /** States the management network of a bring-up, or changes it. */
     @Transactional
     public void state(long bringUpId, Statement statement, Who.Person person) {
-        BringUp bringUp = bringUps.get(bringUpId);
+        BringUp bringUp = sites.bringUp(bringUpId);
         state(bringUp, bringUp.network == null ? new Network() : bringUp.network, statement, person);
     }
 
     /** States a further network that a bring-up takes from, or changes the one whose id is given. */
     @Transactional
     public void stateAny(long bringUpId, Statement statement, Who.Person person) {
-        BringUp bringUp = bringUps.get(bringUpId);
+        BringUp bringUp = sites.bringUp(bringUpId);
         Network network = statement.id() == null ? new Network() : db.find(Network.class, statement.id());
         if (statement.id() != null && !ofSite(network, bringUp.site.id)) {
             throw Refusal.notFound("There is no such network at this site.");
@@ -393,8 +292,8 @@ public class NetworkDefinitions {
         }
         refuseServersOutOfReach(read);
         read.into(network);
-        long realm = bringUps.realm(bringUp.site.id, read.realm);
-        if (network.id != null && realm != network.realmId && anyTaken(network.id)) {
+        long realm = sites.realm(bringUp.site.id, read.realm);
+        if (network.id != null && realm != network.realmId && inUse.everAny(network.id)) {
             throw Refusal.fields(List.of(new FieldFault(
                     "realm",
                     "Addresses are taken from " + network.prefix
@@ -446,24 +345,11 @@ public class NetworkDefinitions {
         }
     }
 
-    /** Addresses of old takings keep the realm that they were taken in, so even a released one holds it fast. */
-    private boolean anyTaken(long networkId) {
-        return db.createQuery("select count(*) from Claim where networkId = :id", Long.class)
-                        .setParameter("id", networkId)
-                        .getSingleResult()
-                > 0;
-    }
-
     private void refuseIfClaimsFallOut(Network network, TypedNetwork read) {
         if (network.id == null) {
             return;
         }
-        List<Address> taken = db.createQuery(
-                        "select c.address from Claim c where c.networkId = :id and c.releasedAt is null", Address.class)
-                .setHint("org.hibernate.flushMode", "MANUAL")
-                .setParameter("id", network.id)
-                .getResultList();
-        taken.stream()
+        inUse.now(network.id).stream()
                 .filter(address -> !read.prefix.contains(address))
                 .findFirst()
                 .ifPresent(address -> {

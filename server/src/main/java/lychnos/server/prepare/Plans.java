@@ -21,6 +21,8 @@ import lychnos.core.rule.PlannedNetwork;
 import lychnos.core.rule.PlannedUnit;
 import lychnos.core.rule.Rule;
 import lychnos.core.sheet.UnitFacts;
+import lychnos.server.allocate.ClaimsAsRead;
+import lychnos.server.allocate.FreeAddresses;
 import lychnos.server.LychnosConfig;
 import lychnos.server.store.AddressRange;
 import lychnos.server.store.BringUp;
@@ -42,7 +44,9 @@ public class Plans {
 
     private final Session db;
     private final RowsAsRead rows;
+    private final ClaimsAsRead read;
     private final NetworkDefinitions networkDefinitions;
+    private final FreeAddresses freeAddresses;
     private final Facts facts;
     private final SiteResources siteResources;
     private final LychnosConfig config;
@@ -50,15 +54,17 @@ public class Plans {
 
     Plans(
             Session db,
-            RowsAsRead rows,
-            NetworkDefinitions networkDefinitions,
+            RowsAsRead rows, ClaimsAsRead read,
+            NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses,
             Facts facts,
             SiteResources siteResources,
             LychnosConfig config,
             Clock clock) {
         this.db = db;
         this.rows = rows;
+        this.read = read;
         this.networkDefinitions = networkDefinitions;
+        this.freeAddresses = freeAddresses;
         this.facts = facts;
         this.siteResources = siteResources;
         this.config = config;
@@ -83,7 +89,7 @@ public class Plans {
      */
     public Map<Long, List<Seat>> seats(long bringUpId) {
         if (rows.suffice()) {
-            List<Claim> claims = rows.claims(bringUpId);
+            List<Claim> claims = read.claims(bringUpId);
             return seats.computeIfAbsent(
                     claims,
                     these -> Collections.unmodifiableMap(these.stream()
@@ -208,7 +214,7 @@ public class Plans {
                 runs(ranges, AddressRange.DHCP),
                 ours,
                 ours && v4 ? wanted.getOrDefault(network.purpose, 0L) : 0,
-                ours ? networkDefinitions.freeSize(network) : 0,
+                ours ? freeAddresses.count(network) : 0,
                 lately);
     }
 

@@ -9,11 +9,14 @@ import java.util.Map;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.kind.Kind;
+import lychnos.core.rule.Finding;
 import lychnos.core.rule.Rule;
 import lychnos.core.service.Measured;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.SiteResourceSort;
+import lychnos.server.allocate.FreeAddresses;
 import lychnos.server.store.BringUp;
+import lychnos.server.store.Network;
 import lychnos.server.store.SiteResourceRow;
 import lychnos.server.store.Unit;
 
@@ -24,6 +27,7 @@ public class PrepareViews {
     private final BringUps bringUps;
     private final Labels labels;
     private final NetworkDefinitions networkDefinitions;
+    private final FreeAddresses freeAddresses;
     private final Facts facts;
     private final Plans plans;
     private final Measures measures;
@@ -32,7 +36,7 @@ public class PrepareViews {
     PrepareViews(
             BringUps bringUps,
             Labels labels,
-            NetworkDefinitions networkDefinitions,
+            NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses,
             Facts facts,
             Plans plans,
             Measures measures,
@@ -40,6 +44,7 @@ public class PrepareViews {
         this.bringUps = bringUps;
         this.labels = labels;
         this.networkDefinitions = networkDefinitions;
+        this.freeAddresses = freeAddresses;
         this.facts = facts;
         this.plans = plans;
         this.measures = measures;
@@ -171,9 +176,18 @@ public class PrepareViews {
             List<String> nameServers,
             List<String> timeServers) {}
 
+    /** The networks of a bring-up, and what would go wrong with them. */
+    public record Networks(
+            NetworkDefinitions.Statement network,
+            List<NetworkDefinitions.Statement> networks,
+            List<Finding> findings,
+            long toPlace,
+            long free,
+            Long undoableImport) {}
+
     /** What the stage shows. */
     public record Sheet(
-            NetworkDefinitions.View site,
+            Networks site,
             List<Choice> choices,
             List<UnitLabel> units,
             List<KindBrief> kinds,
@@ -181,6 +195,19 @@ public class PrepareViews {
             List<Measured> services,
             List<Item> siteResources,
             int knownUnits) {}
+
+    private Networks networks(BringUp bringUp, List<Finding> findings, Long undoableImport) {
+        Network network = bringUp.network;
+        return new Networks(
+                network == null ? null : networkDefinitions.statement(network),
+                networkDefinitions.networks(bringUp).stream()
+                        .map(networkDefinitions::statement)
+                        .toList(),
+                findings,
+                freeAddresses.unitsWithout(bringUp.id),
+                network == null ? 0 : freeAddresses.count(network),
+                undoableImport);
+    }
 
     /** The whole of a bring-up. Called in a transaction. */
     Sheet sheet(long id) {
@@ -203,7 +230,7 @@ public class PrepareViews {
                                 n.timeServers))
                         .toList();
         return new Sheet(
-                networkDefinitions.view(bringUp, Rule.lookAt(plans.plan(bringUp, sheet)), labels.undoable(id)),
+                networks(bringUp, Rule.lookAt(plans.plan(bringUp, sheet)), labels.undoable(id)),
                 choices,
                 labelled,
                 used(sheet),

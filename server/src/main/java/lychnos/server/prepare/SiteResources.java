@@ -38,7 +38,7 @@ public class SiteResources {
     private static final int MOST = 2000;
 
     private final Session db;
-    private final BringUps bringUps;
+    private final Sites sites;
     private final SealedStore sealed;
     private final OperatorReach reach;
     private final Journal journal;
@@ -47,14 +47,14 @@ public class SiteResources {
 
     SiteResources(
             Session db,
-            BringUps bringUps,
+            Sites sites,
             SealedStore sealed,
             OperatorReach reach,
             Journal journal,
             Live live,
             TransactionSynchronizationRegistry transaction) {
         this.db = db;
-        this.bringUps = bringUps;
+        this.sites = sites;
         this.sealed = sealed;
         this.reach = reach;
         this.journal = journal;
@@ -85,7 +85,7 @@ public class SiteResources {
 
     private SiteResourceRow one(long bringUpId, long resourceId, LockModeType lock) {
         SiteResourceRow resource = db.find(SiteResourceRow.class, resourceId, lock);
-        if (resource == null || !resource.siteId.equals(bringUps.get(bringUpId).site.id)) {
+        if (resource == null || !resource.siteId.equals(sites.bringUp(bringUpId).site.id)) {
             throw Refusal.notFound("There is no such entry at this site.");
         }
         return resource;
@@ -146,7 +146,7 @@ public class SiteResources {
 
     @Transactional
     public long state(long bringUpId, Statement statement, Who.Person person) {
-        BringUp bringUp = bringUps.get(bringUpId);
+        BringUp bringUp = sites.bringUp(bringUpId);
         SiteResourceSort sort = SiteResourceSort.named(String.valueOf(statement.sort()))
                 .orElseThrow(() -> Refusal.bad("There is no type “" + statement.sort() + "”."));
         SiteResourceRow resource = statement.id() == null

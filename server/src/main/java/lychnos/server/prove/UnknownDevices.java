@@ -17,6 +17,7 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Mac;
+import lychnos.server.allocate.FreeAddresses;
 import lychnos.server.allocate.AddressProbes;
 import lychnos.server.live.Live;
 import lychnos.server.prepare.BringUps;
@@ -44,6 +45,7 @@ public class UnknownDevices {
     private final Session db;
     private final BringUps bringUps;
     private final NetworkDefinitions networkDefinitions;
+    private final FreeAddresses freeAddresses;
     private final AddressProbes addressProbes;
     private final Vantage vantage;
     private final Live live;
@@ -53,13 +55,14 @@ public class UnknownDevices {
     UnknownDevices(
             Session db,
             BringUps bringUps,
-            NetworkDefinitions networkDefinitions,
+            NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses,
             AddressProbes addressProbes,
             Vantage vantage,
             Live live) {
         this.db = db;
         this.bringUps = bringUps;
         this.networkDefinitions = networkDefinitions;
+        this.freeAddresses = freeAddresses;
         this.addressProbes = addressProbes;
         this.vantage = vantage;
         this.live = live;
@@ -79,7 +82,7 @@ public class UnknownDevices {
     @Transactional
     public List<View> of(long bringUpId) {
         List<Network> networks = networkDefinitions.networks(bringUps.get(bringUpId));
-        Set<Address> ours = networks.isEmpty() ? Set.of() : networkDefinitions.taken(networks);
+        Set<Address> ours = networks.isEmpty() ? Set.of() : freeAddresses.allocated(networks);
         List<View> all = new ArrayList<>();
         for (Network network : networks) {
             for (UnknownDevice each : addressProbes.unknownDevices(network.id)) {
@@ -119,7 +122,7 @@ public class UnknownDevices {
     private List<Pool> pools(long bringUpId) {
         return QuarkusTransaction.requiringNew().call(() -> {
             List<Network> networks = networkDefinitions.networks(bringUps.get(bringUpId));
-            Set<Address> ours = networks.isEmpty() ? Set.of() : networkDefinitions.taken(networks);
+            Set<Address> ours = networks.isEmpty() ? Set.of() : freeAddresses.allocated(networks);
             return networks.stream()
                     .filter(network -> network.prefix.network().isV4())
                     .map(network -> {

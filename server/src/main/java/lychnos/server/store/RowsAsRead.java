@@ -21,8 +21,7 @@ import org.hibernate.StatelessSession;
 import org.hibernate.query.SelectionQuery;
 
 /**
- * Units and addresses for readers. Of a hall of thousands those that were not written since they were read
- * last are not read again. PostgreSQL itself tells which those are, by {@code xmin}: the number of the transaction that
+ * Rows for readers. Of thousands those that were not written since they were read last are not read again. PostgreSQL itself tells which those are, by {@code xmin}: the number of the transaction that
  * wrote a row as it stands (its documentation, "System Columns"). So writers need not announce anything, here or on another
  * server.
  *
@@ -79,64 +78,6 @@ public class RowsAsRead {
         return db.isDefaultReadOnly();
     }
 
-    /** Units of a bring-up that are in use, by their numbers. */
-    public List<Unit> units(long bringUpId) {
-        return read(
-                "units of " + bringUpId,
-                bringUpId,
-                Unit.class,
-                unit -> unit.id,
-                Comparator.comparing(unit -> unit.number),
-                "select id, xmin from unit where bring_up_id = ? and retired_at is null order by id",
-                "from Unit where bringUpId = :id",
-                "from Unit where id in :ids");
-    }
-
-    /** Live addresses of a bring-up, unit by unit in the order of their places. */
-    public List<Claim> claims(long bringUpId) {
-        return read(
-                "claims of " + bringUpId,
-                bringUpId,
-                Claim.class,
-                claim -> claim.id,
-                Comparator.comparing((Claim claim) -> claim.unitId).thenComparing(claim -> claim.place),
-                "select c.id, c.xmin from claim c join unit u on u.id = c.unit_id where u.bring_up_id = ? and "
-                        + "u.retired_at is null and c.released_at is null order by c.id",
-                "select c from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and c.releasedAt is null",
-                "from Claim where id in :ids and releasedAt is null");
-    }
-
-    /** Live addresses in a network, of any bring-up, by address. */
-    public List<Claim> claimsIn(long networkId) {
-        return read(
-                "claims in " + networkId,
-                networkId,
-                Claim.class,
-                claim -> claim.id,
-                Comparator.comparing(claim -> claim.address),
-                "select id, xmin from claim where network_id = ? and released_at is null order by id",
-                "from Claim where networkId = :id and releasedAt is null",
-                "from Claim where id in :ids and releasedAt is null");
-    }
-
-    /** By id, units that have an address in a network. */
-    public Map<Long, Unit> unitsIn(long networkId) {
-        Map<Long, Unit> units = new HashMap<>();
-        read(
-                        "units in " + networkId,
-                        networkId,
-                        Unit.class,
-                        unit -> unit.id,
-                        Comparator.comparing(unit -> unit.id),
-                        "select id, xmin from unit where retired_at is null and id in (select unit_id from claim "
-                                + "where network_id = ? and released_at is null) order by id",
-                        "from Unit where id in (select c.unitId from Claim c where c.networkId = :id and "
-                                + "c.releasedAt is null)",
-                        "from Unit where id in :ids")
-                .forEach(unit -> units.put(unit.id, unit));
-        return units;
-    }
-
     /** Works something out once in the transaction that goes on. */
     @SuppressWarnings("unchecked")
     public <T> T once(String key, Supplier<T> work) {
@@ -148,7 +89,17 @@ public class RowsAsRead {
         return (T) known;
     }
 
-    private <T> List<T> read(
+    /**
+     * Rows of one sort that belong to one thing.
+     *
+     * @param key what is remembered under this name, such as {@code units of 7}
+     * @param of the number that the three queries are given
+     * @param order of what is given
+     * @param standing SQL for the ids and {@code xmin} of the rows, by id
+     * @param all HQL for all of them, by {@code :id}
+     * @param some HQL for some of them, by {@code :ids}
+     */
+    public record Wanted<T>(
             String key,
             long of,
             Class<T> type,
@@ -156,24 +107,19 @@ public class RowsAsRead {
             Comparator<T> order,
             String standing,
             String all,
-            String some) {
-        return once(key, () -> look(key, of, type, id, order, standing, all, some));
+            String some) {}
+
+    /** The rows as they stand; one transaction is given the same rows each time. */
+    public <T> List<T> read(Wanted<T> wanted) {
+        return once(wanted.key, () -> look(wanted));
     }
 
     @SuppressWarnings("unchecked")
-    private <T> List<T> look(
-            String key,
-            long of,
-            Class<T> type,
-            Function<T, Long> id,
-            Comparator<T> order,
-            String standing,
-            String all,
-            String some) {
+    private <T> List<T> look(Wanted<T> wanted) {
         Kept<T> before = (Kept<T>)
-                remembered.getOrDefault(key, new Kept<>(new Standing(new long[0], new long[0]), List.of(), List.of()));
+                remembered.getOrDefault(wanted.key, new Kept<>(new Standing(new long[0], new long[0]), List.of(), List.of()));
         // who wrote them is read first: a row that is written in between is read again the next time
-        Standing now = standing(standing, of);
+        Standing now = standing(wanted.standing, wanted.of);
         if (now.isAs(before.standing)) {
             return before.rows;
         }
@@ -189,20 +135,20 @@ public class RowsAsRead {
             // not by the session: what it has loaded already it gives again as it was, though who wrote it last is
             // known to be another
             SelectionQuery<T> query = changed.size() > FEW
-                    ? fresh.createSelectionQuery(all, type).setParameter("id", of)
-                    : fresh.createSelectionQuery(some, type).setParameterList("ids", changed);
-            Map<Long, T> written = query.getResultStream().collect(Collectors.toMap(id, Function.identity()));
+                    ? fresh.createSelectionQuery(wanted.all, wanted.type).setParameter("id", wanted.of)
+                    : fresh.createSelectionQuery(wanted.some, wanted.type).setParameterList("ids", changed);
+            Map<Long, T> written = query.getResultStream().collect(Collectors.toMap(wanted.id, Function.identity()));
             for (int i = 0; i < now.ids.length; i++) {
                 if (byId.get(i) == null) {
                     byId.set(i, written.get(now.ids[i]));
                 }
             }
         }
-        List<T> rows = byId.stream().filter(Objects::nonNull).sorted(order).toList();
+        List<T> rows = byId.stream().filter(Objects::nonNull).sorted(wanted.order).toList();
         if (remembered.values().stream().mapToInt(kept -> kept.rows.size()).sum() > MOST_ROWS) {
             remembered.clear();
         }
-        remembered.put(key, new Kept<>(now, byId, rows));
+        remembered.put(wanted.key, new Kept<>(now, byId, rows));
         return rows;
     }
 

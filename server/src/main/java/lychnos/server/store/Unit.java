@@ -9,13 +9,14 @@ import java.time.Instant;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.RackPosition;
+import lychnos.server.kinds.OfKind;
 import org.hibernate.annotations.SQLRestriction;
 import org.hibernate.annotations.Type;
 
 /** A machine to be commissioned. Serial and MAC address are null until its label is read. */
 @Entity
 @SQLRestriction("retired_at is null")
-public class Unit {
+public class Unit implements OfKind {
 
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
@@ -59,6 +60,21 @@ public class Unit {
     @Column(name = "retired_at")
     public Instant retiredAt;
 
+    @Override
+    public String kindId() {
+        return kind;
+    }
+
+    @Override
+    public int versionOfKind() {
+        return kindVersion;
+    }
+
+    @Override
+    public long ofBringUp() {
+        return bringUpId;
+    }
+
     /** Where it is mounted; null for what lives on a host or was never said to be anywhere. */
     public RackPosition position() {
         return rack == null ? null : new RackPosition(rack, rackUnit);
@@ -73,7 +89,7 @@ public class Unit {
         return serial != null && mac != null;
     }
 
-    /** What to call it while it has no host name. */
+    /** What to call it while it has no host name; the view {@code unit_label} says the same. */
     public String label() {
         return name != null ? name : serial != null ? serial : rack == null ? "unit " + number : place();
     }
