@@ -29,9 +29,6 @@ public class BringUps {
     /** The most units of one bring-up. */
     static final int MOST_UNITS = 5000;
 
-    /** Where nobody names another, all networks of a site route to each other. */
-    static final String REALM = "management";
-
     private final Session db;
     private final Sites sites;
     private final RowsAsRead rows;
@@ -139,7 +136,7 @@ public class BringUps {
         Site site = sites.site(request.siteCode(), request.siteName());
         BringUp bringUp = new BringUp();
         bringUp.site = site;
-        bringUp.realmId = sites.realm(site.id, REALM);
+        bringUp.realmId = sites.realm(site.id, Sites.REALM);
         bringUp.name = request.name().strip();
         Published usual = kinds.usual();
         bringUp.kind = usual.id();

@@ -11,6 +11,9 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class Sites {
 
+    /** Where nobody names another, all networks of a site route to each other. */
+    public static final String REALM = "management";
+
     private final Session db;
 
     Sites(Session db) {

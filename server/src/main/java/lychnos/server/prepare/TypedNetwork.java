@@ -53,7 +53,7 @@ final class TypedNetwork {
             faults.add(new FieldFault("segment", "A segment's name has at most 40 characters."));
         }
         realm = blank(statement.realm())
-                ? BringUps.REALM
+                ? Sites.REALM
                 : statement.realm().strip().toLowerCase(Locale.ROOT);
         if (realm.length() > 40) {
             faults.add(new FieldFault("realm", "A realm's name has at most 40 characters."));
