@@ -46,7 +46,7 @@ if ! PORT=$(sed -n 4p "$DATA/pg/postmaster.pid" 2>/dev/null) || ! port_open "$PO
   started=1
 fi
 PGPASSWORD=$(cat "$DATA/pg.password") "$(pg_bin)/pg_dump" -h 127.0.0.1 -p "$PORT" -U lychnos -d lychnos --format=custom --no-owner --no-privileges \
-  | app_java lychnos.server.handover.SealMain seal "$HOW" "$GIVEN" >"$FILE" || { rm -f "$FILE"; die "the database could not be written to $FILE"; }
+  | app_java lychnos.server.secrets.SealMain seal "$HOW" "$GIVEN" >"$FILE" || { rm -f "$FILE"; die "the database could not be written to $FILE"; }
 # as long as no password was ever sealed there is no key, and its file is empty
 if [ -f "$DATA/seal.key" ]; then cp "$DATA/seal.key" "$KEYFILE"; else : >"$KEYFILE"; fi
 say "written: $FILE ($(du -h "$FILE" | cut -f1), encrypted), and its key apart from it: $KEYFILE"

@@ -40,7 +40,7 @@ else
   fi
   [ -f "$GIVEN" ] || die "there is no file $GIVEN"
   DUMP=$PLAIN/dump
-  app_java lychnos.server.handover.SealMain open passphrase "$GIVEN" <"$FILE" >"$DUMP" || die "$FILE could not be opened: is it a backup, and is the passphrase right?"
+  app_java lychnos.server.secrets.SealMain open passphrase "$GIVEN" <"$FILE" >"$DUMP" || die "$FILE could not be opened: is it a backup, and is the passphrase right?"
   [ "$(head -c 5 "$DUMP")" = PGDMP ] || die "$FILE is no backup"
 fi
 DATA=$(cd "$DATA" && pwd)

@@ -23,5 +23,5 @@ PORT=$(free_port 5450)
 pg_start "$DATA/pg" "$PORT" durable
 trap 'pg_stop "$DATA/pg"' EXIT
 QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PORT/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos QUARKUS_DATASOURCE_PASSWORD=$(cat "$DATA/pg.password") \
-  LYCHNOS_SEAL_KEY_FILE=$DATA/seal.key app_java lychnos.server.store.RotateMain || die "the key was not rotated; the passwords are as they were, or sealed with either key of the file: run it again"
+  LYCHNOS_SEAL_KEY_FILE=$DATA/seal.key app_java lychnos.server.secrets.RotateMain || die "the key was not rotated; the passwords are as they were, or sealed with either key of the file: run it again"
 say "the key was rotated. Make a backup now: earlier ones need the earlier key"

@@ -75,7 +75,7 @@ setsid bash -c '
   [ -z "$fresh" ] || pg_createdb "$PG" lychnos "$password"
   pg_roles "$PG" "$password"
   export QUARKUS_DATASOURCE_JDBC_URL=jdbc:postgresql://127.0.0.1:$PG/lychnos QUARKUS_DATASOURCE_USERNAME=lychnos_app
-  LYCHNOS_DB_OWNER=lychnos_owner LYCHNOS_DB_OWNER_PASSWORD=$OWNER_PASSWORD app_java lychnos.server.store.MigrateMain || { pg_stop "$DATA/pg"; exit 1; }
+  LYCHNOS_DB_OWNER=lychnos_owner LYCHNOS_DB_OWNER_PASSWORD=$OWNER_PASSWORD app_java lychnos.server.database.MigrateMain || { pg_stop "$DATA/pg"; exit 1; }
   [ -z "$REACH" ] || export LYCHNOS_REACH_MACHINES=$REACH
   [ -z "$NOTICES" ] || export LYCHNOS_REACH_NOTICES=$NOTICES
   # the log is turned over by the server itself; what comes before it, and what a crash leaves, is in server.out

@@ -21,7 +21,7 @@ import lychnos.lab.Plug;
 import lychnos.lab.Quirk;
 import lychnos.lab.hall.Hall;
 import lychnos.server.http.Json;
-import lychnos.server.store.SealedStore;
+import lychnos.server.secrets.SealedStore;
 import org.hibernate.Session;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;

@@ -15,7 +15,7 @@ import java.util.Map;
 import lychnos.lab.console.Habit;
 import lychnos.server.http.Json;
 import lychnos.server.journal.Journal;
-import lychnos.server.store.SealedStore;
+import lychnos.server.secrets.SealedStore;
 import org.junit.jupiter.api.Test;
 
 /** Machines set up on their consoles, through the interface that screens use. */

@@ -14,12 +14,12 @@ import jakarta.inject.Inject;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.IntStream;
+import lychnos.server.allocate.Claim;
 import lychnos.server.allocate.ClaimsAsRead;
-import lychnos.server.prepare.UnitsAsRead;
-import lychnos.server.store.Claim;
-import lychnos.server.store.Reading;
-import lychnos.server.store.RowsAsRead;
-import lychnos.server.store.Unit;
+import lychnos.server.database.Reading;
+import lychnos.server.database.RowsAsRead;
+import lychnos.server.units.Unit;
+import lychnos.server.units.UnitsAsRead;
 import org.hibernate.Session;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -186,20 +186,18 @@ class RowsAsReadTest {
     void theViewOfLabelsSaysWhatUnitsSay() {
         announce(3);
         mount(units().subList(0, 1), 1);
-        QuarkusTransaction.requiringNew()
-                .run(() -> db.createMutationQuery("update Unit set name = null where id in :ids")
-                        .setParameter(
-                                "ids",
-                                units().stream().limit(2).map(unit -> unit.id).toList())
-                        .executeUpdate());
+        QuarkusTransaction.requiringNew().run(() -> db.createMutationQuery(
+                        "update Unit set name = null where id in :ids")
+                .setParameter(
+                        "ids", units().stream().limit(2).map(unit -> unit.id).toList())
+                .executeUpdate());
         List<Unit> units = units();
         assertEquals("unit 2", units.get(1).label());
         for (Unit unit : units) {
-            assertEquals(
-                    unit.label(),
-                    reading.of(() -> db.createNativeQuery("select label from unit_label where id = :id", String.class)
-                            .setParameter("id", unit.id)
-                            .getSingleResult()));
+            assertEquals(unit.label(), reading.of(() -> db.createNativeQuery(
+                            "select label from unit_label where id = :id", String.class)
+                    .setParameter("id", unit.id)
+                    .getSingleResult()));
         }
     }
 

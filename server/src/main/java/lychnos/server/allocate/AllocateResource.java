@@ -16,10 +16,10 @@ import java.util.List;
 import java.util.Set;
 import java.util.UUID;
 import lychnos.core.address.Address;
-import lychnos.server.caller.Who;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.database.ReadsOnly;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.live.SharedViews;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.ReadsOnly;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 
 /** Stage 2: the ribbon, proposals, allocations and names. */

@@ -3,7 +3,7 @@ package lychnos.server.allocate;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.List;
 import lychnos.core.address.Address;
-import lychnos.server.prepare.AddressesInUse;
+import lychnos.server.site.AddressesInUse;
 import org.hibernate.Session;
 
 /** Tells those who define networks what is allocated in them. */

@@ -24,22 +24,21 @@ import lychnos.core.address.AddressSet;
 import lychnos.core.name.Hostname;
 import lychnos.core.name.NamePattern;
 import lychnos.server.LychnosConfig;
-import lychnos.server.caller.Who;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.database.Constraints;
+import lychnos.server.database.Rows;
+import lychnos.server.database.RowsAsRead;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.NetworkDefinitions;
-import lychnos.server.problem.Refusal;
-import lychnos.server.problem.Refusal.FieldFault;
-import lychnos.server.signed.SignedUnits;
-import lychnos.server.store.AddressRange;
-import lychnos.server.store.BringUp;
-import lychnos.server.store.Claim;
-import lychnos.server.store.Constraints;
-import lychnos.server.store.Network;
-import lychnos.server.store.Rows;
-import lychnos.server.store.RowsAsRead;
-import lychnos.server.store.Unit;
+import lychnos.server.site.AddressRange;
+import lychnos.server.site.BringUp;
+import lychnos.server.site.Network;
+import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.SignedUnits;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /** Takes addresses and gives them back. The database decides who was first. */
@@ -69,9 +68,11 @@ public class Claims {
 
     Claims(
             Session db,
-            RowsAsRead rows, ClaimsAsRead read,
+            RowsAsRead rows,
+            ClaimsAsRead read,
             BringUps bringUps,
-            NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses,
+            NetworkDefinitions networkDefinitions,
+            FreeAddresses freeAddresses,
             Placings placings,
             AddressProbes addressProbes,
             Names names,

@@ -5,9 +5,8 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import lychnos.server.store.Claim;
-import lychnos.server.store.RowsAsRead;
-import lychnos.server.store.Unit;
+import lychnos.server.database.RowsAsRead;
+import lychnos.server.units.Unit;
 
 /** Addresses for readers, of which those are not read again that were not written since. */
 @ApplicationScoped

@@ -14,18 +14,17 @@ import lychnos.core.existing.ExistingList;
 import lychnos.core.existing.InUse;
 import lychnos.core.fact.LabelFault;
 import lychnos.core.site.SiteResourceSort;
-import lychnos.server.caller.Who;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Measures;
-import lychnos.server.prepare.NetworkDefinitions;
-import lychnos.server.prepare.SiteResources;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.BringUp;
-import lychnos.server.store.Network;
-import lychnos.server.store.SiteResourceRow;
-import lychnos.server.store.UnknownDevice;
+import lychnos.server.site.BringUp;
+import lychnos.server.site.Measures;
+import lychnos.server.site.Network;
+import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.site.SiteResourceRow;
+import lychnos.server.site.SiteResources;
+import lychnos.server.units.BringUps;
 import lychnos.wire.dns.NameKey;
 import lychnos.wire.dns.ZoneRecord;
 import lychnos.wire.fault.WireFault;
@@ -52,7 +51,8 @@ public class Existing {
     Existing(
             Session db,
             BringUps bringUps,
-            NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses,
+            NetworkDefinitions networkDefinitions,
+            FreeAddresses freeAddresses,
             SiteResources siteResources,
             Measures measures,
             Vantage vantage,

@@ -8,9 +8,8 @@ import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.address.AddressRun;
 import lychnos.core.fact.Mac;
-import lychnos.server.prepare.NetworkDefinitions;
-import lychnos.server.prepare.Plans;
-import lychnos.server.store.AddressRange;
+import lychnos.server.site.AddressRange;
+import lychnos.server.site.NetworkDefinitions;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.tcp.PortState;
 import lychnos.wire.vantage.Vantage;
@@ -40,7 +39,7 @@ public class FirstAddress {
     /**
      * Looks among what DHCP servers have leased, then asks the segment, from a vantage point that is in it.
      *
-     * @throws lychnos.server.problem.Refusal when a lease file cannot be read
+     * @throws lychnos.server.api.problem.Refusal when a lease file cannot be read
      */
     public Optional<Found> of(long unitId, Mac mac, int port) throws WireFault {
         for (Address leased : leases.held().values().stream()

@@ -10,11 +10,11 @@ import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 import lychnos.core.address.AddressRun;
 import lychnos.core.place.FreeSpace;
-import lychnos.server.prepare.NetworkDefinitions;
-import lychnos.server.prepare.UnitsAsRead;
-import lychnos.server.store.AddressRange;
-import lychnos.server.store.Network;
-import lychnos.server.store.RowsAsRead;
+import lychnos.server.database.RowsAsRead;
+import lychnos.server.site.AddressRange;
+import lychnos.server.site.Network;
+import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.units.UnitsAsRead;
 import org.hibernate.Session;
 
 /** What may be allocated in a network now, and what is allocated there already. */

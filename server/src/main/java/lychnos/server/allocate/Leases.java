@@ -13,7 +13,7 @@ import lychnos.core.existing.ExistingList;
 import lychnos.core.existing.InUse;
 import lychnos.core.fact.CsvText;
 import lychnos.server.LychnosConfig;
-import lychnos.server.problem.Refusal;
+import lychnos.server.api.problem.Refusal;
 
 /** What DHCP servers on this machine have leased, read again each time that somebody asks. */
 @ApplicationScoped

@@ -21,15 +21,14 @@ import lychnos.core.place.NoFit;
 import lychnos.core.place.Placement;
 import lychnos.core.place.Placer;
 import lychnos.core.sheet.UnitFacts;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Facts;
-import lychnos.server.prepare.NetworkDefinitions;
-import lychnos.server.problem.Refusal;
-import lychnos.server.problem.Refusal.FieldFault;
-import lychnos.server.store.BringUp;
-import lychnos.server.store.Claim;
-import lychnos.server.store.Network;
-import lychnos.server.store.Unit;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.site.BringUp;
+import lychnos.server.site.Network;
+import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Facts;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /** Proposes addresses and names. Nothing is taken here. */
@@ -44,7 +43,12 @@ public class Placings {
     private final FreeAddresses freeAddresses;
     private final Facts facts;
 
-    Placings(Session db, BringUps bringUps, NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses, Facts facts) {
+    Placings(
+            Session db,
+            BringUps bringUps,
+            NetworkDefinitions networkDefinitions,
+            FreeAddresses freeAddresses,
+            Facts facts) {
         this.db = db;
         this.bringUps = bringUps;
         this.networkDefinitions = networkDefinitions;

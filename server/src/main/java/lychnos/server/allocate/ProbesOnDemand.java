@@ -7,9 +7,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import lychnos.core.address.Address;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.NetworkDefinitions;
-import lychnos.server.store.Network;
+import lychnos.server.site.Network;
+import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.units.BringUps;
 
 /** Addresses that a person wants probed now: what answers and is not ours becomes an unknown device. */
 @ApplicationScoped
@@ -20,7 +20,11 @@ public class ProbesOnDemand {
     private final FreeAddresses freeAddresses;
     private final AddressProbes addressProbes;
 
-    ProbesOnDemand(BringUps bringUps, NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses, AddressProbes addressProbes) {
+    ProbesOnDemand(
+            BringUps bringUps,
+            NetworkDefinitions networkDefinitions,
+            FreeAddresses freeAddresses,
+            AddressProbes addressProbes) {
         this.bringUps = bringUps;
         this.networkDefinitions = networkDefinitions;
         this.freeAddresses = freeAddresses;

@@ -13,13 +13,12 @@ import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 import lychnos.core.address.AddressRun;
 import lychnos.core.address.Prefix;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.NetworkDefinitions;
-import lychnos.server.store.AddressRange;
-import lychnos.server.store.BringUp;
-import lychnos.server.store.Claim;
-import lychnos.server.store.Network;
-import lychnos.server.store.Unit;
+import lychnos.server.site.AddressRange;
+import lychnos.server.site.BringUp;
+import lychnos.server.site.Network;
+import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /** A network drawn as a ribbon: who has which address, what is kept, and what answers without being ours. */
@@ -37,7 +36,8 @@ public class Ribbons {
     Ribbons(
             Claims claims,
             BringUps bringUps,
-            NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses,
+            NetworkDefinitions networkDefinitions,
+            FreeAddresses freeAddresses,
             AddressProbes addressProbes,
             Session db,
             ClaimsAsRead rows) {
@@ -160,9 +160,7 @@ public class Ribbons {
                 ranges.stream().map(Ribbons::strip).toList(),
                 seats,
                 unknownDevices,
-                freeAddresses.cooling(network.id).stream()
-                        .map(Object::toString)
-                        .toList(),
+                freeAddresses.cooling(network.id).stream().map(Object::toString).toList(),
                 density(network, ranges, seats),
                 undo(id),
                 addressProbes.possible());

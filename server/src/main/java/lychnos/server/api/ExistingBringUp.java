@@ -4,8 +4,8 @@ import io.quarkus.narayana.jta.QuarkusTransaction;
 import jakarta.ws.rs.container.ContainerRequestContext;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.BringUp;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.site.BringUp;
 import org.hibernate.Session;
 import org.jboss.resteasy.reactive.server.ServerRequestFilter;
 

@@ -22,22 +22,22 @@ import lychnos.core.rule.Plan;
 import lychnos.core.rule.Readiness;
 import lychnos.core.rule.Rule;
 import lychnos.core.sheet.UnitFacts;
+import lychnos.server.allocate.Plans;
+import lychnos.server.allocate.Plans.Seat;
 import lychnos.server.configure.Rounds;
 import lychnos.server.console.AtBench;
 import lychnos.server.console.Setups;
+import lychnos.server.database.MemberDialogue;
 import lychnos.server.handover.SignOff;
+import lychnos.server.jobs.Run;
 import lychnos.server.kinds.Kinds;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Facts;
-import lychnos.server.prepare.Plans;
-import lychnos.server.prepare.Plans.Seat;
 import lychnos.server.prove.Checks;
-import lychnos.server.signed.SignedUnits;
-import lychnos.server.store.BringUp;
-import lychnos.server.store.MemberDialogue;
-import lychnos.server.store.Proof;
-import lychnos.server.store.Run;
-import lychnos.server.store.Unit;
+import lychnos.server.prove.Proof;
+import lychnos.server.site.BringUp;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Facts;
+import lychnos.server.units.SignedUnits;
+import lychnos.server.units.Unit;
 
 /** Every unit, stage by stage, and what can be done now. */
 @ApplicationScoped

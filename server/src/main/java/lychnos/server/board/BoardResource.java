@@ -11,8 +11,8 @@ import jakarta.ws.rs.core.HttpHeaders;
 import jakarta.ws.rs.core.Request;
 import jakarta.ws.rs.core.Response;
 import java.util.List;
+import lychnos.server.database.ReadsOnly;
 import lychnos.server.live.SharedViews;
-import lychnos.server.store.ReadsOnly;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 import org.hibernate.Session;
 

@@ -6,8 +6,8 @@ import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import java.util.List;
-import lychnos.server.caller.Who;
-import lychnos.server.problem.Refusal;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
 
 /** Stage 3: rounds of setups. */
 @Path("/api")

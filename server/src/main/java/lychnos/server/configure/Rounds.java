@@ -14,19 +14,19 @@ import java.util.stream.Collectors;
 import lychnos.core.order.RoundOrder;
 import lychnos.core.order.RunState;
 import lychnos.core.order.SetupStep;
+import lychnos.server.allocate.Claim;
 import lychnos.server.allocate.Claims;
-import lychnos.server.caller.Who;
+import lychnos.server.allocate.Plans;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
+import lychnos.server.jobs.Round;
+import lychnos.server.jobs.Run;
 import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.live.Live;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Plans;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.BringUp;
-import lychnos.server.store.Claim;
-import lychnos.server.store.Round;
-import lychnos.server.store.Run;
-import lychnos.server.store.Unit;
+import lychnos.server.site.BringUp;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /** Rounds: started, cancelled, and decided on when one of their units stopped. */
@@ -306,7 +306,7 @@ public class Rounds {
     public record StepView(String step, java.time.Instant at, String note, boolean holds) {}
 
     public List<StepView> steps(long runId) {
-        return db.createQuery("from RunStep where runId = :id order by id", lychnos.server.store.RunStep.class)
+        return db.createQuery("from RunStep where runId = :id order by id", lychnos.server.jobs.RunStep.class)
                 .setParameter("id", runId)
                 .getResultStream()
                 .map(step -> new StepView(SetupStep.valueOf(step.step).doing(), step.at, step.note, step.holds))

@@ -16,17 +16,17 @@ import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.SiteResourceSort;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Facts;
-import lychnos.server.prepare.Plans;
-import lychnos.server.prepare.SiteResources;
-import lychnos.server.store.BringUp;
-import lychnos.server.store.GivenFact;
-import lychnos.server.store.Network;
-import lychnos.server.store.SealKeys;
-import lychnos.server.store.SealedStore;
-import lychnos.server.store.SiteResourceRow;
-import lychnos.server.store.Unit;
+import lychnos.server.allocate.Plans;
+import lychnos.server.secrets.SealKeys;
+import lychnos.server.secrets.SealedStore;
+import lychnos.server.site.BringUp;
+import lychnos.server.site.Network;
+import lychnos.server.site.SiteResourceRow;
+import lychnos.server.site.SiteResources;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Facts;
+import lychnos.server.units.GivenFact;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /** Puts together what a unit's dialogues are answered with, and makes its passwords before any of them is sent. */

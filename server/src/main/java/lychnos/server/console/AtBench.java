@@ -9,9 +9,9 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.order.RunState;
-import lychnos.server.store.MemberDialogue;
-import lychnos.server.store.MemberDialogue.State;
-import lychnos.server.store.Run;
+import lychnos.server.database.MemberDialogue;
+import lychnos.server.database.MemberDialogue.State;
+import lychnos.server.jobs.Run;
 import org.hibernate.Session;
 
 /** How far the units of a bring-up are on their consoles, for the Board. */

@@ -25,14 +25,14 @@ import lychnos.core.dialogue.Template;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
 import lychnos.core.sheet.MemberValues;
+import lychnos.server.allocate.Plans;
+import lychnos.server.database.MemberDialogue;
+import lychnos.server.jobs.Run;
 import lychnos.server.kinds.Kinds;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Facts;
-import lychnos.server.prepare.Plans;
-import lychnos.server.store.BringUp;
-import lychnos.server.store.MemberDialogue;
-import lychnos.server.store.Run;
-import lychnos.server.store.Unit;
+import lychnos.server.site.BringUp;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Facts;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /** What screens show of setups on consoles. */

@@ -11,14 +11,14 @@ import lychnos.core.fact.FactType;
 import lychnos.core.fact.Mac;
 import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
-import lychnos.server.caller.Who;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.database.MemberDialogue;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.problem.Refusal;
-import lychnos.server.problem.Refusal.FieldFault;
-import lychnos.server.store.MemberDialogue;
-import lychnos.server.store.Unit;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /**

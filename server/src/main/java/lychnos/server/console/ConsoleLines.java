@@ -11,8 +11,8 @@ import lychnos.core.fact.Fact;
 import lychnos.core.fact.Secret;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.SiteResourceSort;
-import lychnos.server.prepare.SiteResources;
-import lychnos.server.store.SiteResourceRow;
+import lychnos.server.site.SiteResourceRow;
+import lychnos.server.site.SiteResources;
 import lychnos.wire.console.LineAddress;
 
 /** Finds the line of a member: its port on one of the site's line servers. */

@@ -19,9 +19,9 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Function;
 import lychnos.core.dialogue.Mode;
-import lychnos.server.caller.Who;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.ReadsOnly;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.database.ReadsOnly;
+import lychnos.server.identity.caller.Who;
 import org.jboss.resteasy.reactive.RestQuery;
 import org.jboss.resteasy.reactive.RestResponse;
 

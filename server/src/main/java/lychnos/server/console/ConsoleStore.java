@@ -19,18 +19,18 @@ import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.order.RunState;
 import lychnos.server.LychnosConfig;
+import lychnos.server.database.DatabaseClock;
+import lychnos.server.database.MemberDialogue;
+import lychnos.server.database.ReadsOnly;
+import lychnos.server.database.Rows;
+import lychnos.server.database.ThisServer;
+import lychnos.server.jobs.Held;
+import lychnos.server.jobs.HoldLost;
+import lychnos.server.jobs.Run;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
-import lychnos.server.run.Held;
-import lychnos.server.run.HoldLost;
-import lychnos.server.store.DatabaseClock;
-import lychnos.server.store.MemberDialogue;
-import lychnos.server.store.ReadsOnly;
-import lychnos.server.store.Rows;
-import lychnos.server.store.Run;
-import lychnos.server.store.SealedStore;
-import lychnos.server.store.ThisServer;
-import lychnos.server.store.Unit;
+import lychnos.server.secrets.SealedStore;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /**

@@ -16,7 +16,7 @@ import lychnos.core.dialogue.Values;
 import lychnos.core.fact.Mac;
 import lychnos.core.proof.Settings;
 import lychnos.server.allocate.FirstAddress;
-import lychnos.server.problem.Refusal;
+import lychnos.server.api.problem.Refusal;
 import lychnos.wire.controller.ControllerSetup;
 import lychnos.wire.controller.ControllerStop;
 import lychnos.wire.controller.Move;

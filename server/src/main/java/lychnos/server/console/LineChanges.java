@@ -18,7 +18,7 @@ import lychnos.core.dialogue.Effect;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
 import lychnos.server.console.MemberLine.Standing;
-import lychnos.server.store.MemberDialogue;
+import lychnos.server.database.MemberDialogue;
 
 /** Makes the change that the database is given of what a conversation has done since the last one. */
 final class LineChanges {

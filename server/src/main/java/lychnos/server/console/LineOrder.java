@@ -14,8 +14,8 @@ import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindReader;
 import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
-import lychnos.server.run.Held;
-import lychnos.server.store.MemberDialogue;
+import lychnos.server.database.MemberDialogue;
+import lychnos.server.jobs.Held;
 import lychnos.wire.console.LineAddress;
 
 /**

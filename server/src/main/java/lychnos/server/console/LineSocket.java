@@ -14,8 +14,8 @@ import jakarta.annotation.security.RolesAllowed;
 import jakarta.enterprise.context.SessionScoped;
 import java.util.Map;
 import java.util.Optional;
-import lychnos.server.caller.Who;
-import lychnos.server.sockets.OpenSockets;
+import lychnos.server.identity.caller.Who;
+import lychnos.server.live.sockets.OpenSockets;
 
 /**
  * A screen on a line. From here: {@code {"o": text}} what the line showed, {@code {"s": standing}} how the dialogue

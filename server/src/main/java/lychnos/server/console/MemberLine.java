@@ -25,8 +25,9 @@ import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
-import lychnos.server.run.Held;
-import lychnos.server.run.HoldLost;
+import lychnos.server.jobs.Held;
+import lychnos.server.jobs.HoldLost;
+import lychnos.server.jobs.InOrder;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.console.LineEvents;
 import lychnos.wire.fault.WireFault;
@@ -142,7 +143,7 @@ final class MemberLine implements LineEvents, OpenLine {
                     new Conversation.Left(wiped, identified, kept.progress(), kept.told(), kept.shown()),
                     clock.instant());
         }
-        if (kept.dialogue().state == lychnos.server.store.MemberDialogue.State.STOPPED) {
+        if (kept.dialogue().state == lychnos.server.database.MemberDialogue.State.STOPPED) {
             conversation.halt();
         }
         Collection<Secret> secrets = values.secrets();

@@ -12,8 +12,8 @@ import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.kinds.Kinds;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.store.Unit;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Unit;
 
 /** Everything that is needed to open a unit's lines, read in one go. */
 @ApplicationScoped

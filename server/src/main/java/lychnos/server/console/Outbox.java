@@ -14,7 +14,7 @@ import java.util.Deque;
 import java.util.List;
 import java.util.function.LongFunction;
 import java.util.stream.Stream;
-import lychnos.server.run.HoldLost;
+import lychnos.server.jobs.HoldLost;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.Link;
 

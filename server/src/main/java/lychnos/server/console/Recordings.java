@@ -13,11 +13,11 @@ import java.util.Set;
 import java.util.TreeMap;
 import lychnos.core.dialogue.Screen;
 import lychnos.core.sheet.MemberValues;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.database.MemberDialogue;
 import lychnos.server.kinds.Kinds;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.MemberDialogue;
-import lychnos.server.store.Unit;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /** Recordings of lines in the asciicast format, version 2: a header, then one event a line. */

@@ -28,8 +28,9 @@ import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.allocate.FirstAddress;
-import lychnos.server.run.Held;
-import lychnos.server.run.HoldLost;
+import lychnos.server.jobs.Held;
+import lychnos.server.jobs.HoldLost;
+import lychnos.server.jobs.InOrder;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.vantage.Vantage;
 import org.jboss.logging.Logger;
@@ -175,7 +176,7 @@ final class RemoteWork implements AtWork {
         progress = new ArrayList<>(opening.kept().progress());
         read.putAll(opening.kept().told());
         pages = new PageSteps(dialogue.over(), own, vantage, usualPort, this::trusts);
-        if (opening.kept().dialogue().state == lychnos.server.store.MemberDialogue.State.STOPPED) {
+        if (opening.kept().dialogue().state == lychnos.server.database.MemberDialogue.State.STOPPED) {
             at = RemoteState.STOPPED;
         }
     }

@@ -3,9 +3,9 @@ package lychnos.server.console;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.List;
 import lychnos.server.console.StepWriter.Step;
-import lychnos.server.run.GroupCommit;
-import lychnos.server.run.GroupCommit.Outcome;
-import lychnos.server.run.HoldLost;
+import lychnos.server.jobs.GroupCommit;
+import lychnos.server.jobs.GroupCommit.Outcome;
+import lychnos.server.jobs.HoldLost;
 
 /** Saves the steps of all lines; a line goes on once its own step is saved. */
 @ApplicationScoped

@@ -13,7 +13,7 @@ import java.util.Map;
 import java.util.function.Function;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Hold;
-import lychnos.server.run.Held;
+import lychnos.server.jobs.Held;
 import org.hibernate.Session;
 
 /**

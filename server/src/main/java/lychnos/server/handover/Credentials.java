@@ -8,15 +8,15 @@ import java.util.TreeSet;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.record.CanonicalJson;
-import lychnos.server.caller.Who;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
-import lychnos.server.kinds.OwnLogins;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.SealedStore;
-import lychnos.server.store.SignedRecord;
-import lychnos.server.store.Unit;
+import lychnos.server.secrets.SealedForKey;
+import lychnos.server.secrets.SealedStore;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.OwnLogins;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /** Exports the passwords of signed units, encrypted for a public key; packs and records contain none. */

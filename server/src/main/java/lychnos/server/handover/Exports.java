@@ -25,11 +25,11 @@ import lychnos.core.export.SshConfig;
 import lychnos.core.export.TargetsFile;
 import lychnos.core.export.ZoneFile;
 import lychnos.core.site.SiteResourceSort;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Measures;
-import lychnos.server.prepare.SiteResources;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.SiteResourceRow;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.site.Measures;
+import lychnos.server.site.SiteResourceRow;
+import lychnos.server.site.SiteResources;
+import lychnos.server.units.BringUps;
 import org.hibernate.Session;
 
 /** The files that other teams are given. Each is worked out from one inventory and written as it goes. */

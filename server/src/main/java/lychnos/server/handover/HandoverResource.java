@@ -21,11 +21,12 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import lychnos.core.record.PackHtml;
-import lychnos.server.caller.Who;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.database.ReadsOnly;
+import lychnos.server.handover.chain.Chaining;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.live.SharedViews;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.ReadsOnly;
+import lychnos.server.units.BringUps;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 import org.jboss.resteasy.reactive.RestQuery;
 

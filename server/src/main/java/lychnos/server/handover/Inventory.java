@@ -16,15 +16,15 @@ import lychnos.core.export.Flows;
 import lychnos.core.kind.Kind;
 import lychnos.core.proof.Traits;
 import lychnos.core.site.SiteResourceSort;
+import lychnos.server.allocate.Claim;
 import lychnos.server.allocate.Claims;
 import lychnos.server.kinds.Kinds;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.SiteResources;
-import lychnos.server.store.Claim;
-import lychnos.server.store.Network;
-import lychnos.server.store.Proof;
-import lychnos.server.store.SiteResourceRow;
-import lychnos.server.store.Unit;
+import lychnos.server.prove.Proof;
+import lychnos.server.site.Network;
+import lychnos.server.site.SiteResourceRow;
+import lychnos.server.site.SiteResources;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /** Everything that has an address in a bring-up, for exports to other teams. */

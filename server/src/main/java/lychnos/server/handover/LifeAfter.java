@@ -17,19 +17,18 @@ import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
 import lychnos.core.kind.Kind;
 import lychnos.core.sheet.UnitFacts;
+import lychnos.server.allocate.Claim;
 import lychnos.server.allocate.Claims;
-import lychnos.server.caller.Who;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.live.Live;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.Facts;
-import lychnos.server.problem.Refusal;
-import lychnos.server.problem.Refusal.FieldFault;
-import lychnos.server.store.Claim;
-import lychnos.server.store.Replacement;
-import lychnos.server.store.SealedStore;
-import lychnos.server.store.Unit;
+import lychnos.server.secrets.SealedStore;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Facts;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /**

@@ -10,14 +10,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
-import lychnos.server.caller.Who;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.problem.Refusal;
-import lychnos.server.problem.Refusal.FieldFault;
-import lychnos.server.store.OpenItem;
-import lychnos.server.store.Unit;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /**

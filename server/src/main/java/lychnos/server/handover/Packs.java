@@ -26,12 +26,12 @@ import java.util.stream.Collectors;
 import lychnos.core.record.CanonicalJson;
 import lychnos.core.record.Chain;
 import lychnos.core.record.PackHtml;
-import lychnos.server.caller.Who;
+import lychnos.server.api.problem.Refusal;
 import lychnos.server.console.Recordings;
+import lychnos.server.handover.chain.Chaining;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.SignedRecord;
+import lychnos.server.units.BringUps;
 import org.hibernate.Session;
 
 /**

@@ -17,14 +17,14 @@ import lychnos.core.kind.Kind;
 import lychnos.core.proof.Beside;
 import lychnos.core.proof.Outcome;
 import lychnos.core.record.CanonicalJson;
-import lychnos.server.caller.Who;
 import lychnos.server.console.Recordings;
+import lychnos.server.database.MemberDialogue;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.kinds.Kinds;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.store.GivenFact;
-import lychnos.server.store.MemberDialogue;
-import lychnos.server.store.Proof;
-import lychnos.server.store.Unit;
+import lychnos.server.prove.Proof;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.GivenFact;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /**

@@ -6,7 +6,7 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
 import java.time.Instant;
 import java.util.List;
-import lychnos.server.caller.Who;
+import lychnos.server.identity.caller.Who;
 import org.hibernate.Session;
 
 /** Who did what, when, to which unit, before and after. Written in the same transaction as what it tells of. */

@@ -11,13 +11,13 @@ import java.util.Optional;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Adjustments;
 import lychnos.core.kind.Kind;
-import lychnos.server.caller.Who;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
-import lychnos.server.problem.Refusal;
-import lychnos.server.problem.Refusal.FieldFault;
-import lychnos.server.store.SealKeys;
-import lychnos.server.store.SealedStore;
+import lychnos.server.secrets.SealKeys;
+import lychnos.server.secrets.SealedStore;
 import org.hibernate.Session;
 import org.hibernate.exception.ConstraintViolationException;
 
@@ -26,7 +26,7 @@ import org.hibernate.exception.ConstraintViolationException;
 public class KindAdjustments {
 
     /** A reason says something. */
-    static final int SHORTEST_REASON = 8;
+    public static final int SHORTEST_REASON = 8;
 
     private static final int LONGEST_REASON = 400;
     private static final int LONGEST_PASSWORD = 128;

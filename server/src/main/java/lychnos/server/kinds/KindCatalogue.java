@@ -9,7 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import lychnos.core.kind.KindDifference;
 import lychnos.core.kind.KindSummary;
-import lychnos.server.problem.Refusal;
+import lychnos.server.api.problem.Refusal;
 import org.hibernate.Session;
 
 /** The kinds as people look at them: the list, and the page of one kind. */

@@ -11,11 +11,11 @@ import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindReader;
 import lychnos.core.kind.KindSummary;
-import lychnos.server.caller.Who;
+import lychnos.server.api.problem.IfMatch;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
-import lychnos.server.problem.IfMatch;
-import lychnos.server.problem.Refusal;
 import org.hibernate.Session;
 
 /** Drafts of kinds, and what becomes of them: published as the next version, or thrown away. */

@@ -11,9 +11,9 @@ import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindForm;
 import lychnos.core.kind.KindReader;
-import lychnos.server.caller.Who;
-import lychnos.server.problem.Refusal;
-import lychnos.server.problem.Refusal.FieldFault;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.identity.caller.Who;
 import org.hibernate.Session;
 
 /** New kinds from the short form: what is typed becomes a draft. */

@@ -27,9 +27,9 @@ import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindReader;
 import lychnos.server.LychnosConfig;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.SealKeys;
-import lychnos.server.store.SealedStore;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.secrets.SealKeys;
+import lychnos.server.secrets.SealedStore;
 import lychnos.server.time.Ticker;
 import org.jboss.logging.Logger;
 

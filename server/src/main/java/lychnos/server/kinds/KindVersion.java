@@ -7,7 +7,7 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.Table;
 import java.time.Instant;
 import java.util.HexFormat;
-import lychnos.server.account.Digest;
+import lychnos.server.secrets.Digest;
 import org.hibernate.annotations.Immutable;
 
 /** A published version of a kind. It never changes; the database refuses it. */

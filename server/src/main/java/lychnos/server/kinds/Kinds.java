@@ -8,7 +8,7 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import lychnos.core.kind.Adjustments;
 import lychnos.core.kind.Kind;
-import lychnos.server.problem.Refusal;
+import lychnos.server.api.problem.Refusal;
 import org.jboss.logging.Logger;
 
 /**

@@ -12,9 +12,9 @@ import jakarta.ws.rs.core.MediaType;
 import jakarta.ws.rs.core.Response;
 import java.util.List;
 import lychnos.core.kind.KindDifference;
-import lychnos.server.caller.Who;
-import lychnos.server.problem.IfMatch;
-import lychnos.server.problem.Refusal;
+import lychnos.server.api.problem.IfMatch;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
 import org.jboss.resteasy.reactive.RestHeader;
 import org.jboss.resteasy.reactive.RestQuery;
 

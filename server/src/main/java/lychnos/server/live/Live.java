@@ -21,7 +21,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicLong;
 import javax.sql.DataSource;
-import lychnos.server.store.ThisServer;
+import lychnos.server.database.ThisServer;
 import org.jboss.logging.Logger;
 
 /**

@@ -10,7 +10,7 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.concurrent.TimeUnit;
 import javax.sql.DataSource;
-import lychnos.server.store.ThisServer;
+import lychnos.server.database.ThisServer;
 import org.jboss.logging.Logger;
 import org.postgresql.PGConnection;
 import org.postgresql.PGNotification;

@@ -7,7 +7,7 @@ import jakarta.ws.rs.container.ContainerRequestContext;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import lychnos.server.caller.Who;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.time.Ticker;
 import org.jboss.resteasy.reactive.server.ServerResponseFilter;
 

@@ -30,7 +30,7 @@ import java.util.stream.Stream;
 import java.util.zip.Deflater;
 import java.util.zip.GZIPOutputStream;
 import lychnos.server.LychnosConfig;
-import lychnos.server.store.Reading;
+import lychnos.server.database.Reading;
 import lychnos.server.time.Ticker;
 import org.jboss.logging.Logger;
 

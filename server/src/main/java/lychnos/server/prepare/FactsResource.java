@@ -12,8 +12,11 @@ import jakarta.ws.rs.core.MediaType;
 import java.util.List;
 import lychnos.core.fact.Fact;
 import lychnos.core.rule.Fix;
-import lychnos.server.caller.Who;
-import lychnos.server.problem.Refusal;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
+import lychnos.server.units.ColumnMappings;
+import lychnos.server.units.Facts;
+import lychnos.server.units.Labels;
 
 /** What is known of units: facts typed or read from tables, label lists, and fixes of findings. */
 @Path("/api")

@@ -7,9 +7,11 @@ import java.util.List;
 import java.util.stream.Stream;
 import lychnos.core.fact.Fact;
 import lychnos.core.rule.Fix;
-import lychnos.server.caller.Who;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.Network;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
+import lychnos.server.site.Network;
+import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.units.Facts;
 import org.hibernate.Session;
 
 /** Carries out what a finding offers as its fix. It is done as a person would do it, with the same checks. */

@@ -16,8 +16,8 @@ import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindReader;
 import lychnos.core.kind.Recording;
+import lychnos.server.api.problem.Refusal;
 import lychnos.server.kinds.Kinds;
-import lychnos.server.problem.Refusal;
 
 /** Descriptions of kinds: those that can be added, the schema, a check of a text, a trial on a recording. */
 @Path("/api")

@@ -12,11 +12,12 @@ import jakarta.ws.rs.core.Response;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
-import lychnos.server.caller.Who;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.database.ReadsOnly;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.live.SharedViews;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.BringUp;
-import lychnos.server.store.ReadsOnly;
+import lychnos.server.site.BringUp;
+import lychnos.server.units.BringUps;
 import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 
 /** Bring-ups, and the stage Prepare of each. */

@@ -15,10 +15,17 @@ import lychnos.core.service.Measured;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.core.site.SiteResourceSort;
 import lychnos.server.allocate.FreeAddresses;
-import lychnos.server.store.BringUp;
-import lychnos.server.store.Network;
-import lychnos.server.store.SiteResourceRow;
-import lychnos.server.store.Unit;
+import lychnos.server.allocate.Plans;
+import lychnos.server.site.BringUp;
+import lychnos.server.site.Measures;
+import lychnos.server.site.Network;
+import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.site.SiteResourceRow;
+import lychnos.server.site.SiteResources;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Facts;
+import lychnos.server.units.Labels;
+import lychnos.server.units.Unit;
 
 /** What the stage Prepare shows. */
 @ApplicationScoped
@@ -36,7 +43,8 @@ public class PrepareViews {
     PrepareViews(
             BringUps bringUps,
             Labels labels,
-            NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses,
+            NetworkDefinitions networkDefinitions,
+            FreeAddresses freeAddresses,
             Facts facts,
             Plans plans,
             Measures measures,

@@ -13,10 +13,12 @@ import jakarta.ws.rs.core.Response;
 import java.util.List;
 import java.util.stream.Stream;
 import lychnos.core.site.SiteResourceSort;
-import lychnos.server.caller.Who;
-import lychnos.server.problem.IfMatch;
-import lychnos.server.problem.Refusal;
-import lychnos.server.problem.Tagged;
+import lychnos.server.api.problem.IfMatch;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.api.problem.Tagged;
+import lychnos.server.identity.caller.Who;
+import lychnos.server.site.Measures;
+import lychnos.server.site.SiteResources;
 import org.jboss.resteasy.reactive.RestHeader;
 
 /** Services, hosts, policies and other resources of a site, and their measurement. */

@@ -8,8 +8,9 @@ import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.core.MediaType;
 import java.util.List;
-import lychnos.server.caller.Who;
-import lychnos.server.problem.Refusal;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
+import lychnos.server.units.Units;
 
 /** Units: announced, withdrawn, and given a host name by hand. */
 @Path("/api")

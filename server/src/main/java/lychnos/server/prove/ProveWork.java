@@ -8,11 +8,11 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Verdict;
-import lychnos.server.run.Held;
-import lychnos.server.run.HoldLost;
-import lychnos.server.run.Runs;
-import lychnos.server.run.Work;
-import lychnos.server.store.Run;
+import lychnos.server.jobs.Held;
+import lychnos.server.jobs.HoldLost;
+import lychnos.server.jobs.Run;
+import lychnos.server.jobs.Runs;
+import lychnos.server.jobs.Work;
 import lychnos.wire.fault.WireFault;
 import org.jboss.logging.Logger;
 

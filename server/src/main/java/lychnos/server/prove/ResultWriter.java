@@ -8,11 +8,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import lychnos.core.proof.Verdict;
-import lychnos.server.run.GroupCommit;
-import lychnos.server.run.GroupCommit.Outcome;
-import lychnos.server.run.Held;
-import lychnos.server.run.HoldLost;
-import lychnos.server.run.Runs;
+import lychnos.server.jobs.GroupCommit;
+import lychnos.server.jobs.GroupCommit.Outcome;
+import lychnos.server.jobs.Held;
+import lychnos.server.jobs.HoldLost;
+import lychnos.server.jobs.Runs;
 
 /** Writes the results of checks, those of many endpoints in one transaction, with one statement of each sort. */
 @ApplicationScoped

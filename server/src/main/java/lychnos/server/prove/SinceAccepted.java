@@ -14,17 +14,12 @@ import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import lychnos.core.proof.Traits;
-import lychnos.server.caller.Who;
+import lychnos.server.allocate.Claim;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.problem.Refusal;
-import lychnos.server.store.AcceptedTrait;
-import lychnos.server.store.Claim;
-import lychnos.server.store.EndpointKey;
-import lychnos.server.store.KnownCertificate;
-import lychnos.server.store.TraitChange;
-import lychnos.server.store.TraitKey;
+import lychnos.server.units.BringUps;
 import org.hibernate.Session;
 
 /** What endpoints showed of themselves when they were accepted, and what has changed since. */

@@ -14,13 +14,10 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import lychnos.core.address.Address;
 import lychnos.core.kind.Kind;
-import lychnos.server.kinds.OwnLogins;
-import lychnos.server.store.AcceptedTrait;
-import lychnos.server.store.Claim;
-import lychnos.server.store.EndpointKey;
-import lychnos.server.store.GivenFact;
-import lychnos.server.store.KnownCertificate;
-import lychnos.server.store.Unit;
+import lychnos.server.allocate.Claim;
+import lychnos.server.units.GivenFact;
+import lychnos.server.units.OwnLogins;
+import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /**

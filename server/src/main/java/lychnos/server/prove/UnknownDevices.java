@@ -17,14 +17,14 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import lychnos.core.address.Address;
 import lychnos.core.fact.Mac;
-import lychnos.server.allocate.FreeAddresses;
 import lychnos.server.allocate.AddressProbes;
+import lychnos.server.allocate.FreeAddresses;
+import lychnos.server.allocate.UnknownDevice;
 import lychnos.server.live.Live;
-import lychnos.server.prepare.BringUps;
-import lychnos.server.prepare.NetworkDefinitions;
-import lychnos.server.store.AddressRange;
-import lychnos.server.store.Network;
-import lychnos.server.store.UnknownDevice;
+import lychnos.server.site.AddressRange;
+import lychnos.server.site.Network;
+import lychnos.server.site.NetworkDefinitions;
+import lychnos.server.units.BringUps;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.vantage.Vantage;
@@ -55,7 +55,8 @@ public class UnknownDevices {
     UnknownDevices(
             Session db,
             BringUps bringUps,
-            NetworkDefinitions networkDefinitions, FreeAddresses freeAddresses,
+            NetworkDefinitions networkDefinitions,
+            FreeAddresses freeAddresses,
             AddressProbes addressProbes,
             Vantage vantage,
             Live live) {

@@ -8,8 +8,8 @@ import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
 import java.util.List;
 import java.util.Set;
-import lychnos.server.caller.Who;
-import lychnos.server.problem.Refusal;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
 
 /** Vantages, for people. */
 @Path("/api/vantages")

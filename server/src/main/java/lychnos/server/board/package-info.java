@@ -1,0 +1,2 @@
+/** The overview of a bring-up. */
+package lychnos.server.board;

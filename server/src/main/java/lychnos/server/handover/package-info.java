@@ -1,0 +1,2 @@
+/** Signing, packs, exports, and the life of units after that. */
+package lychnos.server.handover;

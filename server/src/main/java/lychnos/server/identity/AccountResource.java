@@ -1,0 +1,286 @@
+package lychnos.server.identity;
+
+import io.smallrye.common.annotation.Blocking;
+import io.smallrye.mutiny.Uni;
+import io.smallrye.mutiny.infrastructure.Infrastructure;
+import io.vertx.core.http.HttpServerRequest;
+import jakarta.annotation.security.PermitAll;
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.Consumes;
+import jakarta.ws.rs.DELETE;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.POST;
+import jakarta.ws.rs.Path;
+import jakarta.ws.rs.core.Context;
+import jakarta.ws.rs.core.MediaType;
+import jakarta.ws.rs.core.NewCookie;
+import jakarta.ws.rs.core.Response;
+import java.util.List;
+import lychnos.server.LychnosConfig;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.identity.caller.Who;
+
+/**
+ * Signing in and out, one's own sessions and password, and the links by which a person sets a first one. A worker only
+ * begins what hashes a password; it does not wait for it.
+ */
+@Path("/api")
+@Blocking
+@Consumes(MediaType.APPLICATION_JSON)
+public class AccountResource {
+
+    private static final int LONGEST_PASSWORD = 200;
+    private static final int LONGEST_LOGIN = 64;
+    private static final int LONGEST_TOKEN = 100;
+
+    private final Accounts accounts;
+    private final SignIns signIns;
+    private final Sessions sessions;
+    private final People people;
+    private final Who who;
+    private final LychnosConfig config;
+
+    AccountResource(
+            Accounts accounts, SignIns signIns, Sessions sessions, People people, Who who, LychnosConfig config) {
+        this.accounts = accounts;
+        this.signIns = signIns;
+        this.sessions = sessions;
+        this.people = people;
+        this.who = who;
+        this.config = config;
+    }
+
+    record SignIn(String login, String password) {}
+
+    record FirstLead(String code, String login, String name, String password) {}
+
+    /** A link that was followed, and the password that the person has chosen. */
+    record Accepted(String token, String password) {}
+
+    /** What a link stands for. */
+    record Link(String token) {}
+
+    /** Whose link it is. */
+    record Invitation(String login, String name) {}
+
+    record Confirm(String password) {}
+
+    record NewPassword(String old, String password) {}
+
+    /** What the page must know before anybody is signed in. */
+    record Door(boolean firstLeadWanted, boolean lab) {}
+
+    /** The person and where checks run from. */
+    record Me(String login, String name, String role, String vantage) {}
+
+    private static SignIns.Origin origin(HttpServerRequest request) {
+        return new SignIns.Origin(
+                request.remoteAddress() == null ? "" : request.remoteAddress().hostAddress(),
+                request.getHeader("User-Agent"));
+    }
+
+    private static void refuse(String password, String login, String name) {
+        if (password == null || password.length() > LONGEST_PASSWORD) {
+            throw Refusal.fields(
+                    List.of(new FieldFault("password", "A password has at most " + LONGEST_PASSWORD + " characters.")));
+        }
+        Passwords.fault(password, login, name).ifPresent(fault -> {
+            throw Refusal.fields(List.of(new FieldFault("password", fault)));
+        });
+    }
+
+    @GET
+    @Path("door")
+    @PermitAll
+    public Door door() {
+        return new Door(accounts.firstLeadWanted(), config.lab());
+    }
+
+    @POST
+    @Path("first-lead")
+    @PermitAll
+    public Uni<Response> firstLead(FirstLead request, @Context HttpServerRequest http) {
+        if (request == null || request.code == null || request.code.length() > LONGEST_TOKEN) {
+            throw Refusal.bad("Enter code, login, name and password.");
+        }
+        List<FieldFault> faults = People.faults(request.login, request.name, "lead");
+        if (!faults.isEmpty()) {
+            throw Refusal.fields(faults);
+        }
+        refuse(request.password, request.login, request.name);
+        SignIns.Origin origin = origin(http);
+        return signIns.hashed(request.login, origin, hashes -> {
+                    accounts.firstLead(request.code, request.login, request.name, hashes.hash(request.password));
+                    return request;
+                })
+                .chain(made -> signIns.signIn(request.login, request.password, origin))
+                .map(this::signedIn);
+    }
+
+    @POST
+    @Path("session")
+    @PermitAll
+    public Uni<Response> signIn(SignIn request, @Context HttpServerRequest http) {
+        if (request == null
+                || request.login == null
+                || request.password == null
+                || request.password.length() > LONGEST_PASSWORD
+                || request.login.length() > LONGEST_LOGIN) {
+            throw Refusal.bad("Enter login and password.");
+        }
+        return signIns.signIn(request.login, request.password, origin(http)).map(this::signedIn);
+    }
+
+    private Response signedIn(String token) {
+        return Response.noContent()
+                .cookie(cookie(token, (int) config.session().longest().toSeconds()))
+                .build();
+    }
+
+    /** Whose link this is, before a password is chosen. */
+    @POST
+    @Path("invitation")
+    @PermitAll
+    public Uni<Invitation> invitation(Link link) {
+        if (link == null || link.token == null || link.token.length() > LONGEST_TOKEN) {
+            throw People.usedUp();
+        }
+        return blocking(() -> people.invited(link.token)
+                .map(account -> new Invitation(account.login, account.name))
+                .orElseThrow(People::usedUp));
+    }
+
+    /** Sets the password of the person whom the link is for, and signs in. The link works once. */
+    @POST
+    @Path("invitation/password")
+    @PermitAll
+    public Uni<Response> accept(Accepted accepted, @Context HttpServerRequest http) {
+        if (accepted == null
+                || accepted.token == null
+                || accepted.token.length() > LONGEST_TOKEN
+                || accepted.password == null) {
+            throw People.usedUp();
+        }
+        SignIns.Origin origin = origin(http);
+        return signIns.hashed("", origin, hashes -> {
+                    var account = people.invited(accepted.token).orElseThrow(People::usedUp);
+                    refuse(accepted.password, account.login, account.name);
+                    people.accepted(accepted.token, hashes.hash(accepted.password));
+                    return account.login;
+                })
+                .chain(login -> signIns.signIn(login, accepted.password, origin))
+                .map(this::signedIn);
+    }
+
+    private static <T> Uni<T> blocking(java.util.function.Supplier<T> work) {
+        return Uni.createFrom().item(work).runSubscriptionOn(Infrastructure.getDefaultWorkerPool());
+    }
+
+    @GET
+    @Path("session")
+    @RolesAllowed("viewer")
+    public Me me() {
+        Who.Person person = who.person();
+        return new Me(
+                person.login(), person.name(), person.role(), config.vantage().name());
+    }
+
+    /** The password is typed once more, for what wants that; it counts for ten minutes. */
+    @POST
+    @Path("session/confirm")
+    @RolesAllowed("viewer")
+    public Uni<Void> confirm(Confirm confirm, @Context HttpServerRequest http) {
+        who.requireSession();
+        if (confirm == null || confirm.password == null || confirm.password.length() > LONGEST_PASSWORD) {
+            throw Refusal.bad("Enter your password.");
+        }
+        long session = who.credential().id();
+        return signIns.confirm(who.person().login(), confirm.password, origin(http))
+                .onFailure(Refusal.class)
+                .transform(AccountResource::wrongPassword)
+                .chain(right -> blocking(() -> {
+                    sessions.confirmed(session);
+                    return null;
+                }));
+    }
+
+    /** One who is signed in and mistypes is not signed out by that. */
+    private static Throwable wrongPassword(Throwable refused) {
+        return refused instanceof Refusal refusal && refusal.status() == 401
+                ? Refusal.fields(List.of(new FieldFault("old", "This is not your password.")))
+                : refused;
+    }
+
+    /** Changes one's own password; every other session ends. */
+    @POST
+    @Path("session/password")
+    @RolesAllowed("viewer")
+    public Uni<Void> password(NewPassword wanted, @Context HttpServerRequest http) {
+        who.requireSession();
+        if (wanted == null || wanted.old == null || wanted.old.length() > LONGEST_PASSWORD) {
+            throw Refusal.fields(List.of(new FieldFault("old", "Enter your current password.")));
+        }
+        Who.Person person = who.person();
+        long session = who.credential().id();
+        refuse(wanted.password, person.login(), person.name());
+        SignIns.Origin origin = origin(http);
+        return signIns.confirm(person.login(), wanted.old, origin)
+                .onFailure(Refusal.class)
+                .transform(AccountResource::wrongPassword)
+                .chain(right -> signIns.hashed(person.login(), origin, hashes -> hashes.hash(wanted.password)))
+                .chain(hash -> blocking(() -> {
+                    people.changed(person, hash, session);
+                    return null;
+                }));
+    }
+
+    @GET
+    @Path("sessions")
+    @RolesAllowed("viewer")
+    public List<Sessions.View> sessions() {
+        return sessions.of(who.person(), who.credential());
+    }
+
+    @DELETE
+    @Path("sessions/{id}")
+    @RolesAllowed("viewer")
+    public void end(long id) {
+        who.requireSession();
+        sessions.end(id, who.person());
+    }
+
+    /** Signs out everywhere, here too. */
+    @DELETE
+    @Path("sessions")
+    @RolesAllowed("viewer")
+    public Response signOutEverywhere() {
+        who.requireSession();
+        sessions.signOutEverywhere(who.person());
+        return signedOut();
+    }
+
+    @DELETE
+    @Path("session")
+    @RolesAllowed("viewer")
+    public Response signOut() {
+        who.requireSession();
+        sessions.end(who.credential().id(), who.person());
+        return signedOut();
+    }
+
+    private Response signedOut() {
+        return Response.noContent().cookie(cookie("", 0)).build();
+    }
+
+    private NewCookie cookie(String value, int seconds) {
+        return new NewCookie.Builder(SignInMechanism.cookie(config.cookieSecure()))
+                .value(value)
+                .path("/")
+                .httpOnly(true)
+                .secure(config.cookieSecure())
+                .sameSite(NewCookie.SameSite.STRICT)
+                .maxAge(seconds)
+                .build();
+    }
+}

@@ -1,0 +1,165 @@
+package lychnos.server.identity;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Optional;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.identity.caller.Credential;
+import lychnos.server.identity.caller.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.secrets.Digest;
+import org.hibernate.Session;
+
+/**
+ * Tokens for programs that act for a person: with a role of their own, never more than that person's, until a day that
+ * is stated.
+ * A token is shown once and kept as its digest.
+ */
+@ApplicationScoped
+public class ApiTokens {
+
+    static final String PREFIX = "lyc_";
+
+    private static final int LONGEST_DAYS = 366;
+
+    private final Session db;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    ApiTokens(Session db, Journal journal, Live live, Clock clock) {
+        this.live = live;
+        this.db = db;
+        this.journal = journal;
+        this.clock = clock;
+    }
+
+    /** One of a person's tokens. */
+    public record View(long id, String name, String role, Instant endsAt, Instant usedAt) {}
+
+    /** What is wanted. */
+    public record Wanted(String name, String role, int days) {}
+
+    /** A token that was made; it is shown this once. */
+    public record Made(long id, String token, Instant endsAt) {}
+
+    @Transactional
+    public List<View> of(Who.Person person) {
+        return db.createNativeQuery(
+                        "select id, name, role, ends_at, used_at from api_token where account_id = :account and "
+                                + "revoked_at is null order by name",
+                        Object[].class)
+                .setParameter("account", person.id())
+                .getResultStream()
+                .map(row -> new View(
+                        ((Number) row[0]).longValue(), (String) row[1], (String) row[2], (Instant) row[3], (Instant)
+                                row[4]))
+                .toList();
+    }
+
+    @Transactional
+    public Made make(Wanted wanted, Who.Person person) {
+        List<FieldFault> faults = new ArrayList<>();
+        String name = wanted == null || wanted.name == null ? "" : wanted.name.strip();
+        if (name.isEmpty() || name.length() > 80) {
+            faults.add(new FieldFault("name", "A name has 1 to 80 characters, preferably the name of the program."));
+        }
+        int most = SignInMechanism.ROLES.indexOf(person.role());
+        int role = wanted == null ? -1 : SignInMechanism.ROLES.indexOf(String.valueOf(wanted.role));
+        if (role < 0 || role > most) {
+            faults.add(new FieldFault(
+                    "role",
+                    "A token cannot have a higher role than you: "
+                            + String.join(", ", SignInMechanism.ROLES.subList(0, most + 1)) + "."));
+        }
+        if (wanted == null || wanted.days < 1 || wanted.days > LONGEST_DAYS) {
+            faults.add(new FieldFault("days", "A token ends after 1 to " + LONGEST_DAYS + " days."));
+        }
+        if (!faults.isEmpty()) {
+            throw Refusal.fields(faults);
+        }
+        String token = PREFIX + Digest.token();
+        Instant ends = clock.instant().plus(Duration.ofDays(wanted.days));
+        List<Long> made = db.createNativeQuery(
+                        "insert into api_token (account_id, name, token_digest, role, made_at, ends_at) values "
+                                + "(:account, :name, :digest, :role, :now, :ends)"
+                                + " on conflict (account_id, name) where revoked_at is null do nothing returning id",
+                        Long.class)
+                .setParameter("account", person.id())
+                .setParameter("name", name)
+                .setParameter("digest", digest(token))
+                .setParameter("role", wanted.role)
+                .setParameter("now", clock.instant())
+                .setParameter("ends", ends)
+                .getResultList();
+        if (made.isEmpty()) {
+            throw Refusal.conflict("You already have a token “" + name + "” already; revoke it first.");
+        }
+        journal.write(
+                person,
+                null,
+                null,
+                "created the token “" + name + "” for a program, as " + wanted.role + ", until "
+                        + ends.toString().substring(0, 10),
+                null,
+                null);
+        return new Made(made.get(0), token, ends);
+    }
+
+    @Transactional
+    public void revoke(long id, Who.Person person) {
+        List<String> names = db.createNativeQuery(
+                        "update api_token set revoked_at = :now where id = :id and account_id = :account and "
+                                + "revoked_at is null returning name",
+                        String.class)
+                .setParameter("now", clock.instant())
+                .setParameter("id", id)
+                .setParameter("account", person.id())
+                .getResultList();
+        if (names.isEmpty()) {
+            throw Refusal.notFound("You have no such token.");
+        }
+        journal.write(person, null, null, "revoked the token “" + names.get(0) + "”", null, null);
+        live.tell(Sessions.NO_BRING_UP, Sessions.TOPIC);
+    }
+
+    /**
+     * Whom a token acts for, with the role that it has, if it is good. A person whose role is lower by now acts with
+     * less.
+     */
+    @Transactional
+    Optional<Sessions.Holder> holder(String token) {
+        Optional<Object[]> row = db.createNativeQuery(
+                        "update api_token t set used_at = now() from account a where a.id = t.account_id and "
+                                + "t.token_digest = :digest and t.revoked_at is null and t.ends_at > now() and "
+                                + "a.disabled_at is null returning a.id, a.login, a.name, a.role, t.role as "
+                                + "own, t.id as token",
+                        Object[].class)
+                .setParameter("digest", digest(token))
+                .getResultStream()
+                .findFirst();
+        return row.map(each -> {
+            int role = Math.min(
+                    SignInMechanism.ROLES.indexOf((String) each[3]), SignInMechanism.ROLES.indexOf((String) each[4]));
+            Who.Person person = new Who.Person(
+                    ((Number) each[0]).longValue(),
+                    (String) each[1],
+                    (String) each[2],
+                    SignInMechanism.ROLES.get(role));
+            return new Sessions.Holder(
+                    person, new Credential(Credential.Sort.TOKEN, ((Number) each[5]).longValue(), null));
+        });
+    }
+
+    private static String digest(String token) {
+        return HexFormat.of().formatHex(Digest.of(token));
+    }
+}

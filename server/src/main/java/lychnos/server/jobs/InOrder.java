@@ -1,0 +1,48 @@
+package lychnos.server.jobs;
+
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.concurrent.Executor;
+
+/** Does what it is given one after the other on threads of a shared pool; what is urgent goes to the front. */
+public final class InOrder {
+
+    private final Executor pool;
+    private final Deque<Runnable> waiting = new ArrayDeque<>();
+    private boolean running;
+
+    public InOrder(Executor pool) {
+        this.pool = pool;
+    }
+
+    public synchronized void add(Runnable work) {
+        waiting.addLast(work);
+        begin();
+    }
+
+    public synchronized void addFirst(Runnable work) {
+        waiting.addFirst(work);
+        begin();
+    }
+
+    private void begin() {
+        if (!running) {
+            running = true;
+            pool.execute(this::run);
+        }
+    }
+
+    private void run() {
+        while (true) {
+            Runnable next;
+            synchronized (this) {
+                next = waiting.pollFirst();
+                if (next == null) {
+                    running = false;
+                    return;
+                }
+            }
+            next.run();
+        }
+    }
+}

@@ -1,0 +1,2 @@
+/** Who did what, and when. */
+package lychnos.server.journal;

@@ -1,0 +1,2 @@
+/** The sockets that screens listen at. */
+package lychnos.server.live.sockets;

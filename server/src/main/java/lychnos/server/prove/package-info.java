@@ -1,0 +1,2 @@
+/** Endpoint checks and what they found. */
+package lychnos.server.prove;

@@ -1,8 +1,0 @@
-package lychnos.server.run;
-
-/**
- * A run that this server holds.
- *
- * @param fence grows with every holder; a holder whose fence is old can write nothing any more
- */
-public record Held(long runId, long unitId, long bringUpId, String purpose, long fence) {}

@@ -1,8 +1,0 @@
-package lychnos.server.store;
-
-import jakarta.persistence.Column;
-import jakarta.persistence.Embeddable;
-
-/** What one of a unit's addresses is for; of both families, where it has both. */
-@Embeddable
-public record EndpointKey(@Column(name = "unit_id") Long unitId, String role) {}

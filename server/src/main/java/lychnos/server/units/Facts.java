@@ -1,0 +1,560 @@
+package lychnos.server.units;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.persistence.LockModeType;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.WeakHashMap;
+import java.util.stream.Collectors;
+import lychnos.core.fact.Fact;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
+import lychnos.core.fact.LabelFault;
+import lychnos.core.fact.Mac;
+import lychnos.core.fact.RackPosition;
+import lychnos.core.fact.Secret;
+import lychnos.core.kind.Kind;
+import lychnos.core.sheet.SheetColumns;
+import lychnos.core.sheet.SheetCsv;
+import lychnos.core.sheet.UnitFacts;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.database.RowsAsRead;
+import lychnos.server.identity.caller.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.kinds.Kinds;
+import lychnos.server.live.Live;
+import lychnos.server.secrets.SealKeys;
+import lychnos.server.secrets.SealedStore;
+import lychnos.server.site.BringUp;
+import lychnos.server.site.SiteResources;
+import org.hibernate.Session;
+
+/** The fact sheet: what is known of each unit, typed, pasted, imported, and taken back. */
+@ApplicationScoped
+public class Facts {
+
+    /** Cells that are set in one piece: a column of 5,000 units twice over. */
+    private static final int MOST_CELLS = 20_000;
+
+    private final Session db;
+    private final RowsAsRead rows;
+    /** Of units as they were read; one that was written since is another one there. */
+    private final Map<Unit, Resolved> resolved = Collections.synchronizedMap(new WeakHashMap<>());
+
+    private final BringUps bringUps;
+    private final SiteResources siteResources;
+    private final Kinds kinds;
+    private final SealedStore sealed;
+    private final SignedUnits signedUnits;
+    private final ColumnMappings mappings;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    Facts(
+            Session db,
+            RowsAsRead rows,
+            BringUps bringUps,
+            SiteResources siteResources,
+            Kinds kinds,
+            SealedStore sealed,
+            ColumnMappings mappings,
+            SignedUnits signedUnits,
+            Journal journal,
+            Live live,
+            Clock clock) {
+        this.signedUnits = signedUnits;
+        this.mappings = mappings;
+        this.db = db;
+        this.rows = rows;
+        this.bringUps = bringUps;
+        this.siteResources = siteResources;
+        this.kinds = kinds;
+        this.sealed = sealed;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** What is known of every unit of a bring-up, in the order of their numbers. */
+    public Map<Unit, UnitFacts> of(BringUp bringUp) {
+        return of(bringUp, Set.of());
+    }
+
+    /** A given fact, for reading: rows of thousands of units are not watched for changes. */
+    record Given(long unitId, String member, String name, String value, Fact.Source source) {}
+
+    /** The same without some units, of which nothing is read. */
+    public Map<Unit, UnitFacts> of(BringUp bringUp, Set<Long> without) {
+        Map<Long, Map<String, Map<String, Fact>>> given = new HashMap<>();
+        // a list that is never empty is one text of a query, and numbers of units begin at 1
+        List<Long> left = without.isEmpty() ? List.of(0L) : List.copyOf(without);
+        db.createQuery(
+                        "select new lychnos.server.units.Facts$Given(f.key.unitId, f.key.member, f.key.name, "
+                                + "f.value, f.source) from GivenFact f join Unit u on u.id = f.key.unitId where "
+                                + "u.bringUpId = :id and u.id not in (:without)",
+                        Given.class)
+                .setParameter("id", bringUp.id)
+                .setParameter("without", left)
+                .getResultStream()
+                .forEach(fact -> given.computeIfAbsent(fact.unitId, id -> new HashMap<>())
+                        .computeIfAbsent(fact.member, m -> new HashMap<>())
+                        .put(fact.name, new Fact(fact.value, fact.source)));
+        Map<String, String> policies = siteResources.policies(bringUp.site.id);
+        Map<Unit, UnitFacts> all = new LinkedHashMap<>();
+        boolean asRead = rows.suffice();
+        for (Unit unit : bringUps.units(bringUp.id)) {
+            if (without.contains(unit.id)) {
+                continue;
+            }
+            all.put(
+                    unit,
+                    asRead
+                            ? asBefore(unit, given.getOrDefault(unit.id, Map.of()), policies)
+                            : resolve(unit, given.getOrDefault(unit.id, Map.of()), policies));
+        }
+        return all;
+    }
+
+    /** What is known of a unit, and what it was put together from. */
+    private record Resolved(Map<String, Map<String, Fact>> given, Map<String, String> policies, UnitFacts facts) {}
+
+    private UnitFacts asBefore(Unit unit, Map<String, Map<String, Fact>> given, Map<String, String> policies) {
+        Resolved before = resolved.get(unit);
+        if (before == null
+                || before.facts.kind() != kinds.of(unit)
+                || !before.given.equals(given)
+                || !before.policies.equals(policies)) {
+            before = new Resolved(given, policies, resolve(unit, given, policies));
+            resolved.put(unit, before);
+        }
+        return before.facts;
+    }
+
+    private UnitFacts resolve(Unit unit, Map<String, Map<String, Fact>> given, Map<String, String> policies) {
+        Map<String, Map<String, Fact>> own = new HashMap<>();
+        given.forEach((member, facts) -> own.put(member, new HashMap<>(facts)));
+        own.computeIfAbsent("", member -> new HashMap<>()).putAll(ownLabel(unit));
+        return UnitFacts.resolve(kinds.of(unit), unit.members, own, policies);
+    }
+
+    /** What is known of one unit. */
+    public UnitFacts of(Unit unit, BringUp bringUp) {
+        Map<String, Map<String, Fact>> own = new HashMap<>();
+        db.createQuery("from GivenFact where key.unitId = :id", GivenFact.class)
+                .setParameter("id", unit.id)
+                .getResultStream()
+                .forEach(fact -> own.computeIfAbsent(fact.key.member(), m -> new HashMap<>())
+                        .put(fact.key.name(), fact.fact()));
+        own.computeIfAbsent("", member -> new HashMap<>()).putAll(ownLabel(unit));
+        return UnitFacts.resolve(kinds.of(unit), unit.members, own, siteResources.policies(bringUp.site.id));
+    }
+
+    /** Of what lies in the unit's own row, what is a fact of the unit and not only of its first member. */
+    private Map<String, Fact> ownLabel(Unit unit) {
+        Map<String, Fact> label = label(unit);
+        Kind kind = kinds.of(unit);
+        label.keySet().removeIf(name -> kind.fact(name)
+                .map(spec -> !UnitFacts.owners(kind, unit.members, spec).contains(""))
+                .orElse(true));
+        return label;
+    }
+
+    /** What lies in the unit's own row. */
+    private static Map<String, Fact> label(Unit unit) {
+        Map<String, Fact> label = new HashMap<>();
+        if (unit.serial != null) {
+            label.put("serial", new Fact(unit.serial, Fact.Source.LABEL));
+        }
+        if (unit.mac != null) {
+            label.put("mac", new Fact(unit.mac.toString(), Fact.Source.LABEL));
+        }
+        if (unit.rack != null) {
+            label.put("location", new Fact(unit.place(), Fact.Source.LABEL));
+        }
+        return label;
+    }
+
+    /**
+     * One cell as it is typed; an empty value takes back what stood there.
+     *
+     * @param seen the value before, as the person saw it, empty where there was none; null overwrites any value
+     */
+    public record CellText(long unitId, String member, String name, String value, String seen) {
+
+        public CellText(long unitId, String member, String name, String value) {
+            this(unitId, member, name, value, null);
+        }
+    }
+
+    /** What is wrong with a cell. */
+    public record CellFault(long unitId, String member, String name, String value, String reason) {}
+
+    /** @param changeId by which it can be undone; null where nothing changed */
+    public record Report(Long changeId, int changed, List<CellFault> faults) {}
+
+    /** Sets cells: right ones are kept, wrong ones come back with their reasons. */
+    @Transactional
+    public Report set(long bringUpId, List<CellText> cells, Fact.Source source, Who.Person person) {
+        if (cells.size() > MOST_CELLS) {
+            throw Refusal.bad("At most " + MOST_CELLS + " cells are set at once.");
+        }
+        BringUp bringUp = bringUps.get(bringUpId);
+        db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
+        Setter setter = new Setter(
+                bringUp, source, person, cells.stream().map(CellText::unitId).collect(Collectors.toSet()), cells);
+        cells.forEach(setter::take);
+        return setter.done();
+    }
+
+    /**
+     * Reads a table into the sheet, or only says what it would do.
+     *
+     * @param columns what a person says of the columns, {@code 0:unit,1:serial}; empty for what is proposed, or was
+     * chosen for a table with the same headings before
+     */
+    @Transactional
+    public TableReport readTable(long bringUpId, String text, boolean preview, String columns, Who.Person person) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        Map<Unit, UnitFacts> all = of(bringUp);
+        Map<String, Unit> byKey = new HashMap<>();
+        all.keySet().forEach(unit -> byKey.put(unit.label(), unit));
+        List<SheetCsv.Line> lines = lines(all);
+        List<Meaning> meanings = meanings(lines);
+        Map<Integer, String> chosen = ColumnMappings.parse(
+                columns, meanings.stream().map(Meaning::word).toList());
+        SheetCsv.Table table = SheetCsv.read(
+                text,
+                lines,
+                proposed -> chosen.isEmpty()
+                        ? mappings.of(ColumnMappings.Sort.FACTS, proposed.headingLine(), proposed.headings())
+                        : chosen);
+        SheetColumns read = table.columns();
+        List<ColumnMappings.ColumnView> views = ColumnMappings.views(read.headings(), read.samples(), read.meaning());
+        List<LabelFault> faults = new ArrayList<>(table.faults());
+        if (preview || table.cells().isEmpty()) {
+            return new TableReport(null, table.cells().size(), faults, views, meanings);
+        }
+        if (!chosen.isEmpty()) {
+            mappings.remember(ColumnMappings.Sort.FACTS, read.headingLine(), read.headings(), read.meaning(), person);
+        }
+        List<CellText> cells = table.cells().stream()
+                .map(cell -> new CellText(
+                        byKey.get(cell.key()).id, cell.member(), cell.fact().name(), cell.value()))
+                .toList();
+        Report report = set(bringUpId, cells, Fact.Source.IMPORTED, person);
+        report.faults().forEach(fault -> faults.add(new LabelFault(0, fault.name(), fault.value(), fault.reason())));
+        return new TableReport(report.changeId(), report.changed(), faults, views, meanings);
+    }
+
+    /** What a column may hold: its word, and how people call it. */
+    public record Meaning(String word, String title) {}
+
+    /**
+     * What became of a table.
+     *
+     * @param columns what was read from which column
+     * @param meanings what a column may hold
+     */
+    public record TableReport(
+            Long changeId,
+            int cells,
+            List<LabelFault> faults,
+            List<ColumnMappings.ColumnView> columns,
+            List<Meaning> meanings) {}
+
+    private static List<Meaning> meanings(List<SheetCsv.Line> lines) {
+        List<FactSpec> facts = SheetCsv.columns(lines);
+        boolean placed = facts.stream().anyMatch(fact -> fact.type() == FactType.POSITION);
+        List<Meaning> all = new ArrayList<>(
+                List.of(new Meaning(SheetColumns.UNIT, "unit"), new Meaning(SheetColumns.MEMBER, "member")));
+        facts.forEach(fact -> all.add(new Meaning(fact.name(), fact.title())));
+        if (placed) {
+            all.add(new Meaning(SheetColumns.RACK, "rack alone"));
+            all.add(new Meaning(SheetColumns.RACK_UNIT, "rack unit alone"));
+        }
+        return all;
+    }
+
+    private static List<SheetCsv.Line> lines(Map<Unit, UnitFacts> all) {
+        return all.entrySet().stream()
+                .map(entry -> new SheetCsv.Line(entry.getKey().label(), entry.getValue()))
+                .toList();
+    }
+
+    @Transactional
+    public String table(long bringUpId) {
+        return SheetCsv.write(lines(of(bringUps.get(bringUpId))));
+    }
+
+    /** Takes a change back; a cell that was changed again since is left as it is. */
+    @Transactional
+    public int undo(long changeId, Who.Person person) {
+        SheetChange change = db.find(SheetChange.class, changeId, LockModeType.PESSIMISTIC_WRITE);
+        if (change == null || change.undoneAt != null) {
+            throw Refusal.conflict("That change has already been undone.");
+        }
+        change.undoneAt = clock.instant();
+        Setter setter = new Setter(
+                bringUps.get(change.bringUpId),
+                Fact.Source.TYPED,
+                person,
+                change.cells.stream().map(SheetChange.Cell::unitId).collect(Collectors.toSet()),
+                List.of());
+        int undone = 0;
+        for (SheetChange.Cell cell : change.cells) {
+            Unit unit = setter.units.get(cell.unitId());
+            if (unit != null && setter.isStill(unit, cell)) {
+                setter.putBack(unit, cell);
+                undone++;
+            }
+        }
+        db.flush();
+        journal.write(person, change.bringUpId, null, "undid the change of " + undone + " facts", null, null);
+        live.tell(change.bringUpId, "prepare");
+        return undone;
+    }
+
+    /** Stores cells of one change, and remembers what stood there. */
+    private final class Setter {
+
+        private final BringUp bringUp;
+        private final Fact.Source source;
+        private final Who.Person person;
+        private final Map<Long, Unit> units = new HashMap<>();
+        private final Set<Long> signed;
+        private final Map<GivenFact.Key, GivenFact> rows = new HashMap<>();
+        private final UniqueIndex uniqueIndex;
+        private final List<SheetChange.Cell> changed = new ArrayList<>();
+        private final List<CellFault> faults = new ArrayList<>();
+
+        /** @param touched units whose cells are set; {@code typed} are values that another unit may have already */
+        Setter(BringUp bringUp, Fact.Source source, Who.Person person, Set<Long> touched, List<CellText> typed) {
+            this.bringUp = bringUp;
+            this.source = source;
+            this.person = person;
+            signed = signedUnits.of(bringUp.id);
+            db.createQuery("from Unit where bringUpId = :id and id in (:touched)", Unit.class)
+                    .setParameter("id", bringUp.id)
+                    .setParameter("touched", touched)
+                    .getResultStream()
+                    .forEach(unit -> units.put(unit.id, unit));
+            db.createQuery("from GivenFact where key.unitId in (:touched)", GivenFact.class)
+                    .setParameter("touched", units.keySet())
+                    .getResultStream()
+                    .forEach(fact -> rows.put(fact.key, fact));
+            uniqueIndex = new UniqueIndex(db, bringUp.id, units.values(), typed);
+        }
+
+        void take(CellText cell) {
+            Unit unit = units.get(cell.unitId());
+            Kind kind = unit == null ? null : kinds.of(unit);
+            Optional<FactSpec> spec = kind == null ? Optional.empty() : kind.fact(String.valueOf(cell.name()));
+            String member = cell.member() == null ? "" : cell.member();
+            if (spec.isEmpty()) {
+                faults.add(fault(
+                        cell,
+                        unit == null ? "This unit is not in the bring-up." : kind.title() + " never asks for this."));
+                return;
+            }
+            if (signed.contains(unit.id)) {
+                faults.add(fault(cell, unit.label() + " is signed: open it again in Hand over first."));
+                return;
+            }
+            if (!UnitFacts.owners(kind, unit.members, spec.get()).contains(member)) {
+                faults.add(fault(
+                        cell,
+                        member.isEmpty() ? "Each member has its own value." : "“" + member + "” has no such fact."));
+                return;
+            }
+            try {
+                String value = cell.value() == null || cell.value().isBlank()
+                        ? null
+                        : spec.get().read(cell.value());
+                boolean secret = spec.get().type() == FactType.SECRET;
+                if (secret && SiteResources.SEALED.equals(value)) {
+                    throw new IllegalArgumentException("“" + SiteResources.SEALED
+                            + "” is shown in place of a saved password. Leave the cell unchanged to keep "
+                            + "it, or type another password.");
+                }
+                String before = stands(unit, member, cell.name());
+                boolean seenOtherwise = cell.seen() != null && !cell.seen().equals(before == null ? "" : before);
+                if (seenOtherwise && (secret || !java.util.Objects.equals(before, value))) {
+                    throw new IllegalArgumentException(
+                            before == null
+                                    ? "Somebody has cleared this value since you loaded it."
+                                    : "Somebody has set this value to " + before + " since you loaded it.");
+                }
+                if (secret && (before != null || value != null)) {
+                    seal(unit, member, spec.get().name(), value);
+                } else if (!java.util.Objects.equals(before, value)) {
+                    refuseTwin(unit, member, cell.name(), value);
+                    store(unit, member, cell.name(), value);
+                    changed.add(new SheetChange.Cell(unit.id, member, cell.name(), before, value));
+                }
+            } catch (IllegalArgumentException e) {
+                faults.add(fault(cell, e.getMessage()));
+            }
+        }
+
+        private static CellFault fault(CellText cell, String reason) {
+            return new CellFault(cell.unitId(), cell.member(), cell.name(), cell.value(), reason);
+        }
+
+        private void refuseTwin(Unit unit, String member, String name, String value) {
+            if (!member.isEmpty() || value == null) {
+                return;
+            }
+            Unit twin = uniqueIndex.of(name, value);
+            if (twin != null && twin != unit && !twin.id.equals(unit.id)) {
+                throw new IllegalArgumentException(value + " is already used by " + twin.label() + ".");
+            }
+        }
+
+        /** What people gave, or null; what the site or the kind answers is not looked at. */
+        String stands(Unit unit, String member, String name) {
+            if (member.isEmpty() && label(unit).containsKey(name)) {
+                return label(unit).get(name).value();
+            }
+            GivenFact row = rows.get(new GivenFact.Key(unit.id, member, name));
+            return row == null ? null : row.value;
+        }
+
+        void store(Unit unit, String member, String name, String value) {
+            boolean own = member.isEmpty();
+            if (own && name.equals("serial")) {
+                uniqueIndex.change(unit, () -> unit.serial = value);
+            } else if (own && name.equals("mac")) {
+                uniqueIndex.change(unit, () -> unit.mac = value == null ? null : Mac.parse(value));
+            } else if (own && name.equals("location")) {
+                place(unit, value);
+            } else {
+                row(unit, member, name, value);
+                if (name.equals("location")
+                        && member.equals(kinds.of(unit).members().labels().get(0))) {
+                    place(unit, value);
+                }
+            }
+        }
+
+        /** Where its first member is mounted, so is the unit. */
+        private void place(Unit unit, String value) {
+            RackPosition position = value == null ? null : RackPosition.parse(value);
+            uniqueIndex.change(unit, () -> {
+                unit.rack = position == null ? null : position.rack();
+                unit.rackUnit = position == null ? null : position.unit();
+            });
+        }
+
+        private GivenFact row(Unit unit, String member, String name, String value) {
+            GivenFact.Key key = new GivenFact.Key(unit.id, member, name);
+            GivenFact row = rows.get(key);
+            if (value == null) {
+                if (row != null) {
+                    db.remove(row);
+                    rows.remove(key);
+                }
+                return null;
+            }
+            boolean fresh = row == null;
+            row = fresh ? new GivenFact() : row;
+            row.key = key;
+            row.value = value;
+            row.source = source;
+            row.setBy = person.id();
+            row.setAt = clock.instant();
+            if (fresh) {
+                db.persist(row);
+                rows.put(key, row);
+            }
+            return row;
+        }
+
+        /**
+         * Seals a secret, or removes it where there is no value; what was there before stays sealed in the change, for
+         * undo.
+         */
+        private void seal(Unit unit, String member, String name, String value) {
+            SheetChange.Sealed was = SheetChange.Sealed.of(rows.get(new GivenFact.Key(unit.id, member, name)));
+            GivenFact row = row(unit, member, name, value == null ? null : SiteResources.SEALED);
+            if (row != null) {
+                SealKeys.Box box = sealed.sealText(SealKeys.ofFact(unit.id, member, name), Secret.of(value));
+                row.keyId = box.keyId();
+                row.nonce = box.nonce();
+                row.sealed = box.sealed();
+            }
+            changed.add(new SheetChange.Cell(
+                    unit.id,
+                    member,
+                    name,
+                    was == null ? null : SiteResources.SEALED,
+                    value == null ? null : SiteResources.SEALED,
+                    was,
+                    SheetChange.Sealed.of(row)));
+        }
+
+        /** Whether a cell is as a change has left it. */
+        boolean isStill(Unit unit, SheetChange.Cell cell) {
+            SheetChange.Sealed now =
+                    SheetChange.Sealed.of(rows.get(new GivenFact.Key(unit.id, cell.member(), cell.name())));
+            return java.util.Objects.equals(stands(unit, cell.member(), cell.name()), cell.after())
+                    && java.util.Objects.equals(now, cell.sealedAfter());
+        }
+
+        void putBack(Unit unit, SheetChange.Cell cell) {
+            if (cell.sealedBefore() == null && cell.sealedAfter() == null) {
+                store(unit, cell.member(), cell.name(), cell.before());
+                return;
+            }
+            GivenFact row = row(unit, cell.member(), cell.name(), cell.before());
+            if (row != null) {
+                cell.sealedBefore().into(row);
+            }
+        }
+
+        /**
+         * What the journal says of a cell: of a secret its name and whether it was set or removed, nothing of what it
+         * is.
+         */
+        private static Map<String, Object> entry(SheetChange.Cell cell) {
+            Map<String, Object> entry = new LinkedHashMap<>();
+            entry.put("unitId", cell.unitId());
+            entry.put("member", cell.member());
+            entry.put("name", cell.name());
+            entry.put("before", cell.before());
+            entry.put("after", cell.after());
+            return entry;
+        }
+
+        Report done() {
+            Long id = null;
+            if (!changed.isEmpty()) {
+                SheetChange change = new SheetChange();
+                change.bringUpId = bringUp.id;
+                change.accountId = person.id();
+                change.at = clock.instant();
+                change.cells = changed;
+                db.persist(change);
+                db.flush();
+                id = change.id;
+                journal.write(
+                        person,
+                        bringUp.id,
+                        null,
+                        "set " + changed.size() + " facts",
+                        null,
+                        changed.stream().map(Setter::entry).toList());
+            }
+            live.tell(bringUp.id, "prepare");
+            return new Report(id, changed.size(), faults);
+        }
+    }
+}

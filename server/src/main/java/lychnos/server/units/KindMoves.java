@@ -1,0 +1,142 @@
+package lychnos.server.units;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.persistence.LockModeType;
+import jakarta.transaction.Transactional;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import lychnos.core.kind.Kind;
+import lychnos.core.kind.KindDifference;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.kinds.KindAdjustments;
+import lychnos.server.kinds.Kinds;
+import lychnos.server.live.Live;
+import org.hibernate.Session;
+
+/** Moves units from one version of their kind to another. */
+@ApplicationScoped
+public class KindMoves {
+
+    private final Session db;
+    private final Kinds kinds;
+    private final SignedUnits signed;
+    private final Journal journal;
+    private final Live live;
+
+    KindMoves(Session db, Kinds kinds, SignedUnits signed, Journal journal, Live live) {
+        this.db = db;
+        this.kinds = kinds;
+        this.signed = signed;
+        this.journal = journal;
+        this.live = live;
+    }
+
+    /**
+     * A move.
+     *
+     * @param version of its own kind that the unit is set up with from now on
+     * @param reason why, where something was written to the unit already; a lead gives it
+     */
+    public record Move(int version, String reason) {}
+
+    /**
+     * A move of every unit of a bring-up that has an earlier version of a kind.
+     *
+     * @param reason why, for those that something was written to already
+     */
+    public record MoveAll(long bringUpId, int from, int to, String reason) {}
+
+    /** A unit that stays as it is, and why. */
+    public record Stays(String unit, String reason) {}
+
+    /** How many units moved, and which did not. */
+    public record Moved(int moved, List<Stays> stay) {}
+
+    @Transactional
+    public Moved moveAll(String kind, MoveAll move, Who.Person person) {
+        kinds.version(kind, move.to());
+        int moved = 0;
+        List<Stays> stay = new ArrayList<>();
+        List<Unit> units = db.createQuery(
+                        "from Unit where bringUpId = :bringUp and kind = :kind and kindVersion = :version "
+                                + "order by number",
+                        Unit.class)
+                .setParameter("bringUp", move.bringUpId())
+                .setParameter("kind", kind)
+                .setParameter("version", move.from())
+                .getResultList();
+        for (Unit unit : units) {
+            try {
+                change(unit.id, new Move(move.to(), move.reason()), person);
+                moved++;
+            } catch (Refusal e) {
+                stay.add(new Stays(unit.label(), e.getMessage()));
+            }
+        }
+        return new Moved(moved, stay);
+    }
+
+    @Transactional
+    public void move(long unitId, Move move, Who.Person person) {
+        change(unitId, move, person);
+    }
+
+    private void change(long unitId, Move move, Who.Person person) {
+        Unit unit = db.find(Unit.class, unitId, LockModeType.PESSIMISTIC_WRITE);
+        if (unit == null) {
+            throw Refusal.notFound("There is no such unit.");
+        }
+        if (unit.kindVersion == move.version()) {
+            throw Refusal.conflict(unit.label() + " has version " + move.version() + " already.");
+        }
+        signed.refuse(List.of(unitId));
+        Kind before = kinds.of(unit);
+        Kind after = kinds.adjusted(unit.kind, move.version(), unit.bringUpId);
+        if (!after.members().counts().contains(unit.members)) {
+            throw Refusal.conflict("Version " + move.version() + " has no units of " + unit.members + " members.");
+        }
+        if (exists("select 1 from run where unit_id = :id and ended_at is null and purpose <> 'prove'", unitId)) {
+            throw Refusal.conflict(unit.label() + " is being set up. Let it end, or stop it first.");
+        }
+        if (exists("select 1 from claim where unit_id = :id and released_at is null", unitId)
+                && !KindDifference.sameAddresses(before, after)) {
+            throw Refusal.conflict("Version " + move.version() + " takes other addresses. Release those of "
+                    + unit.label() + " first.");
+        }
+        boolean written = exists(
+                "select 1 from run where unit_id = :id and purpose <> 'prove' and earlier = false and started_at is "
+                        + "not null",
+                unitId);
+        String reason = move.reason() == null ? "" : move.reason().strip();
+        if (written && (!person.role().equals("lead") || reason.length() < KindAdjustments.SHORTEST_REASON)) {
+            throw Refusal.conflict(
+                    unit.label() + " was set up with version " + unit.kindVersion
+                            + ", at least in part. A lead can move it with a reason, in "
+                            + KindAdjustments.SHORTEST_REASON
+                            + " characters or more.",
+                    Map.of("gate", true));
+        }
+        int earlier = unit.kindVersion;
+        unit.kindVersion = move.version();
+        db.flush();
+        journal.write(
+                person,
+                unit.bringUpId,
+                unitId,
+                "moved " + unit.label() + " to version " + move.version() + " of the kind “" + after.title() + "”"
+                        + (reason.isEmpty() ? "" : ": " + reason),
+                Map.of("version", earlier),
+                Map.of("version", move.version()));
+        live.tell(unit.bringUpId, "prepare");
+    }
+
+    private boolean exists(String query, long unitId) {
+        return !db.createNativeQuery(query + " limit 1", Integer.class)
+                .setParameter("id", unitId)
+                .getResultList()
+                .isEmpty();
+    }
+}
