@@ -458,7 +458,7 @@ public class ConsoleStore {
                 .setParameter("ids", dialogueIds)
                 .getResultList()) {
             dialogue.state = byHand ? MemberDialogue.State.BY_HAND : MemberDialogue.State.UNSURE;
-            dialogue.gate = "";
+            dialogue.openGate();
             dialogue.openedAt = dialogue.openedAt == null ? clock.instant() : dialogue.openedAt;
         }
         live.tell(held.bringUpId(), "configure");
@@ -474,8 +474,8 @@ public class ConsoleStore {
         boolean beforeIsDone = true;
         boolean allDone = true;
         for (MemberDialogue dialogue : dialogues(run.id)) {
-            if (beforeIsDone && !dialogue.gate.equals(Setups.BY_HAND_FIRST)) {
-                dialogue.gate = "";
+            if (beforeIsDone && dialogue.waitsFor != MemberDialogue.WaitsFor.TICKS) {
+                dialogue.openGate();
             }
             beforeIsDone = dialogue.state == MemberDialogue.State.DONE;
             allDone &= beforeIsDone;

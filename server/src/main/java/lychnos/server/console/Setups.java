@@ -47,9 +47,6 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class Setups {
 
-    /** The gate of a line before which something is done by hand. */
-    static final String BY_HAND_FIRST = "opens when what comes before it is ticked";
-
     private static final int SHORTEST_REASON = 8;
 
     private final Session db;
@@ -149,9 +146,11 @@ public class Setups {
             row.mode = mode;
             boolean pagesAlone = dialogue.setup().isEmpty() && dialogue.drivesPages(member) && mode != Mode.WATCH;
             row.state = line.isPresent() || pagesAlone ? MemberDialogue.State.SHUT : MemberDialogue.State.BY_HAND;
-            row.gate = dialogue.beginsByHand(member)
-                    ? BY_HAND_FIRST
-                    : dialogue.oneByOne() && !before.isEmpty() ? "opens when " + before + " is done" : "";
+            if (dialogue.beginsByHand(member)) {
+                row.shut(MemberDialogue.WaitsFor.TICKS, "opens when what comes before it is ticked");
+            } else if (dialogue.oneByOne() && !before.isEmpty()) {
+                row.shut(MemberDialogue.WaitsFor.MEMBER, "opens when " + before + " is done");
+            }
             db.persist(row);
             store.plan(row.id, dialogue.withPages(member, false));
             before = member;
@@ -401,7 +400,7 @@ public class Setups {
                 "overrode the prerequisite of " + row.member + " (" + row.gate + "): " + reason.strip(),
                 null,
                 null);
-        row.gate = "";
+        row.openGate();
         live.tell(bringUps.unit(row.unitId).bringUpId, "configure");
         return row.runId;
     }
@@ -563,8 +562,8 @@ public class Setups {
     private void openIfTicked(MemberDialogue row, List<DialogueStep> steps) {
         boolean waits = open(row.id).stream()
                 .anyMatch(place -> steps.get(place) instanceof DialogueStep.Remote remote && remote.first());
-        if (!waits && row.gate.equals(BY_HAND_FIRST)) {
-            row.gate = "";
+        if (!waits && row.waitsFor == MemberDialogue.WaitsFor.TICKS) {
+            row.openGate();
         }
     }
 }

@@ -34,6 +34,15 @@ public class MemberDialogue {
         DONE
     }
 
+    /** What keeps a line shut. */
+    public enum WaitsFor {
+        NOTHING,
+        /** That what is done by hand before it is ticked. */
+        TICKS,
+        /** That the member before it is done. */
+        MEMBER
+    }
+
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)
     public Long id;
@@ -73,6 +82,11 @@ public class MemberDialogue {
     /** What it waits for before its line is opened; empty where nothing is. */
     public String gate = "";
 
+    /** The same as a code. */
+    @Enumerated(EnumType.STRING)
+    @Column(name = "waits_for")
+    public WaitsFor waitsFor = WaitsFor.NOTHING;
+
     /** The number of the newest step that a vantage has handed in; written by statements of its own alone. */
     @Column(name = "handed_in", insertable = false, updatable = false)
     public long handedIn;
@@ -92,4 +106,16 @@ public class MemberDialogue {
 
     @Column(name = "ended_at")
     public Instant endedAt;
+
+    /** Keeps the line shut. */
+    public void shut(WaitsFor waits, String sentence) {
+        waitsFor = waits;
+        gate = sentence;
+    }
+
+    /** Nothing keeps the line shut any more. */
+    public void openGate() {
+        waitsFor = WaitsFor.NOTHING;
+        gate = "";
+    }
 }
