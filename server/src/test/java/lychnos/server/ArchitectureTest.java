@@ -93,6 +93,61 @@ class ArchitectureTest {
         }
     }
 
+    /** The packages of the server, each of which needs none but those before it. */
+    private static final List<String> ORDER = List.of(
+            "time",
+            "log",
+            "database",
+            "api.problem",
+            "identity.caller",
+            "live",
+            "journal",
+            "secrets",
+            "identity",
+            "live.sockets",
+            "site",
+            "kinds",
+            "units",
+            "allocate",
+            "api",
+            "jobs",
+            "vantage",
+            "configure.model",
+            "configure.plan",
+            "configure.line",
+            "configure.remote",
+            "configure",
+            "prove",
+            "prove.notices",
+            "configure.network",
+            "configure.bench",
+            "handover.chain",
+            "handover",
+            "board",
+            "prepare");
+
+    @Test
+    void packagesOfTheServerNeedOnlyThoseBeforeThem() {
+        for (int i = 0; i < ORDER.size(); i++) {
+            noClasses()
+                    .that()
+                    .resideInAPackage("lychnos.server." + ORDER.get(i))
+                    .should()
+                    .dependOnClassesThat()
+                    .resideInAnyPackage(ORDER.subList(i + 1, ORDER.size()).stream()
+                            .map(later -> "lychnos.server." + later)
+                            .toArray(String[]::new))
+                    .check(ALL);
+        }
+        assertTrue(
+                ALL.stream()
+                        .map(JavaClass::getPackageName)
+                        .filter(name -> name.startsWith("lychnos.server."))
+                        .map(name -> name.substring("lychnos.server.".length()))
+                        .allMatch(ORDER::contains),
+                "a package of the server has no place in the order");
+    }
+
     @Test
     void wireDependsOnCoreAlone() {
         noClasses()

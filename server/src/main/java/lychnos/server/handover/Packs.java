@@ -27,7 +27,7 @@ import lychnos.core.record.CanonicalJson;
 import lychnos.core.record.Chain;
 import lychnos.core.record.PackHtml;
 import lychnos.server.api.problem.Refusal;
-import lychnos.server.console.Recordings;
+import lychnos.server.configure.bench.Recordings;
 import lychnos.server.handover.chain.Chaining;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;

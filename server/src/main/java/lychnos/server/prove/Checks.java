@@ -24,7 +24,7 @@ import lychnos.core.proof.Trouble;
 import lychnos.server.allocate.Claim;
 import lychnos.server.allocate.Claims;
 import lychnos.server.api.problem.Refusal;
-import lychnos.server.console.Comparisons;
+import lychnos.server.configure.plan.Comparisons;
 import lychnos.server.database.Rows;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.jobs.Run;

@@ -1,0 +1,96 @@
+package lychnos.server.configure.bench;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import lychnos.core.dialogue.Hold;
+import lychnos.core.order.RunState;
+import lychnos.server.configure.model.MemberDialogue;
+import lychnos.server.configure.model.MemberDialogue.State;
+import lychnos.server.jobs.Run;
+import org.hibernate.Session;
+
+/** How far the units of a bring-up are on their consoles, for the Board. */
+@ApplicationScoped
+public class AtBench {
+
+    private final Session db;
+
+    AtBench(Session db) {
+        this.db = db;
+    }
+
+    /** One member, and since when it is as it is. */
+    public record Member(String label, MemberDialogue dialogue, Instant since, long about) {
+
+        /** Whether nothing goes on before a person has decided. */
+        public boolean wantsPerson() {
+            return dialogue.state == State.HELD && !waitsForPeer()
+                    || dialogue.state == State.STOPPED
+                    || dialogue.state == State.BY_HAND;
+        }
+
+        /** Whether something is not as it should be. */
+        public boolean amiss() {
+            return dialogue.state == State.CUT
+                    || dialogue.hold != null
+                            && !dialogue.hold.why().passable()
+                            && !dialogue.hold.why().endsWhenKnown();
+        }
+
+        /** Whether it continues automatically once another member has reported something. */
+        boolean waitsForPeer() {
+            return dialogue.hold != null && dialogue.hold.why() == Hold.Why.PEER;
+        }
+    }
+
+    /** A unit at its newest setup. */
+    public record Unit(Run run, List<Member> members) {
+
+        public boolean done() {
+            return run.state == RunState.DONE;
+        }
+    }
+
+    /** By unit; those that were never begun or were put away are left out. */
+    public Map<Long, Unit> of(long bringUpId) {
+        Map<Long, Run> newest = new LinkedHashMap<>();
+        db.createQuery(
+                        "select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = "
+                                + "'console' and r.earlier = false order by r.id",
+                        Run.class)
+                .setParameter("id", bringUpId)
+                .getResultStream()
+                .forEach(run -> newest.put(run.unitId, run));
+        newest.values().removeIf(run -> run.state == RunState.CANCELLED);
+        if (newest.isEmpty()) {
+            return Map.of();
+        }
+        List<Long> runs = newest.values().stream().map(run -> run.id).toList();
+        Map<Long, Object[]> since = new HashMap<>();
+        db.createNativeQuery(
+                        "select s.dialogue_id, s.began_at, s.about from dialogue_stretch s join dialogue d on d.id = "
+                                + "s.dialogue_id where s.ended_at is null and d.run_id in (:runs)",
+                        Object[].class)
+                .setParameter("runs", runs)
+                .getResultStream()
+                .forEach(row -> since.put((Long) row[0], row));
+        Map<Long, List<Member>> members = db.createQuery(
+                        "from MemberDialogue where runId in (:runs) order by place", MemberDialogue.class)
+                .setParameter("runs", runs)
+                .getResultStream()
+                .map(row -> new Member(
+                        row.member,
+                        row,
+                        since.containsKey(row.id) ? (Instant) since.get(row.id)[1] : null,
+                        since.containsKey(row.id) ? (Long) since.get(row.id)[2] : 0))
+                .collect(Collectors.groupingBy(member -> member.dialogue().runId));
+        Map<Long, Unit> units = new HashMap<>();
+        newest.forEach((unit, run) -> units.put(unit, new Unit(run, members.getOrDefault(run.id, List.of()))));
+        return units;
+    }
+}

@@ -1,0 +1,533 @@
+package lychnos.server.configure.bench;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import lychnos.core.dialogue.ControllerPlan;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.DialogueStep.Asked;
+import lychnos.core.dialogue.DialogueStep.Mark;
+import lychnos.core.dialogue.DialogueStep.Summary;
+import lychnos.core.dialogue.DialogueStep.Waits;
+import lychnos.core.dialogue.Hold;
+import lychnos.core.dialogue.Template;
+import lychnos.core.kind.Kind;
+import lychnos.core.order.RunState;
+import lychnos.core.sheet.MemberValues;
+import lychnos.server.allocate.Plans;
+import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.HoldView;
+import lychnos.server.configure.model.MemberDialogue;
+import lychnos.server.configure.plan.Answers;
+import lychnos.server.configure.plan.Comparisons;
+import lychnos.server.configure.plan.Setups;
+import lychnos.server.jobs.Run;
+import lychnos.server.kinds.Kinds;
+import lychnos.server.site.BringUp;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Facts;
+import lychnos.server.units.Unit;
+import org.hibernate.Session;
+
+/** What screens show of setups on consoles. */
+@ApplicationScoped
+public class BenchViews {
+
+    private static final String HIDDEN = "••••••••";
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Kinds kinds;
+    private final Facts facts;
+    private final Plans plans;
+    private final Answers answers;
+    private final ConsoleStore store;
+    private final Setups setups;
+
+    BenchViews(
+            Session db,
+            BringUps bringUps,
+            Kinds kinds,
+            Facts facts,
+            Plans plans,
+            Answers answers,
+            ConsoleStore store,
+            Setups setups) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.kinds = kinds;
+        this.facts = facts;
+        this.plans = plans;
+        this.answers = answers;
+        this.store = store;
+        this.setups = setups;
+    }
+
+    /**
+     * A step as people read it.
+     *
+     * @param sort asked, summary, waits or page
+     * @param answer what is typed; dots for a password
+     * @param source where the answer comes from
+     * @param marks what is particular about it
+     * @param about how long it usually takes, in seconds; 0 where that is not known
+     * @param fields of a page, what is entered by what the page calls it
+     * @param differ which of these are another one on each member, and must be
+     */
+    public record Step(
+            int place,
+            String title,
+            String sort,
+            String answer,
+            String source,
+            List<String> marks,
+            String progress,
+            String sent,
+            int times,
+            String by,
+            Instant at,
+            String evidence,
+            long about,
+            long atMost,
+            Map<String, String> fields,
+            Set<String> differ) {
+
+        /** The same with one more mark. */
+        Step marked(String mark) {
+            List<String> more = Stream.concat(marks.stream(), Stream.of(mark)).toList();
+            return new Step(
+                    place, title, sort, answer, source, more, progress, sent, times, by, at, evidence, about, atMost,
+                    fields, differ);
+        }
+
+        boolean open() {
+            return progress.equals("OPEN") || progress.equals("SENT");
+        }
+    }
+
+    /**
+     * A member's dialogue.
+     *
+     * @param identity what it must show before anything is written
+     * @param atPages whether its line has asked everything, or it has none, and pages are left
+     * @param fillsPages whether some of its pages are filled in without a person
+     * @param compare what a person read on it; null where it identifies itself
+     */
+    public record Member(
+            Long dialogueId,
+            String label,
+            String line,
+            String settings,
+            String state,
+            String mode,
+            HoldView hold,
+            String note,
+            String gate,
+            boolean identified,
+            String identity,
+            Instant openedAt,
+            Instant endedAt,
+            List<Step> steps,
+            boolean atPages,
+            boolean fillsPages,
+            Compared compare) {}
+
+    /** What a person read on a machine that does not identify itself; {@code at} is null until then. */
+    public record Compared(String read, String by, Instant at) {}
+
+    /** A unit at the bench; {@code runState} is empty where its setup was never begun. */
+    public record View(
+            long unitId,
+            String name,
+            String kindTitle,
+            String position,
+            String plug,
+            List<String> bring,
+            String runState,
+            String runNote,
+            List<Member> members) {}
+
+    @Transactional
+    public long bringUpOf(long unitId) {
+        return bringUps.unit(unitId).bringUpId;
+    }
+
+    @Transactional
+    public View view(long unitId) {
+        Unit unit = bringUps.unit(unitId);
+        Kind kind = kinds.of(unit);
+        Optional<Run> run = setups.newest(unitId);
+        Map<String, String> told = run.map(each -> store.toldByAll(each.id)).orElse(Map.of());
+        Map<String, MemberDialogue> rows = run.map(each -> store.dialogues(each.id)).orElse(List.of()).stream()
+                .collect(Collectors.toMap(row -> row.member, row -> row));
+        List<Member> members = new ArrayList<>();
+        if (kind.dialogue().isPresent()) {
+            answers.of(unit, told)
+                    .forEach((label, values) -> members.add(member(kind, label, values, rows.get(label))));
+        }
+        return new View(
+                unitId,
+                unit.label(),
+                kind.title(),
+                unit.place(),
+                kind.plug(),
+                kind.bring(),
+                run.map(each -> each.state.name()).orElse(""),
+                run.map(each -> each.note).orElse(""),
+                members);
+    }
+
+    private Member member(Kind kind, String label, MemberValues values, MemberDialogue row) {
+        Dialogue dialogue = kind.dialogue().orElseThrow();
+        List<DialogueStep> steps = dialogue.withPages(label, row != null && row.wiped);
+        Map<Integer, Object[]> kept = row == null ? Map.of() : kept(row.id);
+        List<Step> shown = new ArrayList<>();
+        for (int i = 0; i < steps.size(); i++) {
+            shown.add(step(i, steps.get(i), values, kept.get(i)));
+        }
+        int compares = row != null && Comparisons.needed(kind, row) ? Comparisons.page(kind, steps) : -1;
+        if (compares >= 0) {
+            shown.set(compares, shown.get(compares).marked("COMPARES"));
+        }
+        int asked = dialogue.steps(label, row != null && row.wiped).size();
+        List<Step> onPages = shown.subList(asked, shown.size()).stream()
+                .filter(step -> !step.marks.contains("FIRST"))
+                .toList();
+        boolean atPages = row != null
+                && shown.stream().limit(asked).noneMatch(Step::open)
+                && onPages.stream().anyMatch(Step::open);
+        boolean fills = onPages.stream().anyMatch(step -> step.open() && step.marks.contains("DRIVEN"));
+        String port = values.text("console").or(() -> values.text("line")).orElse("");
+        // what must be shown on the line, or on pages where there is no line
+        boolean line = !dialogue.identify().must().isEmpty() || dialogue.over() == null;
+        boolean known = row != null
+                && (line
+                        ? row.identified
+                        : onPages.stream()
+                                .anyMatch(step -> step.marks.contains("DRIVEN") && step.progress.equals("DONE")));
+        String identity = (line ? dialogue.identify().must() : dialogue.over().must())
+                .values().stream().map(template -> filled(template, values)).collect(Collectors.joining(", "));
+        return row == null
+                ? new Member(
+                        null,
+                        label,
+                        port.isEmpty() ? "" : "port " + port,
+                        dialogue.line().toString(),
+                        "",
+                        "",
+                        null,
+                        "",
+                        "",
+                        false,
+                        identity,
+                        null,
+                        null,
+                        shown,
+                        false,
+                        fills,
+                        null)
+                : new Member(
+                        row.id,
+                        label,
+                        row.line,
+                        dialogue.line().toString(),
+                        row.state.name(),
+                        row.mode.name(),
+                        HoldView.of(row.hold),
+                        row.note,
+                        row.gate,
+                        known,
+                        identity,
+                        row.openedAt,
+                        row.endedAt,
+                        shown,
+                        atPages,
+                        fills,
+                        Comparisons.needed(kind, row)
+                                ? new Compared(row.comparedText, row.comparedBy, row.comparedAt)
+                                : null);
+    }
+
+    private Map<Integer, Object[]> kept(long dialogueId) {
+        Map<Integer, Object[]> kept = new HashMap<>();
+        db.createNativeQuery(
+                        "select place, progress, answer, times_sent, by_whom, coalesce(done_at, sent_at), evidence "
+                                + "from dialogue_step where dialogue_id = :id",
+                        Object[].class)
+                .setParameter("id", dialogueId)
+                .getResultStream()
+                .forEach(row -> kept.put((Integer) row[0], row));
+        return kept;
+    }
+
+    private static Step step(int place, DialogueStep step, MemberValues values, Object[] kept) {
+        String answer = "";
+        String source = "";
+        List<String> marks = List.of();
+        String sort = "asked";
+        Map<String, String> fields = new LinkedHashMap<>();
+        Set<String> differ = new HashSet<>();
+        long about = 0;
+        long atMost = 0;
+        if (step instanceof Asked asked) {
+            boolean secret = asked.is(Mark.SECRET);
+            answer = secret ? HIDDEN : filled(asked.answer(), values);
+            source = source(asked.answer(), values);
+            marks = asked.marks().stream().map(Enum::name).sorted().toList();
+        } else if (step instanceof Summary summary) {
+            sort = "summary";
+            answer = summary.fields().size() + " fields";
+            source = summary.fields().values().stream()
+                    .map(template -> filled(template, values))
+                    .collect(Collectors.joining(", "));
+        } else if (step instanceof Waits waits) {
+            sort = "waits";
+            about = waits.about().toSeconds();
+            atMost = waits.atMost().toSeconds();
+        } else if (step instanceof DialogueStep.Controller controller) {
+            sort = "page";
+            about = controller.usually().toSeconds();
+            atMost = controller.longest().toSeconds();
+            marks = List.of("CONTROLLER", "DRIVEN");
+            fields.putAll(new ControllerPlan(controller, values).sheet());
+            differ.addAll(ControllerPlan.DIFFER);
+            new ControllerPlan(controller, values).passwords().keySet().forEach(label -> fields.put(label, HIDDEN));
+        } else if (step instanceof DialogueStep.Page page) {
+            sort = "page";
+            about = page.waits() == null ? 0 : page.waits().about().toSeconds();
+            atMost = page.waits() == null ? 0 : page.waits().atMost().toSeconds();
+            marks = Stream.concat(
+                            page.marks().stream().map(Enum::name).sorted(),
+                            page.first() ? Stream.of("FIRST") : page.driven() ? Stream.of("DRIVEN") : Stream.empty())
+                    .toList();
+            answer = filled(page.open(), values);
+            page.fields().forEach((label, field) -> {
+                if (!field.optional() || field.value().fill(values::text).isPresent()) {
+                    if (field.value().names().stream().anyMatch(values::tellsMembersApart)) {
+                        differ.add(label);
+                    }
+                    fields.put(
+                            label,
+                            field.value().names().stream().anyMatch(name -> values.secret(name)
+                                            .isPresent())
+                                    ? HIDDEN
+                                    : filled(field.value(), values));
+                }
+            });
+        }
+        return kept == null
+                ? new Step(
+                        place,
+                        step.title(),
+                        sort,
+                        answer,
+                        source,
+                        marks,
+                        "OPEN",
+                        null,
+                        0,
+                        "",
+                        null,
+                        "",
+                        about,
+                        atMost,
+                        fields,
+                        differ)
+                : new Step(
+                        place,
+                        step.title(),
+                        sort,
+                        answer,
+                        source,
+                        marks,
+                        (String) kept[1],
+                        (String) kept[2],
+                        (Integer) kept[3],
+                        (String) kept[4],
+                        (Instant) kept[5],
+                        (String) kept[6],
+                        about,
+                        atMost,
+                        fields,
+                        differ);
+    }
+
+    private static String filled(Template template, MemberValues values) {
+        return template.fill(name -> values.text(name)
+                        .or(() -> values.secret(name).map(secret -> HIDDEN))
+                        .or(() -> Optional.of("(" + name.replace('-', ' ') + ")")))
+                .orElse("");
+    }
+
+    private static String source(Template template, MemberValues values) {
+        if (template.names().isEmpty()) {
+            return "always so";
+        }
+        return template.names().stream()
+                .limit(1)
+                .map(name -> values.sourced(name)
+                        .map(MemberValues.Sourced::source)
+                        .or(() -> values.secret(name)
+                                .map(secret -> name.equals("factory.phrase")
+                                        ? "as the maker ships it"
+                                        : "sealed, made for this unit"))
+                        .orElse("not known yet"))
+                .collect(Collectors.joining());
+    }
+
+    // --- lanes ---
+
+    /** A part of a lane: hands, wait or held; still going on where it has no end. */
+    public record Part(String kind, String title, Instant from, Instant to, long about, long atMost) {}
+
+    /** One member under way. {@code ahead} are the waits that still come, each with its usual length in seconds. */
+    public record Lane(
+            long unitId, long dialogueId, String name, String state, String gate, List<Part> parts, List<Part> ahead) {}
+
+    /**
+     * What may be begun now: known and placed, and never begun or put away.
+     *
+     * @param alone whether another of its kind goes first: the first of each kind goes alone until it is proven
+     */
+    public record Startable(long unitId, String name, String kindTitle, String position, boolean alone) {}
+
+    /** Everything on consoles of a bring-up. */
+    public record Lanes(List<Lane> lanes, List<Startable> startable) {}
+
+    @Transactional
+    public Lanes lanes(long bringUpId) {
+        BringUp bringUp = bringUps.get(bringUpId);
+        Map<Long, Run> newest = new LinkedHashMap<>();
+        for (Run run : db.createQuery(
+                        "select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = "
+                                + "'console' and r.earlier = false order by r.id",
+                        Run.class)
+                .setParameter("id", bringUpId)
+                .getResultList()) {
+            newest.put(run.unitId, run);
+        }
+        newest.values().removeIf(run -> run.state == RunState.CANCELLED);
+        Drawn drawn = drawn(newest.values().stream().map(run -> run.id).toList());
+        List<Lane> lanes = new ArrayList<>();
+        List<Startable> startable = new ArrayList<>();
+        Set<Long> placed = plans.seats(bringUpId).keySet();
+        Setups.Begun begun = setups.begun(bringUpId);
+        Set<String> first = new HashSet<>();
+        for (Unit unit : bringUps.units(bringUpId)) {
+            if (newest.containsKey(unit.id)) {
+                drawn.dialogues
+                        .getOrDefault(newest.get(unit.id).id, List.of())
+                        .forEach(row -> lanes.add(lane(unit, kinds.of(unit), row, drawn)));
+            }
+        }
+        facts.of(bringUp, newest.keySet()).forEach((unit, known) -> {
+            if (known.kind().dialogue().isPresent() && known.known() && placed.contains(unit.id)) {
+                startable.add(new Startable(
+                        unit.id,
+                        unit.label(),
+                        known.kind().title(),
+                        unit.place(),
+                        begun.waits(unit.kind).isPresent()
+                                || !begun.ofKind().containsKey(unit.kind) && !first.add(unit.kind)));
+            }
+        });
+        return new Lanes(lanes, startable);
+    }
+
+    /**
+     * What lanes are drawn from, read at once: by run its dialogues, by dialogue its parts and the places of its open
+     * steps.
+     */
+    private record Drawn(
+            Map<Long, List<MemberDialogue>> dialogues, Map<Long, List<Part>> parts, Map<Long, Set<Integer>> open) {}
+
+    private Drawn drawn(List<Long> runs) {
+        if (runs.isEmpty()) {
+            return new Drawn(Map.of(), Map.of(), Map.of());
+        }
+        Map<Long, List<MemberDialogue>> dialogues = db.createQuery(
+                        "from MemberDialogue where runId in (:runs) order by place", MemberDialogue.class)
+                .setParameter("runs", runs)
+                .getResultStream()
+                .collect(Collectors.groupingBy(row -> row.runId));
+        Map<Long, List<Part>> parts = new HashMap<>();
+        db.createNativeQuery(
+                        "select s.dialogue_id, s.kind, s.title, s.began_at, s.ended_at, s.about, s.at_most from "
+                                + "dialogue_stretch s join dialogue d on d.id = s.dialogue_id where d.run_id in "
+                                + "(:runs) order by s.id",
+                        Object[].class)
+                .setParameter("runs", runs)
+                .getResultStream()
+                .forEach(row -> parts.computeIfAbsent((Long) row[0], id -> new ArrayList<>())
+                        .add(new Part(
+                                (String) row[1],
+                                (String) row[2],
+                                (Instant) row[3],
+                                (Instant) row[4],
+                                (Long) row[5],
+                                (Long) row[6])));
+        Map<Long, Set<Integer>> open = new HashMap<>();
+        db.createNativeQuery(
+                        "select s.dialogue_id, s.place from dialogue_step s join dialogue d on d.id = s.dialogue_id "
+                                + "where d.run_id in (:runs) and s.progress = 'OPEN'",
+                        Object[].class)
+                .setParameter("runs", runs)
+                .getResultStream()
+                .forEach(row -> open.computeIfAbsent((Long) row[0], id -> new HashSet<>())
+                        .add((Integer) row[1]));
+        return new Drawn(dialogues, parts, open);
+    }
+
+    private static Lane lane(Unit unit, Kind kind, MemberDialogue row, Drawn drawn) {
+        List<DialogueStep> steps = kind.dialogue()
+                .map(dialogue -> dialogue.withPages(row.member, row.wiped))
+                .orElse(List.of());
+        List<Part> ahead = new ArrayList<>();
+        for (int i = 0; i < steps.size(); i++) {
+            if (!drawn.open.getOrDefault(row.id, Set.of()).contains(i)) {
+                continue;
+            }
+            if (steps.get(i) instanceof Waits waits) {
+                ahead.add(new Part(
+                        "wait",
+                        waits.title(),
+                        null,
+                        null,
+                        waits.about().toSeconds(),
+                        waits.atMost().toSeconds()));
+            } else if (steps.get(i) instanceof DialogueStep.Remote remote && remote.usually() != null) {
+                ahead.add(new Part(
+                        "wait",
+                        remote.title(),
+                        null,
+                        null,
+                        remote.usually().toSeconds(),
+                        remote.longest().toSeconds()));
+            }
+        }
+        boolean standsBy = row.state == MemberDialogue.State.DONE && !row.identified && !row.line.isEmpty();
+        return new Lane(
+                unit.id,
+                row.id,
+                unit.label() + (row.member.isEmpty() ? "" : " " + row.member),
+                standsBy
+                        ? "STANDS_BY"
+                        : row.state == MemberDialogue.State.HELD && row.hold != null && row.hold.why() == Hold.Why.PEER
+                                ? "PEER"
+                                : row.state.name(),
+                row.gate,
+                drawn.parts.getOrDefault(row.id, List.of()),
+                ahead);
+    }
+}

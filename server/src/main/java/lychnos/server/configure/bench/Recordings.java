@@ -1,0 +1,111 @@
+package lychnos.server.configure.bench;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import lychnos.core.dialogue.Screen;
+import lychnos.core.sheet.MemberValues;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.MemberDialogue;
+import lychnos.server.configure.plan.Answers;
+import lychnos.server.kinds.Kinds;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Unit;
+import org.hibernate.Session;
+
+/** Recordings of lines in the asciicast format, version 2: a header, then one event a line. */
+@ApplicationScoped
+public class Recordings {
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Kinds kinds;
+    private final Answers answers;
+    private final ConsoleStore store;
+    private final ObjectMapper json;
+
+    Recordings(Session db, BringUps bringUps, Kinds kinds, Answers answers, ConsoleStore store, ObjectMapper json) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.kinds = kinds;
+        this.answers = answers;
+        this.store = store;
+        this.json = json;
+    }
+
+    /**
+     * The recording of one member's line; it holds what the line showed, without passwords, and marks at each answer.
+     */
+    @Transactional
+    public String asciicast(long dialogueId) {
+        MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
+        if (dialogue == null) {
+            throw Refusal.notFound("There is no such recording.");
+        }
+        List<Object[]> pieces = db.createNativeQuery(
+                        "select at, kind, text from line_piece where dialogue_id = :id order by number", Object[].class)
+                .setParameter("id", dialogueId)
+                .getResultList();
+        Instant begin = pieces.isEmpty() ? Instant.EPOCH : (Instant) pieces.get(0)[0];
+        StringBuilder cast = new StringBuilder();
+        cast.append(text(Map.of(
+                        "version",
+                        2,
+                        "width",
+                        Screen.COLUMNS,
+                        "height",
+                        Screen.ROWS,
+                        "timestamp",
+                        begin.getEpochSecond(),
+                        "title",
+                        dialogue.line,
+                        "lychnos",
+                        answered(dialogue))))
+                .append('\n');
+        for (Object[] piece : pieces) {
+            double seconds =
+                    Math.max(0, Duration.between(begin, (Instant) piece[0]).toMillis() / 1000.0);
+            cast.append(text(List.of(seconds, piece[1].toString(), piece[2]))).append('\n');
+        }
+        return cast.toString();
+    }
+
+    /**
+     * What the line was answered with, so that a description can be tried on the recording; of passwords the names
+     * alone.
+     */
+    private Map<String, Object> answered(MemberDialogue dialogue) {
+        Unit unit = bringUps.unit(dialogue.unitId);
+        MemberValues values = answers.of(unit, store.toldByAll(dialogue.runId)).get(dialogue.member);
+        Map<String, String> texts = new TreeMap<>(Map.of("unit", unit.label()));
+        List<String> secrets = new ArrayList<>();
+        for (String name : kinds.of(unit)
+                .dialogue()
+                .map(asks -> asks.names(dialogue.member, dialogue.wiped))
+                .orElse(Set.of())) {
+            if (values.secret(name).isPresent()) {
+                secrets.add(name);
+            } else {
+                values.text(name).ifPresent(text -> texts.put(name, text));
+            }
+        }
+        return Map.of("kind", unit.kind, "member", dialogue.member, "values", texts, "secrets", secrets);
+    }
+
+    private String text(Object value) {
+        try {
+            return json.writeValueAsString(value);
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException("an event can be written", e);
+        }
+    }
+}

@@ -1,0 +1,362 @@
+package lychnos.server.configure.line;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.Executor;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Supplier;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.Mode;
+import lychnos.server.configure.model.Change;
+import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.plan.Openings;
+import lychnos.server.configure.remote.Outpost;
+import lychnos.server.jobs.Held;
+import lychnos.server.jobs.HoldLost;
+import lychnos.server.jobs.InOrder;
+import lychnos.wire.far.Codec;
+import lychnos.wire.far.FarVantage;
+import lychnos.wire.far.Link;
+import lychnos.wire.fault.WireFault;
+import org.jboss.logging.Logger;
+
+/**
+ * A line whose dialogue a vantage carries on. While the link stands nothing goes out there before it is kept here;
+ * while it is cut the vantage keeps what happens and hands it in afterwards, and this server goes on holding the unit
+ * for it.
+ */
+public final class VantageLine implements OpenLine {
+
+    private static final Logger LOG = Logger.getLogger(VantageLine.class);
+    private static final Duration PATIENCE = Duration.ofSeconds(15);
+    private static final int TAIL = 16 * 1024;
+    private static final long AGAIN_SECONDS = 3;
+
+    private final Held held;
+    private final long dialogueId;
+    private final String member;
+    private final Dialogue dialogue;
+    private final Supplier<LineOrder> order;
+    private final FarVantage vantage;
+    private final Codec codec;
+    private final MemberLine.Surroundings around;
+    private final InOrder inOrder;
+    private final ScheduledExecutorService clockwork;
+    private final List<Onlooker> onlookers = new CopyOnWriteArrayList<>();
+    private final StringBuilder tail = new StringBuilder();
+    private volatile MemberLine.Standing standing;
+    private volatile List<String> lacking = List.of();
+    private volatile boolean gone;
+    private volatile Instant cutAt;
+
+    /** @param order how far the dialogue is, asked again for each beginning */
+    public VantageLine(
+            Held held,
+            Openings.Opening opening,
+            Supplier<LineOrder> order,
+            FarVantage vantage,
+            Codec codec,
+            MemberLine.Surroundings around,
+            Executor pool,
+            ScheduledExecutorService clockwork) {
+        this.held = held;
+        this.dialogueId = opening.kept().dialogue().id;
+        this.member = opening.kept().dialogue().member;
+        this.dialogue = opening.dialogue();
+        this.order = order;
+        this.vantage = vantage;
+        this.codec = codec;
+        this.around = around;
+        this.inOrder = new InOrder(pool);
+        this.clockwork = clockwork;
+        tail.append(opening.kept().tail());
+        standing = new MemberLine.Standing(
+                "UNSURE",
+                opening.kept().dialogue().mode.name(),
+                null,
+                "",
+                "",
+                false,
+                opening.kept().dialogue().identified,
+                opening.kept().progress().stream().map(Enum::name).toList(),
+                -1);
+    }
+
+    public String vantage() {
+        return vantage.name();
+    }
+
+    @Override
+    public long dialogueId() {
+        return dialogueId;
+    }
+
+    @Override
+    public String member() {
+        return member;
+    }
+
+    @Override
+    public Dialogue dialogue() {
+        return dialogue;
+    }
+
+    // --- beginning, and beginning again ---
+
+    @Override
+    public void open() {
+        inOrder.add(this::begin);
+    }
+
+    private void begin() {
+        if (gone) {
+            return;
+        }
+        if (!vantage.linked()) {
+            say("Vantage point " + vantage.name() + " is not connected; the line opens once it is.");
+            return;
+        }
+        ask("begin", codec.tree(order.get())).whenComplete((answer, fault) -> inOrder.add(() -> begun(answer, fault)));
+    }
+
+    private void begun(JsonNode answer, Throwable fault) {
+        if (fault != null || answer.isTextual()) {
+            String why = fault == null ? answer.asText() : sentence(fault);
+            LOG.infof("dialogue %d is not carried on at vantage %s yet: %s", dialogueId, vantage.name(), why);
+            say(why);
+            if (vantage.linked()) {
+                clockwork.schedule(this::open, AGAIN_SECONDS, TimeUnit.SECONDS);
+            }
+        }
+    }
+
+    /** A link stands: what is under way there goes on, else it is begun. */
+    public void linked() {
+        cutAt = null;
+        open();
+    }
+
+    /** The link is cut. */
+    public void cut(Instant at) {
+        cutAt = at;
+        say("");
+    }
+
+    private void say(String sentence) {
+        String more = cutAt == null
+                ? ""
+                : "Vantage point " + vantage.name() + " has been disconnected since "
+                        + cutAt.toString().substring(11, 16) + " UTC. The work continues there and is handed in later.";
+        MemberLine.Standing now = standing;
+        tell(new MemberLine.Standing(
+                now.state(),
+                now.mode(),
+                now.hold(),
+                sentence.isEmpty() ? more : sentence,
+                now.hand(),
+                false,
+                now.identified(),
+                now.progress(),
+                -1));
+    }
+
+    private void tell(MemberLine.Standing now) {
+        standing = now;
+        onlookers.forEach(each -> each.changed(now));
+    }
+
+    private CompletableFuture<JsonNode> ask(String what, Object... with) {
+        ObjectNode message = codec.json()
+                .createObjectNode()
+                .put("do", Outpost.PREFIX + what)
+                .put("bench", dialogueId)
+                .put("fence", held.fence());
+        message.set("with", codec.tree(with));
+        return vantage.ask(message, PATIENCE);
+    }
+
+    private static String sentence(Throwable fault) {
+        Throwable cause = fault instanceof java.util.concurrent.CompletionException && fault.getCause() != null
+                ? fault.getCause()
+                : fault;
+        return cause instanceof WireFault wire ? wire.getMessage() : "The vantage point did not answer in time.";
+    }
+
+    // --- what comes from there ---
+
+    /** Takes in what the vantage says of this line. */
+    public void heard(JsonNode message, Link back) {
+        if (message.has("shown")) {
+            shown(message.path("shown").asText());
+            return;
+        }
+        inOrder.add(() -> {
+            try {
+                take(message, back);
+            } catch (IOException | IllegalStateException e) {
+                LOG.warnf(
+                        "What vantage %s hands in of dialogue %d cannot be taken: %s",
+                        vantage.name(), dialogueId, e.getMessage());
+            }
+        });
+    }
+
+    private void take(JsonNode message, Link back) throws IOException {
+        if (gone) {
+            return;
+        }
+        if (message.has("step")) {
+            keep((LineOrder.Handed) codec.read(message.path("step"), LineOrder.Handed.class), back);
+        } else if (message.has("standing")) {
+            tell((MemberLine.Standing) codec.read(message.path("standing"), MemberLine.Standing.class));
+            List<String> lacks = new ArrayList<>();
+            message.path("lacks").forEach(each -> lacks.add(each.asText()));
+            lacking = lacks;
+        } else if (message.has("told")) {
+            around.told(
+                    this, message.path("told").asText(), message.path("value").asText());
+        } else if (message.has("identified")) {
+            around.identified(this);
+        } else if (message.has("done")) {
+            around.done(this);
+        } else if (message.has("key")) {
+            boolean trusted = around.trusts(
+                    message.path("server").asText(), message.path("key").asText());
+            ask("trusts", message.path("key").asText(), trusted);
+        }
+    }
+
+    private void keep(LineOrder.Handed step, Link back) {
+        String came = "kept";
+        try {
+            if (step.state() == null) {
+                around.save(held, step.pieces());
+            } else {
+                around.save(held, step.change(dialogueId, dialogue, member), step.pieces());
+            }
+        } catch (ConsoleStore.KeptBefore e) {
+            LOG.debugf("dialogue %d: a step was handed in twice", dialogueId);
+        } catch (HoldLost e) {
+            came = "lost";
+            around.lost(this);
+        } catch (RuntimeException e) {
+            LOG.warnf(
+                    "A step of dialogue %d cannot be kept now (%s); the vantage hands it in again.",
+                    dialogueId, e.getMessage());
+            came = "again";
+        }
+        back.send(codec.write(
+                codec.json().createObjectNode().put("bench", dialogueId).put(came, step.number())));
+    }
+
+    private synchronized void shown(String text) {
+        tail.append(text);
+        if (tail.length() > 2 * TAIL) {
+            tail.delete(0, tail.length() - TAIL);
+        }
+        onlookers.forEach(each -> each.shown(text));
+    }
+
+    // --- those who look, and those who decide ---
+
+    @Override
+    public void watch(Onlooker onlooker) {
+        synchronized (this) {
+            onlooker.shown(tail.toString());
+            onlookers.add(onlooker);
+        }
+        onlooker.changed(standing);
+    }
+
+    @Override
+    public void leave(Onlooker onlooker) {
+        onlookers.remove(onlooker);
+    }
+
+    /** Completes with why not, or with nothing. */
+    private CompletableFuture<Optional<String>> decide(String what, Object... with) {
+        return ask(what, with)
+                .handle((answer, fault) -> fault != null
+                        ? Optional.of(sentence(fault))
+                        : Optional.ofNullable(answer.isTextual() ? answer.asText() : null));
+    }
+
+    @Override
+    public void take(String login) {
+        ask("take", login);
+    }
+
+    @Override
+    public CompletableFuture<Optional<String>> typed(String keys, String login) {
+        return decide("typed", keys, login);
+    }
+
+    @Override
+    public CompletableFuture<Optional<String>> sendBreak(String login) {
+        return decide("break", login);
+    }
+
+    @Override
+    public void resize(int columns, int rows) {
+        ask("resize", columns, rows);
+    }
+
+    @Override
+    public CompletableFuture<Optional<String>> mode(Mode next, String login) {
+        return decide("mode", next, login);
+    }
+
+    @Override
+    public CompletableFuture<Optional<String>> goOn(String typed, String login) {
+        return decide("goOn", typed == null ? "" : typed, login);
+    }
+
+    @Override
+    public CompletableFuture<Optional<String>> again(String login) {
+        return decide("again", login);
+    }
+
+    @Override
+    public void halt(String login) {
+        ask("halt", login).exceptionally(fault -> {
+            inOrder.add(() -> say("It could not be stopped from here: " + sentence(fault)));
+            return null;
+        });
+    }
+
+    @Override
+    public void otherIsActive() {
+        ask("otherIsActive");
+    }
+
+    @Override
+    public void known(String name, String value) {
+        ask("known", name, value);
+    }
+
+    @Override
+    public List<String> lacks() {
+        return lacking;
+    }
+
+    /** The vantage hands them in itself. */
+    @Override
+    public List<Change.Piece> takePieces() {
+        return List.of();
+    }
+
+    @Override
+    public void close() {
+        gone = true;
+        ask("close");
+    }
+}

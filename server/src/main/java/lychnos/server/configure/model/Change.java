@@ -1,0 +1,76 @@
+package lychnos.server.configure.model;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.dialogue.Conversation;
+import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.Hold;
+import lychnos.core.dialogue.Mode;
+
+/**
+ * What is to be kept of a member's dialogue before anything more is sent.
+ *
+ * @param steps every step, where the plan itself has changed; else null
+ * @param moved steps whose progress has changed
+ * @param sends steps whose answer is about to go out, with what is typed; null for a password
+ * @param by who types
+ * @param way how the machine is worked at: console or web
+ * @param tries names of the passwords that are about to be sent
+ * @param proven names of the passwords that have logged in
+ * @param told values that the line has told
+ * @param stretch what the time goes to from now on
+ * @param handed the number under which a vantage has handed it in; 0 where it is from here
+ */
+public record Change(
+        long dialogueId,
+        Instant at,
+        Conversation.State state,
+        Hold hold,
+        Mode mode,
+        boolean wiped,
+        boolean identified,
+        String note,
+        List<DialogueStep> steps,
+        Map<Integer, Moved> moved,
+        Map<Integer, String> sends,
+        String by,
+        String way,
+        List<String> tries,
+        List<String> proven,
+        Map<String, String> told,
+        Stretch stretch,
+        long handed) {
+
+    /** Where a step stands now. */
+    public record Moved(Conversation.Progress progress, String evidence) {}
+
+    /**
+     * What the time goes to: {@code hands}, {@code wait} or {@code held}; usual and longest in seconds where that is
+     * known.
+     */
+    public record Stretch(String kind, String title, long about, long atMost) {
+
+        /** A member that is held, which is a wait like any other where nobody is needed to end it. */
+        public static Stretch held(Optional<Hold.Why> why, Conversation.State state) {
+            return why.equals(Optional.of(Hold.Why.PEER))
+                    ? new Stretch("wait", "another one", 0, 0)
+                    : new Stretch("held", why.map(Enum::name).orElse(state.name()), 0, 0);
+        }
+    }
+
+    /** A piece of the recording: {@code o} for what the line showed, {@code m} for a mark. */
+    public record Piece(long dialogueId, long number, Instant at, char kind, String text) {
+
+        /** The same piece with what came right behind it. */
+        public Piece with(String more) {
+            return new Piece(dialogueId, number, at, kind, text + more);
+        }
+
+        /** Its text as the database takes it, which knows no NUL. */
+        String storable() {
+            return text.indexOf('\0') < 0 ? text : text.replace("\0", "");
+        }
+    }
+}

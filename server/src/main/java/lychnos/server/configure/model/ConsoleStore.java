@@ -1,0 +1,512 @@
+package lychnos.server.configure.model;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.persistence.LockModeType;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import lychnos.core.dialogue.Conversation;
+import lychnos.core.dialogue.Conversation.Progress;
+import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.Mode;
+import lychnos.core.order.RunState;
+import lychnos.server.LychnosConfig;
+import lychnos.server.database.DatabaseClock;
+import lychnos.server.database.ReadsOnly;
+import lychnos.server.database.Rows;
+import lychnos.server.database.ThisServer;
+import lychnos.server.jobs.Held;
+import lychnos.server.jobs.HoldLost;
+import lychnos.server.jobs.Run;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.secrets.SealedStore;
+import lychnos.server.units.Unit;
+import org.hibernate.Session;
+
+/**
+ * What PostgreSQL keeps of dialogues. Everything is written under the fence of the unit's run: who has lost it writes
+ * nothing.
+ */
+@ApplicationScoped
+public class ConsoleStore {
+
+    public static final String CONSOLE = "console";
+
+    public static final String LOST = "another server has this unit now, or its setup has ended";
+
+    private static final int MOST_TOLD = 400;
+
+    private final Session db;
+    private final StepWriter writer;
+    private final SealedStore sealed;
+    private final Journal journal;
+    private final Live live;
+    private final LychnosConfig config;
+    private final Clock clock;
+    private final DatabaseClock databaseClock;
+
+    ConsoleStore(
+            Session db,
+            StepWriter writer,
+            SealedStore sealed,
+            Journal journal,
+            Live live,
+            LychnosConfig config,
+            Clock clock,
+            DatabaseClock databaseClock) {
+        this.databaseClock = databaseClock;
+        this.db = db;
+        this.writer = writer;
+        this.sealed = sealed;
+        this.journal = journal;
+        this.live = live;
+        this.config = config;
+        this.clock = clock;
+    }
+
+    // --- leases ---
+
+    /** Takes units that were started, and those that a dead server left. */
+    @Transactional
+    public List<Held> claim(int most) {
+        List<Held> held = new ArrayList<>();
+        for (Run run : db.createNativeQuery(
+                        "select * from run where purpose = 'console' and (state = 'WAITING' or state = 'RUNNING' and "
+                                + "lease_until < now()) and "
+                                + ThisServer.REACHES + " order by id limit " + most + " for update skip locked",
+                        Run.class)
+                .getResultList()) {
+            if (run.state == RunState.WAITING) {
+                run.become(RunState.RUNNING, clock.instant());
+                run.startedAt = clock.instant();
+            }
+            run.fence++;
+            run.leaseOwner = ThisServer.ID;
+            run.leaseUntil = databaseClock.now().plus(config.run().lease());
+            Unit unit = db.find(Unit.class, run.unitId);
+            held.add(new Held(run.id, run.unitId, unit.bringUpId, CONSOLE, run.fence));
+        }
+        return held;
+    }
+
+    private Run under(Held held) throws HoldLost {
+        Run run = db.find(Run.class, held.runId(), LockModeType.PESSIMISTIC_WRITE);
+        db.refresh(run);
+        if (run.fence != held.fence() || run.state != RunState.RUNNING) {
+            throw new HoldLost(LOST);
+        }
+        return run;
+    }
+
+    // --- reading ---
+
+    /** A member's dialogue as it was left. */
+    public record Kept(
+            MemberDialogue dialogue,
+            List<Progress> progress,
+            Map<String, String> told,
+            String shown,
+            String tail,
+            long pieces) {}
+
+    @Transactional
+    public List<Kept> load(long runId) {
+        List<Kept> kept = new ArrayList<>();
+        Map<Long, List<Progress>> steps = new HashMap<>();
+        db.createNativeQuery(
+                        "select s.dialogue_id, s.progress from dialogue_step s join dialogue d on d.id = "
+                                + "s.dialogue_id where d.run_id = :run order by s.dialogue_id, s.place",
+                        Object[].class)
+                .setParameter("run", runId)
+                .getResultStream()
+                .forEach(row -> steps.computeIfAbsent((Long) row[0], id -> new ArrayList<>())
+                        .add(Progress.valueOf((String) row[1])));
+        for (MemberDialogue dialogue : dialogues(runId)) {
+            List<Progress> progress = steps.getOrDefault(dialogue.id, List.of());
+            if (dialogue.openedAt == null) {
+                kept.add(new Kept(dialogue, progress, Map.of(), "", "", 0)); // nothing was ever said on it
+                continue;
+            }
+            // a mark is written at each answer: what came behind the last one is what the line has shown since
+            String shown = text(
+                    "select text from line_piece where dialogue_id = :id and kind = 'o' and number >"
+                            + " coalesce((select max(number) from line_piece where dialogue_id = :id and kind = "
+                            + "'m'), -1) order by number",
+                    dialogue.id);
+            String tail = text(
+                    "select text from (select number, text from line_piece where dialogue_id = :id and kind = 'o' "
+                            + "order by number desc limit 60) t order by number",
+                    dialogue.id);
+            long pieces = db.createNativeQuery(
+                            "select coalesce(max(number) + 1, 0) from line_piece where dialogue_id = :id", Long.class)
+                    .setParameter("id", dialogue.id)
+                    .getSingleResult();
+            kept.add(new Kept(dialogue, progress, told(dialogue.id), shown, tail, pieces));
+        }
+        return kept;
+    }
+
+    private String text(String sql, long id) {
+        return String.join(
+                "",
+                db.createNativeQuery(sql, String.class).setParameter("id", id).getResultList());
+    }
+
+    /** How many members a unit under way has. */
+    @Transactional
+    public long members(long runId) {
+        return db.createQuery("select count(*) from MemberDialogue where runId = :id", Long.class)
+                .setParameter("id", runId)
+                .getSingleResult();
+    }
+
+    public List<MemberDialogue> dialogues(long runId) {
+        return db.createQuery("from MemberDialogue where runId = :id order by place", MemberDialogue.class)
+                .setParameter("id", runId)
+                .getResultList();
+    }
+
+    private Map<String, String> told(long dialogueId) {
+        Map<String, String> told = new LinkedHashMap<>();
+        db.createNativeQuery("select name, value from dialogue_value where dialogue_id = :id", Object[].class)
+                .setParameter("id", dialogueId)
+                .getResultStream()
+                .forEach(row -> told.put((String) row[0], (String) row[1]));
+        return told;
+    }
+
+    /** What all members' lines have told: {@code left.code}. */
+    @Transactional
+    public Map<String, String> toldByAll(long runId) {
+        Map<String, String> all = new HashMap<>();
+        for (MemberDialogue dialogue : dialogues(runId)) {
+            told(dialogue.id).forEach((name, value) -> all.put(dialogue.member.replace(' ', '-') + "." + name, value));
+        }
+        return all;
+    }
+
+    /** What is kept of a line that another server holds: {@code shown} since a piece of its recording. */
+    public record Far(
+            String state,
+            String mode,
+            HoldView hold,
+            boolean identified,
+            List<String> progress,
+            String shown,
+            long next) {}
+
+    /**
+     * A dialogue whose line is open on some server.
+     *
+     * @param from the first piece of the recording that is wanted; of a long one only the end is given
+     */
+    @Transactional
+    @ReadsOnly
+    public Optional<Far> far(long dialogueId, long from) {
+        MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
+        Run run = dialogue == null ? null : db.find(Run.class, dialogue.runId);
+        if (run == null
+                || run.state != RunState.RUNNING
+                || dialogue.openedAt == null
+                || dialogue.state == MemberDialogue.State.BY_HAND) {
+            return Optional.empty();
+        }
+        List<Object[]> pieces = db.createNativeQuery(
+                        "select number, text from line_piece where dialogue_id = :id and kind = 'o' and number >= "
+                                + ":from order by number desc limit 200",
+                        Object[].class)
+                .setParameter("id", dialogueId)
+                .setParameter("from", from)
+                .getResultList();
+        StringBuilder shown = new StringBuilder();
+        for (int i = pieces.size() - 1; i >= 0; i--) {
+            shown.append(pieces.get(i)[1]);
+        }
+        List<String> progress = db.createNativeQuery(
+                        "select progress from dialogue_step where dialogue_id = :id order by place", String.class)
+                .setParameter("id", dialogueId)
+                .getResultList();
+        long next = pieces.isEmpty() ? from : ((Number) pieces.get(0)[0]).longValue() + 1;
+        return Optional.of(new Far(
+                dialogue.state.name(),
+                dialogue.mode.name(),
+                HoldView.of(dialogue.hold),
+                dialogue.identified,
+                progress,
+                shown.toString(),
+                next));
+    }
+
+    // --- writing ---
+
+    /** Writes the steps of a new plan; those that were there already keep what is known of them. */
+    @Transactional
+    public void plan(long dialogueId, List<DialogueStep> steps) {
+        db.createNativeMutationQuery("delete from dialogue_step where dialogue_id = :id")
+                .setParameter("id", dialogueId)
+                .executeUpdate();
+        Rows.of(numbered(steps))
+                .column("integer", Numbered::place)
+                .column("text", each -> each.step().title())
+                .write(
+                        db,
+                        "insert into dialogue_step (dialogue_id, place, title, progress) select " + dialogueId
+                                + ", place, title, 'OPEN' from %s as given (place, title)");
+    }
+
+    private record Numbered(int place, DialogueStep step) {}
+
+    private static List<Numbered> numbered(List<DialogueStep> steps) {
+        List<Numbered> numbered = new ArrayList<>();
+        for (DialogueStep step : steps) {
+            numbered.add(new Numbered(numbered.size(), step));
+        }
+        return numbered;
+    }
+
+    /** Keeps a change and what of the recording belongs to it, all of it or nothing. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public void save(StepWriter.Step step) throws HoldLost {
+        if (step.change().steps() != null) {
+            plan(step.change().dialogueId(), step.change().steps());
+        }
+        if (!saveAll(List.of(step)).get(0)) {
+            throw new HoldLost(LOST);
+        }
+    }
+
+    /**
+     * Keeps changes of several lines that need no new plan, all of them or none; gives back for each whether its unit
+     * is still ours.
+     */
+    @Transactional
+    public List<Boolean> saveAll(List<StepWriter.Step> steps) {
+        List<Boolean> ours = writer.write(steps);
+        List<StepWriter.Step> kept = IntStream.range(0, steps.size())
+                .filter(ours::get)
+                .mapToObj(steps::get)
+                .toList();
+        writer.stretches(kept.stream()
+                .map(StepWriter.Step::change)
+                .filter(change -> change.stretch() != null)
+                .toList());
+        kept.forEach(step -> more(step.held(), step.change()));
+        return ours;
+    }
+
+    /** Whether the unit of a dialogue is being set up, by whichever server. */
+    @Transactional
+    public boolean under(long dialogueId) {
+        return db.createQuery(
+                                "select count(r) from MemberDialogue d join Run r on r.id = d.runId where d.id = :id "
+                                        + "and r.state = RUNNING",
+                                Long.class)
+                        .setParameter("id", dialogueId)
+                        .getSingleResult()
+                > 0;
+    }
+
+    /** A step that a vantage has handed in before, and that was kept then. */
+    public static final class KeptBefore extends RuntimeException {}
+
+    private void more(Held held, Change change) {
+        if (change.handed() > 0
+                && db.createNativeMutationQuery(
+                                        "update dialogue set handed_in = :number where id = :id and handed_in < "
+                                                + ":number")
+                                .setParameter("number", change.handed())
+                                .setParameter("id", change.dialogueId())
+                                .executeUpdate()
+                        == 0) {
+            throw new KeptBefore();
+        }
+        passwords(held, change);
+        if (!change.told().isEmpty()) {
+            Rows.of(List.copyOf(change.told().entrySet()))
+                    .column("text", Map.Entry::getKey)
+                    .column(
+                            "text",
+                            told -> told.getValue().length() > MOST_TOLD
+                                    ? told.getValue().substring(0, MOST_TOLD)
+                                    : told.getValue())
+                    .write(
+                            db,
+                            "insert into dialogue_value (dialogue_id, name, value, at) select " + change.dialogueId()
+                                    + ", name, value, now() from %s as told (name, value)"
+                                    + " on conflict (dialogue_id, name) do update set value = excluded.value, at = "
+                                    + "excluded.at");
+        }
+        if (change.state() == Conversation.State.DONE) {
+            ended(held, change.dialogueId());
+        }
+    }
+
+    private void passwords(Held held, Change change) {
+        if (change.tries().isEmpty() && change.proven().isEmpty()) {
+            return;
+        }
+        String member = db.find(MemberDialogue.class, change.dialogueId()).member;
+        change.tries().forEach(name -> db.createNativeMutationQuery(
+                        "insert into credential_try (unit_id, member, way, credential, at) values (:unit, :member, "
+                                + ":way, :name, :at)")
+                .setParameter("unit", held.unitId())
+                .setParameter("member", member)
+                .setParameter("way", change.way())
+                .setParameter("name", name)
+                .setParameter("at", change.at())
+                .executeUpdate());
+        change.proven().forEach(name -> {
+            sealed.proven(held.unitId(), name);
+            journal.writeWork(
+                    held.bringUpId(), held.unitId(), "the new password “" + name + "” has logged in" + of(member));
+        });
+    }
+
+    /**
+     * The line has asked everything, or the pages are filled in; there may be pages left. One that stands by has none.
+     */
+    private void ended(Held held, long dialogueId) {
+        MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
+        db.refresh(dialogue);
+        if (standsBy(dialogue)) {
+            db.createNativeMutationQuery(
+                            "update dialogue_step set progress = 'LEFT_OUT' where dialogue_id = :id and progress = "
+                                    + "'OPEN'")
+                    .setParameter("id", dialogueId)
+                    .executeUpdate();
+        }
+        if (open(dialogueId)) {
+            dialogue.state = MemberDialogue.State.BY_HAND;
+            dialogue.endedAt = null;
+        } else {
+            journal.writeWork(held.bringUpId(), held.unitId(), "set up" + of(dialogue.member));
+        }
+    }
+
+    /** Whether a member with a line ended without ever having been taken for the one that is set up. */
+    private static boolean standsBy(MemberDialogue dialogue) {
+        return !dialogue.identified && !dialogue.line.isEmpty();
+    }
+
+    /** Leaves the rest of a member's pages to a person. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public void byHand(Held held, long dialogueId) throws HoldLost {
+        under(held);
+        MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
+        dialogue.state = MemberDialogue.State.BY_HAND;
+        dialogue.mode = Mode.WATCH;
+        dialogue.hold = null;
+        dialogue.note = "";
+        live.tell(held.bringUpId(), "configure");
+    }
+
+    /** Whether a unit's password of this name has logged in, and no newer one waits for that. */
+    @Transactional
+    public boolean proven(long unitId, String name) {
+        return sealed.open(unitId, name, SealedStore.State.MADE).isEmpty()
+                && sealed.open(unitId, name, SealedStore.State.PROVEN).isPresent();
+    }
+
+    private boolean open(long dialogueId) {
+        return db.createNativeQuery(
+                                "select count(*) from dialogue_step where dialogue_id = :id and progress = 'OPEN'",
+                                Long.class)
+                        .setParameter("id", dialogueId)
+                        .getSingleResult()
+                > 0;
+    }
+
+    private static String of(String member) {
+        return member.isEmpty() ? "" : ", " + member;
+    }
+
+    /**
+     * Keeps pieces of recordings, of any number of lines, and tells of bring-ups in which steps were kept meanwhile.
+     */
+    @Transactional
+    public void keep(Collection<Change.Piece> pieces, Collection<Long> changed) {
+        changed.forEach(bringUp -> live.tell(bringUp, "configure"));
+        if (!pieces.isEmpty()) {
+            Rows.of(List.copyOf(pieces))
+                    .column("bigint", Change.Piece::dialogueId)
+                    .column("bigint", Change.Piece::number)
+                    .column("timestamptz", Change.Piece::at)
+                    .column("text", Change.Piece::kind)
+                    .column("text", Change.Piece::storable)
+                    .write(
+                            db,
+                            "insert into line_piece (dialogue_id, number, at, kind, text) select * from %s on "
+                                    + "conflict do nothing");
+        }
+    }
+
+    /** Says that lines of a unit are opened, or that a person does by hand what belongs to them. */
+    @Transactional(rollbackOn = HoldLost.class)
+    public void opened(Held held, Collection<Long> dialogueIds, boolean byHand) throws HoldLost {
+        under(held);
+        for (MemberDialogue dialogue : db.createQuery("from MemberDialogue where id in (:ids)", MemberDialogue.class)
+                .setParameter("ids", dialogueIds)
+                .getResultList()) {
+            dialogue.state = byHand ? MemberDialogue.State.BY_HAND : MemberDialogue.State.UNSURE;
+            dialogue.openGate();
+            dialogue.openedAt = dialogue.openedAt == null ? clock.instant() : dialogue.openedAt;
+        }
+        live.tell(held.bringUpId(), "configure");
+    }
+
+    /**
+     * Opens the gate of each member that stands behind one that is done; ends the unit's setup once every member is,
+     * and gives back whether it is.
+     */
+    @Transactional(rollbackOn = HoldLost.class)
+    public boolean endOrOpenGates(Held held) throws HoldLost {
+        Run run = under(held);
+        boolean beforeIsDone = true;
+        boolean allDone = true;
+        for (MemberDialogue dialogue : dialogues(run.id)) {
+            if (beforeIsDone && dialogue.waitsFor != MemberDialogue.WaitsFor.TICKS) {
+                dialogue.openGate();
+            }
+            beforeIsDone = dialogue.state == MemberDialogue.State.DONE;
+            allDone &= beforeIsDone;
+        }
+        if (allDone) {
+            run.become(RunState.DONE, clock.instant());
+            run.note = "Set up.";
+            // whether it is proven is looked at right away
+            db.createNativeMutationQuery(
+                            "insert into run (unit_id, purpose, state) values (:unit, 'prove', 'WAITING') on "
+                                    + "conflict (unit_id, purpose) where state in ('WAITING', 'RUNNING', 'STOPPED') "
+                                    + "do nothing")
+                    .setParameter("unit", held.unitId())
+                    .executeUpdate();
+        }
+        live.tell(held.bringUpId(), "configure");
+        return allDone;
+    }
+
+    /** The fingerprint remembered of a line server; an unknown one is remembered. */
+    @Transactional
+    public boolean keyIsAsRemembered(String server, String fingerprint) {
+        db.createNativeMutationQuery(
+                        "insert into line_key (server, fingerprint, seen_at) values (:server, :key, :at) on conflict "
+                                + "do nothing")
+                .setParameter("server", server)
+                .setParameter("key", fingerprint)
+                .setParameter("at", Instant.now(clock))
+                .executeUpdate();
+        return db.createNativeQuery("select fingerprint from line_key where server = :server", String.class)
+                .setParameter("server", server)
+                .getSingleResult()
+                .equals(fingerprint);
+    }
+}

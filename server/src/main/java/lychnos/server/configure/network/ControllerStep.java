@@ -1,0 +1,250 @@
+package lychnos.server.configure.network;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.BiPredicate;
+import lychnos.core.address.Address;
+import lychnos.core.dialogue.ControllerPlan;
+import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.Hold;
+import lychnos.core.dialogue.Hold.Why;
+import lychnos.core.dialogue.Mode;
+import lychnos.core.dialogue.Values;
+import lychnos.core.fact.Mac;
+import lychnos.core.proof.Settings;
+import lychnos.server.allocate.FirstAddress;
+import lychnos.server.api.problem.Refusal;
+import lychnos.wire.controller.ControllerSetup;
+import lychnos.wire.controller.ControllerStop;
+import lychnos.wire.controller.Move;
+import lychnos.wire.fault.WireFault;
+import lychnos.wire.redfish.RedfishClient;
+import lychnos.wire.redfish.RedfishFault;
+import lychnos.wire.vantage.Vantage;
+
+/**
+ * A member's server management controller, set up by the operations of {@link ControllerSetup}: found by its lease,
+ * identified, given our password, time servers, name and fixed address, followed to that address and read back there.
+ */
+final class ControllerStep implements RemoteStep {
+
+    /** Finds a controller that was never set up. */
+    @FunctionalInterface
+    interface Finding {
+        Optional<FirstAddress.Found> find(Mac mac, int port) throws WireFault;
+    }
+
+    private static final String BOTH_REFUSED = "The controller refuses the factory password on its label, and ours as "
+            + "well. Each was tried once, so that no account is locked. Read the label once more, or reset the "
+            + "controller; going on tries both once more.";
+
+    private final int place;
+    private final DialogueStep.Controller step;
+    private final ControllerPlan plan;
+    private final Vantage vantage;
+    private final int port;
+    private final Finding finding;
+    private final BiPredicate<String, String> trusts;
+    private final Clock clock;
+    private Move move;
+    private Instant movedAt = Instant.EPOCH;
+
+    ControllerStep(
+            int place,
+            DialogueStep.Controller step,
+            Values values,
+            Vantage vantage,
+            int port,
+            Finding finding,
+            BiPredicate<String, String> trusts,
+            Clock clock) {
+        this.place = place;
+        this.step = step;
+        this.plan = new ControllerPlan(step, values);
+        this.vantage = vantage;
+        this.port = port;
+        this.finding = finding;
+        this.trusts = trusts;
+        this.clock = clock;
+    }
+
+    @Override
+    public String what() {
+        return "the controller";
+    }
+
+    @Override
+    public List<String> lacking() {
+        return plan.lacking();
+    }
+
+    @Override
+    public Optional<Hold> stops(Mode mode) {
+        return plan.stops(place, mode);
+    }
+
+    @FunctionalInterface
+    private interface Doing {
+        Outcome run() throws WireFault, RedfishFault, ControllerStop;
+    }
+
+    private Outcome guarded(Doing doing) throws WireFault {
+        try {
+            return doing.run();
+        } catch (ControllerStop e) {
+            return stands(why(e.why()), e.getMessage() + " " + e.advice());
+        } catch (Refusal e) {
+            return stands(Why.UNREACHED, e.getMessage() + " Going on tries it again.");
+        } catch (RedfishFault e) {
+            return new Outcome.Stands(new Hold(
+                    Why.PAGE,
+                    place,
+                    "The controller answered: " + e.getMessage() + ". Correct what it refuses; going on sets it again.",
+                    e.getMessage(),
+                    ""));
+        }
+    }
+
+    private static Why why(ControllerStop.Cause cause) {
+        return switch (cause) {
+            case ANOTHER_MACHINE -> Why.WRONG_MACHINE;
+            case NOT_IDENTIFIED -> Why.NOT_KNOWN;
+            case ADDRESS_IN_USE, BACK_AT_OLD_ADDRESS, NOT_AS_PLANNED -> Why.PAGE;
+        };
+    }
+
+    private Outcome stands(Why why, String sentence) {
+        return new Outcome.Stands(new Hold(why, place, sentence, "", ""));
+    }
+
+    /** Where nothing is {@link #lacking}. */
+    private ControllerSetup setup() {
+        return new ControllerSetup(
+                vantage,
+                port,
+                new ControllerSetup.Wanted(plan.mac().orElseThrow(), plan.serial(), plan.user(), plan.settings(), ""),
+                this::open);
+    }
+
+    private RedfishClient open(Address at) throws WireFault, RedfishFault {
+        RedfishClient client = new RedfishClient(vantage, at, port, null);
+        client.root(); // without a log-in: to see the certificate
+        if (!trusts.test("controller " + plan.mac().orElseThrow(), client.fingerprint())) {
+            throw new WireFault(
+                    WireFault.Kind.OTHER_CERTIFICATE,
+                    "it shows another certificate than before, " + client.fingerprint()
+                            + "; nothing was sent under that one");
+        }
+        return client;
+    }
+
+    @Override
+    public Outcome carryOut(boolean begun, Sending sending) throws WireFault {
+        ControllerSetup setup = setup();
+        try {
+            return guarded(() -> set(setup, begun, sending));
+        } catch (WireFault e) {
+            if (!setup.refused()) {
+                throw e;
+            }
+            return stands(
+                    Why.UNREACHED,
+                    "The controller cannot be reached: " + e.getMessage() + ". It has refused a password before, so it "
+                            + "is not tried again automatically. Going on tries it again.");
+        }
+    }
+
+    private Outcome set(ControllerSetup setup, boolean begun, Sending sending)
+            throws WireFault, RedfishFault, ControllerStop {
+        Settings settings = setup.wanted().settings();
+        Optional<FirstAddress.Found> found = setup.answersAt(settings.address(), begun)
+                ? Optional.of(new FirstAddress.Found(settings.address(), "answers at its planned address"))
+                : finding.find(setup.wanted().mac(), port);
+        if (found.isEmpty()) {
+            return stands(Why.UNREACHED, notFound(setup.wanted().mac()));
+        }
+        Address at = found.get().address();
+        boolean macSeen = setup.checkMac(at);
+        String evidence;
+        boolean complete;
+        boolean ours;
+        try (RedfishClient client = setup.open(at)) {
+            // after an interruption it is not known whether the new one was taken: the likelier one is tried first
+            Optional<ControllerSetup.Entry> entry = setup.logIn(
+                    client, begun ? List.of(plan.ours(), plan.delivered()) : List.of(plan.delivered(), plan.ours()));
+            if (entry.isEmpty()) {
+                return stands(Why.PAGE, BOTH_REFUSED);
+            }
+            ours = entry.get().password().equals(plan.ours());
+            ControllerSetup.Identified identified = setup.identify(client, macSeen);
+            complete = identified.complete();
+            evidence = identified.evidence();
+            if (!sending.keep(settings.address() + ", " + settings.fqdn(), List.of(step.phrase()))) {
+                return new Outcome.NotKept();
+            }
+            if (!ours) {
+                setup.changePassword(client, entry.get().account(), plan.ours()); // the next log-in shows if it took it
+            }
+        }
+        try (RedfishClient client = setup.open(at)) {
+            if (setup.logIn(client, List.of(plan.ours())).isEmpty()) {
+                return refused(ours ? "" : " The factory password on its label may still be valid.");
+            }
+            if (!complete) {
+                evidence = setup.confirm(client);
+            }
+            move = setup.moveFrom(at);
+            if (Settings.differences(setup.read(client)).isEmpty()) {
+                return done(found.get().how() + "; " + evidence);
+            }
+            setup.setTime(client);
+            setup.refuseUnknownDevice();
+            setup.setNetwork(client);
+            movedAt = clock.instant();
+        }
+        return new Outcome.Works(found.get().how() + "; " + evidence);
+    }
+
+    private static String notFound(Mac mac) {
+        return "No controller with " + mac
+                + " answers where DHCP has leased it an address. Check the cable of its port, "
+                + "the label, and whether the DHCP server's lease file is defined; going on looks again.";
+    }
+
+    private Outcome refused(String more) {
+        return stands(
+                Why.PAGE,
+                "The controller refuses our password." + more
+                        + " It was not tried a second time. Going on tries both passwords once more.");
+    }
+
+    @Override
+    public Outcome look() throws WireFault {
+        return guarded(() -> {
+            ControllerSetup setup = setup();
+            if (move == null) { // taken up after an interruption: where it was before is not known
+                move = setup.moveFrom(setup.wanted().settings().address());
+            }
+            boolean late = clock.instant().isAfter(movedAt.plus(step.usually()));
+            return move.arrived(late) ? readBack(setup) : new Outcome.Works("");
+        });
+    }
+
+    private Outcome readBack(ControllerSetup setup) throws WireFault, RedfishFault, ControllerStop {
+        Address planned = setup.wanted().settings().address();
+        try (RedfishClient client = setup.open(planned)) {
+            if (setup.logIn(client, List.of(plan.ours())).isEmpty()) {
+                return refused("");
+            }
+            String evidence = setup.readBack(client);
+            return done((move.from().equals(planned) ? "" : "came from " + move.from() + "; ") + evidence);
+        }
+    }
+
+    private Outcome done(String evidence) {
+        return new Outcome.Done(evidence, List.of(step.phrase()), Map.of());
+    }
+}

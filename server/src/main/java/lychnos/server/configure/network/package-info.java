@@ -1,0 +1,2 @@
+/** What is set up over the network: controllers, and pages after the console. */
+package lychnos.server.configure.network;

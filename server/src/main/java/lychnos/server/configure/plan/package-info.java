@@ -1,0 +1,2 @@
+/** Setups on consoles before they begin: what is answered, in which order, on which lines. */
+package lychnos.server.configure.plan;

@@ -1,2 +1,0 @@
-/** The program that runs at a remote vantage point. */
-package lychnos.server.outpost;

@@ -1,0 +1,296 @@
+package lychnos.server.configure.line;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import lychnos.core.address.Address;
+import lychnos.core.dialogue.Conversation.Progress;
+import lychnos.core.dialogue.Conversation.State;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.DialogueStep.Mark;
+import lychnos.core.dialogue.Mode;
+import lychnos.core.fact.Secret;
+import lychnos.core.kind.KindReader;
+import lychnos.core.sheet.MemberValues;
+import lychnos.core.sheet.UnitFacts;
+import lychnos.server.configure.model.Change;
+import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.MemberDialogue;
+import lychnos.server.configure.plan.ConsoleLines;
+import lychnos.server.jobs.Held;
+import lychnos.server.jobs.HoldLost;
+import lychnos.server.time.FakeClockwork;
+import lychnos.wire.console.ConsoleLine;
+import lychnos.wire.console.LineAddress;
+import lychnos.wire.fault.WireFault;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** One line with a machine that is played by hand, a clock that is turned by hand, and a database that may be away. */
+class MemberLineTest {
+
+    private static final Secret OURS = Secret.of("Hn4tRb7sLxVc");
+    private static final String GREETING = "\r\nTARN interconnect, serial TN-7, blank\r\nNew word: ";
+
+    private final FakeClockwork clockwork = new FakeClockwork();
+    private final List<String> sent = new ArrayList<>();
+    private final List<Change> saved = new ArrayList<>();
+    private final List<String> shown = new ArrayList<>();
+    private final List<MemberLine.Standing> standings = new ArrayList<>();
+    private int opened;
+    private boolean unreachable;
+    private RuntimeException databaseAway;
+    private boolean takenOver;
+    private boolean lost;
+    private boolean done;
+    private MemberLine line;
+
+    private static Dialogue dialogue() {
+        return TarnDialogue.of(
+                List.of(
+                        TarnDialogue.asked("new password", "New word:", "{ours}", Mark.SECRET),
+                        TarnDialogue.asked("address", "Address", "{address}")),
+                List.of());
+    }
+
+    private final class FakeLine implements ConsoleLine {
+
+        @Override
+        public void send(byte[] bytes) {
+            sent.add(new String(bytes, StandardCharsets.ISO_8859_1));
+        }
+
+        @Override
+        public void sendBreak() {
+            sent.add("<break>");
+        }
+
+        @Override
+        public void resize(int columns, int rows) {}
+
+        @Override
+        public void close() {
+            sent.add("<closed>");
+        }
+    }
+
+    private final class Around implements MemberLine.Surroundings {
+
+        @Override
+        public void save(Held held, Change change, List<Change.Piece> pieces) throws HoldLost {
+            if (takenOver) {
+                throw new HoldLost("another server has this unit");
+            }
+            if (databaseAway != null) {
+                throw databaseAway;
+            }
+            saved.add(change);
+        }
+
+        @Override
+        public void save(Held held, List<Change.Piece> pieces) {}
+
+        @Override
+        public ConsoleLine open(MemberLine opening) throws WireFault {
+            opened++;
+            if (unreachable) {
+                throw new WireFault(WireFault.Kind.SILENT, "The console server does not answer.");
+            }
+            return new FakeLine();
+        }
+
+        @Override
+        public void told(OpenLine from, String name, String value) {}
+
+        @Override
+        public void identified(OpenLine from) {}
+
+        @Override
+        public void done(OpenLine from) {
+            done = true;
+        }
+
+        @Override
+        public void lost(OpenLine from) {
+            lost = true;
+        }
+
+        @Override
+        public boolean trusts(String server, String fingerprint) {
+            return true;
+        }
+    }
+
+    @BeforeEach
+    void makeLine() {
+        MemberDialogue row = new MemberDialogue();
+        row.id = 7L;
+        row.member = "left";
+        row.mode = Mode.RUN;
+        row.state = MemberDialogue.State.UNSURE;
+        MemberValues values = new MemberValues(
+                UnitFacts.resolve(KindReader.shipped("interconnect-pair"), 2, Map.of(), Map.of()),
+                "left",
+                "ard-fic-1",
+                List.of(),
+                Map.of("serial", "TN-7", "address", "10.40.8.41"),
+                Map.of(),
+                Map.of("ours", OURS),
+                true);
+        line = new MemberLine(
+                new Held(1, 2, 3, "console", 4),
+                new ConsoleStore.Kept(row, List.of(Progress.OPEN, Progress.OPEN), Map.of(), "", "", 0),
+                new ConsoleLines.Line(
+                        LineAddress.tcp(LineAddress.Protocol.RAW, Address.parse("127.40.8.22"), 2001), "lines-1 2001"),
+                dialogue(),
+                values,
+                new Around(),
+                Runnable::run,
+                clockwork,
+                clockwork.clock());
+        line.watch(new Onlooker() {
+            @Override
+            public void shown(String text) {
+                shown.add(text);
+            }
+
+            @Override
+            public void changed(MemberLine.Standing standing) {
+                standings.add(standing);
+            }
+        });
+    }
+
+    private void says(String text) {
+        line.received(text.getBytes(StandardCharsets.ISO_8859_1));
+    }
+
+    private void after(double seconds) {
+        clockwork.advance(Duration.ofMillis((long) (seconds * 1000)));
+    }
+
+    private void up() {
+        line.open();
+        line.up();
+    }
+
+    private static Optional<String> answer(CompletableFuture<Optional<String>> decision) {
+        assertTrue(decision.isDone(), "decided at once");
+        return decision.join();
+    }
+
+    @Test
+    void answersAndEndsAndKeepsEachAnswerBeforeItIsSent() {
+        up();
+        says(GREETING);
+        after(1);
+        assertEquals(List.of("Hn4tRb7sLxVc\r"), sent);
+        Change change = saved.get(saved.size() - 1);
+        assertEquals(List.of("ours"), change.tries());
+        assertTrue(change.sends().containsKey(0) && change.sends().get(0) == null, "no password is kept");
+        says("\r\nAddress [none]: ");
+        after(1);
+        assertEquals("10.40.8.41\r", sent.get(1));
+        assertEquals("10.40.8.41", saved.get(saved.size() - 1).sends().get(1));
+        says("10.40.8.41\r\ntarn# ");
+        after(5);
+        assertTrue(done);
+        assertEquals(State.DONE, saved.get(saved.size() - 1).state());
+    }
+
+    @Test
+    void nothingIsSentWhileTheDatabaseIsAway() {
+        up();
+        databaseAway = new IllegalStateException("no connection");
+        says(GREETING);
+        after(30);
+        assertEquals(List.of(), sent);
+        databaseAway = null;
+        after(2);
+        assertEquals(List.of("Hn4tRb7sLxVc\r"), sent);
+    }
+
+    @Test
+    void nothingIsSentOnceAnotherServerHasTheUnit() {
+        up();
+        takenOver = true;
+        says(GREETING);
+        after(30);
+        assertEquals(List.of(), sent);
+        assertTrue(lost);
+    }
+
+    @Test
+    void onlookersSeeAtOnceWhatIsShownAndNoPassword() {
+        up();
+        says("\r\nTARN inter");
+        assertEquals("\r\nTARN inter", String.join("", shown), "without waiting for a look or the database");
+        says("Hn4tRb7s");
+        assertFalse(String.join("", shown).contains("Hn4"), "it may become a password");
+        says("LxVc ");
+        after(1);
+        assertTrue(String.join("", shown).contains("•••"), () -> String.join("", shown));
+        assertFalse(String.join("", shown).contains("Hn4tRb7sLxVc"));
+    }
+
+    @Test
+    void aLineThatCannotBeOpenedIsTriedAgainLessAndLessOften() {
+        unreachable = true;
+        line.open();
+        assertEquals(1, opened);
+        after(1.5);
+        assertEquals(2, opened);
+        after(60);
+        assertTrue(opened >= 8 && opened <= 12, () -> "opened " + opened + " times");
+        assertEquals(
+                "The console server does not answer.",
+                standings.get(standings.size() - 1).note());
+        unreachable = false;
+        after(10);
+        line.up();
+        assertTrue(standings.get(standings.size() - 1).lineUp());
+    }
+
+    @Test
+    void whoeverComesFirstHasTheKeyboardUntilAnotherTakesIt() {
+        up();
+        assertEquals(Optional.empty(), answer(line.mode(Mode.WATCH, "rack-one")));
+        assertEquals(
+                Optional.of("rack-one has the keyboard of this line. Take it over first."),
+                answer(line.typed("x", "night-shift")));
+        line.take("night-shift");
+        assertEquals(Optional.empty(), answer(line.typed("x", "night-shift")));
+        assertEquals(List.of("x"), sent);
+    }
+
+    @Test
+    void anyoneStopsItAtOnceAndAPersonStartsItAgain() {
+        up();
+        line.halt("night-shift");
+        says(GREETING);
+        after(30);
+        assertEquals(List.of(), sent);
+        assertEquals(
+                "Stopped by night-shift.", standings.get(standings.size() - 1).note());
+        assertEquals(Optional.empty(), answer(line.again("rack-one")));
+        says(GREETING);
+        after(1);
+        assertEquals(List.of("Hn4tRb7sLxVc\r"), sent);
+    }
+
+    @Test
+    void aLineThatWasLetGoTakesNoMoreDecisions() {
+        up();
+        line.close();
+        assertTrue(sent.contains("<closed>"));
+        assertEquals(Optional.of("This line is no longer open here."), answer(line.mode(Mode.WATCH, "rack-one")));
+    }
+}
