@@ -15,7 +15,6 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
-import lychnos.core.order.SetupStep;
 import lychnos.core.proof.Outcome;
 import lychnos.core.rule.Finding;
 import lychnos.core.rule.Plan;
@@ -27,7 +26,7 @@ import lychnos.server.allocate.Plans.Seat;
 import lychnos.server.configure.Rounds;
 import lychnos.server.configure.bench.AtBench;
 import lychnos.server.configure.model.MemberDialogue;
-import lychnos.server.configure.plan.Setups;
+import lychnos.server.configure.plan.GoingAlone;
 import lychnos.server.handover.SignOff;
 import lychnos.server.jobs.Run;
 import lychnos.server.kinds.Kinds;
@@ -48,7 +47,7 @@ public class Board {
     private final Facts facts;
     private final Rounds rounds;
     private final AtBench atBench;
-    private final Setups setups;
+    private final GoingAlone goingAlone;
     private final Checks checks;
     private final SignedUnits signedUnits;
     private final SignOff signOff;
@@ -60,7 +59,7 @@ public class Board {
             Facts facts,
             Rounds rounds,
             AtBench atBench,
-            Setups setups,
+            GoingAlone goingAlone,
             Checks checks,
             SignedUnits signedUnits,
             SignOff signOff,
@@ -72,7 +71,7 @@ public class Board {
         this.facts = facts;
         this.rounds = rounds;
         this.atBench = atBench;
-        this.setups = setups;
+        this.goingAlone = goingAlone;
         this.checks = checks;
         this.kinds = kinds;
     }
@@ -159,7 +158,7 @@ public class Board {
         List<Finding> findings = Rule.lookAt(plan);
         Map<Long, Readiness> readiness = Readiness.of(plan);
         List<Row> rows = new ArrayList<>();
-        Map<Long, String> heldUp = heldUp(sheet.keySet(), findings, setups.goingAlone(bringUpId));
+        Map<Long, String> heldUp = heldUp(sheet.keySet(), findings, goingAlone.goingAlone(bringUpId));
         sheet.forEach((unit, known) -> rows.add(row(
                 unit,
                 known,
@@ -170,8 +169,8 @@ public class Board {
                 benches.get(unit.id),
                 proofs.get(unit.id),
                 signed.contains(unit.id) ? "signed" : held.getOrDefault(unit.id, ""))));
-        List<Todo> todos = benchTodos(rows, benches);
-        todos.addAll(todos(
+        List<Todo> todos = BoardTodos.benchTodos(rows, benches);
+        todos.addAll(BoardTodos.todos(
                 bringUp, rows, findings, Rounds.startable(sheet.keySet(), seats.keySet(), runs.values(), kinds), runs));
         Map<Long, Kind> kindOf = sheet.entrySet().stream()
                 .collect(Collectors.toMap(
@@ -193,7 +192,7 @@ public class Board {
                 .map(member -> new Todo(
                         "wait",
                         row.name + " " + member.label() + " works",
-                        "usually for " + text(member.about()),
+                        "usually for " + BoardCells.text(member.about()),
                         "configure",
                         row.unitId))
                 .forEach(waiting::add));
@@ -238,43 +237,17 @@ public class Board {
                 unit.serial,
                 unit.mac == null ? null : unit.mac.toString(),
                 claim == null ? null : claim.address().toString(),
-                prepare(known),
-                claim == null ? Cell.of("dark", "—") : Cell.of("done", span(seats)),
+                BoardCells.prepare(known),
+                claim == null ? Cell.of("dark", "—") : Cell.of("done", BoardCells.span(seats)),
                 bench != null
-                        ? atBench(bench)
-                        : run == null ? unbegun(known, claim, readiness, heldUp) : configure(run),
-                prove(proof, settingUp),
-                handover(proof, sign),
+                        ? BoardCells.atBench(bench)
+                        : run == null ? BoardCells.unbegun(known, claim, readiness, heldUp) : BoardCells.configure(run),
+                BoardCells.prove(proof, settingUp),
+                BoardCells.handover(proof, sign),
                 proof == null
                         ? List.of()
                         : proof.outcomes.stream().map(Outcome::standing).toList(),
                 proof == null ? "" : proof.sentence);
-    }
-
-    private static Cell prepare(UnitFacts known) {
-        List<UnitFacts.Missing> missing = known.missing();
-        if (missing.isEmpty()) {
-            return Cell.of("done", "known");
-        }
-        return Cell.of(
-                "dark",
-                missing.size() == 1
-                        ? missing.get(0).fact().title() + " to find out"
-                        : missing.size() + " facts to find out");
-    }
-
-    /** {@code 10.40.8.40 – .42}, with how many more lie elsewhere. */
-    private static String span(List<Seat> seats) {
-        Seat first = seats.get(0);
-        List<Seat> here = seats.stream()
-                .filter(claim -> claim.networkId() == first.networkId())
-                .toList();
-        String last = here.get(here.size() - 1).address().toString();
-        String span = here.size() == 1
-                ? first.address().toString()
-                : first.address() + " – "
-                        + last.substring(last.lastIndexOf(first.address().isV4() ? '.' : ':'));
-        return span + (seats.size() > here.size() ? " + " + (seats.size() - here.size()) : "");
     }
 
     /**
@@ -294,162 +267,17 @@ public class Board {
         return heldUp;
     }
 
-    /** Known and placed is not ready yet: what the setup leans on must answer. */
-    private static Cell unbegun(UnitFacts known, Seat claim, Readiness readiness, String heldUp) {
-        if (readiness.ready() && heldUp != null && known.kind().dialogue().isPresent()) {
-            return Cell.of("dark", heldUp);
-        }
-        if (readiness.ready()) {
-            if (known.kind().driven()) {
-                return Cell.of("set", "ready");
-            }
-            return known.kind().dialogue().isPresent()
-                    ? new Cell("set", "ready for the bench", null, Code.READY_FOR_BENCH)
-                    : Cell.of("set", "ready, by hand for now");
-        }
-        return Cell.of(
-                "dark", known.known() && claim != null ? readiness.lacks().get(0) : "—");
-    }
-
-    private static List<AtBench.Member> members(Map<Long, AtBench.Unit> benches, long unitId) {
+    static List<AtBench.Member> members(Map<Long, AtBench.Unit> benches, long unitId) {
         return benches.containsKey(unitId) && !benches.get(unitId).done()
                 ? benches.get(unitId).members()
                 : List.of();
-    }
-
-    /** Blocking items first, then what a person can do, then what machines are doing. */
-    private static Cell atBench(AtBench.Unit bench) {
-        if (bench.done()) {
-            return new Cell("done", "set", bench.run().endedAt);
-        }
-        for (AtBench.Member member : bench.members()) {
-            if (member.amiss()) {
-                return Cell.of("fault", said(member));
-            }
-        }
-        for (AtBench.Member member : bench.members()) {
-            if (member.wantsPerson()) {
-                return Cell.of("work", said(member));
-            }
-        }
-        return bench.members().stream()
-                .filter(member -> member.dialogue().state == MemberDialogue.State.WAITING)
-                .findFirst()
-                .map(member -> new Cell("wait", (member.label() + " works").strip(), member.since()))
-                .orElse(Cell.of("work", "at the bench"));
-    }
-
-    private static String said(AtBench.Member member) {
-        String what =
-                switch (member.dialogue().state) {
-                    case CUT -> "line down";
-                    case STOPPED -> "stopped";
-                    case BY_HAND -> "by hand";
-                    default ->
-                        member.dialogue().hold == null
-                                ? "needs your decision"
-                                : switch (member.dialogue().hold.why()) {
-                                    case NEXT -> "next answer is ready";
-                                    case GATE -> "blocked by a prerequisite";
-                                    case PEER -> "waits for another member";
-                                    case PERMANENT -> "a permanent value to confirm";
-                                    case USED, DESTROYS -> "was set up before";
-                                    case WRONG_MACHINE -> "wrong machine on this line";
-                                    case REFUSED -> "an answer was refused";
-                                    case PAGE -> "page differs from the plan";
-                                    case UNREACHED -> "not reachable over the network";
-                                    case UNFORESEEN -> "unexpected question";
-                                    case DIFFERS -> "differs from the plan";
-                                    case OVERDUE -> "takes longer than usual";
-                                    default -> "needs your decision";
-                                };
-                };
-        return member.label().isEmpty() ? what : member.label() + ": " + what;
-    }
-
-    private static String text(long seconds) {
-        return seconds % 60 == 0 && seconds > 0 ? seconds / 60 + " min" : seconds + " s";
-    }
-
-    private static List<Todo> benchTodos(List<Row> rows, Map<Long, AtBench.Unit> benches) {
-        List<Todo> todos = new ArrayList<>();
-        for (Row row : rows) {
-            for (AtBench.Member member : members(benches, row.unitId)) {
-                if (member.wantsPerson() || member.amiss()) {
-                    String sentence = member.dialogue().hold == null
-                            ? member.dialogue().note
-                            : member.dialogue().hold.sentence();
-                    todos.add(new Todo(
-                            member.amiss() ? "fault" : "work",
-                            (row.name + " " + said(member)).strip(),
-                            sentence,
-                            "configure",
-                            row.unitId));
-                }
-            }
-        }
-        rows.stream()
-                .filter(row -> row.configure.code == Code.READY_FOR_BENCH)
-                .findFirst()
-                .ifPresent(row -> todos.add(new Todo(
-                        "work",
-                        "Begin " + row.name + " at its console",
-                        "all answers are known; stops before anything permanent",
-                        "configure",
-                        row.unitId)));
-        return todos;
-    }
-
-    private static Cell configure(Run run) {
-        return switch (run.state) {
-            case WAITING -> Cell.of("set", "waiting");
-            case RUNNING ->
-                run.step == SetupStep.FOLLOW
-                        ? new Cell("wait", "restarts", run.stepAt)
-                        : Cell.of(
-                                "work",
-                                run.step == null
-                                        ? "starting"
-                                        : run.step.doing() + ", " + run.step.number() + " of "
-                                                + SetupStep.values().length);
-            case DONE -> new Cell("done", "set", run.endedAt);
-            case STOPPED -> Cell.of("fault", run.step == SetupStep.PROVE ? "set up, not proven" : run.note);
-            case CANCELLED -> Cell.of("dark", "cancelled");
-            case SET_ASIDE -> Cell.of("fault", "set aside: " + run.note);
-        };
-    }
-
-    private static Cell prove(Proof proof, boolean settingUp) {
-        if (proof == null || settingUp) {
-            return Cell.of("dark", "—");
-        }
-        return proof.proven ? new Cell("lit", notMeasured(proof), proof.at) : Cell.of("fault", proof.sentence);
-    }
-
-    /** The rungs that were not measured although the unit counts as proven; empty where all were. */
-    private static String notMeasured(Proof proof) {
-        String titles = proof.outcomes.stream()
-                .filter(outcome -> outcome.standing() == Outcome.Standing.NOT_MEASURED)
-                .map(outcome -> outcome.rung().title())
-                .collect(Collectors.joining(", "));
-        return titles.isEmpty() ? "" : "not measured: " + titles;
-    }
-
-    /** @param sign "signed", or what stands between a proven unit and that; empty where nothing does */
-    private static Cell handover(Proof proof, String sign) {
-        boolean proven = proof != null && proof.proven;
-        return sign.equals("signed")
-                ? Cell.of("done", sign)
-                : !proven
-                        ? Cell.of("dark", "—")
-                        : sign.isEmpty() ? Cell.of("set", "ready to sign") : Cell.of("dark", sign);
     }
 
     private static int percent(long part, int whole) {
         return whole == 0 ? 0 : (int) (part * 100 / whole);
     }
 
-    private static long count(List<Row> rows, Function<Row, Cell> stage, String mark) {
+    static long count(List<Row> rows, Function<Row, Cell> stage, String mark) {
         return rows.stream().filter(row -> stage.apply(row).mark.equals(mark)).count();
     }
 
@@ -496,82 +324,5 @@ public class Board {
                                 "",
                                 signed + " signed" + (toSign > 0 ? " · " + toSign + " to sign" : ""),
                                 percent(signed, all)));
-    }
-
-    private static String counted(long units) {
-        return units == 1 ? "1 unit" : units + " units";
-    }
-
-    private static List<Todo> todos(
-            BringUp bringUp, List<Row> rows, List<Finding> findings, List<Unit> ready, Map<Long, Run> runs) {
-        List<Todo> todos = new ArrayList<>();
-        for (Row row : rows) {
-            Run run = runs.get(row.unitId);
-            if (run != null && run.state == RunState.STOPPED) {
-                todos.add(new Todo(
-                        "fault",
-                        row.name + " stopped",
-                        run.note + " The others wait until you decide.",
-                        "configure",
-                        row.unitId));
-            }
-        }
-        for (Row row : rows) {
-            Run run = runs.get(row.unitId);
-            if (row.prove.mark.equals("fault") && (run == null || run.state != RunState.STOPPED)) {
-                todos.add(new Todo("fault", row.name + " is not proven", row.sentence, "prove", row.unitId));
-            }
-        }
-        long unread =
-                rows.stream().filter(row -> !row.prepare.mark.equals("done")).count();
-        if (unread > 0 || rows.isEmpty()) {
-            todos.add(new Todo(
-                    "work",
-                    rows.isEmpty() ? "Add the expected units" : "Find the missing facts of " + counted(unread),
-                    "import a label list or a table, or type into the fact sheet",
-                    "prepare",
-                    null));
-        }
-        if (bringUp.network == null) {
-            todos.add(new Todo(
-                    "work",
-                    "Define the network",
-                    "prefix, gateway, domain, name and time servers, and a pool",
-                    "prepare",
-                    null));
-        }
-        for (Finding finding : findings) {
-            if (finding.blocks()) {
-                todos.add(new Todo("fault", finding.what(), finding.why(), "prepare", null));
-            }
-        }
-        long unplaced = rows.stream().filter(row -> row.address == null).count();
-        if (unplaced > 0 && bringUp.network != null) {
-            todos.add(new Todo(
-                    "work",
-                    "Allocate addresses to " + counted(unplaced),
-                    "Allocate proposes a fit in " + bringUp.network.prefix,
-                    "allocate",
-                    null));
-        }
-        if (!ready.isEmpty()
-                && todos.stream().noneMatch(todo -> todo.mark.equals("fault") && todo.stage.equals("prepare"))) {
-            todos.add(new Todo(
-                    "work",
-                    "Set up " + counted(ready.size()),
-                    "the first is set up alone until it is proven; the others follow in parallel",
-                    "configure",
-                    null));
-        }
-        long toSign = count(rows, Row::handover, "set");
-        if (toSign > 0 && unread == 0 && unplaced == 0 && ready.isEmpty()) {
-            todos.add(new Todo(
-                    "work",
-                    "Sign " + counted(toSign),
-                    "proven but not signed: a lead signs in Hand over",
-                    "handover",
-                    null));
-        }
-        return todos;
     }
 }

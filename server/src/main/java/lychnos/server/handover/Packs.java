@@ -11,9 +11,6 @@ import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
-import java.time.Instant;
-import java.time.temporal.ChronoUnit;
-import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -77,28 +74,6 @@ public class Packs {
         this.clock = clock;
     }
 
-    /** A record as it was signed, read again. */
-    private record Read(SignedRecord record, Map<String, Object> body) {
-
-        String text(String name) {
-            return Packs.text(body, name);
-        }
-
-        List<Map<String, Object>> list(String name) {
-            return Packs.list(body, name);
-        }
-    }
-
-    private static String text(Map<String, Object> of, String name) {
-        Object value = of.get(name);
-        return value == null ? "" : value.toString();
-    }
-
-    @SuppressWarnings("unchecked")
-    private static List<Map<String, Object>> list(Map<String, Object> of, String name) {
-        return of.get(name) instanceof List<?> list ? (List<Map<String, Object>>) list : List.of();
-    }
-
     /** A record that counts, and its unit. */
     private record Signed(long id, long unit) {}
 
@@ -116,7 +91,7 @@ public class Packs {
     /** What is done with the units of one volume. */
     @FunctionalInterface
     private interface Volume {
-        void take(int number, List<Read> units) throws IOException;
+        void take(int number, List<PackSheets.Read> units) throws IOException;
     }
 
     /** Volume by volume, so that however many units there are, no more than those of one are held. */
@@ -133,7 +108,7 @@ public class Packs {
                     from / UNITS_A_VOLUME + 1,
                     ids.stream()
                             .map(records::get)
-                            .map(record -> new Read(record, read(record)))
+                            .map(record -> new PackSheets.Read(record, read(record)))
                             .toList());
             records.values().forEach(db::detach);
         }
@@ -146,13 +121,13 @@ public class Packs {
         long names;
         final Set<String> places = new HashSet<>();
 
-        void add(Read unit) {
+        void add(PackSheets.Read unit) {
             units++;
             names += unit.list("names").size();
             for (Map<String, Object> endpoint : unit.list("endpoints")) {
                 endpoints++;
-                if (!text(endpoint, "from").isEmpty()) {
-                    places.add(text(endpoint, "from"));
+                if (!PackSheets.text(endpoint, "from").isEmpty()) {
+                    places.add(PackSheets.text(endpoint, "from"));
                 }
             }
         }
@@ -190,7 +165,7 @@ public class Packs {
             write(directory, files, RECORDS, out -> records(out, bringUpId, signed, totals, chain));
             copySchema(directory, files);
             each(signed, (number, units) -> {
-                for (Read each : units) {
+                for (PackSheets.Read each : units) {
                     recordings(directory, files, each);
                 }
             });
@@ -251,13 +226,13 @@ public class Packs {
         files.put("records.schema.json", file);
     }
 
-    private void recordings(Path directory, SortedMap<String, Path> files, Read unit) throws IOException {
+    private void recordings(Path directory, SortedMap<String, Path> files, PackSheets.Read unit) throws IOException {
         for (Map<String, Object> each : unit.list("recordings")) {
             long dialogue = ((Number) each.get("dialogue")).longValue();
             write(
                     directory,
                     files,
-                    "recordings/" + text(each, "file"),
+                    "recordings/" + PackSheets.text(each, "file"),
                     out -> out.append(recordings.asciicast(dialogue)));
         }
     }
@@ -274,12 +249,12 @@ public class Packs {
                 .append(CanonicalJson.write(named.name()))
                 .append(",\"records\":[\n");
         each(signed, (number, units) -> {
-            for (Read unit : units) {
+            for (PackSheets.Read unit : units) {
                 out.append(totals.units == 0 ? "" : ",\n")
                         .append("{\"digest\":\"")
-                        .append(unit.record.digest)
+                        .append(unit.record().digest)
                         .append("\",\"body\":")
-                        .append(unit.record.body)
+                        .append(unit.record().body)
                         .append('}');
                 totals.add(unit);
             }
@@ -322,8 +297,8 @@ public class Packs {
                     paper,
                     PackPdf.FONT,
                     front(bringUpId, totals, digest, volumes == 1 ? "" : ", volume " + volume + " of " + volumes),
-                    lines(of),
-                    of.stream().map(Packs::sheet).toList());
+                    PackSheets.lines(of),
+                    of.stream().map(PackSheets::sheet).toList());
             String name = volumes == 1 ? "pack.pdf" : String.format("pack-%02d.pdf", volume);
             Path file = directory.resolve(name);
             try (OutputStream out = Files.newOutputStream(file)) {
@@ -338,7 +313,7 @@ public class Packs {
         int units = bringUps.units(bringUpId).size();
         int places = totals.places.size();
         List<OpenItems.View> open = items.of(bringUpId);
-        String at = minute(clock.instant());
+        String at = PackSheets.minute(clock.instant());
         return new PackHtml.Front(
                 named.name() + ": management endpoints" + volume,
                 named.site() + ", made on " + at + "; all times are UTC",
@@ -352,85 +327,5 @@ public class Packs {
                         new PackHtml.Figure(
                                 String.valueOf(open.size()), open.size() == 1 ? "open item" : "open items")),
                 open.stream().map(OpenItems.View::sentence).toList());
-    }
-
-    private static List<PackHtml.Line> lines(List<Read> signed) {
-        List<PackHtml.Line> lines = new ArrayList<>();
-        for (Read unit : signed) {
-            for (Map<String, Object> each : unit.list("endpoints")) {
-                String certificate = text(each, "certificate");
-                lines.add(new PackHtml.Line(
-                        unit.text("unit"),
-                        text(each, "name"),
-                        text(each, "role"),
-                        text(each, "address"),
-                        text(each, "serial"),
-                        certificate.isEmpty() ? "" : certificate.substring(0, 12) + "…",
-                        text(each, "provenAt").isEmpty() ? "" : minute(Instant.parse(text(each, "provenAt")))));
-            }
-        }
-        return lines;
-    }
-
-    private static String rung(Map<String, Object> rung) {
-        String seen = text(rung, "seen");
-        return switch (text(rung, "standing")) {
-            case "HOLDS" -> seen.isEmpty() ? "" : text(rung, "what") + ": " + seen;
-            case "NOT_MEASURED" -> text(rung, "what") + " not measured" + (seen.isEmpty() ? "" : ": " + seen);
-            default -> "";
-        };
-    }
-
-    private static PackHtml.UnitSheet sheet(Read unit) {
-        List<String> known = new ArrayList<>();
-        unit.list("accepted")
-                .forEach(each -> known.add(text(each, "endpoint") + ", " + text(each, "what") + ": " + text(each, "now")
-                        + " instead of " + text(each, "before")
-                        + (text(each, "reason").isEmpty() ? "" : ", " + text(each, "reason")) + " (" + text(each, "by")
-                        + ")"));
-        unit.list("items").stream()
-                .filter(each -> !text(each, "unit").isEmpty())
-                .forEach(each -> known.add(text(each, "text") + ", due " + text(each, "due") + ": "
-                        + text(each, "reason") + " (" + text(each, "lead") + ")"));
-        List<String> how = new ArrayList<>();
-        unit.list("journal")
-                .forEach(each -> how.add(minute(Instant.parse(text(each, "at"))) + "  " + text(each, "actor") + " "
-                        + text(each, "act")));
-        unit.list("recordings")
-                .forEach(each ->
-                        how.add("Console recording " + text(each, "file") + ", sha256 " + text(each, "sha256")));
-        List<String> seen = new ArrayList<>();
-        for (Map<String, Object> each : unit.list("endpoints")) {
-            String rungs = list(each, "seen").stream()
-                    .map(Packs::rung)
-                    .filter(text -> !text.isEmpty())
-                    .collect(Collectors.joining("; "));
-            seen.add(text(each, "name") + " " + text(each, "address")
-                    + (text(each, "from").isEmpty() ? "" : ", from " + text(each, "from")) + ". " + rungs);
-            if (!text(each, "certificate").isEmpty()) {
-                seen.add("Certificate sha256 " + text(each, "certificate")
-                        + (text(each, "firmware").isEmpty() ? "" : ", firmware " + text(each, "firmware")));
-            }
-        }
-        List<String> facts = unit.list("facts").stream()
-                .map(each -> (text(each, "member").isEmpty() ? "" : text(each, "member") + ", ") + text(each, "title")
-                        + ": " + text(each, "value"))
-                .toList();
-        String place = unit.text("place");
-        return new PackHtml.UnitSheet(
-                unit.text("unit"),
-                unit.text("kindTitle")
-                        + (place.isEmpty() ? "" : ", " + place)
-                        + (unit.text("serial").isEmpty() ? "" : ", serial " + unit.text("serial")),
-                "Signed by " + unit.text("signedBy") + " on " + minute(unit.record.signedAt) + ", record "
-                        + unit.record.digest,
-                facts,
-                how,
-                seen,
-                known);
-    }
-
-    private static String minute(Instant at) {
-        return at.truncatedTo(ChronoUnit.MINUTES).toString().replace('T', ' ').replaceAll(":00Z$|Z$", "");
     }
 }

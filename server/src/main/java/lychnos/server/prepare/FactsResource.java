@@ -15,6 +15,7 @@ import lychnos.core.rule.Fix;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.units.ColumnMappings;
+import lychnos.server.units.FactTables;
 import lychnos.server.units.Facts;
 import lychnos.server.units.Labels;
 
@@ -24,12 +25,14 @@ import lychnos.server.units.Labels;
 public class FactsResource {
 
     private final Facts facts;
+    private final FactTables tables;
     private final Labels labels;
     private final Fixes fixes;
     private final Who who;
 
-    FactsResource(Facts facts, Labels labels, Fixes fixes, Who who) {
+    FactsResource(Facts facts, FactTables tables, Labels labels, Fixes fixes, Who who) {
         this.facts = facts;
+        this.tables = tables;
         this.labels = labels;
         this.fixes = fixes;
         this.who = who;
@@ -56,16 +59,16 @@ public class FactsResource {
     @Path("bring-ups/{id}/facts.csv")
     @Produces("text/csv; charset=UTF-8")
     public String factTable(long id) {
-        return facts.table(id);
+        return tables.table(id);
     }
 
     @POST
     @Path("bring-ups/{id}/facts.csv")
     @Consumes(MediaType.TEXT_PLAIN)
     @RolesAllowed("engineer")
-    public Facts.TableReport readFacts(
+    public FactTables.TableReport readFacts(
             long id, @QueryParam("preview") boolean preview, @QueryParam("columns") String columns, String text) {
-        return facts.readTable(id, text == null ? "" : text, preview, columns, who.person());
+        return tables.readTable(id, text == null ? "" : text, preview, columns, who.person());
     }
 
     @POST

@@ -27,6 +27,7 @@ public class ProveResource {
 
     private final SharedViews shared;
     private final Checks checks;
+    private final CheckViews checkViews;
     private final CheckSchedule checkSchedule;
     private final SinceAccepted accepted;
     private final Certificates certificates;
@@ -35,6 +36,7 @@ public class ProveResource {
 
     ProveResource(
             Checks checks,
+            CheckViews checkViews,
             CheckSchedule checkSchedule,
             SinceAccepted accepted,
             Certificates certificates,
@@ -45,6 +47,7 @@ public class ProveResource {
         this.accepted = accepted;
         this.certificates = certificates;
         this.checks = checks;
+        this.checkViews = checkViews;
         this.checkSchedule = checkSchedule;
         this.vantage = vantage;
         this.who = who;
@@ -65,16 +68,16 @@ public class ProveResource {
     @Path("bring-ups/{id}/prove")
     @Transactional
     @ReadsOnly
-    @APIResponseSchema(value = Checks.View.class, responseCode = "200")
+    @APIResponseSchema(value = CheckViews.View.class, responseCode = "200")
     public Response view(long id, @Context jakarta.ws.rs.core.Request request, @Context HttpHeaders headers) {
         return shared.of(
-                "prove " + id, id, request, headers, () -> checks.view(id, vantage.name(), checkSchedule.of(id)));
+                "prove " + id, id, request, headers, () -> checkViews.view(id, vantage.name(), checkSchedule.of(id)));
     }
 
     @GET
     @Path("units/{id}/proof")
-    public Checks.Detail detail(long id, @RestQuery @DefaultValue("0") long claim) {
-        return checks.detail(id, claim);
+    public CheckViews.Detail detail(long id, @RestQuery @DefaultValue("0") long claim) {
+        return checkViews.detail(id, claim);
     }
 
     /**

@@ -17,13 +17,10 @@ import java.util.stream.Collectors;
 import lychnos.core.fact.Fact;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.FactType;
-import lychnos.core.fact.LabelFault;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.RackPosition;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
-import lychnos.core.sheet.SheetColumns;
-import lychnos.core.sheet.SheetCsv;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.database.RowsAsRead;
@@ -54,7 +51,6 @@ public class Facts {
     private final Kinds kinds;
     private final SealedStore sealed;
     private final SignedUnits signedUnits;
-    private final ColumnMappings mappings;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
@@ -66,13 +62,11 @@ public class Facts {
             SiteResources siteResources,
             Kinds kinds,
             SealedStore sealed,
-            ColumnMappings mappings,
             SignedUnits signedUnits,
             Journal journal,
             Live live,
             Clock clock) {
         this.signedUnits = signedUnits;
-        this.mappings = mappings;
         this.db = db;
         this.rows = rows;
         this.bringUps = bringUps;
@@ -213,86 +207,6 @@ public class Facts {
                 bringUp, source, person, cells.stream().map(CellText::unitId).collect(Collectors.toSet()), cells);
         cells.forEach(setter::take);
         return setter.done();
-    }
-
-    /**
-     * Reads a table into the sheet, or only says what it would do.
-     *
-     * @param columns what a person says of the columns, {@code 0:unit,1:serial}; empty for what is proposed, or was
-     * chosen for a table with the same headings before
-     */
-    @Transactional
-    public TableReport readTable(long bringUpId, String text, boolean preview, String columns, Who.Person person) {
-        BringUp bringUp = bringUps.get(bringUpId);
-        Map<Unit, UnitFacts> all = of(bringUp);
-        Map<String, Unit> byKey = new HashMap<>();
-        all.keySet().forEach(unit -> byKey.put(unit.label(), unit));
-        List<SheetCsv.Line> lines = lines(all);
-        List<Meaning> meanings = meanings(lines);
-        Map<Integer, String> chosen = ColumnMappings.parse(
-                columns, meanings.stream().map(Meaning::word).toList());
-        SheetCsv.Table table = SheetCsv.read(
-                text,
-                lines,
-                proposed -> chosen.isEmpty()
-                        ? mappings.of(ColumnMappings.Sort.FACTS, proposed.headingLine(), proposed.headings())
-                        : chosen);
-        SheetColumns read = table.columns();
-        List<ColumnMappings.ColumnView> views = ColumnMappings.views(read.headings(), read.samples(), read.meaning());
-        List<LabelFault> faults = new ArrayList<>(table.faults());
-        if (preview || table.cells().isEmpty()) {
-            return new TableReport(null, table.cells().size(), faults, views, meanings);
-        }
-        if (!chosen.isEmpty()) {
-            mappings.remember(ColumnMappings.Sort.FACTS, read.headingLine(), read.headings(), read.meaning(), person);
-        }
-        List<CellText> cells = table.cells().stream()
-                .map(cell -> new CellText(
-                        byKey.get(cell.key()).id, cell.member(), cell.fact().name(), cell.value()))
-                .toList();
-        Report report = set(bringUpId, cells, Fact.Source.IMPORTED, person);
-        report.faults().forEach(fault -> faults.add(new LabelFault(0, fault.name(), fault.value(), fault.reason())));
-        return new TableReport(report.changeId(), report.changed(), faults, views, meanings);
-    }
-
-    /** What a column may hold: its word, and how people call it. */
-    public record Meaning(String word, String title) {}
-
-    /**
-     * What became of a table.
-     *
-     * @param columns what was read from which column
-     * @param meanings what a column may hold
-     */
-    public record TableReport(
-            Long changeId,
-            int cells,
-            List<LabelFault> faults,
-            List<ColumnMappings.ColumnView> columns,
-            List<Meaning> meanings) {}
-
-    private static List<Meaning> meanings(List<SheetCsv.Line> lines) {
-        List<FactSpec> facts = SheetCsv.columns(lines);
-        boolean placed = facts.stream().anyMatch(fact -> fact.type() == FactType.POSITION);
-        List<Meaning> all = new ArrayList<>(
-                List.of(new Meaning(SheetColumns.UNIT, "unit"), new Meaning(SheetColumns.MEMBER, "member")));
-        facts.forEach(fact -> all.add(new Meaning(fact.name(), fact.title())));
-        if (placed) {
-            all.add(new Meaning(SheetColumns.RACK, "rack alone"));
-            all.add(new Meaning(SheetColumns.RACK_UNIT, "rack unit alone"));
-        }
-        return all;
-    }
-
-    private static List<SheetCsv.Line> lines(Map<Unit, UnitFacts> all) {
-        return all.entrySet().stream()
-                .map(entry -> new SheetCsv.Line(entry.getKey().label(), entry.getValue()))
-                .toList();
-    }
-
-    @Transactional
-    public String table(long bringUpId) {
-        return SheetCsv.write(lines(of(bringUps.get(bringUpId))));
     }
 
     /** Takes a change back; a cell that was changed again since is left as it is. */

@@ -31,6 +31,7 @@ import lychnos.server.configure.model.HoldView;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.Answers;
 import lychnos.server.configure.plan.Comparisons;
+import lychnos.server.configure.plan.GoingAlone;
 import lychnos.server.configure.plan.Setups;
 import lychnos.server.jobs.Run;
 import lychnos.server.kinds.Kinds;
@@ -54,6 +55,7 @@ public class BenchViews {
     private final Answers answers;
     private final ConsoleStore store;
     private final Setups setups;
+    private final GoingAlone goingAlone;
 
     BenchViews(
             Session db,
@@ -63,7 +65,8 @@ public class BenchViews {
             Plans plans,
             Answers answers,
             ConsoleStore store,
-            Setups setups) {
+            Setups setups,
+            GoingAlone goingAlone) {
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
@@ -72,6 +75,7 @@ public class BenchViews {
         this.answers = answers;
         this.store = store;
         this.setups = setups;
+        this.goingAlone = goingAlone;
     }
 
     /**
@@ -422,7 +426,7 @@ public class BenchViews {
         List<Lane> lanes = new ArrayList<>();
         List<Startable> startable = new ArrayList<>();
         Set<Long> placed = plans.seats(bringUpId).keySet();
-        Setups.Begun begun = setups.begun(bringUpId);
+        GoingAlone.Begun begun = goingAlone.begun(bringUpId);
         Set<String> first = new HashSet<>();
         for (Unit unit : bringUps.units(bringUpId)) {
             if (newest.containsKey(unit.id)) {

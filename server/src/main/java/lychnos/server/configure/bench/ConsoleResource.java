@@ -23,6 +23,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.configure.line.OpenLine;
 import lychnos.server.configure.model.AtWork;
 import lychnos.server.configure.plan.Comparisons;
+import lychnos.server.configure.plan.MemberSteps;
 import lychnos.server.configure.plan.Setups;
 import lychnos.server.database.ReadsOnly;
 import lychnos.server.identity.caller.Who;
@@ -37,6 +38,7 @@ public class ConsoleResource {
     private static final long PATIENCE_SECONDS = 15;
 
     private final Setups setups;
+    private final MemberSteps memberSteps;
     private final Comparisons comparisons;
     private final BenchViews views;
     private final Recordings recordings;
@@ -46,6 +48,7 @@ public class ConsoleResource {
 
     ConsoleResource(
             Setups setups,
+            MemberSteps memberSteps,
             Comparisons comparisons,
             BenchViews views,
             Recordings recordings,
@@ -54,6 +57,7 @@ public class ConsoleResource {
             Who who) {
         this.reach = reach;
         this.setups = setups;
+        this.memberSteps = memberSteps;
         this.comparisons = comparisons;
         this.views = views;
         this.recordings = recordings;
@@ -155,8 +159,8 @@ public class ConsoleResource {
     @RolesAllowed("engineer")
     public void mode(long id, Begin begin) {
         Mode mode = mode(begin == null ? null : begin.mode);
-        if (setups.letPagesBeFilledIn(id, mode, who.person())) {
-            consoles.lookAgain(setups.runOf(id));
+        if (memberSteps.letPagesBeFilledIn(id, mode, who.person())) {
+            consoles.lookAgain(memberSteps.runOf(id));
             return;
         }
         decide(id, work -> work.mode(mode, login()));
@@ -204,7 +208,7 @@ public class ConsoleResource {
     @RolesAllowed("engineer")
     public void override(long id, Reason reason) {
         consoles.lookAgain(
-                setups.override(id, reason == null || reason.reason == null ? "" : reason.reason, who.person()));
+                memberSteps.override(id, reason == null || reason.reason == null ? "" : reason.reason, who.person()));
     }
 
     @POST
@@ -214,7 +218,7 @@ public class ConsoleResource {
         if (tick == null) {
             throw Refusal.bad("Which step?");
         }
-        consoles.lookAgain(setups.tick(id, tick.place, tick.done, who.person()));
+        consoles.lookAgain(memberSteps.tick(id, tick.place, tick.done, who.person()));
     }
 
     /** What a person read on a machine that does not identify itself. */
@@ -238,7 +242,7 @@ public class ConsoleResource {
     @RolesAllowed("engineer")
     public RestResponse<Shown> password(long id, int place, @RestQuery @DefaultValue("") String field) {
         who.requireFreshPassword();
-        return RestResponse.ResponseBuilder.ok(new Shown(setups.password(id, place, field, who.person())))
+        return RestResponse.ResponseBuilder.ok(new Shown(memberSteps.password(id, place, field, who.person())))
                 .header("Cache-Control", "no-store")
                 .build();
     }

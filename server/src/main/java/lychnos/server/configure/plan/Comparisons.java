@@ -32,7 +32,7 @@ public class Comparisons {
     private static final int LONGEST = 120;
 
     private final Session db;
-    private final Setups setups;
+    private final MemberSteps memberSteps;
     private final BringUps bringUps;
     private final Kinds kinds;
     private final Answers answers;
@@ -42,7 +42,7 @@ public class Comparisons {
 
     Comparisons(
             Session db,
-            Setups setups,
+            MemberSteps memberSteps,
             BringUps bringUps,
             Kinds kinds,
             Answers answers,
@@ -50,7 +50,7 @@ public class Comparisons {
             Journal journal,
             Clock clock) {
         this.db = db;
-        this.setups = setups;
+        this.memberSteps = memberSteps;
         this.bringUps = bringUps;
         this.kinds = kinds;
         this.answers = answers;
@@ -93,7 +93,7 @@ public class Comparisons {
      */
     @Transactional
     public long record(long dialogueId, String read, Who.Person person) {
-        MemberDialogue row = setups.locked(dialogueId);
+        MemberDialogue row = memberSteps.locked(dialogueId);
         Unit unit = bringUps.unit(row.unitId);
         Kind kind = kinds.of(unit);
         if (!needed(kind, row)) {
@@ -116,10 +116,10 @@ public class Comparisons {
         row.comparedBy = person.login();
         row.comparedAt = clock.instant();
         journal.write(person, unit.bringUpId, unit.id, "compared the machine with its label: read " + text, null, null);
-        int page = page(kind, setups.steps(row));
+        int page = page(kind, memberSteps.steps(row));
         return page < 0 || row.state != MemberDialogue.State.BY_HAND
-                ? setups.changed(row)
-                : setups.tick(dialogueId, page, true, person);
+                ? memberSteps.changed(row)
+                : memberSteps.tick(dialogueId, page, true, person);
     }
 
     /**

@@ -1,0 +1,163 @@
+package lychnos.server.board;
+
+import java.util.List;
+import java.util.stream.Collectors;
+import lychnos.core.order.SetupStep;
+import lychnos.core.proof.Outcome;
+import lychnos.core.rule.Readiness;
+import lychnos.core.sheet.UnitFacts;
+import lychnos.server.allocate.Plans.Seat;
+import lychnos.server.configure.bench.AtBench;
+import lychnos.server.configure.model.MemberDialogue;
+import lychnos.server.jobs.Run;
+import lychnos.server.prove.Proof;
+
+/** What each cell of a unit's row says. */
+final class BoardCells {
+
+    private BoardCells() {}
+
+    static Board.Cell prepare(UnitFacts known) {
+        List<UnitFacts.Missing> missing = known.missing();
+        if (missing.isEmpty()) {
+            return Board.Cell.of("done", "known");
+        }
+        return Board.Cell.of(
+                "dark",
+                missing.size() == 1
+                        ? missing.get(0).fact().title() + " to find out"
+                        : missing.size() + " facts to find out");
+    }
+
+    /** {@code 10.40.8.40 – .42}, with how many more lie elsewhere. */
+    static String span(List<Seat> seats) {
+        Seat first = seats.get(0);
+        List<Seat> here = seats.stream()
+                .filter(claim -> claim.networkId() == first.networkId())
+                .toList();
+        String last = here.get(here.size() - 1).address().toString();
+        String span = here.size() == 1
+                ? first.address().toString()
+                : first.address() + " – "
+                        + last.substring(last.lastIndexOf(first.address().isV4() ? '.' : ':'));
+        return span + (seats.size() > here.size() ? " + " + (seats.size() - here.size()) : "");
+    }
+
+    /** Known and placed is not ready yet: what the setup leans on must answer. */
+    static Board.Cell unbegun(UnitFacts known, Seat claim, Readiness readiness, String heldUp) {
+        if (readiness.ready() && heldUp != null && known.kind().dialogue().isPresent()) {
+            return Board.Cell.of("dark", heldUp);
+        }
+        if (readiness.ready()) {
+            if (known.kind().driven()) {
+                return Board.Cell.of("set", "ready");
+            }
+            return known.kind().dialogue().isPresent()
+                    ? new Board.Cell("set", "ready for the bench", null, Board.Code.READY_FOR_BENCH)
+                    : Board.Cell.of("set", "ready, by hand for now");
+        }
+        return Board.Cell.of(
+                "dark", known.known() && claim != null ? readiness.lacks().get(0) : "—");
+    }
+
+    /** Blocking items first, then what a person can do, then what machines are doing. */
+    static Board.Cell atBench(AtBench.Unit bench) {
+        if (bench.done()) {
+            return new Board.Cell("done", "set", bench.run().endedAt);
+        }
+        for (AtBench.Member member : bench.members()) {
+            if (member.amiss()) {
+                return Board.Cell.of("fault", said(member));
+            }
+        }
+        for (AtBench.Member member : bench.members()) {
+            if (member.wantsPerson()) {
+                return Board.Cell.of("work", said(member));
+            }
+        }
+        return bench.members().stream()
+                .filter(member -> member.dialogue().state == MemberDialogue.State.WAITING)
+                .findFirst()
+                .map(member -> new Board.Cell("wait", (member.label() + " works").strip(), member.since()))
+                .orElse(Board.Cell.of("work", "at the bench"));
+    }
+
+    static String said(AtBench.Member member) {
+        String what =
+                switch (member.dialogue().state) {
+                    case CUT -> "line down";
+                    case STOPPED -> "stopped";
+                    case BY_HAND -> "by hand";
+                    default ->
+                        member.dialogue().hold == null
+                                ? "needs your decision"
+                                : switch (member.dialogue().hold.why()) {
+                                    case NEXT -> "next answer is ready";
+                                    case GATE -> "blocked by a prerequisite";
+                                    case PEER -> "waits for another member";
+                                    case PERMANENT -> "a permanent value to confirm";
+                                    case USED, DESTROYS -> "was set up before";
+                                    case WRONG_MACHINE -> "wrong machine on this line";
+                                    case REFUSED -> "an answer was refused";
+                                    case PAGE -> "page differs from the plan";
+                                    case UNREACHED -> "not reachable over the network";
+                                    case UNFORESEEN -> "unexpected question";
+                                    case DIFFERS -> "differs from the plan";
+                                    case OVERDUE -> "takes longer than usual";
+                                    default -> "needs your decision";
+                                };
+                };
+        return member.label().isEmpty() ? what : member.label() + ": " + what;
+    }
+
+    static String text(long seconds) {
+        return seconds % 60 == 0 && seconds > 0 ? seconds / 60 + " min" : seconds + " s";
+    }
+
+    static Board.Cell configure(Run run) {
+        return switch (run.state) {
+            case WAITING -> Board.Cell.of("set", "waiting");
+            case RUNNING ->
+                run.step == SetupStep.FOLLOW
+                        ? new Board.Cell("wait", "restarts", run.stepAt)
+                        : Board.Cell.of(
+                                "work",
+                                run.step == null
+                                        ? "starting"
+                                        : run.step.doing() + ", " + run.step.number() + " of "
+                                                + SetupStep.values().length);
+            case DONE -> new Board.Cell("done", "set", run.endedAt);
+            case STOPPED -> Board.Cell.of("fault", run.step == SetupStep.PROVE ? "set up, not proven" : run.note);
+            case CANCELLED -> Board.Cell.of("dark", "cancelled");
+            case SET_ASIDE -> Board.Cell.of("fault", "set aside: " + run.note);
+        };
+    }
+
+    static Board.Cell prove(Proof proof, boolean settingUp) {
+        if (proof == null || settingUp) {
+            return Board.Cell.of("dark", "—");
+        }
+        return proof.proven
+                ? new Board.Cell("lit", notMeasured(proof), proof.at)
+                : Board.Cell.of("fault", proof.sentence);
+    }
+
+    /** The rungs that were not measured although the unit counts as proven; empty where all were. */
+    static String notMeasured(Proof proof) {
+        String titles = proof.outcomes.stream()
+                .filter(outcome -> outcome.standing() == Outcome.Standing.NOT_MEASURED)
+                .map(outcome -> outcome.rung().title())
+                .collect(Collectors.joining(", "));
+        return titles.isEmpty() ? "" : "not measured: " + titles;
+    }
+
+    /** @param sign "signed", or what stands between a proven unit and that; empty where nothing does */
+    static Board.Cell handover(Proof proof, String sign) {
+        boolean proven = proof != null && proof.proven;
+        return sign.equals("signed")
+                ? Board.Cell.of("done", sign)
+                : !proven
+                        ? Board.Cell.of("dark", "—")
+                        : sign.isEmpty() ? Board.Cell.of("set", "ready to sign") : Board.Cell.of("dark", sign);
+    }
+}

@@ -1,0 +1,250 @@
+package lychnos.server.configure.plan;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.persistence.LockModeType;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import lychnos.core.dialogue.ControllerPlan;
+import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.DialogueStep.Asked;
+import lychnos.core.dialogue.DialogueStep.Mark;
+import lychnos.core.dialogue.Mode;
+import lychnos.core.fact.Secret;
+import lychnos.core.kind.Kind;
+import lychnos.core.sheet.MemberValues;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.configure.model.MemberDialogue;
+import lychnos.server.identity.caller.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.kinds.Kinds;
+import lychnos.server.live.Live;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.Unit;
+import org.hibernate.Session;
+
+/** A member of a setup in the hands of a person: steps ticked, passwords shown, a prerequisite overridden. */
+@ApplicationScoped
+public class MemberSteps {
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Kinds kinds;
+    private final Answers answers;
+    private final Journal journal;
+    private final Live live;
+    private final Clock clock;
+
+    MemberSteps(Session db, BringUps bringUps, Kinds kinds, Answers answers, Journal journal, Live live, Clock clock) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.kinds = kinds;
+        this.answers = answers;
+        this.journal = journal;
+        this.live = live;
+        this.clock = clock;
+    }
+
+    /** The steps of a member's setup. */
+    List<DialogueStep> steps(MemberDialogue row) {
+        return kinds.of(bringUps.unit(row.unitId)).dialogue().orElseThrow().withPages(row.member, row.wiped);
+    }
+
+    /** Tells the views that something of a member has changed; returns its run. */
+    long changed(MemberDialogue row) {
+        live.tell(bringUps.unit(row.unitId).bringUpId, "configure");
+        return row.runId;
+    }
+
+    MemberDialogue locked(long dialogueId) {
+        MemberDialogue row = db.find(MemberDialogue.class, dialogueId, LockModeType.PESSIMISTIC_WRITE);
+        if (row == null) {
+            throw Refusal.notFound("There is no such dialogue.");
+        }
+        return row;
+    }
+
+    /** Opens a member's line although its gate does not hold. */
+    @Transactional
+    public long override(long dialogueId, String reason, Who.Person person) {
+        MemberDialogue row = locked(dialogueId);
+        if (row.gate.isEmpty()) {
+            throw Refusal.conflict("No prerequisite blocks it.");
+        }
+        Setups.overridden(reason, person, "It " + row.gate + ".");
+        journal.write(
+                person,
+                bringUps.unit(row.unitId).bringUpId,
+                row.unitId,
+                "overrode the prerequisite of " + row.member + " (" + row.gate + "): " + reason.strip(),
+                null,
+                null);
+        row.openGate();
+        live.tell(bringUps.unit(row.unitId).bringUpId, "configure");
+        return row.runId;
+    }
+
+    /** The name of the password that a question takes, or the field of a page. */
+    private static Optional<String> passwordOf(DialogueStep step, String field, MemberValues values) {
+        if (step instanceof DialogueStep.Page page) {
+            return Optional.ofNullable(page.fields().get(field)).flatMap(entered -> entered.value().names().stream()
+                    .filter(name -> values.secret(name).isPresent())
+                    .findFirst());
+        }
+        if (step instanceof DialogueStep.Controller controller) {
+            return Optional.ofNullable(
+                    new ControllerPlan(controller, values).passwords().get(field));
+        }
+        return step instanceof Asked asked && asked.is(Mark.SECRET)
+                ? asked.answer().names().stream().findFirst()
+                : Optional.empty();
+    }
+
+    @Transactional
+    public long runOf(long dialogueId) {
+        return locked(dialogueId).runId;
+    }
+
+    /**
+     * Lets the pages of a member be filled in that a person had begun to fill in by hand; gives back whether there are
+     * any.
+     */
+    @Transactional
+    public boolean letPagesBeFilledIn(long dialogueId, Mode mode, Who.Person person) {
+        MemberDialogue row = locked(dialogueId);
+        Unit unit = bringUps.unit(row.unitId);
+        if (mode == Mode.WATCH
+                || row.state != MemberDialogue.State.BY_HAND
+                || !kinds.of(unit).dialogue().orElseThrow().drivesPages(row.member)) {
+            return false;
+        }
+        row.mode = mode;
+        journal.write(
+                person,
+                unit.bringUpId,
+                unit.id,
+                "started filling in the pages" + (row.member.isEmpty() ? "" : ", " + row.member),
+                null,
+                null);
+        live.tell(unit.bringUpId, "configure");
+        return true;
+    }
+
+    /**
+     * The password that a step sends, for a person's eyes; that it was looked at is kept.
+     *
+     * @param field of a page, the label of the field that takes it; empty for a question
+     */
+    @Transactional
+    public String password(long dialogueId, int place, String field, Who.Person person) {
+        MemberDialogue row = locked(dialogueId);
+        Unit unit = bringUps.unit(row.unitId);
+        List<DialogueStep> steps = kinds.of(unit).dialogue().orElseThrow().withPages(row.member, row.wiped);
+        MemberValues values = answers.of(unit, Map.of()).get(row.member);
+        if (place < 0
+                || place >= steps.size()
+                || passwordOf(steps.get(place), field, values).isEmpty()) {
+            throw Refusal.notFound("This step sends no password.");
+        }
+        String name = passwordOf(steps.get(place), field, values).get();
+        Secret secret = values.secret(name).orElseThrow(() -> Refusal.conflict("This password is not known yet."));
+        journal.write(
+                person,
+                unit.bringUpId,
+                unit.id,
+                "showed the password of “" + steps.get(place).title() + (field.isEmpty() ? "" : ", " + field) + "”"
+                        + (row.member.isEmpty() ? "" : ", " + row.member),
+                null,
+                null);
+        return secret.use(text -> text);
+    }
+
+    /** Ticks a step of a member whose line cannot be reached, or takes the tick back. */
+    @Transactional
+    public long tick(long dialogueId, int place, boolean done, Who.Person person) {
+        MemberDialogue row = locked(dialogueId);
+        List<DialogueStep> steps = steps(row);
+        boolean first = place >= 0
+                && place < steps.size()
+                && steps.get(place) instanceof DialogueStep.Remote remote
+                && remote.first();
+        if (!first && row.state != MemberDialogue.State.BY_HAND && row.state != MemberDialogue.State.DONE) {
+            throw Refusal.conflict("This member is on a line; its steps are ticked by what the line shows.");
+        }
+        if (fillsItself(row, steps, place)) {
+            throw Refusal.conflict(
+                    "That page is filled in automatically. To fill it in by hand, choose “I type” first.");
+        }
+        compared(row, steps, place, done);
+        int ticked = db.createNativeMutationQuery(
+                        "update dialogue_step set progress = :progress, by_whom = :by, done_at = cast(cast(:at as "
+                                + "text) as timestamptz), evidence = :evidence, ticked = :ticked where dialogue_id = :id and place = "
+                                + ":place and (progress in ('OPEN', 'SENT') or ticked)")
+                .setParameter("progress", done ? "DONE" : "OPEN")
+                .setParameter("by", done ? person.login() : "")
+                .setParameter("at", done ? clock.instant().toString() : null)
+                .setParameter("evidence", done ? "ticked by hand" : "")
+                .setParameter("ticked", done)
+                .setParameter("id", dialogueId)
+                .setParameter("place", place)
+                .executeUpdate();
+        if (ticked == 0) {
+            throw Refusal.conflict("This step was ticked automatically, or does not exist.");
+        }
+        if (first) {
+            openIfTicked(row, steps);
+        } else {
+            boolean all = open(dialogueId).isEmpty();
+            row.state = all ? MemberDialogue.State.DONE : MemberDialogue.State.BY_HAND;
+            row.endedAt = all ? clock.instant() : null;
+        }
+        return changed(row);
+    }
+
+    /** The page that asks which machine it is can be ticked once that is recorded; taking the tick back forgets it. */
+    private void compared(MemberDialogue row, List<DialogueStep> steps, int place, boolean done) {
+        Kind kind = kinds.of(bringUps.unit(row.unitId));
+        if (!Comparisons.needed(kind, row) || Comparisons.page(kind, steps) != place) {
+            return;
+        }
+        if (done && row.comparedAt == null) {
+            throw Refusal.conflict("Enter the serial number that you read on the machine; that ticks this step.");
+        }
+        if (!done) {
+            row.comparedText = null;
+            row.comparedBy = null;
+            row.comparedAt = null;
+        }
+    }
+
+    /** Whether a step needs no person: its line has asked everything, and nobody chose to do the rest by hand. */
+    private boolean fillsItself(MemberDialogue row, List<DialogueStep> steps, int place) {
+        boolean driven = place >= 0
+                && place < steps.size()
+                && steps.get(place) instanceof DialogueStep.Remote remote
+                && remote.driven();
+        return driven
+                && row.mode != Mode.WATCH
+                && open(row.id).stream().allMatch(open -> steps.get(open) instanceof DialogueStep.Remote);
+    }
+
+    /** The places of steps that are open. */
+    private List<Integer> open(long dialogueId) {
+        return db.createNativeQuery(
+                        "select place from dialogue_step where dialogue_id = :id and progress in ('OPEN', 'SENT')",
+                        Integer.class)
+                .setParameter("id", dialogueId)
+                .getResultList();
+    }
+
+    /** What is done by hand before a line is opened keeps it shut; a line that was opened is not shut again. */
+    private void openIfTicked(MemberDialogue row, List<DialogueStep> steps) {
+        boolean waits = open(row.id).stream()
+                .anyMatch(place -> steps.get(place) instanceof DialogueStep.Remote remote && remote.first());
+        if (!waits && row.waitsFor == MemberDialogue.WaitsFor.TICKS) {
+            row.openGate();
+        }
+    }
+}
