@@ -27,6 +27,7 @@ import lychnos.server.kinds.Kinds;
 import lychnos.server.live.Live;
 import lychnos.server.secrets.SealedStore;
 import lychnos.server.units.BringUps;
+import lychnos.server.units.FactChanges;
 import lychnos.server.units.Facts;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
@@ -44,6 +45,7 @@ public class LifeAfter {
     private final BringUps bringUps;
     private final Kinds kinds;
     private final Facts facts;
+    private final FactChanges factChanges;
     private final Claims claims;
     private final SignOff signOff;
     private final SealedStore sealed;
@@ -56,6 +58,7 @@ public class LifeAfter {
             BringUps bringUps,
             Kinds kinds,
             Facts facts,
+            FactChanges factChanges,
             Claims claims,
             SignOff signOff,
             SealedStore sealed,
@@ -66,6 +69,7 @@ public class LifeAfter {
         this.bringUps = bringUps;
         this.kinds = kinds;
         this.facts = facts;
+        this.factChanges = factChanges;
         this.claims = claims;
         this.signOff = signOff;
         this.sealed = sealed;
@@ -304,10 +308,10 @@ public class LifeAfter {
     }
 
     private void store(Unit unit, String member, Map<String, String> after, Who.Person person) {
-        Facts.Report report = facts.set(
+        FactChanges.Report report = factChanges.set(
                 unit.bringUpId,
                 after.entrySet().stream()
-                        .map(each -> new Facts.CellText(unit.id, member, each.getKey(), each.getValue()))
+                        .map(each -> new FactChanges.CellText(unit.id, member, each.getKey(), each.getValue()))
                         .toList(),
                 Fact.Source.TYPED,
                 person);

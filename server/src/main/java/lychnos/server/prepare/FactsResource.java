@@ -15,6 +15,7 @@ import lychnos.core.rule.Fix;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.units.ColumnMappings;
+import lychnos.server.units.FactChanges;
 import lychnos.server.units.FactTables;
 import lychnos.server.units.Facts;
 import lychnos.server.units.Labels;
@@ -25,13 +26,15 @@ import lychnos.server.units.Labels;
 public class FactsResource {
 
     private final Facts facts;
+    private final FactChanges factChanges;
     private final FactTables tables;
     private final Labels labels;
     private final Fixes fixes;
     private final Who who;
 
-    FactsResource(Facts facts, FactTables tables, Labels labels, Fixes fixes, Who who) {
+    FactsResource(Facts facts, FactChanges factChanges, FactTables tables, Labels labels, Fixes fixes, Who who) {
         this.facts = facts;
+        this.factChanges = factChanges;
         this.tables = tables;
         this.labels = labels;
         this.fixes = fixes;
@@ -39,20 +42,20 @@ public class FactsResource {
     }
 
     /** Cells that are set together. */
-    record Cells(List<Facts.CellText> cells) {}
+    record Cells(List<FactChanges.CellText> cells) {}
 
     @PUT
     @Path("bring-ups/{id}/facts")
     @RolesAllowed("engineer")
-    public Facts.Report setFacts(long id, Cells cells) {
-        return facts.set(id, Refusal.required(Refusal.required(cells).cells), Fact.Source.TYPED, who.person());
+    public FactChanges.Report setFacts(long id, Cells cells) {
+        return factChanges.set(id, Refusal.required(Refusal.required(cells).cells), Fact.Source.TYPED, who.person());
     }
 
     @POST
     @Path("sheet-changes/{id}/undo")
     @RolesAllowed("engineer")
     public int undoFacts(long id) {
-        return facts.undo(id, who.person());
+        return factChanges.undo(id, who.person());
     }
 
     @GET

@@ -11,7 +11,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.site.Network;
 import lychnos.server.site.NetworkDefinitions;
-import lychnos.server.units.Facts;
+import lychnos.server.units.FactChanges;
 import org.hibernate.Session;
 
 /** Carries out what a finding offers as its fix. It is done as a person would do it, with the same checks. */
@@ -20,12 +20,12 @@ public class Fixes {
 
     private final Session db;
     private final NetworkDefinitions networkDefinitions;
-    private final Facts facts;
+    private final FactChanges factChanges;
 
-    Fixes(Session db, NetworkDefinitions networkDefinitions, Facts facts) {
+    Fixes(Session db, NetworkDefinitions networkDefinitions, FactChanges factChanges) {
         this.db = db;
         this.networkDefinitions = networkDefinitions;
-        this.facts = facts;
+        this.factChanges = factChanges;
     }
 
     @Transactional
@@ -55,9 +55,9 @@ public class Fixes {
     }
 
     private void setFact(long bringUpId, Fix fix, Who.Person person) {
-        Facts.Report report = facts.set(
+        FactChanges.Report report = factChanges.set(
                 bringUpId,
-                List.of(new Facts.CellText(fix.id(), fix.member(), fix.field(), fix.value())),
+                List.of(new FactChanges.CellText(fix.id(), fix.member(), fix.field(), fix.value())),
                 Fact.Source.TYPED,
                 person);
         if (!report.faults().isEmpty()) {

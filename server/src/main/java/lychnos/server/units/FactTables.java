@@ -22,11 +22,13 @@ public class FactTables {
 
     private final BringUps bringUps;
     private final Facts facts;
+    private final FactChanges factChanges;
     private final ColumnMappings mappings;
 
-    FactTables(BringUps bringUps, Facts facts, ColumnMappings mappings) {
+    FactTables(BringUps bringUps, Facts facts, FactChanges factChanges, ColumnMappings mappings) {
         this.bringUps = bringUps;
         this.facts = facts;
+        this.factChanges = factChanges;
         this.mappings = mappings;
     }
 
@@ -61,11 +63,11 @@ public class FactTables {
         if (!chosen.isEmpty()) {
             mappings.remember(ColumnMappings.Sort.FACTS, read.headingLine(), read.headings(), read.meaning(), person);
         }
-        List<Facts.CellText> cells = table.cells().stream()
-                .map(cell -> new Facts.CellText(
+        List<FactChanges.CellText> cells = table.cells().stream()
+                .map(cell -> new FactChanges.CellText(
                         byKey.get(cell.key()).id, cell.member(), cell.fact().name(), cell.value()))
                 .toList();
-        Facts.Report report = facts.set(bringUpId, cells, Fact.Source.IMPORTED, person);
+        FactChanges.Report report = factChanges.set(bringUpId, cells, Fact.Source.IMPORTED, person);
         report.faults().forEach(fault -> faults.add(new LabelFault(0, fault.name(), fault.value(), fault.reason())));
         return new TableReport(report.changeId(), report.changed(), faults, views, meanings);
     }

@@ -32,7 +32,7 @@ public class Labels {
     private final Session db;
     private final BringUps bringUps;
     private final Kinds kinds;
-    private final Facts facts;
+    private final FactChanges factChanges;
     private final ColumnMappings mappings;
     private final Journal journal;
     private final Live live;
@@ -42,14 +42,14 @@ public class Labels {
             Session db,
             BringUps bringUps,
             Kinds kinds,
-            Facts facts,
+            FactChanges factChanges,
             ColumnMappings mappings,
             Journal journal,
             Live live,
             Clock clock) {
         this.mappings = mappings;
         this.kinds = kinds;
-        this.facts = facts;
+        this.factChanges = factChanges;
         this.db = db;
         this.bringUps = bringUps;
         this.journal = journal;
@@ -103,7 +103,7 @@ public class Labels {
         Elsewhere elsewhere = elsewhere(list);
         List<Taken> taken = new ArrayList<>();
         List<LabelFault> faults = new ArrayList<>(list.faults());
-        List<Facts.CellText> logins = new ArrayList<>();
+        List<FactChanges.CellText> logins = new ArrayList<>();
         LabelImport entry = null;
         for (Label label : list.labels()) {
             Unit unit = byPosition.get(label.position());
@@ -139,7 +139,7 @@ public class Labels {
         }
         faults.sort((a, b) -> Integer.compare(a.line(), b.line()));
         if (!logins.isEmpty()) {
-            facts.set(bringUpId, logins, Fact.Source.LABEL, person);
+            factChanges.set(bringUpId, logins, Fact.Source.LABEL, person);
         }
         if (entry != null) {
             journal.write(
@@ -165,13 +165,13 @@ public class Labels {
     }
 
     /** The factory login on the machine's own tag; its password is sealed as it is kept. */
-    private static void ownLogin(long unitId, Label label, List<Facts.CellText> cells) {
+    private static void ownLogin(long unitId, Label label, List<FactChanges.CellText> cells) {
         if (!label.factoryUser().isEmpty()) {
-            cells.add(new Facts.CellText(unitId, "", Kind.OWN_USER, label.factoryUser()));
+            cells.add(new FactChanges.CellText(unitId, "", Kind.OWN_USER, label.factoryUser()));
         }
         label.factoryPassword()
                 .ifPresent(secret ->
-                        secret.use(text -> cells.add(new Facts.CellText(unitId, "", Kind.OWN_PASSWORD, text))));
+                        secret.use(text -> cells.add(new FactChanges.CellText(unitId, "", Kind.OWN_PASSWORD, text))));
     }
 
     private LabelImport entry(long bringUpId, Who.Person person) {
