@@ -17,7 +17,6 @@ import lychnos.server.identity.caller.Who;
 import lychnos.server.units.ColumnMappings;
 import lychnos.server.units.FactChanges;
 import lychnos.server.units.FactTables;
-import lychnos.server.units.Facts;
 import lychnos.server.units.Labels;
 
 /** What is known of units: facts typed or read from tables, label lists, and fixes of findings. */
@@ -25,15 +24,13 @@ import lychnos.server.units.Labels;
 @RolesAllowed("viewer")
 public class FactsResource {
 
-    private final Facts facts;
     private final FactChanges factChanges;
     private final FactTables tables;
     private final Labels labels;
     private final Fixes fixes;
     private final Who who;
 
-    FactsResource(Facts facts, FactChanges factChanges, FactTables tables, Labels labels, Fixes fixes, Who who) {
-        this.facts = facts;
+    FactsResource(FactChanges factChanges, FactTables tables, Labels labels, Fixes fixes, Who who) {
         this.factChanges = factChanges;
         this.tables = tables;
         this.labels = labels;

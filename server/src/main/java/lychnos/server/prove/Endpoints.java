@@ -22,7 +22,7 @@ import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.allocate.Claim;
-import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.Answers;
 import lychnos.server.configure.plan.Comparisons;
@@ -45,10 +45,10 @@ public class Endpoints {
     private final Kinds kinds;
     private final Targets targets;
     private final Answers answers;
-    private final ConsoleStore consoles;
+    private final ConsoleReader consoles;
     private final SealedStore sealed;
 
-    Endpoints(Session db, Kinds kinds, Targets targets, Answers answers, ConsoleStore consoles, SealedStore sealed) {
+    Endpoints(Session db, Kinds kinds, Targets targets, Answers answers, ConsoleReader consoles, SealedStore sealed) {
         this.db = db;
         this.kinds = kinds;
         this.targets = targets;

@@ -12,9 +12,7 @@ import lychnos.core.fact.Fact;
 import lychnos.core.kind.Kind;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.database.RowsAsRead;
-import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
-import lychnos.server.live.Live;
 import lychnos.server.site.BringUp;
 import lychnos.server.site.SiteResources;
 import org.hibernate.Session;
@@ -33,24 +31,13 @@ public class Facts {
     private final BringUps bringUps;
     private final SiteResources siteResources;
     private final Kinds kinds;
-    private final Journal journal;
-    private final Live live;
 
-    Facts(
-            Session db,
-            RowsAsRead rows,
-            BringUps bringUps,
-            SiteResources siteResources,
-            Kinds kinds,
-            Journal journal,
-            Live live) {
+    Facts(Session db, RowsAsRead rows, BringUps bringUps, SiteResources siteResources, Kinds kinds) {
         this.db = db;
         this.rows = rows;
         this.bringUps = bringUps;
         this.siteResources = siteResources;
         this.kinds = kinds;
-        this.journal = journal;
-        this.live = live;
     }
 
     /** What is known of every unit of a bring-up, in the order of their numbers. */

@@ -26,7 +26,7 @@ import lychnos.core.kind.Kind;
 import lychnos.core.order.RunState;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.allocate.Plans;
-import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.HoldView;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.Answers;
@@ -53,7 +53,7 @@ public class BenchViews {
     private final Facts facts;
     private final Plans plans;
     private final Answers answers;
-    private final ConsoleStore store;
+    private final ConsoleReader consoleReader;
     private final Setups setups;
     private final GoingAlone goingAlone;
 
@@ -64,7 +64,7 @@ public class BenchViews {
             Facts facts,
             Plans plans,
             Answers answers,
-            ConsoleStore store,
+            ConsoleReader consoleReader,
             Setups setups,
             GoingAlone goingAlone) {
         this.db = db;
@@ -73,7 +73,7 @@ public class BenchViews {
         this.facts = facts;
         this.plans = plans;
         this.answers = answers;
-        this.store = store;
+        this.consoleReader = consoleReader;
         this.setups = setups;
         this.goingAlone = goingAlone;
     }
@@ -172,8 +172,9 @@ public class BenchViews {
         Unit unit = bringUps.unit(unitId);
         Kind kind = kinds.of(unit);
         Optional<Run> run = setups.newest(unitId);
-        Map<String, String> told = run.map(each -> store.toldByAll(each.id)).orElse(Map.of());
-        Map<String, MemberDialogue> rows = run.map(each -> store.dialogues(each.id)).orElse(List.of()).stream()
+        Map<String, String> told =
+                run.map(each -> consoleReader.toldByAll(each.id)).orElse(Map.of());
+        Map<String, MemberDialogue> rows = run.map(each -> consoleReader.dialogues(each.id)).orElse(List.of()).stream()
                 .collect(Collectors.toMap(row -> row.member, row -> row));
         List<Member> members = new ArrayList<>();
         if (kind.dialogue().isPresent()) {

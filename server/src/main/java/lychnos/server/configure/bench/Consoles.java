@@ -32,6 +32,7 @@ import lychnos.server.configure.line.StepQueue;
 import lychnos.server.configure.line.VantageLine;
 import lychnos.server.configure.model.AtWork;
 import lychnos.server.configure.model.Change;
+import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.ConsoleStore;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.model.StepWriter;
@@ -64,6 +65,7 @@ public class Consoles implements VantageEars {
     private static final long LACKING_MILLIS = 2000;
 
     private final ConsoleStore store;
+    private final ConsoleReader consoleReader;
     private final StepQueue queue;
     private final Openings openings;
     private final FirstAddress firstAddress;
@@ -90,6 +92,7 @@ public class Consoles implements VantageEars {
 
     Consoles(
             ConsoleStore store,
+            ConsoleReader consoleReader,
             StepQueue queue,
             Openings openings,
             FirstAddress firstAddress,
@@ -101,6 +104,7 @@ public class Consoles implements VantageEars {
         this.vantages = vantages;
         this.codec = vantages.codec();
         this.store = store;
+        this.consoleReader = consoleReader;
         this.queue = queue;
         this.openings = openings;
         this.firstAddress = firstAddress;
@@ -180,9 +184,10 @@ public class Consoles implements VantageEars {
 
     /** Lets a screen watch a line that another server has; nothing where none has it. */
     Optional<FarLine> watchFar(long dialogueId, Onlooker onlooker, Runnable ended) {
-        return store.far(dialogueId, Long.MAX_VALUE)
+        return consoleReader
+                .far(dialogueId, Long.MAX_VALUE)
                 .map(far -> new FarLine(
-                        store,
+                        consoleReader,
                         dialogueId,
                         onlooker,
                         clockwork,
@@ -262,7 +267,7 @@ public class Consoles implements VantageEars {
     /** Opens every line of a unit whose gate holds and that is not open yet. */
     private void openWhatMay(Bench bench) {
         try {
-            if (store.members(bench.held.runId()) == bench.members.size()
+            if (consoleReader.members(bench.held.runId()) == bench.members.size()
                     && bench.members.values().stream()
                             .noneMatch(line -> line.dialogue().drivesPages(line.member()))) {
                 return; // every line is open already, and nothing comes after them

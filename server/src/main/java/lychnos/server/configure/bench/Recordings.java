@@ -14,7 +14,7 @@ import java.util.TreeMap;
 import lychnos.core.dialogue.Screen;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.api.problem.Refusal;
-import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.Answers;
 import lychnos.server.kinds.Kinds;
@@ -30,15 +30,21 @@ public class Recordings {
     private final BringUps bringUps;
     private final Kinds kinds;
     private final Answers answers;
-    private final ConsoleStore store;
+    private final ConsoleReader consoleReader;
     private final ObjectMapper json;
 
-    Recordings(Session db, BringUps bringUps, Kinds kinds, Answers answers, ConsoleStore store, ObjectMapper json) {
+    Recordings(
+            Session db,
+            BringUps bringUps,
+            Kinds kinds,
+            Answers answers,
+            ConsoleReader consoleReader,
+            ObjectMapper json) {
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
         this.answers = answers;
-        this.store = store;
+        this.consoleReader = consoleReader;
         this.json = json;
     }
 
@@ -85,7 +91,8 @@ public class Recordings {
      */
     private Map<String, Object> answered(MemberDialogue dialogue) {
         Unit unit = bringUps.unit(dialogue.unitId);
-        MemberValues values = answers.of(unit, store.toldByAll(dialogue.runId)).get(dialogue.member);
+        MemberValues values =
+                answers.of(unit, consoleReader.toldByAll(dialogue.runId)).get(dialogue.member);
         Map<String, String> texts = new TreeMap<>(Map.of("unit", unit.label()));
         List<String> secrets = new ArrayList<>();
         for (String name : kinds.of(unit)

@@ -5,7 +5,7 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.function.BooleanSupplier;
-import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.ConsoleReader;
 import org.jboss.logging.Logger;
 
 /**
@@ -20,7 +20,7 @@ public final class FarLine implements AutoCloseable {
     private static final Logger LOG = Logger.getLogger(FarLine.class);
     private static final long MILLIS = 400;
 
-    private final ConsoleStore store;
+    private final ConsoleReader consoleReader;
     private final long dialogueId;
     private final Onlooker onlooker;
     private final BooleanSupplier here;
@@ -36,13 +36,13 @@ public final class FarLine implements AutoCloseable {
      * @param ended what is to be done once no other server has it
      */
     public FarLine(
-            ConsoleStore store,
+            ConsoleReader consoleReader,
             long dialogueId,
             Onlooker onlooker,
             ScheduledExecutorService clockwork,
             BooleanSupplier here,
             Runnable ended) {
-        this.store = store;
+        this.consoleReader = consoleReader;
         this.dialogueId = dialogueId;
         this.onlooker = onlooker;
         this.here = here;
@@ -52,8 +52,9 @@ public final class FarLine implements AutoCloseable {
 
     private void look() {
         try {
-            ConsoleStore.Far far =
-                    here.getAsBoolean() ? null : store.far(dialogueId, next).orElse(null);
+            ConsoleReader.Far far = here.getAsBoolean()
+                    ? null
+                    : consoleReader.far(dialogueId, next).orElse(null);
             if (far == null) {
                 close();
                 ended.run();

@@ -15,7 +15,7 @@ import lychnos.core.kind.KindReader;
 import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.configure.model.Change;
-import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.ConsoleLines;
 import lychnos.server.configure.plan.Openings;
@@ -57,7 +57,7 @@ public record LineOrder(
         boolean termsAgreed) {
 
     public static LineOrder of(Held held, Openings.Opening opening) {
-        ConsoleStore.Kept kept = opening.kept();
+        ConsoleReader.Kept kept = opening.kept();
         MemberValues values = opening.values();
         ConsoleLines.Line line = opening.line().orElseThrow();
         Kind kind = values.known().kind();
@@ -99,7 +99,7 @@ public record LineOrder(
         return KindReader.read(kindText).withFactoryUsers(factoryUsers);
     }
 
-    public ConsoleStore.Kept kept() {
+    public ConsoleReader.Kept kept() {
         MemberDialogue dialogue = new MemberDialogue();
         dialogue.id = dialogueId;
         dialogue.member = member;
@@ -108,7 +108,7 @@ public record LineOrder(
         dialogue.identified = identified;
         dialogue.note = note;
         dialogue.state = stopped ? MemberDialogue.State.STOPPED : MemberDialogue.State.UNSURE;
-        return new ConsoleStore.Kept(dialogue, progress, read, shown, tail, pieces);
+        return new ConsoleReader.Kept(dialogue, progress, read, shown, tail, pieces);
     }
 
     public MemberValues values(Kind kind) {

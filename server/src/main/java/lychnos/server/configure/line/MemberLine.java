@@ -26,7 +26,7 @@ import lychnos.core.dialogue.Mode;
 import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.configure.model.Change;
-import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.HoldView;
 import lychnos.server.configure.plan.ConsoleLines;
 import lychnos.server.jobs.Held;
@@ -119,7 +119,7 @@ public final class MemberLine implements LineEvents, OpenLine {
 
     public MemberLine(
             Held held,
-            ConsoleStore.Kept kept,
+            ConsoleReader.Kept kept,
             ConsoleLines.Line address,
             Dialogue dialogue,
             MemberValues values,

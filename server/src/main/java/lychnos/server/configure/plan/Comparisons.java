@@ -13,7 +13,7 @@ import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
-import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
@@ -36,7 +36,7 @@ public class Comparisons {
     private final BringUps bringUps;
     private final Kinds kinds;
     private final Answers answers;
-    private final ConsoleStore store;
+    private final ConsoleReader consoleReader;
     private final Journal journal;
     private final Clock clock;
 
@@ -46,7 +46,7 @@ public class Comparisons {
             BringUps bringUps,
             Kinds kinds,
             Answers answers,
-            ConsoleStore store,
+            ConsoleReader consoleReader,
             Journal journal,
             Clock clock) {
         this.db = db;
@@ -54,7 +54,7 @@ public class Comparisons {
         this.bringUps = bringUps;
         this.kinds = kinds;
         this.answers = answers;
-        this.store = store;
+        this.consoleReader = consoleReader;
         this.journal = journal;
         this.clock = clock;
     }
@@ -100,7 +100,8 @@ public class Comparisons {
             throw Refusal.conflict("This machine identifies itself. Nothing to enter.");
         }
         String text = read == null ? "" : read.strip();
-        MemberValues values = answers.of(unit, store.toldByAll(row.runId)).get(row.member);
+        MemberValues values =
+                answers.of(unit, consoleReader.toldByAll(row.runId)).get(row.member);
         List<String> label = label(kind, values);
         if (label.isEmpty()) {
             throw Refusal.conflict("No serial number and no MAC address of this unit is known. Enter one in Prepare.");

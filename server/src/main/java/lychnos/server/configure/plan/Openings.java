@@ -11,7 +11,7 @@ import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.sheet.MemberValues;
-import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
@@ -24,19 +24,19 @@ public class Openings {
     private final Kinds kinds;
     private final Answers answers;
     private final ConsoleLines lines;
-    private final ConsoleStore store;
+    private final ConsoleReader consoleReader;
 
-    Openings(BringUps bringUps, Kinds kinds, Answers answers, ConsoleLines lines, ConsoleStore store) {
+    Openings(BringUps bringUps, Kinds kinds, Answers answers, ConsoleLines lines, ConsoleReader consoleReader) {
         this.bringUps = bringUps;
         this.kinds = kinds;
         this.answers = answers;
         this.lines = lines;
-        this.store = store;
+        this.consoleReader = consoleReader;
     }
 
     /** One member: how far it is, what it is answered with, and its line if it has one that can be reached. */
     public record Opening(
-            ConsoleStore.Kept kept,
+            ConsoleReader.Kept kept,
             Dialogue dialogue,
             String kindText,
             MemberValues values,
@@ -63,7 +63,7 @@ public class Openings {
     /** By member, what it is answered with, as it is known now. */
     @Transactional
     public Map<String, MemberValues> values(long runId, long unitId) {
-        return answers.of(bringUps.unit(unitId), store.toldByAll(runId));
+        return answers.of(bringUps.unit(unitId), consoleReader.toldByAll(runId));
     }
 
     @Transactional
@@ -72,9 +72,9 @@ public class Openings {
         Dialogue dialogue = kinds.of(unit).dialogue().orElseThrow();
         String kindText = kinds.published(unit).text();
         long site = bringUps.get(unit.bringUpId).site.id;
-        Map<String, MemberValues> values = answers.of(unit, store.toldByAll(runId));
+        Map<String, MemberValues> values = answers.of(unit, consoleReader.toldByAll(runId));
         List<Opening> openings = new ArrayList<>();
-        for (ConsoleStore.Kept kept : store.load(runId)) {
+        for (ConsoleReader.Kept kept : consoleReader.load(runId)) {
             MemberValues own = values.get(kept.dialogue().member);
             openings.add(
                     new Opening(kept, dialogue, kindText, own, lines.of(site, own.known(), kept.dialogue().member)));

@@ -22,7 +22,7 @@ import lychnos.core.kind.KindReader;
 import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.configure.model.Change;
-import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.ConsoleLines;
 import lychnos.server.jobs.Held;
@@ -147,7 +147,7 @@ class MemberLineTest {
                 true);
         line = new MemberLine(
                 new Held(1, 2, 3, "console", 4),
-                new ConsoleStore.Kept(row, List.of(Progress.OPEN, Progress.OPEN), Map.of(), "", "", 0),
+                new ConsoleReader.Kept(row, List.of(Progress.OPEN, Progress.OPEN), Map.of(), "", "", 0),
                 new ConsoleLines.Line(
                         LineAddress.tcp(LineAddress.Protocol.RAW, Address.parse("127.40.8.22"), 2001), "lines-1 2001"),
                 dialogue(),

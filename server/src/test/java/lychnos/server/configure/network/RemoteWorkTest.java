@@ -27,7 +27,7 @@ import lychnos.core.sheet.UnitFacts;
 import lychnos.server.allocate.FirstAddress;
 import lychnos.server.configure.line.TarnDialogue;
 import lychnos.server.configure.model.Change;
-import lychnos.server.configure.model.ConsoleStore;
+import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.Openings;
 import lychnos.server.jobs.Held;
@@ -178,8 +178,8 @@ class RemoteWorkTest {
         row.member = "";
         row.mode = Mode.RUN;
         row.state = MemberDialogue.State.FOLLOWING;
-        ConsoleStore.Kept kept =
-                new ConsoleStore.Kept(row, List.of(Progress.DONE, Progress.OPEN, Progress.OPEN), Map.of(), "", "", 0);
+        ConsoleReader.Kept kept =
+                new ConsoleReader.Kept(row, List.of(Progress.DONE, Progress.OPEN, Progress.OPEN), Map.of(), "", "", 0);
         work = new RemoteWork(
                 new Held(1, 2, 3, "console", 4),
                 new Openings.Opening(kept, dialogue(), "", values(), Optional.empty()),
