@@ -30,7 +30,7 @@ const member = (label: string, ...steps: BenchStep[]): Member => ({
   mode: '',
   hold: null,
   note: '',
-  gate: '',
+  prerequisite: '',
   identified: false,
   identity: '',
   openedAt: null,

@@ -49,7 +49,7 @@
   const mode = $derived<Mode>(standing?.mode || now?.mode || '');
   const stopped = $derived((standing?.state ?? now?.state) === 'STOPPED');
 
-  /** Sends what was decided; a gate asks a lead for a reason. */
+  /** Sends what was decided; a prerequisite asks a lead for a reason. */
   async function post(path: string, body: Record<string, unknown> = {}): Promise<void> {
     busy = true;
     try {
@@ -57,7 +57,7 @@
       gated = null;
       reason = '';
     } catch (error) {
-      if (error instanceof Problem && error.members.gate === true && session.me?.role === 'lead' && !gated)
+      if (error instanceof Problem && error.members.prerequisite === true && session.me?.role === 'lead' && !gated)
         gated = { path, body, sentence: error.detail };
       else notices.fault(error);
     } finally {
@@ -185,16 +185,16 @@
           onreveal={reveal}
           oncompared={lookAgain}
         />
-        {#if now.gate}
+        {#if now.prerequisite}
           <div class="say wait">
-            {m.bench.gate(now.gate)}
+            {m.bench.prerequisite(now.prerequisite)}
             {#if session.me?.role === 'lead'}<B
                 disabled={busy}
                 onclick={() =>
                   (gated = {
                     path: `/dialogues/${now.dialogueId}/override`,
                     body: {},
-                    sentence: m.bench.gate(now.gate),
+                    sentence: m.bench.prerequisite(now.prerequisite),
                   })}>{m.bench.override}</B
               >{/if}
           </div>
@@ -272,7 +272,7 @@
             {/if}
           {/if}
         {:else if now.state === 'SHUT'}
-          <p>{now.gate ? m.bench.gate(now.gate) : m.bench.opening}</p>
+          <p>{now.prerequisite ? m.bench.prerequisite(now.prerequisite) : m.bench.opening}</p>
         {:else if now.state === 'BY_HAND' || !now.line}
           <p>{m.bench.noLine}</p>
         {:else}
@@ -294,7 +294,7 @@
   </div>
 {/if}
 {#if gated}
-  <Dialog title={m.bench.gateTitle} onclose={() => (gated = null)}>
+  <Dialog title={m.bench.prerequisiteTitle} onclose={() => (gated = null)}>
     <p>{gated.sentence}</p>
     <form
       onsubmit={(event) => {

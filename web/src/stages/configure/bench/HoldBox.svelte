@@ -8,7 +8,7 @@
   let { hold, mayWork, busy, ongo }: { hold: Hold; mayWork: boolean; busy: boolean; ongo: (typed: string) => void } =
     $props();
   let typed = $state('');
-  const calm = $derived(['NEXT', 'RESTARTS', 'TERMS', 'GATE', 'PEER', 'PERMANENT'].includes(hold.why));
+  const calm = $derived(['NEXT', 'RESTARTS', 'TERMS', 'PREREQUISITE', 'PEER', 'PERMANENT'].includes(hold.why));
   const wants = $derived(hold.typed !== '');
   const right = $derived(!wants || typed.trim() === hold.typed);
   /** Typed, never pasted nor dropped: that is what it is for. */

@@ -100,7 +100,7 @@
         <span class="now" style:left="{x(present.now)}%"></span>
       </span>
       <span class="w" class:f={lane.state === 'HELD' || lane.state === 'CUT' || lane.state === 'STOPPED'}
-        >{lane.gate || m.bench.states[lane.state]}</span
+        >{lane.prerequisite || m.bench.states[lane.state]}</span
       >
     </button>
   {/each}

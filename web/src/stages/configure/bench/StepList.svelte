@@ -135,7 +135,7 @@
     {/if}
     {#if step.sort === 'waits'}
       <li
-        class="gate"
+        class="prerequisite"
         data-place={step.place}
         class:past={step.progress === 'DONE'}
         aria-current={step.place === now && begun ? 'step' : undefined}
@@ -252,17 +252,17 @@
   .cur .t {
     font-weight: 650;
   }
-  .gate {
+  .prerequisite {
     background: var(--wait2);
     color: var(--wait);
     font-weight: 600;
     font-size: 13px;
     display: flex;
   }
-  .gate input {
+  .prerequisite input {
     margin-left: auto;
   }
-  .gate.past {
+  .prerequisite.past {
     font-weight: 400;
   }
   .src {

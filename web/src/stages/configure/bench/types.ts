@@ -39,7 +39,7 @@ export interface Member {
   mode: Mode;
   hold: Hold | null;
   note: string;
-  gate: string;
+  prerequisite: string;
   identified: boolean;
   identity: string;
   openedAt: string | null;
@@ -86,7 +86,7 @@ export interface ConsoleLane {
   dialogueId: number;
   name: string;
   state: DialogueState;
-  gate: string;
+  prerequisite: string;
   parts: Part[];
   ahead: Part[];
 }

@@ -365,7 +365,7 @@ class KindsJourneyTest {
                     .append(' ')
                     .append(member.path("state").asText())
                     .append(' ')
-                    .append(member.path("gate").asText())
+                    .append(member.path("prerequisite").asText())
                     .append(' ')
                     .append(member.path("hold"))
                     .append(' ')

@@ -19,7 +19,7 @@ final class Hands {
     private static final ObjectMapper JSON = new ObjectMapper();
 
     /** What stands for a while and passes without anybody. */
-    private static final Set<String> PASSES = Set.of("GATE", "PEER", "STANDBY");
+    private static final Set<String> PASSES = Set.of("PREREQUISITE", "PEER", "STANDBY");
 
     /** Pages of the value sheet at which something is compared, and nothing typed. */
     private static final Set<String> LOOKED_AT = Set.of("Production cable");

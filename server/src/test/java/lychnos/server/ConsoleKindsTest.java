@@ -52,7 +52,7 @@ class ConsoleKindsTest {
                             "the visitor's password",
                             "over-the-fell"));
             stage.ready().begin(unit, "run");
-            Map<String, Object> hold = stage.held(unit, 0, "GATE");
+            Map<String, Object> hold = stage.held(unit, 0, "PREREQUISITE");
             assertTrue(hold.get("sentence").toString().contains("bundled-at-switch"), hold::toString);
             stage.fact(unit, "bundled-at-switch", "yes");
             Json bench = stage.toTheEnd(unit);
@@ -103,7 +103,7 @@ class ConsoleKindsTest {
                     () -> stage.bench(unit).getString("runState").equals("RUNNING"));
             assertEquals(
                     "opens when what comes before it is ticked",
-                    stage.bench(unit).getString("members[0].gate"));
+                    stage.bench(unit).getString("members[0].prerequisite"));
             for (int place : stage.bench(unit)
                     .<Integer>getList("members[0].steps.findAll { it.marks.contains('FIRST') }.place")) {
                 stage.decide(stage.dialogue(unit, 0), "tick", Map.of("place", place, "done", true))

@@ -447,7 +447,7 @@ final class ConsoleStage implements AutoCloseable {
                 Map<String, Object> hold = (Map<String, Object>) members.get(i).get("hold");
                 if (hold != null
                         && members.get(i).get("state").equals("HELD")
-                        && !List.of("GATE", "PEER", "STANDBY").contains(hold.get("why"))) {
+                        && !List.of("PREREQUISITE", "PEER", "STANDBY").contains(hold.get("why"))) {
                     if (!Boolean.TRUE.equals(hold.get("passable")) || !pass.test(hold)) {
                         return bench;
                     }

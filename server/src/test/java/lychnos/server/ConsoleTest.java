@@ -116,7 +116,7 @@ class ConsoleTest {
             ConsoleStage.until(
                     "the first is open",
                     () -> !stage.bench(unit).getString("members[0].state").equals("SHUT"));
-            assertEquals("opens when controller 1 is done", stage.bench(unit).getString("members[1].gate"));
+            assertEquals("opens when controller 1 is done", stage.bench(unit).getString("members[1].prerequisite"));
             stage.decide(
                             stage.dialogue(unit, 1),
                             "override",

@@ -297,7 +297,7 @@ final class Answering {
         }
         if (text.isEmpty() || asked.is(Mark.SECRET) && secret.isEmpty()) {
             course.hold(
-                    Why.GATE,
+                    Why.PREREQUISITE,
                     step,
                     "What “" + asked.title() + "” needs is unknown: "
                             + String.join(", ", asked.answer().names()) + ".",

@@ -48,7 +48,7 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         TERMS(true),
         RESTARTS(true),
         /** Something must be known or done first. */
-        GATE(false),
+        PREREQUISITE(false),
         /** Another member must tell something first; nobody is needed for that. */
         PEER(false),
         OVERDUE(true),
@@ -81,7 +81,7 @@ public record Hold(Why why, int step, String sentence, String shown, String type
 
         /** Whether it ends automatically once a value is known. */
         public boolean endsWhenKnown() {
-            return this == GATE || this == PEER;
+            return this == PREREQUISITE || this == PEER;
         }
     }
 
@@ -98,6 +98,6 @@ public record Hold(Why why, int step, String sentence, String shown, String type
                         : name.substring(0, name.indexOf('.')).replace('-', ' ') + " has shown its "
                                 + name.substring(name.indexOf('.') + 1).replace('-', ' '))
                 .collect(Collectors.joining(", and until "));
-        return new Hold(told ? Why.PEER : Why.GATE, step, "“" + title + "” waits until " + what + ".", shown, "");
+        return new Hold(told ? Why.PEER : Why.PREREQUISITE, step, "“" + title + "” waits until " + what + ".", shown, "");
     }
 }

@@ -102,10 +102,10 @@ class ControllerPlanTest {
                 Hold.Why.PEER,
                 Hold.until(4, "Join", List.of("node-1.join-code"), "").why());
         assertEquals(
-                Hold.Why.GATE,
+                Hold.Why.PREREQUISITE,
                 Hold.until(4, "Bundle", List.of("bundled-at-switch"), "").why());
         assertEquals(
-                Hold.Why.GATE,
+                Hold.Why.PREREQUISITE,
                 Hold.until(4, "Both", List.of("node-1.join-code", "bundled-at-switch"), "")
                         .why());
     }

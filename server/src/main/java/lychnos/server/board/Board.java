@@ -168,7 +168,8 @@ public class Board {
                 runs.get(unit.id),
                 benches.get(unit.id),
                 proofs.get(unit.id),
-                signed.contains(unit.id) ? "signed" : held.getOrDefault(unit.id, ""))));
+                signed.contains(unit.id),
+                held.getOrDefault(unit.id, ""))));
         List<Todo> todos = BoardTodos.benchTodos(rows, benches);
         todos.addAll(BoardTodos.todos(
                 bringUp, rows, findings, Rounds.startable(sheet.keySet(), seats.keySet(), runs.values(), kinds), runs));
@@ -224,7 +225,8 @@ public class Board {
             Run run,
             AtBench.Unit bench,
             Proof proof,
-            String sign) {
+            boolean signed,
+            String blocks) {
         Seat claim = seats.isEmpty() ? null : seats.get(0);
         String name = unit.name != null || claim == null ? unit.label() : claim.hostName();
         boolean settingUp = run != null && run.state == RunState.RUNNING;
@@ -243,7 +245,7 @@ public class Board {
                         ? BoardCells.atBench(bench)
                         : run == null ? BoardCells.unbegun(known, claim, readiness, heldUp) : BoardCells.configure(run),
                 BoardCells.prove(proof, settingUp),
-                BoardCells.handover(proof, sign),
+                BoardCells.handover(proof, signed, blocks),
                 proof == null
                         ? List.of()
                         : proof.outcomes.stream().map(Outcome::standing).toList(),
@@ -289,7 +291,7 @@ public class Board {
         String prepareFault = bringUp.network == null && known > 0
                 ? "no network"
                 : blocking > 0
-                        ? blocking + " in the way"
+                        ? blocking + (blocking == 1 ? " finding blocks" : " findings block")
                         : missing > 0 ? missing + (missing == 1 ? " fact missing" : " facts missing") : "";
         long placed = count(rows, Row::allocate, "done");
         long set = count(rows, Row::configure, "done");
@@ -315,7 +317,7 @@ public class Board {
                 "allocate",
                         new Stage(
                                 "",
-                                placed + " allocated" + (placed < all ? " · " + (all - placed) + " to place" : ""),
+                                placed + " allocated" + (placed < all ? " · " + (all - placed) + " without address" : ""),
                                 percent(placed, all)),
                 "configure", new Stage(stopped > 0 ? stopped + " stopped" : "", configure, percent(set, all)),
                 "prove", new Stage(broken > 0 ? broken + " not proven" : "", proven + " proven", percent(proven, all)),

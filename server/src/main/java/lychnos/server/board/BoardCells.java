@@ -63,7 +63,7 @@ final class BoardCells {
     /** Blocking items first, then what a person can do, then what machines are doing. */
     static Board.Cell atBench(AtBench.Unit bench) {
         if (bench.done()) {
-            return new Board.Cell("done", "set", bench.run().endedAt);
+            return new Board.Cell("done", "set up", bench.run().endedAt);
         }
         for (AtBench.Member member : bench.members()) {
             if (member.amiss()) {
@@ -93,7 +93,7 @@ final class BoardCells {
                                 ? "needs your decision"
                                 : switch (member.dialogue().hold.why()) {
                                     case NEXT -> "next answer is ready";
-                                    case GATE -> "blocked by a prerequisite";
+                                    case PREREQUISITE -> "blocked by a prerequisite";
                                     case PEER -> "waits for another member";
                                     case PERMANENT -> "a permanent value to confirm";
                                     case USED, DESTROYS -> "was set up before";
@@ -126,7 +126,7 @@ final class BoardCells {
                                         ? "starting"
                                         : run.step.doing() + ", " + run.step.number() + " of "
                                                 + SetupStep.values().length);
-            case DONE -> new Board.Cell("done", "set", run.endedAt);
+            case DONE -> new Board.Cell("done", "set up", run.endedAt);
             case STOPPED -> Board.Cell.of("fault", run.step == SetupStep.PROVE ? "set up, not proven" : run.note);
             case CANCELLED -> Board.Cell.of("dark", "cancelled");
             case SET_ASIDE -> Board.Cell.of("fault", "set aside: " + run.note);
@@ -151,13 +151,14 @@ final class BoardCells {
         return titles.isEmpty() ? "" : "not measured: " + titles;
     }
 
-    /** @param sign "signed", or what stands between a proven unit and that; empty where nothing does */
-    static Board.Cell handover(Proof proof, String sign) {
-        boolean proven = proof != null && proof.proven;
-        return sign.equals("signed")
-                ? Board.Cell.of("done", sign)
-                : !proven
-                        ? Board.Cell.of("dark", "—")
-                        : sign.isEmpty() ? Board.Cell.of("set", "ready to sign") : Board.Cell.of("dark", sign);
+    /** @param blocks what stands between a proven unit and its signature; empty where nothing does */
+    static Board.Cell handover(Proof proof, boolean signed, String blocks) {
+        if (signed) {
+            return Board.Cell.of("done", "signed");
+        }
+        if (proof == null || !proof.proven) {
+            return Board.Cell.of("dark", "—");
+        }
+        return blocks.isEmpty() ? Board.Cell.of("set", "ready to sign") : Board.Cell.of("dark", blocks);
     }
 }

@@ -117,7 +117,7 @@ public class KindMoves {
                             + ", at least in part. A lead can move it with a reason, in "
                             + KindAdjustments.SHORTEST_REASON
                             + " characters or more.",
-                    Map.of("gate", true));
+                    Map.of("prerequisite", true));
         }
         int earlier = unit.kindVersion;
         unit.kindVersion = move.version();

@@ -31,6 +31,10 @@ class UpgradeTest {
                 "insert into run (unit_id, purpose, state) values (1, 'console', 'RUNNING')",
                 "insert into dialogue (run_id, unit_id, member, place, mode, state) values (1, 1, 'left', 0, 'RUN', "
                         + "'BY_HAND')",
+                "insert into dialogue (run_id, unit_id, member, place, mode, state, gate, hold) values (1, 1, 'right', "
+                        + "1, 'RUN', 'SHUT', 'opens when left is done', null), (1, 1, 'upper', 2, 'RUN', 'SHUT', "
+                        + "'opens when what comes before it is ticked', null), (1, 1, 'lower', 3, 'RUN', 'HELD', '', "
+                        + "'{\"why\": \"GATE\", \"step\": 2}')",
                 "insert into dialogue_step (dialogue_id, place, title, progress, evidence) values (1, 0, 'log-in', "
                         + "'DONE', 'ticked by hand'), (1, 1, 'address', 'DONE', '10.40.8.41/24'), (1, 2, 'store', "
                         + "'OPEN', '')",
@@ -50,6 +54,10 @@ class UpgradeTest {
         assertEquals("t, f, f", database.text("select ticked from dialogue_step order by place"));
         assertEquals(
                 "ticked by hand, 10.40.8.41/24, ", database.text("select evidence from dialogue_step order by place"));
+        assertEquals(
+                "NOTHING , MEMBER opens when left is done, TICKS opens when what comes before it is ticked, NOTHING ",
+                database.text("select waits_for || ' ' || prerequisite from dialogue order by place"));
+        assertEquals("PREREQUISITE", database.text("select hold ->> 'why' from dialogue where place = 3"));
         assertEquals("t, f", database.text("select answered from unknown_device order by address"));
         assertEquals("[]", database.text("select replies from measured"));
         assertEquals(

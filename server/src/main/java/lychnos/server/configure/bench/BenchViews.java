@@ -137,7 +137,7 @@ public class BenchViews {
             String mode,
             HoldView hold,
             String note,
-            String gate,
+            String prerequisite,
             boolean identified,
             String identity,
             Instant openedAt,
@@ -251,7 +251,7 @@ public class BenchViews {
                         row.mode.name(),
                         HoldView.of(row.hold),
                         row.note,
-                        row.gate,
+                        row.prerequisite,
                         known,
                         identity,
                         row.openedAt,
@@ -398,7 +398,7 @@ public class BenchViews {
 
     /** One member under way. {@code ahead} are the waits that still come, each with its usual length in seconds. */
     public record Lane(
-            long unitId, long dialogueId, String name, String state, String gate, List<Part> parts, List<Part> ahead) {}
+            long unitId, long dialogueId, String name, String state, String prerequisite, List<Part> parts, List<Part> ahead) {}
 
     /**
      * What may be begun now: known and placed, and never begun or put away.
@@ -531,7 +531,7 @@ public class BenchViews {
                         : row.state == MemberDialogue.State.HELD && row.hold != null && row.hold.why() == Hold.Why.PEER
                                 ? "PEER"
                                 : row.state.name(),
-                row.gate,
+                row.prerequisite,
                 drawn.parts.getOrDefault(row.id, List.of()),
                 ahead);
     }

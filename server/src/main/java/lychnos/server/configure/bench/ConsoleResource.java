@@ -74,7 +74,7 @@ public class ConsoleResource {
     /** What a person typed to go on; empty where saying so is enough. */
     public record GoOn(String typed) {}
 
-    /** Why a gate is overridden. */
+    /** Why a prerequisite is overridden. */
     public record Reason(String reason) {}
 
     /** A step that is ticked by hand, or whose tick is taken back. */

@@ -264,7 +264,7 @@ public class Consoles implements VantageEars {
 
     // --- opening ---
 
-    /** Opens every line of a unit whose gate holds and that is not open yet. */
+    /** Opens every line of a unit whose prerequisite holds and that is not open yet. */
     private void openWhatMay(Bench bench) {
         try {
             if (consoleReader.members(bench.held.runId()) == bench.members.size()
@@ -276,7 +276,7 @@ public class Consoles implements VantageEars {
             List<OpenLine> opened = new ArrayList<>();
             for (Openings.Opening opening : all) {
                 MemberDialogue row = opening.kept().dialogue();
-                if (!row.gate.isEmpty() || row.state == MemberDialogue.State.DONE) {
+                if (!row.prerequisite.isEmpty() || row.state == MemberDialogue.State.DONE) {
                     continue;
                 }
                 if (opening.pagesAreNext()) {
@@ -408,7 +408,7 @@ public class Consoles implements VantageEars {
         }
     }
 
-    /** A gate was opened, or a member was ticked off by hand. */
+    /** A prerequisite was opened, or a member was ticked off by hand. */
     void lookAgain(long runId) {
         Bench bench = benches.get(runId);
         if (bench != null) {
@@ -418,7 +418,7 @@ public class Consoles implements VantageEars {
 
     private void endOrOpenNext(Bench bench) {
         try {
-            if (store.endOrOpenGates(bench.held)) {
+            if (store.endOrMeetPrerequisites(bench.held)) {
                 clockwork.schedule(() -> letGo(bench.held.runId()), 1500, TimeUnit.MILLISECONDS);
             } else {
                 openWhatMay(bench);

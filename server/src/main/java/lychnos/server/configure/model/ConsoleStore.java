@@ -316,24 +316,24 @@ public class ConsoleStore {
                 .setParameter("ids", dialogueIds)
                 .getResultList()) {
             dialogue.state = byHand ? MemberDialogue.State.BY_HAND : MemberDialogue.State.UNSURE;
-            dialogue.openGate();
+            dialogue.meetPrerequisite();
             dialogue.openedAt = dialogue.openedAt == null ? clock.instant() : dialogue.openedAt;
         }
         live.tell(held.bringUpId(), "configure");
     }
 
     /**
-     * Opens the gate of each member that stands behind one that is done; ends the unit's setup once every member is,
+     * Opens the prerequisite of each member that stands behind one that is done; ends the unit's setup once every member is,
      * and gives back whether it is.
      */
     @Transactional(rollbackOn = HoldLost.class)
-    public boolean endOrOpenGates(Held held) throws HoldLost {
+    public boolean endOrMeetPrerequisites(Held held) throws HoldLost {
         Run run = under(held);
         boolean beforeIsDone = true;
         boolean allDone = true;
         for (MemberDialogue dialogue : reader.dialogues(run.id)) {
             if (beforeIsDone && dialogue.waitsFor != MemberDialogue.WaitsFor.TICKS) {
-                dialogue.openGate();
+                dialogue.meetPrerequisite();
             }
             beforeIsDone = dialogue.state == MemberDialogue.State.DONE;
             allDone &= beforeIsDone;

@@ -21,7 +21,7 @@ public class MemberDialogue {
 
     /** The states of a conversation, and two before it has one. */
     public enum State {
-        /** Its gate does not hold yet. */
+        /** Its prerequisite does not hold yet. */
         SHUT,
         /** No line can be reached; a person ticks the steps. */
         BY_HAND,
@@ -80,7 +80,7 @@ public class MemberDialogue {
     public String note = "";
 
     /** What it waits for before its line is opened; empty where nothing is. */
-    public String gate = "";
+    public String prerequisite = "";
 
     /** The same as a code. */
     @Enumerated(EnumType.STRING)
@@ -110,12 +110,12 @@ public class MemberDialogue {
     /** Keeps the line shut. */
     public void shut(WaitsFor waits, String sentence) {
         waitsFor = waits;
-        gate = sentence;
+        prerequisite = sentence;
     }
 
     /** Nothing keeps the line shut any more. */
-    public void openGate() {
+    public void meetPrerequisite() {
         waitsFor = WaitsFor.NOTHING;
-        gate = "";
+        prerequisite = "";
     }
 }

@@ -66,22 +66,22 @@ public class MemberSteps {
         return row;
     }
 
-    /** Opens a member's line although its gate does not hold. */
+    /** Opens a member's line although its prerequisite does not hold. */
     @Transactional
     public long override(long dialogueId, String reason, Who.Person person) {
         MemberDialogue row = locked(dialogueId);
-        if (row.gate.isEmpty()) {
+        if (row.prerequisite.isEmpty()) {
             throw Refusal.conflict("No prerequisite blocks it.");
         }
-        Setups.overridden(reason, person, "It " + row.gate + ".");
+        Setups.overridden(reason, person, "The line " + row.prerequisite + ".");
         journal.write(
                 person,
                 bringUps.unit(row.unitId).bringUpId,
                 row.unitId,
-                "overrode the prerequisite of " + row.member + " (" + row.gate + "): " + reason.strip(),
+                "overrode the prerequisite of " + row.member + " (" + row.prerequisite + "): " + reason.strip(),
                 null,
                 null);
-        row.openGate();
+        row.meetPrerequisite();
         live.tell(bringUps.unit(row.unitId).bringUpId, "configure");
         return row.runId;
     }
@@ -244,7 +244,7 @@ public class MemberSteps {
         boolean waits = open(row.id).stream()
                 .anyMatch(place -> steps.get(place) instanceof DialogueStep.Remote remote && remote.first());
         if (!waits && row.waitsFor == MemberDialogue.WaitsFor.TICKS) {
-            row.openGate();
+            row.meetPrerequisite();
         }
     }
 }

@@ -211,12 +211,12 @@ public class Setups {
         begun.waits(unit).ifPresent(waits -> overridden(reason, person, waits.sentence()));
     }
 
-    static void overridden(String reason, Who.Person person, String gate) {
+    static void overridden(String reason, Who.Person person, String prerequisite) {
         if (reason.isBlank()) {
-            throw Refusal.conflict(gate + " A lead can start it anyway, with a reason.", Map.of("gate", true));
+            throw Refusal.conflict(prerequisite + " A lead can start it anyway, with a reason.", Map.of("prerequisite", true));
         }
         if (!person.role().equals("lead")) {
-            throw Refusal.conflict(gate + " Only a lead can start it anyway.", Map.of("gate", true));
+            throw Refusal.conflict(prerequisite + " Only a lead can start it anyway.", Map.of("prerequisite", true));
         }
         if (reason.strip().length() < SHORTEST_REASON) {
             throw Refusal.fields(
