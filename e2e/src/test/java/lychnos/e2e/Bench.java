@@ -189,7 +189,9 @@ final class Bench {
                         "POST",
                         "/api/dialogues/" + member.path("dialogueId").asLong() + "/decision",
                         object(Map.of("typed", member.path("hold").path("typed").asText())));
-            } else if (member.path("state").asText().equals("HELD") && !why.equals("PREREQUISITE") && !why.equals("PEER")) {
+            } else if (member.path("state").asText().equals("HELD")
+                    && !why.equals("PREREQUISITE")
+                    && !why.equals("PEER")) {
                 stuck.add(member.path("label").asText() + ": "
                         + member.path("hold").path("sentence").asText());
             }

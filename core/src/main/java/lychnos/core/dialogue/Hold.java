@@ -98,6 +98,7 @@ public record Hold(Why why, int step, String sentence, String shown, String type
                         : name.substring(0, name.indexOf('.')).replace('-', ' ') + " has shown its "
                                 + name.substring(name.indexOf('.') + 1).replace('-', ' '))
                 .collect(Collectors.joining(", and until "));
-        return new Hold(told ? Why.PEER : Why.PREREQUISITE, step, "“" + title + "” waits until " + what + ".", shown, "");
+        return new Hold(
+                told ? Why.PEER : Why.PREREQUISITE, step, "“" + title + "” waits until " + what + ".", shown, "");
     }
 }

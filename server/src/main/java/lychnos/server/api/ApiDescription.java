@@ -14,12 +14,13 @@ import org.eclipse.microprofile.openapi.models.Operation;
 import org.eclipse.microprofile.openapi.models.PathItem;
 import org.eclipse.microprofile.openapi.models.media.Content;
 import org.eclipse.microprofile.openapi.models.media.MediaType;
+import org.eclipse.microprofile.openapi.models.media.Schema;
 import org.eclipse.microprofile.openapi.models.responses.APIResponse;
 
 /**
  * Adds to the description of the interface what each operation does ({@code api-summaries.json}) and examples of requests and
- * answers ({@code api-examples.json}). The build fails when an operation has no summary, and when a text names an
- * operation that does not exist.
+ * answers ({@code api-examples.json}). The build fails when an operation has no summary, when one that is sent an object
+ * has no example or one with other names, and when a text names an operation that does not exist.
  */
 @OpenApiFilter(OpenApiFilter.RunStage.BUILD)
 public class ApiDescription implements OASFilter {
@@ -49,7 +50,28 @@ public class ApiDescription implements OASFilter {
                             || !operation.getSummary().endsWith(".")) {
                         throw new IllegalStateException(SUMMARIES + " says nothing about " + method + " " + path);
                     }
+                    requireExample(api, operation, method + " " + path);
                 }));
+    }
+
+    /** An operation that is sent an object has an example, all of whose names are those of the object. */
+    private static void requireExample(OpenAPI api, Operation operation, String name) {
+        MediaType json =
+                operation.getRequestBody() == null || operation.getRequestBody().getContent() == null
+                        ? null
+                        : operation.getRequestBody().getContent().getMediaType(JSON);
+        if (json == null || json.getSchema() == null || json.getSchema().getRef() == null) {
+            return;
+        }
+        Schema schema =
+                api.getComponents().getSchemas().get(json.getSchema().getRef().replaceFirst(".*/", ""));
+        if (!(json.getExample() instanceof Map<?, ?> example)) {
+            throw new IllegalStateException(EXAMPLES + " has no request for " + name);
+        }
+        if (schema.getProperties() != null && !schema.getProperties().keySet().containsAll(example.keySet())) {
+            throw new IllegalStateException(EXAMPLES + " has other names for " + name + " than "
+                    + schema.getProperties().keySet());
+        }
     }
 
     private static Operation operation(OpenAPI api, String file, String name) {

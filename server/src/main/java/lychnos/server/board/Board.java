@@ -317,7 +317,8 @@ public class Board {
                 "allocate",
                         new Stage(
                                 "",
-                                placed + " allocated" + (placed < all ? " · " + (all - placed) + " without address" : ""),
+                                placed + " allocated"
+                                        + (placed < all ? " · " + (all - placed) + " without address" : ""),
                                 percent(placed, all)),
                 "configure", new Stage(stopped > 0 ? stopped + " stopped" : "", configure, percent(set, all)),
                 "prove", new Stage(broken > 0 ? broken + " not proven" : "", proven + " proven", percent(proven, all)),

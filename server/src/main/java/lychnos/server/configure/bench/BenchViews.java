@@ -398,7 +398,13 @@ public class BenchViews {
 
     /** One member under way. {@code ahead} are the waits that still come, each with its usual length in seconds. */
     public record Lane(
-            long unitId, long dialogueId, String name, String state, String prerequisite, List<Part> parts, List<Part> ahead) {}
+            long unitId,
+            long dialogueId,
+            String name,
+            String state,
+            String prerequisite,
+            List<Part> parts,
+            List<Part> ahead) {}
 
     /**
      * What may be begun now: known and placed, and never begun or put away.

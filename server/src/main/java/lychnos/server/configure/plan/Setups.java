@@ -213,7 +213,8 @@ public class Setups {
 
     static void overridden(String reason, Who.Person person, String prerequisite) {
         if (reason.isBlank()) {
-            throw Refusal.conflict(prerequisite + " A lead can start it anyway, with a reason.", Map.of("prerequisite", true));
+            throw Refusal.conflict(
+                    prerequisite + " A lead can start it anyway, with a reason.", Map.of("prerequisite", true));
         }
         if (!person.role().equals("lead")) {
             throw Refusal.conflict(prerequisite + " Only a lead can start it anyway.", Map.of("prerequisite", true));
