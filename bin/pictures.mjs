@@ -40,7 +40,7 @@ async function prepareRowB(page) {
     await page.getByLabel('Pools and reserved ranges 1').fill('.101-.180');
     await page.getByLabel('Pools and reserved ranges 2').fill('.10-.31');
     await page.getByRole('button', { name: 'Save network' }).click();
-    await page.getByText('free in its pools').waitFor();
+    await page.getByText('addresses free').waitFor();
   }
 }
 

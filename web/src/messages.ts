@@ -363,7 +363,7 @@ export const m = {
     define: 'Define network',
     change: 'Edit',
     choose: 'or copy from an existing network:',
-    free: 'free in its pools',
+    free: 'addresses free',
     toPlace: 'not allocated yet',
     facts: 'Fact sheet',
     factsText: (known: number, all: number) =>

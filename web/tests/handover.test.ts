@@ -55,8 +55,8 @@ describe('Hand over', () => {
 
   it('groups one reason of several units, what needs a person first', async () => {
     shown([
-      unit(1, 'BLOCKED', { why: 'The unit is not, or not completely, checked yet.' }),
-      unit(2, 'BLOCKED', { why: 'The unit is not, or not completely, checked yet.' }),
+      unit(1, 'BLOCKED', { why: 'Not every endpoint has been checked yet.' }),
+      unit(2, 'BLOCKED', { why: 'Not every endpoint has been checked yet.' }),
       unit(3, 'BLOCKED', { why: 'Port 23 is open but must be closed.', fault: true }),
     ]);
     await screen.findByText('Port 23 is open but must be closed.');

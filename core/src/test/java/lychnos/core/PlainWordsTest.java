@@ -32,7 +32,8 @@ class PlainWordsTest {
             new Allowed("kinds/", "descriptions quote what machines ask"),
             new Allowed("docs/kind-reference.md", "written from the kinds"),
             new Allowed("core/src/test/java/lychnos/core/rule/ReadinessTest.java", "a value that a machine offers"),
-            new Allowed("server/src/test/java/lychnos/server/database/UpgradeTest.java", "a table of an earlier version"),
+            new Allowed(
+                    "server/src/test/java/lychnos/server/database/UpgradeTest.java", "a table of an earlier version"),
             new Allowed("server/src/main/resources/db/migration/", "applied migrations never change"),
             new Allowed("CHANGELOG.md", "names what was renamed"),
             new Allowed("core/src/test/resources/plain-words.txt", "the words themselves"),

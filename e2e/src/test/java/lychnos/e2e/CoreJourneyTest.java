@@ -59,7 +59,7 @@ class CoreJourneyTest {
         network(screen, "Management", "10.40.8.0/24", ".200-.239");
         screen.field("Gateway").fill("10.40.8.1");
         screen.button("Save network").click();
-        assertThat(screen.text("40 free in its pools")).isVisible();
+        assertThat(screen.text("40 addresses free")).isVisible();
         // services were asked by looking
         assertThat(screen.text("stratum 3").first()).isVisible();
         screen.page.keyboard().press("e");

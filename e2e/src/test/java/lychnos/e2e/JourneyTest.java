@@ -94,7 +94,7 @@ class JourneyTest {
         clean(screen, "the network form with a fault");
         screen.type(screen.field("Prefix"), "10.40.9.0/24");
         screen.page.keyboard().press("Enter");
-        assertThat(screen.text("80 free in its pools")).isVisible();
+        assertThat(screen.text("80 addresses free")).isVisible();
 
         screen.press(screen.button("Import labels"));
         String labels = Files.readString(Machines.labels());

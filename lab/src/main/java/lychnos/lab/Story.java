@@ -151,9 +151,12 @@ public final class Story {
         ranges.addObject()
                 .put("purpose", "dhcp")
                 .put("run", net + "10-31")
-                .put("note", "handed out by DHCP, first contact only");
+                .put("note", "DHCP range, first contact only");
         ranges.addObject().put("purpose", "pool").put("run", net + "32-223").put("note", "units");
-        ranges.addObject().put("purpose", "kept").put("run", net + "240-254").put("note", "kept for the network team");
+        ranges.addObject()
+                .put("purpose", "kept")
+                .put("run", net + "240-254")
+                .put("note", "reserved for the network team");
         return network;
     }
 

@@ -117,7 +117,7 @@ public record Kind(
      * @param open TCP ports that must answer besides
      * @param shut TCP ports that must not answer
      * @param community what the maker's SNMP agent answers to and must not; empty where there is none
-     * @param ssh whether it greets over SSH as well
+     * @param ssh whether SSH answers as well
      * @param signsIn who signs in there to look at what it keeps; empty where nobody does
      * @param presence whether it answers the presence ping of RMCP, or must not
      * @param iscsi roles whose addresses are iSCSI portals

@@ -50,7 +50,7 @@ public final class KindPage {
         if (kind.dialogue().isPresent()) {
             setup(summary.setup());
         }
-        line("**Proven of it:** " + String.join("; ", summary.proven()) + ". " + summary.restart());
+        line("**Checks:** " + String.join("; ", summary.proven()) + ". " + summary.restart());
         if (!summary.flows().isEmpty()) {
             line("**Firewalls let through:** " + String.join("; ", summary.flows()) + ".");
         }
@@ -62,7 +62,7 @@ public final class KindPage {
     }
 
     private void facts() {
-        text.append("| to know | whose | where it is found | who asks | |\n|---|---|---|---|---|\n");
+        text.append("| to know | whose | where it is found | notes | |\n|---|---|---|---|---|\n");
         for (FactLine fact : summary.facts()) {
             List<String> remarks =
                     new ArrayList<>(fact.remarks().stream().map(KindPage::text).toList());

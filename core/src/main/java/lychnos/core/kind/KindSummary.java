@@ -274,9 +274,9 @@ public record KindSummary(
 
     private static List<String> proven(Kind kind) {
         Kind.Checks checks = kind.checks();
-        List<String> all = new ArrayList<>(List.of("answers at TCP " + checks.port()));
+        List<String> all = new ArrayList<>(List.of("TCP " + checks.port() + " answers"));
         if (checks.ssh()) {
-            all.add("greets over SSH" + (checks.signsIn().isPresent() ? ", where what it keeps is read back" : ""));
+            all.add("answers over SSH" + (checks.signsIn().isPresent() ? ", where settings are read back" : ""));
         }
         if (checks.presence() == Expectation.EXPECTED) {
             all.add("answers a presence ping (RMCP)");
@@ -284,23 +284,23 @@ public record KindSummary(
             all.add("answers no presence ping (RMCP)");
         }
         if (!checks.iscsi().isEmpty()) {
-            all.add("portals of iSCSI answer: " + String.join(", ", checks.iscsi()));
+            all.add("iSCSI portals answer: " + String.join(", ", checks.iscsi()));
         }
         if (!checks.nfs().isEmpty()) {
-            all.add("NFS is served: " + String.join(", ", checks.nfs()));
+            all.add("NFS answers: " + String.join(", ", checks.nfs()));
         }
         if (!checks.open().isEmpty()) {
             all.add("open: TCP " + checks.open().stream().map(String::valueOf).collect(Collectors.joining(", ")));
         }
         if (!checks.shut().isEmpty()) {
-            all.add("shut: TCP " + checks.shut().stream().map(String::valueOf).collect(Collectors.joining(", ")));
+            all.add("closed: TCP " + checks.shut().stream().map(String::valueOf).collect(Collectors.joining(", ")));
         }
         if (!checks.community().isEmpty()) {
             all.add("answers no SNMP to “" + checks.community() + "”");
         }
         List<String> ways =
                 kind.logins().stream().map(Kind.FactoryLogin::way).distinct().toList();
-        all.add("the maker's way in is refused (" + String.join(", ", ways) + ")");
+        all.add("factory login is refused (" + String.join(", ", ways) + ")");
         return List.copyOf(all);
     }
 }

@@ -31,11 +31,7 @@ final class MembersDiffer implements Rule {
                                         String.join(" and ", values)
                                                 + ". It must be the same on each member, or they cannot join.")
                                 .fixedBy(Fix.setFact(
-                                        "Take " + values.get(0) + " for " + odd,
-                                        unit,
-                                        odd,
-                                        fact.name(),
-                                        values.get(0))));
+                                        "Set " + values.get(0) + " on " + odd, unit, odd, fact.name(), values.get(0))));
                     }
                 }
             }

@@ -18,7 +18,7 @@ final class TwoMasterSubnetManagers implements Rule {
                                         "Two masters assign the same local identifiers, and ports become unstable. Make one "
                                                 + "the master, the others standby.")
                                 .fixedBy(Fix.setFact(
-                                        "Let " + unit.name() + " stand by", unit, "", "subnet-manager", "standby"))))
+                                        "Make " + unit.name() + " standby", unit, "", "subnet-manager", "standby"))))
                 .toList();
     }
 }

@@ -84,7 +84,7 @@ public record MemberValues(
             case IMPORTED -> "from the imported table";
             case LABEL -> "from the label";
             case SITE -> "the site's policy";
-            case KIND -> "usual for this kind";
+            case KIND -> "default of the kind";
             case DERIVED -> "derived";
         };
     }
@@ -110,13 +110,13 @@ public record MemberValues(
         if (name.equals("factory.user")) {
             return known.fact(member, Kind.OWN_USER)
                     .map(own -> new Sourced(own.value(), "on its own tag"))
-                    .or(() -> Optional.of(new Sourced(known.kind().factory().user(), "as the maker ships it")));
+                    .or(() -> Optional.of(new Sourced(known.kind().factory().user(), "factory login")));
         }
         if (name.startsWith("factory.") && name.endsWith(".user")) {
             return known.kind().logins().stream()
                     .filter(login -> name.equals("factory." + login.way() + ".user"))
                     .findFirst()
-                    .map(login -> new Sourced(login.login().user(), "as the maker ships it"));
+                    .map(login -> new Sourced(login.login().user(), "factory login"));
         }
         if (name.endsWith("-6")) {
             return own().flatMap(seat -> six(seat.role()))
@@ -136,7 +136,7 @@ public record MemberValues(
         Net net = seat.net();
         String from = "network " + net.name();
         return switch (name) {
-            case "address" -> Optional.of(new Sourced(seat.address().toString(), "placed in " + net.name()));
+            case "address" -> Optional.of(new Sourced(seat.address().toString(), "allocated in " + net.name()));
             case "length" -> Optional.of(new Sourced(String.valueOf(net.prefix().length()), from));
             case "mask" ->
                 net.prefix().network().isV4()

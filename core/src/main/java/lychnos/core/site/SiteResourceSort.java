@@ -24,7 +24,7 @@ public enum SiteResourceSort {
             opt("line-ports", FactType.TEXT),
             opt("address", FactType.ADDRESS)),
     FABRIC("InfiniBand fabric", "compute", opt("switches", FactType.NUMBER)),
-    SOURCE("May reach management", "operations", field("prefix", FactType.PREFIX)),
+    SOURCE("Management access", "operations", field("prefix", FactType.PREFIX)),
     POLICY(
             "Site policy",
             "telemetry, remote-support, licence-terms, diagnostics",
@@ -40,7 +40,7 @@ public enum SiteResourceSort {
             opt("reverse-zones", FactType.TEXT),
             opt("key-name", FactType.DOMAIN),
             opt("key", FactType.SECRET)),
-    TIME("Spare time server", "ntp-4", field("address", FactType.ADDRESS)),
+    TIME("Additional time server", "ntp-4", field("address", FactType.ADDRESS)),
     RELAY("Mail relay", "relay-1", field("address", FactType.ADDRESS), opt("port", FactType.PORT)),
     PROXY(
             "Proxy",

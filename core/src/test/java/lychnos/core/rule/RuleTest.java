@@ -215,7 +215,7 @@ class RuleTest {
                         ServiceKind.RELAY,
                         "10.40.8.20",
                         State.FINE,
-                        "greets",
+                        "answers, TLS",
                         Map.of(),
                         Reply.refused(Reply.Request.SENDER, "arrays@hall.lan", "550 unknown domain"),
                         Reply.refused(Reply.Request.MAIL_DOMAIN, "hall.lan", ""));

@@ -11,10 +11,10 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import lychnos.core.order.RunState;
 import lychnos.core.record.CanonicalJson;
 import lychnos.core.record.Chain;
 import lychnos.server.api.problem.Refusal;
@@ -116,12 +116,14 @@ public class SignOff {
         Map<Long, Proof> proofs = checks.proofs(bringUpId);
         Map<Long, SignedRecord> records = records(bringUpId);
         Map<Long, String> changes = changes(bringUpId);
-        Set<Long> busy = Set.copyOf(db.createQuery(
-                        "select r.unitId from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and "
+        Map<Long, RunState> settingUp = new HashMap<>();
+        db.createQuery(
+                        "select r.unitId, r.state from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and "
                                 + "r.purpose in ('configure', 'console') and r.state in (RUNNING, STOPPED)",
-                        Long.class)
+                        Object[].class)
                 .setParameter("id", bringUpId)
-                .getResultList());
+                .getResultStream()
+                .forEach(row -> settingUp.put((Long) row[0], (RunState) row[1]));
         Map<Long, String> unnoted = items.proposed(bringUpId).stream()
                 .collect(Collectors.toMap(OpenItems.Proposal::unitId, OpenItems.Proposal::text, (a, b) -> a));
         Map<Long, String> names = new HashMap<>();
@@ -130,21 +132,10 @@ public class SignOff {
             SignedRecord record = records.get(unit.id);
             Proof proof = proofs.get(unit.id);
             List<Inventory.Entry> own = byUnit.getOrDefault(unit.id, List.of());
-            String why = own.isEmpty()
-                    ? "No address is allocated yet."
-                    : busy.contains(unit.id)
-                            ? "The setup is in progress."
-                            : proof == null
-                                    ? "The unit is not, or not completely, checked yet."
-                                    : !proof.proven
-                                            ? proof.sentence
-                                            : changes.containsKey(unit.id)
-                                                    ? changes.get(unit.id)
-                                                    : unnoted.containsKey(unit.id)
-                                                            ? "Add an open item with a reason and a due date: "
-                                                                    + unnoted.get(unit.id) + "."
-                                                            : "";
-            boolean fault = proof != null && !proof.proven && !busy.contains(unit.id) || changes.containsKey(unit.id);
+            String why =
+                    blocks(own.isEmpty(), settingUp.get(unit.id), proof, changes.get(unit.id), unnoted.get(unit.id));
+            boolean fault =
+                    proof != null && !proof.proven && !settingUp.containsKey(unit.id) || changes.containsKey(unit.id);
             State state = record != null ? State.SIGNED : why.isEmpty() ? State.READY : State.BLOCKED;
             String by =
                     record == null
@@ -167,6 +158,35 @@ public class SignOff {
                     proof == null || !proof.proven ? null : proof.provenAt));
         }
         return standings;
+    }
+
+    /**
+     * What blocks signing, as a sentence; empty where nothing does.
+     *
+     * @param settingUp the state of the unit's setup while it runs or has stopped, else null
+     * @param proof what its endpoints came to, or null
+     * @param change what must be decided on, or null
+     * @param unnoted what must become an open item, or null
+     */
+    private static String blocks(boolean unplaced, RunState settingUp, Proof proof, String change, String unnoted) {
+        if (unplaced) {
+            return "No address is allocated yet.";
+        }
+        if (settingUp != null) {
+            return settingUp == RunState.STOPPED
+                    ? "The setup has stopped. Decide in Configure how to continue."
+                    : "The setup is in progress.";
+        }
+        if (proof == null) {
+            return "Not every endpoint has been checked yet.";
+        }
+        if (!proof.proven) {
+            return proof.sentence;
+        }
+        if (change != null) {
+            return change;
+        }
+        return unnoted == null ? "" : "Add an open item with a reason and a due date: " + unnoted + ".";
     }
 
     /** Of what people read of a unit before they sign it. */

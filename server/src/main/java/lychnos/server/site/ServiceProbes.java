@@ -219,7 +219,7 @@ public class ServiceProbes {
             }
             State state = !seen.answers() ? State.SILENT : seen.startTls() ? State.FINE : State.ODD;
             String sentence =
-                    !seen.answers() ? "silent" : seen.startTls() ? "greets, TLS" : "greets, but offers no TLS";
+                    !seen.answers() ? "silent" : seen.startTls() ? "answers, TLS" : "answers, but offers no TLS";
             return new Measured(ServiceKind.RELAY, address, state, sentence, detail, replies, at);
         } catch (WireFault e) {
             return measured(ServiceKind.RELAY, address, State.SILENT, e.getMessage(), at);
@@ -253,7 +253,7 @@ public class ServiceProbes {
             boolean through = seen.status() >= 200 && seen.status() < 300;
             State state = through ? State.FINE : seen.status() == 0 ? State.SILENT : State.ODD;
             String sentence = through
-                    ? "lets through"
+                    ? "forwards"
                     : seen.status() == 407
                             ? (login(resource) == null ? "needs a login" : "refuses the configured login")
                             : seen.status() == 0 ? seen.line() : "answers " + seen.line();

@@ -141,7 +141,7 @@ public record Target(
     /**
      * A page to sign in.
      *
-     * @param ssh whether it greets over SSH as well
+     * @param ssh whether SSH answers as well
      * @param setUp what is known from its setup, or null where it was never set up
      * @param pages its documented interface, or null where it has none here
      * @param shell who signs in over SSH and what is asked there, or null where nothing is

@@ -40,7 +40,7 @@ public final class RelayProbe {
             client.setSoTimeout((int) timeout.toMillis());
             String greeting = line(client);
             if (!SMTPReply.isPositiveCompletion(client.getReplyCode())) {
-                return new RelaySeen(true, "greets with " + greeting, false, List.of());
+                return new RelaySeen(true, "answers with " + greeting, false, List.of());
             }
             client.sendCommand("EHLO", helloName);
             boolean startTls = Arrays.stream(client.getReplyStrings())

@@ -377,16 +377,15 @@ public class BenchViews {
 
     private static String source(Template template, MemberValues values) {
         if (template.names().isEmpty()) {
-            return "always so";
+            return "same for every unit";
         }
         return template.names().stream()
                 .limit(1)
                 .map(name -> values.sourced(name)
                         .map(MemberValues.Sourced::source)
                         .or(() -> values.secret(name)
-                                .map(secret -> name.equals("factory.phrase")
-                                        ? "as the maker ships it"
-                                        : "sealed, made for this unit"))
+                                .map(secret ->
+                                        name.equals("factory.phrase") ? "factory login" : "sealed, made for this unit"))
                         .orElse("not known yet"))
                 .collect(Collectors.joining());
     }

@@ -213,7 +213,7 @@ final class PageSteps {
                     .collect(Collectors.joining("; "));
             int fields = fill.entry().texts().size();
             return (before.isEmpty() ? "" : before + "; ")
-                    + (fields == 0 ? "taken" : fields + " of " + fields + " read back");
+                    + (fields == 0 ? "accepted" : fields + " of " + fields + " read back");
         }
 
         @Override
