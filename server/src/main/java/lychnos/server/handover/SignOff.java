@@ -134,8 +134,9 @@ public class SignOff {
             List<Inventory.Entry> own = byUnit.getOrDefault(unit.id, List.of());
             String why =
                     blocks(own.isEmpty(), settingUp.get(unit.id), proof, changes.get(unit.id), unnoted.get(unit.id));
-            boolean fault =
-                    proof != null && !proof.proven && !settingUp.containsKey(unit.id) || changes.containsKey(unit.id);
+            boolean fault = proof != null && !proof.proven && !settingUp.containsKey(unit.id)
+                    || settingUp.get(unit.id) == RunState.STOPPED
+                    || changes.containsKey(unit.id);
             State state = record != null ? State.SIGNED : why.isEmpty() ? State.READY : State.BLOCKED;
             String by =
                     record == null

@@ -2,18 +2,15 @@ package lychnos.server.identity;
 
 import io.smallrye.common.annotation.Blocking;
 import io.smallrye.mutiny.Uni;
-import io.smallrye.mutiny.infrastructure.Infrastructure;
 import io.vertx.core.http.HttpServerRequest;
 import jakarta.annotation.security.PermitAll;
 import jakarta.annotation.security.RolesAllowed;
 import jakarta.ws.rs.Consumes;
-import jakarta.ws.rs.DELETE;
 import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.core.Context;
 import jakarta.ws.rs.core.MediaType;
-import jakarta.ws.rs.core.NewCookie;
 import jakarta.ws.rs.core.Response;
 import java.util.List;
 import lychnos.server.LychnosConfig;
@@ -30,7 +27,6 @@ import lychnos.server.identity.caller.Who;
 @Consumes(MediaType.APPLICATION_JSON)
 public class AccountResource {
 
-    private static final int LONGEST_PASSWORD = 200;
     private static final int LONGEST_LOGIN = 64;
     private static final int LONGEST_TOKEN = 100;
 
@@ -40,15 +36,23 @@ public class AccountResource {
     private final People people;
     private final Who who;
     private final LychnosConfig config;
+    private final SessionCookie cookie;
 
     AccountResource(
-            Accounts accounts, SignIns signIns, Sessions sessions, People people, Who who, LychnosConfig config) {
+            Accounts accounts,
+            SignIns signIns,
+            Sessions sessions,
+            People people,
+            Who who,
+            LychnosConfig config,
+            SessionCookie cookie) {
         this.accounts = accounts;
         this.signIns = signIns;
         this.sessions = sessions;
         this.people = people;
         this.who = who;
         this.config = config;
+        this.cookie = cookie;
     }
 
     record SignIn(String login, String password) {}
@@ -71,25 +75,6 @@ public class AccountResource {
     /** What the page must know before anybody is signed in. */
     record Door(boolean firstLeadWanted, boolean lab) {}
 
-    /** The person and where checks run from. */
-    record Me(String login, String name, String role, String vantage) {}
-
-    private static SignIns.Origin origin(HttpServerRequest request) {
-        return new SignIns.Origin(
-                request.remoteAddress() == null ? "" : request.remoteAddress().hostAddress(),
-                request.getHeader("User-Agent"));
-    }
-
-    private static void refuse(String password, String login, String name) {
-        if (password == null || password.length() > LONGEST_PASSWORD) {
-            throw Refusal.fields(
-                    List.of(new FieldFault("password", "A password has at most " + LONGEST_PASSWORD + " characters.")));
-        }
-        Passwords.fault(password, login, name).ifPresent(fault -> {
-            throw Refusal.fields(List.of(new FieldFault("password", fault)));
-        });
-    }
-
     @GET
     @Path("door")
     @PermitAll
@@ -108,8 +93,8 @@ public class AccountResource {
         if (!faults.isEmpty()) {
             throw Refusal.fields(faults);
         }
-        refuse(request.password, request.login, request.name);
-        SignIns.Origin origin = origin(http);
+        PasswordRequests.refuse(request.password, request.login, request.name);
+        SignIns.Origin origin = PasswordRequests.origin(http);
         return signIns.hashed(request.login, origin, hashes -> {
                     accounts.firstLead(request.code, request.login, request.name, hashes.hash(request.password));
                     return request;
@@ -125,17 +110,16 @@ public class AccountResource {
         if (request == null
                 || request.login == null
                 || request.password == null
-                || request.password.length() > LONGEST_PASSWORD
+                || request.password.length() > PasswordRequests.LONGEST_PASSWORD
                 || request.login.length() > LONGEST_LOGIN) {
             throw Refusal.bad("Enter login and password.");
         }
-        return signIns.signIn(request.login, request.password, origin(http)).map(this::signedIn);
+        return signIns.signIn(request.login, request.password, PasswordRequests.origin(http))
+                .map(this::signedIn);
     }
 
     private Response signedIn(String token) {
-        return Response.noContent()
-                .cookie(cookie(token, (int) config.session().longest().toSeconds()))
-                .build();
+        return Response.noContent().cookie(cookie.of(token)).build();
     }
 
     /** Whose link this is, before a password is chosen. */
@@ -146,7 +130,7 @@ public class AccountResource {
         if (link == null || link.token == null || link.token.length() > LONGEST_TOKEN) {
             throw People.usedUp();
         }
-        return blocking(() -> people.invited(link.token)
+        return PasswordRequests.blocking(() -> people.invited(link.token)
                 .map(account -> new Invitation(account.login, account.name))
                 .orElseThrow(People::usedUp));
     }
@@ -162,28 +146,15 @@ public class AccountResource {
                 || accepted.password == null) {
             throw People.usedUp();
         }
-        SignIns.Origin origin = origin(http);
+        SignIns.Origin origin = PasswordRequests.origin(http);
         return signIns.hashed("", origin, hashes -> {
                     var account = people.invited(accepted.token).orElseThrow(People::usedUp);
-                    refuse(accepted.password, account.login, account.name);
+                    PasswordRequests.refuse(accepted.password, account.login, account.name);
                     people.accepted(accepted.token, hashes.hash(accepted.password));
                     return account.login;
                 })
                 .chain(login -> signIns.signIn(login, accepted.password, origin))
                 .map(this::signedIn);
-    }
-
-    private static <T> Uni<T> blocking(java.util.function.Supplier<T> work) {
-        return Uni.createFrom().item(work).runSubscriptionOn(Infrastructure.getDefaultWorkerPool());
-    }
-
-    @GET
-    @Path("session")
-    @RolesAllowed("viewer")
-    public Me me() {
-        Who.Person person = who.person();
-        return new Me(
-                person.login(), person.name(), person.role(), config.vantage().name());
     }
 
     /** The password is typed once more, for what wants that; it counts for ten minutes. */
@@ -192,24 +163,19 @@ public class AccountResource {
     @RolesAllowed("viewer")
     public Uni<Void> confirm(Confirm confirm, @Context HttpServerRequest http) {
         who.requireSession();
-        if (confirm == null || confirm.password == null || confirm.password.length() > LONGEST_PASSWORD) {
+        if (confirm == null
+                || confirm.password == null
+                || confirm.password.length() > PasswordRequests.LONGEST_PASSWORD) {
             throw Refusal.bad("Enter your password.");
         }
         long session = who.credential().id();
-        return signIns.confirm(who.person().login(), confirm.password, origin(http))
+        return signIns.confirm(who.person().login(), confirm.password, PasswordRequests.origin(http))
                 .onFailure(Refusal.class)
-                .transform(AccountResource::wrongPassword)
-                .chain(right -> blocking(() -> {
+                .transform(PasswordRequests::wrongPassword)
+                .chain(right -> PasswordRequests.blocking(() -> {
                     sessions.confirmed(session);
                     return null;
                 }));
-    }
-
-    /** One who is signed in and mistypes is not signed out by that. */
-    private static Throwable wrongPassword(Throwable refused) {
-        return refused instanceof Refusal refusal && refusal.status() == 401
-                ? Refusal.fields(List.of(new FieldFault("old", "This is not your password.")))
-                : refused;
     }
 
     /** Changes one's own password; every other session ends. */
@@ -218,69 +184,20 @@ public class AccountResource {
     @RolesAllowed("viewer")
     public Uni<Void> password(NewPassword wanted, @Context HttpServerRequest http) {
         who.requireSession();
-        if (wanted == null || wanted.old == null || wanted.old.length() > LONGEST_PASSWORD) {
+        if (wanted == null || wanted.old == null || wanted.old.length() > PasswordRequests.LONGEST_PASSWORD) {
             throw Refusal.fields(List.of(new FieldFault("old", "Enter your current password.")));
         }
         Who.Person person = who.person();
         long session = who.credential().id();
-        refuse(wanted.password, person.login(), person.name());
-        SignIns.Origin origin = origin(http);
+        PasswordRequests.refuse(wanted.password, person.login(), person.name());
+        SignIns.Origin origin = PasswordRequests.origin(http);
         return signIns.confirm(person.login(), wanted.old, origin)
                 .onFailure(Refusal.class)
-                .transform(AccountResource::wrongPassword)
+                .transform(PasswordRequests::wrongPassword)
                 .chain(right -> signIns.hashed(person.login(), origin, hashes -> hashes.hash(wanted.password)))
-                .chain(hash -> blocking(() -> {
+                .chain(hash -> PasswordRequests.blocking(() -> {
                     people.changed(person, hash, session);
                     return null;
                 }));
-    }
-
-    @GET
-    @Path("sessions")
-    @RolesAllowed("viewer")
-    public List<Sessions.View> sessions() {
-        return sessions.of(who.person(), who.credential());
-    }
-
-    @DELETE
-    @Path("sessions/{id}")
-    @RolesAllowed("viewer")
-    public void end(long id) {
-        who.requireSession();
-        sessions.end(id, who.person());
-    }
-
-    /** Signs out everywhere, here too. */
-    @DELETE
-    @Path("sessions")
-    @RolesAllowed("viewer")
-    public Response signOutEverywhere() {
-        who.requireSession();
-        sessions.signOutEverywhere(who.person());
-        return signedOut();
-    }
-
-    @DELETE
-    @Path("session")
-    @RolesAllowed("viewer")
-    public Response signOut() {
-        who.requireSession();
-        sessions.end(who.credential().id(), who.person());
-        return signedOut();
-    }
-
-    private Response signedOut() {
-        return Response.noContent().cookie(cookie("", 0)).build();
-    }
-
-    private NewCookie cookie(String value, int seconds) {
-        return new NewCookie.Builder(SignInMechanism.cookie(config.cookieSecure()))
-                .value(value)
-                .path("/")
-                .httpOnly(true)
-                .secure(config.cookieSecure())
-                .sameSite(NewCookie.SameSite.STRICT)
-                .maxAge(seconds)
-                .build();
     }
 }

@@ -1,0 +1,62 @@
+package lychnos.server.handover;
+
+import jakarta.annotation.security.RolesAllowed;
+import jakarta.ws.rs.GET;
+import jakarta.ws.rs.POST;
+import jakarta.ws.rs.Path;
+import java.util.List;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
+
+/** Units after they are signed: opened again, with another machine, retired. */
+@Path("/api")
+@RolesAllowed("viewer")
+public class LifeResource {
+
+    private final SignOff signOff;
+    private final LifeAfter lifeAfter;
+    private final Who who;
+
+    LifeResource(SignOff signOff, LifeAfter lifeAfter, Who who) {
+        this.signOff = signOff;
+        this.lifeAfter = lifeAfter;
+        this.who = who;
+    }
+
+    /** @param why the reason */
+    public record Reopen(String why) {}
+
+    @POST
+    @Path("units/{id}/reopenings")
+    @RolesAllowed("lead")
+    public void reopen(long id, Reopen reopen) {
+        signOff.reopen(id, reopen == null ? null : reopen.why, who.person());
+    }
+
+    /** The machines of a unit that can be replaced, with what tells them apart. */
+    @GET
+    @Path("units/{id}/members")
+    public List<LifeAfter.Part> parts(long id) {
+        return lifeAfter.parts(id);
+    }
+
+    @POST
+    @Path("units/{id}/replacements")
+    @RolesAllowed("lead")
+    public void replace(long id, LifeAfter.New machine) {
+        if (machine == null) {
+            throw Refusal.bad("Say which machine is replaced, and its new serial and MAC addresses.");
+        }
+        lifeAfter.replace(id, machine, who.person());
+    }
+
+    /** @param why the reason */
+    public record Retire(String why) {}
+
+    @POST
+    @Path("units/{id}/retirement")
+    @RolesAllowed("lead")
+    public void retire(long id, Retire retire) {
+        lifeAfter.retire(id, retire == null ? null : retire.why, who.person());
+    }
+}
