@@ -121,8 +121,8 @@ class BackupStoreTest {
                 prove().getList("endpoints.role"));
         Json controller = stage.proof(unit, "node 2 controller");
         assertEquals("9 of 9 values", controller.getString("rungs[5].seen"));
-        assertEquals("factory password refused; 80 shut", controller.getString("rungs[6].seen"));
-        assertEquals("in step, to the second", controller.getString("marks.find { it.title == 'time' }.seen"));
+        assertEquals("factory password refused; 80 closed", controller.getString("rungs[6].seen"));
+        assertEquals("correct to the second", controller.getString("marks.find { it.title == 'time' }.seen"));
         Json cluster = stage.proof(unit, "cluster");
         assertTrue(cluster.getString("rungs[3].seen").contains("Seathwaite ardal-backup"), cluster::prettify);
         // somebody puts another certificate there

@@ -54,7 +54,7 @@ public final class ClockMark {
             return Beside.broken(SideMark.TIME, Trouble.TIME_SERVER_OFF, "Of its time servers, " + wrong, servers);
         }
         return ahead.isPresent()
-                ? Beside.holds(SideMark.TIME, "in step, to the second", servers)
+                ? Beside.holds(SideMark.TIME, "correct to the second", servers)
                 : Beside.notMeasured(SideMark.TIME, "no standard interface shows the clock")
                         .with(servers);
     }

@@ -79,7 +79,7 @@ public final class NameMarks {
                 parts.add(Part.broken(server, answer.fault()));
             } else if (answer.data().isEmpty()) {
                 without.add(server);
-                parts.add(Part.broken(server, "knows no " + asked));
+                parts.add(Part.broken(server, "no record for " + asked));
             } else if (answer.data().equals(List.of(wanted))) {
                 right.add(server);
                 parts.add(Part.holds(server, "as planned"));

@@ -79,18 +79,18 @@ class MarksTest {
 
     @ParameterizedTest
     @CsvSource({
-        "0, in step",
-        "2400, in step",
-        "-2400, in step",
+        "0, correct",
+        "2400, correct",
+        "-2400, correct",
         "2600, 2 s ahead",
         "-90000, 90 s behind",
         "-3600000, 60 min behind",
         "86400000000, 1000 days ahead"
     })
-    void aClockIsInStepToTheSecond(long millis, String says) {
+    void aClockIsCorrectToTheSecond(long millis, String says) {
         Beside mark = ClockMark.of(java.util.Optional.of(Duration.ofMillis(millis)), List.of());
         assertTrue(mark.seen().startsWith(says), mark.seen());
-        assertEquals(says.equals("in step") ? null : Trouble.CLOCK_OFF, mark.trouble());
+        assertEquals(says.equals("correct") ? null : Trouble.CLOCK_OFF, mark.trouble());
     }
 
     /** Asked at 100 s, answered at 110 s. */

@@ -197,7 +197,7 @@ public final class Climb {
                         .with(List.of(Part.broken("segment", all))));
             }
             if (claimants.size() == 1) {
-                parts.add(Part.holds("segment", "one machine has it"));
+                parts.add(Part.holds("segment", "only one device answers"));
             }
             traits.put(Traits.HARDWARE, neighbour.get().toString());
         }

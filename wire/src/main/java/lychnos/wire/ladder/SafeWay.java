@@ -68,7 +68,7 @@ final class SafeWay {
         }
         String ports = target.shut().isEmpty()
                 ? ""
-                : target.shut().stream().map(String::valueOf).collect(Collectors.joining(", ")) + " shut";
+                : target.shut().stream().map(String::valueOf).collect(Collectors.joining(", ")) + " closed";
         String seen =
                 Stream.of(refused.seen(), ports).filter(text -> !text.isEmpty()).collect(Collectors.joining("; "));
         return new Outcome(Rung.SAFE, refused.standing(), null, seen, parts);
@@ -80,7 +80,7 @@ final class SafeWay {
         for (int port : target.shut()) {
             boolean open = vantage.port(target.address(), port, SHUT) == PortState.OPEN;
             traits.put(Traits.PORT + port, open ? "open" : "shut");
-            parts.add(open ? Part.broken("port " + port, "open") : Part.holds("port " + port, "shut"));
+            parts.add(open ? Part.broken("port " + port, "open") : Part.holds("port " + port, "closed"));
             first = first.or(() -> open ? Optional.of(String.valueOf(port)) : Optional.empty());
             for (Vantage other : company.others()) {
                 Optional<Part> from = from(other, port);
@@ -116,7 +116,7 @@ final class SafeWay {
             return Optional.of(
                     other.port(target.address(), port, SHUT) == PortState.OPEN
                             ? Part.broken(name, "open")
-                            : Part.holds(name, "shut"));
+                            : Part.holds(name, "closed"));
         } catch (WireFault e) {
             return Optional.of(Part.notMeasured(name, e.getMessage()));
         }
