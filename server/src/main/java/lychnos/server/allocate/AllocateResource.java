@@ -28,6 +28,7 @@ import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
 public class AllocateResource {
 
     private final Claims claims;
+    private final Releases releases;
     private final Ribbons ribbons;
     private final ProbesOnDemand probes;
     private static final int MOST_ASKED = 2048;
@@ -40,6 +41,7 @@ public class AllocateResource {
 
     AllocateResource(
             Claims claims,
+            Releases releases,
             Ribbons ribbons,
             ProbesOnDemand probes,
             Placings placings,
@@ -52,6 +54,7 @@ public class AllocateResource {
         this.names = names;
         this.existing = existing;
         this.claims = claims;
+        this.releases = releases;
         this.ribbons = ribbons;
         this.probes = probes;
         this.who = who;
@@ -147,7 +150,7 @@ public class AllocateResource {
     @Path("units/{id}/release")
     @RolesAllowed("engineer")
     public void release(long id) {
-        claims.release(id, who.person());
+        releases.release(id, who.person());
     }
 
     /** The id of an allocation, by which it can be undone. */
@@ -167,6 +170,6 @@ public class AllocateResource {
     @Path("bring-ups/{id}/allocations/{allocation}/undo")
     @RolesAllowed("engineer")
     public void undo(long id, UUID allocation) {
-        claims.undo(id, allocation, who.person());
+        releases.undo(id, allocation, who.person());
     }
 }

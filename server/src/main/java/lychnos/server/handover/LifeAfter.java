@@ -19,6 +19,7 @@ import lychnos.core.kind.Kind;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.allocate.Claim;
 import lychnos.server.allocate.Claims;
+import lychnos.server.allocate.Releases;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
 import lychnos.server.identity.caller.Who;
@@ -47,6 +48,7 @@ public class LifeAfter {
     private final Facts facts;
     private final FactChanges factChanges;
     private final Claims claims;
+    private final Releases releases;
     private final SignOff signOff;
     private final SealedStore sealed;
     private final Journal journal;
@@ -60,6 +62,7 @@ public class LifeAfter {
             Facts facts,
             FactChanges factChanges,
             Claims claims,
+            Releases releases,
             SignOff signOff,
             SealedStore sealed,
             Journal journal,
@@ -71,6 +74,7 @@ public class LifeAfter {
         this.facts = facts;
         this.factChanges = factChanges;
         this.claims = claims;
+        this.releases = releases;
         this.signOff = signOff;
         this.sealed = sealed;
         this.journal = journal;
@@ -140,7 +144,7 @@ public class LifeAfter {
         Instant now = clock.instant();
         String name = nameOf(unit);
         signOff.end(unit, "retired: " + reason, person);
-        int addresses = claims.giveUp(unit);
+        int addresses = releases.giveUp(unit);
         db.createNativeMutationQuery(
                         "insert into retirement (unit_id, name, serial, mac, place, why, retired_by, retired_at) "
                                 + "select id, :name, coalesce(serial, ''), mac, :place, :why, :by, :at from unit "

@@ -20,14 +20,16 @@ public class ConsoleResource {
 
     private final Setups setups;
     private final BenchViews views;
+    private final LaneViews laneViews;
     private final Consoles consoles;
     private final Reach reach;
     private final Who who;
 
-    ConsoleResource(Setups setups, BenchViews views, Consoles consoles, Reach reach, Who who) {
+    ConsoleResource(Setups setups, BenchViews views, LaneViews laneViews, Consoles consoles, Reach reach, Who who) {
         this.reach = reach;
         this.setups = setups;
         this.views = views;
+        this.laneViews = laneViews;
         this.consoles = consoles;
         this.who = who;
     }
@@ -42,8 +44,8 @@ public class ConsoleResource {
     @Path("bring-ups/{id}/lanes")
     @Transactional
     @ReadsOnly
-    public BenchViews.Lanes lanes(long id) {
-        return views.lanes(id);
+    public LaneViews.Lanes lanes(long id) {
+        return laneViews.lanes(id);
     }
 
     @GET

@@ -1,0 +1,135 @@
+package lychnos.server.allocate;
+
+import jakarta.enterprise.context.ApplicationScoped;
+import jakarta.transaction.Transactional;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.UUID;
+import lychnos.server.LychnosConfig;
+import lychnos.server.api.problem.Refusal;
+import lychnos.server.identity.caller.Who;
+import lychnos.server.journal.Journal;
+import lychnos.server.live.Live;
+import lychnos.server.units.BringUps;
+import lychnos.server.units.SignedUnits;
+import lychnos.server.units.Unit;
+import org.hibernate.Session;
+
+/** Gives addresses back: an allocation is undone, a unit released or taken out of use. */
+@ApplicationScoped
+public class Releases {
+
+    private final Session db;
+    private final BringUps bringUps;
+    private final Names names;
+    private final SignedUnits signedUnits;
+    private final Journal journal;
+    private final Live live;
+    private final LychnosConfig config;
+    private final Clock clock;
+
+    Releases(
+            Session db,
+            BringUps bringUps,
+            Names names,
+            SignedUnits signedUnits,
+            Journal journal,
+            Live live,
+            LychnosConfig config,
+            Clock clock) {
+        this.db = db;
+        this.bringUps = bringUps;
+        this.names = names;
+        this.signedUnits = signedUnits;
+        this.journal = journal;
+        this.live = live;
+        this.config = config;
+        this.clock = clock;
+    }
+
+    /** Undoes an allocation, as long as no machine has its address. Once records were pushed it is a release. */
+    @Transactional
+    public void undo(long bringUpId, UUID allocation, Who.Person person) {
+        List<Claim> claims = db.createQuery(
+                        "select c from Claim c join Unit u on u.id = c.unitId where c.allocation = :allocation and "
+                                + "c.releasedAt is null and u.bringUpId = :bringUp",
+                        Claim.class)
+                .setParameter("allocation", allocation)
+                .setParameter("bringUp", bringUpId)
+                .getResultList();
+        if (claims.isEmpty()) {
+            throw Refusal.conflict("That allocation has already been undone.");
+        }
+        signedUnits.refuse(claims.stream().map(claim -> claim.unitId).distinct().toList());
+        refuseTold(claims, "A machine of this allocation has its address already, or is being set up.");
+        letGo(claims, names.pushed(claims));
+        journal.write(person, bringUpId, null, "undid the allocation of " + claims.size() + " addresses", null, null);
+        live.tell(bringUpId, "allocate");
+    }
+
+    /** Releases the addresses of a unit; they are held back for a while before they can be allocated again. */
+    @Transactional
+    public void release(long unitId, Who.Person person) {
+        Unit unit = bringUps.unit(unitId);
+        List<Claim> claims = db.createQuery("from Claim where unitId = :unit and releasedAt is null", Claim.class)
+                .setParameter("unit", unitId)
+                .getResultList();
+        if (claims.isEmpty()) {
+            throw Refusal.conflict(unit.label() + " has no address.");
+        }
+        signedUnits.refuse(List.of(unitId));
+        refuseTold(claims, unit.label() + " has its address already, or is being set up.");
+        letGo(claims, true);
+        journal.write(person, unit.bringUpId, unitId, "released " + claims.size() + " addresses", null, null);
+        live.tell(unit.bringUpId, "allocate");
+    }
+
+    /**
+     * Gives back everything that a unit had that goes out of use, whatever was told of it; gives how many addresses.
+     */
+    @Transactional(Transactional.TxType.MANDATORY)
+    public int giveUp(Unit unit) {
+        List<Claim> claims = db.createQuery("from Claim where unitId = :unit and releasedAt is null", Claim.class)
+                .setParameter("unit", unit.id)
+                .getResultList();
+        if (!claims.isEmpty()) {
+            letGo(claims, true);
+        }
+        return claims.size();
+    }
+
+    private void refuseTold(List<Claim> claims, String why) {
+        List<Long> units = claims.stream().map(claim -> claim.unitId).distinct().toList();
+        boolean told = db.createQuery(
+                                "select count(*) from Run r where r.purpose = 'configure' and r.unitId in :units",
+                                Long.class)
+                        .setParameter("units", units)
+                        .getSingleResult()
+                > 0;
+        if (told) {
+            throw Refusal.conflict(why);
+        }
+    }
+
+    private void letGo(List<Claim> claims, boolean cool) {
+        Instant now = clock.instant();
+        names.withdraw(claims);
+        for (Claim claim : claims) {
+            claim.releasedAt = now;
+            claim.coolsUntil = cool ? now.plus(config.coolOff()) : null;
+        }
+        db.createMutationQuery("delete from AddressRange where allocation in :takings and unitId in :units")
+                .setParameter(
+                        "takings",
+                        claims.stream()
+                                .map(claim -> claim.allocation)
+                                .distinct()
+                                .toList())
+                .setParameter(
+                        "units",
+                        claims.stream().map(claim -> claim.unitId).distinct().toList())
+                .executeUpdate();
+        db.flush();
+    }
+}
