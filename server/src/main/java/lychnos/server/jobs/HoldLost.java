@@ -1,6 +1,6 @@
 package lychnos.server.jobs;
 
-/** Another server has taken the run over, or a person has cancelled it: the worker lets go of it. */
+/** Another server has taken over the job, or a person has cancelled it: the worker drops it. */
 public class HoldLost extends Exception {
 
     public HoldLost(String message) {

@@ -81,7 +81,7 @@ public class ServiceProbes {
         }
     }
 
-    /** Asks everything; what cannot be asked is told by what is measured of it. */
+    /** Asks every service; one that does not answer is measured as silent. */
     List<Measured> all(Questions questions) {
         Instant at = clock.instant();
         List<Future<List<Measured>>> asked = new ArrayList<>();
