@@ -222,6 +222,14 @@ class ConfigureTest {
             row.start(3);
             Json view = row.await("a stop", states -> states.contains("STOPPED"));
             assertEquals(List.of("STOPPED", "WAITING", "WAITING"), view.getList("lanes.state"));
+            Json handover = client.get("/api/bring-ups/" + row.id + "/handover");
+            assertEquals(
+                    List.of(
+                            "The setup has stopped. Decide in Configure how to continue.",
+                            "Not every endpoint has been checked yet.",
+                            "Not every endpoint has been checked yet."),
+                    handover.getList("units.why"));
+            assertEquals(List.of(true, false, false), handover.getList("units.fault"));
             assertTrue(
                     view.getString("lanes[0].note").contains("the label says CF-21-0"),
                     view.getString("lanes[0].note"));

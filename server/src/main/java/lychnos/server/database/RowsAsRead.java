@@ -20,9 +20,9 @@ import org.hibernate.StatelessSession;
 import org.hibernate.query.SelectionQuery;
 
 /**
- * Rows for readers. Of thousands those that were not written since they were read last are not read again. PostgreSQL itself tells which those are, by {@code xmin}: the number of the transaction that
- * wrote a row as it stands (its documentation, "System Columns"). So writers need not announce anything, here or on another
- * server.
+ * Rows for readers. Of thousands those that were not written since they were read last are not read again. PostgreSQL
+ * itself tells which those are, by {@code xmin}: the number of the transaction that wrote a row as it stands (its
+ * documentation, "System Columns"). So writers need not announce anything, here or on another server.
  *
  * <p>What is given is shared and belongs to no session: it is for reading. In one transaction it stays as it was asked
  * for first.

@@ -204,7 +204,8 @@ public class KindCatalogue {
     private List<SetupLine> lastSetups(String id) {
         return db.createNativeQuery(
                         "select u.bring_up_id, u.id, l.label, u.kind_version, r.state, r.ended_at, cast(extract(epoch from "
-                                + "r.ended_at - r.started_at) as bigint) from run r join unit u on u.id = r.unit_id join unit_label l on l.id = u.id "
+                                + "r.ended_at - r.started_at) as bigint) from run r join unit u on u.id = r.unit_id "
+                                + "join unit_label l on l.id = u.id "
                                 + "where u.kind = :kind and r.purpose in ('configure', 'console') and r.ended_at is "
                                 + "not null and r.started_at is not null order by r.ended_at desc limit "
                                 + MOST_SETUPS,

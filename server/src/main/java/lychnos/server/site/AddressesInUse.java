@@ -10,8 +10,8 @@ public interface AddressesInUse {
     List<Address> now(long networkId);
 
     /**
-     * Whether one is or was allocated: those that were released keep the realm that they were allocated in, so that even
-     * one of them holds it fast.
+     * Whether any address is or was allocated. A released address keeps the realm that it was allocated in, so the
+     * network cannot move to another realm.
      */
     boolean everAny(long networkId);
 }

@@ -21,7 +21,7 @@ public class MemberDialogue {
 
     /** The states of a conversation, and two before it has one. */
     public enum State {
-        /** Its prerequisite does not hold yet. */
+        /** Its prerequisite is not met yet. */
         SHUT,
         /** No line can be reached; a person ticks the steps. */
         BY_HAND,
@@ -37,9 +37,9 @@ public class MemberDialogue {
     /** What keeps a line shut. */
     public enum WaitsFor {
         NOTHING,
-        /** That what is done by hand before it is ticked. */
+        /** A step by hand comes first and must be ticked. */
         TICKS,
-        /** That the member before it is done. */
+        /** The member before it must be done. */
         MEMBER
     }
 
