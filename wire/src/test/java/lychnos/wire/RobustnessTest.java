@@ -55,8 +55,8 @@ import org.junit.jupiter.api.TestFactory;
 
 /**
  * Peers that mean harm or are broken, against every probe: each has to end in its time and say something of its own.
- * Rows are what the peer does, and what each probe must say then; a probe that goes on permanently would keep a check from
- * ever ending.
+ * Rows are what the peer does, and what each probe must say then; a probe that goes on permanently would keep a check
+ * from ever ending.
  */
 class RobustnessTest {
 

@@ -1,6 +1,8 @@
 package lychnos.server.vantage;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
+import java.util.List;
 import lychnos.wire.far.Link;
 
 /** Those who want to hear from vantages more than answers to what was asked. */
@@ -9,12 +11,16 @@ public interface VantageEars {
     /**
      * A link stands.
      *
-     * @param holding ids of dialogues that the vantage carries on, or has something to hand in of
+     * @param dialogues ids of dialogues that the vantage carries on, or has something to hand in of
      */
-    void linked(String vantage, Link back, JsonNode holding);
+    void linked(String vantage, Link back, List<Long> dialogues);
 
     void cut(String vantage);
 
-    /** Takes in a message; false where it is for somebody else. */
-    boolean heard(String vantage, JsonNode message, Link back);
+    /**
+     * A vantage tells something that needs no answer.
+     *
+     * @throws IOException where it cannot be read
+     */
+    void noted(String vantage, JsonNode note, Link back) throws IOException;
 }

@@ -27,32 +27,32 @@ public class VantageResource {
     }
 
     @GET
-    public List<Vantages.View> all() {
+    public List<Vantages.VantageView> all() {
         return vantages.all();
     }
 
     @GET
     @Path("networks")
-    public List<Vantages.Reachable> networks() {
+    public List<Vantages.ReachableNetwork> networks() {
         return vantages.networks();
     }
 
     /** @param name what it is to be called */
-    public record Make(String name) {}
+    public record VantageWanted(String name) {}
 
     @POST
     @RolesAllowed("lead")
-    public Vantages.Made make(Make make) {
+    public Vantages.NewVantage make(VantageWanted make) {
         return vantages.make(make == null ? null : make.name, who.person());
     }
 
     /** @param networks by id, those that it is to reach */
-    public record Give(Set<Long> networks) {}
+    public record VantageNetworks(Set<Long> networks) {}
 
     @PUT
     @Path("{id}/networks")
     @RolesAllowed("lead")
-    public void give(long id, Give give) {
+    public void give(long id, VantageNetworks give) {
         if (give == null || give.networks == null) {
             throw Refusal.bad("Which networks?");
         }

@@ -39,4 +39,8 @@ public class VantageRow {
     /** Until when it is linked to a server, unless that one says so again; null where it never was. */
     @Column(name = "linked_until")
     public Instant linkedUntil;
+
+    /** The version of the link that it spoke when it dialled in last; null where that is not known. */
+    @Column(name = "link_version")
+    public Integer linkVersion;
 }

@@ -1,8 +1,6 @@
 package lychnos.server.vantage;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
-import io.quarkus.runtime.ShutdownEvent;
+import io.quarkus.runtime.StartupEvent;
 import io.quarkus.websockets.next.OnClose;
 import io.quarkus.websockets.next.OnOpen;
 import io.quarkus.websockets.next.OnTextMessage;
@@ -13,13 +11,14 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
 import jakarta.enterprise.inject.Instance;
 import java.io.IOException;
+import java.time.Duration;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
+import lychnos.server.time.Clockwork;
 import lychnos.server.time.Ticker;
+import lychnos.wire.far.Codec;
 import lychnos.wire.far.Link;
+import lychnos.wire.far.LinkMessage;
 import lychnos.wire.far.VantageClient;
 import org.jboss.logging.Logger;
 
@@ -32,24 +31,20 @@ public class VantageSocket {
     private final Ticker ticker;
 
     private static final Logger LOG = Logger.getLogger(VantageSocket.class);
-    private static final long LOOK_SECONDS = 3;
+    private static final Duration LOOK = Duration.ofSeconds(3);
     /** A vantage says every four seconds that it is there. */
     private static final long DEAD_NANOS = 13_000_000_000L;
+    /** The version of the link before versions had numbers. */
+    private static final int UNNUMBERED = 1;
 
     private final Vantages vantages;
     private final Instance<VantageEars> ears;
     private final Map<String, Standing> links = new ConcurrentHashMap<>();
-    private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor(work -> {
-        Thread thread = new Thread(work, "vantage clock");
-        thread.setDaemon(true);
-        return thread;
-    });
 
     VantageSocket(Vantages vantages, Instance<VantageEars> ears, Ticker ticker) {
         this.ticker = ticker;
         this.ears = ears;
         this.vantages = vantages;
-        clockwork.scheduleWithFixedDelay(this::endWhatIsDead, LOOK_SECONDS, LOOK_SECONDS, TimeUnit.SECONDS);
     }
 
     /** A link that stands. */
@@ -58,8 +53,9 @@ public class VantageSocket {
         final WebSocketConnection connection;
         final Link link;
         volatile long heardAt;
+        volatile boolean greeted;
 
-        Standing(String name, WebSocketConnection connection, long now) {
+        Standing(String name, WebSocketConnection connection, Codec codec, long now) {
             heardAt = now;
             this.name = name;
             this.connection = connection;
@@ -68,7 +64,7 @@ public class VantageSocket {
                     throw new IllegalStateException("the link is cut");
                 }
                 connection
-                        .sendText(message)
+                        .sendText(codec.write(message))
                         .subscribe()
                         .with(
                                 sent -> {},
@@ -77,14 +73,15 @@ public class VantageSocket {
         }
     }
 
-    void stop(@Observes ShutdownEvent event) {
-        clockwork.shutdownNow();
+    void start(@Observes StartupEvent event, Clockwork clockwork) {
+        clockwork.every(LOOK, "It cannot be recorded now which vantage points are linked here", this::endWhatIsDead);
     }
 
     @OnOpen
     void open(WebSocketConnection connection) {
         vantages.nameOf(VantageUpgrade.token(connection.handshakeRequest().header("Authorization")))
-                .ifPresent(name -> links.put(connection.id(), new Standing(name, connection, ticker.nanos())));
+                .ifPresent(name ->
+                        links.put(connection.id(), new Standing(name, connection, vantages.codec(), ticker.nanos())));
     }
 
     @OnTextMessage
@@ -94,29 +91,68 @@ public class VantageSocket {
             return;
         }
         standing.heardAt = ticker.nanos();
+        LinkMessage message;
         try {
-            JsonNode message = vantages.codec().read(text);
-            if (message.has("hello")) {
-                vantages.linked(standing.name, standing.link, message.path("hello"));
-                welcome(standing);
-                ears.forEach(each -> each.linked(
-                        standing.name, standing.link, message.path("hello").path("holding")));
-            } else if (message.has("alive")) {
-                standing.link.send(text);
-            } else if (!vantages.link(standing.name).heard(message)
-                    && ears.stream().noneMatch(each -> each.heard(standing.name, message, standing.link))) {
-                LOG.debugf("vantage point %s sent an unknown message", standing.name);
+            message = vantages.codec().read(text, LinkMessage.class);
+        } catch (IOException e) {
+            if (standing.greeted) {
+                LOG.warnf("vantage %s sent something that cannot be read: %s", standing.name, e.getMessage());
+            } else {
+                turnAway(standing, UNNUMBERED);
             }
+            return;
+        }
+        try {
+            take(message, standing);
         } catch (IOException | IllegalArgumentException | IllegalStateException e) {
             LOG.warnf("vantage %s: %s", standing.name, e.getMessage());
         }
     }
 
+    private void take(LinkMessage message, Standing standing) throws IOException {
+        if (message instanceof LinkMessage.Hello hello) {
+            greet(hello, standing);
+        } else if (message instanceof LinkMessage.Alive alive) {
+            standing.link.send(alive);
+        } else if (message instanceof LinkMessage.Note note) {
+            for (VantageEars each : ears) {
+                each.noted(standing.name, note.what(), standing.link);
+            }
+        } else {
+            if (!vantages.link(standing.name).heard(message)) {
+                LOG.warnf(
+                        "vantage %s sent %s, which only a server sends",
+                        standing.name, message.getClass().getSimpleName());
+            }
+        }
+    }
+
+    private void greet(LinkMessage.Hello hello, Standing standing) {
+        if (hello.version() != LinkMessage.VERSION) {
+            turnAway(standing, hello.version());
+            return;
+        }
+        standing.greeted = true;
+        vantages.linked(standing.name, standing.link, hello);
+        welcome(standing);
+        ears.forEach(each -> each.linked(standing.name, standing.link, hello.dialogues()));
+    }
+
+    private void turnAway(Standing standing, int version) {
+        LOG.warnf(
+                "vantage %s speaks version %d of the link, and this server version %d: it is turned away",
+                standing.name, version, LinkMessage.VERSION);
+        vantages.turnedAway(standing.name, version);
+        standing.link.send(new LinkMessage.TurnedAway(
+                LinkMessage.VERSION,
+                "The vantage point and the server are of different versions of Lychnos (link version " + version
+                        + " here, " + LinkMessage.VERSION
+                        + " at the server). Install the version of the server here, and start it again."));
+        end(standing);
+    }
+
     private void welcome(Standing standing) {
-        ObjectNode welcome = vantages.codec().json().createObjectNode();
-        ObjectNode inside = welcome.putObject("welcome").put("name", standing.name);
-        vantages.networksOf(standing.name).forEach(inside.putArray("networks")::add);
-        standing.link.send(vantages.codec().write(welcome));
+        standing.link.send(new LinkMessage.Welcome(standing.name, vantages.networksOf(standing.name)));
     }
 
     /** A vantage is for other networks from now on, or its token is taken no more. */
@@ -129,24 +165,21 @@ public class VantageSocket {
                             standing.connection.handshakeRequest().header("Authorization")))
                     .isEmpty()) {
                 end(standing);
-            } else {
+            } else if (standing.greeted) {
                 welcome(standing);
             }
         }
     }
 
     private void endWhatIsDead() {
-        try {
-            links.values().stream()
-                    .filter(standing -> ticker.nanos() - standing.heardAt > DEAD_NANOS)
-                    .forEach(this::end);
-            vantages.stillLinked(links.values().stream()
-                    .map(standing -> standing.name)
-                    .distinct()
-                    .toList());
-        } catch (RuntimeException e) {
-            LOG.warnf("It cannot be said now which vantages are linked here (%s); trying again.", e.getMessage());
-        }
+        links.values().stream()
+                .filter(standing -> ticker.nanos() - standing.heardAt > DEAD_NANOS)
+                .forEach(this::end);
+        vantages.stillLinked(links.values().stream()
+                .filter(standing -> standing.greeted)
+                .map(standing -> standing.name)
+                .distinct()
+                .toList());
     }
 
     private void end(Standing standing) {

@@ -1,6 +1,5 @@
 package lychnos.server.vantage;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.inject.Produces;
 import jakarta.inject.Singleton;
@@ -34,10 +33,12 @@ import lychnos.wire.dial.Dialler;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.FarVantage;
 import lychnos.wire.far.Link;
+import lychnos.wire.far.LinkMessage;
 import lychnos.wire.far.RoutedVantage;
 import lychnos.wire.vantage.LocalVantage;
 import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The places from which machines are reached: this server, and vantages that have dialled in to it. Which one an
@@ -90,7 +91,7 @@ public class Vantages {
                 config.vantage().hearsSilence(),
                 Dialler.asking(declared::has, config.lab()),
                 vertx);
-        return RoutedVantage.of(
+        return new RoutedVantage(
                 local,
                 this::placeOf,
                 name -> far.containsKey(name) ? far.get(name).vantage() : null);
@@ -176,10 +177,17 @@ public class Vantages {
 
     /** A vantage has dialled in. */
     @Transactional
-    void linked(String name, Link link, JsonNode hello) {
-        far(name).linked(link, hello.path("hearsSilence").asBoolean(true));
-        seen(name);
+    void linked(String name, Link link, LinkMessage.Hello hello) {
+        far(name).linked(link, hello.hearsSilence());
+        seen(name, hello.version());
         stillLinked(List.of(name));
+        live.tell(0, "vantages");
+    }
+
+    /** A vantage has dialled in that speaks another version of the link. */
+    @Transactional
+    void turnedAway(String name, int version) {
+        seen(name, version);
         live.tell(0, "vantages");
     }
 
@@ -188,7 +196,7 @@ public class Vantages {
         if (!far(name).cut(link)) {
             return false; // another one stands by now
         }
-        seen(name);
+        seen(name, LinkMessage.VERSION);
         db.createNativeMutationQuery("update vantage set linked_until = now() where name = :name and linked_to = :here")
                 .setParameter("name", name)
                 .setParameter("here", ThisServer.ID)
@@ -211,22 +219,26 @@ public class Vantages {
         }
     }
 
-    private void seen(String name) {
-        db.createMutationQuery("update VantageRow set seenAt = :now where name = :name and revokedAt is null")
+    private void seen(String name, int version) {
+        db.createMutationQuery("update VantageRow set seenAt = :now, linkVersion = :version where name = :name"
+                        + " and revokedAt is null")
                 .setParameter("now", clock.instant())
+                .setParameter("version", version)
                 .setParameter("name", name)
                 .executeUpdate();
     }
 
     /** The networks that a vantage is for. */
     @Transactional
-    List<String> networksOf(String name) {
+    List<Prefix> networksOf(String name) {
         return db.createNativeQuery(
                         "select cast(n.prefix as text) from network n join vantage v on v.id = n.vantage_id where "
                                 + "v.name = :name and v.revoked_at is null order by n.prefix",
                         String.class)
                 .setParameter("name", name)
-                .getResultList();
+                .getResultStream()
+                .map(Prefix::parse)
+                .toList();
     }
 
     // --- for people ---
@@ -235,14 +247,21 @@ public class Vantages {
      * A vantage as it is shown.
      *
      * @param linked whether it is linked now, to this server or another one
+     * @param otherVersion whether it was turned away when it was seen last, since it speaks another version of the link
      * @param networks by id, the networks that it is for
      */
-    public record View(
-            long id, String name, Instant madeAt, Instant seenAt, boolean linked, Map<Long, String> networks) {}
+    public record VantageView(
+            long id,
+            String name,
+            Instant madeAt,
+            @Nullable Instant seenAt,
+            boolean linked,
+            boolean otherVersion,
+            Map<Long, String> networks) {}
 
     @Transactional
-    public List<View> all() {
-        List<View> all = new ArrayList<>();
+    public List<VantageView> all() {
+        List<VantageView> all = new ArrayList<>();
         for (VantageRow row : db.createQuery("from VantageRow where revokedAt is null order by name", VantageRow.class)
                 .getResultList()) {
             Map<Long, String> networks = new java.util.LinkedHashMap<>();
@@ -250,33 +269,34 @@ public class Vantages {
                     .setParameter("id", row.id)
                     .getResultStream()
                     .forEach(network -> networks.put(network.id, network.name + " " + network.prefix));
-            all.add(new View(
+            all.add(new VantageView(
                     row.id,
                     row.name,
                     row.madeAt,
                     row.seenAt,
                     far(row.name).linked() || row.linkedUntil != null && row.linkedUntil.isAfter(clock.instant()),
+                    row.linkVersion != null && row.linkVersion != LinkMessage.VERSION,
                     networks));
         }
         return all;
     }
 
     /** A network that a vantage may be for. */
-    public record Reachable(long id, String name, String prefix) {}
+    public record ReachableNetwork(long id, String name, String prefix) {}
 
     @Transactional
-    public List<Reachable> networks() {
+    public List<ReachableNetwork> networks() {
         return db.createQuery("from Network order by name, prefix", Network.class)
                 .getResultStream()
-                .map(network -> new Reachable(network.id, network.name, network.prefix.toString()))
+                .map(network -> new ReachableNetwork(network.id, network.name, network.prefix.toString()))
                 .toList();
     }
 
     /** A vantage that was made, with its token, which is shown this once. */
-    public record Made(long id, String name, String token) {}
+    public record NewVantage(long id, String name, String token) {}
 
     @Transactional
-    public Made make(String name, Who.Person person) {
+    public NewVantage make(String name, Who.Person person) {
         String wanted = name == null ? "" : name.strip();
         if (!wanted.matches("[a-z0-9]([a-z0-9-]{0,38}[a-z0-9])?")) {
             throw Refusal.fields(List.of(new Refusal.FieldFault(
@@ -298,7 +318,7 @@ public class Vantages {
         db.persist(row);
         journal.write(person, null, null, "added vantage point " + wanted, null, null);
         live.tell(0, "vantages");
-        return new Made(row.id, wanted, token);
+        return new NewVantage(row.id, wanted, token);
     }
 
     private VantageRow get(long id) {

@@ -8,8 +8,8 @@ import lychnos.core.dialogue.LineSettings;
 /**
  * The client's side of Telnet (RFC 854) with the options that a console needs: binary transmission (RFC 856), echo
  * (RFC 857), suppress go ahead (RFC 858), window size (RFC 1073), and control of the serial port (RFC 2217). Options
- * are negotiated as RFC 1143 has it, so that no two sides can answer each other permanently; an option that we do not know
- * is refused once. Not safe for use by several threads.
+ * are negotiated as RFC 1143 has it, so that no two sides can answer each other permanently; an option that we do not
+ * know is refused once. Not safe for use by several threads.
  */
 final class TelnetCodec {
 

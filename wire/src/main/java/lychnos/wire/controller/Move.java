@@ -6,8 +6,9 @@ import lychnos.wire.controller.ControllerStop.Cause;
 import lychnos.wire.fault.WireFault;
 
 /**
- * Follows a controller from the address it had to its planned one. A controller that restarts answers at its old address
- * for a while, then nowhere, then at the new one; a controller that did not keep the setting comes back at the old one.
+ * Follows a controller from the address it had to its planned one. A controller that restarts answers at its old
+ * address for a while, then nowhere, then at the new one; a controller that did not keep the setting comes back at the
+ * old one.
  */
 public final class Move {
 

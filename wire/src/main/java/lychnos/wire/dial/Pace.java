@@ -9,8 +9,8 @@ import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 
 /**
- * Keeps a network from being flooded: so many exchanges a second are begun in each, and exchanges that come too early wait.
- * A network here is a /24 or a /64, whatever is stated, since that is what one switch or one router's interface
+ * Keeps a network from being flooded: so many exchanges a second are begun in each, and exchanges that come too early
+ * wait. A network here is a /24 or a /64, whatever is stated, since that is what one switch or one router's interface
  * carries. Safe for use by many threads.
  */
 public final class Pace {

@@ -11,20 +11,27 @@ import com.fasterxml.jackson.databind.KeyDeserializer;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializerProvider;
 import com.fasterxml.jackson.databind.deser.std.StdDeserializer;
+import com.fasterxml.jackson.databind.introspect.Annotated;
+import com.fasterxml.jackson.databind.introspect.AnnotatedClass;
+import com.fasterxml.jackson.databind.introspect.JacksonAnnotationIntrospector;
+import com.fasterxml.jackson.databind.jsontype.NamedType;
 import com.fasterxml.jackson.databind.module.SimpleModule;
 import com.fasterxml.jackson.databind.ser.std.StdSerializer;
 import com.fasterxml.jackson.datatype.jdk8.Jdk8Module;
 import com.fasterxml.jackson.datatype.jsr310.JavaTimeModule;
 import java.io.IOException;
 import java.lang.reflect.Type;
+import java.util.Arrays;
+import java.util.List;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.fact.Secret;
 
 /**
- * How calls and what comes of them are written on a link. Addresses are texts; a secret is written as it is, since the
- * far side needs it, and only here: a link is to go over TLS.
+ * How messages are written on a link. Addresses are texts; a secret is written as it is, since the far side needs it,
+ * and only here: a link is to go over TLS. The name of a record of a sealed family is its type on the link.
  */
 public final class Codec {
 
@@ -59,6 +66,38 @@ public final class Codec {
             }
         });
         json.registerModules(own, new Jdk8Module(), new JavaTimeModule());
+        json.setAnnotationIntrospector(new SealedFamilies());
+    }
+
+    /** Knows the members of a sealed interface without a list of them. */
+    private static final class SealedFamilies extends JacksonAnnotationIntrospector {
+
+        private static final long serialVersionUID = 1;
+
+        @Override
+        public List<NamedType> findSubtypes(Annotated annotated) {
+            Class<?> family = annotated.getRawType();
+            return family.isSealed()
+                    ? members(family)
+                            .map(member -> new NamedType(member, name(member)))
+                            .toList()
+                    : super.findSubtypes(annotated);
+        }
+
+        @Override
+        public String findTypeName(AnnotatedClass annotated) {
+            return name(annotated.getRawType());
+        }
+
+        private static Stream<Class<?>> members(Class<?> family) {
+            return Arrays.stream(family.getPermittedSubclasses())
+                    .flatMap(member -> member.isSealed() ? members(member) : Stream.of(member));
+        }
+
+        private static String name(Class<?> member) {
+            return Character.toLowerCase(member.getSimpleName().charAt(0))
+                    + member.getSimpleName().substring(1);
+        }
     }
 
     private static <T> void text(
@@ -81,14 +120,9 @@ public final class Codec {
         });
     }
 
-    /** More that is to be written and read. */
-    public ObjectMapper json() {
-        return json;
-    }
-
-    public String write(Object message) {
+    public String write(Object value) {
         try {
-            return json.writeValueAsString(message);
+            return json.writeValueAsString(value);
         } catch (IOException e) {
             throw new IllegalStateException("what goes over a link can be written", e);
         }
@@ -98,12 +132,18 @@ public final class Codec {
         return json.valueToTree(value);
     }
 
-    public JsonNode read(String text) throws IOException {
-        return json.readTree(text);
+    /** @throws IOException where the text is not what it should be */
+    public <T> T read(String text, Class<T> type) throws IOException {
+        return json.readValue(text, type);
     }
 
-    /** @throws IOException where it is not what it should be */
-    public Object read(JsonNode node, Type type) throws IOException {
-        return json.readerFor(json.constructType(type)).readValue(node);
+    /** @throws IOException where the value is not what it should be */
+    public <T> T read(JsonNode value, Class<T> type) throws IOException {
+        return json.treeToValue(value, type);
+    }
+
+    /** @throws IOException where the value is not what it should be */
+    public Object read(JsonNode value, Type type) throws IOException {
+        return json.readerFor(json.constructType(type)).readValue(value);
     }
 }

@@ -1,13 +1,8 @@
 package lychnos.wire.far;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
-import java.lang.reflect.InvocationHandler;
-import java.lang.reflect.Method;
-import java.lang.reflect.Proxy;
 import java.time.Duration;
-import java.util.Arrays;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
@@ -16,28 +11,26 @@ import java.util.concurrent.Executor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.LongFunction;
 import lychnos.core.dialogue.LineSettings;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.console.LineAddress;
 import lychnos.wire.console.LineEvents;
 import lychnos.wire.fault.WireFault;
-import lychnos.wire.http.HttpCall;
 import lychnos.wire.vantage.Vantage;
 
 /**
- * A place in another network, as it is used from here: every call goes over its link as {@code {"call": number, "do":
- * name, "with":
- * arguments}} and comes back as {@code {"answer": number, "value": …}} or with a {@code fault}. Where no link stands,
- * calls end with {@link WireFault.Kind#NO_VANTAGE}: that says nothing of the machine.
+ * A place in another network, as it is used from here: every call goes over its link and is carried out there. Where no
+ * link stands, calls end with {@link WireFault.Kind#NO_VANTAGE}: that says nothing of the machine.
  */
-public final class FarVantage implements InvocationHandler {
+public final class FarVantage {
 
-    /** Longer than any call itself takes: its own time-out, and the way there and back. */
+    /** Longer than any call itself takes: its own timeout, and the way there and back. */
     private static final Duration MORE = Duration.ofSeconds(20);
 
     private final String name;
     private final Codec codec;
-    private final Vantage view;
+    private final Vantage view = new View();
     private final AtomicLong numbers = new AtomicLong();
     private final Map<Long, CompletableFuture<JsonNode>> waiting = new ConcurrentHashMap<>();
     private final Map<Long, FarLine> lines = new ConcurrentHashMap<>();
@@ -50,7 +43,6 @@ public final class FarVantage implements InvocationHandler {
         this.name = name;
         this.codec = codec;
         this.events = events;
-        view = (Vantage) Proxy.newProxyInstance(Vantage.class.getClassLoader(), new Class<?>[] {Vantage.class}, this);
     }
 
     /** The place as everything else sees it. */
@@ -97,53 +89,16 @@ public final class FarVantage implements InvocationHandler {
                 WireFault.Kind.NO_VANTAGE, "Vantage point " + name + " " + what + "; its targets were not checked.");
     }
 
-    @Override
-    public Object invoke(Object proxy, Method method, Object[] given) throws Throwable {
-        Object[] arguments = given == null ? new Object[0] : given;
-        return switch (method.getName()) {
-            case "name" -> name;
-            case "hearsSilence" -> hearsSilence;
-            case "at" -> proxy;
-            case "line" -> open((LineAddress) arguments[0], (LineSettings) arguments[1], (LineEvents) arguments[2]);
-            case "toString" -> name;
-            case "equals" -> proxy == arguments[0];
-            case "hashCode" -> name.hashCode();
-            default -> codec.read(call(method, arguments), method.getGenericReturnType());
-        };
-    }
-
-    private JsonNode call(Method method, Object[] arguments) throws WireFault {
-        ObjectNode message = codec.json().createObjectNode().put("do", method.getName());
-        message.set("with", codec.tree(Arrays.asList(arguments)));
-        try {
-            return ask(message, timeout(arguments)).get();
-        } catch (ExecutionException e) {
-            if (e.getCause() instanceof WireFault fault) {
-                throw new WireFault(fault.kind(), fault.getMessage(), fault);
-            }
-            throw new WireFault(
-                    WireFault.Kind.UNKNOWN_OUTCOME, "Vantage point " + name + " did not answer in time.", e.getCause());
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new WireFault(WireFault.Kind.UNKNOWN_OUTCOME, "interrupted", e);
-        }
-    }
-
-    private static Duration timeout(Object[] arguments) {
-        Duration own = Duration.ofSeconds(10);
-        for (Object argument : arguments) {
-            own = argument instanceof Duration each ? each : argument instanceof HttpCall http ? http.timeout() : own;
-        }
-        return own.plus(MORE);
-    }
-
     /**
-     * Asks the far side for something.
+     * Asks the far side for something that is not a call of its vantage.
      *
-     * @param message gets its number here
-     * @return completes with the answer's value; with a {@link WireFault} or a {@link TimeoutException} where none came
+     * @return completes with the answer; with a {@link WireFault} or a {@link TimeoutException} where none came
      */
-    public CompletableFuture<JsonNode> ask(ObjectNode message, Duration timeout) {
+    public CompletableFuture<JsonNode> ask(JsonNode what, Duration timeout) {
+        return ask(number -> new LinkMessage.Ask(number, what), timeout);
+    }
+
+    private CompletableFuture<JsonNode> ask(LongFunction<LinkMessage> question, Duration timeout) {
         Link now = link;
         if (now == null) {
             return CompletableFuture.failedFuture(noVantage("is not connected"));
@@ -154,7 +109,7 @@ public final class FarVantage implements InvocationHandler {
         answer.orTimeout(timeout.toMillis(), TimeUnit.MILLISECONDS)
                 .whenComplete((value, fault) -> waiting.remove(number));
         try {
-            now.send(codec.write(message.put("call", number)));
+            now.send(question.apply(number));
         } catch (IllegalStateException e) {
             answer.completeExceptionally(noVantage("is cut off"));
         }
@@ -162,11 +117,11 @@ public final class FarVantage implements InvocationHandler {
     }
 
     /** Tells the far side something that has no answer; lost where no link stands. */
-    private void tell(ObjectNode message) {
+    private void tell(LinkMessage message) {
         Link now = link;
         if (now != null) {
             try {
-                now.send(codec.write(message));
+                now.send(message);
             } catch (IllegalStateException e) {
                 // cut at this moment: the cut is reported to all lines
             }
@@ -174,41 +129,97 @@ public final class FarVantage implements InvocationHandler {
     }
 
     /** Takes in a message; false where it is none that belongs here. */
-    public boolean heard(JsonNode message) {
-        if (message.has("answer")) {
-            CompletableFuture<JsonNode> answer =
-                    waiting.remove(message.path("answer").asLong());
-            if (answer != null && message.has("fault")) {
-                answer.completeExceptionally(new WireFault(
-                        WireFault.Kind.valueOf(
-                                message.path("fault").path("kind").asText("UNKNOWN_OUTCOME")),
-                        message.path("fault").path("message").asText()));
-            } else if (answer != null) {
-                answer.complete(message.path("value"));
+    public boolean heard(LinkMessage message) {
+        if (message instanceof LinkMessage.Answer answer) {
+            CompletableFuture<JsonNode> question = waiting.remove(answer.number());
+            if (question != null) {
+                question.complete(answer.value());
             }
-            return true;
-        }
-        if (message.has("line")) {
-            FarLine line = lines.get(message.path("line").asLong());
-            if (line != null) {
-                line.heard(message);
+        } else if (message instanceof LinkMessage.Failed failed) {
+            CompletableFuture<JsonNode> question = waiting.remove(failed.number());
+            if (question != null) {
+                question.completeExceptionally(new WireFault(failed.kind(), failed.message()));
             }
-            return true;
+        } else if (message instanceof LinkMessage.LineUp up) {
+            line(up.line(), FarLine::up);
+        } else if (message instanceof LinkMessage.LineOutput output) {
+            line(output.line(), line -> line.received(output.bytes()));
+        } else if (message instanceof LinkMessage.LineNoted noted) {
+            line(noted.line(), line -> line.noted(noted.sentence()));
+        } else if (message instanceof LinkMessage.HostKeyShown shown) {
+            line(shown.line(), line -> line.hostKey(shown.fingerprint()));
+        } else if (message instanceof LinkMessage.LineDown down) {
+            line(down.line(), line -> line.down(down.why()));
+            lines.remove(down.line());
+        } else {
+            return false;
         }
-        return false;
+        return true;
     }
 
-    private ConsoleLine open(LineAddress address, LineSettings settings, LineEvents to) throws WireFault {
-        if (link == null) {
-            throw noVantage("is not connected");
+    private void line(long number, java.util.function.Consumer<FarLine> event) {
+        FarLine line = lines.get(number);
+        if (line != null) {
+            event.accept(line);
         }
-        FarLine line = new FarLine(numbers.incrementAndGet(), to);
-        lines.put(line.number, line);
-        ObjectNode message = codec.json().createObjectNode().put("line", line.number);
-        message.set("open", codec.tree(address));
-        message.set("settings", codec.tree(settings));
-        tell(message);
-        return line;
+    }
+
+    /** The vantage itself. */
+    private final class View extends CalledVantage {
+
+        @Override
+        public String name() {
+            return name;
+        }
+
+        @Override
+        public boolean hearsSilence() {
+            return hearsSilence;
+        }
+
+        @Override
+        public String toString() {
+            return name;
+        }
+
+        @Override
+        @SuppressWarnings("unchecked") // the answer is read as what the call gives back
+        <T> T carryOut(VantageCall<T> call) throws WireFault {
+            try {
+                JsonNode answer = ask(
+                                number -> new LinkMessage.Call(number, call),
+                                call.timeout().plus(MORE))
+                        .get();
+                return (T) codec.read(answer, call.answerType());
+            } catch (ExecutionException e) {
+                if (e.getCause() instanceof WireFault fault) {
+                    throw new WireFault(fault.kind(), fault.getMessage(), fault);
+                }
+                throw new WireFault(
+                        WireFault.Kind.UNKNOWN_OUTCOME,
+                        "Vantage point " + name + " did not answer in time.",
+                        e.getCause());
+            } catch (IOException e) {
+                throw new WireFault(
+                        WireFault.Kind.GARBAGE,
+                        "What vantage point " + name + " answered cannot be read: " + e.getMessage(),
+                        e);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new WireFault(WireFault.Kind.UNKNOWN_OUTCOME, "interrupted", e);
+            }
+        }
+
+        @Override
+        public ConsoleLine line(LineAddress address, LineSettings settings, LineEvents to) throws WireFault {
+            if (link == null) {
+                throw noVantage("is not connected");
+            }
+            FarLine line = new FarLine(numbers.incrementAndGet(), to);
+            lines.put(line.number, line);
+            tell(new LinkMessage.OpenLine(line.number, address, settings));
+            return line;
+        }
     }
 
     /** A line that is open there. What it tells is carried out in order, away from the thread that reads the link. */
@@ -222,66 +233,49 @@ public final class FarVantage implements InvocationHandler {
             this.to = to;
         }
 
-        private ObjectNode message() {
-            return codec.json().createObjectNode().put("line", number);
-        }
-
         private synchronized void inOrder(Runnable event) {
             last = last.thenRunAsync(event, events);
+        }
+
+        void up() {
+            inOrder(to::up);
+        }
+
+        void received(byte[] bytes) {
+            inOrder(() -> to.received(bytes));
+        }
+
+        void noted(String sentence) {
+            inOrder(() -> to.noted(sentence));
+        }
+
+        void hostKey(String fingerprint) {
+            inOrder(() -> tell(new LinkMessage.HostKeyTrusted(number, to.hostKey(fingerprint))));
         }
 
         void down(String why) {
             inOrder(() -> to.down(why));
         }
 
-        void heard(JsonNode event) {
-            switch (event.path("event").asText()) {
-                case "up" -> inOrder(to::up);
-                case "received" -> {
-                    byte[] bytes = bytes(event.path("bytes"));
-                    inOrder(() -> to.received(bytes));
-                }
-                case "noted" -> inOrder(() -> to.noted(event.path("text").asText()));
-                case "hostKey" ->
-                    inOrder(() -> tell(message()
-                            .put("trusts", to.hostKey(event.path("text").asText()))));
-                case "down" -> {
-                    lines.remove(number);
-                    down(event.path("text").asText());
-                }
-                default -> throw new IllegalArgumentException("there is no such event");
-            }
-        }
-
-        private static byte[] bytes(JsonNode node) {
-            try {
-                return node.binaryValue();
-            } catch (IOException e) {
-                throw new IllegalArgumentException("bytes come in base64", e);
-            }
-        }
-
         @Override
         public void send(byte[] bytes) {
-            tell(message().put("send", bytes));
+            tell(new LinkMessage.LineInput(number, bytes));
         }
 
         @Override
         public void sendBreak() {
-            tell(message().put("break", true));
+            tell(new LinkMessage.LineBreak(number));
         }
 
         @Override
         public void resize(int columns, int rows) {
-            ObjectNode message = message();
-            message.putArray("size").add(columns).add(rows);
-            tell(message);
+            tell(new LinkMessage.LineSize(number, columns, rows));
         }
 
         @Override
         public void close() {
             lines.remove(number);
-            tell(message().put("close", true));
+            tell(new LinkMessage.CloseLine(number));
         }
     }
 }

@@ -1,9 +1,9 @@
 package lychnos.wire.far;
 
-/** The other end of a link, to which messages are sent; each is one JSON text. */
+/** The other end of a link, to which messages are sent. */
 @FunctionalInterface
 public interface Link {
 
     /** @throws IllegalStateException where the link is cut */
-    void send(String message);
+    void send(LinkMessage message);
 }

@@ -1,9 +1,5 @@
 package lychnos.wire.far;
 
-import java.lang.reflect.InvocationHandler;
-import java.lang.reflect.InvocationTargetException;
-import java.lang.reflect.Method;
-import java.lang.reflect.Proxy;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -13,16 +9,16 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import lychnos.core.address.Address;
-import lychnos.core.address.AddressRun;
-import lychnos.core.fact.Mac;
+import lychnos.core.dialogue.LineSettings;
+import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.console.LineAddress;
+import lychnos.wire.console.LineEvents;
 import lychnos.wire.fault.WireFault;
-import lychnos.wire.http.HttpCall;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.vantage.Vantage;
 
 /** Several places as one: each call goes to the place that is for the address in it. */
-public final class RoutedVantage implements InvocationHandler {
+public final class RoutedVantage extends CalledVantage {
 
     /** Stands between the path of a serial device and the name of the place whose device it is. */
     public static final char OF = '@';
@@ -31,53 +27,48 @@ public final class RoutedVantage implements InvocationHandler {
     private final Function<Address, Vantage> byAddress;
     private final Function<String, Vantage> byName;
 
-    private RoutedVantage(Vantage here, Function<Address, Vantage> byAddress, Function<String, Vantage> byName) {
-        this.here = here;
-        this.byAddress = byAddress;
-        this.byName = byName;
-    }
-
     /**
      * Puts places together.
      *
      * @param here what is asked for a name, and whether it hears silence, where no address is given
      * @param byName for serial devices; gives null for a name that there is not
      */
-    public static Vantage of(Vantage here, Function<Address, Vantage> byAddress, Function<String, Vantage> byName) {
-        return (Vantage) Proxy.newProxyInstance(
-                Vantage.class.getClassLoader(),
-                new Class<?>[] {Vantage.class},
-                new RoutedVantage(here, byAddress, byName));
+    public RoutedVantage(Vantage here, Function<Address, Vantage> byAddress, Function<String, Vantage> byName) {
+        this.here = here;
+        this.byAddress = byAddress;
+        this.byName = byName;
     }
 
     @Override
-    public Object invoke(Object proxy, Method method, Object[] given) throws Throwable {
-        if (method.getName().equals("at")) {
-            return byAddress.apply((Address) given[0]);
+    public String name() {
+        return here.name();
+    }
+
+    @Override
+    public boolean hearsSilence() {
+        return here.hearsSilence();
+    }
+
+    @Override
+    public Vantage at(Address address) {
+        return byAddress.apply(address);
+    }
+
+    @Override
+    <T> T carryOut(VantageCall<T> call) throws WireFault {
+        return call.on(at(call.address()));
+    }
+
+    @Override
+    public ConsoleLine line(LineAddress address, LineSettings settings, LineEvents events) throws WireFault {
+        if (address.protocol() != LineAddress.Protocol.DEVICE) {
+            return at(address.address()).line(address, settings, events);
         }
-        if (method.getName().equals("equals")) {
-            return proxy == given[0];
-        }
-        if (method.getName().equals("sweep")) {
-            return sweep(given[0], (Duration) given[1]);
-        }
-        Object[] arguments = given;
-        Vantage place = here;
-        if (given != null && given.length > 0) {
-            if (given[0] instanceof LineAddress line && line.protocol() == LineAddress.Protocol.DEVICE) {
-                int at = line.device().indexOf(OF);
-                place = at < 0 ? here : named(line.device().substring(at + 1));
-                arguments = given.clone();
-                arguments[0] = at < 0 ? line : LineAddress.device(line.device().substring(0, at));
-            } else {
-                place = byAddress.apply(address(given));
-            }
-        }
-        try {
-            return method.invoke(place, arguments);
-        } catch (InvocationTargetException e) {
-            throw e.getCause();
-        }
+        int at = address.device().indexOf(OF);
+        return at < 0
+                ? here.line(address, settings, events)
+                : named(address.device().substring(at + 1))
+                        .line(LineAddress.device(address.device().substring(0, at)), settings, events);
     }
 
     private Vantage named(String name) throws WireFault {
@@ -88,25 +79,11 @@ public final class RoutedVantage implements InvocationHandler {
         return place;
     }
 
-    private static Address address(Object[] given) {
-        Object named = given[0] instanceof Mac ? given[1] : given[0];
-        if (named instanceof Address address) {
-            return address;
-        }
-        if (named instanceof HttpCall call) {
-            return call.address();
-        }
-        if (named instanceof LineAddress line) {
-            return line.address();
-        }
-        return ((AddressRun) named).first();
-    }
-
-    private Map<Address, Echo> sweep(Object addresses, Duration timeout) throws WireFault {
+    @Override
+    public Map<Address, Echo> sweep(Collection<Address> addresses, Duration timeout) throws WireFault {
         Map<Vantage, List<Address>> places = new LinkedHashMap<>();
-        for (Object each : (Collection<?>) addresses) {
-            places.computeIfAbsent(byAddress.apply((Address) each), none -> new ArrayList<>())
-                    .add((Address) each);
+        for (Address each : addresses) {
+            places.computeIfAbsent(at(each), none -> new ArrayList<>()).add(each);
         }
         Map<Address, Echo> all = new HashMap<>();
         for (Map.Entry<Vantage, List<Address>> place : places.entrySet()) {
@@ -116,7 +93,7 @@ public final class RoutedVantage implements InvocationHandler {
                 if (e.kind() != WireFault.Kind.NO_VANTAGE) {
                     throw e;
                 }
-                // of what a place was to reach that is not linked nothing is said; the others are heard anyway
+                // nothing is known of the targets of a place that is not linked; the others are asked anyway
             }
         }
         return all;

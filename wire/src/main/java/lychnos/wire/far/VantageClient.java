@@ -1,7 +1,5 @@
 package lychnos.wire.far;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import io.vertx.core.Vertx;
 import io.vertx.core.http.WebSocket;
 import io.vertx.core.http.WebSocketClient;
@@ -13,7 +11,8 @@ import java.time.Duration;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
-import java.util.function.Supplier;
+import java.util.stream.Collectors;
+import lychnos.core.address.Prefix;
 import lychnos.core.fact.Secret;
 
 /**
@@ -48,14 +47,14 @@ public final class VantageClient implements AutoCloseable {
     public interface Ears {
 
         /** The server has taken the link; these are the networks that this place is for. */
-        void linked(Link to, List<String> networks);
+        void linked(Link to, List<Prefix> networks);
 
-        void heard(JsonNode message, Link from);
+        void heard(LinkMessage message, Link from);
 
         void cut(Link which);
 
-        /** What the server is told of this place besides, in its greeting. */
-        Supplier<JsonNode> holding();
+        /** Ids of the dialogues that the server is told of in the greeting. */
+        List<Long> dialogues();
     }
 
     /**
@@ -120,7 +119,7 @@ public final class VantageClient implements AutoCloseable {
             if (made.isClosed()) {
                 throw new IllegalStateException("the link is cut");
             }
-            made.writeTextMessage(message);
+            made.writeTextMessage(codec.write(message));
         };
         made.textMessageHandler(text -> {
             heardAt = System.nanoTime();
@@ -133,25 +132,26 @@ public final class VantageClient implements AutoCloseable {
             again();
         });
         made.exceptionHandler(fault -> {}); // the close that follows it is enough
-        ObjectNode hello = codec.json().createObjectNode();
-        hello.putObject("hello")
-                .put("hearsSilence", hearsSilence)
-                .set("holding", ears.holding().get());
-        link.send(codec.write(hello));
+        link.send(new LinkMessage.Hello(LinkMessage.VERSION, hearsSilence, ears.dialogues()));
     }
 
     private void hear(String text, Link link) {
         try {
-            JsonNode message = codec.read(text);
-            if (message.has("welcome")) {
+            LinkMessage message = codec.read(text, LinkMessage.class);
+            if (message instanceof LinkMessage.Welcome welcome) {
                 pause = 500;
-                List<String> networks = new java.util.ArrayList<>();
-                message.path("welcome").path("networks").forEach(each -> networks.add(each.asText()));
-                says.accept("linked to " + server + " as "
-                        + message.path("welcome").path("name").asText() + ", for "
-                        + (networks.isEmpty() ? "no network yet" : String.join(", ", networks)));
+                List<Prefix> networks = welcome.networks();
+                says.accept("linked to " + server + " as " + welcome.name() + ", for "
+                        + (networks.isEmpty()
+                                ? "no network yet"
+                                : networks.stream().map(Prefix::toString).collect(Collectors.joining(", "))));
                 ears.linked(link, networks);
-            } else if (!message.has("alive")) {
+            } else if (message instanceof LinkMessage.TurnedAway away) {
+                pause = LONGEST_PAUSE.toMillis();
+                says.accept(server + " does not take this link: " + away.why());
+            } else if (message instanceof LinkMessage.Alive) {
+                // nothing to do: it has said that it is there
+            } else {
                 ears.heard(message, link);
             }
         } catch (IOException e) {
@@ -167,7 +167,7 @@ public final class VantageClient implements AutoCloseable {
         if (System.nanoTime() - heardAt > DEAD.toNanos()) {
             now.close();
         } else {
-            now.writeTextMessage("{\"alive\":true}");
+            now.writeTextMessage(codec.write(new LinkMessage.Alive()));
         }
     }
 

@@ -3,9 +3,9 @@ package lychnos.wire.fault;
 import java.net.ConnectException;
 
 /**
- * Tells a connection that was refused (a TCP reset, RFC 9293 section 3.10.7: a machine is there) from one that could not
- * be made. Java has one class for both and no code: {@link ConnectException} with the text of the operating system. This
- * is the one place that reads that text.
+ * Tells a connection that was refused (a TCP reset, RFC 9293 section 3.10.7: a machine is there) from one that could
+ * not be made. Java has one class for both and no code: {@link ConnectException} with the text of the operating system.
+ * This is the one place that reads that text.
  */
 public final class Refused {
 

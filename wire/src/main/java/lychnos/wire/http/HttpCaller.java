@@ -74,8 +74,8 @@ public final class HttpCaller implements AutoCloseable {
     }
 
     /**
-     * Shakes hands again and looks at what the peer shows. The connection serves the next exchange with it, if one comes
-     * soon: a handshake is what costs a small controller most.
+     * Shakes hands again and looks at what the peer shows. The connection serves the next exchange with it, if one
+     * comes soon: a handshake is what costs a small controller most.
      *
      * @throws WireFault as an exchange does before anything is sent
      */

@@ -99,7 +99,9 @@ public final class MachinePages {
         return flat(json(exchange("GET", resource, login, null)));
     }
 
-    /** Writes a resource. Numbers and switches are written in the type of the current value; everything else as text. */
+    /**
+     * Writes a resource. Numbers and switches are written in the type of the current value; everything else as text.
+     */
     public void write(String resource, Login login, PageFill.Entry entry) throws WireFault, PageFault {
         JsonNode now = json(exchange("GET", resource, login, null));
         JsonNode body = now.isObject() ? now.deepCopy() : JSON.createObjectNode();

@@ -21,8 +21,9 @@ import lychnos.wire.fault.WireFault;
 
 /**
  * A server's management controller over Redfish: reads what it says of itself and what is set, and sets it. Uses the
- * schemas Manager, EthernetInterface, ManagerNetworkProtocol, ManagerAccount, ComputerSystem and Chassis (DMTF DSP2046).
- * Of several managers behind one service the one is used that has the interface with the MAC address of the label.
+ * schemas Manager, EthernetInterface, ManagerNetworkProtocol, ManagerAccount, ComputerSystem and Chassis (DMTF
+ * DSP2046). Of several managers behind one service the one is used that has the interface with the MAC address of the
+ * label.
  */
 public final class Controller {
 

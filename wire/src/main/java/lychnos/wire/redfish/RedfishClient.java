@@ -320,7 +320,9 @@ public final class RedfishClient implements AutoCloseable {
                 ("HTTP " + answer.status() + " " + text).strip());
     }
 
-    /** A related property is given as a JSON pointer, with or without a number sign before it: {@code #/NTP/NTPServers}. */
+    /**
+     * A related property is given as a JSON pointer, with or without a number sign before it: {@code #/NTP/NTPServers}.
+     */
     private static Set<String> properties(JsonNode messages) {
         Set<String> names = new LinkedHashSet<>();
         for (JsonNode message : messages) {

@@ -1,14 +1,19 @@
 package lychnos.wire.smtp;
 
+import jakarta.mail.Message;
+import jakarta.mail.MessagingException;
+import jakarta.mail.Session;
+import jakarta.mail.internet.InternetAddress;
+import jakarta.mail.internet.MimeMessage;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.Writer;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
-import java.time.Instant;
-import java.time.ZoneOffset;
-import java.time.format.DateTimeFormatter;
-import java.util.Base64;
+import java.util.Date;
+import java.util.Properties;
 import java.util.UUID;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
@@ -20,7 +25,7 @@ import org.apache.commons.net.smtp.SMTPReply;
 /** Hands a letter to a mail relay (RFC 5321). */
 public final class Postman {
 
-    private static final int PLAIN_ASCII = 0x7f;
+    private static final String UTF_8 = StandardCharsets.UTF_8.name();
     /** The whole exchange takes as long as so many answers may; a relay that drips would never end. */
     private static final int WHOLE = 3;
 
@@ -71,21 +76,30 @@ public final class Postman {
         }
     }
 
-    private static String written(Letter letter) {
-        String date = DateTimeFormatter.RFC_1123_DATE_TIME.format(Instant.now().atOffset(ZoneOffset.UTC));
-        return "From: Lychnos <" + letter.from() + ">\r\nTo: <" + letter.to() + ">\r\nSubject: "
-                + word(letter.subject()) + "\r\nDate: " + date + "\r\nMessage-ID: <" + UUID.randomUUID()
-                + "@lychnos.invalid>\r\n"
-                + "MIME-Version: 1.0\r\nContent-Type: text/plain; charset=utf-8\r\nContent-Transfer-Encoding: "
-                + "8bit\r\nAuto-Submitted: auto-generated\r\n\r\n"
-                + letter.text().replace("\r\n", "\n").replace("\n", "\r\n");
+    private static String written(Letter letter) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        write(letter, out);
+        return out.toString(StandardCharsets.US_ASCII);
     }
 
-    /** A line of a header; what is not ASCII goes as an encoded word (RFC 2047). */
-    private static String word(String text) {
-        String line = text.replaceAll("[\\r\\n]+", " ");
-        return line.chars().allMatch(letter -> letter < PLAIN_ASCII)
-                ? line
-                : "=?utf-8?B?" + Base64.getEncoder().encodeToString(line.getBytes(StandardCharsets.UTF_8)) + "?=";
+    /** The letter as a message (RFC 5322, RFC 2045); what a machine has told may be in any script. */
+    private static void write(Letter letter, OutputStream out) throws IOException {
+        try {
+            MimeMessage message = new MimeMessage(Session.getInstance(new Properties())) {
+                @Override
+                protected void updateMessageID() throws MessagingException {
+                    setHeader("Message-ID", "<" + UUID.randomUUID() + "@lychnos.invalid>");
+                }
+            };
+            message.setFrom(new InternetAddress(letter.from(), "Lychnos"));
+            message.setRecipient(Message.RecipientType.TO, new InternetAddress(letter.to()));
+            message.setSubject(letter.subject().replaceAll("[\\r\\n]+", " "), UTF_8);
+            message.setSentDate(new Date());
+            message.setHeader("Auto-Submitted", "auto-generated");
+            message.setText(letter.text(), UTF_8);
+            message.writeTo(out);
+        } catch (MessagingException e) {
+            throw new IOException(e.getMessage(), e);
+        }
     }
 }

@@ -5,7 +5,6 @@ import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import io.vertx.core.Vertx;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
@@ -22,6 +21,7 @@ import lychnos.core.fact.Secret;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.FarVantage;
+import lychnos.wire.far.LinkMessage;
 import lychnos.wire.far.RoutedVantage;
 import lychnos.wire.far.VantageHost;
 import lychnos.wire.fault.WireFault;
@@ -240,9 +240,9 @@ class LinesTest {
         open.add(laptop);
         FarVantage far = new FarVantage("laptop", codec, pool);
         VantageHost host = new VantageHost(laptop, codec, pool);
-        far.linked(message -> host.heard(read(codec, message), back -> far.heard(read(codec, back))), true);
+        far.linked(message -> host.heard(travelled(codec, message), back -> far.heard(travelled(codec, back))), true);
         Vantage routed =
-                RoutedVantage.of(laptop, address -> laptop, name -> name.equals("laptop") ? far.vantage() : null);
+                new RoutedVantage(laptop, address -> laptop, name -> name.equals("laptop") ? far.vantage() : null);
         Heard heard = new Heard();
         ConsoleLine there = routed.line(LineAddress.device(cable.get(0) + "@laptop"), FAST, heard);
         open.add(0, there);
@@ -253,9 +253,9 @@ class LinesTest {
         machine.await("keeper\r");
     }
 
-    private static JsonNode read(Codec codec, String text) {
+    private static LinkMessage travelled(Codec codec, LinkMessage message) {
         try {
-            return codec.read(text);
+            return codec.read(codec.write(message), LinkMessage.class);
         } catch (IOException e) {
             throw new AssertionError(e);
         }

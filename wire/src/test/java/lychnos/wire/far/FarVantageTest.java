@@ -60,12 +60,13 @@ class FarVantageTest {
     /** A link in this process: what one end sends the other hears. */
     private Link link(Vantage vantage) {
         VantageHost host = new VantageHost(vantage, codec, pool);
-        return message -> host.heard(read(message), back -> far.heard(read(back)));
+        return message -> host.heard(travelled(message), back -> far.heard(travelled(back)));
     }
 
-    private JsonNode read(String text) {
+    /** A message as it arrives at the other end. */
+    private LinkMessage travelled(LinkMessage message) {
         try {
-            return codec.read(text);
+            return codec.read(codec.write(message), LinkMessage.class);
         } catch (IOException e) {
             throw new AssertionError(e);
         }
@@ -108,7 +109,7 @@ class FarVantageTest {
     }
 
     /** Some value of a type, built from its parts. */
-    private static Object sample(Type type) throws ReflectiveOperationException {
+    private Object sample(Type type) throws ReflectiveOperationException {
         if (type instanceof ParameterizedType generic) {
             Type[] of = generic.getActualTypeArguments();
             return generic.getRawType() == Optional.class
@@ -132,6 +133,9 @@ class FarVantageTest {
                 Map.entry(Address.class, AT),
                 Map.entry(Mac.class, Mac.parse("02:4c:59:a1:00:01")),
                 Map.entry(Secret.class, Secret.of("word")),
+                Map.entry(JsonNode.class, codec.tree(Map.of("type", "text"))),
+                Map.entry(LineSettings.class, LineSettings.USUAL),
+                Map.entry(Prefix.class, Prefix.parse("10.40.24.0/24")),
                 Map.entry(byte[].class, new byte[] {1, -2, 3}));
         if (known.containsKey(plain)) {
             return known.get(plain);
@@ -176,6 +180,29 @@ class FarVantageTest {
                         assertEquals(sample(method.getGenericReturnType()), answer);
                     }
                 }));
+    }
+
+    @Test
+    void everyMessageArrivesAsItWasSent() throws Exception {
+        for (Class<?> type : LinkMessage.class.getPermittedSubclasses()) {
+            LinkMessage sent = type == LinkMessage.Call.class
+                    ? new LinkMessage.Call(7, new VantageCall.Ping(AT, Duration.ofSeconds(1)))
+                    : (LinkMessage) sample(type);
+            assertEquals(type, travelled(sent).getClass());
+            assertEquals(written(sent), written(travelled(sent)));
+        }
+        assertEquals("{\"type\":\"alive\"}", written(new LinkMessage.Alive()));
+    }
+
+    @Test
+    void aMessageOfAnotherVersionIsRefusedAndNotMisread() {
+        for (String other : List.of(
+                "{\"hello\":{\"hearsSilence\":true,\"holding\":[]}}",
+                "{\"type\":\"newer\"}",
+                "{\"type\":\"call\",\"number\":1,\"what\":{\"call\":\"newer\"}}",
+                "[]")) {
+            assertThrows(IOException.class, () -> codec.read(other, LinkMessage.class), other);
+        }
     }
 
     @Test
@@ -277,7 +304,7 @@ class FarVantageTest {
         List<String> places = new ArrayList<>();
         Vantage here = named("here", places);
         Vantage cage = named("cage-4", places);
-        Vantage routed = RoutedVantage.of(
+        Vantage routed = new RoutedVantage(
                 here,
                 address -> Prefix.parse("10.40.24.0/24").contains(address) ? cage : here,
                 name -> name.equals("cage-4") ? cage : null);

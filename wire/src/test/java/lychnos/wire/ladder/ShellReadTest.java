@@ -245,7 +245,8 @@ class ShellReadTest {
                                 "net show",
                                 List.of(),
                                 Map.of(oob, address),
-                                Map.of(oob, "address")),
+                                Map.of(oob, "address"),
+                                ""),
                         new LookAgain.Command(
                                 "who leads",
                                 Look.parse("/^fell> *$/"),
@@ -254,7 +255,8 @@ class ShellReadTest {
                                         new Expected(Look.parse(leads), true),
                                         new Expected(Look.parse("no downlinks"), false)),
                                 Map.of(),
-                                Map.of())),
+                                Map.of(),
+                                "")),
                 Map.of(Look.parse("-- more --"), " "));
         Target.ShellWay way = new Target.ShellWay(
                 new Target.Login("keeper", Secret.of(OURS)),

@@ -1,11 +1,8 @@
 package lychnos.server.configure.line;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.io.IOException;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
@@ -19,13 +16,13 @@ import lychnos.core.dialogue.Mode;
 import lychnos.server.configure.model.Change;
 import lychnos.server.configure.model.ConsoleStore;
 import lychnos.server.configure.plan.Openings;
-import lychnos.server.configure.remote.Outpost;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
 import lychnos.server.jobs.InOrder;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.FarVantage;
 import lychnos.wire.far.Link;
+import lychnos.wire.far.LinkMessage;
 import lychnos.wire.fault.WireFault;
 import org.jboss.logging.Logger;
 
@@ -48,12 +45,12 @@ public final class VantageLine implements OpenLine {
     private final Supplier<LineOrder> order;
     private final FarVantage vantage;
     private final Codec codec;
-    private final MemberLine.Surroundings around;
+    private final LineSurroundings around;
     private final InOrder inOrder;
     private final ScheduledExecutorService clockwork;
     private final List<Onlooker> onlookers = new CopyOnWriteArrayList<>();
     private final StringBuilder tail = new StringBuilder();
-    private volatile MemberLine.Standing standing;
+    private volatile LineStanding standing;
     private volatile List<String> lacking = List.of();
     private volatile boolean gone;
     private volatile Instant cutAt;
@@ -61,11 +58,11 @@ public final class VantageLine implements OpenLine {
     /** @param order how far the dialogue is, asked again for each beginning */
     public VantageLine(
             Held held,
-            Openings.Opening opening,
+            Openings.LineOpening opening,
             Supplier<LineOrder> order,
             FarVantage vantage,
             Codec codec,
-            MemberLine.Surroundings around,
+            LineSurroundings around,
             Executor pool,
             ScheduledExecutorService clockwork) {
         this.held = held;
@@ -79,7 +76,7 @@ public final class VantageLine implements OpenLine {
         this.inOrder = new InOrder(pool);
         this.clockwork = clockwork;
         tail.append(opening.kept().tail());
-        standing = new MemberLine.Standing(
+        standing = new LineStanding(
                 "UNSURE",
                 opening.kept().dialogue().mode.name(),
                 null,
@@ -125,7 +122,8 @@ public final class VantageLine implements OpenLine {
             say("Vantage point " + vantage.name() + " is not connected; the line opens once it is.");
             return;
         }
-        ask("begin", codec.tree(order.get())).whenComplete((answer, fault) -> inOrder.add(() -> begun(answer, fault)));
+        ask(new DialogueMessage.Begin(order.get()))
+                .whenComplete((answer, fault) -> inOrder.add(() -> begun(answer, fault)));
     }
 
     private void begun(JsonNode answer, Throwable fault) {
@@ -156,8 +154,8 @@ public final class VantageLine implements OpenLine {
                 ? ""
                 : "Vantage point " + vantage.name() + " has been disconnected since "
                         + cutAt.toString().substring(11, 16) + " UTC. The work continues there and is handed in later.";
-        MemberLine.Standing now = standing;
-        tell(new MemberLine.Standing(
+        LineStanding now = standing;
+        tell(new LineStanding(
                 now.state(),
                 now.mode(),
                 now.hold(),
@@ -169,19 +167,13 @@ public final class VantageLine implements OpenLine {
                 -1));
     }
 
-    private void tell(MemberLine.Standing now) {
+    private void tell(LineStanding now) {
         standing = now;
         onlookers.forEach(each -> each.changed(now));
     }
 
-    private CompletableFuture<JsonNode> ask(String what, Object... with) {
-        ObjectNode message = codec.json()
-                .createObjectNode()
-                .put("do", Outpost.PREFIX + what)
-                .put("bench", dialogueId)
-                .put("fence", held.fence());
-        message.set("with", codec.tree(with));
-        return vantage.ask(message, PATIENCE);
+    private CompletableFuture<JsonNode> ask(DialogueMessage.Order order) {
+        return vantage.ask(codec.tree(order), PATIENCE);
     }
 
     private static String sentence(Throwable fault) {
@@ -194,15 +186,15 @@ public final class VantageLine implements OpenLine {
     // --- what comes from there ---
 
     /** Takes in what the vantage says of this line. */
-    public void heard(JsonNode message, Link back) {
-        if (message.has("shown")) {
-            shown(message.path("shown").asText());
+    public void heard(DialogueMessage message, Link back) {
+        if (message instanceof DialogueMessage.Shown shown) {
+            shown(shown.text());
             return;
         }
         inOrder.add(() -> {
             try {
                 take(message, back);
-            } catch (IOException | IllegalStateException e) {
+            } catch (IllegalStateException e) {
                 LOG.warnf(
                         "What vantage %s hands in of dialogue %d cannot be taken: %s",
                         vantage.name(), dialogueId, e.getMessage());
@@ -210,33 +202,31 @@ public final class VantageLine implements OpenLine {
         });
     }
 
-    private void take(JsonNode message, Link back) throws IOException {
+    private void take(DialogueMessage message, Link back) {
         if (gone) {
             return;
         }
-        if (message.has("step")) {
-            keep((LineOrder.Handed) codec.read(message.path("step"), LineOrder.Handed.class), back);
-        } else if (message.has("standing")) {
-            tell((MemberLine.Standing) codec.read(message.path("standing"), MemberLine.Standing.class));
-            List<String> lacks = new ArrayList<>();
-            message.path("lacks").forEach(each -> lacks.add(each.asText()));
-            lacking = lacks;
-        } else if (message.has("told")) {
-            around.told(
-                    this, message.path("told").asText(), message.path("value").asText());
-        } else if (message.has("identified")) {
+        if (message instanceof DialogueMessage.HandIn handIn) {
+            keep(handIn.step(), back);
+        } else if (message instanceof DialogueMessage.StandingNow now) {
+            tell(now.standing());
+            lacking = now.lacks();
+        } else if (message instanceof DialogueMessage.Told told) {
+            around.told(this, told.name(), told.value());
+        } else if (message instanceof DialogueMessage.Identified identified) {
             around.identified(this);
-        } else if (message.has("done")) {
+        } else if (message instanceof DialogueMessage.Done done) {
             around.done(this);
-        } else if (message.has("key")) {
-            boolean trusted = around.trusts(
-                    message.path("server").asText(), message.path("key").asText());
-            ask("trusts", message.path("key").asText(), trusted);
+        } else if (message instanceof DialogueMessage.KeyShown key) {
+            ask(new DialogueMessage.TrustKey(
+                    dialogueId, key.fingerprint(), around.trusts(key.server(), key.fingerprint())));
+        } else {
+            LOG.warnf("Vantage %s sent a message of dialogue %d that only a server sends", vantage, dialogueId);
         }
     }
 
-    private void keep(LineOrder.Handed step, Link back) {
-        String came = "kept";
+    private void keep(LineOrder.HandedStep step, Link back) {
+        DialogueMessage answer = new DialogueMessage.Kept(dialogueId, step.number());
         try {
             if (step.state() == null) {
                 around.save(held, step.pieces());
@@ -246,16 +236,15 @@ public final class VantageLine implements OpenLine {
         } catch (ConsoleStore.KeptBefore e) {
             LOG.debugf("dialogue %d: a step was handed in twice", dialogueId);
         } catch (HoldLost e) {
-            came = "lost";
+            answer = new DialogueMessage.Lost(dialogueId);
             around.lost(this);
         } catch (RuntimeException e) {
             LOG.warnf(
                     "A step of dialogue %d cannot be kept now (%s); the vantage hands it in again.",
                     dialogueId, e.getMessage());
-            came = "again";
+            answer = new DialogueMessage.HandInAgain(dialogueId);
         }
-        back.send(codec.write(
-                codec.json().createObjectNode().put("bench", dialogueId).put(came, step.number())));
+        back.send(new LinkMessage.Note(codec.tree(answer)));
     }
 
     private synchronized void shown(String text) {
@@ -283,8 +272,8 @@ public final class VantageLine implements OpenLine {
     }
 
     /** Completes with why not, or with nothing. */
-    private CompletableFuture<Optional<String>> decide(String what, Object... with) {
-        return ask(what, with)
+    private CompletableFuture<Optional<String>> decide(DialogueMessage.Order order) {
+        return ask(order)
                 .handle((answer, fault) -> fault != null
                         ? Optional.of(sentence(fault))
                         : Optional.ofNullable(answer.isTextual() ? answer.asText() : null));
@@ -292,42 +281,42 @@ public final class VantageLine implements OpenLine {
 
     @Override
     public void take(String login) {
-        ask("take", login);
+        ask(new DialogueMessage.TakeKeyboard(dialogueId, login));
     }
 
     @Override
     public CompletableFuture<Optional<String>> typed(String keys, String login) {
-        return decide("typed", keys, login);
+        return decide(new DialogueMessage.TypeKeys(dialogueId, keys, login));
     }
 
     @Override
     public CompletableFuture<Optional<String>> sendBreak(String login) {
-        return decide("break", login);
+        return decide(new DialogueMessage.SendBreak(dialogueId, login));
     }
 
     @Override
     public void resize(int columns, int rows) {
-        ask("resize", columns, rows);
+        ask(new DialogueMessage.Resize(dialogueId, columns, rows));
     }
 
     @Override
     public CompletableFuture<Optional<String>> mode(Mode next, String login) {
-        return decide("mode", next, login);
+        return decide(new DialogueMessage.SetMode(dialogueId, next, login));
     }
 
     @Override
     public CompletableFuture<Optional<String>> goOn(String typed, String login) {
-        return decide("goOn", typed == null ? "" : typed, login);
+        return decide(new DialogueMessage.GoOn(dialogueId, typed == null ? "" : typed, login));
     }
 
     @Override
     public CompletableFuture<Optional<String>> again(String login) {
-        return decide("again", login);
+        return decide(new DialogueMessage.SendAgain(dialogueId, login));
     }
 
     @Override
     public void halt(String login) {
-        ask("halt", login).exceptionally(fault -> {
+        ask(new DialogueMessage.Halt(dialogueId, login)).exceptionally(fault -> {
             inOrder.add(() -> say("It could not be stopped from here: " + sentence(fault)));
             return null;
         });
@@ -335,12 +324,12 @@ public final class VantageLine implements OpenLine {
 
     @Override
     public void otherIsActive() {
-        ask("otherIsActive");
+        ask(new DialogueMessage.OtherIsActive(dialogueId));
     }
 
     @Override
     public void known(String name, String value) {
-        ask("known", name, value);
+        ask(new DialogueMessage.Known(dialogueId, name, value));
     }
 
     @Override
@@ -350,13 +339,13 @@ public final class VantageLine implements OpenLine {
 
     /** The vantage hands them in itself. */
     @Override
-    public List<Change.Piece> takePieces() {
+    public List<Change.RecordingPiece> takePieces() {
         return List.of();
     }
 
     @Override
     public void close() {
         gone = true;
-        ask("close");
+        ask(new DialogueMessage.Close(dialogueId, held.fence()));
     }
 }

@@ -1,7 +1,5 @@
 package lychnos.server.configure.remote;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.FileOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -14,11 +12,13 @@ import java.util.Deque;
 import java.util.List;
 import java.util.function.LongFunction;
 import java.util.stream.Stream;
+import lychnos.server.configure.line.DialogueMessage;
 import lychnos.server.configure.line.LineOrder;
 import lychnos.server.configure.model.ConsoleStore;
 import lychnos.server.jobs.HoldLost;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.Link;
+import lychnos.wire.far.LinkMessage;
 
 /**
  * What of one dialogue is to be handed in, in order and each once. Steps are numbered; they stay in a file until the
@@ -33,7 +33,7 @@ final class Outbox {
     private final long dialogueId;
     private final Path file;
     private final Codec codec;
-    private final Deque<LineOrder.Handed> waiting = new ArrayDeque<>();
+    private final Deque<LineOrder.HandedStep> waiting = new ArrayDeque<>();
     private final List<Runnable> whenEmpty = new ArrayList<>();
     private Link link;
     private long number;
@@ -73,7 +73,7 @@ final class Outbox {
     /** A line that a crash has cut short was never acted upon. */
     private void read(String line) {
         try {
-            waiting.add((LineOrder.Handed) codec.read(codec.read(line), LineOrder.Handed.class));
+            waiting.add(codec.read(line, LineOrder.HandedStep.class));
         } catch (IOException e) {
             return;
         }
@@ -83,15 +83,11 @@ final class Outbox {
         return dialogueId;
     }
 
-    ObjectNode message() {
-        return codec.json().createObjectNode().put("bench", dialogueId);
-    }
-
-    /** Tells what needs not be kept; nobody hears it where no link stands. */
-    synchronized void tell(ObjectNode message) {
+    /** Tells what needs not be kept; it is lost where no link stands. */
+    synchronized void tell(DialogueMessage message) {
         if (link != null) {
             try {
-                link.send(codec.write(message));
+                link.send(new LinkMessage.Note(codec.tree(message)));
             } catch (IllegalStateException e) {
                 cut(link);
             }
@@ -132,15 +128,13 @@ final class Outbox {
         }
     }
 
-    private void hand(LineOrder.Handed step) {
-        ObjectNode message = message();
-        message.set("step", codec.tree(step));
-        tell(message);
+    private void hand(LineOrder.HandedStep step) {
+        tell(new DialogueMessage.HandIn(dialogueId, step));
     }
 
     /** Adds a step and goes on. */
-    synchronized long add(LongFunction<LineOrder.Handed> made) {
-        LineOrder.Handed step = made.apply(++number);
+    synchronized long add(LongFunction<LineOrder.HandedStep> made) {
+        LineOrder.HandedStep step = made.apply(++number);
         waiting.add(step);
         write(step);
         if (link != null) {
@@ -154,7 +148,7 @@ final class Outbox {
      *
      * @throws HoldLost where the server says that it has the unit no more
      */
-    synchronized void keep(LongFunction<LineOrder.Handed> made) throws HoldLost {
+    synchronized void keep(LongFunction<LineOrder.HandedStep> made) throws HoldLost {
         long own = add(made);
         long end = System.nanoTime() + ANSWER_MILLIS * 1_000_000;
         while (link != null && !lost && waiting.stream().anyMatch(step -> step.number() <= own)) {
@@ -174,26 +168,29 @@ final class Outbox {
         }
     }
 
-    /** Takes in what the server says of a step. */
-    synchronized void heard(JsonNode message) {
-        if (message.has("kept")) {
-            long upTo = message.path("kept").asLong();
-            waiting.removeIf(step -> step.number() <= upTo);
-            if (waiting.isEmpty()) {
-                forget();
-            }
-            workIfEmpty();
-        } else if (message.has("lost")) {
-            lost = true;
-            waiting.clear();
+    /** The server has everything up to this step. */
+    synchronized void kept(long upTo) {
+        waiting.removeIf(step -> step.number() <= upTo);
+        if (waiting.isEmpty()) {
             forget();
-        } else if (message.has("again")) {
-            Link now = link;
-            java.util.concurrent.CompletableFuture.delayedExecutor(
-                            AGAIN_MILLIS, java.util.concurrent.TimeUnit.MILLISECONDS)
-                    .execute(() -> handAgain(now));
         }
+        workIfEmpty();
         notifyAll();
+    }
+
+    /** The server does not want the steps of this dialogue any more. */
+    synchronized void lost() {
+        lost = true;
+        waiting.clear();
+        forget();
+        notifyAll();
+    }
+
+    /** The server could not keep a step; everything is handed in again in a moment. */
+    synchronized void again() {
+        Link now = link;
+        java.util.concurrent.CompletableFuture.delayedExecutor(AGAIN_MILLIS, java.util.concurrent.TimeUnit.MILLISECONDS)
+                .execute(() -> handAgain(now));
     }
 
     private synchronized void handAgain(Link over) {
@@ -203,7 +200,7 @@ final class Outbox {
     }
 
     /** In the file, and on the disk, before anybody acts upon it. */
-    private void write(LineOrder.Handed step) {
+    private void write(LineOrder.HandedStep step) {
         try (FileOutputStream out = new FileOutputStream(file.toFile(), true)) {
             out.write((codec.write(step) + "\n").getBytes(StandardCharsets.UTF_8));
             out.getFD().sync();

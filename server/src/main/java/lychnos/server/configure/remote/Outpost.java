@@ -1,8 +1,5 @@
 package lychnos.server.configure.remote;
 
-import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.node.ArrayNode;
-import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -11,16 +8,20 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.stream.Stream;
 import lychnos.core.dialogue.Dialogue;
-import lychnos.core.dialogue.Mode;
 import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindFaults;
+import lychnos.server.configure.line.DialogueMessage;
 import lychnos.server.configure.line.LineOrder;
+import lychnos.server.configure.line.LineStanding;
+import lychnos.server.configure.line.LineSurroundings;
 import lychnos.server.configure.line.MemberLine;
 import lychnos.server.configure.line.Onlooker;
 import lychnos.server.configure.line.OpenLine;
@@ -32,6 +33,7 @@ import lychnos.server.jobs.HoldLost;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.Link;
+import lychnos.wire.far.LinkMessage;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.vantage.Vantage;
 import org.jboss.logging.Logger;
@@ -41,10 +43,7 @@ import org.jboss.logging.Logger;
  * is kept at the server first while the link stands, and in a file here while it does not; it is handed in, in order,
  * once there is a link again.
  */
-public final class Outpost implements MemberLine.Surroundings {
-
-    /** Begins the name of everything that a server has done here to a dialogue. */
-    public static final String PREFIX = "bench.";
+public final class Outpost implements LineSurroundings {
 
     private static final Logger LOG = Logger.getLogger(Outpost.class);
     private static final long KEEP_MILLIS = 250;
@@ -96,11 +95,10 @@ public final class Outpost implements MemberLine.Surroundings {
     // --- the link ---
 
     /** What is carried on here, and what is to be handed in of others: the server is told in the greeting. */
-    public JsonNode holding() {
-        ArrayNode holding = codec.json().createArrayNode();
-        benches.keySet().forEach(holding::add);
-        left.keySet().stream().filter(id -> !benches.containsKey(id)).forEach(holding::add);
-        return holding;
+    public List<Long> dialogues() {
+        return Stream.concat(benches.keySet().stream(), left.keySet().stream())
+                .distinct()
+                .toList();
     }
 
     /** Nobody is told anything until there is a link again; everything goes on. */
@@ -110,113 +108,118 @@ public final class Outpost implements MemberLine.Surroundings {
     }
 
     /** Takes in what a server says; false where it is not for dialogues. */
-    public boolean heard(JsonNode message, Link back) {
-        if (message.path("do").asText().startsWith(PREFIX)) {
-            pool.execute(() -> answer(message, back));
-            return true;
+    public boolean heard(LinkMessage message, Link back) {
+        if (message instanceof LinkMessage.Ask ask) {
+            pool.execute(() -> answer(ask, back));
+        } else if (message instanceof LinkMessage.Note note) {
+            noted(note);
+        } else {
+            return false;
         }
-        if (message.has("bench")) {
-            long id = message.path("bench").asLong();
-            Bench bench = benches.get(id);
-            Outbox outbox = bench == null ? left.get(id) : bench.outbox;
-            if (outbox != null) {
-                outbox.heard(message);
-                if (bench == null && outbox.isEmpty()) {
-                    left.remove(id);
-                    outbox.end();
-                }
-            }
-            return true;
-        }
-        return false;
+        return true;
     }
 
-    private void answer(JsonNode message, Link back) {
-        ObjectNode answer = codec.json()
-                .createObjectNode()
-                .put("answer", message.path("call").asLong());
+    private void noted(LinkMessage.Note note) {
+        DialogueMessage message;
         try {
-            Optional<String> refused = carryOut(message.path("do").asText().substring(PREFIX.length()), message, back);
-            answer.set(
-                    "value",
-                    refused.<JsonNode>map(text -> codec.json().getNodeFactory().textNode(text))
-                            .orElse(codec.json().nullNode()));
-        } catch (IOException | RuntimeException | java.util.concurrent.ExecutionException | TimeoutException e) {
-            LOG.warnf(e, "%s", message.path("do").asText());
-            answer.putObject("fault")
-                    .put("kind", WireFault.Kind.GARBAGE.name())
-                    .put("message", "The vantage point cannot do this: " + e.getMessage() + ".");
+            message = codec.read(note.what(), DialogueMessage.class);
+        } catch (IOException e) {
+            LOG.warnf("The server sent a note that cannot be read: %s", e.getMessage());
+            return;
+        }
+        long id = message.dialogue();
+        Bench bench = benches.get(id);
+        Outbox outbox = bench == null ? left.get(id) : bench.outbox;
+        if (outbox == null) {
+            return;
+        }
+        if (message instanceof DialogueMessage.Kept kept) {
+            outbox.kept(kept.upTo());
+        } else if (message instanceof DialogueMessage.Lost lost) {
+            outbox.lost();
+        } else if (message instanceof DialogueMessage.HandInAgain again) {
+            outbox.again();
+        } else {
+            LOG.warnf("The server sent a note of dialogue %d that only a vantage point sends", id);
+        }
+        if (bench == null && outbox.isEmpty()) {
+            left.remove(id);
+            outbox.end();
+        }
+    }
+
+    private void answer(LinkMessage.Ask ask, Link back) {
+        LinkMessage answer;
+        try {
+            answer = new LinkMessage.Answer(
+                    ask.number(), codec.tree(carryOut(codec.read(ask.what(), DialogueMessage.Order.class), back)));
+        } catch (IOException | RuntimeException | ExecutionException | TimeoutException e) {
+            LOG.warnf(e, "What the server asked cannot be done");
+            answer = new LinkMessage.Failed(
+                    ask.number(), WireFault.Kind.GARBAGE, "The vantage point cannot do this: " + e.getMessage() + ".");
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             return;
         }
         try {
-            back.send(codec.write(answer));
+            back.send(answer);
         } catch (IllegalStateException e) {
-            // cut meanwhile: nobody waits for it any more
+            // cut meanwhile: nothing waits for the answer any more
         }
     }
 
     /** Gives back why not, or nothing. */
-    private Optional<String> carryOut(String what, JsonNode message, Link back)
-            throws IOException, InterruptedException, java.util.concurrent.ExecutionException, TimeoutException {
-        JsonNode with = message.path("with");
-        if (what.equals("begin")) {
-            return begin((LineOrder) codec.read(with.path(0), LineOrder.class), back);
+    private Optional<String> carryOut(DialogueMessage.Order order, Link back)
+            throws IOException, InterruptedException, ExecutionException, TimeoutException {
+        if (order instanceof DialogueMessage.Begin begin) {
+            return begin(begin.order(), back);
         }
-        if (what.equals("trusts")) {
-            Optional.ofNullable(keys.remove(with.path(0).asText()))
-                    .ifPresent(waiting -> waiting.complete(with.path(1).asBoolean()));
+        if (order instanceof DialogueMessage.TrustKey key) {
+            Optional.ofNullable(keys.remove(key.fingerprint())).ifPresent(waiting -> waiting.complete(key.trusted()));
             return Optional.empty();
         }
-        Bench bench = benches.get(message.path("bench").asLong());
-        if (bench == null) {
-            return Optional.of("This line is no longer open at the vantage point.");
-        }
+        Bench bench = benches.get(order.dialogue());
+        return bench == null
+                ? Optional.of("This line is no longer open at the vantage point.")
+                : carryOut(order, bench);
+    }
+
+    private Optional<String> carryOut(DialogueMessage.Order order, Bench bench)
+            throws InterruptedException, ExecutionException, TimeoutException {
         MemberLine line = bench.line;
-        String first = with.path(0).asText();
-        String second = with.path(1).asText();
-        switch (what) {
-            case "typed":
-                return waited(line.typed(first, second));
-            case "break":
-                return waited(line.sendBreak(first));
-            case "mode":
-                return waited(line.mode(Mode.valueOf(first), second));
-            case "goOn":
-                return waited(line.goOn(first, second));
-            case "again":
-                return waited(line.again(first));
-            case "halt":
-                line.halt(first);
-                break;
-            case "take":
-                line.take(first);
-                break;
-            case "resize":
-                line.resize(with.path(0).asInt(), with.path(1).asInt());
-                break;
-            case "known":
-                line.known(first, second);
-                break;
-            case "otherIsActive":
-                line.otherIsActive();
-                break;
-            case "close":
-                // who has lost the unit to another server may not close what that one carries on
-                if (message.path("fence").asLong() >= bench.held.fence()) {
-                    close(bench);
-                }
-                break;
-            default:
-                return Optional.of(
-                        "The vantage point has another version of this program and does not know “" + what + "”.");
+        if (order instanceof DialogueMessage.TypeKeys typed) {
+            return waited(line.typed(typed.keys(), typed.login()));
+        } else if (order instanceof DialogueMessage.SendBreak pause) {
+            return waited(line.sendBreak(pause.login()));
+        } else if (order instanceof DialogueMessage.SetMode mode) {
+            return waited(line.mode(mode.mode(), mode.login()));
+        } else if (order instanceof DialogueMessage.GoOn goOn) {
+            return waited(line.goOn(goOn.typed(), goOn.login()));
+        } else if (order instanceof DialogueMessage.SendAgain again) {
+            return waited(line.again(again.login()));
+        } else if (order instanceof DialogueMessage.Halt halt) {
+            line.halt(halt.login());
+        } else if (order instanceof DialogueMessage.TakeKeyboard take) {
+            line.take(take.login());
+        } else if (order instanceof DialogueMessage.Resize size) {
+            line.resize(size.columns(), size.rows());
+        } else if (order instanceof DialogueMessage.Known known) {
+            line.known(known.name(), known.value());
+        } else if (order instanceof DialogueMessage.OtherIsActive) {
+            line.otherIsActive();
+        } else if (order instanceof DialogueMessage.Close close) {
+            // who has lost the unit to another server may not close what that one carries on
+            if (close.fence() >= bench.held.fence()) {
+                close(bench);
+            }
+        } else {
+            throw new IllegalArgumentException(order + " is for no open line");
         }
         return Optional.empty();
     }
 
     private static Optional<String> waited(CompletableFuture<Optional<String>> decided)
-            throws InterruptedException, java.util.concurrent.ExecutionException, TimeoutException {
+            throws InterruptedException, ExecutionException, TimeoutException {
         return decided.get(ANSWER_SECONDS, TimeUnit.SECONDS);
     }
 
@@ -249,7 +252,7 @@ public final class Outpost implements MemberLine.Surroundings {
         MemberLine line = new MemberLine(
                 order.held(),
                 order.kept(),
-                new ConsoleLines.Line(order.address(), order.title()),
+                new ConsoleLines.OpenableLine(order.address(), order.title()),
                 dialogue,
                 order.values(kind),
                 this,
@@ -261,11 +264,11 @@ public final class Outpost implements MemberLine.Surroundings {
         line.watch(new Onlooker() {
             @Override
             public void shown(String text) {
-                outbox.tell(outbox.message().put("shown", text));
+                outbox.tell(new DialogueMessage.Shown(order.dialogueId(), text));
             }
 
             @Override
-            public void changed(MemberLine.Standing standing) {
+            public void changed(LineStanding standing) {
                 tellStanding(bench, standing);
             }
         });
@@ -277,11 +280,8 @@ public final class Outpost implements MemberLine.Surroundings {
         bench.line.ask(standing -> tellStanding(bench, standing));
     }
 
-    private void tellStanding(Bench bench, MemberLine.Standing standing) {
-        ObjectNode message = bench.outbox.message();
-        message.set("standing", codec.tree(standing));
-        message.set("lacks", codec.tree(bench.line.lacks()));
-        bench.outbox.tell(message);
+    private void tellStanding(Bench bench, LineStanding standing) {
+        bench.outbox.tell(new DialogueMessage.StandingNow(bench.line.dialogueId(), standing, bench.line.lacks()));
     }
 
     private void close(Bench bench) {
@@ -292,9 +292,9 @@ public final class Outpost implements MemberLine.Surroundings {
 
     private void keepRecordings() {
         for (Bench bench : benches.values()) {
-            List<Change.Piece> pieces = bench.line.takePieces();
+            List<Change.RecordingPiece> pieces = bench.line.takePieces();
             if (!pieces.isEmpty()) {
-                bench.outbox.add(number -> LineOrder.Handed.recording(number, clock.instant(), pieces));
+                bench.outbox.add(number -> LineOrder.HandedStep.recording(number, clock.instant(), pieces));
             }
         }
     }
@@ -306,16 +306,16 @@ public final class Outpost implements MemberLine.Surroundings {
     // --- what a line works with ---
 
     @Override
-    public void save(Held held, Change change, List<Change.Piece> pieces) throws HoldLost {
+    public void save(Held held, Change change, List<Change.RecordingPiece> pieces) throws HoldLost {
         Bench bench = benches.get(change.dialogueId());
         if (bench == null) {
             throw new HoldLost(ConsoleStore.LOST);
         }
-        bench.outbox.keep(number -> LineOrder.Handed.of(number, change, pieces));
+        bench.outbox.keep(number -> LineOrder.HandedStep.of(number, change, pieces));
     }
 
     @Override
-    public void save(Held held, List<Change.Piece> pieces) {
+    public void save(Held held, List<Change.RecordingPiece> pieces) {
         throw new IllegalStateException("recordings are kept by the outbox here");
     }
 
@@ -334,7 +334,7 @@ public final class Outpost implements MemberLine.Surroundings {
         benches.values().stream()
                 .filter(other -> other != from && other.held.runId() == from.held.runId())
                 .forEach(other -> other.line.known(line.member().replace(' ', '-') + "." + name, value));
-        from.outbox.tell(from.outbox.message().put("told", name).put("value", value));
+        from.outbox.tell(new DialogueMessage.Told(line.dialogueId(), name, value));
     }
 
     @Override
@@ -344,7 +344,7 @@ public final class Outpost implements MemberLine.Surroundings {
             benches.values().stream()
                     .filter(other -> other != from && other.held.runId() == from.held.runId())
                     .forEach(other -> other.line.otherIsActive());
-            from.outbox.tell(from.outbox.message().put("identified", true));
+            from.outbox.tell(new DialogueMessage.Identified(line.dialogueId()));
         }
     }
 
@@ -353,7 +353,7 @@ public final class Outpost implements MemberLine.Surroundings {
     public void done(OpenLine line) {
         Bench from = of(line);
         if (from != null) {
-            from.outbox.whenEmpty(() -> from.outbox.tell(from.outbox.message().put("done", true)));
+            from.outbox.whenEmpty(() -> from.outbox.tell(new DialogueMessage.Done(line.dialogueId())));
         }
     }
 
@@ -370,14 +370,14 @@ public final class Outpost implements MemberLine.Surroundings {
         CompletableFuture<Boolean> answer = keys.computeIfAbsent(fingerprint, none -> new CompletableFuture<>());
         benches.values().stream()
                 .filter(bench -> bench.line.address().address().toString().equals(server))
-                .forEach(bench -> bench.outbox.tell(
-                        bench.outbox.message().put("key", fingerprint).put("server", server)));
+                .forEach(bench ->
+                        bench.outbox.tell(new DialogueMessage.KeyShown(bench.line.dialogueId(), server, fingerprint)));
         try {
             return answer.get(ANSWER_SECONDS, TimeUnit.SECONDS);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             return false;
-        } catch (java.util.concurrent.ExecutionException | TimeoutException e) {
+        } catch (ExecutionException | TimeoutException e) {
             return false; // cut off: what nobody can be asked about is not trusted
         }
     }

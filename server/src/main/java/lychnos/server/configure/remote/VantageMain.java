@@ -1,6 +1,5 @@
 package lychnos.server.configure.remote;
 
-import com.fasterxml.jackson.databind.JsonNode;
 import io.vertx.core.Vertx;
 import io.vertx.core.VertxOptions;
 import java.io.IOException;
@@ -16,13 +15,13 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
-import java.util.function.Supplier;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.fact.Secret;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.Link;
+import lychnos.wire.far.LinkMessage;
 import lychnos.wire.far.VantageClient;
 import lychnos.wire.far.VantageHost;
 import lychnos.wire.vantage.LocalVantage;
@@ -140,12 +139,12 @@ public final class VantageMain {
         }
 
         @Override
-        public void linked(Link to, List<String> networks) {
-            given.put(server, networks.stream().map(Prefix::parse).toList());
+        public void linked(Link to, List<Prefix> networks) {
+            given.put(server, networks);
         }
 
         @Override
-        public void heard(JsonNode message, Link from) {
+        public void heard(LinkMessage message, Link from) {
             if (!outpost.heard(message, from)) {
                 host.heard(message, from);
             }
@@ -158,8 +157,8 @@ public final class VantageMain {
         }
 
         @Override
-        public Supplier<JsonNode> holding() {
-            return outpost::holding;
+        public List<Long> dialogues() {
+            return outpost.dialogues();
         }
     }
 }

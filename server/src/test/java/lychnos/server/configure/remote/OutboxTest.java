@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.List;
 import lychnos.server.configure.line.LineOrder;
 import lychnos.wire.far.Codec;
+import lychnos.wire.far.LinkMessage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -25,7 +26,7 @@ class OutboxTest {
     private void add(Outbox outbox) {
         outbox.add(number -> {
             numbers.add(number);
-            return LineOrder.Handed.recording(number, Instant.EPOCH, List.of());
+            return LineOrder.HandedStep.recording(number, Instant.EPOCH, List.of());
         });
     }
 
@@ -51,9 +52,9 @@ class OutboxTest {
         add(outbox);
         List<Outbox> left = Outbox.left(directory, codec);
         assertEquals(1, left.size());
-        List<String> sent = new ArrayList<>();
+        List<LinkMessage> sent = new ArrayList<>();
         left.get(0).linked(sent::add);
         assertEquals(1, sent.size());
-        assertTrue(sent.get(0).contains("\"number\":42"), sent.get(0));
+        assertTrue(codec.write(sent.get(0)).contains("\"number\":42"), codec.write(sent.get(0)));
     }
 }
