@@ -35,6 +35,9 @@ public final class Conversation {
     /** The same after a break, where a machine that was heard since may be slow in saying more. */
     static final Duration SILENCE_AFTER_BREAK = Duration.ofSeconds(15);
 
+    /** A machine that is asked nothing, asks nothing and shows nothing for so long is looked at by a person. */
+    static final Duration LONGEST_SILENCE = Duration.ofMinutes(2);
+
     /** The ways to be. */
     public enum State {
         /** What is on the line is not known yet. */
@@ -161,6 +164,7 @@ public final class Conversation {
                         course.line.quietSince().plus(SETTLE),
                         course.line.quietSince().plus(UNFORESEEN),
                         course.line.quietSince().plus(SILENCE),
+                        course.line.quietSince().plus(LONGEST_SILENCE),
                         gap.unseen ? course.line.quietSince().plus(SILENCE_AFTER_BREAK) : null)
                 .filter(at -> at != null && at.isAfter(now))
                 .min(Instant::compareTo);
@@ -227,6 +231,18 @@ public final class Conversation {
                     "The last question of the machine was lost in the break, and the line is silent. Press a key "
                             + "that answers nothing, such as the one that redraws the question, or type "
                             + "the answer yourself. Lychnos continues when the line shows something.",
+                    Course.lastOf(course.line.shown()));
+        } else if (course.state() == State.FOLLOWING
+                && gap.mayPress()
+                && course.line.question().isEmpty()
+                && course.line.openLine().isBlank()
+                && course.line.quiet(now).compareTo(LONGEST_SILENCE) >= 0) {
+            course.hold(
+                    Why.SILENT,
+                    Course.NONE,
+                    "The machine has shown nothing for " + Course.text(LONGEST_SILENCE)
+                            + ". It may be busy, or it did not receive the last answer. Look at the machine. Lychnos "
+                            + "continues when the line shows something.",
                     Course.lastOf(course.line.shown()));
         }
         return course.effects();

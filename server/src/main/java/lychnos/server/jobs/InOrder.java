@@ -3,9 +3,15 @@ package lychnos.server.jobs;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.concurrent.Executor;
+import org.jboss.logging.Logger;
 
-/** Does what it is given one after the other on threads of a shared pool; what is urgent goes to the front. */
+/**
+ * Does what it is given one after the other on threads of a shared pool; what is urgent goes to the front. What throws
+ * is logged, and the next is done anyway.
+ */
 public final class InOrder {
+
+    private static final Logger LOG = Logger.getLogger(InOrder.class);
 
     private final Executor pool;
     private final Deque<Runnable> waiting = new ArrayDeque<>();
@@ -42,7 +48,11 @@ public final class InOrder {
                     return;
                 }
             }
-            next.run();
+            try {
+                next.run();
+            } catch (RuntimeException e) {
+                LOG.errorf(e, "one of several works in order has failed");
+            }
         }
     }
 }

@@ -10,7 +10,7 @@ import java.util.stream.Collectors;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.order.RunState;
 import lychnos.server.configure.model.MemberDialogue;
-import lychnos.server.configure.model.MemberDialogue.State;
+import lychnos.server.configure.model.MemberDialogue.DialogueState;
 import lychnos.server.jobs.Run;
 import org.hibernate.Session;
 
@@ -25,18 +25,18 @@ public class AtBench {
     }
 
     /** One member, and since when it is as it is. */
-    public record Member(String label, MemberDialogue dialogue, Instant since, long about) {
+    public record MemberAtBench(String label, MemberDialogue dialogue, Instant since, long about) {
 
         /** Whether nothing goes on before a person has decided. */
         public boolean wantsPerson() {
-            return dialogue.state == State.HELD && !waitsForPeer()
-                    || dialogue.state == State.STOPPED
-                    || dialogue.state == State.BY_HAND;
+            return dialogue.state == DialogueState.HELD && !waitsForPeer()
+                    || dialogue.state == DialogueState.STOPPED
+                    || dialogue.state == DialogueState.BY_HAND;
         }
 
         /** Whether something is not as it should be. */
         public boolean amiss() {
-            return dialogue.state == State.CUT
+            return dialogue.state == DialogueState.CUT
                     || dialogue.hold != null
                             && !dialogue.hold.why().passable()
                             && !dialogue.hold.why().endsWhenKnown();
@@ -49,7 +49,7 @@ public class AtBench {
     }
 
     /** A unit at its newest setup. */
-    public record Unit(Run run, List<Member> members) {
+    public record BenchUnit(Run run, List<MemberAtBench> members) {
 
         public boolean done() {
             return run.state == RunState.DONE;
@@ -57,7 +57,7 @@ public class AtBench {
     }
 
     /** By unit; those that were never begun or were put away are left out. */
-    public Map<Long, Unit> of(long bringUpId) {
+    public Map<Long, BenchUnit> of(long bringUpId) {
         Map<Long, Run> newest = new LinkedHashMap<>();
         db.createQuery(
                         "select r from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and r.purpose = "
@@ -79,18 +79,18 @@ public class AtBench {
                 .setParameter("runs", runs)
                 .getResultStream()
                 .forEach(row -> since.put((Long) row[0], row));
-        Map<Long, List<Member>> members = db.createQuery(
+        Map<Long, List<MemberAtBench>> members = db.createQuery(
                         "from MemberDialogue where runId in (:runs) order by place", MemberDialogue.class)
                 .setParameter("runs", runs)
                 .getResultStream()
-                .map(row -> new Member(
+                .map(row -> new MemberAtBench(
                         row.member,
                         row,
                         since.containsKey(row.id) ? (Instant) since.get(row.id)[1] : null,
                         since.containsKey(row.id) ? (Long) since.get(row.id)[2] : 0))
                 .collect(Collectors.groupingBy(member -> member.dialogue().runId));
-        Map<Long, Unit> units = new HashMap<>();
-        newest.forEach((unit, run) -> units.put(unit, new Unit(run, members.getOrDefault(run.id, List.of()))));
+        Map<Long, BenchUnit> units = new HashMap<>();
+        newest.forEach((unit, run) -> units.put(unit, new BenchUnit(run, members.getOrDefault(run.id, List.of()))));
         return units;
     }
 }

@@ -34,6 +34,7 @@ import lychnos.server.kinds.Kinds;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** What screens show of the setup of one unit on its consoles. */
 @ApplicationScoped
@@ -69,7 +70,7 @@ public class BenchViews {
      * @param fields of a page, what is entered by what the page calls it
      * @param differ which of these are another one on each member, and must be
      */
-    public record Step(
+    public record BenchStep(
             int place,
             String title,
             String sort,
@@ -77,10 +78,10 @@ public class BenchViews {
             String source,
             List<String> marks,
             String progress,
-            String sent,
+            @Nullable String sent,
             int times,
             String by,
-            Instant at,
+            @Nullable Instant at,
             String evidence,
             long about,
             long atMost,
@@ -88,9 +89,9 @@ public class BenchViews {
             Set<String> differ) {
 
         /** The same with one more mark. */
-        Step marked(String mark) {
+        BenchStep marked(String mark) {
             List<String> more = Stream.concat(marks.stream(), Stream.of(mark)).toList();
-            return new Step(
+            return new BenchStep(
                     place, title, sort, answer, source, more, progress, sent, times, by, at, evidence, about, atMost,
                     fields, differ);
         }
@@ -108,30 +109,30 @@ public class BenchViews {
      * @param fillsPages whether some of its pages are filled in without a person
      * @param compare what a person read on it; null where it identifies itself
      */
-    public record Member(
-            Long dialogueId,
+    public record BenchMember(
+            @Nullable Long dialogueId,
             String label,
             String line,
             String settings,
             String state,
             String mode,
-            HoldView hold,
+            @Nullable HoldView hold,
             String note,
             String prerequisite,
             boolean identified,
             String identity,
-            Instant openedAt,
-            Instant endedAt,
-            List<Step> steps,
+            @Nullable Instant openedAt,
+            @Nullable Instant endedAt,
+            List<BenchStep> steps,
             boolean atPages,
             boolean fillsPages,
-            Compared compare) {}
+            @Nullable BenchComparison compare) {}
 
     /** What a person read on a machine that does not identify itself; {@code at} is null until then. */
-    public record Compared(String read, String by, Instant at) {}
+    public record BenchComparison(@Nullable String read, @Nullable String by, @Nullable Instant at) {}
 
     /** A unit at the bench; {@code runState} is empty where its setup was never begun. */
-    public record View(
+    public record BenchView(
             long unitId,
             String name,
             String kindTitle,
@@ -140,7 +141,7 @@ public class BenchViews {
             List<String> bring,
             String runState,
             String runNote,
-            List<Member> members) {}
+            List<BenchMember> members) {}
 
     @Transactional
     public long bringUpOf(long unitId) {
@@ -148,7 +149,7 @@ public class BenchViews {
     }
 
     @Transactional
-    public View view(long unitId) {
+    public BenchView view(long unitId) {
         Unit unit = bringUps.unit(unitId);
         Kind kind = kinds.of(unit);
         Optional<Run> run = setups.newest(unitId);
@@ -156,12 +157,12 @@ public class BenchViews {
                 run.map(each -> consoleReader.toldByAll(each.id)).orElse(Map.of());
         Map<String, MemberDialogue> rows = run.map(each -> consoleReader.dialogues(each.id)).orElse(List.of()).stream()
                 .collect(Collectors.toMap(row -> row.member, row -> row));
-        List<Member> members = new ArrayList<>();
+        List<BenchMember> members = new ArrayList<>();
         if (kind.dialogue().isPresent()) {
             answers.of(unit, told)
                     .forEach((label, values) -> members.add(member(kind, label, values, rows.get(label))));
         }
-        return new View(
+        return new BenchView(
                 unitId,
                 unit.label(),
                 kind.title(),
@@ -173,11 +174,11 @@ public class BenchViews {
                 members);
     }
 
-    private Member member(Kind kind, String label, MemberValues values, MemberDialogue row) {
+    private BenchMember member(Kind kind, String label, MemberValues values, MemberDialogue row) {
         Dialogue dialogue = kind.dialogue().orElseThrow();
         List<DialogueStep> steps = dialogue.withPages(label, row != null && row.wiped);
         Map<Integer, Object[]> kept = row == null ? Map.of() : kept(row.id);
-        List<Step> shown = new ArrayList<>();
+        List<BenchStep> shown = new ArrayList<>();
         for (int i = 0; i < steps.size(); i++) {
             shown.add(step(i, steps.get(i), values, kept.get(i)));
         }
@@ -186,12 +187,12 @@ public class BenchViews {
             shown.set(compares, shown.get(compares).marked("COMPARES"));
         }
         int asked = dialogue.steps(label, row != null && row.wiped).size();
-        List<Step> onPages = shown.subList(asked, shown.size()).stream()
+        List<BenchStep> onPages = shown.subList(asked, shown.size()).stream()
                 .filter(step -> !step.marks.contains("FIRST"))
                 .toList();
         boolean atPages = row != null
-                && shown.stream().limit(asked).noneMatch(Step::open)
-                && onPages.stream().anyMatch(Step::open);
+                && shown.stream().limit(asked).noneMatch(BenchStep::open)
+                && onPages.stream().anyMatch(BenchStep::open);
         boolean fills = onPages.stream().anyMatch(step -> step.open() && step.marks.contains("DRIVEN"));
         String port = values.text("console").or(() -> values.text("line")).orElse("");
         // what must be shown on the line, or on pages where there is no line
@@ -204,7 +205,7 @@ public class BenchViews {
         String identity = (line ? dialogue.identify().must() : dialogue.over().must())
                 .values().stream().map(template -> filled(template, values)).collect(Collectors.joining(", "));
         return row == null
-                ? new Member(
+                ? new BenchMember(
                         null,
                         label,
                         port.isEmpty() ? "" : "port " + port,
@@ -222,7 +223,7 @@ public class BenchViews {
                         false,
                         fills,
                         null)
-                : new Member(
+                : new BenchMember(
                         row.id,
                         label,
                         row.line,
@@ -240,7 +241,7 @@ public class BenchViews {
                         atPages,
                         fills,
                         Comparisons.needed(kind, row)
-                                ? new Compared(row.comparedText, row.comparedBy, row.comparedAt)
+                                ? new BenchComparison(row.comparedText, row.comparedBy, row.comparedAt)
                                 : null);
     }
 
@@ -256,7 +257,7 @@ public class BenchViews {
         return kept;
     }
 
-    private static Step step(int place, DialogueStep step, MemberValues values, Object[] kept) {
+    private static BenchStep step(int place, DialogueStep step, MemberValues values, Object[] kept) {
         String answer = "";
         String source = "";
         List<String> marks = List.of();
@@ -312,7 +313,7 @@ public class BenchViews {
             });
         }
         return kept == null
-                ? new Step(
+                ? new BenchStep(
                         place,
                         step.title(),
                         sort,
@@ -329,7 +330,7 @@ public class BenchViews {
                         atMost,
                         fields,
                         differ)
-                : new Step(
+                : new BenchStep(
                         place,
                         step.title(),
                         sort,

@@ -38,13 +38,13 @@ public class ConsoleResource {
      * How to begin: the way to work, a lead's reason to begin although it is not the first of its kind, and which units
      * where several are begun.
      */
-    public record Begin(String mode, String reason, List<Long> units) {}
+    public record ConsoleStart(String mode, String reason, List<Long> units) {}
 
     @GET
     @Path("bring-ups/{id}/lanes")
     @Transactional
     @ReadsOnly
-    public LaneViews.Lanes lanes(long id) {
+    public LaneViews.BenchLanes lanes(long id) {
         return laneViews.lanes(id);
     }
 
@@ -52,14 +52,14 @@ public class ConsoleResource {
     @Path("units/{id}/bench")
     @Transactional
     @ReadsOnly
-    public BenchViews.View bench(long id) {
+    public BenchViews.BenchView bench(long id) {
         return views.view(id);
     }
 
     @POST
     @Path("units/{id}/console")
     @RolesAllowed("engineer")
-    public void begin(long id, Begin begin) {
+    public void begin(long id, ConsoleStart begin) {
         begin(views.bringUpOf(id), List.of(id), begin);
     }
 
@@ -67,14 +67,14 @@ public class ConsoleResource {
     @POST
     @Path("bring-ups/{id}/consoles")
     @RolesAllowed("engineer")
-    public void beginAll(long id, Begin begin) {
+    public void beginAll(long id, ConsoleStart begin) {
         if (begin == null || begin.units == null || begin.units.isEmpty()) {
             throw Refusal.bad("Which units?");
         }
         begin(id, begin.units, begin);
     }
 
-    private void begin(long bringUpId, List<Long> units, Begin begin) {
+    private void begin(long bringUpId, List<Long> units, ConsoleStart begin) {
         setups.refuseBlocked(bringUpId, units);
         setups.begin(
                 bringUpId,
@@ -96,7 +96,7 @@ public class ConsoleResource {
     @POST
     @Path("units/{id}/console/reach")
     @RolesAllowed("engineer")
-    public List<Reach.Answer> reach(long id) {
+    public List<Reach.ReachAnswer> reach(long id) {
         return reach.ask(id);
     }
 

@@ -5,7 +5,9 @@ import io.quarkus.runtime.ShutdownEvent;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
+import java.io.IOException;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -15,14 +17,12 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import lychnos.core.dialogue.Mode;
-import lychnos.core.fact.Mac;
-import lychnos.core.sheet.MemberValues;
 import lychnos.server.LychnosConfig;
 import lychnos.server.allocate.FirstAddress;
+import lychnos.server.configure.line.DialogueMessage;
 import lychnos.server.configure.line.FarLine;
 import lychnos.server.configure.line.LineOrder;
 import lychnos.server.configure.line.MemberLine;
@@ -35,19 +35,18 @@ import lychnos.server.configure.model.Change;
 import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.ConsoleStore;
 import lychnos.server.configure.model.MemberDialogue;
-import lychnos.server.configure.model.StepWriter;
 import lychnos.server.configure.network.RemoteWork;
 import lychnos.server.configure.plan.Openings;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
 import lychnos.server.jobs.Runs;
+import lychnos.server.time.Clockwork;
 import lychnos.server.vantage.VantageEars;
 import lychnos.server.vantage.Vantages;
-import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.FarVantage;
 import lychnos.wire.far.Link;
-import lychnos.wire.fault.WireFault;
+import lychnos.wire.far.LinkMessage;
 import lychnos.wire.vantage.Vantage;
 import org.jboss.logging.Logger;
 
@@ -60,15 +59,13 @@ public class Consoles implements VantageEars {
 
     private static final Logger LOG = Logger.getLogger(Consoles.class);
     private static final int MOST_UNITS = 400;
-    private static final long CLAIM_MILLIS = 250;
-    private static final long KEEP_MILLIS = 200;
-    private static final long LACKING_MILLIS = 2000;
+    private static final long AGAIN_SECONDS = 5;
+    private static final Duration KEPT_EVERY = Duration.ofMillis(200);
+    private static final Duration LACKING_EVERY = Duration.ofSeconds(2);
 
     private final ConsoleStore store;
     private final ConsoleReader consoleReader;
-    private final StepQueue queue;
     private final Openings openings;
-    private final FirstAddress firstAddress;
     private final Runs runs;
     private final Vantage vantage;
     private final Vantages vantages;
@@ -83,12 +80,10 @@ public class Consoles implements VantageEars {
     private final Set<Long> changed = ConcurrentHashMap.newKeySet();
 
     private final ExecutorService pool;
-    private final ScheduledThreadPoolExecutor clockwork = new ScheduledThreadPoolExecutor(3, work -> {
-        Thread thread = new Thread(work, "console clock");
-        thread.setDaemon(true);
-        return thread;
-    });
+    private final Clockwork clockwork;
     private volatile boolean stopping;
+
+    private final Bench.With with;
 
     Consoles(
             ConsoleStore store,
@@ -100,47 +95,36 @@ public class Consoles implements VantageEars {
             Vantage vantage,
             Vantages vantages,
             LychnosConfig config,
-            Clock clock) {
+            Clock clock,
+            Clockwork clockwork) {
+        this.clockwork = clockwork;
         this.vantages = vantages;
         this.codec = vantages.codec();
         this.store = store;
         this.consoleReader = consoleReader;
-        this.queue = queue;
         this.openings = openings;
-        this.firstAddress = firstAddress;
         this.runs = runs;
         this.vantage = vantage;
         this.config = config;
         this.clock = clock;
-        // every line sets an alarm and takes it back at each letter
-        clockwork.setRemoveOnCancelPolicy(true);
         // as many as the database has connections to spare; the lines themselves need no threads
         this.pool = Executors.newFixedThreadPool(config.run().consoleWorkers());
-    }
-
-    /** A unit's members, by the ids of their dialogues: those on a line, and those on whose pages is worked. */
-    private record Bench(Held held, Map<Long, OpenLine> members, Map<Long, RemoteWork> pages) {
-
-        Bench(Held held) {
-            this(held, new ConcurrentHashMap<>(), new ConcurrentHashMap<>());
-        }
-
-        AtWork atWork(long dialogueId) {
-            return pages.containsKey(dialogueId) ? pages.get(dialogueId) : members.get(dialogueId);
-        }
-
-        Stream<AtWork> all() {
-            return Stream.concat(members.values().stream(), pages.values().stream());
-        }
+        with = new Bench.With(
+                queue,
+                store,
+                openings,
+                firstAddress,
+                vantage,
+                changed::add,
+                bench -> inOrder(bench, () -> endOrOpenNext(bench)),
+                bench -> letGo(bench.held().runId()));
     }
 
     void start(@Observes StartupEvent event) {
-        long renew = Math.max(200, config.run().lease().toMillis() / 4);
-        clockwork.scheduleWithFixedDelay(this::claim, 150, CLAIM_MILLIS, TimeUnit.MILLISECONDS);
-        clockwork.scheduleWithFixedDelay(this::renew, renew, renew, TimeUnit.MILLISECONDS);
-        clockwork.scheduleWithFixedDelay(
-                this::lookForWhatIsLacking, LACKING_MILLIS, LACKING_MILLIS, TimeUnit.MILLISECONDS);
-        clockwork.scheduleWithFixedDelay(this::keepRecordings, KEEP_MILLIS, KEEP_MILLIS, TimeUnit.MILLISECONDS);
+        clockwork.every(Runs.CLAIMED_EVERY, "Consoles cannot be claimed now", this::claim);
+        clockwork.every(runs.renewedEvery(), "Leases of consoles cannot be renewed now", this::renew);
+        clockwork.every(LACKING_EVERY, "What lines wait for cannot be read now", this::lookForWhatIsLacking);
+        clockwork.every(KEPT_EVERY, "Recordings cannot be kept now", this::keepRecordings);
     }
 
     /** A line may wait for a fact that somebody has found out meanwhile. */
@@ -154,7 +138,8 @@ public class Consoles implements VantageEars {
 
     private void tellWhatWasLacking(Bench bench) {
         try {
-            for (Openings.Opening opening : openings.of(bench.held.runId(), bench.held.unitId())) {
+            for (Openings.LineOpening opening :
+                    openings.of(bench.held().runId(), bench.held().unitId())) {
                 AtWork work = bench.atWork(opening.kept().dialogue().id);
                 if (work != null) {
                     work.lacks()
@@ -163,13 +148,13 @@ public class Consoles implements VantageEars {
             }
         } catch (RuntimeException e) {
             LOG.warnf(
-                    "What run %d waits for cannot be read now (%s); trying again.", bench.held.runId(), e.getMessage());
+                    "What run %d waits for cannot be read now (%s); trying again.",
+                    bench.held().runId(), e.getMessage());
         }
     }
 
     void stop(@Observes ShutdownEvent event) {
         stopping = true;
-        clockwork.shutdownNow();
         benches.values().forEach(bench -> bench.all().forEach(AtWork::close));
         pool.shutdown();
     }
@@ -177,7 +162,7 @@ public class Consoles implements VantageEars {
     /** The open line of a dialogue, if this server has it. */
     Optional<OpenLine> line(long dialogueId) {
         return benches.values().stream()
-                .map(bench -> bench.members.get(dialogueId))
+                .map(bench -> bench.members().get(dialogueId))
                 .filter(java.util.Objects::nonNull)
                 .findFirst();
     }
@@ -190,7 +175,7 @@ public class Consoles implements VantageEars {
                         consoleReader,
                         dialogueId,
                         onlooker,
-                        clockwork,
+                        clockwork.threads(),
                         () -> line(dialogueId).isPresent(),
                         ended));
     }
@@ -205,7 +190,7 @@ public class Consoles implements VantageEars {
 
     Collection<AtWork> ofBringUp(long bringUpId) {
         return benches.values().stream()
-                .filter(bench -> bench.held.bringUpId() == bringUpId)
+                .filter(bench -> bench.held().bringUpId() == bringUpId)
                 .flatMap(Bench::all)
                 .toList();
     }
@@ -216,28 +201,16 @@ public class Consoles implements VantageEars {
         if (stopping || benches.size() >= MOST_UNITS) {
             return;
         }
-        try {
-            for (Held held : store.claim(MOST_UNITS - benches.size())) {
-                Bench bench = new Bench(held);
-                benches.put(held.runId(), bench);
-                pool.execute(() -> openWhatMay(bench));
-            }
-        } catch (RuntimeException e) {
-            if (!stopping) {
-                LOG.warnf("Consoles cannot be claimed now (%s); trying again.", e.getMessage());
-            }
+        for (Held held : runs.claim(ConsoleStore.CONSOLE, MOST_UNITS - benches.size())) {
+            Bench bench = new Bench(held, with, pool);
+            benches.put(held.runId(), bench);
+            inOrder(bench, () -> openWhatMay(bench));
         }
     }
 
     private void renew() {
-        try {
-            List<Held> held = benches.values().stream().map(Bench::held).toList();
-            runs.renew(held).forEach(lost -> letGo(lost.runId()));
-        } catch (RuntimeException e) {
-            if (!stopping) {
-                LOG.warnf("Leases of consoles cannot be renewed now (%s); trying again.", e.getMessage());
-            }
-        }
+        List<Held> held = benches.values().stream().map(Bench::held).toList();
+        runs.renew(held).forEach(lost -> letGo(lost.runId()));
     }
 
     private void letGo(long runId) {
@@ -248,8 +221,8 @@ public class Consoles implements VantageEars {
     }
 
     private void keepRecordings() {
-        List<Change.Piece> pieces = new ArrayList<>();
-        benches.values().forEach(bench -> bench.members.values().forEach(line -> pieces.addAll(line.takePieces())));
+        List<Change.RecordingPiece> pieces = new ArrayList<>();
+        benches.values().forEach(bench -> bench.members().values().forEach(line -> pieces.addAll(line.takePieces())));
         Set<Long> told = Set.copyOf(changed);
         changed.removeAll(told);
         try {
@@ -264,114 +237,132 @@ public class Consoles implements VantageEars {
 
     // --- opening ---
 
+    /** What is done with the lines of a unit, and is tried again if it fails. */
+    @FunctionalInterface
+    private interface BenchWork {
+        void carryOut() throws HoldLost;
+    }
+
+    /**
+     * One after the other for each unit: when two ticks come at once, each of them looks which lines may be opened, and
+     * a line is opened once.
+     */
+    private void inOrder(Bench bench, BenchWork work) {
+        bench.inOrder().add(() -> {
+            if (stopping || benches.get(bench.held().runId()) != bench) {
+                return;
+            }
+            try {
+                work.carryOut();
+            } catch (HoldLost e) {
+                letGo(bench.held().runId());
+            } catch (RuntimeException e) {
+                LOG.errorf(
+                        e, "the consoles of run %d; trying again", bench.held().runId());
+                clockwork.threads().schedule(() -> inOrder(bench, work), AGAIN_SECONDS, TimeUnit.SECONDS);
+            }
+        });
+    }
+
     /** Opens every line of a unit whose prerequisite holds and that is not open yet. */
-    private void openWhatMay(Bench bench) {
-        try {
-            if (consoleReader.members(bench.held.runId()) == bench.members.size()
-                    && bench.members.values().stream()
-                            .noneMatch(line -> line.dialogue().drivesPages(line.member()))) {
-                return; // every line is open already, and nothing comes after them
+    private void openWhatMay(Bench bench) throws HoldLost {
+        if (consoleReader.members(bench.held().runId()) == bench.members().size()
+                && bench.members().values().stream()
+                        .noneMatch(line -> line.dialogue().drivesPages(line.member()))) {
+            return; // every line is open already, and nothing comes after them
+        }
+        List<Openings.LineOpening> all =
+                openings.of(bench.held().runId(), bench.held().unitId());
+        // nothing counts as open before the database knows it: what fails here is tried again as a whole
+        List<OpenLine> prepared = new ArrayList<>();
+        for (Openings.LineOpening opening : all) {
+            MemberDialogue row = opening.kept().dialogue();
+            if (!row.prerequisite.isEmpty() || row.state == MemberDialogue.DialogueState.DONE) {
+                continue;
             }
-            List<Openings.Opening> all = openings.of(bench.held.runId(), bench.held.unitId());
-            List<OpenLine> opened = new ArrayList<>();
-            for (Openings.Opening opening : all) {
-                MemberDialogue row = opening.kept().dialogue();
-                if (!row.prerequisite.isEmpty() || row.state == MemberDialogue.State.DONE) {
-                    continue;
-                }
-                if (opening.pagesAreNext()) {
-                    workAtPages(bench, opening, row);
-                } else if (row.state != MemberDialogue.State.BY_HAND && !bench.members.containsKey(row.id)) {
-                    prepare(bench, opening, row).ifPresent(opened::add);
-                }
+            if (opening.pagesAreNext()) {
+                workAtPages(bench, opening, row);
+            } else if (row.state != MemberDialogue.DialogueState.BY_HAND
+                    && !bench.members().containsKey(row.id)) {
+                prepare(bench, opening, row).ifPresent(prepared::add);
             }
-            List<Long> shut = all.stream()
-                    .map(opening -> opening.kept().dialogue())
-                    .filter(row -> row.state == MemberDialogue.State.SHUT && bench.members.containsKey(row.id))
-                    .map(row -> row.id)
-                    .toList();
-            if (!shut.isEmpty()) {
-                store.opened(bench.held, shut, false);
+        }
+        List<Long> shut = all.stream()
+                .map(opening -> opening.kept().dialogue())
+                .filter(row -> row.state == MemberDialogue.DialogueState.SHUT)
+                .map(row -> row.id)
+                .filter(id -> prepared.stream().anyMatch(line -> line.dialogueId() == id))
+                .toList();
+        if (!shut.isEmpty()) {
+            store.opened(bench.held(), shut, false);
+        }
+        prepared.forEach(line -> bench.members().put(line.dialogueId(), line));
+        for (OpenLine line : prepared) {
+            line.open();
+            if (all.stream()
+                    .anyMatch(other -> other.kept().dialogue().id != line.dialogueId()
+                            && other.kept().dialogue().identified)) {
+                line.otherIsActive();
             }
-            for (OpenLine line : opened) {
-                line.open();
-                if (all.stream()
-                        .anyMatch(other -> other.kept().dialogue().id != line.dialogueId()
-                                && other.kept().dialogue().identified)) {
-                    line.otherIsActive();
-                }
-            }
-        } catch (HoldLost e) {
-            letGo(bench.held.runId());
-        } catch (RuntimeException e) {
-            LOG.errorf(e, "the consoles of run %d", bench.held.runId());
-            clockwork.schedule(() -> pool.execute(() -> openWhatMay(bench)), 5, TimeUnit.SECONDS);
         }
     }
 
     /** A member's line, not open yet; nothing where it has none and a person ticks its steps. */
-    private Optional<OpenLine> prepare(Bench bench, Openings.Opening opening, MemberDialogue row) throws HoldLost {
+    private Optional<OpenLine> prepare(Bench bench, Openings.LineOpening opening, MemberDialogue row) throws HoldLost {
         if (opening.line().isEmpty()) {
-            store.opened(bench.held, List.of(row.id), true);
+            store.opened(bench.held(), List.of(row.id), true);
             return Optional.empty();
         }
         Optional<FarVantage> far = vantages.farOf(opening.line().get().address());
         OpenLine line = far.isPresent()
                 ? new VantageLine(
-                        bench.held,
+                        bench.held(),
                         opening,
                         () -> orderOf(bench, row.id),
                         far.get(),
                         codec,
-                        new Around(bench),
+                        bench,
                         pool,
-                        clockwork)
+                        clockwork.threads())
                 : new MemberLine(
-                        bench.held,
+                        bench.held(),
                         opening.kept(),
                         opening.line().get(),
                         opening.dialogue(),
                         opening.values(),
-                        new Around(bench),
+                        bench,
                         pool,
-                        clockwork,
+                        clockwork.threads(),
                         clock);
-        bench.members.put(row.id, line);
         return Optional.of(line);
     }
 
     /** How far a dialogue is now, for a vantage that is to carry it on. */
     private LineOrder orderOf(Bench bench, long dialogueId) {
-        return openings.of(bench.held.runId(), bench.held.unitId()).stream()
+        return openings.of(bench.held().runId(), bench.held().unitId()).stream()
                 .filter(each -> each.kept().dialogue().id == dialogueId)
                 .findFirst()
-                .map(each -> LineOrder.of(bench.held, each))
+                .map(each -> LineOrder.of(bench.held(), each))
                 .orElseThrow();
     }
 
     private Stream<VantageLine> linesAt(String vantage) {
         return benches.values().stream()
-                .flatMap(bench -> bench.members.values().stream())
+                .flatMap(bench -> bench.members().values().stream())
                 .filter(VantageLine.class::isInstance)
                 .map(VantageLine.class::cast)
                 .filter(line -> line.vantage().equals(vantage));
     }
 
     @Override
-    public void linked(String vantage, Link back, JsonNode holding) {
+    public void linked(String vantage, Link back, List<Long> dialogues) {
         linesAt(vantage).forEach(VantageLine::linked);
         Set<Long> known = linesAt(vantage).map(OpenLine::dialogueId).collect(java.util.stream.Collectors.toSet());
-        holding.forEach(id -> {
-            // what ended meanwhile, or what another server carries on with this vantage, is not for us; what no server
-            // has
-            // any more is dropped there
-            if (!known.contains(id.asLong()) && !store.under(id.asLong())) {
-                back.send(codec.write(codec.json()
-                        .createObjectNode()
-                        .put("bench", id.asLong())
-                        .put("lost", Long.MAX_VALUE)));
-            }
-        });
+        // what ended meanwhile, or what another server carries on with this vantage, is not for us; what no server
+        // has any more is dropped there
+        dialogues.stream()
+                .filter(id -> !known.contains(id) && !store.under(id))
+                .forEach(id -> back.send(new LinkMessage.Note(codec.tree(new DialogueMessage.Lost(id)))));
     }
 
     @Override
@@ -380,29 +371,25 @@ public class Consoles implements VantageEars {
     }
 
     @Override
-    public boolean heard(String vantage, JsonNode message, Link back) {
-        if (!message.has("bench")) {
-            return false;
-        }
-        line(message.path("bench").asLong())
-                .filter(VantageLine.class::isInstance)
-                .ifPresent(line -> ((VantageLine) line).heard(message, back));
-        return true;
+    public void noted(String vantage, JsonNode note, Link back) throws IOException {
+        DialogueMessage message = codec.read(note, DialogueMessage.class);
+        line(message.dialogue()).filter(VantageLine.class::isInstance).ifPresent(line -> ((VantageLine) line)
+                .heard(message, back));
     }
 
     /** Begins with a member's pages where nobody wants to fill them in by hand. */
-    private void workAtPages(Bench bench, Openings.Opening opening, MemberDialogue row) throws HoldLost {
+    private void workAtPages(Bench bench, Openings.LineOpening opening, MemberDialogue row) throws HoldLost {
         if (row.mode == Mode.WATCH) {
-            if (row.state != MemberDialogue.State.BY_HAND) {
-                store.opened(bench.held, List.of(row.id), true);
+            if (row.state != MemberDialogue.DialogueState.BY_HAND) {
+                store.opened(bench.held(), List.of(row.id), true);
             }
             return;
         }
         RemoteWork work = new RemoteWork(
-                bench.held, opening, vantage, new Around(bench), RemoteWork::overTheWire, pool, clockwork, clock);
-        if (bench.pages.putIfAbsent(row.id, work) == null) {
+                bench.held(), opening, vantage, bench, RemoteWork::overTheWire, pool, clockwork.threads(), clock);
+        if (bench.pages().putIfAbsent(row.id, work) == null) {
             if (row.openedAt == null) {
-                store.opened(bench.held, List.of(row.id), false);
+                store.opened(bench.held(), List.of(row.id), false);
             }
             work.begin();
         }
@@ -412,113 +399,15 @@ public class Consoles implements VantageEars {
     void lookAgain(long runId) {
         Bench bench = benches.get(runId);
         if (bench != null) {
-            pool.execute(() -> endOrOpenNext(bench));
+            inOrder(bench, () -> endOrOpenNext(bench));
         }
     }
 
-    private void endOrOpenNext(Bench bench) {
-        try {
-            if (store.endOrMeetPrerequisites(bench.held)) {
-                clockwork.schedule(() -> letGo(bench.held.runId()), 1500, TimeUnit.MILLISECONDS);
-            } else {
-                openWhatMay(bench);
-            }
-        } catch (HoldLost e) {
-            letGo(bench.held.runId());
-        }
-    }
-
-    /** What a member's line works with. */
-    private final class Around implements MemberLine.Surroundings, RemoteWork.Surroundings {
-        private final Bench bench;
-
-        Around(Bench bench) {
-            this.bench = bench;
-        }
-
-        @Override
-        public void save(Held held, Change change, List<Change.Piece> pieces) throws HoldLost {
-            queue.save(new StepWriter.Step(held, change, pieces));
-            changed.add(held.bringUpId());
-        }
-
-        @Override
-        public void save(Held held, List<Change.Piece> pieces) {
-            store.keep(pieces, Set.of());
-        }
-
-        @Override
-        public void save(Held held, Change change) throws HoldLost {
-            save(held, change, List.of());
-        }
-
-        @Override
-        public void byHand(RemoteWork work) throws HoldLost {
-            bench.pages.remove(work.dialogueId());
-            store.byHand(bench.held, work.dialogueId());
-        }
-
-        @Override
-        public void told(String member, String name, String value) {
-            bench.all().forEach(other -> other.known(member.replace(' ', '-') + "." + name, value));
-        }
-
-        @Override
-        public MemberValues values(String member) {
-            return openings.values(bench.held.runId(), bench.held.unitId()).get(member);
-        }
-
-        @Override
-        public void done(RemoteWork work) {
-            bench.pages.remove(work.dialogueId());
-            pool.execute(() -> endOrOpenNext(bench));
-        }
-
-        @Override
-        public void lost(RemoteWork work) {
-            letGo(bench.held.runId());
-        }
-
-        @Override
-        public boolean proven(Held held, String name) {
-            return store.proven(held.unitId(), name);
-        }
-
-        @Override
-        public Optional<FirstAddress.Found> find(Held held, Mac mac, int port) throws WireFault {
-            return firstAddress.of(held.unitId(), mac, port);
-        }
-
-        @Override
-        public ConsoleLine open(MemberLine line) throws WireFault {
-            return vantage.line(line.address().address(), line.dialogue().line(), line);
-        }
-
-        @Override
-        public void told(OpenLine from, String name, String value) {
-            bench.members.values().stream()
-                    .filter(other -> other != from)
-                    .forEach(other -> other.known(from.member().replace(' ', '-') + "." + name, value));
-        }
-
-        @Override
-        public void identified(OpenLine from) {
-            bench.members.values().stream().filter(other -> other != from).forEach(OpenLine::otherIsActive);
-        }
-
-        @Override
-        public void done(OpenLine line) {
-            pool.execute(() -> endOrOpenNext(bench));
-        }
-
-        @Override
-        public void lost(OpenLine line) {
-            letGo(bench.held.runId());
-        }
-
-        @Override
-        public boolean trusts(String server, String fingerprint) {
-            return store.keyIsAsRemembered(server, fingerprint);
+    private void endOrOpenNext(Bench bench) throws HoldLost {
+        if (store.endOrMeetPrerequisites(bench.held())) {
+            clockwork.threads().schedule(() -> letGo(bench.held().runId()), 1500, TimeUnit.MILLISECONDS);
+        } else {
+            openWhatMay(bench);
         }
     }
 }

@@ -48,13 +48,13 @@ public class DialogueResource {
     }
 
     /** What a person typed to go on; empty where saying so is enough. */
-    public record GoOn(String typed) {}
+    public record GoOnRequest(String typed) {}
 
     /** Why a prerequisite is overridden. */
-    public record Reason(String reason) {}
+    public record OverrideReason(String reason) {}
 
     /** A step that is ticked by hand, or whose tick is taken back. */
-    public record Tick(int place, boolean done) {}
+    public record StepTick(int place, boolean done) {}
 
     @GET
     @Path("dialogues/{id}/recording.cast")
@@ -66,7 +66,7 @@ public class DialogueResource {
     @POST
     @Path("dialogues/{id}/mode")
     @RolesAllowed("engineer")
-    public void mode(long id, ConsoleResource.Begin begin) {
+    public void mode(long id, ConsoleResource.ConsoleStart begin) {
         Mode mode = ConsoleResource.mode(begin == null ? null : begin.mode());
         if (memberSteps.letPagesBeFilledIn(id, mode, who.person())) {
             consoles.lookAgain(memberSteps.runOf(id));
@@ -78,7 +78,7 @@ public class DialogueResource {
     @POST
     @Path("dialogues/{id}/decision")
     @RolesAllowed("engineer")
-    public void goOn(long id, GoOn goOn) {
+    public void goOn(long id, GoOnRequest goOn) {
         String typed = goOn == null || goOn.typed == null ? "" : goOn.typed;
         decide(id, line -> line.goOn(typed, login()));
     }
@@ -107,7 +107,7 @@ public class DialogueResource {
     @POST
     @Path("dialogues/{id}/override")
     @RolesAllowed("engineer")
-    public void override(long id, Reason reason) {
+    public void override(long id, OverrideReason reason) {
         consoles.lookAgain(
                 memberSteps.override(id, reason == null || reason.reason == null ? "" : reason.reason, who.person()));
     }
@@ -115,7 +115,7 @@ public class DialogueResource {
     @POST
     @Path("dialogues/{id}/tick")
     @RolesAllowed("engineer")
-    public void tick(long id, Tick tick) {
+    public void tick(long id, StepTick tick) {
         if (tick == null) {
             throw Refusal.bad("Which step?");
         }
@@ -123,27 +123,27 @@ public class DialogueResource {
     }
 
     /** What a person read on a machine that does not identify itself. */
-    public record Comparison(String read) {}
+    public record LabelComparison(String read) {}
 
     /** Compares what a person read on the machine with its label, and records it. */
     @PUT
     @Path("dialogues/{id}/comparison")
     @Consumes(MediaType.APPLICATION_JSON)
     @RolesAllowed("engineer")
-    public void compare(long id, Comparison comparison) {
+    public void compare(long id, LabelComparison comparison) {
         consoles.lookAgain(comparisons.record(id, comparison == null ? null : comparison.read, who.person()));
     }
 
     /** A password as text, for the one who types it; the screen hides it again. */
-    public record Shown(String text) {}
+    public record ShownPassword(String text) {}
 
     /** Shows the password that a step sends. Asked for on purpose, and kept in the journal. */
     @POST
     @Path("dialogues/{id}/steps/{place}/password")
     @RolesAllowed("engineer")
-    public RestResponse<Shown> password(long id, int place, @RestQuery @DefaultValue("") String field) {
+    public RestResponse<ShownPassword> password(long id, int place, @RestQuery @DefaultValue("") String field) {
         who.requireFreshPassword();
-        return RestResponse.ResponseBuilder.ok(new Shown(memberSteps.password(id, place, field, who.person())))
+        return RestResponse.ResponseBuilder.ok(new ShownPassword(memberSteps.password(id, place, field, who.person())))
                 .header("Cache-Control", "no-store")
                 .build();
     }

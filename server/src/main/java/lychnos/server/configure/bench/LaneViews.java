@@ -26,6 +26,7 @@ import lychnos.server.units.BringUps;
 import lychnos.server.units.Facts;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** What screens show of all setups on consoles of a bring-up: a lane for each member. */
 @ApplicationScoped
@@ -50,30 +51,31 @@ public class LaneViews {
     // --- lanes ---
 
     /** A part of a lane: hands, wait or held; still going on where it has no end. */
-    public record Part(String kind, String title, Instant from, Instant to, long about, long atMost) {}
+    public record LanePart(
+            String kind, String title, @Nullable Instant from, @Nullable Instant to, long about, long atMost) {}
 
     /** One member under way. {@code ahead} are the waits that still come, each with its usual length in seconds. */
-    public record Lane(
+    public record BenchLane(
             long unitId,
             long dialogueId,
             String name,
             String state,
             String prerequisite,
-            List<Part> parts,
-            List<Part> ahead) {}
+            List<LanePart> parts,
+            List<LanePart> ahead) {}
 
     /**
      * What may be begun now: known and placed, and never begun or put away.
      *
      * @param alone whether another of its kind goes first: the first of each kind goes alone until it is proven
      */
-    public record Startable(long unitId, String name, String kindTitle, String position, boolean alone) {}
+    public record StartableUnit(long unitId, String name, String kindTitle, String position, boolean alone) {}
 
     /** Everything on consoles of a bring-up. */
-    public record Lanes(List<Lane> lanes, List<Startable> startable) {}
+    public record BenchLanes(List<BenchLane> lanes, List<StartableUnit> startable) {}
 
     @Transactional
-    public Lanes lanes(long bringUpId) {
+    public BenchLanes lanes(long bringUpId) {
         BringUp bringUp = bringUps.get(bringUpId);
         Map<Long, Run> newest = new LinkedHashMap<>();
         for (Run run : db.createQuery(
@@ -86,8 +88,8 @@ public class LaneViews {
         }
         newest.values().removeIf(run -> run.state == RunState.CANCELLED);
         Drawn drawn = drawn(newest.values().stream().map(run -> run.id).toList());
-        List<Lane> lanes = new ArrayList<>();
-        List<Startable> startable = new ArrayList<>();
+        List<BenchLane> lanes = new ArrayList<>();
+        List<StartableUnit> startable = new ArrayList<>();
         Set<Long> placed = plans.seats(bringUpId).keySet();
         GoingAlone.Begun begun = goingAlone.begun(bringUpId);
         Set<String> first = new HashSet<>();
@@ -100,7 +102,7 @@ public class LaneViews {
         }
         facts.of(bringUp, newest.keySet()).forEach((unit, known) -> {
             if (known.kind().dialogue().isPresent() && known.known() && placed.contains(unit.id)) {
-                startable.add(new Startable(
+                startable.add(new StartableUnit(
                         unit.id,
                         unit.label(),
                         known.kind().title(),
@@ -109,7 +111,7 @@ public class LaneViews {
                                 || !begun.ofKind().containsKey(unit.kind) && !first.add(unit.kind)));
             }
         });
-        return new Lanes(lanes, startable);
+        return new BenchLanes(lanes, startable);
     }
 
     /**
@@ -117,7 +119,7 @@ public class LaneViews {
      * steps.
      */
     private record Drawn(
-            Map<Long, List<MemberDialogue>> dialogues, Map<Long, List<Part>> parts, Map<Long, Set<Integer>> open) {}
+            Map<Long, List<MemberDialogue>> dialogues, Map<Long, List<LanePart>> parts, Map<Long, Set<Integer>> open) {}
 
     private Drawn drawn(List<Long> runs) {
         if (runs.isEmpty()) {
@@ -128,7 +130,7 @@ public class LaneViews {
                 .setParameter("runs", runs)
                 .getResultStream()
                 .collect(Collectors.groupingBy(row -> row.runId));
-        Map<Long, List<Part>> parts = new HashMap<>();
+        Map<Long, List<LanePart>> parts = new HashMap<>();
         db.createNativeQuery(
                         "select s.dialogue_id, s.kind, s.title, s.began_at, s.ended_at, s.about, s.at_most from "
                                 + "dialogue_stretch s join dialogue d on d.id = s.dialogue_id where d.run_id in "
@@ -137,7 +139,7 @@ public class LaneViews {
                 .setParameter("runs", runs)
                 .getResultStream()
                 .forEach(row -> parts.computeIfAbsent((Long) row[0], id -> new ArrayList<>())
-                        .add(new Part(
+                        .add(new LanePart(
                                 (String) row[1],
                                 (String) row[2],
                                 (Instant) row[3],
@@ -156,17 +158,17 @@ public class LaneViews {
         return new Drawn(dialogues, parts, open);
     }
 
-    private static Lane lane(Unit unit, Kind kind, MemberDialogue row, Drawn drawn) {
+    private static BenchLane lane(Unit unit, Kind kind, MemberDialogue row, Drawn drawn) {
         List<DialogueStep> steps = kind.dialogue()
                 .map(dialogue -> dialogue.withPages(row.member, row.wiped))
                 .orElse(List.of());
-        List<Part> ahead = new ArrayList<>();
+        List<LanePart> ahead = new ArrayList<>();
         for (int i = 0; i < steps.size(); i++) {
             if (!drawn.open.getOrDefault(row.id, Set.of()).contains(i)) {
                 continue;
             }
             if (steps.get(i) instanceof Waits waits) {
-                ahead.add(new Part(
+                ahead.add(new LanePart(
                         "wait",
                         waits.title(),
                         null,
@@ -174,7 +176,7 @@ public class LaneViews {
                         waits.about().toSeconds(),
                         waits.atMost().toSeconds()));
             } else if (steps.get(i) instanceof DialogueStep.Remote remote && remote.usually() != null) {
-                ahead.add(new Part(
+                ahead.add(new LanePart(
                         "wait",
                         remote.title(),
                         null,
@@ -183,14 +185,16 @@ public class LaneViews {
                         remote.longest().toSeconds()));
             }
         }
-        boolean standsBy = row.state == MemberDialogue.State.DONE && !row.identified && !row.line.isEmpty();
-        return new Lane(
+        boolean standsBy = row.state == MemberDialogue.DialogueState.DONE && !row.identified && !row.line.isEmpty();
+        return new BenchLane(
                 unit.id,
                 row.id,
                 unit.label() + (row.member.isEmpty() ? "" : " " + row.member),
                 standsBy
                         ? "STANDS_BY"
-                        : row.state == MemberDialogue.State.HELD && row.hold != null && row.hold.why() == Hold.Why.PEER
+                        : row.state == MemberDialogue.DialogueState.HELD
+                                        && row.hold != null
+                                        && row.hold.why() == Hold.Why.PEER
                                 ? "PEER"
                                 : row.state.name(),
                 row.prerequisite,

@@ -15,7 +15,7 @@ import jakarta.enterprise.context.SessionScoped;
 import java.util.Map;
 import java.util.Optional;
 import lychnos.server.configure.line.FarLine;
-import lychnos.server.configure.line.MemberLine;
+import lychnos.server.configure.line.LineStanding;
 import lychnos.server.configure.line.Onlooker;
 import lychnos.server.configure.line.OpenLine;
 import lychnos.server.identity.caller.Who;
@@ -62,7 +62,7 @@ public class LineSocket {
             }
 
             @Override
-            public void changed(MemberLine.Standing standing) {
+            public void changed(LineStanding standing) {
                 send(connection, Map.of("s", standing));
             }
         };

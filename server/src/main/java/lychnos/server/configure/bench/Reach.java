@@ -34,25 +34,25 @@ public class Reach {
     }
 
     /** What one address answered, in words. */
-    public record Answer(String role, String address, boolean answers, String sentence, String from) {}
+    public record ReachAnswer(String role, String address, boolean answers, String sentence, String from) {}
 
-    private record Asked(List<Plans.Seat> seats, int port) {}
+    private record ReachQuestion(List<Plans.PlannedSeat> seats, int port) {}
 
-    List<Answer> ask(long unitId) {
-        Asked asked = QuarkusTransaction.requiringNew().call(() -> asked(unitId));
-        List<Answer> answers = new ArrayList<>();
-        for (Plans.Seat seat : asked.seats) {
+    List<ReachAnswer> ask(long unitId) {
+        ReachQuestion asked = QuarkusTransaction.requiringNew().call(() -> asked(unitId));
+        List<ReachAnswer> answers = new ArrayList<>();
+        for (Plans.PlannedSeat seat : asked.seats) {
             answers.add(ask(seat, asked.port));
         }
         return answers;
     }
 
-    private Asked asked(long unitId) {
+    private ReachQuestion asked(long unitId) {
         Unit unit = bringUps.unit(unitId);
-        return new Asked(plans.seatsOf(unitId), kinds.of(unit).port());
+        return new ReachQuestion(plans.seatsOf(unitId), kinds.of(unit).port());
     }
 
-    private Answer ask(Plans.Seat seat, int port) {
+    private ReachAnswer ask(Plans.PlannedSeat seat, int port) {
         try {
             boolean echo = vantage.hearsSilence()
                     && vantage.ping(seat.address(), PATIENCE).state() != Echo.State.SILENT;
@@ -60,10 +60,10 @@ public class Reach {
             PortState ssh = vantage.port(seat.address(), SSH, PATIENCE);
             String ping = vantage.hearsSilence() ? (echo ? "answers ping" : "does not answer ping") + ", " : "";
             String sentence = ping + "port " + port + " is " + word(page) + ", port " + SSH + " is " + word(ssh);
-            return new Answer(
+            return new ReachAnswer(
                     seat.role(), seat.address().toString(), echo || page == PortState.OPEN, sentence, vantage.name());
         } catch (WireFault e) {
-            return new Answer(seat.role(), seat.address().toString(), false, e.getMessage(), vantage.name());
+            return new ReachAnswer(seat.role(), seat.address().toString(), false, e.getMessage(), vantage.name());
         }
     }
 
