@@ -1,5 +1,8 @@
 package lychnos.core.address;
 
+import java.util.Optional;
+import java.util.stream.IntStream;
+
 /**
  * A network prefix in the notation of RFC 4632 section 3.1: an address whose host bits are zero, and a length.
  *
@@ -103,6 +106,17 @@ public record Prefix(Address network, int length) implements Comparable<Prefix> 
             throw new IllegalStateException("IPv6 has no dotted mask");
         }
         return Address.v4(length == 0 ? 0 : -1L << 32 - length & 0xffffffffL);
+    }
+
+    /** The prefix length that a mask in dotted form stands for; empty where its ones are not all at the left. */
+    public static Optional<Integer> lengthOfMask(Address mask) {
+        return mask.isV4()
+                ? IntStream.rangeClosed(0, mask.family().bits())
+                        .boxed()
+                        .filter(length ->
+                                around(Address.v4(0), length).subnetMask().equals(mask))
+                        .findFirst()
+                : Optional.empty();
     }
 
     @Override

@@ -88,7 +88,8 @@ final class Answering {
                     Why.AGAIN,
                     step,
                     "The machine asks “" + course.steps.get(step).title()
-                            + "” again, although it was answered. The machine may have restarted. Look at it and continue by hand.",
+                            + "” again, although it was answered. The machine may have restarted. Look at it "
+                            + "and continue by hand.",
                     question.line());
         } else if (course.steps.logsIn(step) || leftBehind(step, shown)) {
             answer(step, course.steps.asked(step), question, now);
@@ -241,7 +242,7 @@ final class Answering {
             Optional<String> is = field.getKey().last(shown).map(Look.Seen::value);
             if (is.isEmpty()) {
                 differences.add(wanted + " is not shown");
-            } else if (!is.get().equals(wanted)) {
+            } else if (!Notation.same(wanted, is.get(), course.value("domain"))) {
                 // in a break the end of a line may be lost
                 shownOtherwise |= !gap.unseen || !wanted.startsWith(is.get());
                 differences.add("it shows " + is.get() + ", expected " + wanted);
@@ -340,8 +341,8 @@ final class Answering {
             course.hold(
                     Why.TERMS,
                     step,
-                    "The machine asks to accept its terms, and the site has no recorded consent. Read them and accept for "
-                            + "yourself, or stop.",
+                    "The machine asks to accept its terms, and the site has no recorded consent. Read them and "
+                            + "accept for yourself, or stop.",
                     question.line());
         } else if (asked.is(Mark.RESTARTS)) {
             course.hold(
@@ -377,8 +378,8 @@ final class Answering {
             String what = course.state() == State.UNSURE
                     ? "The line does not show which machine this is. Bring it to where it shows its serial, "
                             + "or check that the cable is in the right port."
-                    : "The line asks something that the description does not cover. Answer it yourself; Lychnos continues "
-                            + "at the next known question.";
+                    : "The line asks something that the description does not cover. Answer it yourself; Lychnos "
+                            + "continues at the next known question.";
             course.hold(Why.UNFORESEEN, -1, what, open);
         }
     }

@@ -18,8 +18,8 @@ import lychnos.core.dialogue.Hold.Why;
 import lychnos.core.fact.Secret;
 
 /**
- * What the parts of a conversation share: what is known, the line, the steps, how the conversation stands, and what is to
- * be done about it.
+ * What the parts of a conversation share: what is known, the line, the steps, how the conversation stands, and what is
+ * to be done about it.
  */
 final class Course {
 
@@ -55,11 +55,11 @@ final class Course {
     private List<Effect> effects = new ArrayList<>();
 
     Course(Dialogue dialogue, String member, Values values, Mode mode, Instant now) {
-        this.dialogue = dialogue;
+        this.dialogue = dialogue.filled(values::text);
         this.values = values;
         this.mode = mode;
-        steps = new Steps(dialogue, member);
-        line = new LineView(dialogue.chatter(), steps::asking, steps::isRow, now);
+        steps = new Steps(this.dialogue, member);
+        line = new LineView(this.dialogue.chatter(), steps::asking, steps::isRow, now);
     }
 
     // --- how it stands ---
@@ -141,8 +141,8 @@ final class Course {
     }
 
     /**
-     * The line is back. A machine that was known and worked is waited for as before: it tells which one it is when it has
-     * restarted.
+     * The line is back. A machine that was known and worked is waited for as before: it tells which one it is when it
+     * has restarted.
      *
      * @return whether that is so
      */

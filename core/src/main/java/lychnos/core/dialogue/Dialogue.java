@@ -1,10 +1,13 @@
 package lychnos.core.dialogue;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 
 /**
@@ -91,6 +94,38 @@ public record Dialogue(
         pages = List.copyOf(pages);
     }
 
+    /** The same with the values in what is looked for on the line. */
+    Dialogue filled(Function<String, Optional<String>> values) {
+        UnaryOperator<Look> fill = look -> look == null ? null : look.filled(values);
+        Map<Look, String> keys = new LinkedHashMap<>();
+        paging.forEach((look, key) -> keys.put(fill.apply(look), key));
+        return new Dialogue(
+                line,
+                nudge,
+                chatter.stream().map(fill).toList(),
+                keys,
+                fill.apply(refused),
+                new Identify(
+                        fill.apply(identify.see), identify.must, identify.unused, identify.standby, identify.probe),
+                logIn.stream().map(step -> step.filled(fill)).toList(),
+                wipe.stream().map(step -> step.filled(fill)).toList(),
+                setup.stream().map(step -> step.filled(fill)).toList(),
+                oneByOne,
+                pages,
+                over);
+    }
+
+    /** Everything that is looked for on the line. */
+    private Stream<Look> looks(String member, boolean wiped) {
+        return Stream.of(
+                        chatter.stream(),
+                        paging.keySet().stream(),
+                        Stream.ofNullable(refused),
+                        Stream.of(identify.see),
+                        steps(member, wiped).stream().flatMap(DialogueStep::looks))
+                .flatMap(Function.identity());
+    }
+
     /** One without pages. */
     public Dialogue(
             LineSettings line,
@@ -122,6 +157,7 @@ public record Dialogue(
     public Set<String> names(String member, boolean wiped) {
         Set<String> names = new java.util.TreeSet<>();
         identify.must().values().forEach(must -> names.addAll(must.names()));
+        looks(member, wiped).forEach(look -> names.addAll(look.names()));
         for (DialogueStep step : steps(member, wiped)) {
             if (step instanceof DialogueStep.Asked asked) {
                 names.addAll(asked.answer().names());

@@ -1,9 +1,13 @@
 package lychnos.core.dialogue;
 
 import java.time.Duration;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 
 /** One step of a dialogue, in the order of the work. */
 public sealed interface DialogueStep {
@@ -13,6 +17,16 @@ public sealed interface DialogueStep {
 
     /** On which member it is done; empty for every one. */
     String on();
+
+    /** What is looked for on the line. */
+    default Stream<Look> looks() {
+        return Stream.empty();
+    }
+
+    /** The same with other looks; what is looked for may be null. */
+    default DialogueStep filled(UnaryOperator<Look> fill) {
+        return this;
+    }
 
     /** What is particular about an answer. */
     enum Mark {
@@ -112,6 +126,31 @@ public sealed interface DialogueStep {
             return row != null && look.equals(Look.NOTHING);
         }
 
+        @Override
+        public Stream<Look> looks() {
+            return Stream.concat(Stream.of(look, read, row), expects.stream().map(Expected::look))
+                    .filter(Objects::nonNull);
+        }
+
+        @Override
+        public Asked filled(UnaryOperator<Look> fill) {
+            return new Asked(
+                    title,
+                    on,
+                    fill.apply(look),
+                    answer,
+                    command,
+                    suggested,
+                    fill.apply(read),
+                    after,
+                    marks,
+                    fill.apply(row),
+                    expects.stream()
+                            .map(each -> new Expected(fill.apply(each.look), each.required))
+                            .toList(),
+                    warning);
+        }
+
         public boolean is(Mark mark) {
             return marks.contains(mark);
         }
@@ -126,6 +165,18 @@ public sealed interface DialogueStep {
 
         public Summary {
             fields = Map.copyOf(fields);
+        }
+
+        @Override
+        public Stream<Look> looks() {
+            return fields.keySet().stream();
+        }
+
+        @Override
+        public Summary filled(UnaryOperator<Look> fill) {
+            Map<Look, Template> filled = new LinkedHashMap<>();
+            fields.forEach((look, value) -> filled.put(fill.apply(look), value));
+            return new Summary(title, on, filled);
         }
     }
 
@@ -144,6 +195,16 @@ public sealed interface DialogueStep {
         /** One whose end cannot be asked for. */
         public Waits(String title, String on, Duration about, Duration atMost, Look until) {
             this(title, on, about, atMost, until, "");
+        }
+
+        @Override
+        public Stream<Look> looks() {
+            return Stream.of(until);
+        }
+
+        @Override
+        public Waits filled(UnaryOperator<Look> fill) {
+            return new Waits(title, on, about, atMost, fill.apply(until), asks);
         }
     }
 

@@ -98,8 +98,8 @@ final class Gap {
         course.hold(
                 Why.CUT,
                 Course.NONE,
-                "The connection was lost here and the line has shown nothing since. Confirm that this is still the same machine, and "
-                        + "Lychnos continues at what the line showed last.",
+                "The connection was lost here and the line has shown nothing since. Confirm that this is still "
+                        + "the same machine, and Lychnos continues at what the line showed last.",
                 Course.lastOf(course.line.shown()));
         course.behind(works ? State.WAITING : State.FOLLOWING);
     }
@@ -107,8 +107,8 @@ final class Gap {
     void wake(Instant now) {
         if (nudged || course.dialogue.nudge().isEmpty() || course.mode == Mode.WATCH) {
             String may = course.dialogue.nudge().isEmpty()
-                    ? "Nothing is sent to wake the machine, because a key would answer a question. Check its power and that the "
-                            + "cable is in the right port."
+                    ? "Nothing is sent to wake the machine, because a key would answer a question. Check its "
+                            + "power and that the cable is in the right port."
                     : "The machine did not wake up either. Check its power and that the cable is in the right port.";
             course.hold(Why.SILENT, -1, "The line is silent. " + may, "");
             return;

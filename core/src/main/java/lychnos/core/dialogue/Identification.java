@@ -99,7 +99,8 @@ final class Identification {
                     Course.NONE,
                     "This member reports that it is " + how
                             + "; the setup is done on its peer. Nothing was written to it. It is left out "
-                            + "automatically once the peer has reported on its own line that it is the active one. If only "
+                            + "automatically once the peer has reported on its own line that it is the active "
+                            + "one. If only "
                             + "one cable is plugged in, move it to the peer.",
                     shown);
         }

@@ -3,15 +3,18 @@ package lychnos.core.dialogue;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
+import java.util.stream.Collectors;
 
 /**
  * Something that is looked for on a line: a text as it stands, or a pattern between strokes, such as {@code /code
- * ([0-9]+)/}.
- * Groups with names give values. A pattern that would take permanently is given up after so many steps, since descriptions
- * come from anywhere.
+ * ([0-9]+)/}. Groups with names give values. Names in braces in a pattern stand for values, letter by letter: {@code
+ * /host +{name}$/}; before {@link #filled} such a pattern is never found. A pattern that would take too long is given
+ * up after so many steps, since descriptions come from anywhere.
  */
 public final class Look {
 
@@ -19,6 +22,11 @@ public final class Look {
     private static final int MOST_STEPS = 300_000;
 
     private static final Pattern GROUP = Pattern.compile("\\(\\?<([a-zA-Z][a-zA-Z0-9]*)>");
+
+    /** A name in braces. How often something is repeated is a number, and a class of characters has a capital letter. */
+    private static final Pattern NAME = Pattern.compile("(?<!\\\\[pP])\\{([a-z][a-z0-9-]*(?:\\.[a-z][a-z0-9-]*)*)}");
+
+    private static final String NEVER = "(?!)";
 
     /** What is never found. */
     public static final Look NOTHING = parse("\u0000");
@@ -44,10 +52,37 @@ public final class Look {
             return new Look(text, Pattern.compile(Pattern.quote(text)));
         }
         try {
-            return new Look(text, Pattern.compile(text.substring(1, text.length() - 1), Pattern.MULTILINE));
+            return new Look(text, pattern(NAME.matcher(text).replaceAll(Matcher.quoteReplacement(NEVER))));
         } catch (PatternSyntaxException e) {
             throw new IllegalArgumentException("“" + text + "” is no pattern: " + e.getDescription() + ".");
         }
+    }
+
+    private static Pattern pattern(String text) {
+        return Pattern.compile(text.substring(1, text.length() - 1), Pattern.MULTILINE);
+    }
+
+    private boolean isPattern() {
+        return text.length() > 2 && text.startsWith("/") && text.endsWith("/");
+    }
+
+    /** The names of the values in it; none in a text as it stands. */
+    public Set<String> names() {
+        return isPattern()
+                ? NAME.matcher(text).results().map(found -> found.group(1)).collect(Collectors.toSet())
+                : Set.of();
+    }
+
+    /** The same with its values; one whose value is not known is still never found. */
+    public Look filled(Function<String, Optional<String>> values) {
+        if (names().isEmpty()) {
+            return this;
+        }
+        return new Look(
+                text,
+                pattern(NAME.matcher(text)
+                        .replaceAll(found -> Matcher.quoteReplacement(
+                                values.apply(found.group(1)).map(Pattern::quote).orElse(NEVER)))));
     }
 
     /**

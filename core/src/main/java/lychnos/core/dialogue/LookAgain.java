@@ -21,7 +21,10 @@ import lychnos.core.proof.Settings;
  */
 public record LookAgain(List<Command> commands, Map<Look, String> paging) {
 
-    /** Names that mean another value on each member: at an address that members share, it is unknown whose value is shown. */
+    /**
+     * Names that mean another value on each member: at an address that members share, it is unknown whose value is
+     * shown.
+     */
     private static final Set<String> OF_ONE_MEMBER = Set.of(
             "address", "length", "mask", "gateway", "name", "member-number", "address-6", "length-6", "gateway-6");
 
@@ -32,6 +35,7 @@ public record LookAgain(List<Command> commands, Map<Look, String> paging) {
      * @param prompt where it is typed, and what is shown again afterwards
      * @param planned by what is looked for in its output, what that must be
      * @param names what people call those values
+     * @param domain that of the machine; empty where it has none
      */
     public record Command(
             String title,
@@ -39,14 +43,19 @@ public record LookAgain(List<Command> commands, Map<Look, String> paging) {
             String sends,
             List<Expected> expects,
             Map<Look, String> planned,
-            Map<Look, String> names) {
+            Map<Look, String> names,
+            String domain) {
 
         /** What its output tells. */
         public Told judge(String output) {
             List<Settings.Field> fields = new ArrayList<>();
             planned.forEach((look, value) -> {
                 String found = look.last(output).map(Look.Seen::value).orElse("not shown");
-                fields.add(new Settings.Field(names.get(look), value, found, found.equals(value)));
+                fields.add(new Settings.Field(
+                        names.get(look),
+                        value,
+                        found,
+                        Notation.same(value, found, Optional.of(domain).filter(own -> !own.isEmpty()))));
             });
             fields.sort(Comparator.comparing(Settings.Field::name));
             List<String> missing = expects.stream()
@@ -77,7 +86,8 @@ public record LookAgain(List<Command> commands, Map<Look, String> paging) {
      * @param member whose steps they are
      * @param shared whether the address is one that members share
      */
-    public static LookAgain of(Dialogue dialogue, String member, Values values, boolean shared) {
+    public static LookAgain of(Dialogue described, String member, Values values, boolean shared) {
+        Dialogue dialogue = described.filled(values::text);
         List<Command> commands = new ArrayList<>();
         List<DialogueStep> steps = dialogue.steps(member, false);
         for (int at = 0; at < steps.size(); at++) {
@@ -112,6 +122,13 @@ public record LookAgain(List<Command> commands, Map<Look, String> paging) {
                 });
             });
         }
-        return new Command(asked.title(), asked.look(), sends, asked.expects(), planned, names);
+        return new Command(
+                asked.title(),
+                asked.look(),
+                sends,
+                asked.expects(),
+                planned,
+                names,
+                values.text("domain").orElse(""));
     }
 }

@@ -14,7 +14,7 @@ import java.util.stream.Collectors;
 public final class KindDifference {
 
     /** What it is about. */
-    public enum Part {
+    public enum KindPart {
         FACT,
         ADDRESS,
         NAME,
@@ -40,30 +40,30 @@ public final class KindDifference {
      * @param before how it was; empty for what was added
      * @param after how it is; empty for what was removed
      */
-    public record Change(Part part, Sort sort, String what, String before, String after) {}
+    public record KindChange(KindPart part, Sort sort, String what, String before, String after) {}
 
-    private final List<Change> changes = new ArrayList<>();
+    private final List<KindChange> changes = new ArrayList<>();
 
     private KindDifference() {}
 
     /** Every difference, by part and in the order of the newer kind; removed ones last. */
-    public static List<Change> between(Kind before, Kind after) {
+    public static List<KindChange> between(Kind before, Kind after) {
         KindDifference all = new KindDifference();
         KindSummary was = KindSummary.of(before);
         KindSummary is = KindSummary.of(after);
         all.compare(
-                Part.FACT,
+                KindPart.FACT,
                 keyed(was.facts(), KindSummary.FactLine::title, KindDifference::text),
                 keyed(is.facts(), KindSummary.FactLine::title, KindDifference::text));
-        all.compare(Part.ADDRESS, alone(was.addresses()), alone(is.addresses()));
-        all.compare(Part.NAME, Map.of("name", text(was.name())), Map.of("name", text(is.name())));
+        all.compare(KindPart.ADDRESS, alone(was.addresses()), alone(is.addresses()));
+        all.compare(KindPart.NAME, Map.of("name", text(was.name())), Map.of("name", text(is.name())));
         all.compare(
-                Part.STEP,
-                keyed(was.setup().steps(), KindSummary.Step::title, KindDifference::text),
-                keyed(is.setup().steps(), KindSummary.Step::title, KindDifference::text));
-        all.compare(Part.CHECK, alone(was.proven()), alone(is.proven()));
-        all.compare(Part.FLOW, alone(was.flows()), alone(is.flows()));
-        all.compare(Part.LOGIN, logins(before), logins(after));
+                KindPart.STEP,
+                keyed(was.setup().steps(), KindSummary.KindStep::title, KindDifference::text),
+                keyed(is.setup().steps(), KindSummary.KindStep::title, KindDifference::text));
+        all.compare(KindPart.CHECK, alone(was.proven()), alone(is.proven()));
+        all.compare(KindPart.FLOW, alone(was.flows()), alone(is.flows()));
+        all.compare(KindPart.LOGIN, logins(before), logins(after));
         return List.copyOf(all.changes);
     }
 
@@ -72,7 +72,7 @@ public final class KindDifference {
         return before.addresses().equals(after.addresses()) && before.members().equals(after.members());
     }
 
-    private void compare(Part part, Map<String, String> before, Map<String, String> after) {
+    private void compare(KindPart part, Map<String, String> before, Map<String, String> after) {
         List<String> common =
                 before.keySet().stream().filter(after::containsKey).toList();
         List<String> kept = after.keySet().stream().filter(before::containsKey).toList();
@@ -83,21 +83,21 @@ public final class KindDifference {
             String key = each.getKey();
             String was = before.get(key);
             if (was == null) {
-                changes.add(new Change(part, Sort.ADDED, title(key), "", each.getValue()));
+                changes.add(new KindChange(part, Sort.ADDED, title(key), "", each.getValue()));
                 continue;
             }
             if (!was.equals(each.getValue())) {
-                changes.add(new Change(part, Sort.CHANGED, title(key), was, each.getValue()));
+                changes.add(new KindChange(part, Sort.CHANGED, title(key), was, each.getValue()));
             }
-            if (place.get(key) != at && part == Part.STEP && movedBehind(kept, place, at)) {
-                changes.add(
-                        new Change(part, Sort.MOVED, title(key), "place " + (place.get(key) + 1), "place " + (at + 1)));
+            if (place.get(key) != at && part == KindPart.STEP && movedBehind(kept, place, at)) {
+                changes.add(new KindChange(
+                        part, Sort.MOVED, title(key), "place " + (place.get(key) + 1), "place " + (at + 1)));
             }
             at++;
         }
         before.forEach((key, was) -> {
             if (!after.containsKey(key)) {
-                changes.add(new Change(part, Sort.REMOVED, title(key), was, ""));
+                changes.add(new KindChange(part, Sort.REMOVED, title(key), was, ""));
             }
         });
     }
@@ -141,7 +141,7 @@ public final class KindDifference {
         return name.pattern() + ", at most " + name.longest() + " characters";
     }
 
-    private static String text(KindSummary.Step step) {
+    private static String text(KindSummary.KindStep step) {
         return joined(List.of(step.answer().isEmpty() ? "" : "answers " + step.answer(), remarks(step.remarks())));
     }
 

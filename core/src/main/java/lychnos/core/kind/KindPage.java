@@ -7,9 +7,9 @@ import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import lychnos.core.kind.KindSummary.FactLine;
+import lychnos.core.kind.KindSummary.KindSetup;
+import lychnos.core.kind.KindSummary.KindStep;
 import lychnos.core.kind.KindSummary.Remark;
-import lychnos.core.kind.KindSummary.Setup;
-import lychnos.core.kind.KindSummary.Step;
 
 /** The page of a kind in the reference: its {@link KindSummary} in Markdown. */
 public final class KindPage {
@@ -90,7 +90,7 @@ public final class KindPage {
                 + summary.name().longest() + " characters.");
     }
 
-    private void setup(Setup setup) {
+    private void setup(KindSetup setup) {
         line("**First setup" + (setup.line().isEmpty() ? "" : ", at " + setup.line())
                 + (setup.oneByOne() ? ", one member after the other" : "") + "**");
         line(IntStream.range(0, setup.steps().size())
@@ -102,7 +102,7 @@ public final class KindPage {
         }
     }
 
-    private static String step(Step step) {
+    private static String step(KindStep step) {
         String remarks = step.remarks().stream().map(KindPage::text).collect(Collectors.joining("; "));
         return step.title() + (remarks.isEmpty() ? "" : " (" + remarks + ")");
     }

@@ -5,10 +5,7 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.EnumSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
@@ -16,10 +13,7 @@ import java.util.regex.Pattern;
 import lychnos.core.address.Address;
 import lychnos.core.fact.DataSize;
 import lychnos.core.fact.FactSpec;
-import lychnos.core.fact.FactType;
 import lychnos.core.fact.Secret;
-import lychnos.core.name.NamePattern;
-import lychnos.core.place.Need;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Compose;
 import org.snakeyaml.engine.v2.api.lowlevel.Parse;
@@ -167,8 +161,8 @@ public final class KindReader {
     private Kind kind(YamlPlace root) {
         root.only(KEYS);
         Members members = members(root.at("members"));
-        List<FactSpec> facts = facts(root.at("facts"));
-        List<AddressPlan> addresses = addresses(root.at("addresses"), members, facts);
+        List<FactSpec> facts = FactSpecReader.facts(root.at("facts"));
+        List<AddressPlan> addresses = AddressPlanReader.addresses(root.at("addresses"), members, facts);
         DialogueReader dialogues = new DialogueReader(facts, members, addresses);
         return new Kind(
                 root.at("kind").read(KindReader::word, "none"),
@@ -180,7 +174,7 @@ public final class KindReader {
                 root.at("bring").texts(),
                 root.at("plug").text(""),
                 addresses,
-                names(root.at("names"), addresses),
+                AddressPlanReader.names(root.at("names"), addresses),
                 setup(root.at("setup")),
                 root.at("dialogue").there() ? Optional.of(dialogues.read(root.at("dialogue"))) : Optional.empty(),
                 machine(root.at("machine")),
@@ -223,211 +217,12 @@ public final class KindReader {
         return Members.numbered(place.at("each").text(), counts);
     }
 
-    private static List<FactSpec> facts(YamlPlace place) {
-        List<FactSpec> facts = new ArrayList<>();
-        if (place.there()) {
-            place.map().forEach((name, entry) -> facts.add(fact(name, entry)));
-        }
-        own(facts, Kind.OWN_USER, "factory user", FactType.TEXT);
-        own(facts, Kind.OWN_PASSWORD, "factory password", FactType.SECRET);
-        return facts;
-    }
-
-    /** Any machine may have left the factory with a login of its own; no kind needs to say so. */
-    private static void own(List<FactSpec> facts, String name, String title, FactType type) {
-        if (facts.stream().noneMatch(fact -> fact.name().equals(name))) {
-            facts.add(new FactSpec(
-                    name,
-                    title,
-                    FactSpec.Scope.MEMBER,
-                    type,
-                    "pull-out tag, where it has its own",
-                    "",
-                    null,
-                    List.of(),
-                    Set.of(FactSpec.Trait.OPTIONAL)));
-        }
-    }
-
-    private static FactSpec fact(String name, YamlPlace place) {
-        place.only(Set.of(
-                "of",
-                "is",
-                "title",
-                "find",
-                "asked",
-                "default",
-                "choices",
-                "from",
-                "optional",
-                "permanent",
-                "same",
-                "made",
-                "policy",
-                "least"));
-        if (!WORD.matcher(name).matches()) {
-            place.fault("“" + name + "” is no name for a fact: lowercase letters, digits and hyphens.");
-        }
-        FactSpec.Scope scope = place.at("of")
-                .read(
-                        text -> switch (text) {
-                            case "unit" -> FactSpec.Scope.UNIT;
-                            case "member" -> FactSpec.Scope.MEMBER;
-                            default -> throw new IllegalArgumentException("A fact is of: unit or of: member.");
-                        },
-                        FactSpec.Scope.UNIT);
-        FactType type = place.at("is")
-                .read(
-                        text -> FactType.named(text)
-                                .orElseThrow(() ->
-                                        new IllegalArgumentException("“" + text + "” is no type of fact; possible are "
-                                                + String.join(
-                                                        ", ",
-                                                        List.of(FactType.values()).stream()
-                                                                .map(FactType::word)
-                                                                .toList())
-                                                + ".")),
-                        FactType.TEXT);
-        List<String> choices = type == FactType.SITE_RESOURCE
-                ? List.of(place.at("from").text())
-                : place.at("choices").texts();
-        if (type == FactType.CHOICE && choices.size() < 2) {
-            place.fault("A choice needs choices: [one, other].");
-        }
-        Set<FactSpec.Trait> traits = EnumSet.noneOf(FactSpec.Trait.class);
-        for (FactSpec.Trait trait : FactSpec.Trait.values()) {
-            if (place.at(trait.name().toLowerCase(java.util.Locale.ROOT)).yes(false)) {
-                traits.add(trait);
-            }
-        }
-        FactSpec spec = new FactSpec(
-                name,
-                place.at("title").text(name.replace('-', ' ')),
-                scope,
-                type,
-                place.at("find").text(""),
-                place.at("asked").text(""),
-                null,
-                choices,
-                traits);
-        String fallback = place.at("default").there() ? place.at("default").read(spec::read, "") : null;
-        YamlPlace least = place.at("least");
-        if (least.there() && type != FactType.SIZE) {
-            least.fault("Only a size has a least value.");
-        }
-        return new FactSpec(
-                name,
-                spec.title(),
-                scope,
-                type,
-                spec.find(),
-                spec.asked(),
-                fallback,
-                choices,
-                traits,
-                least.there() ? least.read(DataSize::parse, new DataSize(1)) : null);
-    }
-
-    private static List<AddressPlan> addresses(YamlPlace place, Members members, List<FactSpec> facts) {
-        List<AddressPlan> plans = new ArrayList<>();
-        for (YamlPlace entry : place.list()) {
-            entry.only(Set.of("run", "in", "start", "growth", "paths", "ipv6", "times"));
-            List<List<String>> roles = entry.at("run").list().stream()
-                    .map(item -> item.isList() ? item.texts() : List.of(item.text()))
-                    .toList();
-            if (roles.isEmpty()) {
-                entry.fault("An entry needs run: [role, role].");
-                continue;
-            }
-            List<String> networks = entry.at("in").list().stream()
-                    .map(item -> item.read(KindReader::purpose, "management"))
-                    .toList();
-            if (networks.isEmpty()) {
-                entry.fault("An entry says in which network: in: management.");
-                continue;
-            }
-            YamlPlace start = entry.at("start");
-            Need.Start begin = start.there()
-                    ? Need.Start.onMultipleOf(start.at("on-multiple-of").number(1, 256, 1))
-                    : Need.Start.ANYWHERE;
-            String growth = entry.at("growth").text("0");
-            int grow = growth.equals("members")
-                    ? AddressPlan.FOR_MEMBERS
-                    : entry.at("growth").number(0, 256, 0);
-            Need.Paths paths = entry.at("paths").there()
-                    ? entry.at("paths")
-                            .read(
-                                    text -> switch (text) {
-                                        case "halves" -> Need.Paths.HALVES;
-                                        case "alternating" -> Need.Paths.ALTERNATING;
-                                        default ->
-                                            throw new IllegalArgumentException("Two paths are halves or alternating.");
-                                    },
-                                    Need.Paths.ONE)
-                    : Need.Paths.ONE;
-            String times = entry.at("times").there() ? entry.at("times").read(text -> times(text, facts), "1") : "1";
-            AddressPlan plan = new AddressPlan(
-                    roles, networks, times, begin, grow, paths, entry.at("ipv6").yes(false));
-            try {
-                plan.need(members, members.least(), times.matches("[0-9]+") ? Integer.parseInt(times) : 2);
-                plans.add(plan);
-            } catch (IllegalArgumentException e) {
-                entry.fault("This cannot be placed: " + e.getMessage() + ".");
-            }
-        }
-        return plans;
-    }
-
-    private static String purpose(String text) {
+    static String purpose(String text) {
         if (!PURPOSES.contains(text)) {
             throw new IllegalArgumentException(
                     "“" + text + "” is no purpose of a network; possible are " + String.join(", ", PURPOSES) + ".");
         }
         return text;
-    }
-
-    private static String times(String text, List<FactSpec> facts) {
-        if (text.matches("[1-9][0-9]?")
-                || facts.stream()
-                        .anyMatch(fact -> fact.name().equals(text)
-                                && fact.type() == FactType.NUMBER
-                                && fact.scope() == FactSpec.Scope.UNIT)) {
-            return text;
-        }
-        throw new IllegalArgumentException("“" + text + "” is neither a number nor a fact of the unit that is one.");
-    }
-
-    private static Kind.Names names(YamlPlace place, List<AddressPlan> addresses) {
-        NamePattern unit = place.at("unit").read(NamePattern::parse, NamePattern.parse("{n}"));
-        Set<String> roles = new java.util.LinkedHashSet<>();
-        addresses.forEach(plan -> plan.roles().forEach(roles::addAll));
-        Map<String, NamePattern> patterns = patterns(place.at("roles"), roles);
-        for (String role : roles) {
-            if (!patterns.containsKey(role)) {
-                if (roles.size() > 1) {
-                    place.fault("The role “" + role + "” has no pattern for its name under roles.");
-                }
-                patterns.put(role, NamePattern.forRole("{unit}"));
-            }
-        }
-        return new Kind.Names(
-                unit,
-                patterns,
-                patterns(place.at("aliases"), roles),
-                place.at("longest").number(1, 63, 63));
-    }
-
-    private static Map<String, NamePattern> patterns(YamlPlace place, Set<String> roles) {
-        Map<String, NamePattern> patterns = new LinkedHashMap<>();
-        if (place.there()) {
-            place.map().forEach((role, entry) -> {
-                if (!roles.contains(role)) {
-                    entry.fault("No address has the role “" + role + "”.");
-                }
-                patterns.put(role, entry.read(NamePattern::forRole, NamePattern.forRole("{unit}")));
-            });
-        }
-        return patterns;
     }
 
     private static Kind.Setup setup(YamlPlace place) {
@@ -517,12 +312,22 @@ public final class KindReader {
     }
 
     private static Kind.Waits waits(YamlPlace place) {
-        Duration about = place.at("about").read(KindReader::duration, Duration.ofMinutes(1));
+        Duration about = about(place);
+        return new Kind.Waits(about, atMost(place, about));
+    }
+
+    /** How long something usually takes. */
+    static Duration about(YamlPlace place) {
+        return place.at("about").read(KindReader::duration, Duration.ofMinutes(1));
+    }
+
+    /** How long it takes at most. */
+    static Duration atMost(YamlPlace place, Duration about) {
         Duration atMost = place.at("at-most").read(KindReader::duration, Duration.ofMinutes(10));
         if (atMost.compareTo(about) < 0) {
             place.at("at-most").fault("The longest time is shorter than the usual one.");
         }
-        return new Kind.Waits(about, atMost);
+        return atMost;
     }
 
     static Duration duration(String text) {

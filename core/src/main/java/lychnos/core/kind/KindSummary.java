@@ -31,7 +31,7 @@ public record KindSummary(
         List<FactLine> facts,
         List<String> addresses,
         NameLine name,
-        Setup setup,
+        KindSetup setup,
         List<String> proven,
         String restart,
         List<String> flows) {
@@ -97,7 +97,7 @@ public record KindSummary(
      * @param answer what is sent, or entered in which field of a page, with the names of values in braces; empty for a
      * step that sends nothing
      */
-    public record Step(String title, List<Remark> remarks, String answer) {}
+    public record KindStep(String title, List<Remark> remarks, String answer) {}
 
     /**
      * A first setup.
@@ -105,7 +105,7 @@ public record KindSummary(
      * @param line the settings of its line, or empty where it has none
      * @param wipe the titles of the steps that make a used one blank first
      */
-    public record Setup(String line, boolean oneByOne, List<Step> steps, List<String> wipe) {}
+    public record KindSetup(String line, boolean oneByOne, List<KindStep> steps, List<String> wipe) {}
 
     /** Reads a kind. */
     public static KindSummary of(Kind kind) {
@@ -118,7 +118,7 @@ public record KindSummary(
                         .toList(),
                 kind.addresses().stream().map(plan -> addresses(kind, plan)).toList(),
                 new NameLine(kind.names().unit().toString(), kind.names().longest()),
-                kind.dialogue().map(KindSummary::setup).orElse(new Setup("", false, List.of(), List.of())),
+                kind.dialogue().map(KindSummary::setup).orElse(new KindSetup("", false, List.of(), List.of())),
                 proven(kind),
                 "A restart takes " + KindReader.text(kind.waits().about()) + ", and is a fault after "
                         + KindReader.text(kind.waits().atMost()) + ".",
@@ -212,8 +212,8 @@ public record KindSummary(
         return together + " in " + String.join(", ", plan.networks()) + ": " + String.join(", ", roles) + more + ".";
     }
 
-    private static Setup setup(Dialogue dialogue) {
-        List<Step> steps = Stream.of(
+    private static KindSetup setup(Dialogue dialogue) {
+        List<KindStep> steps = Stream.of(
                         dialogue.pages().stream()
                                 .filter(DialogueStep.Remote::first)
                                 .map(KindSummary::step),
@@ -221,14 +221,14 @@ public record KindSummary(
                         dialogue.pages().stream().filter(page -> !page.first()).map(KindSummary::step))
                 .flatMap(each -> each)
                 .toList();
-        return new Setup(
+        return new KindSetup(
                 dialogue.setup().isEmpty() ? "" : dialogue.line().toString(),
                 dialogue.oneByOne(),
                 steps,
                 dialogue.wipe().stream().map(DialogueStep::title).toList());
     }
 
-    private static Step step(DialogueStep step) {
+    private static KindStep step(DialogueStep step) {
         List<Remark> all = new ArrayList<>();
         String answer = "";
         if (!step.on().isEmpty()) {
@@ -250,7 +250,7 @@ public record KindSummary(
                 all.add(usually(remote.usually(), remote.longest()));
             }
         }
-        return new Step(step.title(), List.copyOf(all), answer);
+        return new KindStep(step.title(), List.copyOf(all), answer);
     }
 
     /** What is entered on a page, by the labels of its fields. */

@@ -16,8 +16,8 @@ import lychnos.core.address.Address;
 import lychnos.core.address.AddressRun;
 
 /**
- * Finds addresses for units in a number of {@link FreeSpace}s. Nothing is changed outside of it: it proposes, the database
- * decides.
+ * Finds addresses for units in a number of {@link FreeSpace}s. Nothing is changed outside of it: it proposes, the
+ * database decides.
  *
  * <p>Structure and cost. Every network is a bit a host number ({@link FreeMap}). A need that lies in several networks,
  * in two halves of one, or in IPv4 and IPv6 alike, is one run of host numbers that must be free in each of these.

@@ -97,9 +97,10 @@ public record Verdict(
                         verdict.height,
                         null,
                         verdict.height > 1
-                                ? "The portal answers and reports its targets. The machine is identified at the address where it is "
-                                        + "managed."
-                                : "The address answers. It is a data address; the machine is identified at its management address.",
+                                ? "The portal answers and reports its targets. The machine is identified at the "
+                                        + "address where it is managed."
+                                : "The address answers. It is a data address; the machine is identified at its "
+                                        + "management address.",
                         "",
                         verdict.height > 0,
                         null,

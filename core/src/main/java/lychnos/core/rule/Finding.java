@@ -1,5 +1,7 @@
 package lychnos.core.rule;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * Something that would go wrong.
  *
@@ -10,12 +12,12 @@ package lychnos.core.rule;
  * @param about which network or unit it is about
  * @param fix what would fix it at once, or null where only a person can
  */
-public record Finding(String code, boolean blocks, String what, String why, About about, Fix fix) {
+public record Finding(String code, boolean blocks, String what, String why, About about, @Nullable Fix fix) {
 
     /**
      * What a finding is about; each id is null where it is about no such thing.
      */
-    public record About(Long networkId, Long unitId) {
+    public record About(@Nullable Long networkId, @Nullable Long unitId) {
 
         public static final About SITE = new About(null, null);
 

@@ -16,12 +16,12 @@ final class ForeignPrefix implements Rule {
         return plan.ours()
                 .filter(network ->
                         !plan.lab() && foreign.stream().anyMatch(prefix -> prefix.overlaps(network.prefix())))
-                .map(
-                        network -> Finding.blocks(
-                                "foreign-prefix",
-                                Finding.About.network(network),
-                                network.prefix() + " is reserved for documentation or for the local host",
-                                "Routers do not forward it (RFC 5737, RFC 3849, RFC 1122). It was probably copied from an example."))
+                .map(network -> Finding.blocks(
+                        "foreign-prefix",
+                        Finding.About.network(network),
+                        network.prefix() + " is reserved for documentation or for the local host",
+                        "Routers do not forward it (RFC 5737, RFC 3849, RFC 1122). It was probably "
+                                + "copied from an example."))
                 .toList();
     }
 }

@@ -10,12 +10,12 @@ final class GatewayOutsidePrefix implements Rule {
         return plan.ours()
                 .filter(network ->
                         network.gateway() != null && !network.prefix().hosts().contains(network.gateway()))
-                .map(
-                        network -> Finding.blocks(
-                                "gateway-outside",
-                                Finding.About.network(network),
-                                "Gateway " + network.gateway() + " is not a host address of " + network.prefix(),
-                                "A unit with this gateway cannot be reached from other networks. Correct the gateway or the prefix."))
+                .map(network -> Finding.blocks(
+                        "gateway-outside",
+                        Finding.About.network(network),
+                        "Gateway " + network.gateway() + " is not a host address of " + network.prefix(),
+                        "A unit with this gateway cannot be reached from other networks. Correct the "
+                                + "gateway or the prefix."))
                 .toList();
     }
 }

@@ -15,7 +15,8 @@ final class NoMasterSubnetManager implements Rule {
                                 "no-subnet-manager",
                                 Finding.About.unit(entry.getValue().get(0)),
                                 "Fabric " + entry.getKey() + " has no master subnet manager",
-                                "Without a master, no port of the fabric comes up. Make exactly one gateway the master.")
+                                "Without a master, no port of the fabric comes up. Make exactly one gateway the "
+                                        + "master.")
                         .fixedBy(Fix.setFact(
                                 "Make " + entry.getValue().get(0).name() + " master",
                                 entry.getValue().get(0),

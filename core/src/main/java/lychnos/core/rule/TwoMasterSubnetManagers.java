@@ -15,8 +15,8 @@ final class TwoMasterSubnetManagers implements Rule {
                                         "two-subnet-managers",
                                         Finding.About.unit(unit),
                                         "Fabric " + entry.getKey() + " has a second master: " + unit.name(),
-                                        "Two masters assign the same local identifiers, and ports become unstable. Make one "
-                                                + "the master, the others standby.")
+                                        "Two masters assign the same local identifiers, and ports become "
+                                                + "unstable. Make one the master, the others standby.")
                                 .fixedBy(Fix.setFact(
                                         "Make " + unit.name() + " standby", unit, "", "subnet-manager", "standby"))))
                 .toList();

@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
+import java.util.Optional;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
@@ -62,6 +63,33 @@ class PrefixTest {
         assertTrue(prefix.contains(address));
         assertFalse(prefix.contains(Address.v4(address.low() ^ 1L << 32 - length)));
         assertTrue(prefix.contains(Address.v4(address.low() ^ 1L << 31 - length)));
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "0, ::, ffff:ffff:ffff:ffff:ffff:ffff:ffff:ffff",
+        "1, 8000::, ffff:ffff:ffff:ffff:ffff:ffff:ffff:ffff",
+        "48, fd40:a4da:1::, fd40:a4da:1:ffff:ffff:ffff:ffff:ffff",
+        "63, fd40:a4da:1:8::, fd40:a4da:1:9:ffff:ffff:ffff:ffff",
+        "64, fd40:a4da:1:9::, fd40:a4da:1:9:ffff:ffff:ffff:ffff",
+        "65, fd40:a4da:1:9:8000::, fd40:a4da:1:9:ffff:ffff:ffff:ffff",
+        "127, fd40:a4da:1:9:ffff::76, fd40:a4da:1:9:ffff::77",
+        "128, fd40:a4da:1:9:ffff::77, fd40:a4da:1:9:ffff::77",
+    })
+    void everyLengthOfIpv6HasItsEnds(int length, String first, String last) {
+        Address address = Address.parse("fd40:a4da:1:9:ffff::77");
+        Prefix prefix = Prefix.around(length == 1 ? Address.parse("8000::1") : address, length);
+        assertEquals(first, prefix.network().toString());
+        assertEquals(last, prefix.last().toString());
+    }
+
+    @Test
+    void aMaskHasItsOnesAtTheLeft() {
+        assertEquals(Optional.of(24), Prefix.lengthOfMask(Address.parse("255.255.255.0")));
+        assertEquals(Optional.of(0), Prefix.lengthOfMask(Address.parse("0.0.0.0")));
+        assertEquals(Optional.of(32), Prefix.lengthOfMask(Address.parse("255.255.255.255")));
+        assertEquals(Optional.empty(), Prefix.lengthOfMask(Address.parse("255.0.255.0")));
+        assertEquals(Optional.empty(), Prefix.lengthOfMask(Address.parse("ffff::")));
     }
 
     @Test

@@ -30,6 +30,19 @@ class RunTest {
                 .contains("reversed"));
     }
 
+    @ParameterizedTest
+    @CsvSource({
+        "10.40.8.10-20, 10.40.8.20-30, true",
+        "10.40.8.10-20, 10.40.8.21-30, false",
+        "10.40.8.10-20, 10.40.8.12-13, true",
+        "10.40.8.10, 10.40.8.10, true",
+        "10.40.8.10-20, fd40:a4da:1::10, false",
+    })
+    void touchingEndsOverlapOnlyIfShared(String one, String other, boolean overlaps) {
+        assertEquals(overlaps, AddressRun.parse(one).overlaps(AddressRun.parse(other)));
+        assertEquals(overlaps, AddressRun.parse(other).overlaps(AddressRun.parse(one)));
+    }
+
     @Test
     void neverMixesFamilies() {
         assertThrows(MalformedAddress.class, () -> AddressRun.parse("10.40.8.1-fd40::1"));

@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 
 import java.util.List;
 import java.util.Random;
+import lychnos.core.Rounds;
 import lychnos.core.fact.Secret;
 import org.junit.jupiter.api.Test;
 
@@ -35,7 +36,7 @@ class BlankerTest {
     @Test
     void noCutLetsAWordThrough() {
         Random random = new Random(3);
-        for (int round = 0; round < 500; round++) {
+        for (int round = 0; round < Rounds.of(500); round++) {
             String text =
                     "a".repeat(random.nextInt(5)) + WORD + "Hn4".repeat(random.nextInt(3)) + WORD + "orrel-orrel-9";
             StringBuilder seen = new StringBuilder();

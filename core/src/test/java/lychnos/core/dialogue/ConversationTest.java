@@ -6,7 +6,11 @@ import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
+import lychnos.core.Rounds;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Conversation.State;
 import lychnos.core.dialogue.Hold.Why;
@@ -56,7 +60,7 @@ class ConversationTest {
     @Test
     void theSameInAnyPieces() {
         Random random = new Random(11);
-        for (int round = 0; round < 200; round++) {
+        for (int round = 0; round < Rounds.of(200); round++) {
             Stage stage = new Stage(Mode.RUN);
             String text = Stage.GREETING;
             for (int at = 0; at < text.length(); ) {
@@ -119,6 +123,29 @@ class ConversationTest {
         Stage stage = new Stage(Mode.RUN).after(10);
         assertEquals(Why.SILENT, stage.why());
         assertEquals("", stage.sent());
+    }
+
+    @Test
+    void aPatternMayHaveValuesInIt() {
+        Look look = Look.parse("/^{name}\\.{domain}> *$/");
+        assertEquals(Set.of("name", "domain"), look.names());
+        assertFalse(look.in("ard-fic-1.ardal.example> "), "not before its values are known");
+        Map<String, String> values = Map.of("name", "ard-fic-1", "domain", "ardal.example");
+        Look filled = look.filled(name -> Optional.ofNullable(values.get(name)));
+        assertTrue(filled.in("ard-fic-1.ardal.example> "));
+        assertFalse(filled.in("ard-fic-1.ardalXexample> "), "a value stands letter by letter");
+        assertTrue(Look.parse("/a{2}\\p{Alpha}\\p{javaLowerCase}/").in("aabc"), "these braces are no names");
+        assertEquals(Set.of(), Look.parse("{name}").names(), "only a pattern has values");
+    }
+
+    @Test
+    void aMachineThatFallsSilentIsLookedAtByAPerson() {
+        Stage stage = atAddress().asks("Address [none]: ", "10.40.8.41/24\r").says("10.40.8.41/24\r\n");
+        assertNull(stage.after(110).why());
+        assertEquals(Why.SILENT, stage.after(15).why());
+        assertEquals("", stage.sent());
+        stage.says("Next hop [none]: ").after(1);
+        assertEquals("10.40.8.1\r", stage.sent(), "it continues when the machine does");
     }
 
     @Test
@@ -600,7 +627,7 @@ class ConversationTest {
             "\u001b[2J",
             "\u001b[99;99H"
         };
-        for (int round = 0; round < 300; round++) {
+        for (int round = 0; round < Rounds.of(300); round++) {
             Stage stage = new Stage(Mode.values()[random.nextInt(3)]);
             for (int i = 0; i < 60; i++) {
                 switch (random.nextInt(9)) {

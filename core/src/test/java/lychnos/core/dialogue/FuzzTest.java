@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import lychnos.core.Rounds;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.KindReader;
 import org.junit.jupiter.api.Test;
@@ -53,7 +54,7 @@ class FuzzTest {
                 .toList();
         Runtime memory = Runtime.getRuntime();
         int sentSecrets = 0;
-        for (int fed = 0; fed < LINES; fed += PER_CONVERSATION) {
+        for (int fed = 0; fed < Rounds.of(LINES); fed += PER_CONVERSATION) {
             sentSecrets += one(dialogues.get(random.nextInt(dialogues.size())), corpus, random);
         }
         assertTrue(sentSecrets > 0, "some rounds must come as far as a password, or nothing was tried");

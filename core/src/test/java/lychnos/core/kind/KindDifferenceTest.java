@@ -5,8 +5,8 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.util.List;
-import lychnos.core.kind.KindDifference.Change;
-import lychnos.core.kind.KindDifference.Part;
+import lychnos.core.kind.KindDifference.KindChange;
+import lychnos.core.kind.KindDifference.KindPart;
 import lychnos.core.kind.KindDifference.Sort;
 import org.junit.jupiter.api.Test;
 
@@ -15,7 +15,7 @@ class KindDifferenceTest {
 
     private static final String HOST = KindReader.asWritten("hypervisor-host");
 
-    private static List<Change> after(String change, String to) {
+    private static List<KindChange> after(String change, String to) {
         assertTrue(HOST.contains(change), change);
         return KindDifference.between(KindReader.read(HOST), KindReader.read(HOST.replace(change, to)));
     }
@@ -30,14 +30,14 @@ class KindDifferenceTest {
     @Test
     void aQuestionIsAddedRemovedAndAnsweredOtherwise() {
         String gateway = "    - { row: Gateway, asked: \"Next hop\", answer: \"{gateway}\" }\n";
-        Change added = after(
+        KindChange added = after(
                         gateway, gateway + "    - { row: Banner, asked: \"Words\", answer: Ardal, title: banner }\n")
                 .get(0);
-        assertEquals(new Change(Part.STEP, Sort.ADDED, "banner", "", "answers Ardal"), added);
+        assertEquals(new KindChange(KindPart.STEP, Sort.ADDED, "banner", "", "answers Ardal"), added);
         assertEquals(Sort.REMOVED, after(gateway, "").get(0).sort());
-        Change changed = after("answer: \"{vlan}\", suggested: yes", "answer: \"0\", suggested: yes")
+        KindChange changed = after("answer: \"{vlan}\", suggested: yes", "answer: \"0\", suggested: yes")
                 .get(0);
-        assertEquals(new Change(Part.STEP, Sort.CHANGED, "own VLAN", "answers {vlan}", "answers 0"), changed);
+        assertEquals(new KindChange(KindPart.STEP, Sort.CHANGED, "own VLAN", "answers {vlan}", "answers 0"), changed);
     }
 
     @Test
@@ -46,7 +46,7 @@ class KindDifferenceTest {
                 + "management links }\n";
         String vlan = "    - { row: VLAN, asked: \"Tag, 0 for none\", answer: \"{vlan}\", suggested: yes, title: own "
                 + "VLAN }\n";
-        List<Change> moved = after(links + vlan, vlan + links);
+        List<KindChange> moved = after(links + vlan, vlan + links);
         assertEquals(1, moved.size(), moved::toString);
         assertEquals(Sort.MOVED, moved.get(0).sort());
         assertEquals("own VLAN", moved.get(0).what());
@@ -55,18 +55,19 @@ class KindDifferenceTest {
     @Test
     void factsNamesChecksAndLoginsAreCompared() {
         assertEquals(
-                Part.FACT,
+                KindPart.FACT,
                 after("  disk: {", "  label: { of: unit, is: text, title: asset label }\n  disk: {")
                         .get(0)
                         .part());
         assertEquals(
-                Part.NAME,
+                KindPart.NAME,
                 after("{site}-{kind}-{n:2}", "{site}-{kind}-{n:3}").get(0).part());
         assertEquals(
-                Part.CHECK, after("shut: [ 23 ]", "shut: [ 23, 80 ]").get(0).part());
+                KindPart.CHECK, after("shut: [ 23 ]", "shut: [ 23, 80 ]").get(0).part());
         assertEquals(
-                Part.LOGIN, after("phrase: greenup", "phrase: other").get(0).part());
-        assertEquals(Part.FLOW, after("port: udp 123", "port: udp 124").get(0).part());
+                KindPart.LOGIN, after("phrase: greenup", "phrase: other").get(0).part());
+        assertEquals(
+                KindPart.FLOW, after("port: udp 123", "port: udp 124").get(0).part());
     }
 
     @Test

@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import lychnos.core.Rounds;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -67,7 +68,7 @@ class RoundOrderTest {
      */
     @Test
     void holdsItsPromisesInEveryPlay() {
-        for (int seed = 0; seed < 300; seed++) {
+        for (int seed = 0; seed < Rounds.of(300); seed++) {
             Random random = new Random(seed);
             List<RunState> states = read("w".repeat(1 + random.nextInt(12)));
             int width = 1 + random.nextInt(4);

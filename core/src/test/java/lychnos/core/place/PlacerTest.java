@@ -74,6 +74,20 @@ class PlacerTest {
     }
 
     @Test
+    void whatCannotBePlacedAsAWholeTakesNothing() {
+        Placer placer = new Placer(List.of(ground(List.of(AddressRun.parse("10.40.8.101-108")), List.of())));
+        assertInstanceOf(NoFit.class, placer.place(List.of(run(3, 1, 0), run(9, 1, 0))));
+        assertEquals(8, placer.left("management"));
+        assertEquals(
+                "10.40.8.101",
+                addresses(placed(placer.place(List.of(run(3, 1, 0))))).get(0));
+        assertInstanceOf(NoFit.class, placer.place(List.of(run(2, 1, 0), run(4, 1, 0))));
+        assertEquals(
+                "10.40.8.104",
+                addresses(placed(placer.place(List.of(run(5, 1, 0))))).get(0));
+    }
+
+    @Test
     void neverGivesGatewayNetworkOrBroadcast() {
         Placer placer = new Placer(List.of(ground(List.of(NETWORK.run()), List.of())));
         assertEquals(253, placer.left("management"));

@@ -52,6 +52,21 @@ class ChainTest {
     }
 
     @Test
+    void aMissingLinkIsToldFromAnExchangedOne() {
+        List<Link> links = chain(6);
+        Link exchanged = Link.after(links.get(1), "journal", CanonicalJson.digest("another"));
+        links.set(2, exchanged);
+        Chain.Break broken = Chain.broken(links).orElseThrow();
+        assertEquals(4, broken.number());
+        assertEquals("It does not go on from the link before it.", broken.why());
+        links = chain(6);
+        links.remove(2);
+        broken = Chain.broken(links).orElseThrow();
+        assertEquals(4, broken.number());
+        assertEquals("The link before it is missing.", broken.why());
+    }
+
+    @Test
     void theFirstLinkGoesOnFromNothing() {
         Link odd = Link.after(
                 new Link(0, "journal", "", "", CanonicalJson.digest("before the beginning")),

@@ -1,0 +1,195 @@
+package lychnos.core.kind;
+
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import lychnos.core.dialogue.Look;
+import lychnos.core.dialogue.Template;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
+
+/**
+ * The names that a dialogue may use as placeholders: facts of its kind, addresses of roles, what is given for every
+ * machine, and what earlier steps have read.
+ */
+final class DialogueNames {
+
+    /** What an answer may name besides facts: what a member is given in Allocate, and where it leans. */
+    static final List<String> GIVEN = List.of(
+            "address",
+            "length",
+            "mask",
+            "gateway",
+            "address-6",
+            "length-6",
+            "gateway-6",
+            "vlan",
+            "name",
+            "member-number",
+            "domain",
+            "unit",
+            "name-server-1",
+            "name-server-2",
+            "time-server-1",
+            "time-server-2",
+            "time-server-3",
+            "factory.user",
+            "factory.phrase",
+            "mail-relay",
+            "proxy",
+            "proxy-port",
+            "proxy-user",
+            "proxy-word");
+
+    private static final List<String> OF_ROLE = List.of("address", "name", "address-6", "length", "mask", "gateway");
+
+    /** The log-in that the maker ships for one way in. */
+    private static final Pattern FACTORY = Pattern.compile("factory\\.[a-z]+\\.(user|phrase)");
+
+    /** Roles that stand as often as a fact says are known to a dialogue up to this number. */
+    private static final int MOST_REPEATED = 32;
+
+    private static final Pattern GROUP = Pattern.compile("\\(\\?<([a-zA-Z][a-zA-Z0-9]*)>");
+
+    private final List<FactSpec> facts;
+    private final Members members;
+    private final Set<String> roles;
+    private final Set<String> told = new HashSet<>();
+
+    DialogueNames(List<FactSpec> facts, Members members, List<AddressPlan> addresses) {
+        this.facts = facts;
+        this.members = members;
+        roles = addresses.stream()
+                .flatMap(plan -> plan.roles(members.most(), MOST_REPEATED).stream())
+                .map(role -> role.name(members.labels()))
+                .collect(Collectors.toSet());
+    }
+
+    /** From here on a dialogue may use these, which a step reads. */
+    void read(Collection<String> names) {
+        told.addAll(names);
+    }
+
+    /** The facts of an answer. */
+    Stream<FactSpec> facts(Template answer) {
+        return facts.stream().filter(fact -> answer.names().contains(fact.name()));
+    }
+
+    /** The name of a password, in braces as everywhere. */
+    String password(YamlPlace place) {
+        Template template = template(place);
+        if (!secret(template) || !alone(template)) {
+            place.fault("A password stands alone, such as {web-word} or {factory.web.phrase}.");
+            return "";
+        }
+        return template.names().iterator().next();
+    }
+
+    static Set<String> groups(Look look) {
+        Set<String> groups = new HashSet<>();
+        Matcher matcher = GROUP.matcher(look.toString());
+        while (matcher.find()) {
+            groups.add(matcher.group(1));
+        }
+        return groups;
+    }
+
+    /** What is looked for on the line. The values in it are those that are known before the first step. */
+    Look look(YamlPlace place) {
+        return known(place, DialogueReader.look(place));
+    }
+
+    /**
+     * The same for what is looked for in a key.
+     *
+     * @throws IllegalArgumentException for a pattern that is none
+     */
+    Look look(YamlPlace place, String key) {
+        return known(place, Look.parse(key));
+    }
+
+    private Look known(YamlPlace place, Look look) {
+        for (String name : look.names()) {
+            if (told.contains(name) || !known(name)) {
+                place.fault("Unknown placeholder “" + name
+                        + "” in a pattern: neither a fact of this kind nor an address of a role.");
+            }
+        }
+        return look;
+    }
+
+    Template template(YamlPlace place) {
+        Template template = place.read(Template::parse, new Template(""));
+        for (String name : template.names()) {
+            if (!known(name)) {
+                place.fault("Unknown placeholder “" + name
+                        + "”: not a fact of this kind, not an address of a role, and not a value that an earlier "
+                        + "step reads.");
+            }
+        }
+        return template;
+    }
+
+    boolean known(String name) {
+        if (GIVEN.contains(name)
+                || FACTORY.matcher(name).matches()
+                || told.contains(name)
+                || facts.stream().anyMatch(fact -> fact.name().equals(name))) {
+            return true;
+        }
+        int dot = name.indexOf('.');
+        if (dot < 0) {
+            return false;
+        }
+        String before = name.substring(0, dot).replace('-', ' ');
+        String behind = name.substring(dot + 1);
+        return ofRole(before) && OF_ROLE.contains(behind) || members.labels().contains(before) && told.contains(behind);
+    }
+
+    /** Whether there is such a role, of the unit or of each member. */
+    boolean ofRole(String role) {
+        return roles.contains(role) || members.labels().stream().anyMatch(label -> roles.contains(label + " " + role));
+    }
+
+    boolean secret(Template template) {
+        return template.names().stream()
+                .anyMatch(name -> name.equals("proxy-word")
+                        || name.startsWith("factory.") && name.endsWith("phrase")
+                        || facts.stream().anyMatch(fact -> fact.name().equals(name) && fact.type() == FactType.SECRET));
+    }
+
+    static boolean alone(Template template) {
+        return template.names().size() == 1
+                && template.text().equals("{" + template.names().iterator().next() + "}");
+    }
+
+    String on(YamlPlace entry) {
+        return member(entry.at("on"), entry.at("on").text(""));
+    }
+
+    /** The members that something is done on, several or one; an empty text for all of them. */
+    Stream<String> each(YamlPlace entry) {
+        YamlPlace on = entry.at("on");
+        return on.isList() ? on.texts().stream().map(label -> member(on, label)) : Stream.of(on(entry));
+    }
+
+    String member(YamlPlace place, String label) {
+        if (!label.isEmpty() && !members.labels().contains(label)) {
+            place.fault("No member is called “" + label + "”.");
+        }
+        return label;
+    }
+
+    String title(String name) {
+        return facts.stream()
+                .filter(fact -> fact.name().equals(name))
+                .map(FactSpec::title)
+                .findFirst()
+                .orElse(name.replace('-', ' ').replace('.', ' '));
+    }
+}

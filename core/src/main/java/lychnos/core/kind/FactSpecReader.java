@@ -1,0 +1,123 @@
+package lychnos.core.kind;
+
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import java.util.regex.Pattern;
+import lychnos.core.fact.DataSize;
+import lychnos.core.fact.FactSpec;
+import lychnos.core.fact.FactType;
+
+/** Reads the facts of a kind from its description. */
+final class FactSpecReader {
+
+    private static final Pattern WORD = Pattern.compile("[a-z][a-z0-9-]{0,39}");
+
+    private FactSpecReader() {}
+
+    static List<FactSpec> facts(YamlPlace place) {
+        List<FactSpec> facts = new ArrayList<>();
+        if (place.there()) {
+            place.map().forEach((name, entry) -> facts.add(fact(name, entry)));
+        }
+        own(facts, Kind.OWN_USER, "factory user", FactType.TEXT);
+        own(facts, Kind.OWN_PASSWORD, "factory password", FactType.SECRET);
+        return facts;
+    }
+
+    /** Any machine may have left the factory with a login of its own; no kind needs to say so. */
+    private static void own(List<FactSpec> facts, String name, String title, FactType type) {
+        if (facts.stream().noneMatch(fact -> fact.name().equals(name))) {
+            facts.add(new FactSpec(
+                    name,
+                    title,
+                    FactSpec.Scope.MEMBER,
+                    type,
+                    "pull-out tag, where it has its own",
+                    "",
+                    null,
+                    List.of(),
+                    Set.of(FactSpec.Trait.OPTIONAL)));
+        }
+    }
+
+    private static FactSpec fact(String name, YamlPlace place) {
+        place.only(Set.of(
+                "of",
+                "is",
+                "title",
+                "find",
+                "asked",
+                "default",
+                "choices",
+                "from",
+                "optional",
+                "permanent",
+                "same",
+                "made",
+                "policy",
+                "least"));
+        if (!WORD.matcher(name).matches()) {
+            place.fault("“" + name + "” is no name for a fact: lowercase letters, digits and hyphens.");
+        }
+        FactSpec.Scope scope = place.at("of")
+                .read(
+                        text -> switch (text) {
+                            case "unit" -> FactSpec.Scope.UNIT;
+                            case "member" -> FactSpec.Scope.MEMBER;
+                            default -> throw new IllegalArgumentException("A fact is of: unit or of: member.");
+                        },
+                        FactSpec.Scope.UNIT);
+        FactType type = place.at("is")
+                .read(
+                        text -> FactType.named(text)
+                                .orElseThrow(() ->
+                                        new IllegalArgumentException("“" + text + "” is no type of fact; possible are "
+                                                + String.join(
+                                                        ", ",
+                                                        List.of(FactType.values()).stream()
+                                                                .map(FactType::word)
+                                                                .toList())
+                                                + ".")),
+                        FactType.TEXT);
+        List<String> choices = type == FactType.SITE_RESOURCE
+                ? List.of(place.at("from").text())
+                : place.at("choices").texts();
+        if (type == FactType.CHOICE && choices.size() < 2) {
+            place.fault("A choice needs choices: [one, other].");
+        }
+        Set<FactSpec.Trait> traits = EnumSet.noneOf(FactSpec.Trait.class);
+        for (FactSpec.Trait trait : FactSpec.Trait.values()) {
+            if (place.at(trait.name().toLowerCase(java.util.Locale.ROOT)).yes(false)) {
+                traits.add(trait);
+            }
+        }
+        FactSpec spec = new FactSpec(
+                name,
+                place.at("title").text(name.replace('-', ' ')),
+                scope,
+                type,
+                place.at("find").text(""),
+                place.at("asked").text(""),
+                null,
+                choices,
+                traits);
+        String fallback = place.at("default").there() ? place.at("default").read(spec::read, "") : null;
+        YamlPlace least = place.at("least");
+        if (least.there() && type != FactType.SIZE) {
+            least.fault("Only a size has a least value.");
+        }
+        return new FactSpec(
+                name,
+                spec.title(),
+                scope,
+                type,
+                spec.find(),
+                spec.asked(),
+                fallback,
+                choices,
+                traits,
+                least.there() ? least.read(DataSize::parse, new DataSize(1)) : null);
+    }
+}

@@ -1,0 +1,176 @@
+package lychnos.core.kind;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Stream;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.dialogue.DialogueStep;
+import lychnos.core.dialogue.DialogueStep.Mark;
+import lychnos.core.dialogue.Template;
+
+/** Reads the pages of a dialogue, and the controllers that are set up between them. */
+final class PageReader {
+
+    private final DialogueNames names;
+
+    PageReader(DialogueNames names) {
+        this.names = names;
+    }
+
+    /** Pages and controllers in order; those before the line's dialogue come first. */
+    List<DialogueStep.Remote> read(YamlPlace dialogue) {
+        return Stream.concat(
+                        dialogue.at("before").list().stream().flatMap(entry -> pages(entry, true)),
+                        dialogue.at("pages").list().stream()
+                                .flatMap(entry ->
+                                        entry.at("controller").there() ? controllers(entry) : pages(entry, false)))
+                .toList();
+    }
+
+    Dialogue.PageInterface pageInterface(YamlPlace place) {
+        place.only(Set.of("at", "user", "phrase", "first", "identify"));
+        YamlPlace identify = place.at("identify");
+        identify.only(Set.of("resource", "must"));
+        Map<String, Template> must = new LinkedHashMap<>();
+        if (identify.at("must").there()) {
+            identify.at("must").map().forEach((at, value) -> must.put(pointer(value, at), names.template(value)));
+        }
+        if (must.isEmpty()) {
+            place.fault("An interface must identify the machine before anything is written: identify: { resource: "
+                    + "/about, must: { /serial: \"{serial}\" } }.");
+        }
+        return new Dialogue.PageInterface(
+                names.template(place.at("at")),
+                names.template(place.at("user")),
+                names.password(place.at("phrase")),
+                names.password(place.at("first")),
+                identify.at("resource").text("/"),
+                must);
+    }
+
+    /** One for each member that it is done on, where those are named. */
+    private Stream<DialogueStep.Remote> pages(YamlPlace entry, boolean first) {
+        return names.each(entry).map(member -> page(entry, first, member));
+    }
+
+    private Stream<DialogueStep.Remote> controllers(YamlPlace entry) {
+        return names.each(entry).map(member -> controller(entry, member));
+    }
+
+    private DialogueStep.Controller controller(YamlPlace entry, String member) {
+        entry.only(Set.of("controller", "on", "role", "mac", "serial", "user", "phrase", "first", "about", "at-most"));
+        String role = entry.at("role").text("");
+        if (!names.ofRole(role)) {
+            entry.at("role").fault("No address of this kind has the role “" + role + "”.");
+        }
+        Duration about = KindReader.about(entry);
+        return new DialogueStep.Controller(
+                entry.at("controller").text("controller"),
+                member,
+                role,
+                names.template(entry.at("mac")),
+                names.template(entry.at("serial")),
+                names.template(entry.at("user")),
+                names.password(entry.at("phrase")),
+                names.password(entry.at("first")),
+                about,
+                KindReader.atMost(entry, about));
+    }
+
+    private DialogueStep.Page page(YamlPlace entry, boolean first, String on) {
+        entry.only(Set.of(
+                "page",
+                "open",
+                "fields",
+                "on",
+                "resource",
+                "after",
+                "shows",
+                "waits",
+                "tells",
+                "permanent",
+                "destroys",
+                "terms",
+                "restarts",
+                "proves"));
+        Map<String, DialogueStep.Field> fields = new LinkedHashMap<>();
+        entry.at("fields").map().forEach((label, value) -> fields.put(label, field(value)));
+        if (fields.isEmpty()) {
+            entry.fault("A page has fields: with at least one of them.");
+        }
+        String resource = entry.at("resource").text("");
+        if (!resource.isEmpty() && !resource.matches("/[a-zA-Z0-9/_.-]*")) {
+            entry.at("resource").fault("A resource is a path that starts with a slash, such as /subnets/data.");
+        }
+        boolean driven = !resource.isEmpty() && !first;
+        if (driven && fields.values().stream().anyMatch(field -> field.at().isEmpty())) {
+            entry.at("fields")
+                    .fault("Each field of a page with a resource says where that has it: { is: …, at: /mtu }.");
+        }
+        Set<Mark> marks =
+                DialogueReader.marks(entry, Mark.PERMANENT, Mark.DESTROYS, Mark.TERMS, Mark.RESTARTS, Mark.PROVES);
+        List<DialogueStep.Shown> shows = new ArrayList<>();
+        if (entry.at("shows").there()) {
+            entry.at("shows")
+                    .map()
+                    .forEach((at, value) ->
+                            shows.add(new DialogueStep.Shown(pointer(value, at), DialogueReader.fixedLook(value))));
+        }
+        Map<String, String> tells = new LinkedHashMap<>();
+        if (entry.at("tells").there()) {
+            entry.at("tells").map().forEach((name, value) -> tells.put(name, pointer(value, value.text(""))));
+            names.read(tells.keySet());
+        }
+        String after = entry.at("after").text("");
+        if (!after.isEmpty() && !names.known(after)) {
+            entry.at("after").fault("No step before this page reads “" + after + "”.");
+        }
+        return new DialogueStep.Page(
+                entry.at("page").text("page"),
+                on,
+                entry.at("open").there() ? names.template(entry.at("open")) : new Template(""),
+                fields,
+                first,
+                driven ? resource : "",
+                after,
+                marks,
+                shows,
+                entry.at("waits").there() ? working(entry.at("waits")) : null,
+                tells);
+    }
+
+    private DialogueStep.Field field(YamlPlace value) {
+        if (!value.isMap()) {
+            return new DialogueStep.Field(names.template(value), "", false);
+        }
+        value.only(Set.of("is", "at", "optional"));
+        Template template = names.template(value.at("is"));
+        if (names.secret(template) && !DialogueNames.alone(template)) {
+            value.fault("A password stands alone in its field: nothing else is ever sent with it.");
+        }
+        return new DialogueStep.Field(
+                template,
+                pointer(value.at("at"), value.at("at").text("")),
+                value.at("optional").yes(false));
+    }
+
+    /** A place in a resource, as RFC 6901 writes it. */
+    private static String pointer(YamlPlace place, String text) {
+        if (!text.isEmpty() && !text.startsWith("/")) {
+            place.fault("A place in a resource starts with a slash, such as /mtu or /ports/0.");
+        }
+        return text;
+    }
+
+    private static DialogueStep.Working working(YamlPlace waits) {
+        waits.only(Set.of("about", "at-most", "at", "see"));
+        DialogueStep.Shown until = new DialogueStep.Shown(
+                pointer(waits.at("at"), waits.at("at").text("")), DialogueReader.fixedLook(waits.at("see")));
+        Duration about = KindReader.about(waits);
+        return new DialogueStep.Working(about, KindReader.atMost(waits, about), until);
+    }
+}
