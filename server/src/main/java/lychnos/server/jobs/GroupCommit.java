@@ -9,9 +9,9 @@ import java.util.function.Function;
 import java.util.function.Predicate;
 
 /**
- * Writes what many threads hand in, several items in one transaction. The first thread writes at once; what is handed in
- * meanwhile becomes the next transaction. With hundreds of lines or checks the wait for the disk at each commit is what
- * costs. Each thread returns only once its own item is written.
+ * Writes what many threads hand in, several items in one transaction. The first thread writes at once; what is handed
+ * in meanwhile becomes the next transaction. With hundreds of lines or checks the wait for the disk at each commit is
+ * what costs. Each thread returns only once its own item is written.
  *
  * @param <T> an item
  * @param <R> what a written item comes to
@@ -59,7 +59,8 @@ public final class GroupCommit<T, R> {
     /**
      * @param most items in one transaction; more gain little and hold their locks for longer
      * @param alone which items must have a transaction of their own
-     * @param transaction writes items in one transaction; gives one outcome for each, in their order. When it throws for
+     * @param transaction writes items in one transaction; gives one outcome for each, in their order. When it
+     *     throws for
      *     several, each of them is written in a transaction of its own, so that one bad item harms no other
      */
     public GroupCommit(int most, Predicate<T> alone, Function<List<T>, List<Outcome<R>>> transaction) {

@@ -4,6 +4,7 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.persistence.LockModeType;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -29,6 +30,11 @@ import org.hibernate.Session;
 /** Runs as the database keeps them: claimed with a lease, advanced step by step under a fence, ended. */
 @ApplicationScoped
 public class Runs {
+
+    /** How often a holder looks for more. */
+    public static final Duration CLAIMED_EVERY = Duration.ofMillis(250);
+
+    private static final long SHORTEST_RENEWAL_MILLIS = 200;
 
     private final Session db;
     private final LychnosConfig config;
@@ -122,6 +128,20 @@ public class Runs {
         Unit unit = db.find(Unit.class, run.unitId);
         live.tell(unit.bringUpId, run.purpose);
         return new Held(run.id, run.unitId, unit.bringUpId, run.purpose, run.fence);
+    }
+
+    /** Takes the runs of one purpose that were started, and those that a dead server left. */
+    @Transactional
+    public List<Held> claim(String purpose, int most) {
+        return hold(lock(
+                "purpose = '" + purpose + "' and (state = 'WAITING' or state = 'RUNNING' and lease_until < now())",
+                most));
+    }
+
+    /** How often a holder says that it is still at work. */
+    public Duration renewedEvery() {
+        return Duration.ofMillis(
+                Math.max(SHORTEST_RENEWAL_MILLIS, config.run().lease().toMillis() / 4));
     }
 
     /** Says that this server is still at work on these; gives the ones that it has lost. */

@@ -5,17 +5,17 @@ import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
 import jakarta.enterprise.inject.Instance;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
-import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.Semaphore;
-import java.util.concurrent.TimeUnit;
 import lychnos.server.LychnosConfig;
 import lychnos.server.database.DatabaseTrouble;
+import lychnos.server.time.Clockwork;
 import org.jboss.logging.Logger;
 
 /**
@@ -26,20 +26,21 @@ import org.jboss.logging.Logger;
 public class Workers {
 
     private static final Logger LOG = Logger.getLogger(Workers.class);
-    private static final long CLAIM_MILLIS = 250;
+    private static final String NOT_CLAIMED = "Runs cannot be claimed now";
 
     private final Runs runs;
     private final Instance<Work> works;
     private final LychnosConfig config;
     private final ExecutorService threads;
-    private final ScheduledExecutorService clockwork = Executors.newScheduledThreadPool(2);
+    private final Clockwork clockwork;
     private final Semaphore room;
     private final Map<Held, Future<?>> atWork = new ConcurrentHashMap<>();
     private volatile boolean stopping;
     /** Whether more than could be taken was waiting the last time. */
     private volatile boolean more;
 
-    Workers(Runs runs, Instance<Work> works, LychnosConfig config) {
+    Workers(Runs runs, Instance<Work> works, LychnosConfig config, Clockwork clockwork) {
+        this.clockwork = clockwork;
         this.runs = runs;
         this.works = works;
         this.config = config;
@@ -48,14 +49,12 @@ public class Workers {
     }
 
     void start(@Observes StartupEvent event) {
-        long renew = Math.max(200, config.run().lease().toMillis() / 4);
-        clockwork.scheduleWithFixedDelay(this::claim, 100, CLAIM_MILLIS, TimeUnit.MILLISECONDS);
-        clockwork.scheduleWithFixedDelay(this::renew, renew, renew, TimeUnit.MILLISECONDS);
+        clockwork.every(Runs.CLAIMED_EVERY, NOT_CLAIMED, this::claim);
+        clockwork.every(runs.renewedEvery(), "Leases cannot be renewed now", this::renew);
     }
 
     void stop(@Observes ShutdownEvent event) {
         stopping = true;
-        clockwork.shutdownNow();
         threads.shutdownNow();
     }
 
@@ -64,36 +63,28 @@ public class Workers {
         if (stopping || most == 0) {
             return;
         }
-        try {
-            List<Held> claimed = runs.claim(most);
-            more = claimed.size() == most;
-            for (Work work : works) {
-                work.takenOn(claimed.stream()
-                        .filter(held -> work.purpose().equals(held.purpose()))
-                        .toList());
+        List<Held> claimed = runs.claim(most);
+        more = claimed.size() == most;
+        for (Work work : works) {
+            work.takenOn(claimed.stream()
+                    .filter(held -> work.purpose().equals(held.purpose()))
+                    .toList());
+        }
+        for (Held held : claimed) {
+            room.acquireUninterruptibly();
+            // registered under a lock that the work takes first, so that it cannot end before it is known
+            synchronized (atWork) {
+                atWork.put(held, threads.submit(() -> work(held)));
             }
-            for (Held held : claimed) {
-                room.acquireUninterruptibly();
-                // registered under a lock that the work takes first, so that it cannot end before it is known
-                synchronized (atWork) {
-                    atWork.put(held, threads.submit(() -> work(held)));
-                }
-            }
-        } catch (RuntimeException e) {
-            LOG.warnf("Runs cannot be claimed now (%s); trying again.", e.getMessage());
         }
     }
 
     private void renew() {
-        try {
-            for (Held lost : runs.renew(List.copyOf(atWork.keySet()))) {
-                Future<?> work = atWork.get(lost);
-                if (work != null) {
-                    work.cancel(true);
-                }
+        for (Held lost : runs.renew(List.copyOf(atWork.keySet()))) {
+            Future<?> work = atWork.get(lost);
+            if (work != null) {
+                work.cancel(true);
             }
-        } catch (RuntimeException e) {
-            LOG.warnf("Leases cannot be renewed now (%s); trying again.", e.getMessage());
         }
     }
 
@@ -123,7 +114,7 @@ public class Workers {
             // many short ones wait for nobody's clock; one by one they would cost a transaction each
             if (more && !stopping && room.availablePermits() >= config.run().workers() / 4) {
                 more = false;
-                clockwork.execute(this::claim);
+                clockwork.after(Duration.ZERO, NOT_CLAIMED, this::claim);
             }
         }
     }

@@ -1,8 +1,6 @@
 package lychnos.server.live;
 
-import io.quarkus.runtime.ShutdownEvent;
 import jakarta.enterprise.context.ApplicationScoped;
-import jakarta.enterprise.event.Observes;
 import jakarta.transaction.Status;
 import jakarta.transaction.Synchronization;
 import jakarta.transaction.TransactionSynchronizationRegistry;
@@ -11,17 +9,16 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.time.Duration;
 import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicLong;
 import javax.sql.DataSource;
 import lychnos.server.database.ThisServer;
+import lychnos.server.time.Clockwork;
 import org.jboss.logging.Logger;
 
 /**
@@ -39,23 +36,20 @@ public class Live {
 
     private static final Logger LOG = Logger.getLogger(Live.class);
     private static final AtomicLong NEVER = new AtomicLong();
-    private static final long GATHER_MILLIS = 15;
-    private static final long AGAIN_MILLIS = 1000;
+    private static final Duration GATHERED = Duration.ofMillis(15);
+    private static final Duration AGAIN = Duration.ofSeconds(1);
 
     private final DataSource database;
     private final TransactionSynchronizationRegistry transaction;
     private final Set<String> untold = new LinkedHashSet<>();
     private final Map<Long, AtomicLong> versions = new ConcurrentHashMap<>();
     private final AtomicBoolean due = new AtomicBoolean();
-    private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor();
+    private final Clockwork clockwork;
 
-    Live(DataSource database, TransactionSynchronizationRegistry transaction) {
+    Live(DataSource database, TransactionSynchronizationRegistry transaction, Clockwork clockwork) {
+        this.clockwork = clockwork;
         this.database = database;
         this.transaction = transaction;
-    }
-
-    void stop(@Observes ShutdownEvent event) {
-        clockwork.shutdownNow();
     }
 
     /** What one transaction has told already. */
@@ -98,12 +92,12 @@ public class Live {
         synchronized (untold) {
             untold.add(message);
         }
-        schedule(GATHER_MILLIS);
+        schedule(GATHERED);
     }
 
-    private void schedule(long afterMillis) {
-        if (!clockwork.isShutdown() && due.compareAndSet(false, true)) {
-            clockwork.schedule(this::send, afterMillis, TimeUnit.MILLISECONDS);
+    private void schedule(Duration pause) {
+        if (due.compareAndSet(false, true)) {
+            clockwork.after(pause, "Screens cannot be told now", this::send);
         }
     }
 
@@ -136,7 +130,7 @@ public class Live {
             synchronized (untold) {
                 untold.addAll(now);
             }
-            schedule(AGAIN_MILLIS);
+            schedule(AGAIN);
         }
     }
 }

@@ -1,6 +1,5 @@
 package lychnos.server.prove;
 
-import io.quarkus.runtime.ShutdownEvent;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
@@ -11,17 +10,14 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
 import java.util.random.RandomGenerator;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.time.Clockwork;
 import lychnos.server.units.BringUps;
 import org.hibernate.Session;
-import org.jboss.logging.Logger;
 
 /**
  * Checks that are repeated until told otherwise. The next time is up to a fifth earlier or later than asked for, so
@@ -30,8 +26,7 @@ import org.jboss.logging.Logger;
 @ApplicationScoped
 public class CheckSchedule {
 
-    private static final Logger LOG = Logger.getLogger(CheckSchedule.class);
-    private static final long LOOK_MILLIS = 3000;
+    private static final Duration LOOK = Duration.ofSeconds(3);
     private static final int LONGEST_MINUTES = 10_080;
     private static final double JITTER = 0.2;
 
@@ -43,7 +38,6 @@ public class CheckSchedule {
     private final Live live;
     private final Clock clock;
     private final RandomGenerator random = new SecureRandom();
-    private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor();
 
     CheckSchedule(
             Session db, BringUps bringUps, Checks checks, Settling settling, Journal journal, Live live, Clock clock) {
@@ -56,23 +50,11 @@ public class CheckSchedule {
         this.clock = clock;
     }
 
-    void start(@Observes StartupEvent event) {
-        clockwork.scheduleWithFixedDelay(this::look, LOOK_MILLIS, LOOK_MILLIS, TimeUnit.MILLISECONDS);
-    }
-
-    void stop(@Observes ShutdownEvent event) {
-        clockwork.shutdownNow();
-    }
-
-    private void look() {
-        try {
+    void start(@Observes StartupEvent event, Clockwork clockwork) {
+        clockwork.every(LOOK, "Checks cannot be repeated now", () -> {
             askWhatIsDue();
             settling.look();
-        } catch (RuntimeException e) {
-            if (!clockwork.isShutdown()) {
-                LOG.warnf("Checks cannot be repeated now (%s); trying again.", e.getMessage());
-            }
-        }
+        });
     }
 
     /** The next time: the pace with up to a fifth more or less. {@code dice} lies between 0 and 1. */

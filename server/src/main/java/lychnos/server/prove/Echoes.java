@@ -1,7 +1,6 @@
 package lychnos.server.prove;
 
 import io.quarkus.narayana.jta.QuarkusTransaction;
-import io.quarkus.runtime.ShutdownEvent;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
@@ -13,10 +12,8 @@ import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
 import lychnos.core.address.Address;
+import lychnos.server.time.Clockwork;
 import lychnos.server.time.Ticker;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
@@ -34,7 +31,7 @@ public class Echoes {
     private final Ticker ticker;
 
     private static final Logger LOG = Logger.getLogger(Echoes.class);
-    private static final long LOOK_MILLIS = 300;
+    private static final Duration LOOK = Duration.ofMillis(300);
     /** A few are pinged one by one, when it is their turn. */
     private static final int FEW = 24;
     /** With so many known, the next ones are asked for later. */
@@ -49,7 +46,6 @@ public class Echoes {
     private volatile Sweep sweep = new Sweep(Set.of(), CompletableFuture.completedFuture(null));
     private volatile long sweptAt;
     private final Map<Address, Heard> heard = new ConcurrentHashMap<>();
-    private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor();
 
     Echoes(Session db, Vantage vantage, Ticker ticker) {
         this.ticker = ticker;
@@ -62,12 +58,8 @@ public class Echoes {
     /** Addresses that nothing is known of and that are being pinged. */
     private record Sweep(Set<Address> addresses, CompletableFuture<Void> over) {}
 
-    void start(@Observes StartupEvent event) {
-        clockwork.scheduleWithFixedDelay(this::look, LOOK_MILLIS, LOOK_MILLIS, TimeUnit.MILLISECONDS);
-    }
-
-    void stop(@Observes ShutdownEvent event) {
-        clockwork.shutdownNow();
+    void start(@Observes StartupEvent event, Clockwork clockwork) {
+        clockwork.every(LOOK, "What waits to be checked cannot be pinged ahead now", this::look);
     }
 
     /**
@@ -102,10 +94,6 @@ public class Echoes {
             }
         } catch (WireFault e) {
             LOG.debugf("Nothing is pinged ahead: %s", e.getMessage());
-        } catch (RuntimeException e) {
-            if (!clockwork.isShutdown()) {
-                LOG.warnf("What waits to be checked cannot be pinged ahead now (%s); trying again.", e.getMessage());
-            }
         }
     }
 

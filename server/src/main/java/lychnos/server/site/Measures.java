@@ -1,39 +1,38 @@
 package lychnos.server.site;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import io.quarkus.narayana.jta.QuarkusTransaction;
-import io.quarkus.runtime.ShutdownEvent;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
 import jakarta.transaction.Transactional;
-import java.time.Clock;
 import java.time.Duration;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableSet;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
+import java.util.concurrent.ConcurrentSkipListSet;
+import java.util.concurrent.atomic.AtomicBoolean;
 import lychnos.core.address.Address;
 import lychnos.core.service.Measured;
 import lychnos.core.site.SiteResourceSort;
 import lychnos.server.LychnosConfig;
 import lychnos.server.live.Live;
+import lychnos.server.time.Clockwork;
+import lychnos.server.time.Ticker;
 import lychnos.wire.dns.NameKey;
 import org.hibernate.Session;
-import org.jboss.logging.Logger;
 
 /** Asks the services that units lean on, when somebody looks and every few minutes, and keeps what they answered. */
 @ApplicationScoped
 public class Measures {
 
-    private static final Logger LOG = Logger.getLogger(Measures.class);
+    private static final String NOT_MEASURED = "Services cannot be measured now";
     /** Who looks sees nothing older than this; who looks again at once is not made to wait. */
     private static final Duration FRESH = Duration.ofSeconds(15);
 
@@ -50,12 +49,12 @@ public class Measures {
     private final SiteResources siteResources;
     private final Live live;
     private final ServiceProbes probes;
-    private final Clock clock;
-    private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor();
-    private final Map<Long, Last> last = new ConcurrentHashMap<>();
+    private final Clockwork clockwork;
+    /** By bring-up, what was asked a moment ago. */
+    private final Cache<Long, String> last;
 
-    /** When what was asked last. */
-    private record Last(Instant at, String what) {}
+    private final NavigableSet<Long> asked = new ConcurrentSkipListSet<>();
+    private final AtomicBoolean measuring = new AtomicBoolean();
 
     Measures(
             Session db,
@@ -64,8 +63,15 @@ public class Measures {
             SiteResources siteResources,
             Live live,
             ServiceProbes probes,
-            Clock clock,
-            LychnosConfig config) {
+            LychnosConfig config,
+            Clockwork clockwork,
+            Ticker ticker) {
+        this.clockwork = clockwork;
+        last = Caffeine.newBuilder()
+                .expireAfterWrite(FRESH)
+                .ticker(ticker::nanos)
+                .maximumSize(10_000)
+                .build();
         every = config.measureEvery();
         this.db = db;
         this.sites = sites;
@@ -73,37 +79,39 @@ public class Measures {
         this.siteResources = siteResources;
         this.live = live;
         this.probes = probes;
-        this.clock = clock;
     }
 
     void start(@Observes StartupEvent event) {
-        clockwork.scheduleWithFixedDelay(this::measureAll, every.toSeconds(), every.toSeconds(), TimeUnit.SECONDS);
-    }
-
-    void stop(@Observes ShutdownEvent event) {
-        clockwork.shutdownNow();
+        clockwork.every(every, NOT_MEASURED, this::measureAll);
     }
 
     private void measureAll() {
-        try {
-            List<Long> ids = QuarkusTransaction.requiringNew()
-                    .call(() ->
-                            sites.bringUps().stream().map(bringUp -> bringUp.id).toList());
-            ids.forEach(id -> measure(id, true));
-        } catch (RuntimeException e) {
-            LOG.warnf("Services cannot be measured now (%s); trying again.", e.getMessage());
-        }
+        List<Long> ids = QuarkusTransaction.requiringNew()
+                .call(() -> sites.bringUps().stream().map(bringUp -> bringUp.id).toList());
+        ids.forEach(id -> measure(id, true));
     }
 
     /** Starts a check of the services; the screen is told of results. */
     public void ask(long bringUpId) {
-        clockwork.execute(() -> {
-            try {
-                measure(bringUpId, false);
-            } catch (RuntimeException e) {
-                LOG.warnf("Services cannot be measured now: %s", e.getMessage());
-            }
-        });
+        asked.add(bringUpId);
+        measureAsked();
+    }
+
+    /** One bring-up after the other, however many screens ask. */
+    private void measureAsked() {
+        if (!asked.isEmpty() && measuring.compareAndSet(false, true)) {
+            clockwork.after(Duration.ZERO, NOT_MEASURED, () -> {
+                try {
+                    Long next = asked.pollFirst();
+                    if (next != null) {
+                        measure(next, false);
+                    }
+                } finally {
+                    measuring.set(false);
+                    measureAsked();
+                }
+            });
+        }
     }
 
     private ServiceProbes.Questions questions(long bringUpId) {
@@ -173,17 +181,13 @@ public class Measures {
         return name == null ? Optional.empty() : siteResources.secret(domain).map(secret -> new NameKey(name, secret));
     }
 
-    private void measure(long bringUpId, boolean anyway) {
+    private synchronized void measure(long bringUpId, boolean anyway) {
         ServiceProbes.Questions questions = QuarkusTransaction.requiringNew().call(() -> questions(bringUpId));
-        Last before = last.get(bringUpId);
-        if (!anyway
-                && before != null
-                && before.what.equals(questions.what())
-                && before.at.plus(FRESH).isAfter(clock.instant())) {
+        if (!anyway && questions.what().equals(last.getIfPresent(bringUpId))) {
             return;
         }
         List<Measured> measured = probes.all(questions);
-        last.put(bringUpId, new Last(clock.instant(), questions.what()));
+        last.put(bringUpId, questions.what());
         QuarkusTransaction.requiringNew().run(() -> keep(bringUpId, questions.siteId(), measured));
     }
 

@@ -1,8 +1,8 @@
 package lychnos.server.time;
 
 /**
- * Time that only grows, to measure how long something takes or how old it is. It is no moment of the day: for that there
- * is {@link java.time.Clock}.
+ * Time that only grows, to measure how long something takes or how old it is. It is no moment of the day: for that
+ * there is {@link java.time.Clock}.
  */
 @FunctionalInterface
 public interface Ticker {

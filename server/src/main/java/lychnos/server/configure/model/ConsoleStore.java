@@ -14,17 +14,13 @@ import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.order.RunState;
-import lychnos.server.LychnosConfig;
-import lychnos.server.database.DatabaseClock;
 import lychnos.server.database.Rows;
-import lychnos.server.database.ThisServer;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
 import lychnos.server.jobs.Run;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.secrets.SealedStore;
-import lychnos.server.units.Unit;
 import org.hibernate.Session;
 
 /**
@@ -46,9 +42,7 @@ public class ConsoleStore {
     private final SealedStore sealed;
     private final Journal journal;
     private final Live live;
-    private final LychnosConfig config;
     private final Clock clock;
-    private final DatabaseClock databaseClock;
 
     ConsoleStore(
             Session db,
@@ -57,43 +51,14 @@ public class ConsoleStore {
             SealedStore sealed,
             Journal journal,
             Live live,
-            LychnosConfig config,
-            Clock clock,
-            DatabaseClock databaseClock) {
-        this.databaseClock = databaseClock;
+            Clock clock) {
         this.db = db;
         this.reader = reader;
         this.writer = writer;
         this.sealed = sealed;
         this.journal = journal;
         this.live = live;
-        this.config = config;
         this.clock = clock;
-    }
-
-    // --- leases ---
-
-    /** Takes units that were started, and those that a dead server left. */
-    @Transactional
-    public List<Held> claim(int most) {
-        List<Held> held = new ArrayList<>();
-        for (Run run : db.createNativeQuery(
-                        "select * from run where purpose = 'console' and (state = 'WAITING' or state = 'RUNNING' and "
-                                + "lease_until < now()) and "
-                                + ThisServer.REACHES + " order by id limit " + most + " for update skip locked",
-                        Run.class)
-                .getResultList()) {
-            if (run.state == RunState.WAITING) {
-                run.become(RunState.RUNNING, clock.instant());
-                run.startedAt = clock.instant();
-            }
-            run.fence++;
-            run.leaseOwner = ThisServer.ID;
-            run.leaseUntil = databaseClock.now().plus(config.run().lease());
-            Unit unit = db.find(Unit.class, run.unitId);
-            held.add(new Held(run.id, run.unitId, unit.bringUpId, CONSOLE, run.fence));
-        }
-        return held;
     }
 
     private Run under(Held held) throws HoldLost {
@@ -244,7 +209,7 @@ public class ConsoleStore {
                     .executeUpdate();
         }
         if (open(dialogueId)) {
-            dialogue.state = MemberDialogue.State.BY_HAND;
+            dialogue.state = MemberDialogue.DialogueState.BY_HAND;
             dialogue.endedAt = null;
         } else {
             journal.writeWork(held.bringUpId(), held.unitId(), "set up" + of(dialogue.member));
@@ -261,7 +226,7 @@ public class ConsoleStore {
     public void byHand(Held held, long dialogueId) throws HoldLost {
         under(held);
         MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
-        dialogue.state = MemberDialogue.State.BY_HAND;
+        dialogue.state = MemberDialogue.DialogueState.BY_HAND;
         dialogue.mode = Mode.WATCH;
         dialogue.hold = null;
         dialogue.note = "";
@@ -271,8 +236,8 @@ public class ConsoleStore {
     /** Whether a unit's password of this name has logged in, and no newer one waits for that. */
     @Transactional
     public boolean proven(long unitId, String name) {
-        return sealed.open(unitId, name, SealedStore.State.MADE).isEmpty()
-                && sealed.open(unitId, name, SealedStore.State.PROVEN).isPresent();
+        return sealed.open(unitId, name, SealedStore.SealedState.MADE).isEmpty()
+                && sealed.open(unitId, name, SealedStore.SealedState.PROVEN).isPresent();
     }
 
     private boolean open(long dialogueId) {
@@ -292,15 +257,15 @@ public class ConsoleStore {
      * Keeps pieces of recordings, of any number of lines, and tells of bring-ups in which steps were kept meanwhile.
      */
     @Transactional
-    public void keep(Collection<Change.Piece> pieces, Collection<Long> changed) {
+    public void keep(Collection<Change.RecordingPiece> pieces, Collection<Long> changed) {
         changed.forEach(bringUp -> live.tell(bringUp, "configure"));
         if (!pieces.isEmpty()) {
             Rows.of(List.copyOf(pieces))
-                    .column("bigint", Change.Piece::dialogueId)
-                    .column("bigint", Change.Piece::number)
-                    .column("timestamptz", Change.Piece::at)
-                    .column("text", Change.Piece::kind)
-                    .column("text", Change.Piece::storable)
+                    .column("bigint", Change.RecordingPiece::dialogueId)
+                    .column("bigint", Change.RecordingPiece::number)
+                    .column("timestamptz", Change.RecordingPiece::at)
+                    .column("text", Change.RecordingPiece::kind)
+                    .column("text", Change.RecordingPiece::storable)
                     .write(
                             db,
                             "insert into line_piece (dialogue_id, number, at, kind, text) select * from %s on "
@@ -315,7 +280,7 @@ public class ConsoleStore {
         for (MemberDialogue dialogue : db.createQuery("from MemberDialogue where id in (:ids)", MemberDialogue.class)
                 .setParameter("ids", dialogueIds)
                 .getResultList()) {
-            dialogue.state = byHand ? MemberDialogue.State.BY_HAND : MemberDialogue.State.UNSURE;
+            dialogue.state = byHand ? MemberDialogue.DialogueState.BY_HAND : MemberDialogue.DialogueState.UNSURE;
             dialogue.meetPrerequisite();
             dialogue.openedAt = dialogue.openedAt == null ? clock.instant() : dialogue.openedAt;
         }
@@ -323,8 +288,8 @@ public class ConsoleStore {
     }
 
     /**
-     * Opens the prerequisite of each member that stands behind one that is done; ends the unit's setup once every member is,
-     * and gives back whether it is.
+     * Opens the prerequisite of each member that stands behind one that is done; ends the unit's setup once every
+     * member is, and gives back whether it is.
      */
     @Transactional(rollbackOn = HoldLost.class)
     public boolean endOrMeetPrerequisites(Held held) throws HoldLost {
@@ -335,7 +300,7 @@ public class ConsoleStore {
             if (beforeIsDone && dialogue.waitsFor != MemberDialogue.WaitsFor.TICKS) {
                 dialogue.meetPrerequisite();
             }
-            beforeIsDone = dialogue.state == MemberDialogue.State.DONE;
+            beforeIsDone = dialogue.state == MemberDialogue.DialogueState.DONE;
             allDone &= beforeIsDone;
         }
         if (allDone) {

@@ -1,19 +1,17 @@
 package lychnos.server.live.sockets;
 
-import io.quarkus.runtime.ShutdownEvent;
 import io.quarkus.security.identity.SecurityIdentity;
 import io.quarkus.websockets.next.WebSocketConnection;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
+import java.time.Duration;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
 import lychnos.server.identity.Sessions;
 import lychnos.server.identity.caller.Credential;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.live.SessionsChanged;
+import lychnos.server.time.Clockwork;
 import org.jboss.logging.Logger;
 
 /**
@@ -27,25 +25,20 @@ public class OpenSockets {
     /** A person with several windows, each with a bench of consoles open. */
     private static final int MOST_OF_AN_ACCOUNT = 60;
     /** Sessions also end by time, of which nobody tells. */
-    private static final long LOOK_SECONDS = 30;
+    private static final Duration LOOK = Duration.ofSeconds(30);
+
+    private static final String NOT_KNOWN = "It cannot be read now which sessions are still good";
 
     private final Sessions sessions;
     private final Map<String, Bound> open = new ConcurrentHashMap<>();
-    private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor(work -> {
-        Thread thread = new Thread(work, "sockets");
-        thread.setDaemon(true);
-        return thread;
-    });
+    private final Clockwork clockwork;
 
     private record Bound(WebSocketConnection connection, long account, Credential credential) {}
 
-    OpenSockets(Sessions sessions) {
+    OpenSockets(Sessions sessions, Clockwork clockwork) {
         this.sessions = sessions;
-        clockwork.scheduleWithFixedDelay(this::endWhatIsNotGood, LOOK_SECONDS, LOOK_SECONDS, TimeUnit.SECONDS);
-    }
-
-    void stop(@Observes ShutdownEvent event) {
-        clockwork.shutdownNow();
+        this.clockwork = clockwork;
+        clockwork.every(LOOK, NOT_KNOWN, this::endWhatIsNotGood);
     }
 
     /** Binds a socket that was just opened; false where the account has too many, and it is closed. */
@@ -86,21 +79,15 @@ public class OpenSockets {
     }
 
     void sessionsChanged(@Observes SessionsChanged event) {
-        clockwork.execute(this::endWhatIsNotGood);
+        clockwork.after(Duration.ZERO, NOT_KNOWN, this::endWhatIsNotGood);
     }
 
     private void endWhatIsNotGood() {
-        try {
-            Map<Credential, Boolean> good = new ConcurrentHashMap<>();
-            for (Bound bound : open.values()) {
-                if (!good.computeIfAbsent(bound.credential, sessions::good)) {
-                    end(bound.connection);
-                }
+        Map<Credential, Boolean> good = new ConcurrentHashMap<>();
+        for (Bound bound : open.values()) {
+            if (!good.computeIfAbsent(bound.credential, sessions::good)) {
+                end(bound.connection);
             }
-        } catch (RuntimeException e) {
-            LOG.warnf(
-                    "It cannot be said now which sessions are still good (%s); looking again in %d s.",
-                    e.getMessage(), LOOK_SECONDS);
         }
     }
 

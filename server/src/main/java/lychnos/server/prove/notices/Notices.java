@@ -1,7 +1,6 @@
 package lychnos.server.prove.notices;
 
 import io.quarkus.narayana.jta.QuarkusTransaction;
-import io.quarkus.runtime.ShutdownEvent;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
@@ -10,15 +9,12 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.Executors;
-import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.TimeUnit;
 import lychnos.server.LychnosConfig;
 import lychnos.server.live.Live;
+import lychnos.server.time.Clockwork;
 import lychnos.server.units.BringUps;
 import lychnos.wire.fault.WireFault;
 import org.hibernate.Session;
-import org.jboss.logging.Logger;
 
 /**
  * Tells people of changes, many at once: the first change waits a minute for further ones. What did not
@@ -27,7 +23,7 @@ import org.jboss.logging.Logger;
 @ApplicationScoped
 public class Notices {
 
-    private static final Logger LOG = Logger.getLogger(Notices.class);
+    private static final long SHORTEST_LOOK_MILLIS = 200;
     private static final Duration AFTER_A_FAULT = Duration.ofMinutes(5);
     private static final int MOST = 500;
 
@@ -37,7 +33,6 @@ public class Notices {
     private final LychnosConfig config;
     private final Live live;
     private final Clock clock;
-    private final ScheduledExecutorService clockwork = Executors.newSingleThreadScheduledExecutor();
 
     Notices(Session db, BringUps bringUps, NoticeCarrier carrier, LychnosConfig config, Live live, Clock clock) {
         this.db = db;
@@ -48,26 +43,17 @@ public class Notices {
         this.clock = clock;
     }
 
-    void start(@Observes StartupEvent event) {
-        long look = Math.max(200, config.notices().toMillis() / 10);
-        clockwork.scheduleWithFixedDelay(this::look, look, look, TimeUnit.MILLISECONDS);
-    }
-
-    void stop(@Observes ShutdownEvent event) {
-        clockwork.shutdownNow();
+    void start(@Observes StartupEvent event, Clockwork clockwork) {
+        Duration look = Duration.ofMillis(
+                Math.max(SHORTEST_LOOK_MILLIS, config.notices().toMillis() / 10));
+        clockwork.every(look, "Notices cannot be sent now", this::look);
     }
 
     private void look() {
-        try {
-            List<Long> all = QuarkusTransaction.requiringNew()
-                    .call(() -> db.createQuery("select t.id from NoticeTarget t", Long.class)
-                            .getResultList());
-            all.forEach(this::tell);
-        } catch (RuntimeException e) {
-            if (!clockwork.isShutdown()) {
-                LOG.warnf("Nobody can be told of changes now (%s); trying again.", e.getMessage());
-            }
-        }
+        List<Long> all = QuarkusTransaction.requiringNew()
+                .call(() -> db.createQuery("select t.id from NoticeTarget t", Long.class)
+                        .getResultList());
+        all.forEach(this::tell);
     }
 
     /**
@@ -77,13 +63,13 @@ public class Notices {
      * @param was what it came to, or the value, before; empty where nothing is known
      * @param proven whether it is proven now
      */
-    public record Item(
+    public record NoticeItem(
             Instant at, String endpoint, String address, String what, String was, String now, boolean proven) {}
 
     /** What is told at once. */
-    public record Batch(String bringUp, String site, List<Item> changes, long more) {}
+    public record NoticeBatch(String bringUp, String site, List<NoticeItem> changes, long more) {}
 
-    private record Due(NoticeTarget target, Batch batch, long upTo, Instant traitsUpTo) {}
+    private record Due(NoticeTarget target, NoticeBatch batch, long upTo, Instant traitsUpTo) {}
 
     private void tell(long targetId) {
         // the row stays locked while it is told, so that no other server tells it too
@@ -123,7 +109,7 @@ public class Notices {
                 && Duration.between(target.triedAt, now).compareTo(AFTER_A_FAULT) < 0) {
             return null;
         }
-        List<Item> items = new ArrayList<>();
+        List<NoticeItem> items = new ArrayList<>();
         long upTo = target.toldChange;
         // the first look at an endpoint is no change
         for (Object[] row : db.createNativeQuery(
@@ -139,7 +125,7 @@ public class Notices {
                 .getResultList()) {
             upTo = ((Number) row[0]).longValue();
             if (!row[4].equals(row[6])) {
-                items.add(new Item(
+                items.add(new NoticeItem(
                         instant(row[1]),
                         (String) row[2],
                         (String) row[3],
@@ -161,7 +147,7 @@ public class Notices {
                 .setParameter("from", target.toldTrait)
                 .getResultList()) {
             traits = instant(row[0]);
-            items.add(new Item(
+            items.add(new NoticeItem(
                     traits,
                     (String) row[1],
                     (String) row[2],
@@ -174,15 +160,15 @@ public class Notices {
             target.toldChange = upTo;
             return null;
         }
-        items.sort(java.util.Comparator.comparing(Item::at));
+        items.sort(java.util.Comparator.comparing(NoticeItem::at));
         if (Duration.between(items.get(0).at, now).compareTo(config.notices()) < 0) {
             return null; // others may follow within the minute
         }
-        BringUps.Named named = bringUps.named(target.bringUpId);
-        List<Item> shown = items.size() > MOST ? items.subList(0, MOST) : items;
+        BringUps.BringUpName named = bringUps.named(target.bringUpId);
+        List<NoticeItem> shown = items.size() > MOST ? items.subList(0, MOST) : items;
         return new Due(
                 target,
-                new Batch(named.name(), named.site(), List.copyOf(shown), items.size() - shown.size()),
+                new NoticeBatch(named.name(), named.site(), List.copyOf(shown), items.size() - shown.size()),
                 upTo,
                 traits);
     }
