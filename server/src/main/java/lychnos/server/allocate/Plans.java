@@ -1,5 +1,7 @@
 package lychnos.server.allocate;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.time.Clock;
 import java.time.Duration;
@@ -10,7 +12,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.WeakHashMap;
 import java.util.stream.Collectors;
 import lychnos.core.address.Address;
 import lychnos.core.address.AddressRun;
@@ -41,7 +42,8 @@ public class Plans {
     private static final Duration LATELY = Duration.ofDays(28);
 
     /** By shared rows, as long as somebody has those. */
-    private final Map<List<Claim>, Map<Long, List<Seat>>> seats = Collections.synchronizedMap(new WeakHashMap<>());
+    private final Cache<List<Claim>, Map<Long, List<PlannedSeat>>> seats =
+            Caffeine.newBuilder().weakKeys().build();
 
     private final Session db;
     private final RowsAsRead rows;
@@ -85,50 +87,51 @@ public class Plans {
     }
 
     /** An address that a unit bears. */
-    public record Seat(long unitId, long networkId, String role, Address address, String hostName, String domain) {}
+    public record PlannedSeat(
+            long unitId, long networkId, String role, Address address, String hostName, String domain) {}
 
     /**
      * By unit, the live addresses of a bring-up in the order of their places; the first is what the unit is managed at.
      */
-    public Map<Long, List<Seat>> seats(long bringUpId) {
+    public Map<Long, List<PlannedSeat>> seats(long bringUpId) {
         if (rows.suffice()) {
             List<Claim> claims = read.claims(bringUpId);
-            return seats.computeIfAbsent(
+            return seats.get(
                     claims,
                     these -> Collections.unmodifiableMap(these.stream()
-                            .map(claim -> new Seat(
+                            .map(claim -> new PlannedSeat(
                                     claim.unitId,
                                     claim.networkId,
                                     claim.role,
                                     claim.address,
                                     claim.hostName,
                                     claim.domain))
-                            .collect(Collectors.groupingBy(Seat::unitId))));
+                            .collect(Collectors.groupingBy(PlannedSeat::unitId))));
         }
         return db.createQuery(
-                        "select new lychnos.server.allocate.Plans$Seat(c.unitId, c.networkId, c.role, c.address, "
+                        "select new lychnos.server.allocate.Plans$PlannedSeat(c.unitId, c.networkId, c.role, c.address, "
                                 + "c.hostName, c.domain)"
                                 + " from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and "
                                 + "c.releasedAt is null order by c.place",
-                        Seat.class)
+                        PlannedSeat.class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
-                .collect(Collectors.groupingBy(Seat::unitId));
+                .collect(Collectors.groupingBy(PlannedSeat::unitId));
     }
 
     /** The live addresses of one unit, in the order of their places. */
-    public List<Seat> seatsOf(long unitId) {
+    public List<PlannedSeat> seatsOf(long unitId) {
         return db.createQuery(
-                        "select new lychnos.server.allocate.Plans$Seat(c.unitId, c.networkId, c.role, c.address, "
+                        "select new lychnos.server.allocate.Plans$PlannedSeat(c.unitId, c.networkId, c.role, c.address, "
                                 + "c.hostName, c.domain) from Claim c where c.unitId = :id and c.releasedAt is null "
                                 + "order by c.place",
-                        Seat.class)
+                        PlannedSeat.class)
                 .setParameter("id", unitId)
                 .getResultList();
     }
 
     /** The same, with the addresses, which were read already too. */
-    public Plan plan(BringUp bringUp, Map<Unit, UnitFacts> sheet, Map<Long, List<Seat>> claims) {
+    public Plan plan(BringUp bringUp, Map<Unit, UnitFacts> sheet, Map<Long, List<PlannedSeat>> claims) {
         Map<String, Long> wanted = wanted(sheet, claims.keySet());
         List<Network> own = networkDefinitions.networks(bringUp);
         Set<Long> ours = own.stream().map(network -> network.id).collect(Collectors.toSet());
@@ -229,7 +232,7 @@ public class Plans {
     }
 
     private static PlannedUnit unit(
-            Unit unit, UnitFacts known, List<Seat> claims, Map<Long, Network> networks, BringUp bringUp) {
+            Unit unit, UnitFacts known, List<PlannedSeat> claims, Map<Long, Network> networks, BringUp bringUp) {
         List<PlannedUnit.Seat> seats = claims.stream()
                 .map(claim -> new PlannedUnit.Seat(
                         claim.role(),

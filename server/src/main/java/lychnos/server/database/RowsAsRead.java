@@ -1,5 +1,7 @@
 package lychnos.server.database;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.TransactionSynchronizationRegistry;
 import java.sql.PreparedStatement;
@@ -10,7 +12,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
@@ -38,7 +39,10 @@ public class RowsAsRead {
     private final Session db;
     private final StatelessSession fresh;
     private final TransactionSynchronizationRegistry transaction;
-    private final Map<String, Kept<?>> remembered = new ConcurrentHashMap<>();
+    private final Cache<String, RowsKept<?>> remembered = Caffeine.newBuilder()
+            .maximumWeight(MOST_ROWS)
+            .weigher((String key, RowsKept<?> kept) -> 1 + kept.rows.size())
+            .build();
 
     RowsAsRead(Session db, StatelessSession fresh, TransactionSynchronizationRegistry transaction) {
         this.db = db;
@@ -47,9 +51,11 @@ public class RowsAsRead {
     }
 
     /** Who wrote each of the rows that are asked for, by their ids, which ascend. */
-    private record Standing(long[] ids, long[] writers) {
+    private record RowsStanding(long[] ids, long[] writers) {
 
-        boolean isAs(Standing other) {
+        static final RowsStanding NONE = new RowsStanding(new long[0], new long[0]);
+
+        boolean isAs(RowsStanding other) {
             return Arrays.equals(ids, other.ids) && Arrays.equals(writers, other.writers);
         }
     }
@@ -60,7 +66,7 @@ public class RowsAsRead {
      * @param byId as many as there are in {@code standing}; null for one that was taken out of use in that very moment
      * @param rows the same in the order in which they are given
      */
-    private record Kept<T>(Standing standing, List<T> byId, List<T> rows) {
+    private record RowsKept<T>(RowsStanding standing, List<T> byId, List<T> rows) {
 
         /** The row with this id, if it was written by this one; else null. */
         T as(long id, long writer) {
@@ -98,7 +104,7 @@ public class RowsAsRead {
      * @param all HQL for all of them, by {@code :id}
      * @param some HQL for some of them, by {@code :ids}
      */
-    public record Wanted<T>(
+    public record RowsWanted<T>(
             String key,
             long of,
             Class<T> type,
@@ -109,16 +115,16 @@ public class RowsAsRead {
             String some) {}
 
     /** The rows as they stand; one transaction is given the same rows each time. */
-    public <T> List<T> read(Wanted<T> wanted) {
+    public <T> List<T> read(RowsWanted<T> wanted) {
         return once(wanted.key, () -> look(wanted));
     }
 
     @SuppressWarnings("unchecked")
-    private <T> List<T> look(Wanted<T> wanted) {
-        Kept<T> before = (Kept<T>) remembered.getOrDefault(
-                wanted.key, new Kept<>(new Standing(new long[0], new long[0]), List.of(), List.of()));
+    private <T> List<T> look(RowsWanted<T> wanted) {
+        RowsKept<T> before = (RowsKept<T>)
+                remembered.get(wanted.key, none -> new RowsKept<>(RowsStanding.NONE, List.of(), List.of()));
         // who wrote them is read first: a row that is written in between is read again the next time
-        Standing now = standing(wanted.standing, wanted.of);
+        RowsStanding now = standing(wanted.standing, wanted.of);
         if (now.isAs(before.standing)) {
             return before.rows;
         }
@@ -145,14 +151,11 @@ public class RowsAsRead {
         }
         List<T> rows =
                 byId.stream().filter(Objects::nonNull).sorted(wanted.order).toList();
-        if (remembered.values().stream().mapToInt(kept -> kept.rows.size()).sum() > MOST_ROWS) {
-            remembered.clear();
-        }
-        remembered.put(wanted.key, new Kept<>(now, byId, rows));
+        remembered.put(wanted.key, new RowsKept<>(now, byId, rows));
         return rows;
     }
 
-    private Standing standing(String sql, long of) {
+    private RowsStanding standing(String sql, long of) {
         return db.doReturningWork(connection -> {
             LongStream.Builder ids = LongStream.builder();
             LongStream.Builder writers = LongStream.builder();
@@ -165,7 +168,7 @@ public class RowsAsRead {
                     }
                 }
             }
-            return new Standing(ids.build().toArray(), writers.build().toArray());
+            return new RowsStanding(ids.build().toArray(), writers.build().toArray());
         });
     }
 }

@@ -1,5 +1,7 @@
 package lychnos.server.kinds;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import io.quarkus.runtime.StartupEvent;
 import jakarta.annotation.Priority;
 import jakarta.enterprise.context.ApplicationScoped;
@@ -19,7 +21,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
 import javax.sql.DataSource;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
@@ -45,6 +46,9 @@ class KindMemory {
 
     static final Duration FRESH = Duration.ofMillis(500);
 
+    /** A published version never changes, so that only memory bounds them. */
+    private static final int MOST_VERSIONS = 5_000;
+
     /** A change of kinds concerns every bring-up. */
     static final long EVERY_BRING_UP = 0;
 
@@ -53,8 +57,10 @@ class KindMemory {
     private final SealedStore sealed;
     private final Optional<Integer> labPort;
     private final Ticker ticker;
-    private final Map<KindVersion.Key, Published> versions = new ConcurrentHashMap<>();
-    private final Map<KindVersion.Key, String> unreadable = new ConcurrentHashMap<>();
+    private final Cache<KindVersion.KindVersionKey, Published> versions =
+            Caffeine.newBuilder().maximumSize(MOST_VERSIONS).build();
+    private final Cache<KindVersion.KindVersionKey, String> unreadable =
+            Caffeine.newBuilder().maximumSize(MOST_VERSIONS).build();
     private volatile Now now;
     private volatile long lookedAt;
 
@@ -136,13 +142,13 @@ class KindMemory {
      * where there is no such version.
      */
     Optional<String> fault(String id, int version) {
-        KindVersion.Key key = new KindVersion.Key(id, version);
+        KindVersion.KindVersionKey key = new KindVersion.KindVersionKey(id, version);
         try {
             version(id, version);
         } catch (Refusal e) {
             // the sentence is kept with the version
         }
-        return Optional.ofNullable(unreadable.get(key));
+        return Optional.ofNullable(unreadable.getIfPresent(key));
     }
 
     /**
@@ -151,22 +157,23 @@ class KindMemory {
      * @throws Refusal 409 if this program cannot read it
      */
     Optional<Published> version(String id, int version) {
-        KindVersion.Key key = new KindVersion.Key(id, version);
-        if (unreadable.containsKey(key)) {
-            throw Refusal.conflict(unreadable.get(key));
+        KindVersion.KindVersionKey key = new KindVersion.KindVersionKey(id, version);
+        String unreadableWhy = unreadable.getIfPresent(key);
+        if (unreadableWhy != null) {
+            throw Refusal.conflict(unreadableWhy);
         }
-        Published known = versions.get(key);
+        Published known = versions.getIfPresent(key);
         if (known == null) {
             known = read(key);
             if (known != null) {
-                versions.putIfAbsent(key, known);
-                known = versions.get(key);
+                Published first = versions.asMap().putIfAbsent(key, known);
+                known = first == null ? known : first;
             }
         }
         return Optional.ofNullable(known);
     }
 
-    private Published read(KindVersion.Key key) {
+    private Published read(KindVersion.KindVersionKey key) {
         try (Connection connection = database.getConnection();
                 PreparedStatement query = connection.prepareStatement(
                         "select text, digest from kind_version where kind_id = ? and version = ?")) {
@@ -191,7 +198,7 @@ class KindMemory {
         }
     }
 
-    private Kind parse(KindVersion.Key key, String text) {
+    private Kind parse(KindVersion.KindVersionKey key, String text) {
         try {
             return KindReader.read(text);
         } catch (KindFaults e) {

@@ -1,11 +1,11 @@
 package lychnos.server.kinds;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
 import lychnos.core.kind.Adjustments;
 import lychnos.core.kind.Kind;
 import lychnos.server.api.problem.Refusal;
@@ -21,8 +21,10 @@ public class Kinds {
     private static final Logger LOG = Logger.getLogger(Kinds.class);
 
     private final KindMemory memory;
-    private final Map<Long, Long> siteOfBringUp = new ConcurrentHashMap<>();
-    private final Map<Adapted, Kind> adapted = new ConcurrentHashMap<>();
+    private final Cache<Long, Long> siteOfBringUp =
+            Caffeine.newBuilder().maximumSize(10_000).build();
+    private final Cache<Adapted, Kind> adapted =
+            Caffeine.newBuilder().maximumSize(1_000).build();
 
     /** A version with some adjustments; an adjustment never changes, so that its number is enough. */
     private record Adapted(String id, int version, List<Long> adjustments) {}
@@ -103,11 +105,11 @@ public class Kinds {
         if (own.isEmpty()) {
             return published.kind();
         }
-        long site = siteOfBringUp.computeIfAbsent(bringUpId, memory::siteOf);
+        long site = siteOfBringUp.get(bringUpId, memory::siteOf);
         List<KindMemory.Adjusted> fitting = fitting(own, site, bringUpId);
         return fitting.isEmpty()
                 ? published.kind()
-                : adapted.computeIfAbsent(
+                : adapted.get(
                         new Adapted(
                                 id,
                                 version,

@@ -1,12 +1,12 @@
 package lychnos.server.live;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import io.quarkus.runtime.BlockingOperationControl;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.ws.rs.HttpMethod;
 import jakarta.ws.rs.container.ContainerRequestContext;
-import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.time.Ticker;
 import org.jboss.resteasy.reactive.server.ServerResponseFilter;
@@ -20,7 +20,8 @@ public class OwnWrites {
     private static final Set<String> READS = Set.of(HttpMethod.GET, HttpMethod.HEAD, HttpMethod.OPTIONS);
 
     private final Who who;
-    private final Map<Long, Long> at = new ConcurrentHashMap<>();
+    private final Cache<Long, Long> at =
+            Caffeine.newBuilder().maximumSize(10_000).build();
 
     OwnWrites(Who who, Ticker ticker) {
         this.ticker = ticker;
@@ -40,7 +41,7 @@ public class OwnWrites {
     /** Whether the person who asks now has changed nothing since then. */
     boolean noneSince(long nanos) {
         Who.Person person = who.person();
-        Long last = person == null ? null : at.get(person.id());
+        Long last = person == null ? null : at.getIfPresent(person.id());
         return last == null || last - nanos < 0;
     }
 }

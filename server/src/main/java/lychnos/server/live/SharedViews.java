@@ -2,6 +2,8 @@ package lychnos.server.live;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import io.quarkus.runtime.ShutdownEvent;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
@@ -76,7 +78,8 @@ public class SharedViews {
 
     private final AtomicLong tags = new AtomicLong();
     private final Set<String> awaited = ConcurrentHashMap.newKeySet();
-    private final Map<String, Kept> kept = new ConcurrentHashMap<>();
+    private final Cache<String, Kept> kept =
+            Caffeine.newBuilder().maximumSize(MOST).build();
     private final List<Object> locks = Stream.generate(Object::new).limit(MOST).toList();
 
     SharedViews(
@@ -206,11 +209,11 @@ public class SharedViews {
     }
 
     private Kept kept(String key, long bringUpId, Supplier<?> view) {
-        Kept last = kept.get(key);
+        Kept last = kept.getIfPresent(key);
         if (!serves(last, bringUpId)) {
             // requests that come meanwhile wait for the same result
             synchronized (lock(key)) {
-                last = kept.get(key);
+                last = kept.getIfPresent(key);
                 // what was begun after their own change is good enough for them, even where others have changed
                 // something since
                 if (!serves(last, bringUpId)) {
@@ -239,7 +242,7 @@ public class SharedViews {
                         try {
                             Kept now;
                             synchronized (lock(key)) {
-                                Kept newest = kept.get(key);
+                                Kept newest = kept.getIfPresent(key);
                                 now = newest != null && newest.holds(live.version(bringUpId), ticker.nanos())
                                         ? newest
                                         : renewed(key, bringUpId, () -> reading.of(view));
@@ -268,10 +271,7 @@ public class SharedViews {
     private Kept renewed(String key, long bringUpId, Supplier<?> view) {
         long version = live.version(bringUpId);
         long begun = ticker.nanos();
-        Kept made = new Kept(view.get(), version, begun, ticker.nanos(), kept.get(key));
-        if (kept.size() >= MOST) {
-            kept.clear();
-        }
+        Kept made = new Kept(view.get(), version, begun, ticker.nanos(), kept.getIfPresent(key));
         kept.put(key, made);
         return made;
     }

@@ -1,13 +1,13 @@
 package lychnos.server.units;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import jakarta.enterprise.context.ApplicationScoped;
-import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.WeakHashMap;
 import lychnos.core.fact.Fact;
 import lychnos.core.kind.Kind;
 import lychnos.core.sheet.UnitFacts;
@@ -26,7 +26,8 @@ public class Facts {
 
     private final RowsAsRead rows;
     /** Of units as they were read; one that was written since is another one there. */
-    private final Map<Unit, Resolved> resolved = Collections.synchronizedMap(new WeakHashMap<>());
+    private final Cache<Unit, Resolved> resolved =
+            Caffeine.newBuilder().weakKeys().build();
 
     private final BringUps bringUps;
     private final SiteResources siteResources;
@@ -84,7 +85,7 @@ public class Facts {
     private record Resolved(Map<String, Map<String, Fact>> given, Map<String, String> policies, UnitFacts facts) {}
 
     private UnitFacts asBefore(Unit unit, Map<String, Map<String, Fact>> given, Map<String, String> policies) {
-        Resolved before = resolved.get(unit);
+        Resolved before = resolved.getIfPresent(unit);
         if (before == null
                 || before.facts.kind() != kinds.of(unit)
                 || !before.given.equals(given)
