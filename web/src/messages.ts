@@ -839,6 +839,8 @@ export const m = {
     linked: 'connected',
     cut: (seen: string | null) => (seen ? `not connected, last seen ${seen}` : 'never connected'),
     reaches: 'reaches',
+    otherVersion:
+      'It runs another version of Lychnos and was turned away. Install the version of this server there, and start it again.',
     newVantage: 'Name of the new vantage point',
     make: 'Add vantage point',
     revoke: 'Revoke',

@@ -22,6 +22,7 @@ const unit = (id: number, state: SignStanding['state'], change: Partial<SignStan
 const view = (units: SignStanding[]): HandoverView => ({
   name: 'Ardal Hall 2, row A',
   names: 24,
+  proven: 0,
   exports: ['endpoints.csv', 'zones/ardal.example.zone'],
   units,
   proposed: [],

@@ -31,7 +31,6 @@ const board = (rows: Row[]): BoardView => ({
   name: 'Row A',
   due: null,
   network: '10.40.8.0/24',
-  kindTitle: '',
   units: rows.length,
   rows,
   course: { prepare: stage, allocate: stage, configure: stage, prove: stage, handover: stage },

@@ -1,6 +1,7 @@
 /**
- * Lets a library make `<style>` elements at run time although the page's policy forbids them: while `work` runs, each one that
- * is made is a stylesheet of the document's own (a constructable one), which the policy allows. Gives what takes them away.
+ * Lets a library make `<style>` elements at run time although the page's policy forbids them: while `work` runs, each
+ * one that is made is a stylesheet of the document's own (a constructable one), which the policy allows. Gives what
+ * takes them away.
  */
 export function withAdoptedStyles(work: () => void): () => void {
   const made: CSSStyleSheet[] = [];

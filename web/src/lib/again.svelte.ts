@@ -1,6 +1,6 @@
 /**
- * Asks a person for the own password once more, where the server wants that before it shows or hands out something secret. A person who
- * asked waits, and sends the same again when it was right.
+ * Asks a person for the own password once more, where the server wants that before it shows or hands out something
+ * secret. A person who asked waits, and sends the same again when it was right.
  */
 class Again {
   asking = $state(false);

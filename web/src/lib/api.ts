@@ -19,8 +19,8 @@ export class Problem extends Error {
 }
 
 /**
- * What was answered last, by path, with its tag: the server lets no browser store its answers, and one that has not changed need not be
- * sent again (RFC 9110, section 13.1.2). Kept only as long as the page; the oldest falls out.
+ * What was answered last, by path, with its tag: the server lets no browser store its answers, and one that has not
+ * changed need not be sent again (RFC 9110, section 13.1.2). Kept only as long as the page; the oldest falls out.
  */
 const answered = new Map<string, { tag: string; json: unknown }>();
 const MOST_ANSWERED = 40;
@@ -79,7 +79,9 @@ export const api = {
   postText: <T>(path: string, text: string) => send<T>('POST', path, text, 'text/plain'),
   put: <T = unknown>(path: string, body: unknown) => send<T>('PUT', path, body),
   delete: (path: string) => send<unknown>('DELETE', path),
-  /** Changes of a text that somebody else may change at the same time: {@code seen} is the version that was looked at. */
+  /**
+   * Changes of a text that somebody else may change at the same time: {@code seen} is the version that was looked at.
+   */
   putTextIf: <T>(path: string, text: string, seen: string) => send<T>('PUT', path, text, 'text/plain', seen),
   postIf: <T>(path: string, body: unknown, seen: string) => send<T>('POST', path, body, 'application/json', seen),
   deleteIf: (path: string, seen: string) => send<unknown>('DELETE', path, undefined, 'application/json', seen),

@@ -1,4 +1,7 @@
-/** Keys of a view. A key is a character or a name as in KeyboardEvent.key; while somebody types in a field none is heard. */
+/**
+ * Keys of a view. A key is a character or a name as in KeyboardEvent.key; while somebody types in a field none is
+ * heard.
+ */
 export type Keys = Record<string, () => void>;
 
 export function typing(target: EventTarget | null): boolean {

@@ -14,7 +14,10 @@ const GATHER = 120;
 export class Live {
   connected = $state(true);
   lostAt = $state<number | null>(null);
-  /** Whether the channel stands, or did not come. What is asked from then on misses no change and need not be asked twice. */
+  /**
+   * Whether the channel stands, or did not come. What is asked from then on misses no change and need not be asked
+   * twice.
+   */
   ready = $state(false);
   private socket: WebSocket | null = null;
   private wait = FIRST_WAIT;

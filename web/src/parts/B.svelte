@@ -2,7 +2,9 @@
   import { Button } from 'flowbite-svelte';
   import type { Snippet } from 'svelte';
 
-  /** A button of ours over Flowbite's: `go` does the next thing, `stop` ends something, `plain` all else. Shows its key. */
+  /**
+   * A button of ours over Flowbite's: `go` does the next thing, `stop` ends something, `plain` all else. Shows its key.
+   */
   let {
     look = 'plain',
     key,

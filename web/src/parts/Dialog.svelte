@@ -15,7 +15,10 @@
     dialog.showModal();
   }
 
-  /** Closed at the keystroke: the browser's own notice comes later, and would close what the next key has opened meanwhile. */
+  /**
+   * Closed at the keystroke: the browser's own notice comes later, and would close what the next key has opened
+   * meanwhile.
+   */
   function escape(event: KeyboardEvent & { currentTarget: HTMLDialogElement }): void {
     if (event.key !== 'Escape' || event.defaultPrevented) return;
     event.preventDefault();

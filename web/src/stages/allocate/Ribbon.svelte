@@ -6,8 +6,8 @@
   import { blocks, pieces, rows, type Block } from './ribbon';
 
   /**
-   * A network drawn as rows of 32 addresses, and every run in it as a run. Walked with the arrow keys; Enter begins the fit
-   * at an address, and Shift with the arrows, or dragging, marks addresses to be kept.
+   * A network drawn as rows of 32 addresses, and every run in it as a run. Walked with the arrow keys; Enter begins the
+   * fit at an address, and Shift with the arrows, or dragging, marks addresses to be kept.
    */
   let {
     ribbon,

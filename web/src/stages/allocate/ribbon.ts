@@ -66,7 +66,9 @@ function withoutSite(name: string): string {
   return name.replace(/^[a-z0-9]+-(?=.*[a-z])/, '');
 }
 
-/** What tells a unit that is one address wide: `iog` for ard-iog-1, and the number where there are hundreds of its kind. */
+/**
+ * What tells a unit that is one address wide: `iog` for ard-iog-1, and the number where there are hundreds of its kind.
+ */
 export function tiny(name: string): string {
   return (
     /\d{3}/.exec(name)?.[0] ??
@@ -81,7 +83,9 @@ function series(name: string): string {
   return name.replace(/\d+(\D*)$/, '…$1');
 }
 
-/** Joins neighbours of the same state into runs: the addresses of one unit, or units of one series that have one each. */
+/**
+ * Joins neighbours of the same state into runs: the addresses of one unit, or units of one series that have one each.
+ */
 function join(
   singles: { at: number; kind: Block['kind']; name: string; unitId: number; unit: string; alone: boolean }[],
 ): Block[] {

@@ -5,7 +5,9 @@
   import Mark from '../../parts/Mark.svelte';
   import { m } from '../../messages';
 
-  /** One unit's way through the steps: done ones solid, the one under way in amber, or violet while the machine works. */
+  /**
+   * One unit's way through the steps: done ones solid, the one under way in amber, or violet while the machine works.
+   */
   let { lane, on, onchoose }: { lane: Lane; on: boolean; onchoose: () => void } = $props();
   const FOLLOW = 8;
   const waits = $derived(lane.state === 'RUNNING' && lane.stepNumber === FOLLOW);

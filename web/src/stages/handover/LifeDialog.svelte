@@ -9,7 +9,10 @@
   import Dialog from '../../parts/Dialog.svelte';
   import { m } from '../../messages';
 
-  /** What may happen to a unit after it was in use: it is opened for a change, a machine of it is replaced, or it is retired. */
+  /**
+   * What may happen to a unit after it was in use: it is opened for a change, a machine of it is replaced, or it is
+   * retired.
+   */
   let { units, start, onclose }: { units: SignStanding[]; start: SignStanding; onclose: () => void } = $props();
   const l = m.handover.life;
   type Act = 'reopenings' | 'replacements' | 'retirement';

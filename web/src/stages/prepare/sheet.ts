@@ -105,7 +105,10 @@ function cell(row: SheetRow, fact: Asks, value: string): CellText {
   return { unitId: row.unitId, member: fact.scope === 'UNIT' ? '' : row.member, name: fact.name, value };
 }
 
-/** What a block of values says from a corner on; one value fills the whole area. Cells that nobody asks for are passed over. */
+/**
+ * What a block of values says from a corner on; one value fills the whole area. Cells that nobody asks for are passed
+ * over.
+ */
 export function filled(rows: SheetRow[], cols: Column[], kinds: Kinds, at: Area, values: string[][]): CellText[] {
   const single = values.length === 1 && values[0]!.length === 1;
   const height = single ? at.bottom - at.top + 1 : values.length;

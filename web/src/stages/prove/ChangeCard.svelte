@@ -10,7 +10,9 @@
   import { m } from '../../messages';
   import { bringUpId } from '../../routes';
 
-  /** One thing that is not as it was accepted, with both values; a person accepts the new one, or holds it for a fault. */
+  /**
+   * One thing that is not as it was accepted, with both values; a person accepts the new one, or holds it for a fault.
+   */
   let { change, brief = false, onlook }: { change: TraitChange; brief?: boolean; onlook?: () => void } = $props();
   let asking = $state(false);
   let reason = $state('');

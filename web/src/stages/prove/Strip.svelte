@@ -2,7 +2,9 @@
   import { atTime } from '../../lib/time';
   import { m } from '../../messages';
 
-  /** What a rung was each time that the endpoint changed: the newest on the right. Shown once there is more than one. */
+  /**
+   * What a rung was each time that the endpoint changed: the newest on the right. Shown once there is more than one.
+   */
   let { rung, title, before }: { rung: number; title: string; before: { at: string; standings: string }[] } = $props();
   const MOST = 24;
   const words: Record<string, string> = { h: 'HOLDS', b: 'BROKEN', n: 'NOT_REACHED', m: 'NOT_MEASURED' };

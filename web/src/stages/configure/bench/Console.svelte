@@ -13,7 +13,10 @@
   import { LineLink } from './line.svelte';
   import type { LineStanding, Member } from './types';
 
-  /** The live line of a member: a real terminal. Every plain key goes to the machine; the tool's own are Ctrl+Shift chords. */
+  /**
+   * The live line of a member: a real terminal. Every plain key goes to the machine; the tool's own are Ctrl+Shift
+   * chords.
+   */
   let {
     member,
     unit,
@@ -35,7 +38,9 @@
   const hand = $derived(link?.standing?.hand ?? '');
   const mine = $derived(hand === '' || hand === session.me?.login);
 
-  /** Once: what is read here is not followed, or each news of the unit would take the terminal, and the keyboard, away. */
+  /**
+   * Once: what is read here is not followed, or each news of the unit would take the terminal, and the keyboard, away.
+   */
   function attach(box: HTMLElement): () => void {
     return untrack(() => begin(box));
   }

@@ -1,7 +1,10 @@
 <script lang="ts">
   import { m } from '../../../messages';
 
-  /** What is entered on a page, by what the page calls it: a value is copied by a click, a password is shown for a moment. */
+  /**
+   * What is entered on a page, by what the page calls it: a value is copied by a click, a password is shown for a
+   * moment.
+   */
   let {
     fields,
     onreveal,

@@ -7,7 +7,9 @@
   import Fields from './Fields.svelte';
   import type { BenchStep, LineStanding, Member } from './types';
 
-  /** Question, answer, and where the answer comes from, in the order of the work. By hand each is ticked by a person. */
+  /**
+   * Question, answer, and where the answer comes from, in the order of the work. By hand each is ticked by a person.
+   */
   let {
     member,
     standing,

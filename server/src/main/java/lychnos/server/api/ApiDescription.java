@@ -18,9 +18,9 @@ import org.eclipse.microprofile.openapi.models.media.Schema;
 import org.eclipse.microprofile.openapi.models.responses.APIResponse;
 
 /**
- * Adds to the description of the interface what each operation does ({@code api-summaries.json}) and examples of requests and
- * answers ({@code api-examples.json}). The build fails when an operation has no summary, when one that is sent an object
- * has no example or one with other names, and when a text names an operation that does not exist.
+ * Adds to the description of the interface what each operation does ({@code api-summaries.json}) and examples of
+ * requests and answers ({@code api-examples.json}). The build fails when an operation has no summary, when one that is
+ * sent an object has no example or one with other names, and when a text names an operation that does not exist.
  */
 @OpenApiFilter(OpenApiFilter.RunStage.BUILD)
 public class ApiDescription implements OASFilter {

@@ -212,8 +212,8 @@ public class Problems {
                 ? problem(
                         503,
                         "The database's disk is full",
-                        "Nothing was changed: the disk of the database is full. The operator of this server has to make "
-                                + "room; then do it again.",
+                        "Nothing was changed: the disk of the database is full. The operator of this server has "
+                                + "to make room; then do it again.",
                         Map.of())
                 : problem(
                         503,

@@ -4,8 +4,8 @@ import java.util.Map;
 import lychnos.core.record.CanonicalJson;
 
 /**
- * The version of something that a person has seen and wants to change. A change with it overwrites nothing that somebody else
- * has changed meanwhile (RFC 9110, section 13.1.1); a change without it does.
+ * The version of something that a person has seen and wants to change. A change with it overwrites nothing that
+ * somebody else has changed meanwhile (RFC 9110, section 13.1.1); a change without it does.
  */
 public final class IfMatch {
 
