@@ -155,7 +155,16 @@ class ArchitectureTest {
                 .resideInAPackage("lychnos.wire..")
                 .should()
                 .dependOnClassesThat()
-                .resideInAnyPackage("lychnos.server..", "lychnos.lab..", "jakarta..", "org.hibernate..", "java.sql..")
+                .resideInAnyPackage(
+                        "lychnos.server..",
+                        "lychnos.lab..",
+                        "jakarta.ws..",
+                        "jakarta.inject..",
+                        "jakarta.enterprise..",
+                        "jakarta.persistence..",
+                        "jakarta.transaction..",
+                        "org.hibernate..",
+                        "java.sql..")
                 .check(ALL);
     }
 

@@ -52,7 +52,7 @@ class ConsoleTest {
                                 .allMatch(times -> (int) times <= 1),
                         "nothing is typed twice");
             }
-            String ours = sealed.open(unit, "keeper", SealedStore.State.PROVEN)
+            String ours = sealed.open(unit, "keeper", SealedStore.SealedState.PROVEN)
                     .orElseThrow()
                     .use(word -> word);
             assertEquals(ours, stage.hall().kept(stage.serial(0), "phrase"));
@@ -150,7 +150,7 @@ class ConsoleTest {
             assertEquals(planned, stage.hall().kept(stage.serial(0), "Address"));
             assertEquals("yes", stage.hall().kept(stage.serial(0), "kept"));
             assertEquals("2", stage.hall().kept(stage.serial(0), "seen.logins"));
-            assertTrue(sealed.open(unit, "root", SealedStore.State.PROVEN).isPresent());
+            assertTrue(sealed.open(unit, "root", SealedStore.SealedState.PROVEN).isPresent());
         }
     }
 
@@ -277,7 +277,7 @@ class ConsoleTest {
             List<String> titles = stage.bench(unit).getList("members[0].steps.title");
             String step = "/api/dialogues/" + stage.dialogue(unit, 0) + "/steps/" + titles.indexOf("keeper's password")
                     + "/password";
-            String ours = sealed.open(unit, "keeper", SealedStore.State.MADE)
+            String ours = sealed.open(unit, "keeper", SealedStore.SealedState.MADE)
                     .orElseThrow()
                     .use(word -> word);
             stage.client

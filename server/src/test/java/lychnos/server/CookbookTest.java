@@ -65,32 +65,27 @@ class CookbookTest extends ProvenMachine {
                 .get("/q/openapi?format=json")
                 .statusCode(200)
                 .json();
-        assertEquals(
-                "BK-40718",
-                described.getString(
-                        "paths.'/api/bring-ups/{id}/facts'.put.requestBody.content.'application/json'.example.cells[0].value"));
+        Json cell = example(described, "facts", "put.requestBody", "cells[0]");
+        assertEquals("BK-40718", cell.getString("value"));
+        assertNamesOf(described, "FactCell", cell);
+        assertNamesOf(described, "SeenUnit", example(described, "signatures", "post.requestBody", "units[0]"));
+        String answers = "paths.'/api/bring-ups/{id}/signatures'.post.responses.'200'.content.";
         assertEquals(
                 64,
                 described
-                        .getString(
-                                "paths.'/api/bring-ups/{id}/signatures'.post.responses.'200'.content.'application/json'.example[0].digest")
+                        .getString(answers + "'application/json'.example[0].digest")
                         .length());
-        Map<String, Object> cell = described.getMap("components.schemas.CellText.properties");
-        assertTrue(
-                cell.keySet()
-                        .containsAll(described
-                                .getMap(
-                                        "paths.'/api/bring-ups/{id}/facts'.put.requestBody.content.'application/json'.example.cells[0]")
-                                .keySet()),
-                cell::toString);
-        Map<String, Object> seen = described.getMap("components.schemas.Seen.properties");
-        assertTrue(
-                seen.keySet()
-                        .containsAll(described
-                                .getMap(
-                                        "paths.'/api/bring-ups/{id}/signatures'.post.requestBody.content.'application/json'.example.units[0]")
-                                .keySet()),
-                seen::toString);
+    }
+
+    /** A part of the example of an operation on a bring-up. */
+    private static Json example(Json described, String path, String operation, String part) {
+        return described.at("paths.'/api/bring-ups/{id}/" + path + "'." + operation
+                + ".content.'application/json'.example." + part);
+    }
+
+    private static void assertNamesOf(Json described, String schema, Json example) {
+        Map<String, Object> known = described.getMap("components.schemas." + schema + ".properties");
+        assertTrue(known.keySet().containsAll(example.getMap("").keySet()), () -> schema + ": " + known);
     }
 
     @Test

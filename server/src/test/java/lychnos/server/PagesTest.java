@@ -157,8 +157,8 @@ class PagesTest {
     }
 
     /**
-     * As when a server dies: its lease ends, and the server that takes the unit over does not know how far the page in hand had
-     * come.
+     * As when a server dies: its lease ends, and the server that takes the unit over does not know how far the page in
+     * hand had come.
      */
     @Test
     void whoeverTakesPagesOverChangesNoPasswordTwice() throws Exception {

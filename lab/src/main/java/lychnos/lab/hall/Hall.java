@@ -28,8 +28,8 @@ import lychnos.lab.console.WebProxy;
  * A hall of stand-in machines.
  *
  * <pre>
- * Hall --machines FILE [--own-pages FILE] [--consoles FILE --lines ADDRESS] [--dhcp SERVER:PORT/RELAY:PORT] [--port 443] [--restart-millis
- * 3000]
+ * Hall --machines FILE [--own-pages FILE] [--consoles FILE --lines ADDRESS] [--dhcp SERVER:PORT/RELAY:PORT] [--port
+ * 443] [--restart-millis 3000]
  *      [--device lych-hall | --loopback] [--state DIR]
  * </pre>
  *

@@ -29,8 +29,8 @@ import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
 
 /**
- * Asks the wire about addresses before they are given out. One that answers is an unknown device and is given to nobody.
- * Silence proves nothing, and is only ever called silence.
+ * Asks the wire about addresses before they are given out. One that answers is an unknown device and is given to
+ * nobody. Silence proves nothing, and is only ever called silence.
  */
 @ApplicationScoped
 public class AddressProbes {
@@ -194,9 +194,11 @@ public class AddressProbes {
                 .column("timestamptz", each -> now)
                 .write(
                         db,
-                        "insert into unknown_device (network_id, address, mac, answered, sentence, first_heard, last_heard) select "
+                        "insert into unknown_device (network_id, address, mac, answered, sentence, first_heard, "
+                                + "last_heard) select "
                                 + network.id
-                                + ", address, mac, answered, sentence, at, at from %s as heard (address, mac, answered, sentence, "
+                                + ", address, mac, answered, sentence, at, at from %s as heard (address, mac, "
+                                + "answered, sentence, "
                                 + "at)"
                                 + " on conflict (network_id, address) do update set mac = excluded.mac, "
                                 + "answered = excluded.answered, sentence = "
@@ -208,7 +210,7 @@ public class AddressProbes {
     @Transactional
     public void forget(long networkId, Address address, long bringUpId) {
         if (db.createMutationQuery("delete from UnknownDevice where key = :key")
-                        .setParameter("key", new UnknownDevice.Key(networkId, address))
+                        .setParameter("key", new UnknownDevice.UnknownDeviceKey(networkId, address))
                         .executeUpdate()
                 > 0) {
             live.tell(bringUpId, "allocate");

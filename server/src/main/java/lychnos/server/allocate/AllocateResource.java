@@ -20,7 +20,9 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.database.ReadsOnly;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.live.SharedViews;
-import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
+import org.eclipse.microprofile.openapi.annotations.media.Content;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+import org.eclipse.microprofile.openapi.annotations.responses.APIResponse;
 
 /** Stage 2: the ribbon, proposals, allocations and names. */
 @Path("/api")
@@ -65,7 +67,12 @@ public class AllocateResource {
     @Path("bring-ups/{id}/ribbon")
     @Transactional
     @ReadsOnly
-    @APIResponseSchema(value = Ribbons.Ribbon.class, responseCode = "200")
+    @APIResponse(
+            responseCode = "200",
+            content =
+                    @Content(
+                            mediaType = MediaType.APPLICATION_JSON,
+                            schema = @Schema(implementation = Ribbons.RibbonView.class)))
     public Response ribbon(
             long id, @QueryParam("network") Long networkId, @Context Request request, @Context HttpHeaders headers) {
         return shared.of("ribbon " + id + " " + networkId, id, request, headers, () -> ribbons.ribbon(id, networkId));
@@ -73,7 +80,8 @@ public class AllocateResource {
 
     @GET
     @Path("bring-ups/{id}/proposal")
-    public Placings.Proposal propose(long id, @QueryParam("pattern") String pattern, @QueryParam("from") String from) {
+    public Placings.PlacementProposal propose(
+            long id, @QueryParam("pattern") String pattern, @QueryParam("from") String from) {
         return placings.propose(id, pattern, from);
     }
 
@@ -85,17 +93,19 @@ public class AllocateResource {
     }
 
     /** Addresses to be asked. */
-    record Ask(List<String> addresses) {}
+    record PlacementRequest(List<String> addresses) {}
 
-    /** Asks the wire about addresses of the bring-up's networks; what answers and is not ours becomes an unknown device. */
+    /**
+     * Asks the wire about addresses of the bring-up's networks; what answers and is not ours becomes an unknown device.
+     */
     @POST
     @Path("bring-ups/{id}/probes")
     @RolesAllowed("engineer")
-    public ProbesOnDemand.Probed sound(long id, Ask ask) {
+    public ProbesOnDemand.Probed sound(long id, PlacementRequest ask) {
         return probes.probe(id, addresses(ask));
     }
 
-    private static List<Address> addresses(Ask ask) {
+    private static List<Address> addresses(PlacementRequest ask) {
         if (ask == null || ask.addresses == null || ask.addresses.isEmpty() || ask.addresses.size() > MOST_ASKED) {
             throw Refusal.bad("From 1 to " + MOST_ASKED + " addresses are asked at once.");
         }
@@ -111,7 +121,7 @@ public class AllocateResource {
     @Path("bring-ups/{id}/address-imports")
     @Consumes(MediaType.TEXT_PLAIN)
     @RolesAllowed("engineer")
-    public Existing.Report existing(long id, @QueryParam("preview") boolean preview, String text) {
+    public Existing.AddressReport existing(long id, @QueryParam("preview") boolean preview, String text) {
         return existing.read(id, text == null ? "" : text, preview, who.person());
     }
 
@@ -119,30 +129,30 @@ public class AllocateResource {
     @POST
     @Path("bring-ups/{id}/address-imports/transfer")
     @RolesAllowed("engineer")
-    public Existing.Report transfer(long id, @QueryParam("preview") boolean preview) {
+    public Existing.AddressReport transfer(long id, @QueryParam("preview") boolean preview) {
         return existing.transfer(id, preview, who.person());
     }
 
     @POST
     @Path("bring-ups/{id}/address-imports/forget")
     @RolesAllowed("engineer")
-    public void forget(long id, Ask ask) {
+    public void forget(long id, PlacementRequest ask) {
         existing.forget(id, addresses(ask).stream().map(Address::toString).toList(), who.person());
     }
 
     @GET
     @Path("bring-ups/{id}/names")
-    public Names.View names(long id) {
+    public Names.NamesView names(long id) {
         return names.view(id);
     }
 
     /** @param units whose records are sent once more although they were made; null for none */
-    public record Again(Set<Long> units) {}
+    public record RecordsAgain(Set<Long> units) {}
 
     @POST
     @Path("bring-ups/{id}/record-pushes")
     @RolesAllowed("engineer")
-    public int push(long id, Again again) {
+    public int push(long id, RecordsAgain again) {
         return names.push(id, again == null || again.units == null ? Set.of() : again.units, who.person());
     }
 
@@ -154,16 +164,16 @@ public class AllocateResource {
     }
 
     /** The id of an allocation, by which it can be undone. */
-    public record Allocated(UUID allocation) {}
+    public record NewAllocation(UUID allocation) {}
 
     @POST
     @Path("bring-ups/{id}/allocations")
     @RolesAllowed("engineer")
-    public Allocated allocate(long id, Claims.Allocation allocation) {
+    public NewAllocation allocate(long id, Claims.NewClaims allocation) {
         if (allocation == null) {
             throw Refusal.bad("No addresses were sent to allocate.");
         }
-        return new Allocated(claims.allocate(id, allocation, who.person()));
+        return new NewAllocation(claims.allocate(id, allocation, who.person()));
     }
 
     @POST

@@ -88,10 +88,11 @@ public class Claims {
     }
 
     /** What is wanted: an address and its name for one role of a unit. Without a role it is the unit's only one. */
-    public record Wanted(long unitId, String role, Long networkId, String address, String hostName, String alias) {}
+    public record ClaimWanted(
+            long unitId, String role, Long networkId, String address, String hostName, String alias) {}
 
     /** Addresses to allocate, all of them or none. */
-    public record Allocation(String pattern, List<Wanted> lines, List<Placings.Growth> growth) {}
+    public record NewClaims(String pattern, List<ClaimWanted> lines, List<Placings.Growth> growth) {}
 
     /** All live addresses of a bring-up, unit by unit in the order of their places. */
     public List<Claim> live(long bringUpId) {
@@ -127,7 +128,7 @@ public class Claims {
      * @return the id by which the allocation can be undone
      * @throws Refusal 409 when somebody was quicker or an address answers; {@link Placings#propose} then gives another
      */
-    public UUID allocate(long bringUpId, Allocation allocation, Who.Person person) {
+    public UUID allocate(long bringUpId, NewClaims allocation, Who.Person person) {
         if (allocation.lines() == null || allocation.lines().isEmpty()) {
             throw Refusal.bad("No addresses were sent to allocate.");
         }
@@ -142,7 +143,7 @@ public class Claims {
         }
     }
 
-    private void refuseUnknownDevices(long bringUpId, Allocation allocation) {
+    private void refuseUnknownDevices(long bringUpId, NewClaims allocation) {
         List<Address> addresses = allocation.lines().stream()
                 .map(line -> read("address", line.address()))
                 .toList();
@@ -176,7 +177,7 @@ public class Claims {
         }
     }
 
-    private UUID insert(long bringUpId, Allocation allocation, Who.Person person) {
+    private UUID insert(long bringUpId, NewClaims allocation, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         Map<Long, Network> networks = networkDefinitions.networks(bringUp).stream()
                 .collect(Collectors.toMap(network -> network.id, Function.identity()));
@@ -189,7 +190,7 @@ public class Claims {
         UUID id = UUID.randomUUID();
         Map<Long, Integer> places = new HashMap<>();
         List<Claim> claims = new ArrayList<>();
-        for (Wanted wanted : allocation.lines()) {
+        for (ClaimWanted wanted : allocation.lines()) {
             Network network = wanted.networkId() == null ? bringUp.network : networks.get(wanted.networkId());
             if (units.get(wanted.unitId()) == null || network == null) {
                 throw Refusal.bad(
@@ -242,7 +243,7 @@ public class Claims {
         });
     }
 
-    private void keepGrowth(Allocation allocation, Map<Long, Network> networks, Map<Long, AddressSet> free, UUID id) {
+    private void keepGrowth(NewClaims allocation, Map<Long, Network> networks, Map<Long, AddressSet> free, UUID id) {
         for (Placings.Growth growth : allocation.growth() == null ? List.<Placings.Growth>of() : allocation.growth()) {
             AddressRun run = AddressRun.parse(growth.run());
             if (!networks.containsKey(growth.networkId())) {
@@ -276,7 +277,7 @@ public class Claims {
     private Claim claim(
             BringUp bringUp,
             Network network,
-            Wanted wanted,
+            ClaimWanted wanted,
             Address address,
             UUID allocation,
             int place,

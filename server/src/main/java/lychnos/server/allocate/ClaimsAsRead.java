@@ -20,7 +20,7 @@ public class ClaimsAsRead {
 
     /** Live addresses of a bring-up, unit by unit in the order of their places. */
     public List<Claim> claims(long bringUpId) {
-        return rows.read(new RowsAsRead.Wanted<>(
+        return rows.read(new RowsAsRead.RowsWanted<>(
                 "claims of " + bringUpId,
                 bringUpId,
                 Claim.class,
@@ -34,7 +34,7 @@ public class ClaimsAsRead {
 
     /** Live addresses in a network, of any bring-up, by address. */
     public List<Claim> claimsIn(long networkId) {
-        return rows.read(new RowsAsRead.Wanted<>(
+        return rows.read(new RowsAsRead.RowsWanted<>(
                 "claims in " + networkId,
                 networkId,
                 Claim.class,
@@ -48,7 +48,7 @@ public class ClaimsAsRead {
     /** By id, units that have an address in a network. */
     public Map<Long, Unit> unitsIn(long networkId) {
         Map<Long, Unit> units = new HashMap<>();
-        rows.read(new RowsAsRead.Wanted<>(
+        rows.read(new RowsAsRead.RowsWanted<>(
                         "units in " + networkId,
                         networkId,
                         Unit.class,

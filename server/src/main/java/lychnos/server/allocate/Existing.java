@@ -72,7 +72,7 @@ public class Existing {
     }
 
     /** One address that is in use. */
-    public record Use(String address, String name, String source) {}
+    public record AddressUse(String address, String name, String source) {}
 
     /**
      * What was found.
@@ -81,26 +81,26 @@ public class Existing {
      * @param ours how many are addresses that were given out here
      * @param elsewhere how many lie in none of the networks
      */
-    public record Report(List<Use> fresh, int ours, int elsewhere, List<LabelFault> faults) {}
+    public record AddressReport(List<AddressUse> fresh, int ours, int elsewhere, List<LabelFault> faults) {}
 
     /** Reads a file, or only says what it would do. */
-    public Report read(long bringUpId, String text, boolean preview, Who.Person person) {
+    public AddressReport read(long bringUpId, String text, boolean preview, Who.Person person) {
         ExistingList list = ExistingList.parse(text);
         return QuarkusTransaction.requiringNew()
                 .call(() -> take(bringUpId, list.uses(), list.faults(), preview, person));
     }
 
     /** One zone with who gives it out. */
-    private record Source(String zone, Address primary, Optional<NameKey> key) {}
+    private record ZoneSource(String zone, Address primary, Optional<NameKey> key) {}
 
     /** Reads every zone of the site's domains from its primary server. A zone that is cut short is not taken at all. */
-    public Report transfer(long bringUpId, boolean preview, Who.Person person) {
-        List<Source> sources = QuarkusTransaction.requiringNew().call(() -> sources(bringUpId));
+    public AddressReport transfer(long bringUpId, boolean preview, Who.Person person) {
+        List<ZoneSource> sources = QuarkusTransaction.requiringNew().call(() -> sources(bringUpId));
         if (sources.isEmpty()) {
             throw Refusal.conflict("No domain with a primary name server is defined. Define one in Prepare.");
         }
         List<InUse> uses = new ArrayList<>();
-        for (Source source : sources) {
+        for (ZoneSource source : sources) {
             try {
                 for (ZoneRecord record :
                         vantage.transfer(source.primary, source.zone, source.key.orElse(null), PATIENCE)) {
@@ -115,21 +115,22 @@ public class Existing {
         return QuarkusTransaction.requiringNew().call(() -> take(bringUpId, uses, List.of(), preview, person));
     }
 
-    private List<Source> sources(long bringUpId) {
-        List<Source> sources = new ArrayList<>();
+    private List<ZoneSource> sources(long bringUpId) {
+        List<ZoneSource> sources = new ArrayList<>();
         for (SiteResourceRow row : siteResources.rows(bringUps.get(bringUpId).site.id)) {
             if (row.resource().sort() == SiteResourceSort.DOMAIN) {
-                sources.add(new Source(row.name, Address.parse(row.value.get("primary")), measures.key(row)));
+                sources.add(new ZoneSource(row.name, Address.parse(row.value.get("primary")), measures.key(row)));
             }
         }
         return sources;
     }
 
-    private Report take(long bringUpId, List<InUse> uses, List<LabelFault> faults, boolean preview, Who.Person person) {
+    private AddressReport take(
+            long bringUpId, List<InUse> uses, List<LabelFault> faults, boolean preview, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         List<Network> networks = networkDefinitions.networks(bringUp);
         Set<Address> ours = freeAddresses.allocated(networks);
-        List<Use> fresh = new ArrayList<>();
+        List<AddressUse> fresh = new ArrayList<>();
         int known = 0;
         int elsewhere = 0;
         for (InUse use : uses) {
@@ -140,8 +141,9 @@ public class Existing {
                 elsewhere++;
             } else if (ours.contains(use.address())) {
                 known++;
-            } else if (db.find(UnknownDevice.class, new UnknownDevice.Key(network.get().id, use.address())) == null) {
-                fresh.add(new Use(use.address().toString(), use.name(), use.source()));
+            } else if (db.find(UnknownDevice.class, new UnknownDevice.UnknownDeviceKey(network.get().id, use.address()))
+                    == null) {
+                fresh.add(new AddressUse(use.address().toString(), use.name(), use.source()));
                 if (!preview) {
                     db.persist(unknownDevice(network.get(), use));
                 }
@@ -151,12 +153,12 @@ public class Existing {
             journal.write(person, bringUpId, null, "imported " + fresh.size() + " existing addresses", null, fresh);
             live.tell(bringUpId, "allocate");
         }
-        return new Report(fresh, known, elsewhere, faults);
+        return new AddressReport(fresh, known, elsewhere, faults);
     }
 
     private UnknownDevice unknownDevice(Network network, InUse use) {
         UnknownDevice unknownDevice = new UnknownDevice();
-        unknownDevice.key = new UnknownDevice.Key(network.id, use.address());
+        unknownDevice.key = new UnknownDevice.UnknownDeviceKey(network.id, use.address());
         unknownDevice.mac = use.mac().orElse(null);
         unknownDevice.sentence = (use.name().isEmpty() ? "in use" : "is " + use.name()) + ", says a " + use.source();
         unknownDevice.firstHeard = clock.instant();
@@ -171,7 +173,8 @@ public class Existing {
         for (String address : addresses) {
             Address read = Address.parse(address);
             networks.stream().filter(network -> network.prefix.contains(read)).forEach(network -> {
-                UnknownDevice unknownDevice = db.find(UnknownDevice.class, new UnknownDevice.Key(network.id, read));
+                UnknownDevice unknownDevice =
+                        db.find(UnknownDevice.class, new UnknownDevice.UnknownDeviceKey(network.id, read));
                 if (unknownDevice != null) {
                     db.remove(unknownDevice);
                 }

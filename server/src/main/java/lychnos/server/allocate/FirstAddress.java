@@ -34,27 +34,27 @@ public class FirstAddress {
     }
 
     /** An address, and how it was found, for people. */
-    public record Found(Address address, String how) {}
+    public record FoundAddress(Address address, String how) {}
 
     /**
      * Looks among what DHCP servers have leased, then asks the segment, from a vantage point that is in it.
      *
      * @throws lychnos.server.api.problem.Refusal when a lease file cannot be read
      */
-    public Optional<Found> of(long unitId, Mac mac, int port) throws WireFault {
+    public Optional<FoundAddress> of(long unitId, Mac mac, int port) throws WireFault {
         for (Address leased : leases.held().values().stream()
                 .filter(use -> use.mac().filter(mac::equals).isPresent())
                 .map(use -> use.address())
                 .toList()) {
             if (vantage.port(leased, port, CONNECT) == PortState.OPEN) {
-                return Optional.of(new Found(leased, "found at " + leased + " by its lease"));
+                return Optional.of(new FoundAddress(leased, "found at " + leased + " by its lease"));
             }
         }
         for (AddressRun scope : vantage.hearsSilence() ? scopes(unitId) : List.<AddressRun>of()) {
             Optional<Address> answers = vantage.findByMac(mac, scope, ASK_ALL);
             if (answers.isPresent()) {
                 return Optional.of(
-                        new Found(answers.get(), "found at " + answers.get() + ", where " + mac + " answers"));
+                        new FoundAddress(answers.get(), "found at " + answers.get() + ", where " + mac + " answers"));
             }
         }
         return Optional.empty();

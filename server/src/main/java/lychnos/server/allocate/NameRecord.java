@@ -16,7 +16,7 @@ import java.time.Instant;
 public class NameRecord {
 
     /** Where a record stands. */
-    public enum State {
+    public enum NameRecordState {
         PLANNED,
         SENDING,
         MADE,
@@ -39,7 +39,7 @@ public class NameRecord {
     public String data;
 
     @Enumerated(EnumType.STRING)
-    public State state;
+    public NameRecordState state;
 
     public String answer = "";
     public Instant at;

@@ -24,7 +24,7 @@ import java.util.concurrent.Executors;
 import lychnos.core.address.Address;
 import lychnos.core.name.Records;
 import lychnos.core.site.SiteResourceSort;
-import lychnos.server.allocate.NameRecord.State;
+import lychnos.server.allocate.NameRecord.NameRecordState;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.database.Rows;
 import lychnos.server.identity.caller.Who;
@@ -90,15 +90,15 @@ public class Names {
     }
 
     /** A zone with the server that takes its updates. */
-    private record Zone(String name, Address primary, Optional<NameKey> key) {}
+    private record SiteZone(String name, Address primary, Optional<NameKey> key) {}
 
-    private List<Zone> zones(long siteId) {
-        List<Zone> zones = new ArrayList<>();
+    private List<SiteZone> zones(long siteId) {
+        List<SiteZone> zones = new ArrayList<>();
         for (SiteResourceRow row : siteResources.rows(siteId)) {
             if (row.resource().sort() == SiteResourceSort.DOMAIN) {
                 Optional<NameKey> key = measures.key(row);
                 Measures.zones(row)
-                        .forEach(zone -> zones.add(new Zone(zone, Address.parse(row.value.get("primary")), key)));
+                        .forEach(zone -> zones.add(new SiteZone(zone, Address.parse(row.value.get("primary")), key)));
             }
         }
         zones.sort(Comparator.comparingInt(zone -> -zone.name.length()));
@@ -106,9 +106,9 @@ public class Names {
     }
 
     /** The longest zone that a name lies in; empty where none is stated. */
-    private static String zoneOf(List<Zone> zones, String owner) {
+    private static String zoneOf(List<SiteZone> zones, String owner) {
         return zones.stream()
-                .map(Zone::name)
+                .map(SiteZone::name)
                 .filter(zone -> owner.equals(zone) || owner.endsWith("." + zone))
                 .findFirst()
                 .orElse("");
@@ -118,7 +118,7 @@ public class Names {
 
     /** Plans the records of an allocation: A or AAAA, PTR, and CNAME where the kind has a second name. */
     void plan(long siteId, UUID allocation, List<Claim> claims) {
-        List<Zone> zones = zones(siteId);
+        List<SiteZone> zones = zones(siteId);
         List<Planned> planned = new ArrayList<>();
         for (Claim claim : claims) {
             records(claim)
@@ -161,36 +161,39 @@ public class Names {
     }
 
     /** One record for the screen. */
-    public record RecordView(long id, String zone, String line, String state, String answer) {}
+    public record NameRecordView(long id, String zone, String line, String state, String answer) {}
 
     /** How far the records of a bring-up are. */
-    public record View(
+    public record NamesView(
             int planned,
             int made,
             int refused,
             int unknown,
-            List<RecordView> open,
+            List<NameRecordView> open,
             String zoneLines,
             List<String> withoutZone) {}
 
     @Transactional
-    public View view(long bringUpId) {
+    public NamesView view(long bringUpId) {
         List<NameRecord> all = of(bringUpId);
-        List<NameRecord> live =
-                all.stream().filter(record -> record.state != State.WITHDRAWN).toList();
-        List<RecordView> open = live.stream()
-                .filter(record -> record.state == State.REFUSED || record.state == State.UNKNOWN)
+        List<NameRecord> live = all.stream()
+                .filter(record -> record.state != NameRecordState.WITHDRAWN)
+                .toList();
+        List<NameRecordView> open = live.stream()
+                .filter(record -> record.state == NameRecordState.REFUSED || record.state == NameRecordState.UNKNOWN)
                 .limit(200)
-                .map(record -> new RecordView(record.id, record.zone, line(record), record.state.name(), record.answer))
+                .map(record ->
+                        new NameRecordView(record.id, record.zone, line(record), record.state.name(), record.answer))
                 .toList();
         StringBuilder lines = new StringBuilder();
-        live.stream().filter(record -> record.state != State.WITHDRAWING).forEach(record -> lines.append(line(record))
-                .append('\n'));
-        return new View(
-                count(live, State.PLANNED) + count(live, State.SENDING),
-                count(live, State.MADE),
-                count(live, State.REFUSED),
-                count(live, State.UNKNOWN),
+        live.stream()
+                .filter(record -> record.state != NameRecordState.WITHDRAWING)
+                .forEach(record -> lines.append(line(record)).append('\n'));
+        return new NamesView(
+                count(live, NameRecordState.PLANNED) + count(live, NameRecordState.SENDING),
+                count(live, NameRecordState.MADE),
+                count(live, NameRecordState.REFUSED),
+                count(live, NameRecordState.UNKNOWN),
                 open,
                 lines.toString(),
                 live.stream()
@@ -200,7 +203,7 @@ public class Names {
                         .toList());
     }
 
-    private static int count(List<NameRecord> records, State state) {
+    private static int count(List<NameRecord> records, NameRecordState state) {
         return (int) records.stream().filter(record -> record.state == state).count();
     }
 
@@ -229,8 +232,10 @@ public class Names {
         boolean told = false;
         for (NameRecord record : records) {
             // a refused record is not ours
-            boolean ours = record.state == State.MADE || record.state == State.UNKNOWN || record.state == State.SENDING;
-            record.state = ours ? State.WITHDRAWING : State.WITHDRAWN;
+            boolean ours = record.state == NameRecordState.MADE
+                    || record.state == NameRecordState.UNKNOWN
+                    || record.state == NameRecordState.SENDING;
+            record.state = ours ? NameRecordState.WITHDRAWING : NameRecordState.WITHDRAWN;
             record.at = clock.instant();
             told |= ours;
         }
@@ -257,8 +262,8 @@ public class Names {
                         .setParameter("units", again)
                         .getResultList());
         List<NameRecord> records = of(bringUpId).stream()
-                .filter(record -> (record.state != State.MADE || lost.contains(record.claimId))
-                        && record.state != State.WITHDRAWN)
+                .filter(record -> (record.state != NameRecordState.MADE || lost.contains(record.claimId))
+                        && record.state != NameRecordState.WITHDRAWN)
                 .toList();
         if (records.isEmpty()) {
             throw Refusal.conflict("All records are on the name server already.");
@@ -268,9 +273,9 @@ public class Names {
                     "No domain with a primary name server is defined. Define one in Prepare, or copy the zone lines.");
         }
         records.stream()
-                .filter(record -> record.state != State.WITHDRAWING && !record.zone.isEmpty())
+                .filter(record -> record.state != NameRecordState.WITHDRAWING && !record.zone.isEmpty())
                 .forEach(record -> {
-                    record.state = State.SENDING;
+                    record.state = NameRecordState.SENDING;
                     record.answer = "";
                     record.at = clock.instant();
                 });
@@ -296,11 +301,11 @@ public class Names {
     }
 
     /** What is on its way, by zone. */
-    private record Batch(Zone zone, boolean make, Map<Long, ZoneRecord> records) {}
+    private record UpdateBatch(SiteZone zone, boolean make, Map<Long, ZoneRecord> records) {}
 
     private void work(long bringUpId) {
         try {
-            for (Batch batch : QuarkusTransaction.requiringNew().call(() -> batches(bringUpId))) {
+            for (UpdateBatch batch : QuarkusTransaction.requiringNew().call(() -> batches(bringUpId))) {
                 Map<Long, Pushed> answers = send(batch);
                 QuarkusTransaction.requiringNew().run(() -> keep(bringUpId, batch.make, answers));
             }
@@ -309,17 +314,17 @@ public class Names {
         }
     }
 
-    private List<Batch> batches(long bringUpId) {
+    private List<UpdateBatch> batches(long bringUpId) {
         BringUp bringUp = bringUps.get(bringUpId);
-        Map<String, Zone> zones = new HashMap<>();
+        Map<String, SiteZone> zones = new HashMap<>();
         zones(bringUp.site.id).forEach(zone -> zones.put(zone.name, zone));
-        Map<String, Batch> batches = new LinkedHashMap<>();
+        Map<String, UpdateBatch> batches = new LinkedHashMap<>();
         for (NameRecord record : of(bringUpId)) {
-            boolean make = record.state == State.SENDING;
-            if (zones.containsKey(record.zone) && (make || record.state == State.WITHDRAWING)) {
+            boolean make = record.state == NameRecordState.SENDING;
+            if (zones.containsKey(record.zone) && (make || record.state == NameRecordState.WITHDRAWING)) {
                 batches.computeIfAbsent(
                                 record.zone + make,
-                                key -> new Batch(zones.get(record.zone), make, new LinkedHashMap<>()))
+                                key -> new UpdateBatch(zones.get(record.zone), make, new LinkedHashMap<>()))
                         .records
                         .put(record.id, new ZoneRecord(record.owner, record.type, record.data));
             }
@@ -327,7 +332,7 @@ public class Names {
         return List.copyOf(batches.values());
     }
 
-    private Map<Long, Pushed> send(Batch batch) {
+    private Map<Long, Pushed> send(UpdateBatch batch) {
         List<Long> ids = List.copyOf(batch.records.keySet());
         List<ZoneRecord> records = List.copyOf(batch.records.values());
         Map<Long, Pushed> answers = new LinkedHashMap<>();
@@ -360,9 +365,12 @@ public class Names {
         answers.forEach((id, pushed) -> {
             NameRecord record = db.find(NameRecord.class, id);
             boolean done = pushed.state() == Pushed.State.DONE || pushed.state() == Pushed.State.THERE;
-            if (record.state == (make ? State.SENDING : State.WITHDRAWING)) {
-                State failed = pushed.state() == Pushed.State.UNKNOWN ? State.UNKNOWN : State.REFUSED;
-                record.state = done ? (make ? State.MADE : State.WITHDRAWN) : make ? failed : State.WITHDRAWING;
+            if (record.state == (make ? NameRecordState.SENDING : NameRecordState.WITHDRAWING)) {
+                NameRecordState failed =
+                        pushed.state() == Pushed.State.UNKNOWN ? NameRecordState.UNKNOWN : NameRecordState.REFUSED;
+                record.state = done
+                        ? (make ? NameRecordState.MADE : NameRecordState.WITHDRAWN)
+                        : make ? failed : NameRecordState.WITHDRAWING;
                 record.answer = pushed.why();
                 record.at = clock.instant();
             }

@@ -10,17 +10,16 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicInteger;
 import lychnos.core.address.Address;
 import lychnos.core.address.AddressRun;
 import lychnos.core.kind.Kind;
 import lychnos.core.name.NamePattern;
-import lychnos.core.name.Records;
 import lychnos.core.place.FreeSpace;
 import lychnos.core.place.Need;
 import lychnos.core.place.NoFit;
 import lychnos.core.place.Placement;
 import lychnos.core.place.Placer;
-import lychnos.core.sheet.UnitFacts;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
 import lychnos.server.site.BringUp;
@@ -30,6 +29,7 @@ import lychnos.server.units.BringUps;
 import lychnos.server.units.Facts;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** Proposes addresses and names. Nothing is taken here. */
 @ApplicationScoped
@@ -57,12 +57,12 @@ public class Placings {
     }
 
     /** One address of a unit and its name, with the records that they need. */
-    public record Line(
+    public record ProposalLine(
             long unitId,
             String unit,
             int number,
             String position,
-            String serial,
+            @Nullable String serial,
             String role,
             long networkId,
             String address,
@@ -70,7 +70,7 @@ public class Placings {
             String fqdn,
             String forward,
             String reverse,
-            String alias) {}
+            @Nullable String alias) {}
 
     /** A run that is kept free for members to come. */
     public record Growth(long unitId, long networkId, String run) {}
@@ -85,159 +85,68 @@ public class Placings {
      * @param pattern the pattern of the names of units that have none of their own
      * @param fault why there is no proposal at all, or null
      */
-    public record Proposal(
-            List<Line> lines,
+    public record PlacementProposal(
+            List<ProposalLine> lines,
             List<Growth> growth,
             List<Unplaced> unplaced,
             String reason,
             String pattern,
-            String fault) {
+            @Nullable String fault) {
 
-        static Proposal none(String pattern, String fault) {
-            return new Proposal(List.of(), List.of(), List.of(), "", pattern, fault);
+        static PlacementProposal none(String pattern, String fault) {
+            return new PlacementProposal(List.of(), List.of(), List.of(), "", pattern, fault);
         }
     }
 
     /** One way to place a unit. */
-    public record Fit(List<Line> lines, List<Growth> growth, List<String> reasons) {}
+    public record Fit(List<ProposalLine> lines, List<Growth> growth, List<String> reasons) {}
 
     /** What one unit needs, and the ways to place it. */
     public record Fits(
-            long unitId, String unit, String kind, String about, List<Fit> fits, String almost, String fault) {}
+            long unitId,
+            String unit,
+            String kind,
+            String about,
+            List<Fit> fits,
+            @Nullable String almost,
+            @Nullable String fault) {}
 
-    /** Everything that proposals are made from. */
-    private final class Table {
-
-        private final BringUp bringUp;
-        private final List<Network> networks;
-        private final Map<Unit, UnitFacts> sheet;
-        private final Set<String> usedNames;
-        private final Placer placer;
-
-        Table(BringUp bringUp, Address from) {
-            this.bringUp = bringUp;
-            networks = networkDefinitions.networks(bringUp);
-            sheet = facts.of(bringUp);
-            placer = new Placer(
-                    networks.stream().map(network -> ground(network, from)).toList());
-            usedNames = new HashSet<>(db.createQuery(
-                            "select distinct c.hostName from Claim c where c.releasedAt is null and c.domain in "
-                                    + ":domains",
-                            String.class)
-                    .setParameter(
-                            "domains",
-                            networks.stream().map(network -> network.domain).toList())
-                    .getResultList());
-        }
-
-        /** Nothing below the address where the engineer wants to begin. */
-        private FreeSpace ground(Network network, Address from) {
-            FreeSpace ground = freeAddresses.in(network);
-            if (from == null || !network.prefix.contains(from) || from.equals(network.prefix.network())) {
-                return ground;
-            }
-            List<AddressRun> kept = new ArrayList<>(ground.kept());
-            kept.add(new AddressRun(network.prefix.network(), from.plus(-1)));
-            return new FreeSpace(
-                    ground.purpose(),
-                    ground.network(),
-                    ground.gateway(),
-                    ground.pools(),
-                    kept,
-                    ground.taken(),
-                    ground.cooling());
-        }
-
-        List<Unit> unplaced() {
-            Set<Long> placed = new HashSet<>(db.createQuery(
-                            "select c.unitId from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and "
-                                    + "c.releasedAt is null",
-                            Long.class)
-                    .setParameter("id", bringUp.id)
-                    .getResultList());
-            return sheet.keySet().stream()
-                    .filter(unit -> !placed.contains(unit.id))
-                    .toList();
-        }
-
-        List<Need> needs(Unit unit) {
-            UnitFacts known = sheet.get(unit);
-            return known.kind().needs(known.members(), known.unitValues());
-        }
-
-        private Network network(String purpose, Address address) {
-            return networks.stream()
-                    .filter(network -> network.purpose.equals(purpose) && network.prefix.contains(address))
-                    .findFirst()
-                    .orElseThrow();
-        }
-
-        List<Line> lines(Unit unit, Placement placement, String unitName) {
-            UnitFacts known = sheet.get(unit);
-            Map<String, String> names = known.kind().hostNames(unitName, known.members(), known.unitValues());
-            Map<String, String> aliases = known.kind().aliases(unitName, known.members(), known.unitValues());
-            List<Line> lines = new ArrayList<>();
-            for (Placement.Seat seat : placement.seats()) {
-                Network network = network(seat.network(), seat.address());
-                String hostName = names.get(seat.role());
-                Records records = Records.of(hostName, network.domain, seat.address());
-                lines.add(new Line(
-                        unit.id,
-                        unit.label(),
-                        unit.number,
-                        unit.place(),
-                        unit.serial,
-                        seat.role(),
-                        network.id,
-                        seat.address().toString(),
-                        hostName,
-                        records.fqdn(),
-                        records.forwardLine(),
-                        records.reverseLine(),
-                        aliases.get(seat.role())));
-            }
-            return lines;
-        }
-
-        List<Growth> growth(Unit unit, Placement placement) {
-            return placement.growth().stream()
-                    .map(run -> new Growth(
-                            unit.id,
-                            network(run.network(), run.run().first()).id,
-                            run.run().toString()))
-                    .toList();
-        }
-
-        /** A unit's own name, or one by the pattern that nobody bears; names go on behind the last that is used. */
-        String name(Unit unit, NamePattern pattern, Counter counter) {
-            if (unit.name != null) {
-                return unit.name;
-            }
-            Kind kind = sheet.get(unit).kind();
-            Map<String, String> words = Map.of(
-                    "site",
-                    bringUp.site.code,
-                    "kind",
-                    kind.shortName(),
-                    "rack",
-                    unit.rack == null ? "" : unit.rack,
-                    "u",
-                    String.valueOf(unit.rackUnit));
-            String first = pattern.name(words, ++counter.number);
-            String name = first;
-            while (!usedNames.add(name)) {
-                name = pattern.name(words, ++counter.number);
-                if (name.equals(first)) {
-                    throw new IllegalArgumentException(
-                            "The name " + name + " is taken already; add {n} to the pattern.");
-                }
-            }
-            return name;
-        }
+    private PlacementTable table(BringUp bringUp, Address from) {
+        List<Network> networks = networkDefinitions.networks(bringUp);
+        Placer placer = new Placer(
+                networks.stream().map(network -> ground(network, from)).toList());
+        Set<Long> placed = new HashSet<>(db.createQuery(
+                        "select c.unitId from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and "
+                                + "c.releasedAt is null",
+                        Long.class)
+                .setParameter("id", bringUp.id)
+                .getResultList());
+        Set<String> usedNames = new HashSet<>(db.createQuery(
+                        "select distinct c.hostName from Claim c where c.releasedAt is null and c.domain in :domains",
+                        String.class)
+                .setParameter(
+                        "domains",
+                        networks.stream().map(network -> network.domain).toList())
+                .getResultList());
+        return new PlacementTable(bringUp, networks, facts.of(bringUp), placed, usedNames, placer);
     }
 
-    private static final class Counter {
-        private int number;
+    /** Nothing below the address where the engineer wants to begin. */
+    private FreeSpace ground(Network network, Address from) {
+        FreeSpace ground = freeAddresses.in(network);
+        if (from == null || !network.prefix.contains(from) || from.equals(network.prefix.network())) {
+            return ground;
+        }
+        List<AddressRun> kept = new ArrayList<>(ground.kept());
+        kept.add(new AddressRun(network.prefix.network(), from.plus(-1)));
+        return new FreeSpace(
+                ground.purpose(),
+                ground.network(),
+                ground.gateway(),
+                ground.pools(),
+                kept,
+                ground.taken(),
+                ground.cooling());
     }
 
     private static Address read(String field, String text) {
@@ -255,35 +164,35 @@ public class Placings {
      * @param from nothing below this address, or null
      */
     @Transactional
-    public Proposal propose(long bringUpId, String patternText, String from) {
+    public PlacementProposal propose(long bringUpId, String patternText, String from) {
         BringUp bringUp = bringUps.get(bringUpId);
         String text = patternText == null || patternText.isBlank() ? bringUp.namePattern : patternText;
         if (bringUp.network == null) {
-            return Proposal.none(text, "No network is defined yet. Define one in Prepare.");
+            return PlacementProposal.none(text, "No network is defined yet. Define one in Prepare.");
         }
-        Table table = new Table(bringUp, from == null || from.isBlank() ? null : read("from", from));
+        PlacementTable table = table(bringUp, from == null || from.isBlank() ? null : read("from", from));
         List<Unit> units = table.unplaced();
         if (units.isEmpty()) {
-            return Proposal.none(text, null);
+            return PlacementProposal.none(text, null);
         }
         try {
             return propose(table, units, NamePattern.parse(text), text);
         } catch (IllegalArgumentException e) {
-            return Proposal.none(text, e.getMessage());
+            return PlacementProposal.none(text, e.getMessage());
         }
     }
 
-    private Proposal propose(Table table, List<Unit> units, NamePattern pattern, String text) {
-        List<Line> lines = new ArrayList<>();
+    private PlacementProposal propose(PlacementTable table, List<Unit> units, NamePattern pattern, String text) {
+        List<ProposalLine> lines = new ArrayList<>();
         List<Growth> growth = new ArrayList<>();
         List<Unplaced> unplaced = new ArrayList<>();
         Map<Unit, Placement> rows =
                 inOneRow(table, units.stream().filter(unit -> unit.name == null).toList());
-        Counter counter = new Counter();
+        AtomicInteger counter = new AtomicInteger();
         for (Unit unit : units) {
             Optional<Placement> placed = Optional.ofNullable(rows.get(unit));
             if (placed.isEmpty()) {
-                placed = table.placer.place(table.needs(unit)).fold(Optional::of, none -> {
+                placed = table.placer().place(table.needs(unit)).fold(Optional::of, none -> {
                     unplaced.add(new Unplaced(unit.id, unit.label(), none.why()));
                     return Optional.empty();
                 });
@@ -297,11 +206,11 @@ public class Placings {
                 ? "lowest run of " + rows.size() + " in a row"
                 : lines.size() == 1 ? "lowest free address" : "each unit at its lowest fit";
         String fault = lines.isEmpty() ? unplaced.get(0).why() : null;
-        return new Proposal(lines, growth, unplaced, row, text, fault);
+        return new PlacementProposal(lines, growth, unplaced, row, text, fault);
     }
 
     /** Units without a name of their own that need one address each lie in one row where there is one. */
-    private static Map<Unit, Placement> inOneRow(Table table, List<Unit> units) {
+    private static Map<Unit, Placement> inOneRow(PlacementTable table, List<Unit> units) {
         List<Unit> alike = units.stream()
                 .filter(unit -> table.needs(unit).equals(table.needs(units.get(0)))
                         && table.needs(unit).size() == 1
@@ -313,7 +222,7 @@ public class Placings {
         }
         Need one = table.needs(alike.get(0)).get(0);
         List<String> roles = alike.stream().map(unit -> String.valueOf(unit.id)).toList();
-        table.placer
+        table.placer()
                 .place(List.of(new Need(roles, one.networks(), one.start(), 0, one.paths(), one.ipv6())))
                 .fold(
                         placement -> {
@@ -340,16 +249,16 @@ public class Placings {
     @Transactional
     public Fits fits(long bringUpId, long unitId, String at) {
         BringUp bringUp = bringUps.get(bringUpId);
-        Table table = new Table(bringUp, null);
-        Unit unit = table.sheet.keySet().stream()
+        PlacementTable table = table(bringUp, null);
+        Unit unit = table.units().stream()
                 .filter(each -> each.id == unitId)
                 .findFirst()
                 .orElseThrow(() -> Refusal.notFound("There is no such unit here."));
         List<Need> needs = table.needs(unit);
-        Kind kind = table.sheet.get(unit).kind();
-        String name = table.name(unit, NamePattern.parse(bringUp.namePattern), new Counter());
+        Kind kind = table.kind(unit);
+        String name = table.name(unit, NamePattern.parse(bringUp.namePattern), new AtomicInteger());
         if (at != null && !at.isBlank()) {
-            return table.placer
+            return table.placer()
                     .placeAt(needs, read("at", at))
                     .fold(
                             placement -> new Fits(
@@ -365,18 +274,18 @@ public class Placings {
                                     null),
                             none -> new Fits(unitId, name, kind.title(), kind.about(), List.of(), null, none.why()));
         }
-        List<Fit> fits = table.placer.fits(needs, FITS, wish(unit)).stream()
+        List<Fit> fits = table.placer().fits(needs, FITS, wish(unit)).stream()
                 .map(placement ->
                         new Fit(table.lines(unit, placement, name), table.growth(unit, placement), placement.reasons()))
                 .toList();
-        String fault = fits.isEmpty() ? table.placer.place(needs).fold(placement -> null, NoFit::why) : null;
+        String fault = fits.isEmpty() ? table.placer().place(needs).fold(placement -> null, NoFit::why) : null;
         return new Fits(
                 unitId,
                 name,
                 kind.title(),
                 kind.about(),
                 fits,
-                table.placer.almost(needs).map(NoFit::why).orElse(null),
+                table.placer().almost(needs).map(NoFit::why).orElse(null),
                 fault);
     }
 

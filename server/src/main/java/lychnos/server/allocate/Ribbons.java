@@ -20,6 +20,7 @@ import lychnos.server.site.NetworkDefinitions;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** A network drawn as a ribbon: who has which address, what is kept, and what answers without being ours. */
 @ApplicationScoped
@@ -51,10 +52,10 @@ public class Ribbons {
     }
 
     /** A named row of addresses on the ribbon. */
-    public record Strip(String purpose, String first, String last, String note) {}
+    public record RibbonStrip(String purpose, String first, String last, String note) {}
 
     /** An address of a unit on the ribbon. */
-    public record Seat(
+    public record RibbonSeat(
             long unitId,
             String unit,
             String role,
@@ -67,45 +68,49 @@ public class Ribbons {
 
     /** An address that answers but was not allocated here. */
     public record UnknownDeviceView(
-            String address, String mac, String sentence, Instant firstHeard, Instant lastHeard) {}
+            String address,
+            @Nullable String mac,
+            String sentence,
+            @Nullable Instant firstHeard,
+            @Nullable Instant lastHeard) {}
 
     /** How full 256 addresses are, for a network that is too large to draw address by address. */
     public record Density(String first, int taken, int kept, int pool) {}
 
     /** The newest allocation, while it can be undone. */
-    public record Undo(UUID allocation, int count) {}
+    public record UndoableAllocation(UUID allocation, int count) {}
 
     /** A network that can be looked at. */
-    public record Tab(
+    public record NetworkTab(
             long id,
             String name,
             String prefix,
             String purpose,
-            Integer vlan,
+            @Nullable Integer vlan,
             boolean permanent,
             long free,
             long taken,
             long size) {}
 
     /** A network drawn as a ribbon. */
-    public record Ribbon(
+    public record RibbonView(
             long networkId,
             String name,
             String prefix,
             String purpose,
             String gateway,
-            Integer vlan,
-            List<Tab> tabs,
-            List<Strip> strips,
-            List<Seat> seats,
+            @Nullable Integer vlan,
+            List<NetworkTab> tabs,
+            List<RibbonStrip> strips,
+            List<RibbonSeat> seats,
             List<UnknownDeviceView> unknownDevices,
             List<String> cooling,
             List<Density> density,
-            Undo undo,
+            @Nullable UndoableAllocation undo,
             boolean hears) {}
 
     /** A network as it is used now; the first of the bring-up where none is chosen. Called in a transaction. */
-    Ribbon ribbon(long id, Long networkId) {
+    RibbonView ribbon(long id, Long networkId) {
         BringUp bringUp = bringUps.get(id);
         List<Network> networks = networkDefinitions.networks(bringUp);
         Network network = networks.stream()
@@ -113,7 +118,7 @@ public class Ribbons {
                 .findFirst()
                 .orElse(networks.isEmpty() ? null : networks.get(0));
         if (network == null) {
-            return new Ribbon(
+            return new RibbonView(
                     0,
                     "",
                     "",
@@ -137,7 +142,7 @@ public class Ribbons {
                 .setParameter("network", network.id)
                 .getResultList());
         Map<Long, Unit> units = rows.unitsIn(network.id);
-        List<Seat> seats = rows.claimsIn(network.id).stream()
+        List<RibbonSeat> seats = rows.claimsIn(network.id).stream()
                 .filter(claim -> units.containsKey(claim.unitId))
                 .map(claim -> seat(claim, units.get(claim.unitId), id, proven))
                 .toList();
@@ -149,7 +154,7 @@ public class Ribbons {
                         each.firstHeard,
                         each.lastHeard))
                 .toList();
-        return new Ribbon(
+        return new RibbonView(
                 network.id,
                 network.name,
                 network.prefix.toString(),
@@ -166,12 +171,12 @@ public class Ribbons {
                 addressProbes.possible());
     }
 
-    private Tab tab(Network network) {
+    private NetworkTab tab(Network network) {
         long taken = db.createQuery(
                         "select count(*) from Claim c where c.networkId = :id and c.releasedAt is null", Long.class)
                 .setParameter("id", network.id)
                 .getSingleResult();
-        return new Tab(
+        return new NetworkTab(
                 network.id,
                 network.name,
                 network.prefix.toString(),
@@ -184,7 +189,7 @@ public class Ribbons {
     }
 
     /** One entry a /24 where an IPv4 network is larger than a /22; else none. */
-    private static List<Density> density(Network network, List<AddressRange> ranges, List<Seat> seats) {
+    private static List<Density> density(Network network, List<AddressRange> ranges, List<RibbonSeat> seats) {
         Prefix prefix = network.prefix;
         if (!prefix.network().isV4() || prefix.length() >= 22 || prefix.length() < 12) {
             return List.of();
@@ -213,12 +218,12 @@ public class Ribbons {
         return (int) sum;
     }
 
-    private static Strip strip(AddressRange range) {
-        return new Strip(range.purpose, range.first.toString(), range.last.toString(), range.note);
+    private static RibbonStrip strip(AddressRange range) {
+        return new RibbonStrip(range.purpose, range.first.toString(), range.last.toString(), range.note);
     }
 
-    private static Seat seat(Claim claim, Unit unit, long bringUpId, Set<Long> proven) {
-        return new Seat(
+    private static RibbonSeat seat(Claim claim, Unit unit, long bringUpId, Set<Long> proven) {
+        return new RibbonSeat(
                 unit.id,
                 unit.label(),
                 claim.role,
@@ -230,7 +235,7 @@ public class Ribbons {
                 proven.contains(claim.id));
     }
 
-    private Undo undo(long bringUpId) {
+    private UndoableAllocation undo(long bringUpId) {
         Map<UUID, List<Claim>> takings =
                 claims.live(bringUpId).stream().collect(Collectors.groupingBy(claim -> claim.allocation));
         // what was set up counts, though it may be out of use since
@@ -246,7 +251,7 @@ public class Ribbons {
                         .map(claim -> claim.takenAt)
                         .max(Comparator.naturalOrder())
                         .orElseThrow()))
-                .map(newest -> new Undo(newest.get(0).allocation, newest.size()))
+                .map(newest -> new UndoableAllocation(newest.get(0).allocation, newest.size()))
                 .orElse(null);
     }
 }

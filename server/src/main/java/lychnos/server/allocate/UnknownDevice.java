@@ -19,10 +19,11 @@ public class UnknownDevice {
 
     /** Which address of which network. */
     @Embeddable
-    public record Key(@Column(name = "network_id") Long networkId, @Type(InetType.class) Address address) {}
+    public record UnknownDeviceKey(
+            @Column(name = "network_id") Long networkId, @Type(InetType.class) Address address) {}
 
     @EmbeddedId
-    public Key key;
+    public UnknownDeviceKey key;
 
     @Type(MacaddrType.class)
     public Mac mac;

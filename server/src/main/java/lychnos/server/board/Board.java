@@ -22,7 +22,7 @@ import lychnos.core.rule.Readiness;
 import lychnos.core.rule.Rule;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.allocate.Plans;
-import lychnos.server.allocate.Plans.Seat;
+import lychnos.server.allocate.Plans.PlannedSeat;
 import lychnos.server.configure.Rounds;
 import lychnos.server.configure.bench.AtBench;
 import lychnos.server.configure.model.MemberDialogue;
@@ -37,6 +37,7 @@ import lychnos.server.units.BringUps;
 import lychnos.server.units.Facts;
 import lychnos.server.units.SignedUnits;
 import lychnos.server.units.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** Every unit, stage by stage, and what can be done now. */
 @ApplicationScoped
@@ -77,87 +78,90 @@ public class Board {
     }
 
     /** What a cell says that something else depends on. */
-    enum Code {
+    enum BoardCode {
         READY_FOR_BENCH
     }
 
     /**
      * A cell of the board.
      *
-     * @param mark dark, set, work, wait, lit, done or fault
      * @param text beside the mark
      * @param since when the state began that is counted from, or null
      * @param code what the text says, where something else depends on it; else null
      */
-    public record Cell(String mark, String text, Instant since, @JsonIgnore Code code) {
+    public record BoardCell(Mark mark, String text, @Nullable Instant since, @JsonIgnore BoardCode code) {
 
-        Cell(String mark, String text, Instant since) {
+        BoardCell(Mark mark, String text, Instant since) {
             this(mark, text, since, null);
         }
 
-        static Cell of(String mark, String text) {
-            return new Cell(mark, text, null);
+        static BoardCell of(Mark mark, String text) {
+            return new BoardCell(mark, text, null);
         }
     }
 
     /**
      * A row. {@code height} and {@code broken} draw the ladder; {@code standings} is empty where nothing was checked.
      */
-    public record Row(
+    public record BoardRow(
             long unitId,
             String name,
             String position,
-            String rack,
+            @Nullable String rack,
             String kind,
-            String serial,
-            String mac,
-            String address,
-            Cell prepare,
-            Cell allocate,
-            Cell configure,
-            Cell prove,
-            Cell handover,
+            @Nullable String serial,
+            @Nullable String mac,
+            @Nullable String address,
+            BoardCell prepare,
+            BoardCell allocate,
+            BoardCell configure,
+            BoardCell prove,
+            BoardCell handover,
             List<Outcome.Standing> standings,
             String sentence) {}
 
     /** A stage in the course: what blocks it, what is done, and its progress in per cent. */
-    public record Stage(String fault, String text, int percent) {}
+    public record BoardStage(String fault, String text, int percent) {}
+
+    /** The stages after the Board, in the order of the work. */
+    public record BoardCourse(
+            BoardStage prepare, BoardStage allocate, BoardStage configure, BoardStage prove, BoardStage handover) {}
 
     /** Something a person can do now. {@code stage} and {@code unitId} say where. */
-    public record Todo(String mark, String title, String text, String stage, Long unitId) {}
+    public record BoardTodo(Mark mark, String title, String text, Stage stage, @Nullable Long unitId) {}
 
     /** The Board with its rows; the course on the other stages has none. */
-    public record View(
+    public record BoardView(
             long id,
             String name,
-            LocalDate due,
+            @Nullable LocalDate due,
             String network,
             int units,
-            List<Row> rows,
-            Map<String, Stage> course,
-            List<Todo> todos,
-            List<Todo> waiting) {
+            List<BoardRow> rows,
+            BoardCourse course,
+            List<BoardTodo> todos,
+            List<BoardTodo> waiting) {
 
         /** The same without the units themselves: only how far they all are. */
-        View withoutRows() {
-            return new View(id, name, due, network, units, List.of(), course, todos, waiting);
+        BoardView withoutRows() {
+            return new BoardView(id, name, due, network, units, List.of(), course, todos, waiting);
         }
     }
 
     @Transactional
-    public View view(long bringUpId) {
+    public BoardView view(long bringUpId) {
         BringUp bringUp = bringUps.get(bringUpId);
         Map<Unit, UnitFacts> sheet = facts.of(bringUp);
-        Map<Long, List<Seat>> seats = plans.seats(bringUpId);
+        Map<Long, List<PlannedSeat>> seats = plans.seats(bringUpId);
         Map<Long, Run> runs = rounds.newest(bringUpId);
-        Map<Long, AtBench.Unit> benches = atBench.of(bringUpId);
+        Map<Long, AtBench.BenchUnit> benches = atBench.of(bringUpId);
         Map<Long, Proof> proofs = checks.proofs(bringUpId);
         Set<Long> signed = signedUnits.of(bringUpId);
         Map<Long, String> held = signOff.held(bringUpId);
         Plan plan = plans.plan(bringUp, sheet, seats);
         List<Finding> findings = Rule.lookAt(plan);
         Map<Long, Readiness> readiness = Readiness.of(plan);
-        List<Row> rows = new ArrayList<>();
+        List<BoardRow> rows = new ArrayList<>();
         Map<Long, String> heldUp = heldUp(sheet.keySet(), findings, goingAlone.goingAlone(bringUpId));
         sheet.forEach((unit, known) -> rows.add(row(
                 unit,
@@ -170,34 +174,34 @@ public class Board {
                 proofs.get(unit.id),
                 signed.contains(unit.id),
                 held.getOrDefault(unit.id, ""))));
-        List<Todo> todos = BoardTodos.benchTodos(rows, benches);
+        List<BoardTodo> todos = BoardTodos.benchTodos(rows, benches);
         todos.addAll(BoardTodos.todos(
                 bringUp, rows, findings, Rounds.startable(sheet.keySet(), seats.keySet(), runs.values(), kinds), runs));
         Map<Long, Kind> kindOf = sheet.entrySet().stream()
                 .collect(Collectors.toMap(
                         entry -> entry.getKey().id, entry -> entry.getValue().kind()));
-        List<Todo> waiting = new ArrayList<>(rows.stream()
-                .filter(row -> row.configure.mark.equals("wait"))
+        List<BoardTodo> waiting = new ArrayList<>(rows.stream()
+                .filter(row -> row.configure.mark == Mark.WAIT)
                 .filter(row -> !benches.containsKey(row.unitId))
-                .map(row -> new Todo(
-                        "wait",
+                .map(row -> new BoardTodo(
+                        Mark.WAIT,
                         row.name + " restarts",
                         "usually back within "
                                 + kindOf.get(row.unitId).restartAbout().toSeconds()
                                 + " s; then it is read back and proven",
-                        "configure",
+                        Stage.CONFIGURE,
                         row.unitId))
                 .toList());
         rows.forEach(row -> members(benches, row.unitId).stream()
-                .filter(member -> member.dialogue().state == MemberDialogue.State.WAITING)
-                .map(member -> new Todo(
-                        "wait",
+                .filter(member -> member.dialogue().state == MemberDialogue.DialogueState.WAITING)
+                .map(member -> new BoardTodo(
+                        Mark.WAIT,
                         row.name + " " + member.label() + " works",
                         "usually for " + BoardCells.text(member.about()),
-                        "configure",
+                        Stage.CONFIGURE,
                         row.unitId))
                 .forEach(waiting::add));
-        return new View(
+        return new BoardView(
                 bringUp.id,
                 bringUp.name,
                 bringUp.due,
@@ -216,21 +220,21 @@ public class Board {
                 waiting);
     }
 
-    private static Row row(
+    private static BoardRow row(
             Unit unit,
             UnitFacts known,
-            List<Seat> seats,
+            List<PlannedSeat> seats,
             Readiness readiness,
             String heldUp,
             Run run,
-            AtBench.Unit bench,
+            AtBench.BenchUnit bench,
             Proof proof,
             boolean signed,
             String blocks) {
-        Seat claim = seats.isEmpty() ? null : seats.get(0);
+        PlannedSeat claim = seats.isEmpty() ? null : seats.get(0);
         String name = unit.name != null || claim == null ? unit.label() : claim.hostName();
         boolean settingUp = run != null && run.state == RunState.RUNNING;
-        return new Row(
+        return new BoardRow(
                 unit.id,
                 name,
                 known.fact("", "host").map(host -> "host " + host.value()).orElse(unit.place()),
@@ -240,7 +244,7 @@ public class Board {
                 unit.mac == null ? null : unit.mac.toString(),
                 claim == null ? null : claim.address().toString(),
                 BoardCells.prepare(known),
-                claim == null ? Cell.of("dark", "—") : Cell.of("done", BoardCells.span(seats)),
+                claim == null ? BoardCell.of(Mark.DARK, "—") : BoardCell.of(Mark.DONE, BoardCells.span(seats)),
                 bench != null
                         ? BoardCells.atBench(bench)
                         : run == null ? BoardCells.unbegun(known, claim, readiness, heldUp) : BoardCells.configure(run),
@@ -269,7 +273,7 @@ public class Board {
         return heldUp;
     }
 
-    static List<AtBench.Member> members(Map<Long, AtBench.Unit> benches, long unitId) {
+    static List<AtBench.MemberAtBench> members(Map<Long, AtBench.BenchUnit> benches, long unitId) {
         return benches.containsKey(unitId) && !benches.get(unitId).done()
                 ? benches.get(unitId).members()
                 : List.of();
@@ -279,53 +283,47 @@ public class Board {
         return whole == 0 ? 0 : (int) (part * 100 / whole);
     }
 
-    static long count(List<Row> rows, Function<Row, Cell> stage, String mark) {
-        return rows.stream().filter(row -> stage.apply(row).mark.equals(mark)).count();
+    static long count(List<BoardRow> rows, Function<BoardRow, BoardCell> stage, Mark mark) {
+        return rows.stream().filter(row -> stage.apply(row).mark == mark).count();
     }
 
-    private static Map<String, Stage> course(
-            BringUp bringUp, List<Row> rows, List<Finding> findings, Map<Long, Run> runs, long missing) {
+    private static BoardCourse course(
+            BringUp bringUp, List<BoardRow> rows, List<Finding> findings, Map<Long, Run> runs, long missing) {
         int all = rows.size();
-        long known = count(rows, Row::prepare, "done");
+        long known = count(rows, BoardRow::prepare, Mark.DONE);
         long blocking = findings.stream().filter(Finding::blocks).count();
         String prepareFault = bringUp.network == null && known > 0
                 ? "no network"
                 : blocking > 0
                         ? blocking + (blocking == 1 ? " finding blocks" : " findings block")
                         : missing > 0 ? missing + (missing == 1 ? " fact missing" : " facts missing") : "";
-        long placed = count(rows, Row::allocate, "done");
-        long set = count(rows, Row::configure, "done");
-        long stopped = count(rows, Row::configure, "fault");
-        long running = count(rows, Row::configure, "work") + count(rows, Row::configure, "wait");
+        long placed = count(rows, BoardRow::allocate, Mark.DONE);
+        long set = count(rows, BoardRow::configure, Mark.DONE);
+        long stopped = count(rows, BoardRow::configure, Mark.FAULT);
+        long running = count(rows, BoardRow::configure, Mark.WORK) + count(rows, BoardRow::configure, Mark.WAIT);
         long waiting = runs.values().stream()
                 .filter(run -> run.state == RunState.WAITING)
                 .count();
-        long ready = count(rows, Row::configure, "set") - waiting;
-        long proven = count(rows, Row::prove, "lit");
-        long broken = count(rows, Row::prove, "fault");
-        long signed = count(rows, Row::handover, "done");
-        long toSign = count(rows, Row::handover, "set");
+        long ready = count(rows, BoardRow::configure, Mark.SET) - waiting;
+        long proven = count(rows, BoardRow::prove, Mark.LIT);
+        long broken = count(rows, BoardRow::prove, Mark.FAULT);
+        long signed = count(rows, BoardRow::handover, Mark.DONE);
+        long toSign = count(rows, BoardRow::handover, Mark.SET);
         String configure = (running > 0 ? running + " in progress" : set + " set up")
                 + (waiting > 0 ? " · " + waiting + " waiting" : "")
                 + (ready > 0 ? " · " + ready + " ready" : "");
-        return Map.of(
-                "prepare",
-                        new Stage(
-                                prepareFault,
-                                all == 0 ? "no units yet" : known + " of " + all + " known",
-                                percent(known, all)),
-                "allocate",
-                        new Stage(
-                                "",
-                                placed + " allocated"
-                                        + (placed < all ? " · " + (all - placed) + " without address" : ""),
-                                percent(placed, all)),
-                "configure", new Stage(stopped > 0 ? stopped + " stopped" : "", configure, percent(set, all)),
-                "prove", new Stage(broken > 0 ? broken + " not proven" : "", proven + " proven", percent(proven, all)),
-                "handover",
-                        new Stage(
-                                "",
-                                signed + " signed" + (toSign > 0 ? " · " + toSign + " to sign" : ""),
-                                percent(signed, all)));
+        return new BoardCourse(
+                new BoardStage(
+                        prepareFault, all == 0 ? "no units yet" : known + " of " + all + " known", percent(known, all)),
+                new BoardStage(
+                        "",
+                        placed + " allocated" + (placed < all ? " · " + (all - placed) + " without address" : ""),
+                        percent(placed, all)),
+                new BoardStage(stopped > 0 ? stopped + " stopped" : "", configure, percent(set, all)),
+                new BoardStage(broken > 0 ? broken + " not proven" : "", proven + " proven", percent(proven, all)),
+                new BoardStage(
+                        "",
+                        signed + " signed" + (toSign > 0 ? " · " + toSign + " to sign" : ""),
+                        percent(signed, all)));
     }
 }

@@ -6,7 +6,7 @@ import lychnos.core.order.SetupStep;
 import lychnos.core.proof.Outcome;
 import lychnos.core.rule.Readiness;
 import lychnos.core.sheet.UnitFacts;
-import lychnos.server.allocate.Plans.Seat;
+import lychnos.server.allocate.Plans.PlannedSeat;
 import lychnos.server.configure.bench.AtBench;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.jobs.Run;
@@ -17,22 +17,22 @@ final class BoardCells {
 
     private BoardCells() {}
 
-    static Board.Cell prepare(UnitFacts known) {
+    static Board.BoardCell prepare(UnitFacts known) {
         List<UnitFacts.Missing> missing = known.missing();
         if (missing.isEmpty()) {
-            return Board.Cell.of("done", "known");
+            return Board.BoardCell.of(Mark.DONE, "known");
         }
-        return Board.Cell.of(
-                "dark",
+        return Board.BoardCell.of(
+                Mark.DARK,
                 missing.size() == 1
                         ? missing.get(0).fact().title() + " to find out"
                         : missing.size() + " facts to find out");
     }
 
     /** {@code 10.40.8.40 – .42}, with how many more lie elsewhere. */
-    static String span(List<Seat> seats) {
-        Seat first = seats.get(0);
-        List<Seat> here = seats.stream()
+    static String span(List<PlannedSeat> seats) {
+        PlannedSeat first = seats.get(0);
+        List<PlannedSeat> here = seats.stream()
                 .filter(claim -> claim.networkId() == first.networkId())
                 .toList();
         String last = here.get(here.size() - 1).address().toString();
@@ -44,45 +44,45 @@ final class BoardCells {
     }
 
     /** Known and placed is not ready yet: what the setup leans on must answer. */
-    static Board.Cell unbegun(UnitFacts known, Seat claim, Readiness readiness, String heldUp) {
+    static Board.BoardCell unbegun(UnitFacts known, PlannedSeat claim, Readiness readiness, String heldUp) {
         if (readiness.ready() && heldUp != null && known.kind().dialogue().isPresent()) {
-            return Board.Cell.of("dark", heldUp);
+            return Board.BoardCell.of(Mark.DARK, heldUp);
         }
         if (readiness.ready()) {
             if (known.kind().driven()) {
-                return Board.Cell.of("set", "ready");
+                return Board.BoardCell.of(Mark.SET, "ready");
             }
             return known.kind().dialogue().isPresent()
-                    ? new Board.Cell("set", "ready for the bench", null, Board.Code.READY_FOR_BENCH)
-                    : Board.Cell.of("set", "ready, by hand for now");
+                    ? new Board.BoardCell(Mark.SET, "ready for the bench", null, Board.BoardCode.READY_FOR_BENCH)
+                    : Board.BoardCell.of(Mark.SET, "ready, by hand for now");
         }
-        return Board.Cell.of(
-                "dark", known.known() && claim != null ? readiness.lacks().get(0) : "—");
+        return Board.BoardCell.of(
+                Mark.DARK, known.known() && claim != null ? readiness.lacks().get(0) : "—");
     }
 
     /** Blocking items first, then what a person can do, then what machines are doing. */
-    static Board.Cell atBench(AtBench.Unit bench) {
+    static Board.BoardCell atBench(AtBench.BenchUnit bench) {
         if (bench.done()) {
-            return new Board.Cell("done", "set up", bench.run().endedAt);
+            return new Board.BoardCell(Mark.DONE, "set up", bench.run().endedAt);
         }
-        for (AtBench.Member member : bench.members()) {
+        for (AtBench.MemberAtBench member : bench.members()) {
             if (member.amiss()) {
-                return Board.Cell.of("fault", said(member));
+                return Board.BoardCell.of(Mark.FAULT, said(member));
             }
         }
-        for (AtBench.Member member : bench.members()) {
+        for (AtBench.MemberAtBench member : bench.members()) {
             if (member.wantsPerson()) {
-                return Board.Cell.of("work", said(member));
+                return Board.BoardCell.of(Mark.WORK, said(member));
             }
         }
         return bench.members().stream()
-                .filter(member -> member.dialogue().state == MemberDialogue.State.WAITING)
+                .filter(member -> member.dialogue().state == MemberDialogue.DialogueState.WAITING)
                 .findFirst()
-                .map(member -> new Board.Cell("wait", (member.label() + " works").strip(), member.since()))
-                .orElse(Board.Cell.of("work", "at the bench"));
+                .map(member -> new Board.BoardCell(Mark.WAIT, (member.label() + " works").strip(), member.since()))
+                .orElse(Board.BoardCell.of(Mark.WORK, "at the bench"));
     }
 
-    static String said(AtBench.Member member) {
+    static String said(AtBench.MemberAtBench member) {
         String what =
                 switch (member.dialogue().state) {
                     case CUT -> "line down";
@@ -114,32 +114,33 @@ final class BoardCells {
         return seconds % 60 == 0 && seconds > 0 ? seconds / 60 + " min" : seconds + " s";
     }
 
-    static Board.Cell configure(Run run) {
+    static Board.BoardCell configure(Run run) {
         return switch (run.state) {
-            case WAITING -> Board.Cell.of("set", "waiting");
+            case WAITING -> Board.BoardCell.of(Mark.SET, "waiting");
             case RUNNING ->
                 run.step == SetupStep.FOLLOW
-                        ? new Board.Cell("wait", "restarts", run.stepAt)
-                        : Board.Cell.of(
-                                "work",
+                        ? new Board.BoardCell(Mark.WAIT, "restarts", run.stepAt)
+                        : Board.BoardCell.of(
+                                Mark.WORK,
                                 run.step == null
                                         ? "starting"
                                         : run.step.doing() + ", " + run.step.number() + " of "
                                                 + SetupStep.values().length);
-            case DONE -> new Board.Cell("done", "set up", run.endedAt);
-            case STOPPED -> Board.Cell.of("fault", run.step == SetupStep.PROVE ? "set up, not proven" : run.note);
-            case CANCELLED -> Board.Cell.of("dark", "cancelled");
-            case SET_ASIDE -> Board.Cell.of("fault", "set aside: " + run.note);
+            case DONE -> new Board.BoardCell(Mark.DONE, "set up", run.endedAt);
+            case STOPPED ->
+                Board.BoardCell.of(Mark.FAULT, run.step == SetupStep.PROVE ? "set up, not proven" : run.note);
+            case CANCELLED -> Board.BoardCell.of(Mark.DARK, "cancelled");
+            case SET_ASIDE -> Board.BoardCell.of(Mark.FAULT, "set aside: " + run.note);
         };
     }
 
-    static Board.Cell prove(Proof proof, boolean settingUp) {
+    static Board.BoardCell prove(Proof proof, boolean settingUp) {
         if (proof == null || settingUp) {
-            return Board.Cell.of("dark", "—");
+            return Board.BoardCell.of(Mark.DARK, "—");
         }
         return proof.proven
-                ? new Board.Cell("lit", notMeasured(proof), proof.at)
-                : Board.Cell.of("fault", proof.sentence);
+                ? new Board.BoardCell(Mark.LIT, notMeasured(proof), proof.at)
+                : Board.BoardCell.of(Mark.FAULT, proof.sentence);
     }
 
     /** The rungs that were not measured although the unit counts as proven; empty where all were. */
@@ -152,13 +153,13 @@ final class BoardCells {
     }
 
     /** @param blocks what stands between a proven unit and its signature; empty where nothing does */
-    static Board.Cell handover(Proof proof, boolean signed, String blocks) {
+    static Board.BoardCell handover(Proof proof, boolean signed, String blocks) {
         if (signed) {
-            return Board.Cell.of("done", "signed");
+            return Board.BoardCell.of(Mark.DONE, "signed");
         }
         if (proof == null || !proof.proven) {
-            return Board.Cell.of("dark", "—");
+            return Board.BoardCell.of(Mark.DARK, "—");
         }
-        return blocks.isEmpty() ? Board.Cell.of("set", "ready to sign") : Board.Cell.of("dark", blocks);
+        return blocks.isEmpty() ? Board.BoardCell.of(Mark.SET, "ready to sign") : Board.BoardCell.of(Mark.DARK, blocks);
     }
 }

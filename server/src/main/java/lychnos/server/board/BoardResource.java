@@ -8,12 +8,15 @@ import jakarta.ws.rs.Path;
 import jakarta.ws.rs.QueryParam;
 import jakarta.ws.rs.core.Context;
 import jakarta.ws.rs.core.HttpHeaders;
+import jakarta.ws.rs.core.MediaType;
 import jakarta.ws.rs.core.Request;
 import jakarta.ws.rs.core.Response;
 import java.util.List;
 import lychnos.server.database.ReadsOnly;
 import lychnos.server.live.SharedViews;
-import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
+import org.eclipse.microprofile.openapi.annotations.media.Content;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+import org.eclipse.microprofile.openapi.annotations.responses.APIResponse;
 import org.hibernate.Session;
 
 /** The Board, and the find box. */
@@ -34,13 +37,18 @@ public class BoardResource {
     }
 
     /** Something that was looked for. */
-    public record Found(long bringUpId, String bringUp, long unitId, String name, String text) {}
+    public record SearchResult(long bringUpId, String bringUp, long unitId, String name, String text) {}
 
     @GET
     @Path("bring-ups/{id}/board")
     @Transactional
     @ReadsOnly
-    @APIResponseSchema(value = Board.View.class, responseCode = "200")
+    @APIResponse(
+            responseCode = "200",
+            content =
+                    @Content(
+                            mediaType = MediaType.APPLICATION_JSON,
+                            schema = @Schema(implementation = Board.BoardView.class)))
     public Response view(
             long id,
             @QueryParam("rows") @DefaultValue("true") boolean rows,
@@ -60,7 +68,7 @@ public class BoardResource {
     @GET
     @Path("find")
     @Transactional
-    public List<Found> find(@QueryParam("q") String query) {
+    public List<SearchResult> find(@QueryParam("q") String query) {
         String text = query == null ? "" : query.strip().toLowerCase(java.util.Locale.ROOT);
         if (text.length() < 2 || text.length() > 100) {
             return List.of();
@@ -91,7 +99,7 @@ public class BoardResource {
                 .setParameter("hex", hex)
                 .getResultStream()
                 .map(columns -> {
-                    return new Found(
+                    return new SearchResult(
                             ((Number) columns[0]).longValue(),
                             (String) columns[1],
                             ((Number) columns[2]).longValue(),

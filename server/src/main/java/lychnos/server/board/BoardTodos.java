@@ -15,31 +15,31 @@ final class BoardTodos {
 
     private BoardTodos() {}
 
-    static List<Board.Todo> benchTodos(List<Board.Row> rows, Map<Long, AtBench.Unit> benches) {
-        List<Board.Todo> todos = new ArrayList<>();
-        for (Board.Row row : rows) {
-            for (AtBench.Member member : Board.members(benches, row.unitId())) {
+    static List<Board.BoardTodo> benchTodos(List<Board.BoardRow> rows, Map<Long, AtBench.BenchUnit> benches) {
+        List<Board.BoardTodo> todos = new ArrayList<>();
+        for (Board.BoardRow row : rows) {
+            for (AtBench.MemberAtBench member : Board.members(benches, row.unitId())) {
                 if (member.wantsPerson() || member.amiss()) {
                     String sentence = member.dialogue().hold == null
                             ? member.dialogue().note
                             : member.dialogue().hold.sentence();
-                    todos.add(new Board.Todo(
-                            member.amiss() ? "fault" : "work",
+                    todos.add(new Board.BoardTodo(
+                            member.amiss() ? Mark.FAULT : Mark.WORK,
                             (row.name() + " " + BoardCells.said(member)).strip(),
                             sentence,
-                            "configure",
+                            Stage.CONFIGURE,
                             row.unitId()));
                 }
             }
         }
         rows.stream()
-                .filter(row -> row.configure().code() == Board.Code.READY_FOR_BENCH)
+                .filter(row -> row.configure().code() == Board.BoardCode.READY_FOR_BENCH)
                 .findFirst()
-                .ifPresent(row -> todos.add(new Board.Todo(
-                        "work",
+                .ifPresent(row -> todos.add(new Board.BoardTodo(
+                        Mark.WORK,
                         "Begin " + row.name() + " at its console",
                         "all answers are known; stops before anything permanent",
-                        "configure",
+                        Stage.CONFIGURE,
                         row.unitId())));
         return todos;
     }
@@ -48,78 +48,75 @@ final class BoardTodos {
         return units == 1 ? "1 unit" : units + " units";
     }
 
-    static List<Board.Todo> todos(
-            BringUp bringUp, List<Board.Row> rows, List<Finding> findings, List<Unit> ready, Map<Long, Run> runs) {
-        List<Board.Todo> todos = new ArrayList<>();
-        for (Board.Row row : rows) {
+    static List<Board.BoardTodo> todos(
+            BringUp bringUp, List<Board.BoardRow> rows, List<Finding> findings, List<Unit> ready, Map<Long, Run> runs) {
+        List<Board.BoardTodo> todos = new ArrayList<>();
+        for (Board.BoardRow row : rows) {
             Run run = runs.get(row.unitId());
             if (run != null && run.state == RunState.STOPPED) {
-                todos.add(new Board.Todo(
-                        "fault",
+                todos.add(new Board.BoardTodo(
+                        Mark.FAULT,
                         row.name() + " stopped",
                         run.note + " The others wait until you decide.",
-                        "configure",
+                        Stage.CONFIGURE,
                         row.unitId()));
             }
         }
-        for (Board.Row row : rows) {
+        for (Board.BoardRow row : rows) {
             Run run = runs.get(row.unitId());
-            if (row.prove().mark().equals("fault") && (run == null || run.state != RunState.STOPPED)) {
-                todos.add(
-                        new Board.Todo("fault", row.name() + " is not proven", row.sentence(), "prove", row.unitId()));
+            if (row.prove().mark() == Mark.FAULT && (run == null || run.state != RunState.STOPPED)) {
+                todos.add(new Board.BoardTodo(
+                        Mark.FAULT, row.name() + " is not proven", row.sentence(), Stage.PROVE, row.unitId()));
             }
         }
-        long unread = rows.stream()
-                .filter(row -> !row.prepare().mark().equals("done"))
-                .count();
+        long unread =
+                rows.stream().filter(row -> row.prepare().mark() != Mark.DONE).count();
         if (unread > 0 || rows.isEmpty()) {
-            todos.add(new Board.Todo(
-                    "work",
+            todos.add(new Board.BoardTodo(
+                    Mark.WORK,
                     rows.isEmpty() ? "Add the expected units" : "Find the missing facts of " + counted(unread),
                     "import a label list or a table, or type into the fact sheet",
-                    "prepare",
+                    Stage.PREPARE,
                     null));
         }
         if (bringUp.network == null) {
-            todos.add(new Board.Todo(
-                    "work",
+            todos.add(new Board.BoardTodo(
+                    Mark.WORK,
                     "Define the network",
                     "prefix, gateway, domain, name and time servers, and a pool",
-                    "prepare",
+                    Stage.PREPARE,
                     null));
         }
         for (Finding finding : findings) {
             if (finding.blocks()) {
-                todos.add(new Board.Todo("fault", finding.what(), finding.why(), "prepare", null));
+                todos.add(new Board.BoardTodo(Mark.FAULT, finding.what(), finding.why(), Stage.PREPARE, null));
             }
         }
         long unplaced = rows.stream().filter(row -> row.address() == null).count();
         if (unplaced > 0 && bringUp.network != null) {
-            todos.add(new Board.Todo(
-                    "work",
+            todos.add(new Board.BoardTodo(
+                    Mark.WORK,
                     "Allocate addresses to " + counted(unplaced),
                     "Allocate proposes a fit in " + bringUp.network.prefix,
-                    "allocate",
+                    Stage.ALLOCATE,
                     null));
         }
         if (!ready.isEmpty()
-                && todos.stream()
-                        .noneMatch(todo ->
-                                todo.mark().equals("fault") && todo.stage().equals("prepare"))) {
-            todos.add(new Board.Todo(
-                    "work",
+                && todos.stream().noneMatch(todo -> todo.mark() == Mark.FAULT && todo.stage() == Stage.PREPARE)) {
+            todos.add(new Board.BoardTodo(
+                    Mark.WORK,
                     "Set up " + counted(ready.size()),
                     "the first is set up alone until it is proven; the others follow in parallel",
-                    "configure",
+                    Stage.CONFIGURE,
                     null));
         }
-        long toSign = Board.count(rows, Board.Row::handover, "set");
+        long toSign = Board.count(rows, Board.BoardRow::handover, Mark.SET);
         if (toSign > 0 && unread == 0 && unplaced == 0 && ready.isEmpty()) {
-            todos.add(new Board.Todo(
-                    "work",
+            todos.add(new Board.BoardTodo(
+                    Mark.WORK,
                     "Sign " + counted(toSign),
                     "proven but not signed: a lead signs in Hand over",
-                    "handover",
+                    Stage.HANDOVER,
                     null));
         }
         return todos;

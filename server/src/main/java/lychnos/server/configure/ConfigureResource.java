@@ -23,26 +23,26 @@ public class ConfigureResource {
     }
 
     /** @param width how many at once after the first is proven */
-    public record Start(int width) {}
+    public record SetupStart(int width) {}
 
     @GET
     @Path("bring-ups/{id}/configure")
     @Transactional
-    public Rounds.View view(long id) {
+    public Rounds.ConfigureView view(long id) {
         return rounds.view(id);
     }
 
     @GET
     @Path("setups/{id}/steps")
     @Transactional
-    public List<Rounds.StepView> steps(long id) {
+    public List<Rounds.SetupStepView> steps(long id) {
         return rounds.steps(id);
     }
 
     @POST
     @Path("bring-ups/{id}/setups")
     @RolesAllowed("engineer")
-    public void start(long id, Start start) {
+    public void start(long id, SetupStart start) {
         if (start == null) {
             throw Refusal.bad("Enter how many run in parallel.");
         }

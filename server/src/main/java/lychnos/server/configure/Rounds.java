@@ -4,6 +4,7 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.persistence.LockModeType;
 import jakarta.transaction.Transactional;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -28,6 +29,7 @@ import lychnos.server.site.BringUp;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** Rounds: started, cancelled, and decided on when one of their units stopped. */
 @ApplicationScoped
@@ -220,34 +222,35 @@ public class Rounds {
     }
 
     /** One unit under way, or done. */
-    public record Lane(
+    public record SetupLane(
             long runId,
             long unitId,
             String name,
             String position,
             String address,
-            String state,
+            RunState state,
             String step,
             int stepNumber,
             int steps,
             String note,
             String advice,
-            java.time.Instant startedAt,
-            java.time.Instant stepAt,
-            java.time.Instant endedAt,
+            @Nullable Instant startedAt,
+            @Nullable Instant stepAt,
+            @Nullable Instant endedAt,
             boolean cancelling) {}
 
     /** What the stage shows. */
-    public record View(List<Lane> lanes, int ready, String readyNames, String hold, Map<String, Long> counts) {}
+    public record ConfigureView(
+            List<SetupLane> lanes, int ready, String readyNames, String hold, Map<String, Long> counts) {}
 
-    public View view(long bringUpId) {
+    public ConfigureView view(long bringUpId) {
         BringUp bringUp = bringUps.get(bringUpId);
         Map<Long, Unit> units =
                 bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
         Map<Long, Claim> byUnit = claims.primaries(bringUpId);
         List<Run> runs = new ArrayList<>(newest(bringUpId).values());
         runs.sort((a, b) -> Integer.compare(units.get(a.unitId).number, units.get(b.unitId).number));
-        List<Lane> lanes = runs.stream()
+        List<SetupLane> lanes = runs.stream()
                 .map(run -> lane(run, units.get(run.unitId), byUnit.get(run.unitId)))
                 .toList();
         Map<String, Long> counts =
@@ -257,7 +260,7 @@ public class Rounds {
                 ? ""
                 : name(ready.get(0), byUnit)
                         + (ready.size() > 1 ? " … " + name(ready.get(ready.size() - 1), byUnit) : "");
-        return new View(lanes, ready.size(), names, hold(bringUpId), counts);
+        return new ConfigureView(lanes, ready.size(), names, hold(bringUpId), counts);
     }
 
     private static String name(Unit unit, Map<Long, Claim> claims) {
@@ -283,14 +286,14 @@ public class Rounds {
                 .orElse("NONE");
     }
 
-    private static Lane lane(Run run, Unit unit, Claim claim) {
-        return new Lane(
+    private static SetupLane lane(Run run, Unit unit, Claim claim) {
+        return new SetupLane(
                 run.id,
                 unit.id,
                 claim == null ? unit.label() : claim.hostName,
                 unit.place(),
                 claim == null ? "" : claim.address.toString(),
-                run.state.name(),
+                run.state,
                 run.step == null ? "" : run.step.doing(),
                 run.step == null ? 0 : run.step.number(),
                 SetupStep.values().length,
@@ -303,13 +306,13 @@ public class Rounds {
     }
 
     /** The steps of a run, oldest first. */
-    public record StepView(String step, java.time.Instant at, String note, boolean holds) {}
+    public record SetupStepView(String step, java.time.Instant at, String note, boolean holds) {}
 
-    public List<StepView> steps(long runId) {
+    public List<SetupStepView> steps(long runId) {
         return db.createQuery("from RunStep where runId = :id order by id", lychnos.server.jobs.RunStep.class)
                 .setParameter("id", runId)
                 .getResultStream()
-                .map(step -> new StepView(SetupStep.valueOf(step.step).doing(), step.at, step.note, step.holds))
+                .map(step -> new SetupStepView(SetupStep.valueOf(step.step).doing(), step.at, step.note, step.holds))
                 .toList();
     }
 }

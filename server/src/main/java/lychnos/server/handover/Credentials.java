@@ -85,8 +85,8 @@ public class Credentials {
                             String.class)
                     .setParameter("unit", unit.id)
                     .getResultList()) {
-                Secret phrase =
-                        sealed.open(unit.id, name, SealedStore.State.PROVEN).orElseThrow();
+                Secret phrase = sealed.open(unit.id, name, SealedStore.SealedState.PROVEN)
+                        .orElseThrow();
                 text.append("  - unit: ")
                         .append(CanonicalJson.write(unit.label()))
                         .append("\n    name: ")

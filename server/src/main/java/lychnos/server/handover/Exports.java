@@ -118,9 +118,9 @@ public class Exports {
     }
 
     /** Those that are worked out from the endpoints. */
-    private Map<String, File> of(List<Inventory.Entry> entries, long bringUpId) {
+    private Map<String, File> of(List<Inventory.InventoryEntry> entries, long bringUpId) {
         List<Endpoint> endpoints =
-                entries.stream().map(Inventory.Entry::endpoint).toList();
+                entries.stream().map(Inventory.InventoryEntry::endpoint).toList();
         List<Flow> flows = inventory.flows(bringUpId, entries);
         Map<String, File> files = new LinkedHashMap<>();
         add(files, "endpoints.csv", CSV, out -> EndpointsCsv.write(out, endpoints.iterator()));

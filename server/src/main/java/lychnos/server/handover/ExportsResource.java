@@ -12,7 +12,6 @@ import java.io.OutputStreamWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.util.Locale;
-import lychnos.core.record.PackHtml;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.units.BringUps;
 import org.jboss.resteasy.reactive.RestQuery;
@@ -65,7 +64,7 @@ public class ExportsResource {
     @RolesAllowed("engineer")
     public Response pack(long id, @RestQuery String paper) throws IOException {
         java.nio.file.Path pack =
-                packs.make(id, "letter".equals(paper) ? PackHtml.Paper.LETTER : PackHtml.Paper.A4, who.person());
+                packs.make(id, "letter".equals(paper) ? PackPage.Paper.LETTER : PackPage.Paper.A4, who.person());
         StreamingOutput stream = out -> {
             try {
                 Files.copy(pack, out);
@@ -80,12 +79,12 @@ public class ExportsResource {
     }
 
     /** @param key a public key of OpenPGP, in ASCII armour */
-    public record ForKey(String key) {}
+    public record PublicKeyText(String key) {}
 
     @POST
     @Path("bring-ups/{id}/credentials")
     @RolesAllowed("lead")
-    public Response credentials(long id, ForKey forKey) {
+    public Response credentials(long id, PublicKeyText forKey) {
         who.requireFreshPassword();
         String sealed = credentials.sealedFor(id, forKey == null ? null : forKey.key, who.person());
         return Response.ok(sealed, "application/pgp-encrypted")

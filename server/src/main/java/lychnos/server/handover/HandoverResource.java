@@ -8,6 +8,7 @@ import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.core.Context;
 import jakarta.ws.rs.core.HttpHeaders;
+import jakarta.ws.rs.core.MediaType;
 import jakarta.ws.rs.core.Request;
 import jakarta.ws.rs.core.Response;
 import java.time.Instant;
@@ -18,7 +19,10 @@ import lychnos.server.handover.chain.Chaining;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.live.SharedViews;
 import lychnos.server.units.BringUps;
-import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
+import org.eclipse.microprofile.openapi.annotations.media.Content;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+import org.eclipse.microprofile.openapi.annotations.responses.APIResponse;
+import org.jspecify.annotations.Nullable;
 
 /** Stage 5: what is handed over, signed, packed and given to others. */
 @Path("/api")
@@ -57,7 +61,7 @@ public class HandoverResource {
     }
 
     /** One endpoint as the page shows it. */
-    public record Line(
+    public record HandoverLine(
             long unitId,
             long claimId,
             String name,
@@ -65,33 +69,38 @@ public class HandoverResource {
             String address,
             String serial,
             String certificate,
-            Instant provenAt) {}
+            @Nullable Instant provenAt) {}
 
     /** What the page shows. */
-    public record View(
+    public record HandoverView(
             String name,
-            List<Line> lines,
-            List<SignOff.Standing> units,
+            List<HandoverLine> lines,
+            List<SignOff.SignStanding> units,
             int proven,
             int names,
-            List<OpenItems.View> items,
-            List<OpenItems.Proposal> proposed,
-            List<LifeAfter.Retired> retired,
+            List<OpenItems.OpenItemView> items,
+            List<OpenItems.OpenItemProposal> proposed,
+            List<LifeAfter.RetiredUnit> retired,
             List<String> exports) {}
 
     @GET
     @Path("bring-ups/{id}/handover")
     @Transactional
     @ReadsOnly
-    @APIResponseSchema(value = View.class, responseCode = "200")
+    @APIResponse(
+            responseCode = "200",
+            content =
+                    @Content(
+                            mediaType = MediaType.APPLICATION_JSON,
+                            schema = @Schema(implementation = HandoverView.class)))
     public Response view(long id, @Context Request request, @Context HttpHeaders headers) {
         return shared.of("handover " + id, id, request, headers, () -> view(id));
     }
 
-    private View view(long id) {
-        List<Inventory.Entry> entries = inventory.of(id, null);
-        List<Line> lines = entries.stream()
-                .map(each -> new Line(
+    private HandoverView view(long id) {
+        List<Inventory.InventoryEntry> entries = inventory.of(id, null);
+        List<HandoverLine> lines = entries.stream()
+                .map(each -> new HandoverLine(
                         each.unitId(),
                         each.claimId(),
                         each.endpoint().name(),
@@ -101,10 +110,10 @@ public class HandoverResource {
                         each.endpoint().certificate(),
                         each.endpoint().provenAt()))
                 .toList();
-        List<SignOff.Standing> units = signOff.standings(id, entries);
+        List<SignOff.SignStanding> units = signOff.standings(id, entries);
         int proven =
                 (int) units.stream().filter(each -> each.provenAt() != null).count();
-        return new View(
+        return new HandoverView(
                 bringUps.named(id).name(),
                 lines,
                 units,
@@ -117,19 +126,19 @@ public class HandoverResource {
     }
 
     /** What is to be signed. */
-    public record Sign(List<SignOff.Seen> units) {}
+    public record SignRequest(List<SignOff.SeenUnit> units) {}
 
     @POST
     @Path("bring-ups/{id}/signatures")
     @RolesAllowed("lead")
-    public List<SignOff.Signed> sign(long id, Sign sign) {
+    public List<SignOff.SignedUnit> sign(long id, SignRequest sign) {
         return signOff.sign(id, sign == null ? null : sign.units, who.person());
     }
 
     @POST
     @Path("bring-ups/{id}/items")
     @RolesAllowed("lead")
-    public Map<String, Long> note(long id, OpenItems.Note note) {
+    public Map<String, Long> note(long id, OpenItems.OpenItemNote note) {
         return Map.of("id", items.note(id, note, who.person()));
     }
 
@@ -144,7 +153,7 @@ public class HandoverResource {
     @POST
     @Path("chain/verifications")
     @RolesAllowed("engineer")
-    public Chaining.Looked verify() {
+    public Chaining.ChainLook verify() {
         return chaining.look();
     }
 }

@@ -47,7 +47,7 @@ public class Inventory {
 
     /** By unit, in the order of units and of their addresses. */
     @Transactional
-    public List<Entry> of(long bringUpId, Set<Long> only) {
+    public List<InventoryEntry> of(long bringUpId, Set<Long> only) {
         Map<Long, Unit> units =
                 bringUps.units(bringUpId).stream().collect(Collectors.toMap(unit -> unit.id, Function.identity()));
         Map<Long, Proof> proofs = db.createQuery(
@@ -66,16 +66,17 @@ public class Inventory {
                 "select unit_id, member, value from fact f join unit u on u.id = f.unit_id where u.bring_up_id = :id "
                         + "and f.name = 'serial'",
                 bringUpId);
-        Map<Long, Net> networks = new HashMap<>();
+        Map<Long, InventoryNetwork> networks = new HashMap<>();
         Map<Long, String> names = new HashMap<>();
-        List<Entry> entries = new ArrayList<>();
+        List<InventoryEntry> entries = new ArrayList<>();
         for (Claim claim : claims.live(bringUpId)) {
             if (only == null || only.contains(claim.unitId)) {
                 Unit unit = units.get(claim.unitId);
-                Net network = networks.computeIfAbsent(claim.networkId, id -> Net.of(db.find(Network.class, id)));
+                InventoryNetwork network = networks.computeIfAbsent(
+                        claim.networkId, id -> InventoryNetwork.of(db.find(Network.class, id)));
                 // what has no name of its own goes by the one of its first address
                 String name = unit.name != null ? unit.name : names.computeIfAbsent(unit.id, none -> claim.hostName);
-                entries.add(new Entry(
+                entries.add(new InventoryEntry(
                         unit.id,
                         claim.id,
                         endpoint(
@@ -93,10 +94,10 @@ public class Inventory {
     }
 
     /** An endpoint with its ids in the database. */
-    public record Entry(long unitId, long claimId, Endpoint endpoint) {}
+    public record InventoryEntry(long unitId, long claimId, Endpoint endpoint) {}
 
     /** What each endpoint needs to know of its network. */
-    private record Net(
+    private record InventoryNetwork(
             String name,
             String prefix,
             int length,
@@ -106,8 +107,8 @@ public class Inventory {
             List<String> timeServers,
             boolean management) {
 
-        static Net of(Network network) {
-            return new Net(
+        static InventoryNetwork of(Network network) {
+            return new InventoryNetwork(
                     network.name,
                     network.prefix.toString(),
                     network.prefix.length(),
@@ -145,7 +146,7 @@ public class Inventory {
             Unit unit,
             Kind kind,
             Claim claim,
-            Net network,
+            InventoryNetwork network,
             Optional<Proof> proof,
             Map<String, String> hardware,
             Map<String, String> serials) {
@@ -180,7 +181,7 @@ public class Inventory {
 
     /** What firewalls are to let through for these. */
     @Transactional
-    public List<Flow> flows(long bringUpId, List<Entry> entries) {
+    public List<Flow> flows(long bringUpId, List<InventoryEntry> entries) {
         List<SiteResourceRow> rows = siteResources.rows(bringUps.get(bringUpId).site.id);
         List<Flows.Peer> engineers = rows.stream()
                 .filter(row -> row.sort.equals(SiteResourceSort.SOURCE.word()))
@@ -195,9 +196,9 @@ public class Inventory {
                 peers(rows, SiteResourceSort.SYSLOG));
         Map<Long, List<Endpoint>> byUnit = entries.stream()
                 .collect(Collectors.groupingBy(
-                        Entry::unitId,
+                        InventoryEntry::unitId,
                         java.util.LinkedHashMap::new,
-                        Collectors.mapping(Entry::endpoint, Collectors.toList())));
+                        Collectors.mapping(InventoryEntry::endpoint, Collectors.toList())));
         List<Flow> flows = new ArrayList<>();
         byUnit.forEach((id, unit) ->
                 flows.addAll(Flows.of(kinds.of(bringUps.unit(id)), unit, new Flows.Site(engineers, services))));

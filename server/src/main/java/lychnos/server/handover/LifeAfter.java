@@ -116,10 +116,10 @@ public class LifeAfter {
     // --- retired ---
 
     /** A unit that is no more. */
-    public record Retired(String name, String serial, String place, String why, String by, Instant at) {}
+    public record RetiredUnit(String name, String serial, String place, String why, String by, Instant at) {}
 
     @Transactional
-    public List<Retired> retired(long bringUpId) {
+    public List<RetiredUnit> retired(long bringUpId) {
         return db.createNativeQuery(
                         "select r.name, r.serial, r.place, r.why, a.name as by_whom, r.retired_at from retirement r "
                                 + "join unit u on u.id = r.unit_id join account a on a.id = r.retired_by where "
@@ -127,7 +127,7 @@ public class LifeAfter {
                         Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
-                .map(row -> new Retired(
+                .map(row -> new RetiredUnit(
                         (String) row[0], (String) row[1], (String) row[2], (String) row[3], (String) row[4], (Instant)
                                 row[5]))
                 .toList();
@@ -194,25 +194,25 @@ public class LifeAfter {
      * @param member its label; empty for the unit itself
      * @param facts serial and MAC addresses, by the name of the fact
      */
-    public record Part(String member, Map<String, Bears> facts) {}
+    public record ReplaceablePart(String member, Map<String, BornFact> facts) {}
 
     /** A fact that belongs to the machine itself, such as its serial. */
-    public record Bears(String title, String value) {}
+    public record BornFact(String title, String value) {}
 
     /** The machines of a unit that can be replaced. */
     @Transactional
-    public List<Part> parts(long unitId) {
+    public List<ReplaceablePart> parts(long unitId) {
         Unit unit = bringUps.unit(unitId);
         Kind kind = kinds.of(unit);
         UnitFacts known = facts.of(unit, bringUps.get(unit.bringUpId));
-        Map<String, Map<String, Bears>> parts = new LinkedHashMap<>();
+        Map<String, Map<String, BornFact>> parts = new LinkedHashMap<>();
         for (FactSpec spec : kind.facts()) {
             if (spec.type() == FactType.SERIAL || spec.type() == FactType.MAC) {
                 UnitFacts.owners(kind, unit.members, spec)
                         .forEach(member -> parts.computeIfAbsent(member, none -> new LinkedHashMap<>())
                                 .put(
                                         spec.name(),
-                                        new Bears(
+                                        new BornFact(
                                                 spec.title(),
                                                 known.fact(member, spec.name())
                                                         .map(fact -> fact.value())
@@ -220,7 +220,7 @@ public class LifeAfter {
             }
         }
         return parts.entrySet().stream()
-                .map(part -> new Part(part.getKey(), part.getValue()))
+                .map(part -> new ReplaceablePart(part.getKey(), part.getValue()))
                 .toList();
     }
 
@@ -231,7 +231,7 @@ public class LifeAfter {
      * @param facts by name, what the new one bears
      * @param firstAddress where it is met before its setup, if that is known; only for what is set over the network
      */
-    public record New(String member, Map<String, String> facts, String firstAddress, String why) {}
+    public record NewMachine(String member, Map<String, String> facts, String firstAddress, String why) {}
 
     /**
      * Puts another machine in the place of one: addresses and names stay, serial and MAC addresses are the new
@@ -239,10 +239,10 @@ public class LifeAfter {
      * forgotten. The unit is to be set up, proven and signed again.
      */
     @Transactional
-    public void replace(long unitId, New machine, Who.Person person) {
+    public void replace(long unitId, NewMachine machine, Who.Person person) {
         String reason = reason(machine.why);
         String member = machine.member == null ? "" : machine.member;
-        Part part = parts(unitId).stream()
+        ReplaceablePart part = parts(unitId).stream()
                 .filter(each -> each.member.equals(member))
                 .findFirst()
                 .orElseThrow(() -> Refusal.bad("This unit has no member “" + member + "” with a serial."));
@@ -286,7 +286,7 @@ public class LifeAfter {
     }
 
     /** What the new machine bears, each fact that the old one is known by. */
-    private static Map<String, String> read(Kind kind, Part part, Map<String, String> typed) {
+    private static Map<String, String> read(Kind kind, ReplaceablePart part, Map<String, String> typed) {
         List<FieldFault> faults = new ArrayList<>();
         Map<String, String> after = new LinkedHashMap<>();
         part.facts.forEach((name, bears) -> {
@@ -312,10 +312,10 @@ public class LifeAfter {
     }
 
     private void store(Unit unit, String member, Map<String, String> after, Who.Person person) {
-        FactChanges.Report report = factChanges.set(
+        FactChanges.FactsReport report = factChanges.set(
                 unit.bringUpId,
                 after.entrySet().stream()
-                        .map(each -> new FactChanges.CellText(unit.id, member, each.getKey(), each.getValue()))
+                        .map(each -> new FactChanges.FactCell(unit.id, member, each.getKey(), each.getValue()))
                         .toList(),
                 Fact.Source.TYPED,
                 person);

@@ -24,26 +24,26 @@ public class LifeResource {
     }
 
     /** @param why the reason */
-    public record Reopen(String why) {}
+    public record ReopenRequest(String why) {}
 
     @POST
     @Path("units/{id}/reopenings")
     @RolesAllowed("lead")
-    public void reopen(long id, Reopen reopen) {
+    public void reopen(long id, ReopenRequest reopen) {
         signOff.reopen(id, reopen == null ? null : reopen.why, who.person());
     }
 
     /** The machines of a unit that can be replaced, with what tells them apart. */
     @GET
     @Path("units/{id}/members")
-    public List<LifeAfter.Part> parts(long id) {
+    public List<LifeAfter.ReplaceablePart> parts(long id) {
         return lifeAfter.parts(id);
     }
 
     @POST
     @Path("units/{id}/replacements")
     @RolesAllowed("lead")
-    public void replace(long id, LifeAfter.New machine) {
+    public void replace(long id, LifeAfter.NewMachine machine) {
         if (machine == null) {
             throw Refusal.bad("Say which machine is replaced, and its new serial and MAC addresses.");
         }
@@ -51,12 +51,12 @@ public class LifeResource {
     }
 
     /** @param why the reason */
-    public record Retire(String why) {}
+    public record RetireRequest(String why) {}
 
     @POST
     @Path("units/{id}/retirement")
     @RolesAllowed("lead")
-    public void retire(long id, Retire retire) {
+    public void retire(long id, RetireRequest retire) {
         lifeAfter.retire(id, retire == null ? null : retire.why, who.person());
     }
 }

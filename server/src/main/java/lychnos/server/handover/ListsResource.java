@@ -65,7 +65,7 @@ public class ListsResource {
     }
 
     /** An endpoint with the numbers of its unit and of its address. */
-    public record Line(long unit, long claim, Endpoint endpoint) {}
+    public record EndpointEntry(long unit, long claim, Endpoint endpoint) {}
 
     @GET
     @Path("bring-ups/{id}/endpoints")
@@ -87,10 +87,10 @@ public class ListsResource {
         List<Long> claims = rows.stream().map(row -> (Long) row[0]).toList();
         Set<Long> units = new TreeSet<>(rows.stream().map(row -> (Long) row[1]).toList());
         Set<Long> wanted = new TreeSet<>(claims);
-        List<Line> lines = inventory.of(id, units).stream()
+        List<EndpointEntry> lines = inventory.of(id, units).stream()
                 .filter(entry -> wanted.contains(entry.claimId()))
-                .map(entry -> new Line(entry.unitId(), entry.claimId(), entry.endpoint()))
-                .sorted(java.util.Comparator.comparing(Line::claim))
+                .map(entry -> new EndpointEntry(entry.unitId(), entry.claimId(), entry.endpoint()))
+                .sorted(java.util.Comparator.comparing(EndpointEntry::claim))
                 .toList();
         return page(lines, next(claims, limit), limit, uri);
     }
@@ -101,7 +101,7 @@ public class ListsResource {
      * @param body canonical JSON (RFC 8785), as it was signed: its SHA-256 is the digest
      * @param endedAt null where it counts
      */
-    public record Signed(
+    public record SignedEntry(
             long id,
             long unit,
             String digest,
@@ -120,7 +120,7 @@ public class ListsResource {
             @RestQuery Long after,
             @Context UriInfo uri) {
         bringUps.get(id);
-        List<Signed> records = db.createQuery(
+        List<SignedEntry> records = db.createQuery(
                         "select r.id, r.unitId, r.digest, a.name, r.signedAt, r.endedAt, r.endedWhy, r.body from "
                                 + "SignedRecord r join Account a on a.id = r.signedBy where r.bringUpId = :id and "
                                 + "r.id > :after order by r.id",
@@ -129,7 +129,7 @@ public class ListsResource {
                 .setParameter("after", after == null ? 0L : after)
                 .setMaxResults(most(limit))
                 .getResultStream()
-                .map(row -> new Signed(
+                .map(row -> new SignedEntry(
                         (Long) row[0],
                         (Long) row[1],
                         (String) row[2],
@@ -139,11 +139,11 @@ public class ListsResource {
                         (String) row[6],
                         (String) row[7]))
                 .toList();
-        return page(records, next(records.stream().map(Signed::id).toList(), limit), limit, uri);
+        return page(records, next(records.stream().map(SignedEntry::id).toList(), limit), limit, uri);
     }
 
     /** An entry of the journal. */
-    public record Act(long id, Instant at, String actor, Long unit, String act) {}
+    public record JournalEntryView(long id, Instant at, String actor, Long unit, String act) {}
 
     @GET
     @Path("bring-ups/{id}/journal")
@@ -154,7 +154,7 @@ public class ListsResource {
             @RestQuery Long after,
             @Context UriInfo uri) {
         bringUps.get(id);
-        List<Act> acts = db.createNativeQuery(
+        List<JournalEntryView> acts = db.createNativeQuery(
                         "select id, at, actor, unit_id, act from journal where bring_up_id = :id and id > :after "
                                 + "order by id limit :most",
                         Object[].class)
@@ -162,8 +162,9 @@ public class ListsResource {
                 .setParameter("after", after == null ? 0L : after)
                 .setParameter("most", most(limit))
                 .getResultStream()
-                .map(row -> new Act((Long) row[0], (Instant) row[1], (String) row[2], (Long) row[3], (String) row[4]))
+                .map(row -> new JournalEntryView(
+                        (Long) row[0], (Instant) row[1], (String) row[2], (Long) row[3], (String) row[4]))
                 .toList();
-        return page(acts, next(acts.stream().map(Act::id).toList(), limit), limit, uri);
+        return page(acts, next(acts.stream().map(JournalEntryView::id).toList(), limit), limit, uri);
     }
 }

@@ -45,7 +45,7 @@ public class OpenItems {
     }
 
     /** One of them. */
-    public record View(
+    public record OpenItemView(
             long id,
             Long unitId,
             String unit,
@@ -68,11 +68,11 @@ public class OpenItems {
     }
 
     /** Something that should be noted before its unit is signed: what a machine was given for a time only. */
-    public record Proposal(long unitId, String unit, String text, LocalDate due) {}
+    public record OpenItemProposal(long unitId, String unit, String text, LocalDate due) {}
 
     /** Keys that end on a day and of which nothing is noted for their unit. */
     @Transactional
-    public List<Proposal> proposed(long bringUpId) {
+    public List<OpenItemProposal> proposed(long bringUpId) {
         Set<Long> noted = new HashSet<>(db.createQuery(
                         "select i.unitId from OpenItem i where i.bringUpId = :id and i.unitId is not null and "
                                 + "i.closedAt is null",
@@ -87,7 +87,7 @@ public class OpenItems {
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .filter(row -> !noted.contains(((Unit) row[0]).id))
-                .map(row -> new Proposal(
+                .map(row -> new OpenItemProposal(
                         ((Unit) row[0]).id,
                         ((Unit) row[0]).label(),
                         "temporary licence key, ends on " + row[1],
@@ -96,11 +96,11 @@ public class OpenItems {
     }
 
     /** What is to be noted. */
-    public record Note(Long unit, String sort, String text, String reason, LocalDate due) {}
+    public record OpenItemNote(Long unit, String sort, String text, String reason, LocalDate due) {}
 
     /** Those that are not closed, the earliest first. */
     @Transactional
-    public List<View> of(long bringUpId) {
+    public List<OpenItemView> of(long bringUpId) {
         LocalDate today = LocalDate.now(clock);
         return db.createNativeQuery(
                         "select i.id, i.unit_id, i.sort, i.text, i.reason, i.due, a.name from open_item i join "
@@ -112,7 +112,7 @@ public class OpenItems {
                 .map(row -> {
                     Long unit = row[1] == null ? null : ((Number) row[1]).longValue();
                     LocalDate due = row[5] instanceof LocalDate date ? date : ((java.sql.Date) row[5]).toLocalDate();
-                    return new View(
+                    return new OpenItemView(
                             ((Number) row[0]).longValue(),
                             unit,
                             unit == null ? "" : bringUps.unit(unit).label(),
@@ -127,7 +127,7 @@ public class OpenItems {
     }
 
     @Transactional
-    public long note(long bringUpId, Note note, Who.Person person) {
+    public long note(long bringUpId, OpenItemNote note, Who.Person person) {
         bringUps.get(bringUpId);
         List<FieldFault> faults = new ArrayList<>();
         if (note == null || !List.of(OpenItem.EXCEPTION, OpenItem.OPEN).contains(String.valueOf(note.sort))) {

@@ -35,10 +35,10 @@ final class PackCheck {
     private String last = "";
 
     /** What was found: faults in sentences, none where it holds. */
-    record Found(List<String> faults, int files, int records, String manifest, String chain) {}
+    record PackFault(List<String> faults, int files, int records, String manifest, String chain) {}
 
     /** @throws IOException where the file cannot be read at all */
-    Found check(Path pack) throws IOException {
+    PackFault check(Path pack) throws IOException {
         Path directory = Files.createTempDirectory("lychnos-verify");
         SortedMap<String, Path> files = new TreeMap<>();
         try {
@@ -46,7 +46,7 @@ final class PackCheck {
             Path manifest = files.remove(PackFile.MANIFEST);
             if (manifest == null) {
                 faults.add("The pack has no manifest.json, or is damaged before it.");
-                return new Found(faults, files.size(), 0, "", "");
+                return new PackFault(faults, files.size(), 0, "", "");
             }
             manifest(manifest, files);
             if (files.containsKey(Packs.RECORDS)) {
@@ -57,7 +57,8 @@ final class PackCheck {
             if (faults.isEmpty() && !same(pack, files)) {
                 faults.add("The ZIP file was changed outside of its entries.");
             }
-            return new Found(faults, files.size(), records, CanonicalJson.sha256(Files.readAllBytes(manifest)), last);
+            return new PackFault(
+                    faults, files.size(), records, CanonicalJson.sha256(Files.readAllBytes(manifest)), last);
         } finally {
             // what was broken off in the middle is among no files
             try (Stream<Path> left = Files.list(directory)) {

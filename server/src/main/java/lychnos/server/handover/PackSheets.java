@@ -6,7 +6,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
-import lychnos.core.record.PackHtml;
 
 /** What the printed pack says of each unit, from its signed record. */
 final class PackSheets {
@@ -35,12 +34,12 @@ final class PackSheets {
         return of.get(name) instanceof List<?> list ? (List<Map<String, Object>>) list : List.of();
     }
 
-    static List<PackHtml.Line> lines(List<Read> signed) {
-        List<PackHtml.Line> lines = new ArrayList<>();
+    static List<PackPage.EndpointLine> lines(List<Read> signed) {
+        List<PackPage.EndpointLine> lines = new ArrayList<>();
         for (Read unit : signed) {
             for (Map<String, Object> each : unit.list("endpoints")) {
                 String certificate = text(each, "certificate");
-                lines.add(new PackHtml.Line(
+                lines.add(new PackPage.EndpointLine(
                         unit.text("unit"),
                         text(each, "name"),
                         text(each, "role"),
@@ -62,7 +61,7 @@ final class PackSheets {
         };
     }
 
-    static PackHtml.UnitSheet sheet(Read unit) {
+    static PackPage.UnitSheet sheet(Read unit) {
         List<String> known = new ArrayList<>();
         unit.list("accepted")
                 .forEach(each -> known.add(text(each, "endpoint") + ", " + text(each, "what") + ": " + text(each, "now")
@@ -98,17 +97,18 @@ final class PackSheets {
                         + ": " + text(each, "value"))
                 .toList();
         String place = unit.text("place");
-        return new PackHtml.UnitSheet(
+        return new PackPage.UnitSheet(
                 unit.text("unit"),
                 unit.text("kindTitle")
                         + (place.isEmpty() ? "" : ", " + place)
                         + (unit.text("serial").isEmpty() ? "" : ", serial " + unit.text("serial")),
                 "Signed by " + unit.text("signedBy") + " on " + minute(unit.record.signedAt) + ", record "
                         + unit.record.digest,
-                facts,
-                how,
-                seen,
-                known);
+                List.of(
+                        new PackPage.UnitList("Values sent", facts),
+                        new PackPage.UnitList("How it was set up", how),
+                        new PackPage.UnitList("What was seen", seen),
+                        new PackPage.UnitList("Known and accepted", known)));
     }
 
     static String minute(Instant at) {

@@ -22,7 +22,6 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import lychnos.core.record.CanonicalJson;
 import lychnos.core.record.Chain;
-import lychnos.core.record.PackHtml;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.configure.bench.Recordings;
 import lychnos.server.handover.chain.Chaining;
@@ -146,7 +145,7 @@ public class Packs {
      *
      * @throws Refusal where nothing is signed yet
      */
-    public Path make(long bringUpId, PackHtml.Paper paper, Who.Person person) throws IOException {
+    public Path make(long bringUpId, PackPage.Paper paper, Who.Person person) throws IOException {
         Path directory = Files.createTempDirectory("lychnos-pack");
         SortedMap<String, Path> files = new TreeMap<>();
         Path pack = directory.resolve("pack.zip");
@@ -240,7 +239,7 @@ public class Packs {
     /** Everything, machine-readable: each record with its body as it was signed, and the chain that they stand in. */
     private void records(Appendable out, long bringUpId, List<Signed> signed, Totals totals, List<Chain.Link> chain)
             throws IOException {
-        BringUps.Named named = bringUps.named(bringUpId);
+        BringUps.BringUpName named = bringUps.named(bringUpId);
         out.append("{\"format\":")
                 .append(CanonicalJson.write(FORMAT))
                 .append(",\"site\":")
@@ -284,16 +283,14 @@ public class Packs {
             Path directory,
             SortedMap<String, Path> files,
             long bringUpId,
-            PackHtml.Paper paper,
+            PackPage.Paper paper,
             List<Signed> signed,
             Totals totals,
             String digest)
             throws IOException {
         int volumes = (signed.size() + UNITS_A_VOLUME - 1) / UNITS_A_VOLUME;
         each(signed, (volume, of) -> {
-            StringBuilder html = new StringBuilder();
-            PackHtml.write(
-                    html,
+            PackPage page = new PackPage(
                     paper,
                     PackPdf.FONT,
                     front(bringUpId, totals, digest, volumes == 1 ? "" : ", volume " + volume + " of " + volumes),
@@ -302,30 +299,30 @@ public class Packs {
             String name = volumes == 1 ? "pack.pdf" : String.format("pack-%02d.pdf", volume);
             Path file = directory.resolve(name);
             try (OutputStream out = Files.newOutputStream(file)) {
-                PackPdf.write(html.toString(), out);
+                PackPdf.write(page.xhtml(), out);
             }
             files.put(name, file);
         });
     }
 
-    private PackHtml.Front front(long bringUpId, Totals totals, String digest, String volume) {
-        BringUps.Named named = bringUps.named(bringUpId);
+    private PackPage.Front front(long bringUpId, Totals totals, String digest, String volume) {
+        BringUps.BringUpName named = bringUps.named(bringUpId);
         int units = bringUps.units(bringUpId).size();
         int places = totals.places.size();
-        List<OpenItems.View> open = items.of(bringUpId);
+        List<OpenItems.OpenItemView> open = items.of(bringUpId);
         String at = PackSheets.minute(clock.instant());
-        return new PackHtml.Front(
+        return new PackPage.Front(
                 named.name() + ": management endpoints" + volume,
                 named.site() + ", made on " + at + "; all times are UTC",
                 digest,
                 List.of(
-                        new PackHtml.Figure(String.valueOf(totals.units), "units signed of " + units),
-                        new PackHtml.Figure(
+                        new PackPage.Figure(String.valueOf(totals.units), "units signed of " + units),
+                        new PackPage.Figure(
                                 String.valueOf(totals.endpoints),
                                 "endpoints, seen from " + places + (places == 1 ? " place" : " places")),
-                        new PackHtml.Figure(String.valueOf(totals.names), "name records"),
-                        new PackHtml.Figure(
+                        new PackPage.Figure(String.valueOf(totals.names), "name records"),
+                        new PackPage.Figure(
                                 String.valueOf(open.size()), open.size() == 1 ? "open item" : "open items")),
-                open.stream().map(OpenItems.View::sentence).toList());
+                open.stream().map(OpenItems.OpenItemView::sentence).toList());
     }
 }

@@ -51,8 +51,8 @@ public class RecordBuilder {
     }
 
     /** Everything of it as maps, lists, texts and whole numbers: what has a canonical form. No password is among it. */
-    Map<String, Object> of(Unit unit, List<Inventory.Entry> entries, Who.Person by, Instant at) {
-        BringUps.Named named = bringUps.named(unit.bringUpId);
+    Map<String, Object> of(Unit unit, List<Inventory.InventoryEntry> entries, Who.Person by, Instant at) {
+        BringUps.BringUpName named = bringUps.named(unit.bringUpId);
         Map<String, Object> body = new LinkedHashMap<>();
         body.put("format", FORMAT);
         body.put("site", named.site());
@@ -74,7 +74,7 @@ public class RecordBuilder {
                 "items",
                 items.of(unit.bringUpId).stream()
                         .filter(item -> item.unitId() == null || item.unitId().equals(unit.id))
-                        .map(OpenItems.View::body)
+                        .map(OpenItems.OpenItemView::body)
                         .toList());
         body.put("recordings", recordings(unit));
         body.put("journal", journal(unit));
@@ -111,7 +111,7 @@ public class RecordBuilder {
         return facts;
     }
 
-    private List<Map<String, Object>> endpoints(Unit unit, List<Inventory.Entry> entries) {
+    private List<Map<String, Object>> endpoints(Unit unit, List<Inventory.InventoryEntry> entries) {
         Map<Long, Proof> proofs = db.createQuery("from Proof where unitId = :unit", Proof.class)
                 .setParameter("unit", unit.id)
                 .getResultStream()

@@ -28,6 +28,7 @@ import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
 import org.hibernate.exception.ConstraintViolationException;
+import org.jspecify.annotations.Nullable;
 
 /** Signs units: what is proven is frozen as it stands, and put into the chain. All of what is asked for, or nothing. */
 @ApplicationScoped
@@ -70,7 +71,7 @@ public class SignOff {
     }
 
     /** What a unit is on its way to being signed. */
-    public enum State {
+    public enum SignState {
         /** Signed, and that counts. */
         SIGNED,
         /** Proven, and nothing blocks signing. */
@@ -83,61 +84,64 @@ public class SignOff {
      * One unit.
      *
      * @param fault whether a person must fix something; else it is only not so far yet
-     * @param face what is shown of it, as a digest: the lead who signs says which one they saw; empty where it cannot be
+     * @param face what is shown of it, as a digest: the lead who signs says which one they saw; empty where it
+     *     cannot be
      * signed now
      * @param why what blocks signing; empty where nothing does
      * @param digest of its record, or null
      */
-    public record Standing(
+    public record SignStanding(
             long unitId,
             String unit,
             String kind,
-            State state,
+            SignState state,
             String why,
             boolean fault,
             String face,
-            String digest,
+            @Nullable String digest,
             String signedBy,
-            Instant signedAt,
-            Instant provenAt) {}
+            @Nullable Instant signedAt,
+            @Nullable Instant provenAt) {}
 
     /** A unit as the lead who signs it has seen it. */
-    public record Seen(long unit, String face) {}
+    public record SeenUnit(long unit, String face) {}
 
     /** Of each unit of a bring-up, where it stands. */
     @Transactional
-    public List<Standing> standings(long bringUpId) {
+    public List<SignStanding> standings(long bringUpId) {
         return standings(bringUpId, inventory.of(bringUpId, null));
     }
 
-    List<Standing> standings(long bringUpId, List<Inventory.Entry> entries) {
-        Map<Long, List<Inventory.Entry>> byUnit =
-                entries.stream().collect(Collectors.groupingBy(Inventory.Entry::unitId));
+    List<SignStanding> standings(long bringUpId, List<Inventory.InventoryEntry> entries) {
+        Map<Long, List<Inventory.InventoryEntry>> byUnit =
+                entries.stream().collect(Collectors.groupingBy(Inventory.InventoryEntry::unitId));
         Map<Long, Proof> proofs = checks.proofs(bringUpId);
         Map<Long, SignedRecord> records = records(bringUpId);
         Map<Long, String> changes = changes(bringUpId);
         Map<Long, RunState> settingUp = new HashMap<>();
         db.createQuery(
-                        "select r.unitId, r.state from Run r join Unit u on u.id = r.unitId where u.bringUpId = :id and "
+                        "select r.unitId, r.state from Run r join Unit u on u.id = r.unitId where u.bringUpId = "
+                                + ":id and "
                                 + "r.purpose in ('configure', 'console') and r.state in (RUNNING, STOPPED)",
                         Object[].class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
                 .forEach(row -> settingUp.put((Long) row[0], (RunState) row[1]));
         Map<Long, String> unnoted = items.proposed(bringUpId).stream()
-                .collect(Collectors.toMap(OpenItems.Proposal::unitId, OpenItems.Proposal::text, (a, b) -> a));
+                .collect(Collectors.toMap(
+                        OpenItems.OpenItemProposal::unitId, OpenItems.OpenItemProposal::text, (a, b) -> a));
         Map<Long, String> names = new HashMap<>();
-        List<Standing> standings = new ArrayList<>();
+        List<SignStanding> standings = new ArrayList<>();
         for (Unit unit : bringUps.units(bringUpId)) {
             SignedRecord record = records.get(unit.id);
             Proof proof = proofs.get(unit.id);
-            List<Inventory.Entry> own = byUnit.getOrDefault(unit.id, List.of());
+            List<Inventory.InventoryEntry> own = byUnit.getOrDefault(unit.id, List.of());
             String why =
                     blocks(own.isEmpty(), settingUp.get(unit.id), proof, changes.get(unit.id), unnoted.get(unit.id));
             boolean fault = proof != null && !proof.proven && !settingUp.containsKey(unit.id)
                     || settingUp.get(unit.id) == RunState.STOPPED
                     || changes.containsKey(unit.id);
-            State state = record != null ? State.SIGNED : why.isEmpty() ? State.READY : State.BLOCKED;
+            SignState state = record != null ? SignState.SIGNED : why.isEmpty() ? SignState.READY : SignState.BLOCKED;
             String by =
                     record == null
                             ? ""
@@ -145,14 +149,14 @@ public class SignOff {
                                     db.createNativeQuery("select name from account where id = :id", String.class)
                                             .setParameter("id", id)
                                             .getSingleResult());
-            standings.add(new Standing(
+            standings.add(new SignStanding(
                     unit.id,
                     own.isEmpty() ? unit.label() : own.get(0).endpoint().unit(),
                     unit.kind,
                     state,
                     why,
                     fault && record == null,
-                    state == State.READY ? face(own) : "",
+                    state == SignState.READY ? face(own) : "",
                     record == null ? null : record.digest,
                     by,
                     record == null ? null : record.signedAt,
@@ -191,9 +195,9 @@ public class SignOff {
     }
 
     /** Of what people read of a unit before they sign it. */
-    private static String face(List<Inventory.Entry> entries) {
+    private static String face(List<Inventory.InventoryEntry> entries) {
         return CanonicalJson.digest(entries.stream()
-                        .map(Inventory.Entry::endpoint)
+                        .map(Inventory.InventoryEntry::endpoint)
                         .map(each -> List.of(
                                 each.role(),
                                 each.name(),
@@ -240,11 +244,11 @@ public class SignOff {
     }
 
     /** What was signed. */
-    public record Signed(long unit, String name, String digest, long link) {}
+    public record SignedUnit(long unit, String name, String digest, long link) {}
 
     /** Signs these, all or none. */
     @Transactional
-    public List<Signed> sign(long bringUpId, List<Seen> wanted, Who.Person person) {
+    public List<SignedUnit> sign(long bringUpId, List<SeenUnit> wanted, Who.Person person) {
         bringUps.get(bringUpId);
         if (wanted == null || wanted.isEmpty()) {
             throw Refusal.bad("Which units?");
@@ -259,14 +263,14 @@ public class SignOff {
                 .setParameter("units", new TreeSet<>(faces.keySet()))
                 .getResultList();
         db.clear();
-        List<Inventory.Entry> entries = inventory.of(bringUpId, null);
-        Map<Long, Standing> standings =
-                standings(bringUpId, entries).stream().collect(Collectors.toMap(Standing::unitId, Function.identity()));
+        List<Inventory.InventoryEntry> entries = inventory.of(bringUpId, null);
+        Map<Long, SignStanding> standings = standings(bringUpId, entries).stream()
+                .collect(Collectors.toMap(SignStanding::unitId, Function.identity()));
         faces.forEach((unit, face) -> refuse(standings.get(unit), face));
-        Map<Long, List<Inventory.Entry>> byUnit =
-                entries.stream().collect(Collectors.groupingBy(Inventory.Entry::unitId));
+        Map<Long, List<Inventory.InventoryEntry>> byUnit =
+                entries.stream().collect(Collectors.groupingBy(Inventory.InventoryEntry::unitId));
         Instant now = clock.instant().truncatedTo(ChronoUnit.MICROS);
-        List<Signed> signed = new ArrayList<>();
+        List<SignedUnit> signed = new ArrayList<>();
         for (Long id : new TreeSet<>(faces.keySet())) {
             signed.add(sign(bringUps.unit(id), byUnit.get(id), person, now));
         }
@@ -274,15 +278,15 @@ public class SignOff {
         return signed;
     }
 
-    private static void refuse(Standing standing, String face) {
+    private static void refuse(SignStanding standing, String face) {
         if (standing == null) {
             throw Refusal.notFound("There is no such unit in this bring-up.");
         }
-        if (standing.state == State.SIGNED) {
+        if (standing.state == SignState.SIGNED) {
             throw Refusal.conflict(
                     standing.unit + " was signed by " + standing.signedBy + " already, so nothing was signed.");
         }
-        if (standing.state == State.BLOCKED) {
+        if (standing.state == SignState.BLOCKED) {
             throw Refusal.conflict(standing.unit + " cannot be signed, so nothing was signed: " + standing.why);
         }
         if (face != null && !face.equals(standing.face)) {
@@ -291,7 +295,7 @@ public class SignOff {
         }
     }
 
-    private Signed sign(Unit unit, List<Inventory.Entry> entries, Who.Person person, Instant now) {
+    private SignedUnit sign(Unit unit, List<Inventory.InventoryEntry> entries, Who.Person person, Instant now) {
         String body = CanonicalJson.write(recordBuilder.of(unit, entries, person, now));
         SignedRecord record = new SignedRecord();
         record.bringUpId = unit.bringUpId;
@@ -310,7 +314,7 @@ public class SignOff {
         journal.write(
                 person, unit.bringUpId, unit.id, "signed " + name + ", record " + shortened(record.digest), null, null);
         Chain.Link link = chaining.append(Chaining.RECORD, record.id, record.digest);
-        return new Signed(unit.id, name, record.digest, link.number());
+        return new SignedUnit(unit.id, name, record.digest, link.number());
     }
 
     static String shortened(String digest) {

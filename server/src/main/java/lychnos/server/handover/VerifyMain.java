@@ -16,7 +16,7 @@ public final class VerifyMain {
             System.err.println(pack + " is no file.");
             System.exit(2);
         }
-        PackCheck.Found found = new PackCheck().check(pack);
+        PackCheck.PackFault found = new PackCheck().check(pack);
         if (found.faults().isEmpty()) {
             System.out.printf(
                     "%s holds: %d files, %d records.%nmanifest %s%nchain    %s%nCompare these two with what the "

@@ -57,35 +57,35 @@ public class AccountResource {
 
     record SignIn(String login, String password) {}
 
-    record FirstLead(String code, String login, String name, String password) {}
+    record FirstLeadWanted(String code, String login, String name, String password) {}
 
     /** A link that was followed, and the password that the person has chosen. */
-    record Accepted(String token, String password) {}
+    record InvitationAnswer(String token, String password) {}
 
     /** What a link stands for. */
-    record Link(String token) {}
+    record InvitationLink(String token) {}
 
     /** Whose link it is. */
     record Invitation(String login, String name) {}
 
-    record Confirm(String password) {}
+    record PasswordConfirmation(String password) {}
 
     record NewPassword(String old, String password) {}
 
     /** What the page must know before anybody is signed in. */
-    record Door(boolean firstLeadWanted, boolean lab) {}
+    record DoorView(boolean firstLeadWanted, boolean lab) {}
 
     @GET
     @Path("door")
     @PermitAll
-    public Door door() {
-        return new Door(accounts.firstLeadWanted(), config.lab());
+    public DoorView door() {
+        return new DoorView(accounts.firstLeadWanted(), config.lab());
     }
 
     @POST
     @Path("first-lead")
     @PermitAll
-    public Uni<Response> firstLead(FirstLead request, @Context HttpServerRequest http) {
+    public Uni<Response> firstLead(FirstLeadWanted request, @Context HttpServerRequest http) {
         if (request == null || request.code == null || request.code.length() > LONGEST_TOKEN) {
             throw Refusal.bad("Enter code, login, name and password.");
         }
@@ -126,7 +126,7 @@ public class AccountResource {
     @POST
     @Path("invitation")
     @PermitAll
-    public Uni<Invitation> invitation(Link link) {
+    public Uni<Invitation> invitation(InvitationLink link) {
         if (link == null || link.token == null || link.token.length() > LONGEST_TOKEN) {
             throw People.usedUp();
         }
@@ -139,7 +139,7 @@ public class AccountResource {
     @POST
     @Path("invitation/password")
     @PermitAll
-    public Uni<Response> accept(Accepted accepted, @Context HttpServerRequest http) {
+    public Uni<Response> accept(InvitationAnswer accepted, @Context HttpServerRequest http) {
         if (accepted == null
                 || accepted.token == null
                 || accepted.token.length() > LONGEST_TOKEN
@@ -161,7 +161,7 @@ public class AccountResource {
     @POST
     @Path("session/confirm")
     @RolesAllowed("viewer")
-    public Uni<Void> confirm(Confirm confirm, @Context HttpServerRequest http) {
+    public Uni<Void> confirm(PasswordConfirmation confirm, @Context HttpServerRequest http) {
         who.requireSession();
         if (confirm == null
                 || confirm.password == null

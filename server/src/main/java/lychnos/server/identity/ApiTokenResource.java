@@ -24,12 +24,12 @@ public class ApiTokenResource {
     }
 
     @GET
-    public List<ApiTokens.View> all() {
+    public List<ApiTokens.TokenView> all() {
         return tokens.of(who.person());
     }
 
     @POST
-    public RestResponse<ApiTokens.Made> make(ApiTokens.Wanted wanted) {
+    public RestResponse<ApiTokens.NewToken> make(ApiTokens.TokenWanted wanted) {
         who.requireSession();
         return RestResponse.ResponseBuilder.ok(tokens.make(wanted, who.person()))
                 .header("Cache-Control", "no-store")

@@ -17,6 +17,7 @@ import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import lychnos.server.secrets.Digest;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Tokens for programs that act for a person: with a role of their own, never more than that person's, until a day that
@@ -43,30 +44,30 @@ public class ApiTokens {
     }
 
     /** One of a person's tokens. */
-    public record View(long id, String name, String role, Instant endsAt, Instant usedAt) {}
+    public record TokenView(long id, String name, String role, Instant endsAt, @Nullable Instant usedAt) {}
 
     /** What is wanted. */
-    public record Wanted(String name, String role, int days) {}
+    public record TokenWanted(String name, String role, int days) {}
 
     /** A token that was made; it is shown this once. */
-    public record Made(long id, String token, Instant endsAt) {}
+    public record NewToken(long id, String token, Instant endsAt) {}
 
     @Transactional
-    public List<View> of(Who.Person person) {
+    public List<TokenView> of(Who.Person person) {
         return db.createNativeQuery(
                         "select id, name, role, ends_at, used_at from api_token where account_id = :account and "
                                 + "revoked_at is null order by name",
                         Object[].class)
                 .setParameter("account", person.id())
                 .getResultStream()
-                .map(row -> new View(
+                .map(row -> new TokenView(
                         ((Number) row[0]).longValue(), (String) row[1], (String) row[2], (Instant) row[3], (Instant)
                                 row[4]))
                 .toList();
     }
 
     @Transactional
-    public Made make(Wanted wanted, Who.Person person) {
+    public NewToken make(TokenWanted wanted, Who.Person person) {
         List<FieldFault> faults = new ArrayList<>();
         String name = wanted == null || wanted.name == null ? "" : wanted.name.strip();
         if (name.isEmpty() || name.length() > 80) {
@@ -111,7 +112,7 @@ public class ApiTokens {
                         + ends.toString().substring(0, 10),
                 null,
                 null);
-        return new Made(made.get(0), token, ends);
+        return new NewToken(made.get(0), token, ends);
     }
 
     @Transactional
@@ -136,7 +137,7 @@ public class ApiTokens {
      * less.
      */
     @Transactional
-    Optional<Sessions.Holder> holder(String token) {
+    Optional<Sessions.SessionHolder> holder(String token) {
         Optional<Object[]> row = db.createNativeQuery(
                         "update api_token t set used_at = now() from account a where a.id = t.account_id and "
                                 + "t.token_digest = :digest and t.revoked_at is null and t.ends_at > now() and "
@@ -154,7 +155,7 @@ public class ApiTokens {
                     (String) each[1],
                     (String) each[2],
                     SignInMechanism.ROLES.get(role));
-            return new Sessions.Holder(
+            return new Sessions.SessionHolder(
                     person, new Credential(Credential.Sort.TOKEN, ((Number) each[5]).longValue(), null));
         });
     }

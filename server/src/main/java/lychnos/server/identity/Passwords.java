@@ -127,8 +127,8 @@ final class Passwords {
                 .anyMatch(letters -> !letters.isEmpty()
                         && isCommon(letters, login.toLowerCase(Locale.ROOT), name.toLowerCase(Locale.ROOT)))) {
             return Optional.of(
-                    "This password consists of common words that are tried first. Use several words that have nothing to "
-                            + "do with each other.");
+                    "This password consists of common words that are tried first. Use several words that have "
+                            + "nothing to do with each other.");
         }
         return Optional.empty();
     }

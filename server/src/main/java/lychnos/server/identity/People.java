@@ -16,6 +16,7 @@ import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.secrets.Digest;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** Accounts as leads look after them: invited by a link that works once, with a role, disabled and enabled again. */
 @ApplicationScoped
@@ -42,28 +43,28 @@ public class People {
      * @param hasPassword whether the person has set one
      * @param sessions how many are open
      */
-    public record View(
+    public record PersonView(
             long id,
             String login,
             String name,
             String role,
-            Instant disabledAt,
-            Instant invitedUntil,
+            @Nullable Instant disabledAt,
+            @Nullable Instant invitedUntil,
             boolean hasPassword,
             int sessions,
-            Instant seenAt) {}
+            @Nullable Instant seenAt) {}
 
     /** A person to invite. */
-    public record Wanted(String login, String name, String role) {}
+    public record PersonWanted(String login, String name, String role) {}
 
     /** What is changed of an account; null leaves it. */
-    public record Change(String name, String role, Boolean disabled) {}
+    public record PersonChange(String name, String role, Boolean disabled) {}
 
     /** A link that works once; it is shown this once. */
-    public record Invited(long id, String login, String token, Instant endsAt) {}
+    public record NewInvitation(long id, String login, String token, Instant endsAt) {}
 
     @Transactional
-    public List<View> all() {
+    public List<PersonView> all() {
         return db.createNativeQuery(
                         "select a.id, a.login, a.name, a.role, a.disabled_at, (select i.ends_at from invitation i "
                                 + "where i.account_id = a.id and i.ends_at > now()) as invited, a.password_hash is "
@@ -74,7 +75,7 @@ public class People {
                                 + "a.name, a.id",
                         Object[].class)
                 .getResultStream()
-                .map(row -> new View(
+                .map(row -> new PersonView(
                         ((Number) row[0]).longValue(),
                         (String) row[1],
                         (String) row[2],
@@ -109,7 +110,7 @@ public class People {
 
     /** Invites a person: the account exists from now on, and has no password until the link was used. */
     @Transactional
-    public Invited invite(Wanted wanted, Who.Person by) {
+    public NewInvitation invite(PersonWanted wanted, Who.Person by) {
         List<FieldFault> faults =
                 wanted == null ? faults(null, null, null) : faults(wanted.login, wanted.name, wanted.role);
         if (faults.isEmpty()
@@ -143,7 +144,7 @@ public class People {
      * used.
      */
     @Transactional
-    public Invited inviteAgain(long id, Who.Person by) {
+    public NewInvitation inviteAgain(long id, Who.Person by) {
         Account account = locked(id);
         if (account.disabledAt != null) {
             throw Refusal.conflict(account.login + " is disabled. Enable the account first.");
@@ -152,7 +153,7 @@ public class People {
         return link(account, by);
     }
 
-    private Invited link(Account account, Who.Person by) {
+    private NewInvitation link(Account account, Who.Person by) {
         String token = Digest.token();
         Instant ends = clock.instant().plus(INVITED);
         db.createNativeMutationQuery(
@@ -165,7 +166,7 @@ public class People {
                 .setParameter("by", by.id())
                 .setParameter("ends", ends)
                 .executeUpdate();
-        return new Invited(account.id, account.login, token, ends);
+        return new NewInvitation(account.id, account.login, token, ends);
     }
 
     private Account locked(long id) {
@@ -178,7 +179,7 @@ public class People {
 
     /** Changes name or role, disables or enables. One lead who can sign in always remains. */
     @Transactional
-    public void change(long id, Change change, Who.Person by) {
+    public void change(long id, PersonChange change, Who.Person by) {
         // two leads who disable each other wait for each other
         db.createNativeQuery("select id from account where role = 'lead' order by id for update", Long.class)
                 .getResultList();

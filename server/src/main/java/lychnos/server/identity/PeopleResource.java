@@ -24,24 +24,24 @@ public class PeopleResource {
     }
 
     @GET
-    public List<People.View> all() {
+    public List<People.PersonView> all() {
         return people.all();
     }
 
     @POST
-    public RestResponse<People.Invited> invite(People.Wanted wanted) {
+    public RestResponse<People.NewInvitation> invite(People.PersonWanted wanted) {
         who.requireSession();
         return shownOnce(people.invite(wanted, who.person()));
     }
 
     @POST
     @Path("{id}/invitation")
-    public RestResponse<People.Invited> inviteAgain(long id) {
+    public RestResponse<People.NewInvitation> inviteAgain(long id) {
         who.requireSession();
         return shownOnce(people.inviteAgain(id, who.person()));
     }
 
-    private static RestResponse<People.Invited> shownOnce(People.Invited invited) {
+    private static RestResponse<People.NewInvitation> shownOnce(People.NewInvitation invited) {
         return RestResponse.ResponseBuilder.ok(invited)
                 .header("Cache-Control", "no-store")
                 .build();
@@ -49,7 +49,7 @@ public class PeopleResource {
 
     @PUT
     @Path("{id}")
-    public void change(long id, People.Change change) {
+    public void change(long id, People.PersonChange change) {
         who.requireSession();
         people.change(id, change, who.person());
     }

@@ -27,21 +27,21 @@ public class SessionResource {
     }
 
     /** The person and where checks run from. */
-    record Me(String login, String name, String role, String vantage) {}
+    record SignedInView(String login, String name, String role, String vantage) {}
 
     @GET
     @Path("session")
     @RolesAllowed("viewer")
-    public Me me() {
+    public SignedInView me() {
         Who.Person person = who.person();
-        return new Me(
+        return new SignedInView(
                 person.login(), person.name(), person.role(), config.vantage().name());
     }
 
     @GET
     @Path("sessions")
     @RolesAllowed("viewer")
-    public List<Sessions.View> sessions() {
+    public List<Sessions.SessionView> sessions() {
         return sessions.of(who.person(), who.credential());
     }
 

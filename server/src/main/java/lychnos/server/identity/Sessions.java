@@ -44,11 +44,11 @@ public class Sessions {
     }
 
     /** A session as its owner sees it. */
-    public record View(
+    public record SessionView(
             long id, String agent, String source, Instant createdAt, Instant seenAt, Instant endsAt, boolean own) {}
 
     /** Who is signed in, and by which session. */
-    record Holder(Who.Person person, Credential credential) {}
+    record SessionHolder(Who.Person person, Credential credential) {}
 
     /** Begins a session; gives the token for the cookie. */
     @Transactional(Transactional.TxType.MANDATORY)
@@ -78,7 +78,7 @@ public class Sessions {
 
     /** Who holds this token, if it is good. That it was used is written down once a minute. */
     @Transactional
-    Optional<Holder> holder(String token) {
+    Optional<SessionHolder> holder(String token) {
         List<Object[]> rows = db.createNativeQuery(
                         "select a.id, a.login, a.name, a.role, s.id as session, s.password_at, s.seen_at < now() - "
                                 + "interval '1 minute' as old from sign_in s join account a on a.id = s.account_id"
@@ -95,14 +95,14 @@ public class Sessions {
                         .setParameter("id", session)
                         .executeUpdate();
             }
-            return new Holder(
+            return new SessionHolder(
                     new Who.Person(((Number) row[0]).longValue(), (String) row[1], (String) row[2], (String) row[3]),
                     new Credential(Credential.Sort.SESSION, session, (Instant) row[5]));
         });
     }
 
     @Transactional
-    public List<View> of(Who.Person person, Credential own) {
+    public List<SessionView> of(Who.Person person, Credential own) {
         return db.createNativeQuery(
                         "select id, agent, source, created_at, seen_at, ends_at from sign_in where account_id = "
                                 + ":account and ends_at > now() and seen_at > now() - make_interval(secs => :idle) "
@@ -111,7 +111,7 @@ public class Sessions {
                 .setParameter("account", person.id())
                 .setParameter("idle", (double) config.session().idle().toSeconds())
                 .getResultStream()
-                .map(row -> new View(
+                .map(row -> new SessionView(
                         ((Number) row[0]).longValue(),
                         (String) row[1],
                         (String) row[2],

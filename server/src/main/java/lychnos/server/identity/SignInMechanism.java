@@ -117,7 +117,7 @@ public class SignInMechanism implements HttpAuthenticationMechanism {
                     .build();
         }
 
-        private static SecurityIdentity identity(Optional<Sessions.Holder> holder) {
+        private static SecurityIdentity identity(Optional<Sessions.SessionHolder> holder) {
             return holder.<SecurityIdentity>map(each -> {
                         Who.Person found = each.person();
                         var builder = QuarkusSecurityIdentity.builder()

@@ -22,7 +22,7 @@ public class Journal {
     }
 
     /** One entry, as people read it. */
-    public record Entry(Instant at, String actor, String act) {}
+    public record JournalLine(Instant at, String actor, String act) {}
 
     /** Writes an entry for a person. Before and after may be null; neither ever holds a secret. */
     @Transactional(Transactional.TxType.MANDATORY)
@@ -61,7 +61,7 @@ public class Journal {
 
     /** The newest entries of a unit, newest first. */
     @Transactional
-    public List<Entry> ofUnit(long unitId, int most) {
+    public List<JournalLine> ofUnit(long unitId, int most) {
         return db.createNativeQuery(
                         "select at, actor, act from journal where unit_id = :unit order by id desc limit :most",
                         Object[].class)
@@ -69,7 +69,7 @@ public class Journal {
                 .setParameter("most", most)
                 .getResultStream()
                 .map(columns -> {
-                    return new Entry((Instant) columns[0], (String) columns[1], (String) columns[2]);
+                    return new JournalLine((Instant) columns[0], (String) columns[1], (String) columns[2]);
                 })
                 .toList();
     }

@@ -20,6 +20,7 @@ import lychnos.server.secrets.SealKeys;
 import lychnos.server.secrets.SealedStore;
 import org.hibernate.Session;
 import org.hibernate.exception.ConstraintViolationException;
+import org.jspecify.annotations.Nullable;
 
 /** What a site, or one bring-up of it, does otherwise than a kind describes. Leads decide, with a reason. */
 @ApplicationScoped
@@ -59,15 +60,16 @@ public class KindAdjustments {
      * @param value as it is typed
      * @param password of a factory login; null or empty keeps the kind's
      */
-    public record Wanted(Long siteId, Long bringUpId, String what, String value, String password, String reason) {}
+    public record AdjustmentWanted(
+            Long siteId, Long bringUpId, String what, String value, String password, String reason) {}
 
     /** An adjustment that counts; {@code hasPassword} where one is sealed with it. */
-    public record Row(
+    public record AdjustmentRow(
             long id,
             long siteId,
             String site,
-            Long bringUpId,
-            String bringUp,
+            @Nullable Long bringUpId,
+            @Nullable String bringUp,
             String what,
             String value,
             boolean hasPassword,
@@ -76,22 +78,23 @@ public class KindAdjustments {
             Instant at) {}
 
     /** Something that can be adjusted, with what the kind says. */
-    public record PlaceView(String what, String title, String value, String form, boolean secret) {}
+    public record AdjustmentPlace(String what, String title, String value, String form, boolean secret) {}
 
     /** A site, and the bring-ups of it that something can be adjusted for. */
-    public record SiteView(long id, String name, List<BringUpView> bringUps) {}
+    public record AdjustmentSite(long id, String name, List<AdjustmentBringUp> bringUps) {}
 
     /** A bring-up that something can be adjusted for. */
-    public record BringUpView(long id, String name) {}
+    public record AdjustmentBringUp(long id, String name) {}
 
-    static List<PlaceView> places(Kind kind) {
+    static List<AdjustmentPlace> places(Kind kind) {
         return Adjustments.places(kind).stream()
-                .map(place -> new PlaceView(place.what(), place.title(), place.value(), place.form(), place.secret()))
+                .map(place ->
+                        new AdjustmentPlace(place.what(), place.title(), place.value(), place.form(), place.secret()))
                 .toList();
     }
 
-    List<SiteView> sites() {
-        Map<Long, SiteView> sites = new LinkedHashMap<>();
+    List<AdjustmentSite> sites() {
+        Map<Long, AdjustmentSite> sites = new LinkedHashMap<>();
         db.createNativeQuery(
                         "select s.id, s.name, b.id, b.name from site s left join bring_up b on b.site_id = "
                                 + "s.id order by "
@@ -99,18 +102,18 @@ public class KindAdjustments {
                         Object[].class)
                 .getResultStream()
                 .forEach(row -> {
-                    SiteView site = sites.computeIfAbsent(
+                    AdjustmentSite site = sites.computeIfAbsent(
                             ((Number) row[0]).longValue(),
-                            id -> new SiteView(id, (String) row[1], new java.util.ArrayList<>()));
+                            id -> new AdjustmentSite(id, (String) row[1], new java.util.ArrayList<>()));
                     if (row[2] != null) {
-                        site.bringUps.add(new BringUpView(((Number) row[2]).longValue(), (String) row[3]));
+                        site.bringUps.add(new AdjustmentBringUp(((Number) row[2]).longValue(), (String) row[3]));
                     }
                 });
         return List.copyOf(sites.values());
     }
 
     /** Those of a kind, the site's before those of single bring-ups. */
-    List<Row> of(String kindId) {
+    List<AdjustmentRow> of(String kindId) {
         return db.createNativeQuery(
                         "select a.id, a.site_id, s.name, a.bring_up_id, b.name, a.what, a.value, a.sealed is not null, "
                                 + "a.reason, p.name, a.made_at from kind_adjustment a join site s on s.id = a.site_id "
@@ -120,7 +123,7 @@ public class KindAdjustments {
                         Object[].class)
                 .setParameter("kind", kindId)
                 .getResultStream()
-                .map(row -> new Row(
+                .map(row -> new AdjustmentRow(
                         ((Number) row[0]).longValue(),
                         ((Number) row[1]).longValue(),
                         (String) row[2],
@@ -137,7 +140,7 @@ public class KindAdjustments {
 
     /** Makes an adjustment; one of the same place for the same site or bring-up gives way to it. */
     @Transactional
-    public long make(String kindId, Wanted wanted, Who.Person person) {
+    public long make(String kindId, AdjustmentWanted wanted, Who.Person person) {
         Published published = kinds.newest(kindId);
         Kind kind = published.kind();
         String value = wanted.value() == null ? "" : wanted.value().strip();
@@ -187,7 +190,7 @@ public class KindAdjustments {
         return id;
     }
 
-    private static Adjustments.Place check(Kind kind, Wanted wanted) {
+    private static Adjustments.Place check(Kind kind, AdjustmentWanted wanted) {
         Adjustments.Place place = Adjustments.places(kind).stream()
                 .filter(each -> each.what().equals(wanted.what()))
                 .findFirst()
@@ -209,7 +212,7 @@ public class KindAdjustments {
     }
 
     /** A value must be one in itself, and agree with what else is adjusted there. */
-    private void agree(Published published, Wanted wanted, String value, Optional<Secret> secret) {
+    private void agree(Published published, AdjustmentWanted wanted, String value, Optional<Secret> secret) {
         Kind others = kinds.adjustedBut(published, wanted.siteId(), wanted.bringUpId(), wanted.what());
         try {
             Adjustments.apply(others, wanted.what(), value, secret);
@@ -223,7 +226,7 @@ public class KindAdjustments {
     }
 
     /** A bring-up belongs to its site. */
-    private void refuseElsewhere(Wanted wanted) {
+    private void refuseElsewhere(AdjustmentWanted wanted) {
         boolean right = !db.createNativeQuery(
                         "select 1 from site s where s.id = :site and (cast(:bringUp as bigint) is null or "
                                 + "exists (select "
@@ -238,7 +241,7 @@ public class KindAdjustments {
         }
     }
 
-    private void remove(String kindId, Wanted wanted, Who.Person person) {
+    private void remove(String kindId, AdjustmentWanted wanted, Who.Person person) {
         db.createNativeMutationQuery(
                         "update kind_adjustment set removed_by = :by, removed_at = :now where kind_id = :kind and "
                                 + "site_id = :site and coalesce(bring_up_id, 0) = coalesce(cast(:bringUp as "

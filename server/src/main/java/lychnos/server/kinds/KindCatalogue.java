@@ -11,6 +11,7 @@ import lychnos.core.kind.KindDifference;
 import lychnos.core.kind.KindSummary;
 import lychnos.server.api.problem.Refusal;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** The kinds as people look at them: the list, and the page of one kind. */
 @ApplicationScoped
@@ -44,10 +45,10 @@ public class KindCatalogue {
      * @param usualSeconds how long half of them took at most, from the first step to the last; null where there is none
      * @param last how the newest setup that has ended came out, and when; null where there is none
      */
-    public record Line(
+    public record KindLine(
             String id,
             String title,
-            Integer version,
+            @Nullable Integer version,
             String way,
             boolean shipped,
             boolean retired,
@@ -56,14 +57,14 @@ public class KindCatalogue {
             long units,
             long older,
             long done,
-            Long usualSeconds,
-            Last last) {}
+            @Nullable Long usualSeconds,
+            @Nullable LastSetup last) {}
 
     /** How a setup came out. */
-    public record Last(String state, Instant at) {}
+    public record LastSetup(String state, Instant at) {}
 
     /** A version in the history. */
-    public record VersionLine(
+    public record KindVersionLine(
             int version, String digest, String note, boolean shipped, String by, Instant at, long units) {}
 
     /**
@@ -71,11 +72,11 @@ public class KindCatalogue {
      *
      * @param seconds from its first step to the last
      */
-    public record SetupLine(
+    public record KindSetupLine(
             long bringUpId, long unitId, String unit, int version, String state, Instant endedAt, long seconds) {}
 
     /** Where a version is used. */
-    public record Use(long bringUpId, String bringUp, int version, long units) {}
+    public record KindUse(long bringUpId, String bringUp, int version, long units) {}
 
     /**
      * The page of a kind.
@@ -85,28 +86,28 @@ public class KindCatalogue {
      * @param draft what somebody is writing for the next version; null where nobody is
      * @param adjustments what its site does otherwise, by site
      */
-    public record Page(
-            Line line,
+    public record KindView(
+            KindLine line,
             String about,
             String shortName,
-            String fault,
-            KindSummary summary,
-            KindDrafts.Draft draft,
-            List<VersionLine> history,
-            List<Use> uses,
-            List<SetupLine> setups,
-            List<KindAdjustments.Row> adjustments,
-            List<KindAdjustments.PlaceView> places,
-            List<KindAdjustments.SiteView> sites) {}
+            @Nullable String fault,
+            @Nullable KindSummary summary,
+            KindDrafts.@Nullable KindDraftView draft,
+            List<KindVersionLine> history,
+            List<KindUse> uses,
+            List<KindSetupLine> setups,
+            List<KindAdjustments.AdjustmentRow> adjustments,
+            List<KindAdjustments.AdjustmentPlace> places,
+            List<KindAdjustments.AdjustmentSite> sites) {}
 
     /** Every kind, in the order of titles; retired ones too. */
     @Transactional
-    public List<Line> lines() {
+    public List<KindLine> lines() {
         return lines(null);
     }
 
-    private List<Line> lines(String only) {
-        Map<String, Setups> setups = setups();
+    private List<KindLine> lines(String only) {
+        Map<String, KindSetups> setups = setups();
         return db.createNativeQuery(
                         "select k.id, coalesce(v.title, k.id), v.version, coalesce(v.way, ''), "
                                 + "coalesce(v.shipped, false), "
@@ -124,8 +125,8 @@ public class KindCatalogue {
                 .getResultStream()
                 .map(row -> {
                     String id = (String) row[0];
-                    Setups done = setups.getOrDefault(id, Setups.NONE);
-                    return new Line(
+                    KindSetups done = setups.getOrDefault(id, KindSetups.NONE);
+                    return new KindLine(
                             id,
                             (String) row[1],
                             (Integer) row[2],
@@ -149,14 +150,14 @@ public class KindCatalogue {
                 .orElse(false);
     }
 
-    private record Setups(long done, Long usualSeconds, Last last) {
+    private record KindSetups(long done, Long usualSeconds, LastSetup last) {
 
-        static final Setups NONE = new Setups(0, null, null);
+        static final KindSetups NONE = new KindSetups(0, null, null);
     }
 
     /** By kind, what became of the setups of its units. */
-    private Map<String, Setups> setups() {
-        Map<String, Setups> all = new HashMap<>();
+    private Map<String, KindSetups> setups() {
+        Map<String, KindSetups> all = new HashMap<>();
         db.createNativeQuery(
                         "select u.kind, count(*) filter (where r.state = 'DONE'), cast(percentile_cont(0.5) "
                                 + "within group "
@@ -169,24 +170,24 @@ public class KindCatalogue {
                 .getResultStream()
                 .forEach(row -> all.put(
                         (String) row[0],
-                        new Setups(
+                        new KindSetups(
                                 ((Number) row[1]).longValue(),
                                 row[2] == null ? null : ((Number) row[2]).longValue(),
-                                new Last((String) row[3], (Instant) row[4]))));
+                                new LastSetup((String) row[3], (Instant) row[4]))));
         return all;
     }
 
     /** @throws Refusal if there is no such kind */
     @Transactional
-    public Page page(String id) {
-        Line line =
+    public KindView page(String id) {
+        KindLine line =
                 lines(id).stream().findFirst().orElseThrow(() -> Refusal.notFound("There is no kind “" + id + "”."));
         String fault =
                 line.version == null ? null : kinds.fault(id, line.version).orElse(null);
         Optional<Published> newest = fault == null
                 ? Optional.ofNullable(line.version).map(version -> kinds.version(id, version))
                 : Optional.empty();
-        return new Page(
+        return new KindView(
                 line,
                 newest.map(each -> each.kind().about()).orElse(""),
                 newest.map(each -> each.kind().shortName()).orElse(""),
@@ -201,9 +202,10 @@ public class KindCatalogue {
                 adjustments.sites());
     }
 
-    private List<SetupLine> lastSetups(String id) {
+    private List<KindSetupLine> lastSetups(String id) {
         return db.createNativeQuery(
-                        "select u.bring_up_id, u.id, l.label, u.kind_version, r.state, r.ended_at, cast(extract(epoch from "
+                        "select u.bring_up_id, u.id, l.label, u.kind_version, r.state, r.ended_at, "
+                                + "cast(extract(epoch from "
                                 + "r.ended_at - r.started_at) as bigint) from run r join unit u on u.id = r.unit_id "
                                 + "join unit_label l on l.id = u.id "
                                 + "where u.kind = :kind and r.purpose in ('configure', 'console') and r.ended_at is "
@@ -212,7 +214,7 @@ public class KindCatalogue {
                         Object[].class)
                 .setParameter("kind", id)
                 .getResultStream()
-                .map(row -> new SetupLine(
+                .map(row -> new KindSetupLine(
                         ((Number) row[0]).longValue(),
                         ((Number) row[1]).longValue(),
                         (String) row[2],
@@ -223,7 +225,7 @@ public class KindCatalogue {
                 .toList();
     }
 
-    private List<VersionLine> history(String id) {
+    private List<KindVersionLine> history(String id) {
         return db.createNativeQuery(
                         "select v.version, v.digest, v.note, v.shipped, coalesce(a.name, ''), v.published_at, (select "
                                 + "count(*) from unit u where u.kind = v.kind_id and u.kind_version = v.version and "
@@ -232,7 +234,7 @@ public class KindCatalogue {
                         Object[].class)
                 .setParameter("id", id)
                 .getResultStream()
-                .map(row -> new VersionLine(
+                .map(row -> new KindVersionLine(
                         (Integer) row[0],
                         (String) row[1],
                         (String) row[2],
@@ -243,7 +245,7 @@ public class KindCatalogue {
                 .toList();
     }
 
-    private List<Use> uses(String id) {
+    private List<KindUse> uses(String id) {
         return db.createNativeQuery(
                         "select b.id, b.name, u.kind_version, count(*) from unit u join bring_up b on b.id = "
                                 + "u.bring_up_id where u.kind = :id and u.retired_at is null group by b.id, b.name, "
@@ -251,7 +253,7 @@ public class KindCatalogue {
                         Object[].class)
                 .setParameter("id", id)
                 .getResultStream()
-                .map(row -> new Use(
+                .map(row -> new KindUse(
                         ((Number) row[0]).longValue(),
                         (String) row[1],
                         (Integer) row[2],
@@ -261,7 +263,7 @@ public class KindCatalogue {
 
     /** What differs between two versions of a kind; version 0 of the newer side is what this program ships. */
     @Transactional
-    public List<KindDifference.Change> difference(String id, int from, int to) {
+    public List<KindDifference.KindChange> difference(String id, int from, int to) {
         return KindDifference.between(
                 kinds.version(id, from).kind(),
                 to == 0

@@ -17,6 +17,7 @@ import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** Drafts of kinds, and what becomes of them: published as the next version, or thrown away. */
 @ApplicationScoped
@@ -49,13 +50,18 @@ public class KindDrafts {
      * @param title of the kind, or empty while there are faults
      * @param summary what it says, or null while there are faults
      */
-    public record Draft(
-            String kindId, String text, String version, List<KindFault> faults, String title, KindSummary summary) {
+    public record KindDraftView(
+            String kindId,
+            String text,
+            String version,
+            List<KindFault> faults,
+            String title,
+            @Nullable KindSummary summary) {
 
-        static Draft of(KindDraft draft) {
+        static KindDraftView of(KindDraft draft) {
             List<KindFault> faults = wrongIn(draft);
             Kind kind = faults.isEmpty() ? KindReader.read(draft.text) : null;
-            return new Draft(
+            return new KindDraftView(
                     draft.kindId,
                     draft.text,
                     String.valueOf(draft.revision),
@@ -84,8 +90,8 @@ public class KindDrafts {
 
     /** @throws Refusal if there is none */
     @Transactional
-    public Draft get(String id) {
-        return Draft.of(draft(id, LockModeType.NONE));
+    public KindDraftView get(String id) {
+        return KindDraftView.of(draft(id, LockModeType.NONE));
     }
 
     private KindDraft draft(String id, LockModeType lock) {
@@ -103,7 +109,7 @@ public class KindDrafts {
      * outdated
      */
     @Transactional
-    public Draft save(String id, String text, String seen, Who.Person person) {
+    public KindDraftView save(String id, String text, String seen, Who.Person person) {
         if (!id.matches("[a-z][a-z0-9-]{0,39}") || id.equals(FORM)) {
             throw Refusal.bad(
                     "“" + id + "” is not a valid id: start with a lowercase letter and use at most 40 lowercase "
@@ -145,7 +151,7 @@ public class KindDrafts {
                 null,
                 Map.of("digest", KindVersion.digest(text)));
         live.tell(KindMemory.EVERY_BRING_UP, "kinds");
-        return Draft.of(draft);
+        return KindDraftView.of(draft);
     }
 
     /** Throws a draft away; a kind that never had a version goes with it. */
@@ -204,7 +210,7 @@ public class KindDrafts {
             throw Refusal.conflict("Version " + newest.key.version() + " says the same. Nothing was published.");
         }
         KindVersion version = new KindVersion();
-        version.key = new KindVersion.Key(id, newest == null ? 1 : newest.key.version() + 1);
+        version.key = new KindVersion.KindVersionKey(id, newest == null ? 1 : newest.key.version() + 1);
         version.text = text;
         version.digest = digest;
         version.title = kind.title();

@@ -44,13 +44,13 @@ public class KindForms {
     }
 
     /** A field of a value sheet: what the machine calls it, and what is entered there. */
-    public record Field(String name, String value) {}
+    public record SheetField(String name, String value) {}
 
     /** A page of a value sheet. */
-    public record Sheet(String title, List<Field> fields) {}
+    public record FormSheet(String title, List<SheetField> fields) {}
 
     /** The form as it is typed; what is left out is empty. {@code port} is 443 where it is left out. */
-    public record Form(
+    public record KindFormText(
             String title,
             String shortName,
             List<String> members,
@@ -63,11 +63,11 @@ public class KindForms {
             List<Integer> open,
             List<Integer> closed,
             String firstPage,
-            List<Sheet> sheet) {
+            List<FormSheet> sheet) {
 
         private KindForm form() {
             List<KindForm.Page> pages = new ArrayList<>();
-            for (Sheet page : orNone(sheet)) {
+            for (FormSheet page : orNone(sheet)) {
                 Map<String, String> fields = new LinkedHashMap<>();
                 orNone(page.fields).forEach(field -> fields.put(orEmpty(field.name), orEmpty(field.value)));
                 pages.add(new KindForm.Page(orEmpty(page.title), fields));
@@ -111,7 +111,7 @@ public class KindForms {
 
     /** Saves what the form says as the draft of a new kind. */
     @Transactional
-    public KindDrafts.Draft save(Form form, Who.Person person) {
+    public KindDrafts.KindDraftView save(KindFormText form, Who.Person person) {
         KindForm typed = form.form();
         String text = text(typed);
         if (!db.createNativeQuery("select 1 from kind where id = :id", Integer.class)

@@ -18,10 +18,10 @@ public class KindVersion {
 
     /** Which version of which kind; versions count from 1. */
     @Embeddable
-    public record Key(@Column(name = "kind_id") String kindId, int version) {}
+    public record KindVersionKey(@Column(name = "kind_id") String kindId, int version) {}
 
     @EmbeddedId
-    public Key key;
+    public KindVersionKey key;
 
     /** The description in YAML, as it was published. */
     public String text;

@@ -46,12 +46,12 @@ public class KindsResource {
     }
 
     /** What is said about a version that is published. */
-    record Note(String note) {}
+    record PublishNote(String note) {}
 
     /** Lists every kind with its newest version, who uses it and how its setups came out. */
     @GET
     @Path("catalogue")
-    public List<KindCatalogue.Line> lines() {
+    public List<KindCatalogue.KindLine> lines() {
         return catalogue.lines();
     }
 
@@ -60,14 +60,14 @@ public class KindsResource {
     @Path("catalogue")
     @Consumes(MediaType.APPLICATION_JSON)
     @RolesAllowed("engineer")
-    public KindDrafts.Draft fromForm(KindForms.Form form) {
+    public KindDrafts.KindDraftView fromForm(KindForms.KindFormText form) {
         return forms.save(Refusal.required(form), who.person());
     }
 
     /** Shows one kind as a readable page, with its history, its uses and what sites adjust. */
     @GET
     @Path("catalogue/{kind}")
-    public KindCatalogue.Page page(String kind) {
+    public KindCatalogue.KindView page(String kind) {
         return catalogue.page(kind);
     }
 
@@ -86,7 +86,7 @@ public class KindsResource {
     /** Tells what differs between two versions; {@code to=0} stands for what this program ships. */
     @GET
     @Path("catalogue/{kind}/difference")
-    public List<KindDifference.Change> difference(String kind, @RestQuery int from, @RestQuery int to) {
+    public List<KindDifference.KindChange> difference(String kind, @RestQuery int from, @RestQuery int to) {
         return catalogue.difference(kind, from, to);
     }
 
@@ -97,7 +97,7 @@ public class KindsResource {
         return tagged(drafts.get(kind));
     }
 
-    private static Response tagged(KindDrafts.Draft draft) {
+    private static Response tagged(KindDrafts.KindDraftView draft) {
         return Response.ok(draft).header("ETag", '"' + draft.version() + '"').build();
     }
 
@@ -123,7 +123,7 @@ public class KindsResource {
     @Path("catalogue/{kind}/publish")
     @Consumes(MediaType.APPLICATION_JSON)
     @RolesAllowed("lead")
-    public int publish(String kind, @RestHeader("If-Match") String ifMatch, Note note) {
+    public int publish(String kind, @RestHeader("If-Match") String ifMatch, PublishNote note) {
         return drafts.publish(kind, note == null ? "" : note.note(), IfMatch.of(ifMatch, null), who.person());
     }
 
@@ -156,7 +156,7 @@ public class KindsResource {
     @Path("catalogue/{kind}/adjustments")
     @Consumes(MediaType.APPLICATION_JSON)
     @RolesAllowed("lead")
-    public long adjust(String kind, KindAdjustments.Wanted wanted) {
+    public long adjust(String kind, KindAdjustments.AdjustmentWanted wanted) {
         return adjustments.make(kind, Refusal.required(wanted), who.person());
     }
 

@@ -39,12 +39,12 @@ public class FactsResource {
     }
 
     /** Cells that are set together. */
-    record Cells(List<FactChanges.CellText> cells) {}
+    record FactCells(List<FactChanges.FactCell> cells) {}
 
     @PUT
     @Path("bring-ups/{id}/facts")
     @RolesAllowed("engineer")
-    public FactChanges.Report setFacts(long id, Cells cells) {
+    public FactChanges.FactsReport setFacts(long id, FactCells cells) {
         return factChanges.set(id, Refusal.required(Refusal.required(cells).cells), Fact.Source.TYPED, who.person());
     }
 
@@ -66,7 +66,7 @@ public class FactsResource {
     @Path("bring-ups/{id}/facts.csv")
     @Consumes(MediaType.TEXT_PLAIN)
     @RolesAllowed("engineer")
-    public FactTables.TableReport readFacts(
+    public FactTables.FactTableReport readFacts(
             long id, @QueryParam("preview") boolean preview, @QueryParam("columns") String columns, String text) {
         return tables.readTable(id, text == null ? "" : text, preview, columns, who.person());
     }
@@ -75,7 +75,7 @@ public class FactsResource {
     @Path("bring-ups/{id}/labels")
     @Consumes(MediaType.TEXT_PLAIN)
     @RolesAllowed("engineer")
-    public Labels.Report readLabels(
+    public Labels.LabelReport readLabels(
             long id, @QueryParam("preview") boolean preview, @QueryParam("columns") String columns, String text) {
         return labels.read(
                 id,

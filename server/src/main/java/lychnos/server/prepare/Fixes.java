@@ -55,9 +55,9 @@ public class Fixes {
     }
 
     private void setFact(long bringUpId, Fix fix, Who.Person person) {
-        FactChanges.Report report = factChanges.set(
+        FactChanges.FactsReport report = factChanges.set(
                 bringUpId,
-                List.of(new FactChanges.CellText(fix.id(), fix.member(), fix.field(), fix.value())),
+                List.of(new FactChanges.FactCell(fix.id(), fix.member(), fix.field(), fix.value())),
                 Fact.Source.TYPED,
                 person);
         if (!report.faults().isEmpty()) {
@@ -74,10 +74,10 @@ public class Fixes {
     }
 
     private void times(long bringUpId, Fix fix, Who.Person person, List<String> servers) {
-        NetworkDefinitions.Statement s = networkDefinitions.statement(network(fix));
+        NetworkDefinitions.NetworkStatement s = networkDefinitions.statement(network(fix));
         networkDefinitions.stateAny(
                 bringUpId,
-                new NetworkDefinitions.Statement(
+                new NetworkDefinitions.NetworkStatement(
                         s.id(),
                         s.name(),
                         s.prefix(),
@@ -97,7 +97,7 @@ public class Fixes {
     }
 
     private void range(long bringUpId, Fix fix, Who.Person person) {
-        NetworkDefinitions.Statement s = networkDefinitions.statement(network(fix));
+        NetworkDefinitions.NetworkStatement s = networkDefinitions.statement(network(fix));
         List<NetworkDefinitions.RangeText> ranges = new ArrayList<>();
         s.ranges()
                 .forEach(range -> ranges.add(

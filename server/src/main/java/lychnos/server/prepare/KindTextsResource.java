@@ -33,13 +33,13 @@ public class KindTextsResource {
     /**
      * A recorded line, and the description that is tried on it; without one, the shipped one of the recording's kind.
      */
-    public record Trial(String description, String recording) {}
+    public record KindTrial(String description, String recording) {}
 
     /**
      * What came of it: {@code open} are steps that were not reached, {@code differences} what would have been done
      * otherwise.
      */
-    public record Tried(boolean agrees, List<String> done, List<String> open, List<String> differences) {}
+    public record KindTried(boolean agrees, List<String> done, List<String> open, List<String> differences) {}
 
     @GET
     @Path("kinds")
@@ -74,7 +74,7 @@ public class KindTextsResource {
     @POST
     @Path("kinds/dry-run")
     @RolesAllowed("engineer")
-    public Tried dryRun(Trial trial) {
+    public KindTried dryRun(KindTrial trial) {
         Refusal.required(trial);
         try {
             Recording recording = Recording.read(trial.recording == null ? "" : trial.recording);
@@ -84,7 +84,7 @@ public class KindTextsResource {
             Dialogue dialogue = kind.dialogue()
                     .orElseThrow(() -> new IllegalArgumentException("The description has no console dialogue."));
             DryRun.Report report = recording.tryOn(dialogue);
-            return new Tried(
+            return new KindTried(
                     report.agrees(),
                     report.done(),
                     report.open(),

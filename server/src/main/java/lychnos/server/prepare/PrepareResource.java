@@ -7,6 +7,7 @@ import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.core.Context;
 import jakarta.ws.rs.core.HttpHeaders;
+import jakarta.ws.rs.core.MediaType;
 import jakarta.ws.rs.core.Request;
 import jakarta.ws.rs.core.Response;
 import java.time.LocalDate;
@@ -18,7 +19,10 @@ import lychnos.server.identity.caller.Who;
 import lychnos.server.live.SharedViews;
 import lychnos.server.site.BringUp;
 import lychnos.server.units.BringUps;
-import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
+import org.eclipse.microprofile.openapi.annotations.media.Content;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+import org.eclipse.microprofile.openapi.annotations.responses.APIResponse;
+import org.jspecify.annotations.Nullable;
 
 /** Bring-ups, and the stage Prepare of each. */
 @Path("/api")
@@ -38,10 +42,11 @@ public class PrepareResource {
     }
 
     /** One line of the list of bring-ups. */
-    public record Brief(long id, String name, LocalDate due, String site, String siteCode, long units, long signed) {
+    public record BringUpView(
+            long id, String name, @Nullable LocalDate due, String site, String siteCode, long units, long signed) {
 
-        static Brief of(BringUp bringUp, BringUps.Size size) {
-            return new Brief(
+        static BringUpView of(BringUp bringUp, BringUps.BringUpSize size) {
+            return new BringUpView(
                     bringUp.id,
                     bringUp.name,
                     bringUp.due,
@@ -55,26 +60,31 @@ public class PrepareResource {
     @GET
     @Path("bring-ups")
     @Transactional
-    public List<Brief> list() {
-        Map<Long, BringUps.Size> sizes = bringUps.sizes();
+    public List<BringUpView> list() {
+        Map<Long, BringUps.BringUpSize> sizes = bringUps.sizes();
         return bringUps.all().stream()
-                .map(each -> Brief.of(each, sizes.getOrDefault(each.id, BringUps.Size.EMPTY)))
+                .map(each -> BringUpView.of(each, sizes.getOrDefault(each.id, BringUps.BringUpSize.EMPTY)))
                 .toList();
     }
 
     @POST
     @Path("bring-ups")
     @RolesAllowed("engineer")
-    public Brief begin(BringUps.Begin request) {
+    public BringUpView begin(BringUps.BringUpWanted request) {
         BringUp begun = bringUps.begin(Refusal.required(request), who.person());
-        return Brief.of(begun, bringUps.sizes().getOrDefault(begun.id, BringUps.Size.EMPTY));
+        return BringUpView.of(begun, bringUps.sizes().getOrDefault(begun.id, BringUps.BringUpSize.EMPTY));
     }
 
     @GET
     @Path("bring-ups/{id}/prepare")
     @Transactional
     @ReadsOnly
-    @APIResponseSchema(value = PrepareViews.Sheet.class, responseCode = "200")
+    @APIResponse(
+            responseCode = "200",
+            content =
+                    @Content(
+                            mediaType = MediaType.APPLICATION_JSON,
+                            schema = @Schema(implementation = PrepareViews.PrepareView.class)))
     public Response sheet(long id, @Context Request request, @Context HttpHeaders headers) {
         return shared.of("prepare " + id, id, request, headers, () -> views.sheet(id));
     }

@@ -26,6 +26,7 @@ import lychnos.server.units.BringUps;
 import lychnos.server.units.Facts;
 import lychnos.server.units.Labels;
 import lychnos.server.units.Unit;
+import org.jspecify.annotations.Nullable;
 
 /** What the stage Prepare shows. */
 @ApplicationScoped
@@ -68,10 +69,10 @@ public class PrepareViews {
             int kindVersion,
             int members,
             String position,
-            String serial,
-            String mac,
+            @Nullable String serial,
+            @Nullable String mac,
             String model,
-            String firstAddress,
+            @Nullable String firstAddress,
             boolean known) {
 
         static UnitLabel of(Unit unit, boolean known) {
@@ -92,7 +93,7 @@ public class PrepareViews {
     }
 
     /** A value in the sheet. */
-    public record Value(String value, String source) {}
+    public record SheetValue(String value, String source) {}
 
     /** A row of the sheet: one member of a unit, or a unit that has one. */
     public record SheetRow(
@@ -102,10 +103,10 @@ public class PrepareViews {
             int kindVersion,
             String member,
             boolean first,
-            Map<String, Value> cells) {}
+            Map<String, SheetValue> cells) {}
 
     /** One fact that a kind asks for. */
-    public record Asks(
+    public record AskedField(
             String name,
             String title,
             String scope,
@@ -118,8 +119,8 @@ public class PrepareViews {
             boolean permanent,
             boolean secret) {
 
-        static Asks of(FactSpec fact) {
-            return new Asks(
+        static AskedField of(FactSpec fact) {
+            return new AskedField(
                     fact.name(),
                     fact.title(),
                     fact.scope().name(),
@@ -143,7 +144,7 @@ public class PrepareViews {
             List<Integer> counts,
             List<String> bring,
             String plug,
-            List<Asks> facts) {
+            List<AskedField> facts) {
 
         static KindBrief of(int version, Kind kind) {
             return new KindBrief(
@@ -154,59 +155,59 @@ public class PrepareViews {
                     kind.members().counts(),
                     kind.bring(),
                     kind.plug(),
-                    kind.facts().stream().map(Asks::of).toList());
+                    kind.facts().stream().map(AskedField::of).toList());
         }
     }
 
     /** A sort of site resource with its fields. */
-    public record Sort(String sort, String title, String example, List<Asks> fields) {
+    public record SiteResourceSortView(String sort, String title, String example, List<AskedField> fields) {
 
-        static Sort of(SiteResourceSort sort) {
-            return new Sort(
+        static SiteResourceSortView of(SiteResourceSort sort) {
+            return new SiteResourceSortView(
                     sort.word(),
                     sort.title(),
                     sort.example(),
-                    sort.fields().stream().map(Asks::of).toList());
+                    sort.fields().stream().map(AskedField::of).toList());
         }
     }
 
     /** A resource of the site. */
-    public record Item(long id, String sort, String name, Map<String, String> values, String version) {}
+    public record SiteResourceView(long id, String sort, String name, Map<String, String> values, String version) {}
 
     /** A network that may be chosen; what it leans on is proposed for others of the site. */
-    public record Choice(
+    public record NetworkChoice(
             long id,
             String name,
             String prefix,
-            Integer vlan,
+            @Nullable Integer vlan,
             String purpose,
             String domain,
             List<String> nameServers,
             List<String> timeServers) {}
 
     /** The networks of a bring-up, and what would go wrong with them. */
-    public record Networks(
-            NetworkDefinitions.Statement network,
-            List<NetworkDefinitions.Statement> networks,
+    public record SiteNetworks(
+            NetworkDefinitions.@Nullable NetworkStatement network,
+            List<NetworkDefinitions.NetworkStatement> networks,
             List<Finding> findings,
             long toPlace,
             long free,
-            Long undoableImport) {}
+            @Nullable Long undoableImport) {}
 
     /** What the stage shows. */
-    public record Sheet(
-            Networks site,
-            List<Choice> choices,
+    public record PrepareView(
+            SiteNetworks site,
+            List<NetworkChoice> choices,
             List<UnitLabel> units,
             List<KindBrief> kinds,
             List<SheetRow> rows,
             List<Measured> services,
-            List<Item> siteResources,
+            List<SiteResourceView> siteResources,
             int knownUnits) {}
 
-    private Networks networks(BringUp bringUp, List<Finding> findings, Long undoableImport) {
+    private SiteNetworks networks(BringUp bringUp, List<Finding> findings, Long undoableImport) {
         Network network = bringUp.network;
-        return new Networks(
+        return new SiteNetworks(
                 network == null ? null : networkDefinitions.statement(network),
                 networkDefinitions.networks(bringUp).stream()
                         .map(networkDefinitions::statement)
@@ -218,16 +219,16 @@ public class PrepareViews {
     }
 
     /** The whole of a bring-up. Called in a transaction. */
-    Sheet sheet(long id) {
+    PrepareView sheet(long id) {
         BringUp bringUp = bringUps.get(id);
         Map<Unit, UnitFacts> sheet = facts.of(bringUp);
         List<UnitLabel> labelled = sheet.entrySet().stream()
                 .map(entry -> UnitLabel.of(entry.getKey(), entry.getValue().known()))
                 .toList();
-        List<Choice> choices = bringUp.network != null
+        List<NetworkChoice> choices = bringUp.network != null
                 ? List.of()
                 : networkDefinitions.ofSite(bringUp.site.id).stream()
-                        .map(n -> new Choice(
+                        .map(n -> new NetworkChoice(
                                 n.id,
                                 n.name,
                                 n.prefix.toString(),
@@ -237,7 +238,7 @@ public class PrepareViews {
                                 n.nameServers,
                                 n.timeServers))
                         .toList();
-        return new Sheet(
+        return new PrepareView(
                 networks(bringUp, Rule.lookAt(plans.plan(bringUp, sheet)), labels.undoable(id)),
                 choices,
                 labelled,
@@ -256,12 +257,12 @@ public class PrepareViews {
         return List.copyOf(used.values());
     }
 
-    static Item item(SiteResourceRow resource) {
+    static SiteResourceView item(SiteResourceRow resource) {
         Map<String, String> values = new HashMap<>(resource.value);
         if (resource.sealed != null) {
             values.put("key", SiteResources.SEALED);
         }
-        return new Item(resource.id, resource.sort, resource.name, values, SiteResources.version(resource));
+        return new SiteResourceView(resource.id, resource.sort, resource.name, values, SiteResources.version(resource));
     }
 
     private static List<SheetRow> rows(Map<Unit, UnitFacts> sheet) {
@@ -286,12 +287,13 @@ public class PrepareViews {
      * The unit's own values stand in the row of its first member, and in the others too, so that each row can be read
      * alone.
      */
-    private static Map<String, Value> cells(UnitFacts known, String member) {
-        Map<String, Value> cells = new HashMap<>();
+    private static Map<String, SheetValue> cells(UnitFacts known, String member) {
+        Map<String, SheetValue> cells = new HashMap<>();
         for (FactSpec spec : known.kind().facts()) {
             known.fact(spec.scope() == FactSpec.Scope.UNIT ? "" : member, spec.name())
                     .ifPresent(fact -> cells.put(
-                            spec.name(), new Value(fact.value(), fact.source().word())));
+                            spec.name(),
+                            new SheetValue(fact.value(), fact.source().word())));
         }
         return cells;
     }

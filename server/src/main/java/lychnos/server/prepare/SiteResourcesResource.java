@@ -38,8 +38,10 @@ public class SiteResourcesResource {
 
     @GET
     @Path("site-resources/sorts")
-    public List<PrepareViews.Sort> sorts() {
-        return Stream.of(SiteResourceSort.values()).map(PrepareViews.Sort::of).toList();
+    public List<PrepareViews.SiteResourceSortView> sorts() {
+        return Stream.of(SiteResourceSort.values())
+                .map(PrepareViews.SiteResourceSortView::of)
+                .toList();
     }
 
     /** One site resource; its tag goes into the If-Match of a change. */
@@ -47,18 +49,19 @@ public class SiteResourcesResource {
     @Path("bring-ups/{id}/site-resources/{resource}")
     @Transactional
     public Response oneResource(long id, long resource, @Context Request request) {
-        PrepareViews.Item item = PrepareViews.item(resources.one(id, resource));
+        PrepareViews.SiteResourceView item = PrepareViews.item(resources.one(id, resource));
         return Tagged.of(item, item.version(), request);
     }
 
     @PUT
     @Path("bring-ups/{id}/site-resources")
     @RolesAllowed("engineer")
-    public long saveResource(long id, @RestHeader("If-Match") String ifMatch, SiteResources.Statement statement) {
-        SiteResources.Statement typed = Refusal.required(statement);
+    public long saveResource(
+            long id, @RestHeader("If-Match") String ifMatch, SiteResources.SiteResourceStatement statement) {
+        SiteResources.SiteResourceStatement typed = Refusal.required(statement);
         return resources.state(
                 id,
-                new SiteResources.Statement(
+                new SiteResources.SiteResourceStatement(
                         typed.id(), typed.sort(), typed.name(), typed.values(), IfMatch.of(ifMatch, typed.version())),
                 who.person());
     }

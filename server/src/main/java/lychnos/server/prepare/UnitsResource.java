@@ -26,7 +26,7 @@ public class UnitsResource {
     }
 
     /** A host name for one unit. */
-    record Name(String name) {}
+    record UnitName(String name) {}
 
     @POST
     @Path("bring-ups/{id}/units")
@@ -47,7 +47,7 @@ public class UnitsResource {
     @Path("units/{id}/name")
     @Consumes(MediaType.APPLICATION_JSON)
     @RolesAllowed("engineer")
-    public void rename(long id, Name name) {
+    public void rename(long id, UnitName name) {
         units.rename(id, Refusal.required(name).name, who.person());
     }
 }

@@ -16,7 +16,7 @@ import java.time.Instant;
 public class CertificateRequest {
 
     /** Its state. */
-    public enum State {
+    public enum CertificateRequestState {
         WAITING,
         PUT_IN,
         DROPPED
@@ -42,7 +42,7 @@ public class CertificateRequest {
     public Instant askedAt;
 
     @Enumerated(EnumType.STRING)
-    public State state = State.WAITING;
+    public CertificateRequestState state = CertificateRequestState.WAITING;
 
     /** PEM, from the machine's own upwards. */
     public String chain;

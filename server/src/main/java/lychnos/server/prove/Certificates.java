@@ -94,12 +94,12 @@ public class Certificates {
         T with(RedfishClient client) throws WireFault, RedfishFault;
     }
 
-    private Endpoints.Endpoint endpoint(long claimId) {
+    private Endpoints.TargetEndpoint endpoint(long claimId) {
         return QuarkusTransaction.requiringNew()
                 .call(() -> {
                     Claim claim = db.find(Claim.class, claimId);
                     return claim == null
-                            ? Optional.<Endpoints.Endpoint>empty()
+                            ? Optional.<Endpoints.TargetEndpoint>empty()
                             : endpoints.of(claim.unitId).stream()
                                     .filter(each -> each.claim().id == claimId)
                                     .findFirst();
@@ -113,7 +113,7 @@ public class Certificates {
     }
 
     /** Logged in to the machine that is known, under the certificate that is known. */
-    private <T> T with(Endpoints.Endpoint endpoint, Doing<T> doing) {
+    private <T> T with(Endpoints.TargetEndpoint endpoint, Doing<T> doing) {
         Target target = endpoint.target();
         Target.Redfish redfish = (Target.Redfish) target.service();
         try (RedfishClient client = new RedfishClient(vantage, target.address(), target.port(), target.fingerprint())) {
@@ -128,13 +128,13 @@ public class Certificates {
 
     /** Has a machine make a key and a request for a certificate made out to its name. One that waited is dropped. */
     public String request(long claimId, Who.Person person) {
-        Endpoints.Endpoint endpoint = endpoint(claimId);
+        Endpoints.TargetEndpoint endpoint = endpoint(claimId);
         Claim claim = endpoint.claim();
         WebCertificate.Request made = with(endpoint, client -> new WebCertificate(client)
                 .request(claim.fqdn(), List.of(claim.fqdn(), claim.address.toString())));
         QuarkusTransaction.requiringNew().run(() -> {
             waiting(claimId).ifPresent(old -> {
-                old.state = CertificateRequest.State.DROPPED;
+                old.state = CertificateRequest.CertificateRequestState.DROPPED;
                 db.flush(); // of those that wait there is one
             });
             CertificateRequest row = new CertificateRequest();
@@ -158,7 +158,7 @@ public class Certificates {
 
     /** Puts a signed chain in, waits until it is shown, and remembers it. */
     public void putIn(long claimId, String pem, Who.Person person) {
-        Endpoints.Endpoint endpoint = endpoint(claimId);
+        Endpoints.TargetEndpoint endpoint = endpoint(claimId);
         CertificateRequest request = QuarkusTransaction.requiringNew()
                 .call(() -> waiting(claimId))
                 .orElseThrow(() -> Refusal.conflict("No signing request is open. Create one first."));
@@ -175,7 +175,7 @@ public class Certificates {
         String shown = shownInstead(endpoint.target());
         QuarkusTransaction.requiringNew().run(() -> {
             CertificateRequest row = db.find(CertificateRequest.class, request.id);
-            row.state = CertificateRequest.State.PUT_IN;
+            row.state = CertificateRequest.CertificateRequestState.PUT_IN;
             row.chain = chain;
             row.putInBy = person.id();
             row.putInAt = clock.instant();

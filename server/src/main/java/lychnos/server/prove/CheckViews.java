@@ -30,6 +30,7 @@ import lychnos.server.site.Network;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** What screens show of checks. */
 @ApplicationScoped
@@ -81,7 +82,7 @@ public class CheckViews {
      * @param settingUp whether its unit is in the middle of its setup
      * @param ready whether it can be expected to answer yet
      */
-    public record Endpoint(
+    public record EndpointView(
             long unitId,
             long claimId,
             String role,
@@ -89,29 +90,29 @@ public class CheckViews {
             String fqdn,
             String address,
             String position,
-            String serial,
+            @Nullable String serial,
             List<Outcome.Standing> standings,
             Map<String, Outcome.Standing> beside,
             int height,
             boolean proven,
             String sentence,
-            Instant at,
-            Double millis,
+            @Nullable Instant at,
+            @Nullable Double millis,
             boolean checking,
             boolean settingUp,
             boolean ready) {}
 
     /** What the stage shows. */
-    public record View(
-            List<Endpoint> endpoints,
+    public record ProveView(
+            List<EndpointView> endpoints,
             int checking,
             int proven,
-            Instant lastAt,
+            @Nullable Instant lastAt,
             String vantage,
             int minutes,
             List<SharedCause> causes,
-            List<SinceAccepted.Change> changes,
-            List<UnknownDevices.View> unknownDevices) {}
+            List<SinceAccepted.TraitChangeView> changes,
+            List<UnknownDevices.HeardDeviceView> unknownDevices) {}
 
     /**
      * What the stage shows.
@@ -119,7 +120,7 @@ public class CheckViews {
      * @param minutes after how many it is checked again; 0 where it is not
      */
     @Transactional
-    public View view(long bringUpId, String vantage, int minutes) {
+    public ProveView view(long bringUpId, String vantage, int minutes) {
         Map<Long, Proof> proofs =
                 checks.all(bringUpId).stream().collect(Collectors.toMap(proof -> proof.claimId, Function.identity()));
         Set<Long> checking = busy(bringUpId, "prove");
@@ -137,7 +138,7 @@ public class CheckViews {
                         || !kinds.of(units.get(claim.unitId)).driven()
                         || claim.besideIpv4(primaries.get(claim.unitId)))
                 .toList();
-        List<Endpoint> endpoints = shown.stream()
+        List<EndpointView> endpoints = shown.stream()
                 .map(claim -> endpoint(
                         units.get(claim.unitId),
                         claim,
@@ -146,12 +147,12 @@ public class CheckViews {
                         settingUp.contains(claim.unitId),
                         ready.contains(claim.unitId)))
                 .toList();
-        int proven = (int) endpoints.stream().filter(Endpoint::proven).count();
+        int proven = (int) endpoints.stream().filter(EndpointView::proven).count();
         Instant last = proofs.values().stream()
                 .map(proof -> proof.at)
                 .max(Instant::compareTo)
                 .orElse(null);
-        return new View(
+        return new ProveView(
                 endpoints,
                 checking.size(),
                 proven,
@@ -233,9 +234,9 @@ public class CheckViews {
                 .getResultList());
     }
 
-    private static Endpoint endpoint(
+    private static EndpointView endpoint(
             Unit unit, Claim claim, Proof proof, boolean checking, boolean settingUp, boolean ready) {
-        return new Endpoint(
+        return new EndpointView(
                 unit.id,
                 claim.id,
                 claim.role,
@@ -269,31 +270,31 @@ public class CheckViews {
      *
      * @param standings by rung, one letter: h holds, b broken, n not reached, m not measured
      */
-    public record Was(Instant at, int height, boolean proven, String sentence, String standings) {}
+    public record EarlierCheck(Instant at, int height, boolean proven, String sentence, String standings) {}
 
     /** Everything known about one endpoint. */
-    public record Detail(
-            Endpoint endpoint,
+    public record EndpointDetail(
+            EndpointView endpoint,
             String press,
             List<RungView> rungs,
             List<RungView> marks,
             List<Settings.Field> fields,
-            String firmware,
-            String fingerprint,
-            String shown,
-            String place,
-            Instant provenAt,
-            List<Was> before,
-            List<SinceAccepted.Change> changes,
-            String hostKey,
+            @Nullable String firmware,
+            @Nullable String fingerprint,
+            @Nullable String shown,
+            @Nullable String place,
+            @Nullable Instant provenAt,
+            List<EarlierCheck> before,
+            List<SinceAccepted.TraitChangeView> changes,
+            @Nullable String hostKey,
             boolean replaceable,
-            String request,
-            Long toCompare,
-            List<Journal.Entry> journal) {}
+            @Nullable String request,
+            @Nullable Long toCompare,
+            List<Journal.JournalLine> journal) {}
 
     /** @param claimId which of the unit's addresses; 0 for the one that it is managed at */
     @Transactional
-    public Detail detail(long unitId, long claimId) {
+    public EndpointDetail detail(long unitId, long claimId) {
         Unit unit = bringUps.unit(unitId);
         Claim claim = db.createQuery(
                         "from Claim where unitId = :unit and releasedAt is null order by place", Claim.class)
@@ -316,7 +317,7 @@ public class CheckViews {
         boolean settingUp =
                 runs.stream().anyMatch(run -> !run.purpose.equals("prove") && run.state == RunState.RUNNING);
         boolean ready = kinds.of(unit).driven() || runs.stream().anyMatch(run -> run.state == RunState.DONE);
-        Endpoint endpoint = endpoint(unit, claim, proof, checking, settingUp, ready);
+        EndpointView endpoint = endpoint(unit, claim, proof, checking, settingUp, ready);
         KnownCertificate known = db.find(KnownCertificate.class, key(claim));
         List<RungView> rungs = proof == null
                 ? List.of()
@@ -333,13 +334,15 @@ public class CheckViews {
                         .map(mark -> new RungView(
                                 mark.mark().title(), mark.standing(), seen(mark.trouble(), mark.seen()), mark.parts()))
                         .toList();
-        List<Was> before = db.createQuery("from ProofChange where claimId = :claim order by id desc", ProofChange.class)
+        List<EarlierCheck> before = db.createQuery(
+                        "from ProofChange where claimId = :claim order by id desc", ProofChange.class)
                 .setParameter("claim", claim.id)
                 .setMaxResults(MOST_BEFORE)
                 .getResultStream()
-                .map(change -> new Was(change.at, change.height, change.proven, change.sentence, change.standings))
+                .map(change ->
+                        new EarlierCheck(change.at, change.height, change.proven, change.sentence, change.standings))
                 .toList();
-        return new Detail(
+        return new EndpointDetail(
                 endpoint,
                 proof == null ? "" : proof.press,
                 rungs,

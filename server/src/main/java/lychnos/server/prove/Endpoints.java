@@ -58,22 +58,23 @@ public class Endpoints {
     }
 
     /** One of them; detached, for reading. */
-    public record Endpoint(Unit unit, Claim claim, Target target) {}
+    public record TargetEndpoint(Unit unit, Claim claim, Target target) {}
 
     /** All of a unit; none where its label is not read or it has no address. */
-    public List<Endpoint> of(long unitId) {
+    public List<TargetEndpoint> of(long unitId) {
         return of(Set.of(unitId)).getOrDefault(unitId, List.of());
     }
 
     /** By unit, all endpoints of several. */
     @Transactional
-    public Map<Long, List<Endpoint>> of(Collection<Long> unitIds) {
+    public Map<Long, List<TargetEndpoint>> of(Collection<Long> unitIds) {
         UnitRows rows = targets.read(unitIds);
         Map<EndpointKey, Map<Address, String>> elsewhere = targets.elsewhere(rows);
-        Map<Long, Map<String, Secret>> secrets = sealed.open(unitIds, SealedStore.State.PROVEN);
-        Map<Long, List<Endpoint>> all = new HashMap<>();
+        Map<Long, Map<String, Secret>> secrets = sealed.open(unitIds, SealedStore.SealedState.PROVEN);
+        Map<Long, List<TargetEndpoint>> all = new HashMap<>();
         rows.units().values().forEach(unit -> {
-            About about = new About(unit, kinds.of(unit), rows, elsewhere, secrets.getOrDefault(unit.id, Map.of()));
+            EndpointsAbout about =
+                    new EndpointsAbout(unit, kinds.of(unit), rows, elsewhere, secrets.getOrDefault(unit.id, Map.of()));
             all.put(
                     unit.id,
                     about.kind.driven()
@@ -87,14 +88,14 @@ public class Endpoints {
     }
 
     /** A unit with what was read for all that are looked at together, and its passwords that have logged in. */
-    private record About(
+    private record EndpointsAbout(
             Unit unit,
             Kind kind,
             UnitRows rows,
             Map<EndpointKey, Map<Address, String>> elsewhere,
             Map<String, Secret> secrets) {}
 
-    private List<Endpoint> dialogued(About about) {
+    private List<TargetEndpoint> dialogued(EndpointsAbout about) {
         Unit unit = about.unit;
         List<Claim> claims = about.rows.claims().getOrDefault(unit.id, List.of());
         Optional<Run> run = newest(unit.id);
@@ -107,7 +108,7 @@ public class Endpoints {
                 answers.of(unit, run.map(each -> consoles.toldByAll(each.id)).orElse(Map.of()));
         Set<Address> planned = claims.stream().map(claim -> claim.address).collect(Collectors.toSet());
         return claims.stream()
-                .map(claim -> new Endpoint(unit, claim, target(about, claim, values, dialogues, planned)))
+                .map(claim -> new TargetEndpoint(unit, claim, target(about, claim, values, dialogues, planned)))
                 .toList();
     }
 
@@ -122,7 +123,7 @@ public class Endpoints {
     }
 
     private Target target(
-            About about,
+            EndpointsAbout about,
             Claim claim,
             Map<String, MemberValues> values,
             List<MemberDialogue> dialogues,
@@ -183,7 +184,7 @@ public class Endpoints {
     }
 
     private Optional<Target.Redfish> controller(
-            About about, String role, Dialogue dialogue, String member, MemberValues own) {
+            EndpointsAbout about, String role, Dialogue dialogue, String member, MemberValues own) {
         return dialogue.withPages(member, false).stream()
                 .filter(DialogueStep.Controller.class::isInstance)
                 .map(DialogueStep.Controller.class::cast)
@@ -203,11 +204,11 @@ public class Endpoints {
     }
 
     private Target.SignIn signIn(
-            About about, Claim claim, String member, MemberValues own, List<MemberDialogue> dialogues) {
+            EndpointsAbout about, Claim claim, String member, MemberValues own, List<MemberDialogue> dialogues) {
         Kind kind = about.kind;
         boolean shared = !claim.role.equals(member) && !claim.role.startsWith(member + " ");
         Optional<MemberDialogue> setUp = dialogues.stream()
-                .filter(row -> row.state == MemberDialogue.State.DONE && row.endedAt != null)
+                .filter(row -> row.state == MemberDialogue.DialogueState.DONE && row.endedAt != null)
                 .filter(row -> shared ? row.identified || row.line.isEmpty() : row.member.equals(member))
                 .findFirst();
         Target.SetUp seen = setUp.map(row -> new Target.SetUp(
@@ -222,7 +223,8 @@ public class Endpoints {
     }
 
     /** Who signs in over SSH, where somebody does since the machine's setup. */
-    private Target.ShellWay shell(About about, String member, MemberValues own, boolean setUp, boolean shared) {
+    private Target.ShellWay shell(
+            EndpointsAbout about, String member, MemberValues own, boolean setUp, boolean shared) {
         Kind kind = about.kind;
         if (!setUp || kind.dialogue().isEmpty() || kind.checks().signsIn().isEmpty()) {
             return null;
@@ -259,7 +261,7 @@ public class Endpoints {
     }
 
     /** The interface of the machine's pages, where it is served at this address. */
-    private Target.Pages pages(About about, Dialogue dialogue, Claim claim, String member, MemberValues own) {
+    private Target.Pages pages(EndpointsAbout about, Dialogue dialogue, Claim claim, String member, MemberValues own) {
         Dialogue.PageInterface over = dialogue.over();
         String at = over.at().fill(own::text).orElse("");
         if (!at.matches("https://\\Q" + claim.address + "\\E[:/].*")) {

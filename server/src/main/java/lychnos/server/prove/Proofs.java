@@ -64,7 +64,7 @@ public class Proofs {
      */
     public Verdict climb(Targets.Subject subject) throws WireFault {
         Verdict first = null;
-        for (Endpoints.Endpoint endpoint : targets.endpoints(subject)) {
+        for (Endpoints.TargetEndpoint endpoint : targets.endpoints(subject)) {
             Verdict verdict = climb(endpoint);
             if (!verdict.ladder()) {
                 return verdict;
@@ -75,8 +75,8 @@ public class Proofs {
     }
 
     /** Climbs to the top now; blocks while it does. */
-    public Verdict climb(Endpoints.Endpoint endpoint) throws WireFault {
-        Found found = look(endpoint, Rung.SAFE, null);
+    public Verdict climb(Endpoints.TargetEndpoint endpoint) throws WireFault {
+        FoundAtEndpoint found = look(endpoint, Rung.SAFE, null);
         // cut short by this server being stopped: what broke off is no finding about the machine
         return Thread.currentThread().isInterrupted()
                 ? verdict(endpoint, found.climbed)
@@ -84,7 +84,7 @@ public class Proofs {
     }
 
     /** What was found at an endpoint, and where it was looked at from. */
-    record Found(Endpoints.Endpoint endpoint, Climbed climbed, Rung upTo, String place) {}
+    record FoundAtEndpoint(Endpoints.TargetEndpoint endpoint, Climbed climbed, Rung upTo, String place) {}
 
     /**
      * Climbs now; blocks while it does, and keeps nothing.
@@ -92,14 +92,14 @@ public class Proofs {
      * @param upTo the rung that is looked at last
      * @param heard an echo that was heard right before, or null
      */
-    Found look(Endpoints.Endpoint endpoint, Rung upTo, Echo heard) throws WireFault {
+    FoundAtEndpoint look(Endpoints.TargetEndpoint endpoint, Rung upTo, Echo heard) throws WireFault {
         Vantage from = vantage.at(endpoint.target().address());
         Climbed climbed = new Climb(from, endpoint.target(), clock, new Climb.Company(patience, names, others(from)))
                 .climb(upTo, heard);
-        return new Found(endpoint, climbed, upTo, from.name());
+        return new FoundAtEndpoint(endpoint, climbed, upTo, from.name());
     }
 
-    Verdict keep(Found found) {
+    Verdict keep(FoundAtEndpoint found) {
         return keep(List.of(found)).get(0);
     }
 
@@ -107,7 +107,7 @@ public class Proofs {
      * Keeps what was found at several; what was found before above the rung that was looked at last stays as long as
      * everything up to it holds.
      */
-    List<Verdict> keep(List<Found> all) {
+    List<Verdict> keep(List<FoundAtEndpoint> all) {
         if (all.isEmpty()) {
             return List.of();
         }
@@ -143,7 +143,7 @@ public class Proofs {
         return vantages.linked().stream().filter(other -> other != from).toList();
     }
 
-    private static Verdict verdict(Endpoints.Endpoint endpoint, Climbed climbed) {
+    private static Verdict verdict(Endpoints.TargetEndpoint endpoint, Climbed climbed) {
         return endpoint.target().service() instanceof Target.DataAddress
                 ? Verdict.ofAnswer(climbed.outcomes(), climbed.beside())
                 : Verdict.of(climbed.outcomes(), climbed.beside());
@@ -179,8 +179,8 @@ public class Proofs {
      * @param proof what stands of it, or null
      * @param changes gets what is something else than before
      */
-    private Verdict keep(Found seen, Proof proof, SinceAccepted.Rows rows, List<ProofChange> changes) {
-        Endpoints.Endpoint endpoint = seen.endpoint;
+    private Verdict keep(FoundAtEndpoint seen, Proof proof, SinceAccepted.Rows rows, List<ProofChange> changes) {
+        Endpoints.TargetEndpoint endpoint = seen.endpoint;
         Climbed climbed = completed(seen.climbed, seen.upTo, proof);
         Instant now = clock.instant();
         Verdict found = verdict(endpoint, climbed);

@@ -9,6 +9,7 @@ import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.core.Context;
 import jakarta.ws.rs.core.HttpHeaders;
+import jakarta.ws.rs.core.MediaType;
 import jakarta.ws.rs.core.Response;
 import java.util.Set;
 import lychnos.core.proof.Rung;
@@ -17,7 +18,9 @@ import lychnos.server.database.ReadsOnly;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.live.SharedViews;
 import lychnos.wire.vantage.Vantage;
-import org.eclipse.microprofile.openapi.annotations.responses.APIResponseSchema;
+import org.eclipse.microprofile.openapi.annotations.media.Content;
+import org.eclipse.microprofile.openapi.annotations.media.Schema;
+import org.eclipse.microprofile.openapi.annotations.responses.APIResponse;
 import org.jboss.resteasy.reactive.RestQuery;
 
 /** Stage 4: how far up every endpoint answers. */
@@ -59,16 +62,21 @@ public class ProveResource {
      * @param units which units, or null for all
      * @param rung up to which rung, or null for all of them
      */
-    public record Ask(Set<Long> units, Rung rung) {}
+    public record CheckRequest(Set<Long> units, Rung rung) {}
 
     /** How many checks were asked for. */
-    public record Asked(int count) {}
+    public record ChecksAsked(int count) {}
 
     @GET
     @Path("bring-ups/{id}/prove")
     @Transactional
     @ReadsOnly
-    @APIResponseSchema(value = CheckViews.View.class, responseCode = "200")
+    @APIResponse(
+            responseCode = "200",
+            content =
+                    @Content(
+                            mediaType = MediaType.APPLICATION_JSON,
+                            schema = @Schema(implementation = CheckViews.ProveView.class)))
     public Response view(long id, @Context jakarta.ws.rs.core.Request request, @Context HttpHeaders headers) {
         return shared.of(
                 "prove " + id, id, request, headers, () -> checkViews.view(id, vantage.name(), checkSchedule.of(id)));
@@ -76,7 +84,7 @@ public class ProveResource {
 
     @GET
     @Path("units/{id}/proof")
-    public CheckViews.Detail detail(long id, @RestQuery @DefaultValue("0") long claim) {
+    public CheckViews.EndpointDetail detail(long id, @RestQuery @DefaultValue("0") long claim) {
         return checkViews.detail(id, claim);
     }
 
@@ -88,12 +96,12 @@ public class ProveResource {
      * @param accept whether it is taken for right; else it is held for a fault
      * @param reason wanted for a fault
      */
-    public record Decide(String what, String now, boolean accept, String reason) {}
+    public record TraitDecision(String what, String now, boolean accept, String reason) {}
 
     @POST
     @Path("endpoints/{claim}/changes")
     @RolesAllowed("engineer")
-    public void decide(long claim, Decide decide) {
+    public void decide(long claim, TraitDecision decide) {
         if (decide == null || decide.what == null || decide.now == null) {
             throw Refusal.bad("Which change?");
         }
@@ -101,30 +109,30 @@ public class ProveResource {
     }
 
     /** A machine's request for a certificate (PKCS #10), in PEM. */
-    public record Request(String request) {}
+    public record CertificateRequestText(String request) {}
 
     @POST
     @Path("endpoints/{claim}/certificate-request")
     @RolesAllowed("engineer")
-    public Request request(long claim) {
-        return new Request(certificates.request(claim, who.person()));
+    public CertificateRequestText request(long claim) {
+        return new CertificateRequestText(certificates.request(claim, who.person()));
     }
 
     /** @param chain PEM, from the machine's own certificate upwards */
-    public record Chain(String chain) {}
+    public record CertificateChain(String chain) {}
 
     @POST
     @Path("endpoints/{claim}/certificate-chain")
     @RolesAllowed("engineer")
-    public void chain(long claim, Chain chain) {
+    public void chain(long claim, CertificateChain chain) {
         certificates.putIn(claim, chain == null || chain.chain == null ? "" : chain.chain, who.person());
     }
 
     @POST
     @Path("bring-ups/{id}/checks")
     @RolesAllowed("engineer")
-    public Asked ask(long id, Ask ask) {
-        return new Asked(checks.ask(
+    public ChecksAsked ask(long id, CheckRequest ask) {
+        return new ChecksAsked(checks.ask(
                 id,
                 ask == null ? null : ask.units,
                 ask == null || ask.rung == null ? Rung.SAFE : ask.rung,
@@ -132,12 +140,12 @@ public class ProveResource {
     }
 
     /** @param minutes after how many everything is checked again; 0 for never */
-    public record Pace(int minutes) {}
+    public record CheckPace(int minutes) {}
 
     @PUT
     @Path("bring-ups/{id}/checks/pace")
     @RolesAllowed("engineer")
-    public void pace(long id, Pace pace) {
+    public void pace(long id, CheckPace pace) {
         if (pace == null) {
             throw Refusal.bad("How often?");
         }

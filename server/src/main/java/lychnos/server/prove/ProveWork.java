@@ -31,7 +31,7 @@ public class ProveWork implements Work {
     private final Proofs proofs;
     private final ResultWriter results;
     private final Echoes echoes;
-    private final Map<Held, Brief> briefs = new ConcurrentHashMap<>();
+    private final Map<Held, EndpointBrief> briefs = new ConcurrentHashMap<>();
 
     ProveWork(Runs runs, Endpoints endpoints, Proofs proofs, ResultWriter results, Echoes echoes) {
         this.runs = runs;
@@ -42,7 +42,7 @@ public class ProveWork implements Work {
     }
 
     /** What a check looks at. */
-    private record Brief(List<Endpoints.Endpoint> endpoints, Rung upTo) {}
+    private record EndpointBrief(List<Endpoints.TargetEndpoint> endpoints, Rung upTo) {}
 
     @Override
     public String purpose() {
@@ -62,16 +62,16 @@ public class ProveWork implements Work {
         }
     }
 
-    private Map<Held, Brief> read(List<Held> together) {
+    private Map<Held, EndpointBrief> read(List<Held> together) {
         Map<Long, Integer> rungs = runs.rungs(together);
-        Map<Long, List<Endpoints.Endpoint>> all =
+        Map<Long, List<Endpoints.TargetEndpoint>> all =
                 endpoints.of(together.stream().map(Held::unitId).toList());
-        Map<Held, Brief> read = new ConcurrentHashMap<>();
+        Map<Held, EndpointBrief> read = new ConcurrentHashMap<>();
         for (Held held : together) {
             Integer rung = rungs.get(held.runId());
             read.put(
                     held,
-                    new Brief(
+                    new EndpointBrief(
                             all.getOrDefault(held.unitId(), List.of()),
                             rung == null ? Rung.SAFE : Rung.values()[rung]));
         }
@@ -80,7 +80,7 @@ public class ProveWork implements Work {
 
     @Override
     public void carryOut(Held held) throws HoldLost {
-        Brief brief = briefs.remove(held);
+        EndpointBrief brief = briefs.remove(held);
         if (brief == null) {
             brief = read(List.of(held)).get(held);
         }
@@ -91,8 +91,8 @@ public class ProveWork implements Work {
         List<String> off = new ArrayList<>();
         int all = brief.endpoints.size();
         for (int i = 0; i < all; i++) {
-            Endpoints.Endpoint endpoint = brief.endpoints.get(i);
-            Proofs.Found found = look(endpoint, brief.upTo, off);
+            Endpoints.TargetEndpoint endpoint = brief.endpoints.get(i);
+            Proofs.FoundAtEndpoint found = look(endpoint, brief.upTo, off);
             if (Thread.currentThread().isInterrupted()) {
                 throw new HoldLost("this server is stopping");
             }
@@ -114,7 +114,7 @@ public class ProveWork implements Work {
     }
 
     /** What is found there; null where this server itself could not look. */
-    private Proofs.Found look(Endpoints.Endpoint endpoint, Rung upTo, List<String> off) {
+    private Proofs.FoundAtEndpoint look(Endpoints.TargetEndpoint endpoint, Rung upTo, List<String> off) {
         try {
             return proofs.look(endpoint, upTo, echoes.of(endpoint.target().address()));
         } catch (WireFault e) {
@@ -124,7 +124,7 @@ public class ProveWork implements Work {
     }
 
     /** What is wrong with an endpoint, if anything is. */
-    private static Stream<String> off(Endpoints.Endpoint endpoint, int all, Verdict verdict) {
+    private static Stream<String> off(Endpoints.TargetEndpoint endpoint, int all, Verdict verdict) {
         return verdict == null || verdict.proven()
                 ? Stream.empty()
                 : Stream.of(all == 1 ? verdict.sentence() : endpoint.claim().hostName + ": " + verdict.sentence());

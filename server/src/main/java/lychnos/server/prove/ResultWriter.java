@@ -43,7 +43,7 @@ public class ResultWriter {
      *
      * @param found null where this server itself could not look
      */
-    record Result(Held held, Proofs.Found found, Note note) {}
+    record Result(Held held, Proofs.FoundAtEndpoint found, Note note) {}
 
     /**
      * What a result came to.

@@ -34,12 +34,12 @@ public class Settling {
         this.clock = clock;
     }
 
-    private record Unit(long id, long bringUpId) {}
+    private record SettlingUnit(long id, long bringUpId) {}
 
     @Transactional
     void look() {
         Instant now = clock.instant();
-        List<Unit> due = db.createNativeQuery(
+        List<SettlingUnit> due = db.createNativeQuery(
                         "select distinct u.id, u.bring_up_id from run r join unit u on u.id = r.unit_id and "
                                 + "u.retired_at is null join proof p on p.unit_id = u.id join claim c on c.id = "
                                 + "p.claim_id and c.released_at is null"
@@ -51,10 +51,10 @@ public class Settling {
                 .setParameter("since", now.minus(LONGEST))
                 .setParameter("now", now)
                 .getResultStream()
-                .map(row -> new Unit(((Number) row[0]).longValue(), ((Number) row[1]).longValue()))
+                .map(row -> new SettlingUnit(((Number) row[0]).longValue(), ((Number) row[1]).longValue()))
                 .toList();
-        if (!due.isEmpty() && checks.queue(due.stream().map(Unit::id).toList(), Rung.SAFE) > 0) {
-            Set<Long> bringUps = due.stream().map(Unit::bringUpId).collect(Collectors.toSet());
+        if (!due.isEmpty() && checks.queue(due.stream().map(SettlingUnit::id).toList(), Rung.SAFE) > 0) {
+            Set<Long> bringUps = due.stream().map(SettlingUnit::bringUpId).collect(Collectors.toSet());
             bringUps.forEach(bringUp -> live.tell(bringUp, "prove"));
         }
     }

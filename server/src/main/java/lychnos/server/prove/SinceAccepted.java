@@ -124,7 +124,7 @@ public class SinceAccepted {
         standing.values().stream()
                 .filter(change -> seen.containsKey(change.what) && !changes.containsKey(change.what))
                 .forEach(change -> {
-                    change.state = TraitChange.State.GONE;
+                    change.state = TraitChange.TraitState.GONE;
                     change.decidedBy = null;
                     change.decidedAt = null;
                 });
@@ -136,7 +136,7 @@ public class SinceAccepted {
             });
         }
         return standing.values().stream()
-                .filter(change -> change.state == TraitChange.State.FAULT)
+                .filter(change -> change.state == TraitChange.TraitState.FAULT)
                 .map(change -> change.what + " was " + change.before + ", is " + change.now
                         + (change.reason.isEmpty() ? "" : " (" + change.reason + ")"))
                 .findFirst();
@@ -156,7 +156,7 @@ public class SinceAccepted {
         } else if (!row.now.equals(change.now())) {
             row.now = change.now();
             row.since = now;
-            row.state = TraitChange.State.OPEN; // what somebody decided on was another value
+            row.state = TraitChange.TraitState.OPEN; // what somebody decided on was another value
             row.decidedBy = null;
             row.decidedAt = null;
         }
@@ -182,7 +182,7 @@ public class SinceAccepted {
      * @param acceptable whether a person may take the new value for right
      * @param by who holds it for a fault, or empty
      */
-    public record Change(
+    public record TraitChangeView(
             long unitId,
             long claimId,
             String role,
@@ -197,7 +197,7 @@ public class SinceAccepted {
             String by) {}
 
     /** Open changes of a bring-up, for these addresses. */
-    List<Change> of(long bringUpId, Collection<Claim> claims) {
+    List<TraitChangeView> of(long bringUpId, Collection<Claim> claims) {
         Map<Long, Claim> byId = claims.stream().collect(Collectors.toMap(claim -> claim.id, Function.identity()));
         return db.createQuery(
                         "select c, a.name from TraitChange c join Claim k on k.id = c.claimId join Unit u on u.id = "
@@ -211,8 +211,8 @@ public class SinceAccepted {
                 .toList();
     }
 
-    private static Change change(TraitChange change, String by, Claim claim) {
-        return new Change(
+    private static TraitChangeView change(TraitChange change, String by, Claim claim) {
+        return new TraitChangeView(
                 claim.unitId,
                 claim.id,
                 claim.role,
@@ -222,7 +222,7 @@ public class SinceAccepted {
                 change.now,
                 change.since,
                 Traits.acceptable(change.what),
-                change.state == TraitChange.State.FAULT,
+                change.state == TraitChange.TraitState.FAULT,
                 change.reason,
                 by == null ? "" : by);
     }
@@ -253,7 +253,7 @@ public class SinceAccepted {
                     "reason", "Say what is wrong, in at most " + LONGEST_REASON + " characters.")));
         }
         Instant at = clock.instant();
-        change.state = accept ? TraitChange.State.ACCEPTED : TraitChange.State.FAULT;
+        change.state = accept ? TraitChange.TraitState.ACCEPTED : TraitChange.TraitState.FAULT;
         change.reason = why;
         change.decidedBy = person.id();
         change.decidedAt = at;

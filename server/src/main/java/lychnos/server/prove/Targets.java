@@ -40,7 +40,9 @@ import org.hibernate.Session;
 @ApplicationScoped
 public class Targets {
 
-    /** For how long an address that a unit has given back is still checked: forgotten addresses are found within weeks. */
+    /**
+     * For how long an address that a unit has given back is still checked: forgotten addresses are found within weeks.
+     */
     private static final Duration REMEMBERED = Duration.ofDays(30);
 
     private final Session db;
@@ -138,23 +140,23 @@ public class Targets {
 
     /** The endpoints of a unit that is set up over an interface of its own: one for each IP version. */
     @Transactional
-    public List<Endpoints.Endpoint> endpoints(Subject subject) {
+    public List<Endpoints.TargetEndpoint> endpoints(Subject subject) {
         UnitRows rows = read(Set.of(subject.unit().id));
         return endpoints(
                 subject,
                 rows,
                 elsewhere(rows),
-                sealed.open(subject.unit().id, SealedStore.State.PROVEN).orElse(null));
+                sealed.open(subject.unit().id, SealedStore.SealedState.PROVEN).orElse(null));
     }
 
     /**
      * @param elsewhere by endpoint, where its machine was before
      * @param ours the password that the machine was given, or null
      */
-    List<Endpoints.Endpoint> endpoints(
+    List<Endpoints.TargetEndpoint> endpoints(
             Subject subject, UnitRows rows, Map<EndpointKey, Map<Address, String>> elsewhere, Secret ours) {
         return Stream.concat(Stream.of(new Placed(subject.claim(), subject.network())), subject.six().stream())
-                .map(placed -> new Endpoints.Endpoint(
+                .map(placed -> new Endpoints.TargetEndpoint(
                         subject.unit(), placed.claim(), target(subject, placed, rows, elsewhere, ours)))
                 .toList();
     }
@@ -259,7 +261,8 @@ public class Targets {
         return network.timeServers.stream()
                 .map(server -> Address.tryParse(server)
                         .map(address -> db.find(
-                                MeasuredService.class, new MeasuredService.Key(site, ServiceKind.TIME, address)))
+                                MeasuredService.class,
+                                new MeasuredService.MeasuredServiceKey(site, ServiceKind.TIME, address)))
                         .orElse(null))
                 .filter(java.util.Objects::nonNull)
                 .map(row -> new Part(

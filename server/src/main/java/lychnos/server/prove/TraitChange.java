@@ -16,7 +16,7 @@ import java.time.Instant;
 public class TraitChange {
 
     /** Its state. */
-    public enum State {
+    public enum TraitState {
         /** Not decided yet. */
         OPEN,
         /** Somebody holds it for a fault. */
@@ -40,7 +40,7 @@ public class TraitChange {
     public Instant since;
 
     @Enumerated(EnumType.STRING)
-    public State state = State.OPEN;
+    public TraitState state = TraitState.OPEN;
 
     public String reason = "";
 

@@ -30,6 +30,7 @@ import lychnos.wire.icmp.Echo;
 import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
 import org.jboss.logging.Logger;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Scans the pools for addresses that answer but were not allocated here, whenever everything is checked.
@@ -74,21 +75,26 @@ public class UnknownDevices {
     }
 
     /** One of them, as people are told. */
-    public record View(
-            String network, String address, String mac, String sentence, Instant firstHeard, Instant lastHeard) {}
+    public record HeardDeviceView(
+            String network,
+            String address,
+            @Nullable String mac,
+            String sentence,
+            Instant firstHeard,
+            Instant lastHeard) {}
 
     /** Free addresses of the pools of one network. */
-    private record Pool(Network network, List<Address> free) {}
+    private record DevicePool(Network network, List<Address> free) {}
 
     @Transactional
-    public List<View> of(long bringUpId) {
+    public List<HeardDeviceView> of(long bringUpId) {
         List<Network> networks = networkDefinitions.networks(bringUps.get(bringUpId));
         Set<Address> ours = networks.isEmpty() ? Set.of() : freeAddresses.allocated(networks);
-        List<View> all = new ArrayList<>();
+        List<HeardDeviceView> all = new ArrayList<>();
         for (Network network : networks) {
             for (UnknownDevice each : addressProbes.unknownDevices(network.id)) {
                 if (!ours.contains(each.key.address())) {
-                    all.add(new View(
+                    all.add(new HeardDeviceView(
                             network.name,
                             each.key.address().toString(),
                             each.mac == null ? null : each.mac.toString(),
@@ -120,7 +126,7 @@ public class UnknownDevices {
         }
     }
 
-    private List<Pool> pools(long bringUpId) {
+    private List<DevicePool> pools(long bringUpId) {
         return QuarkusTransaction.requiringNew().call(() -> {
             List<Network> networks = networkDefinitions.networks(bringUps.get(bringUpId));
             Set<Address> ours = networks.isEmpty() ? Set.of() : freeAddresses.allocated(networks);
@@ -140,13 +146,13 @@ public class UnknownDevices {
                                 }
                             }
                         }
-                        return new Pool(network, free);
+                        return new DevicePool(network, free);
                     })
                     .toList();
         });
     }
 
-    private void look(long bringUpId, Pool pool) {
+    private void look(long bringUpId, DevicePool pool) {
         Map<Address, Echo> echoes;
         try {
             echoes = vantage.sweep(pool.free, PATIENCE);

@@ -25,7 +25,7 @@ public class SealedStore {
     public static final String ONLY = "password";
 
     /** Where a password stands. */
-    public enum State {
+    public enum SealedState {
         MADE,
         PROVEN;
 
@@ -84,20 +84,20 @@ public class SealedStore {
 
     /** Opens a unit's password. */
     @Transactional
-    public Optional<Secret> open(long unitId, State state) {
+    public Optional<Secret> open(long unitId, SealedState state) {
         return open(unitId, ONLY, state);
     }
 
     /** Opens one of a unit's passwords. */
     @Transactional
-    public Optional<Secret> open(long unitId, String name, State state) {
+    public Optional<Secret> open(long unitId, String name, SealedState state) {
         return Optional.ofNullable(
                 open(List.of(unitId), state).getOrDefault(unitId, Map.of()).get(name));
     }
 
     /** Opens what several units have, by unit and name. */
     @Transactional
-    public Map<Long, Map<String, Secret>> open(Collection<Long> units, State state) {
+    public Map<Long, Map<String, Secret>> open(Collection<Long> units, SealedState state) {
         Map<Long, Map<String, Secret>> all = new HashMap<>();
         if (units.isEmpty()) {
             return all;

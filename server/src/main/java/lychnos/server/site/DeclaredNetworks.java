@@ -24,10 +24,12 @@ public class DeclaredNetworks {
 
     private static final String STATED = "select cast(prefix as text) from network"
             + " union select server from network, unnest(name_servers || time_servers) server"
-            + " union select coalesce(value ->> 'address', value ->> 'primary') from site_resource where sort in ('domain', "
+            + " union select coalesce(value ->> 'address', value ->> 'primary') from site_resource where sort "
+            + "in ('domain', "
             + "'time', 'relay', 'proxy', 'lines')"
             // a virtualisation host is reached for the lines of what runs on it
-            + " union select value ->> 'address' from site_resource where sort = 'host' and value ->> 'line-ports' is not null";
+            + " union select value ->> 'address' from site_resource where sort = 'host' and value ->> "
+            + "'line-ports' is not null";
 
     /** Thousands of checks ask at every exchange. */
     private static final long FRESH_NANOS = 500_000_000;

@@ -26,13 +26,13 @@ public class MeasuredService {
 
     /** Which service of which site. */
     @Embeddable
-    public record Key(
+    public record MeasuredServiceKey(
             @Column(name = "site_id") Long siteId,
             @Enumerated(EnumType.STRING) ServiceKind kind,
             @Type(InetType.class) Address address) {}
 
     @EmbeddedId
-    public Key key;
+    public MeasuredServiceKey key;
 
     @Enumerated(EnumType.STRING)
     public Measured.State state;
@@ -54,7 +54,7 @@ public class MeasuredService {
 
     public static MeasuredService of(long siteId, Measured measured) {
         MeasuredService row = new MeasuredService();
-        row.key = new Key(siteId, measured.kind(), Address.parse(measured.address()));
+        row.key = new MeasuredServiceKey(siteId, measured.kind(), Address.parse(measured.address()));
         row.state = measured.state();
         row.sentence = measured.sentence();
         row.detail = measured.detail();

@@ -17,6 +17,7 @@ import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** The networks of a bring-up: stated and changed. */
 @ApplicationScoped
@@ -46,26 +47,26 @@ public class NetworkDefinitions {
      *
      * @param version the version that was seen; null overwrites any version
      */
-    public record Statement(
+    public record NetworkStatement(
             Long id,
             String name,
             String prefix,
             String gateway,
-            Integer vlan,
+            @Nullable Integer vlan,
             String domain,
             List<String> nameServers,
             List<String> timeServers,
             List<RangeText> ranges,
             String purpose,
             String segment,
-            Integer mtu,
+            @Nullable Integer mtu,
             Boolean permanent,
             String realm,
             String version) {
 
         /** The same with other ranges. */
-        public Statement withRanges(List<RangeText> others) {
-            return new Statement(
+        public NetworkStatement withRanges(List<RangeText> others) {
+            return new NetworkStatement(
                     id,
                     name,
                     prefix,
@@ -84,8 +85,8 @@ public class NetworkDefinitions {
         }
 
         /** The same, of which the request has seen this version. */
-        Statement seen(String other) {
-            return new Statement(
+        NetworkStatement seen(String other) {
+            return new NetworkStatement(
                     id,
                     name,
                     prefix,
@@ -127,7 +128,7 @@ public class NetworkDefinitions {
 
     /** A network of the site of a bring-up. */
     @Transactional
-    public Statement one(long bringUpId, long networkId) {
+    public NetworkStatement one(long bringUpId, long networkId) {
         Network network = db.find(Network.class, networkId);
         if (!ofSite(network, sites.bringUp(bringUpId).site.id)) {
             throw Refusal.notFound("There is no such network at this site.");
@@ -155,13 +156,13 @@ public class NetworkDefinitions {
         return IfMatch.version(state);
     }
 
-    public Statement statement(Network network) {
+    public NetworkStatement statement(Network network) {
         String realm = realmName(network.realmId);
         List<RangeText> texts = ranges(network.id).stream()
                 .filter(range -> !range.purpose.equals(AddressRange.GROWTH))
                 .map(range -> new RangeText(range.purpose, range.run().toString(), range.note))
                 .toList();
-        return new Statement(
+        return new NetworkStatement(
                 network.id,
                 network.name,
                 network.prefix.toString(),
@@ -236,14 +237,14 @@ public class NetworkDefinitions {
 
     /** States the management network of a bring-up, or changes it. */
     @Transactional
-    public void state(long bringUpId, Statement statement, Who.Person person) {
+    public void state(long bringUpId, NetworkStatement statement, Who.Person person) {
         BringUp bringUp = sites.bringUp(bringUpId);
         state(bringUp, bringUp.network == null ? new Network() : bringUp.network, statement, person);
     }
 
     /** States a further network that a bring-up takes from, or changes the one whose id is given. */
     @Transactional
-    public void stateAny(long bringUpId, Statement statement, Who.Person person) {
+    public void stateAny(long bringUpId, NetworkStatement statement, Who.Person person) {
         BringUp bringUp = sites.bringUp(bringUpId);
         Network network = statement.id() == null ? new Network() : db.find(Network.class, statement.id());
         if (statement.id() != null && !ofSite(network, bringUp.site.id)) {
@@ -252,14 +253,14 @@ public class NetworkDefinitions {
         state(bringUp, network, statement, person);
     }
 
-    private void state(BringUp bringUp, Network network, Statement statement, Who.Person person) {
+    private void state(BringUp bringUp, Network network, NetworkStatement statement, Who.Person person) {
         long bringUpId = bringUp.id;
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
         TypedNetwork read = new TypedNetwork(statement);
         if (network.id != null) {
             db.refresh(network);
         }
-        Statement before = network.id == null ? null : statement(network);
+        NetworkStatement before = network.id == null ? null : statement(network);
         if (before != null) {
             IfMatch.require(statement.version, before.version, "The network " + before.name);
         }

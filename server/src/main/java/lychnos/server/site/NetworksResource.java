@@ -28,13 +28,13 @@ public class NetworksResource {
     }
 
     /** The network that is chosen. */
-    record Chosen(long networkId) {}
+    record ChosenNetwork(long networkId) {}
 
     /** One network; its tag goes into the If-Match of a change. */
     @GET
     @Path("bring-ups/{id}/networks/{network}")
     public Response oneNetwork(long id, long network, @Context Request request) {
-        NetworkDefinitions.Statement statement = networkDefinitions.one(id, network);
+        NetworkDefinitions.NetworkStatement statement = networkDefinitions.one(id, network);
         return Tagged.of(statement, statement.version(), request);
     }
 
@@ -42,26 +42,27 @@ public class NetworksResource {
     @Path("bring-ups/{id}/networks")
     @RolesAllowed("engineer")
     public void stateAnyNetwork(
-            long id, @RestHeader("If-Match") String ifMatch, NetworkDefinitions.Statement statement) {
+            long id, @RestHeader("If-Match") String ifMatch, NetworkDefinitions.NetworkStatement statement) {
         networkDefinitions.stateAny(id, seen(ifMatch, statement), who.person());
     }
 
     @PUT
     @Path("bring-ups/{id}/network")
     @RolesAllowed("engineer")
-    public void stateNetwork(long id, @RestHeader("If-Match") String ifMatch, NetworkDefinitions.Statement statement) {
+    public void stateNetwork(
+            long id, @RestHeader("If-Match") String ifMatch, NetworkDefinitions.NetworkStatement statement) {
         networkDefinitions.state(id, seen(ifMatch, statement), who.person());
     }
 
     @POST
     @Path("bring-ups/{id}/network/choice")
     @RolesAllowed("engineer")
-    public void chooseNetwork(long id, Chosen chosen) {
+    public void chooseNetwork(long id, ChosenNetwork chosen) {
         networkDefinitions.choose(id, Refusal.required(chosen).networkId, who.person());
     }
 
-    private static NetworkDefinitions.Statement seen(String ifMatch, NetworkDefinitions.Statement typed) {
-        NetworkDefinitions.Statement s = Refusal.required(typed);
+    private static NetworkDefinitions.NetworkStatement seen(String ifMatch, NetworkDefinitions.NetworkStatement typed) {
+        NetworkDefinitions.NetworkStatement s = Refusal.required(typed);
         return s.seen(IfMatch.of(ifMatch, s.version()));
     }
 }

@@ -65,7 +65,8 @@ public class SiteResources {
      *
      * @param version the version that was seen; null overwrites any version
      */
-    public record Statement(Long id, String sort, String name, Map<String, String> values, String version) {}
+    public record SiteResourceStatement(
+            Long id, String sort, String name, Map<String, String> values, String version) {}
 
     /** The version of a site resource, as a digest. */
     public static String version(SiteResourceRow resource) {
@@ -90,7 +91,7 @@ public class SiteResources {
     }
 
     /** What a transaction has read of a site. */
-    private record Read(long siteId) {}
+    private record ResourceReading(long siteId) {}
 
     /**
      * Everything that a site has; read once in a transaction, since much of what is worked out for many units asks for
@@ -100,7 +101,7 @@ public class SiteResources {
         if (transaction.getTransactionKey() == null) {
             return read(siteId);
         }
-        Read key = new Read(siteId);
+        ResourceReading key = new ResourceReading(siteId);
         @SuppressWarnings("unchecked")
         List<SiteResourceRow> rows = (List<SiteResourceRow>) transaction.getResource(key);
         if (rows == null) {
@@ -117,7 +118,7 @@ public class SiteResources {
     }
 
     private void readAgain(long siteId) {
-        transaction.putResource(new Read(siteId), null);
+        transaction.putResource(new ResourceReading(siteId), null);
     }
 
     public List<SiteResource> of(long siteId) {
@@ -143,7 +144,7 @@ public class SiteResources {
     }
 
     @Transactional
-    public long state(long bringUpId, Statement statement, Who.Person person) {
+    public long state(long bringUpId, SiteResourceStatement statement, Who.Person person) {
         BringUp bringUp = sites.bringUp(bringUpId);
         SiteResourceSort sort = SiteResourceSort.named(String.valueOf(statement.sort()))
                 .orElseThrow(() -> Refusal.bad("There is no type “" + statement.sort() + "”."));

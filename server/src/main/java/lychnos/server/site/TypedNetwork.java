@@ -34,7 +34,7 @@ final class TypedNetwork {
     final Integer mtu;
     final boolean permanent;
 
-    TypedNetwork(NetworkDefinitions.Statement statement) {
+    TypedNetwork(NetworkDefinitions.NetworkStatement statement) {
         name = field("name", statement.name(), TypedNetwork::name);
         prefix = field("prefix", statement.prefix(), Prefix::parse);
         gateway = blank(statement.gateway()) ? null : field("gateway", statement.gateway(), Address::parse);

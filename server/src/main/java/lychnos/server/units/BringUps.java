@@ -51,22 +51,22 @@ public class BringUps {
      * @param siteCode the site's short word, used in host names; the site is made where it is new
      * @param positions where units are expected, such as {@code R1 u1}
      */
-    public record Begin(String name, String siteCode, String siteName, LocalDate due, List<String> positions) {}
+    public record BringUpWanted(String name, String siteCode, String siteName, LocalDate due, List<String> positions) {}
 
     /** How many units a bring-up has, and how many of them are signed. */
-    public record Size(long units, long signed) {
+    public record BringUpSize(long units, long signed) {
 
-        public static final Size EMPTY = new Size(0, 0);
+        public static final BringUpSize EMPTY = new BringUpSize(0, 0);
     }
 
     /** By bring-up, how large it is; one without units is not among them. */
-    public Map<Long, Size> sizes() {
+    public Map<Long, BringUpSize> sizes() {
         return db.createQuery(
                         "select u.bringUpId, count(u), count(r) from Unit u left join SignedRecord r on r.unitId = "
                                 + "u.id and r.endedAt is null group by u.bringUpId",
                         Object[].class)
                 .getResultStream()
-                .collect(Collectors.toMap(row -> (Long) row[0], row -> new Size((Long) row[1], (Long) row[2])));
+                .collect(Collectors.toMap(row -> (Long) row[0], row -> new BringUpSize((Long) row[1], (Long) row[2])));
     }
 
     public List<BringUp> all() {
@@ -79,12 +79,12 @@ public class BringUps {
     }
 
     /** What people call a bring-up, and the site that it is at. */
-    public record Named(String name, String site) {}
+    public record BringUpName(String name, String site) {}
 
     @Transactional
-    public Named named(long id) {
+    public BringUpName named(long id) {
         BringUp bringUp = get(id);
-        return new Named(bringUp.name, bringUp.site.name);
+        return new BringUpName(bringUp.name, bringUp.site.name);
     }
 
     public List<Unit> units(long bringUpId) {
@@ -114,7 +114,7 @@ public class BringUps {
     }
 
     @Transactional
-    public BringUp begin(Begin request, Who.Person person) {
+    public BringUp begin(BringUpWanted request, Who.Person person) {
         if (request.name() == null
                 || request.name().isBlank()
                 || request.name().length() > 80

@@ -30,6 +30,7 @@ import lychnos.server.secrets.SealedStore;
 import lychnos.server.site.BringUp;
 import lychnos.server.site.SiteResources;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** Sets facts, cell by cell, and undoes that. */
 @ApplicationScoped
@@ -71,29 +72,29 @@ public class FactChanges {
      *
      * @param seen the value before, as the person saw it, empty where there was none; null overwrites any value
      */
-    public record CellText(long unitId, String member, String name, String value, String seen) {
+    public record FactCell(long unitId, String member, String name, String value, @Nullable String seen) {
 
-        public CellText(long unitId, String member, String name, String value) {
+        public FactCell(long unitId, String member, String name, String value) {
             this(unitId, member, name, value, null);
         }
     }
 
     /** What is wrong with a cell. */
-    public record CellFault(long unitId, String member, String name, String value, String reason) {}
+    public record FactCellFault(long unitId, String member, String name, String value, String reason) {}
 
     /** @param changeId by which it can be undone; null where nothing changed */
-    public record Report(Long changeId, int changed, List<CellFault> faults) {}
+    public record FactsReport(@Nullable Long changeId, int changed, List<FactCellFault> faults) {}
 
     /** Sets cells: right ones are kept, wrong ones come back with their reasons. */
     @Transactional
-    public Report set(long bringUpId, List<CellText> cells, Fact.Source source, Who.Person person) {
+    public FactsReport set(long bringUpId, List<FactCell> cells, Fact.Source source, Who.Person person) {
         if (cells.size() > MOST_CELLS) {
             throw Refusal.bad("At most " + MOST_CELLS + " cells are set at once.");
         }
         BringUp bringUp = bringUps.get(bringUpId);
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
         Setter setter = new Setter(
-                bringUp, source, person, cells.stream().map(CellText::unitId).collect(Collectors.toSet()), cells);
+                bringUp, source, person, cells.stream().map(FactCell::unitId).collect(Collectors.toSet()), cells);
         cells.forEach(setter::take);
         return setter.done();
     }
@@ -134,13 +135,13 @@ public class FactChanges {
         private final Who.Person person;
         private final Map<Long, Unit> units = new HashMap<>();
         private final Set<Long> signed;
-        private final Map<GivenFact.Key, GivenFact> rows = new HashMap<>();
+        private final Map<GivenFact.GivenFactKey, GivenFact> rows = new HashMap<>();
         private final UniqueIndex uniqueIndex;
         private final List<SheetChange.Cell> changed = new ArrayList<>();
-        private final List<CellFault> faults = new ArrayList<>();
+        private final List<FactCellFault> faults = new ArrayList<>();
 
         /** @param touched units whose cells are set; {@code typed} are values that another unit may have already */
-        Setter(BringUp bringUp, Fact.Source source, Who.Person person, Set<Long> touched, List<CellText> typed) {
+        Setter(BringUp bringUp, Fact.Source source, Who.Person person, Set<Long> touched, List<FactCell> typed) {
             this.bringUp = bringUp;
             this.source = source;
             this.person = person;
@@ -157,7 +158,7 @@ public class FactChanges {
             uniqueIndex = new UniqueIndex(db, bringUp.id, units.values(), typed);
         }
 
-        void take(CellText cell) {
+        void take(FactCell cell) {
             Unit unit = units.get(cell.unitId());
             Kind kind = unit == null ? null : kinds.of(unit);
             Optional<FactSpec> spec = kind == null ? Optional.empty() : kind.fact(String.valueOf(cell.name()));
@@ -208,8 +209,8 @@ public class FactChanges {
             }
         }
 
-        private static CellFault fault(CellText cell, String reason) {
-            return new CellFault(cell.unitId(), cell.member(), cell.name(), cell.value(), reason);
+        private static FactCellFault fault(FactCell cell, String reason) {
+            return new FactCellFault(cell.unitId(), cell.member(), cell.name(), cell.value(), reason);
         }
 
         private void refuseTwin(Unit unit, String member, String name, String value) {
@@ -227,7 +228,7 @@ public class FactChanges {
             if (member.isEmpty() && Facts.label(unit).containsKey(name)) {
                 return Facts.label(unit).get(name).value();
             }
-            GivenFact row = rows.get(new GivenFact.Key(unit.id, member, name));
+            GivenFact row = rows.get(new GivenFact.GivenFactKey(unit.id, member, name));
             return row == null ? null : row.value;
         }
 
@@ -258,7 +259,7 @@ public class FactChanges {
         }
 
         private GivenFact row(Unit unit, String member, String name, String value) {
-            GivenFact.Key key = new GivenFact.Key(unit.id, member, name);
+            GivenFact.GivenFactKey key = new GivenFact.GivenFactKey(unit.id, member, name);
             GivenFact row = rows.get(key);
             if (value == null) {
                 if (row != null) {
@@ -286,7 +287,7 @@ public class FactChanges {
          * undo.
          */
         private void seal(Unit unit, String member, String name, String value) {
-            SheetChange.Sealed was = SheetChange.Sealed.of(rows.get(new GivenFact.Key(unit.id, member, name)));
+            SheetChange.Sealed was = SheetChange.Sealed.of(rows.get(new GivenFact.GivenFactKey(unit.id, member, name)));
             GivenFact row = row(unit, member, name, value == null ? null : SiteResources.SEALED);
             if (row != null) {
                 SealKeys.Box box = sealed.sealText(SealKeys.ofFact(unit.id, member, name), Secret.of(value));
@@ -307,7 +308,7 @@ public class FactChanges {
         /** Whether a cell is as a change has left it. */
         boolean isStill(Unit unit, SheetChange.Cell cell) {
             SheetChange.Sealed now =
-                    SheetChange.Sealed.of(rows.get(new GivenFact.Key(unit.id, cell.member(), cell.name())));
+                    SheetChange.Sealed.of(rows.get(new GivenFact.GivenFactKey(unit.id, cell.member(), cell.name())));
             return java.util.Objects.equals(stands(unit, cell.member(), cell.name()), cell.after())
                     && java.util.Objects.equals(now, cell.sealedAfter());
         }
@@ -337,7 +338,7 @@ public class FactChanges {
             return entry;
         }
 
-        Report done() {
+        FactsReport done() {
             Long id = null;
             if (!changed.isEmpty()) {
                 SheetChange change = new SheetChange();
@@ -357,7 +358,7 @@ public class FactChanges {
                         changed.stream().map(Setter::entry).toList());
             }
             live.tell(bringUp.id, "prepare");
-            return new Report(id, changed.size(), faults);
+            return new FactsReport(id, changed.size(), faults);
         }
     }
 }

@@ -15,6 +15,7 @@ import lychnos.core.sheet.SheetCsv;
 import lychnos.core.sheet.UnitFacts;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.site.BringUp;
+import org.jspecify.annotations.Nullable;
 
 /** Facts as a table: read from other people's files, and written. */
 @ApplicationScoped
@@ -39,15 +40,15 @@ public class FactTables {
      * chosen for a table with the same headings before
      */
     @Transactional
-    public TableReport readTable(long bringUpId, String text, boolean preview, String columns, Who.Person person) {
+    public FactTableReport readTable(long bringUpId, String text, boolean preview, String columns, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         Map<Unit, UnitFacts> all = facts.of(bringUp);
         Map<String, Unit> byKey = new HashMap<>();
         all.keySet().forEach(unit -> byKey.put(unit.label(), unit));
         List<SheetCsv.Line> lines = lines(all);
-        List<Meaning> meanings = meanings(lines);
+        List<ColumnMeaning> meanings = meanings(lines);
         Map<Integer, String> chosen = ColumnMappings.parse(
-                columns, meanings.stream().map(Meaning::word).toList());
+                columns, meanings.stream().map(ColumnMeaning::word).toList());
         SheetCsv.Table table = SheetCsv.read(
                 text,
                 lines,
@@ -58,22 +59,22 @@ public class FactTables {
         List<ColumnMappings.ColumnView> views = ColumnMappings.views(read.headings(), read.samples(), read.meaning());
         List<LabelFault> faults = new ArrayList<>(table.faults());
         if (preview || table.cells().isEmpty()) {
-            return new TableReport(null, table.cells().size(), faults, views, meanings);
+            return new FactTableReport(null, table.cells().size(), faults, views, meanings);
         }
         if (!chosen.isEmpty()) {
             mappings.remember(ColumnMappings.Sort.FACTS, read.headingLine(), read.headings(), read.meaning(), person);
         }
-        List<FactChanges.CellText> cells = table.cells().stream()
-                .map(cell -> new FactChanges.CellText(
+        List<FactChanges.FactCell> cells = table.cells().stream()
+                .map(cell -> new FactChanges.FactCell(
                         byKey.get(cell.key()).id, cell.member(), cell.fact().name(), cell.value()))
                 .toList();
-        FactChanges.Report report = factChanges.set(bringUpId, cells, Fact.Source.IMPORTED, person);
+        FactChanges.FactsReport report = factChanges.set(bringUpId, cells, Fact.Source.IMPORTED, person);
         report.faults().forEach(fault -> faults.add(new LabelFault(0, fault.name(), fault.value(), fault.reason())));
-        return new TableReport(report.changeId(), report.changed(), faults, views, meanings);
+        return new FactTableReport(report.changeId(), report.changed(), faults, views, meanings);
     }
 
     /** What a column may hold: its word, and how people call it. */
-    public record Meaning(String word, String title) {}
+    public record ColumnMeaning(String word, String title) {}
 
     /**
      * What became of a table.
@@ -81,22 +82,22 @@ public class FactTables {
      * @param columns what was read from which column
      * @param meanings what a column may hold
      */
-    public record TableReport(
-            Long changeId,
+    public record FactTableReport(
+            @Nullable Long changeId,
             int cells,
             List<LabelFault> faults,
             List<ColumnMappings.ColumnView> columns,
-            List<Meaning> meanings) {}
+            List<ColumnMeaning> meanings) {}
 
-    private static List<Meaning> meanings(List<SheetCsv.Line> lines) {
+    private static List<ColumnMeaning> meanings(List<SheetCsv.Line> lines) {
         List<FactSpec> asked = SheetCsv.columns(lines);
         boolean placed = asked.stream().anyMatch(fact -> fact.type() == FactType.POSITION);
-        List<Meaning> all = new ArrayList<>(
-                List.of(new Meaning(SheetColumns.UNIT, "unit"), new Meaning(SheetColumns.MEMBER, "member")));
-        asked.forEach(fact -> all.add(new Meaning(fact.name(), fact.title())));
+        List<ColumnMeaning> all = new ArrayList<>(List.of(
+                new ColumnMeaning(SheetColumns.UNIT, "unit"), new ColumnMeaning(SheetColumns.MEMBER, "member")));
+        asked.forEach(fact -> all.add(new ColumnMeaning(fact.name(), fact.title())));
         if (placed) {
-            all.add(new Meaning(SheetColumns.RACK, "rack alone"));
-            all.add(new Meaning(SheetColumns.RACK_UNIT, "rack unit alone"));
+            all.add(new ColumnMeaning(SheetColumns.RACK, "rack alone"));
+            all.add(new ColumnMeaning(SheetColumns.RACK_UNIT, "rack unit alone"));
         }
         return all;
     }

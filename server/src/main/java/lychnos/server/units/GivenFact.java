@@ -17,10 +17,10 @@ public class GivenFact {
 
     /** Which fact of whom; the member is empty for the unit's own. */
     @Embeddable
-    public record Key(@Column(name = "unit_id") Long unitId, String member, String name) {}
+    public record GivenFactKey(@Column(name = "unit_id") Long unitId, String member, String name) {}
 
     @EmbeddedId
-    public Key key;
+    public GivenFactKey key;
 
     public String value;
 

@@ -40,26 +40,26 @@ public class KindMoves {
      * @param version of its own kind that the unit is set up with from now on
      * @param reason why, where something was written to the unit already; a lead gives it
      */
-    public record Move(int version, String reason) {}
+    public record KindMove(int version, String reason) {}
 
     /**
      * A move of every unit of a bring-up that has an earlier version of a kind.
      *
      * @param reason why, for those that something was written to already
      */
-    public record MoveAll(long bringUpId, int from, int to, String reason) {}
+    public record KindMoveAll(long bringUpId, int from, int to, String reason) {}
 
     /** A unit that stays as it is, and why. */
-    public record Stays(String unit, String reason) {}
+    public record KindStays(String unit, String reason) {}
 
     /** How many units moved, and which did not. */
-    public record Moved(int moved, List<Stays> stay) {}
+    public record KindMoved(int moved, List<KindStays> stay) {}
 
     @Transactional
-    public Moved moveAll(String kind, MoveAll move, Who.Person person) {
+    public KindMoved moveAll(String kind, KindMoveAll move, Who.Person person) {
         kinds.version(kind, move.to());
         int moved = 0;
-        List<Stays> stay = new ArrayList<>();
+        List<KindStays> stay = new ArrayList<>();
         List<Unit> units = db.createQuery(
                         "from Unit where bringUpId = :bringUp and kind = :kind and kindVersion = :version "
                                 + "order by number",
@@ -70,21 +70,21 @@ public class KindMoves {
                 .getResultList();
         for (Unit unit : units) {
             try {
-                change(unit.id, new Move(move.to(), move.reason()), person);
+                change(unit.id, new KindMove(move.to(), move.reason()), person);
                 moved++;
             } catch (Refusal e) {
-                stay.add(new Stays(unit.label(), e.getMessage()));
+                stay.add(new KindStays(unit.label(), e.getMessage()));
             }
         }
-        return new Moved(moved, stay);
+        return new KindMoved(moved, stay);
     }
 
     @Transactional
-    public void move(long unitId, Move move, Who.Person person) {
+    public void move(long unitId, KindMove move, Who.Person person) {
         change(unitId, move, person);
     }
 
-    private void change(long unitId, Move move, Who.Person person) {
+    private void change(long unitId, KindMove move, Who.Person person) {
         Unit unit = db.find(Unit.class, unitId, LockModeType.PESSIMISTIC_WRITE);
         if (unit == null) {
             throw Refusal.notFound("There is no such unit.");

@@ -28,7 +28,7 @@ public class KindMovesResource {
     @Path("catalogue/{kind}/move")
     @Consumes(MediaType.APPLICATION_JSON)
     @RolesAllowed("engineer")
-    public KindMoves.Moved moveAll(String kind, KindMoves.MoveAll move) {
+    public KindMoves.KindMoved moveAll(String kind, KindMoves.KindMoveAll move) {
         return moves.moveAll(kind, Refusal.required(move), who.person());
     }
 
@@ -37,7 +37,7 @@ public class KindMovesResource {
     @Path("units/{id}/kind-version")
     @Consumes(MediaType.APPLICATION_JSON)
     @RolesAllowed("engineer")
-    public void move(long id, KindMoves.Move move) {
+    public void move(long id, KindMoves.KindMove move) {
         moves.move(id, Refusal.required(move), who.person());
     }
 }

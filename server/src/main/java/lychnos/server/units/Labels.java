@@ -24,6 +24,7 @@ import lychnos.server.live.Live;
 import lychnos.server.site.BringUp;
 import org.hibernate.Session;
 import org.hibernate.exception.ConstraintViolationException;
+import org.jspecify.annotations.Nullable;
 
 /** Takes label lists in: right lines are kept, wrong ones come back with their reasons, and the whole can be undone. */
 @ApplicationScoped
@@ -62,14 +63,17 @@ public class Labels {
      *
      * @param change {@code new}, {@code filled in} or {@code already here}
      */
-    public record Taken(int line, String serial, String mac, String position, String change) {}
+    public record LabelTaken(int line, String serial, String mac, String position, String change) {}
 
     /**
      * @param importId by which it can be undone; null for a preview and where nothing changed
      * @param columns what is read from which column
      */
-    public record Report(
-            Long importId, List<Taken> taken, List<LabelFault> faults, List<ColumnMappings.ColumnView> columns) {}
+    public record LabelReport(
+            @Nullable Long importId,
+            List<LabelTaken> taken,
+            List<LabelFault> faults,
+            List<ColumnMappings.ColumnView> columns) {}
 
     /**
      * @param preview whether only to say what would happen
@@ -77,7 +81,7 @@ public class Labels {
      * for a list with the same headings before
      */
     @Transactional
-    public Report read(
+    public LabelReport read(
             long bringUpId, String text, boolean preview, Map<Integer, LabelList.Column> chosen, Who.Person person) {
         BringUp bringUp = bringUps.get(bringUpId);
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
@@ -100,10 +104,10 @@ public class Labels {
         Map<RackPosition, Unit> byPosition = new HashMap<>();
         units.stream().filter(unit -> unit.rack != null).forEach(unit -> byPosition.put(unit.position(), unit));
         int next = bringUps.nextNumber(bringUpId);
-        Elsewhere elsewhere = elsewhere(list);
-        List<Taken> taken = new ArrayList<>();
+        LabelsElsewhere elsewhere = elsewhere(list);
+        List<LabelTaken> taken = new ArrayList<>();
         List<LabelFault> faults = new ArrayList<>(list.faults());
-        List<FactChanges.CellText> logins = new ArrayList<>();
+        List<FactChanges.FactCell> logins = new ArrayList<>();
         LabelImport entry = null;
         for (Label label : list.labels()) {
             Unit unit = byPosition.get(label.position());
@@ -114,7 +118,7 @@ public class Labels {
             }
             boolean same = unit != null && unit.known();
             String change = same ? "already here" : unit == null ? "new" : "filled in";
-            taken.add(new Taken(
+            taken.add(new LabelTaken(
                     label.line(),
                     label.serial(),
                     label.mac().toString(),
@@ -151,7 +155,7 @@ public class Labels {
                     taken);
             live.tell(bringUpId, "prepare");
         }
-        return new Report(entry == null ? null : entry.id, taken, faults, columns(list.columns()));
+        return new LabelReport(entry == null ? null : entry.id, taken, faults, columns(list.columns()));
     }
 
     private static List<ColumnMappings.ColumnView> columns(LabelColumns columns) {
@@ -165,13 +169,13 @@ public class Labels {
     }
 
     /** The factory login on the machine's own tag; its password is sealed as it is kept. */
-    private static void ownLogin(long unitId, Label label, List<FactChanges.CellText> cells) {
+    private static void ownLogin(long unitId, Label label, List<FactChanges.FactCell> cells) {
         if (!label.factoryUser().isEmpty()) {
-            cells.add(new FactChanges.CellText(unitId, "", Kind.OWN_USER, label.factoryUser()));
+            cells.add(new FactChanges.FactCell(unitId, "", Kind.OWN_USER, label.factoryUser()));
         }
         label.factoryPassword()
                 .ifPresent(secret ->
-                        secret.use(text -> cells.add(new FactChanges.CellText(unitId, "", Kind.OWN_PASSWORD, text))));
+                        secret.use(text -> cells.add(new FactChanges.FactCell(unitId, "", Kind.OWN_PASSWORD, text))));
     }
 
     private LabelImport entry(long bringUpId, Who.Person person) {
@@ -204,7 +208,7 @@ public class Labels {
     }
 
     /** Serials and MAC addresses of the list that other units bear already. */
-    private record Elsewhere(Map<String, Unit> bySerial, Map<String, Unit> byMac) {
+    private record LabelsElsewhere(Map<String, Unit> bySerial, Map<String, Unit> byMac) {
 
         LabelFault fault(Label label, Unit there) {
             if (there != null
@@ -236,7 +240,7 @@ public class Labels {
         }
     }
 
-    private Elsewhere elsewhere(LabelList list) {
+    private LabelsElsewhere elsewhere(LabelList list) {
         Map<String, Unit> bySerial = new HashMap<>();
         Map<String, Unit> byMac = new HashMap<>();
         if (!list.labels().isEmpty()) {
@@ -250,7 +254,7 @@ public class Labels {
                         byMac.put(String.valueOf(unit.mac), unit);
                     });
         }
-        return new Elsewhere(bySerial, byMac);
+        return new LabelsElsewhere(bySerial, byMac);
     }
 
     /** The newest reading that can be undone, or null. */

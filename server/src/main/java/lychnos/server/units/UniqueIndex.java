@@ -25,7 +25,7 @@ final class UniqueIndex {
     private final long bringUpId;
 
     /** Serials and MAC addresses are unique everywhere, positions within the bring-up. */
-    UniqueIndex(Session db, long bringUpId, Collection<Unit> touched, List<FactChanges.CellText> typed) {
+    UniqueIndex(Session db, long bringUpId, Collection<Unit> touched, List<FactChanges.FactCell> typed) {
         this.bringUpId = bringUpId;
         touched.forEach(this::enter);
         Set<String> racks = new HashSet<>();
@@ -42,9 +42,9 @@ final class UniqueIndex {
                 .forEach(this::enter);
     }
 
-    private static <V> Set<V> typed(List<FactChanges.CellText> typed, String name, Function<String, V> reader) {
+    private static <V> Set<V> typed(List<FactChanges.FactCell> typed, String name, Function<String, V> reader) {
         Set<V> values = new HashSet<>();
-        for (FactChanges.CellText cell : typed) {
+        for (FactChanges.FactCell cell : typed) {
             if (name.equals(cell.name()) && cell.value() != null) {
                 try {
                     values.add(reader.apply(cell.value()));

@@ -17,7 +17,7 @@ public class UnitsAsRead {
 
     /** Units of a bring-up that are in use, by their numbers. */
     public List<Unit> units(long bringUpId) {
-        return rows.read(new RowsAsRead.Wanted<>(
+        return rows.read(new RowsAsRead.RowsWanted<>(
                 "units of " + bringUpId,
                 bringUpId,
                 Unit.class,

@@ -34,6 +34,11 @@ public final class Json {
         return (T) Path.parse(path).in(root);
     }
 
+    /** The part of the answer at a path. */
+    public Json at(String path) {
+        return new Json(there(path));
+    }
+
     public String getString(String path) {
         Object value = get(path);
         return value == null ? null : value.toString();

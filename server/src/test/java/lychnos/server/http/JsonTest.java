@@ -15,7 +15,8 @@ class JsonTest {
 
     private static final Json JSON = Json.parse("{\"rows\": [{\"id\": 7, \"name\": \"left\", \"on\": true, "
             + "\"marks\": [\"FIRST\"], \"cells\": {\"licence-terms\": {\"value\": \"yes\"}}}, "
-            + "{\"id\": 8000000000, \"name\": \"right\", \"on\": false, \"marks\": [], \"cells\": {}}], \"none\": null, "
+            + "{\"id\": 8000000000, \"name\": \"right\", \"on\": false, \"marks\": [], \"cells\": {}}], "
+            + "\"none\": null, "
             + "\"paths\": {\"/api/people\": {\"get\": 1}}}");
 
     @Test

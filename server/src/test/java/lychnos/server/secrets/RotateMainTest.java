@@ -63,8 +63,8 @@ class RotateMainTest {
                         + "'node 1', 'controller-password', '(sealed)', 'TYPED', 1, ?, ?, ?)",
                 SealKeys.ofFact(1, "node 1", "controller-password"));
         box(
-                "insert into site_resource (site_id, sort, name, value, key_id, nonce, sealed) values (1, 'proxy', 'out', "
-                        + "'{}', ?, ?, ?)",
+                "insert into site_resource (site_id, sort, name, value, key_id, nonce, sealed) values (1, "
+                        + "'proxy', 'out', '{}', ?, ?, ?)",
                 SealKeys.ofEntry(1));
         box(
                 "insert into kind_adjustment (kind_id, site_id, what, value, reason, made_by, made_at, key_id, nonce, "

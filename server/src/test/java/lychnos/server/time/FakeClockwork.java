@@ -16,7 +16,10 @@ import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
 
-/** A clock that is turned by hand, and a scheduler that goes by it. What is due is done by the thread that turns the clock. */
+/**
+ * A clock that is turned by hand, and a scheduler that goes by it. What is due is done by the thread that turns the
+ * clock.
+ */
 public final class FakeClockwork extends AbstractExecutorService implements ScheduledExecutorService {
 
     private final List<Due<?>> waiting = new ArrayList<>();

@@ -27,7 +27,7 @@ public final class FarLine implements AutoCloseable {
     private final Runnable ended;
     private final ScheduledFuture<?> looking;
     private long next;
-    private MemberLine.Standing last;
+    private LineStanding last;
 
     /**
      * Begins to watch.
@@ -52,7 +52,7 @@ public final class FarLine implements AutoCloseable {
 
     private void look() {
         try {
-            ConsoleReader.Far far = here.getAsBoolean()
+            ConsoleReader.FarDialogue far = here.getAsBoolean()
                     ? null
                     : consoleReader.far(dialogueId, next).orElse(null);
             if (far == null) {
@@ -64,7 +64,7 @@ public final class FarLine implements AutoCloseable {
             if (!far.shown().isEmpty()) {
                 onlooker.shown(far.shown());
             }
-            MemberLine.Standing now = new MemberLine.Standing(
+            LineStanding now = new LineStanding(
                     far.state(),
                     far.mode(),
                     far.hold(),

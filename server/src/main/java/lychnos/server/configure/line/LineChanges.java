@@ -17,7 +17,6 @@ import lychnos.core.dialogue.DialogueStep.Waits;
 import lychnos.core.dialogue.Effect;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
-import lychnos.server.configure.line.MemberLine.Standing;
 import lychnos.server.configure.model.Change;
 import lychnos.server.configure.model.MemberDialogue;
 
@@ -77,7 +76,7 @@ final class LineChanges {
      * @param standing how the line stands now
      * @param lastStanding how it stood when screens were told last, or null
      */
-    Change of(List<Effect> unsaved, Mode mode, Standing standing, Standing lastStanding, Instant now) {
+    Change of(List<Effect> unsaved, Mode mode, LineStanding standing, LineStanding lastStanding, Instant now) {
         List<DialogueStep> steps = conversation.steps();
         boolean replanned = !steps.equals(savedSteps);
         Map<Integer, String> evidence = new HashMap<>();
@@ -115,11 +114,11 @@ final class LineChanges {
             }
         }
         wiped = wiped || replanned;
-        Map<Integer, Change.Moved> moved = new LinkedHashMap<>();
+        Map<Integer, Change.StepMoved> moved = new LinkedHashMap<>();
         for (int i = 0; i < steps.size(); i++) {
             Progress progress = conversation.progress(i);
             if (replanned || sends.containsKey(i) || saved.get(i) != progress) {
-                moved.put(i, new Change.Moved(progress, evidence.getOrDefault(i, "")));
+                moved.put(i, new Change.StepMoved(progress, evidence.getOrDefault(i, "")));
             }
         }
         if (moved.isEmpty()

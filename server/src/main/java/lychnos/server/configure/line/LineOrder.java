@@ -56,10 +56,10 @@ public record LineOrder(
         Map<String, Secret> passwords,
         boolean termsAgreed) {
 
-    public static LineOrder of(Held held, Openings.Opening opening) {
-        ConsoleReader.Kept kept = opening.kept();
+    public static LineOrder of(Held held, Openings.LineOpening opening) {
+        ConsoleReader.KeptDialogue kept = opening.kept();
         MemberValues values = opening.values();
-        ConsoleLines.Line line = opening.line().orElseThrow();
+        ConsoleLines.OpenableLine line = opening.line().orElseThrow();
         Kind kind = values.known().kind();
         return new LineOrder(
                 held,
@@ -68,7 +68,7 @@ public record LineOrder(
                 kept.dialogue().mode,
                 kept.dialogue().wiped,
                 kept.dialogue().identified,
-                kept.dialogue().state == MemberDialogue.State.STOPPED,
+                kept.dialogue().state == MemberDialogue.DialogueState.STOPPED,
                 kept.dialogue().note,
                 kept.progress(),
                 kept.told(),
@@ -99,7 +99,7 @@ public record LineOrder(
         return KindReader.read(kindText).withFactoryUsers(factoryUsers);
     }
 
-    public ConsoleReader.Kept kept() {
+    public ConsoleReader.KeptDialogue kept() {
         MemberDialogue dialogue = new MemberDialogue();
         dialogue.id = dialogueId;
         dialogue.member = member;
@@ -107,8 +107,8 @@ public record LineOrder(
         dialogue.wiped = wiped;
         dialogue.identified = identified;
         dialogue.note = note;
-        dialogue.state = stopped ? MemberDialogue.State.STOPPED : MemberDialogue.State.UNSURE;
-        return new ConsoleReader.Kept(dialogue, progress, read, shown, tail, pieces);
+        dialogue.state = stopped ? MemberDialogue.DialogueState.STOPPED : MemberDialogue.DialogueState.UNSURE;
+        return new ConsoleReader.KeptDialogue(dialogue, progress, read, shown, tail, pieces);
     }
 
     public MemberValues values(Kind kind) {
@@ -121,7 +121,7 @@ public record LineOrder(
      *
      * @param state null where only the recording has grown
      */
-    public record Handed(
+    public record HandedStep(
             long number,
             Instant at,
             Conversation.State state,
@@ -131,7 +131,7 @@ public record LineOrder(
             boolean identified,
             String note,
             boolean replanned,
-            Map<Integer, Change.Moved> moved,
+            Map<Integer, Change.StepMoved> moved,
             Map<Integer, String> sends,
             String by,
             String way,
@@ -139,10 +139,10 @@ public record LineOrder(
             List<String> proven,
             Map<String, String> told,
             Change.Stretch stretch,
-            List<Change.Piece> pieces) {
+            List<Change.RecordingPiece> pieces) {
 
-        public static Handed of(long number, Change change, List<Change.Piece> pieces) {
-            return new Handed(
+        public static HandedStep of(long number, Change change, List<Change.RecordingPiece> pieces) {
+            return new HandedStep(
                     number,
                     change.at(),
                     change.state(),
@@ -163,8 +163,8 @@ public record LineOrder(
                     pieces);
         }
 
-        public static Handed recording(long number, Instant at, List<Change.Piece> pieces) {
-            return new Handed(
+        public static HandedStep recording(long number, Instant at, List<Change.RecordingPiece> pieces) {
+            return new HandedStep(
                     number, at, null, null, null, false, false, "", false, Map.of(), Map.of(), "", "", List.of(),
                     List.of(), Map.of(), null, pieces);
         }

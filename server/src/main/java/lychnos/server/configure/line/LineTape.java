@@ -13,8 +13,8 @@ import lychnos.core.dialogue.Blanker;
 import lychnos.server.configure.model.Change;
 
 /**
- * What a line has shown: handed on to onlookers at once, without passwords; kept in pieces until the database takes them;
- * and gathered until the conversation looks at it. For several threads.
+ * What a line has shown: handed on to onlookers at once, without passwords; kept in pieces until the database takes
+ * them; and gathered until the conversation looks at it. For several threads.
  */
 final class LineTape {
 
@@ -32,7 +32,7 @@ final class LineTape {
     private final List<Onlooker> onlookers = new CopyOnWriteArrayList<>();
     private final StringBuilder tail = new StringBuilder();
     private final StringBuilder heard = new StringBuilder();
-    private List<Change.Piece> pieces = new ArrayList<>();
+    private List<Change.RecordingPiece> pieces = new ArrayList<>();
     private long pieceNumber;
 
     /**
@@ -105,27 +105,27 @@ final class LineTape {
      * written.
      */
     private void record(String text, Instant now) {
-        Change.Piece last = pieces.isEmpty() ? null : pieces.get(pieces.size() - 1);
+        Change.RecordingPiece last = pieces.isEmpty() ? null : pieces.get(pieces.size() - 1);
         if (last != null
                 && last.kind() == 'o'
                 && Duration.between(last.at(), now).toMillis() < GATHERED_MILLIS) {
             pieces.set(pieces.size() - 1, last.with(text));
         } else if (pieces.size() < MOST_PIECES) {
-            pieces.add(new Change.Piece(dialogueId, pieceNumber++, now, 'o', text));
+            pieces.add(new Change.RecordingPiece(dialogueId, pieceNumber++, now, 'o', text));
         }
     }
 
     synchronized void mark(String text) {
-        pieces.add(new Change.Piece(dialogueId, pieceNumber++, clock.instant(), 'm', text));
+        pieces.add(new Change.RecordingPiece(dialogueId, pieceNumber++, clock.instant(), 'm', text));
     }
 
-    synchronized List<Change.Piece> takePieces() {
-        List<Change.Piece> taken = pieces;
+    synchronized List<Change.RecordingPiece> takePieces() {
+        List<Change.RecordingPiece> taken = pieces;
         pieces = new ArrayList<>();
         return taken;
     }
 
-    synchronized void giveBack(List<Change.Piece> taken) {
+    synchronized void giveBack(List<Change.RecordingPiece> taken) {
         pieces.addAll(0, taken);
     }
 

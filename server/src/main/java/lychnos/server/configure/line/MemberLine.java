@@ -46,56 +46,14 @@ public final class MemberLine implements LineEvents, OpenLine {
     private static final Logger LOG = Logger.getLogger(MemberLine.class);
     private static final long LONGEST_REOPEN_SECONDS = 10;
 
-    /** What the line works with. */
-    public interface Surroundings {
-        void save(Held held, Change change, List<Change.Piece> pieces) throws HoldLost;
-
-        /** Keeps what was recorded, and nothing else. */
-        void save(Held held, List<Change.Piece> pieces) throws HoldLost;
-
-        ConsoleLine open(MemberLine line) throws WireFault;
-
-        /** The member's line has told something that others may wait for. */
-        void told(OpenLine line, String name, String value);
-
-        /** The member has told that it is the machine it should be, and that it takes setup. */
-        void identified(OpenLine line);
-
-        /** The member is done. */
-        void done(OpenLine line);
-
-        /** This server has the unit no more. */
-        void lost(OpenLine line);
-
-        boolean trusts(String server, String fingerprint);
-    }
-
-    /** What is told to screens at each change; {@code asks} is the step whose question stands on the line, or -1. */
-    public record Standing(
-            String state,
-            String mode,
-            HoldView hold,
-            String note,
-            String hand,
-            boolean lineUp,
-            boolean identified,
-            List<String> progress,
-            int asks) {
-
-        /** Without what the line asks now, which needs not be kept. */
-        Standing kept() {
-            return new Standing(state, mode, hold, note, hand, lineUp, identified, progress, -1);
-        }
-    }
-
     private final Held held;
     private final long dialogueId;
     private final String member;
-    private final ConsoleLines.Line address;
+    private final ConsoleLines.OpenableLine address;
     private final Dialogue dialogue;
     private final MemberValues values;
     private final Conversation conversation;
-    private final Surroundings around;
+    private final LineSurroundings around;
     private final InOrder inOrder;
     private final ScheduledExecutorService clockwork;
     private final Clock clock;
@@ -113,17 +71,17 @@ public final class MemberLine implements LineEvents, OpenLine {
     private int reopened;
     private Mode mode;
     private String hand = "";
-    private Standing lastStanding;
+    private LineStanding lastStanding;
     private volatile List<String> lacking = List.of();
     private ScheduledFuture<?> alarm;
 
     public MemberLine(
             Held held,
-            ConsoleReader.Kept kept,
-            ConsoleLines.Line address,
+            ConsoleReader.KeptDialogue kept,
+            ConsoleLines.OpenableLine address,
             Dialogue dialogue,
             MemberValues values,
-            Surroundings around,
+            LineSurroundings around,
             java.util.concurrent.Executor pool,
             ScheduledExecutorService clockwork,
             Clock clock) {
@@ -147,7 +105,7 @@ public final class MemberLine implements LineEvents, OpenLine {
                     new Conversation.Left(wiped, identified, kept.progress(), kept.told(), kept.shown()),
                     clock.instant());
         }
-        if (kept.dialogue().state == lychnos.server.configure.model.MemberDialogue.State.STOPPED) {
+        if (kept.dialogue().state == lychnos.server.configure.model.MemberDialogue.DialogueState.STOPPED) {
             conversation.halt();
         }
         Collection<Secret> secrets = values.secrets();
@@ -169,7 +127,7 @@ public final class MemberLine implements LineEvents, OpenLine {
         return member;
     }
 
-    public ConsoleLines.Line address() {
+    public ConsoleLines.OpenableLine address() {
         return address;
     }
 
@@ -239,7 +197,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     }
 
     @Override
-    public List<Change.Piece> takePieces() {
+    public List<Change.RecordingPiece> takePieces() {
         return tape.takePieces();
     }
 
@@ -298,7 +256,7 @@ public final class MemberLine implements LineEvents, OpenLine {
             return;
         }
         Instant now = clock.instant();
-        List<Change.Piece> taken = List.of();
+        List<Change.RecordingPiece> taken = List.of();
         try {
             Change change = changes.of(unsaved, mode, standing(), lastStanding, now);
             if (change != null) {
@@ -366,12 +324,12 @@ public final class MemberLine implements LineEvents, OpenLine {
 
     // --- those who look, and those who decide ---
 
-    private Standing standing() {
+    private LineStanding standing() {
         List<String> progress = new ArrayList<>();
         for (int i = 0; i < conversation.steps().size(); i++) {
             progress.add(conversation.progress(i).name());
         }
-        return new Standing(
+        return new LineStanding(
                 conversation.state().name(),
                 mode.name(),
                 HoldView.of(conversation.hold().orElse(null)),
@@ -384,7 +342,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     }
 
     private void tellOnlookers() {
-        Standing now = standing();
+        LineStanding now = standing();
         if (!now.equals(lastStanding)) {
             lastStanding = now;
             tape.forEach(each -> each.changed(now));
@@ -392,7 +350,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     }
 
     /** Tells how it stands, once everything that came before is done. */
-    public void ask(Consumer<Standing> who) {
+    public void ask(Consumer<LineStanding> who) {
         inOrder.add(() -> who.accept(standing()));
     }
 

@@ -7,5 +7,5 @@ public interface Onlooker {
     void shown(String text);
 
     /** Something about the dialogue has changed. */
-    void changed(MemberLine.Standing standing);
+    void changed(LineStanding standing);
 }

@@ -36,5 +36,5 @@ public interface OpenLine extends AtWork {
     void otherIsActive();
 
     /** What of the recording is not kept yet. */
-    List<Change.Piece> takePieces();
+    List<Change.RecordingPiece> takePieces();
 }

@@ -33,7 +33,7 @@ public record Change(
         boolean identified,
         String note,
         List<DialogueStep> steps,
-        Map<Integer, Moved> moved,
+        Map<Integer, StepMoved> moved,
         Map<Integer, String> sends,
         String by,
         String way,
@@ -44,7 +44,7 @@ public record Change(
         long handed) {
 
     /** Where a step stands now. */
-    public record Moved(Conversation.Progress progress, String evidence) {}
+    public record StepMoved(Conversation.Progress progress, String evidence) {}
 
     /**
      * What the time goes to: {@code hands}, {@code wait} or {@code held}; usual and longest in seconds where that is
@@ -61,11 +61,11 @@ public record Change(
     }
 
     /** A piece of the recording: {@code o} for what the line showed, {@code m} for a mark. */
-    public record Piece(long dialogueId, long number, Instant at, char kind, String text) {
+    public record RecordingPiece(long dialogueId, long number, Instant at, char kind, String text) {
 
         /** The same piece with what came right behind it. */
-        public Piece with(String more) {
-            return new Piece(dialogueId, number, at, kind, text + more);
+        public RecordingPiece with(String more) {
+            return new RecordingPiece(dialogueId, number, at, kind, text + more);
         }
 
         /** Its text as the database takes it, which knows no NUL. */

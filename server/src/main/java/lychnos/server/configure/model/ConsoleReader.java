@@ -27,7 +27,7 @@ public class ConsoleReader {
     // --- reading ---
 
     /** A member's dialogue as it was left. */
-    public record Kept(
+    public record KeptDialogue(
             MemberDialogue dialogue,
             List<Progress> progress,
             Map<String, String> told,
@@ -36,8 +36,8 @@ public class ConsoleReader {
             long pieces) {}
 
     @Transactional
-    public List<Kept> load(long runId) {
-        List<Kept> kept = new ArrayList<>();
+    public List<KeptDialogue> load(long runId) {
+        List<KeptDialogue> kept = new ArrayList<>();
         Map<Long, List<Progress>> steps = new HashMap<>();
         db.createNativeQuery(
                         "select s.dialogue_id, s.progress from dialogue_step s join dialogue d on d.id = "
@@ -50,7 +50,7 @@ public class ConsoleReader {
         for (MemberDialogue dialogue : dialogues(runId)) {
             List<Progress> progress = steps.getOrDefault(dialogue.id, List.of());
             if (dialogue.openedAt == null) {
-                kept.add(new Kept(dialogue, progress, Map.of(), "", "", 0)); // nothing was ever said on it
+                kept.add(new KeptDialogue(dialogue, progress, Map.of(), "", "", 0)); // nothing was ever said on it
                 continue;
             }
             // a mark is written at each answer: what came behind the last one is what the line has shown since
@@ -67,7 +67,7 @@ public class ConsoleReader {
                             "select coalesce(max(number) + 1, 0) from line_piece where dialogue_id = :id", Long.class)
                     .setParameter("id", dialogue.id)
                     .getSingleResult();
-            kept.add(new Kept(dialogue, progress, told(dialogue.id), shown, tail, pieces));
+            kept.add(new KeptDialogue(dialogue, progress, told(dialogue.id), shown, tail, pieces));
         }
         return kept;
     }
@@ -112,7 +112,7 @@ public class ConsoleReader {
     }
 
     /** What is kept of a line that another server holds: {@code shown} since a piece of its recording. */
-    public record Far(
+    public record FarDialogue(
             String state,
             String mode,
             HoldView hold,
@@ -128,13 +128,13 @@ public class ConsoleReader {
      */
     @Transactional
     @ReadsOnly
-    public Optional<Far> far(long dialogueId, long from) {
+    public Optional<FarDialogue> far(long dialogueId, long from) {
         MemberDialogue dialogue = db.find(MemberDialogue.class, dialogueId);
         Run run = dialogue == null ? null : db.find(Run.class, dialogue.runId);
         if (run == null
                 || run.state != RunState.RUNNING
                 || dialogue.openedAt == null
-                || dialogue.state == MemberDialogue.State.BY_HAND) {
+                || dialogue.state == MemberDialogue.DialogueState.BY_HAND) {
             return Optional.empty();
         }
         List<Object[]> pieces = db.createNativeQuery(
@@ -153,7 +153,7 @@ public class ConsoleReader {
                 .setParameter("id", dialogueId)
                 .getResultList();
         long next = pieces.isEmpty() ? from : ((Number) pieces.get(0)[0]).longValue() + 1;
-        return Optional.of(new Far(
+        return Optional.of(new FarDialogue(
                 dialogue.state.name(),
                 dialogue.mode.name(),
                 HoldView.of(dialogue.hold),

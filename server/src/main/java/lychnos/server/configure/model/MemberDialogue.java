@@ -20,7 +20,7 @@ import org.hibernate.type.SqlTypes;
 public class MemberDialogue {
 
     /** The states of a conversation, and two before it has one. */
-    public enum State {
+    public enum DialogueState {
         /** Its prerequisite is not met yet. */
         SHUT,
         /** No line can be reached; a person ticks the steps. */
@@ -65,7 +65,7 @@ public class MemberDialogue {
     public Mode mode;
 
     @Enumerated(EnumType.STRING)
-    public State state;
+    public DialogueState state;
 
     /** Of a machine that was replaced since. */
     public boolean earlier;

@@ -18,8 +18,8 @@ import org.hibernate.Session;
 
 /**
  * Writes what every step writes, in one statement: with two hundred lines at once, round trips are what costs. The
- * run's row is locked in the weakest way there is: that does not wait for its lease being renewed, but a server that takes
- * the run over waits for it, and later writers find another fence.
+ * run's row is locked in the weakest way there is: that does not wait for its lease being renewed, but a server that
+ * takes the run over waits for it, and later writers find another fence.
  */
 @ApplicationScoped
 public class StepWriter {
@@ -54,7 +54,7 @@ public class StepWriter {
             select s.* from (select cast(? as bigint), cast(? as text) as kind, cast(? as text), cast(? as timestamptz), cast(? as bigint), cast(? as bigint)) as s where s.kind <> ''""";
 
     /** What is kept of one line, under the fence of its unit's run. */
-    public record Step(Held held, Change change, List<Change.Piece> pieces) {}
+    public record Step(Held held, Change change, List<Change.RecordingPiece> pieces) {}
 
     private final Session db;
     private final ObjectMapper json;
@@ -109,15 +109,15 @@ public class StepWriter {
 
     private void fill(Arguments given, Step step) throws SQLException {
         Change change = step.change;
-        List<Change.Piece> pieces = step.pieces;
+        List<Change.RecordingPiece> pieces = step.pieces;
         given.next(step.held.runId()).next(step.held.fence());
-        given.array("int8", pieces, Change.Piece::dialogueId)
-                .array("int8", pieces, Change.Piece::number)
+        given.array("int8", pieces, Change.RecordingPiece::dialogueId)
+                .array("int8", pieces, Change.RecordingPiece::number)
                 .array("text", pieces, piece -> piece.at().toString());
         given.array("text", pieces, piece -> String.valueOf(piece.kind()))
-                .array("text", pieces, Change.Piece::storable);
+                .array("text", pieces, Change.RecordingPiece::storable);
         given.next(change.at().toString()).next(change.by());
-        List<Map.Entry<Integer, Change.Moved>> moved =
+        List<Map.Entry<Integer, Change.StepMoved>> moved =
                 List.copyOf(change.moved().entrySet());
         given.array("int4", moved, Map.Entry::getKey)
                 .array("text", moved, each -> each.getValue().progress().name())

@@ -34,7 +34,7 @@ final class ControllerStep implements RemoteStep {
     /** Finds a controller that was never set up. */
     @FunctionalInterface
     interface Finding {
-        Optional<FirstAddress.Found> find(Mac mac, int port) throws WireFault;
+        Optional<FirstAddress.FoundAddress> find(Mac mac, int port) throws WireFault;
     }
 
     private static final String BOTH_REFUSED = "The controller refuses the factory password on its label, and ours as "
@@ -160,8 +160,8 @@ final class ControllerStep implements RemoteStep {
     private Outcome set(ControllerSetup setup, boolean begun, Sending sending)
             throws WireFault, RedfishFault, ControllerStop {
         Settings settings = setup.wanted().settings();
-        Optional<FirstAddress.Found> found = setup.answersAt(settings.address(), begun)
-                ? Optional.of(new FirstAddress.Found(settings.address(), "answers at its planned address"))
+        Optional<FirstAddress.FoundAddress> found = setup.answersAt(settings.address(), begun)
+                ? Optional.of(new FirstAddress.FoundAddress(settings.address(), "answers at its planned address"))
                 : finding.find(setup.wanted().mac(), port);
         if (found.isEmpty()) {
             return stands(Why.UNREACHED, notFound(setup.wanted().mac()));

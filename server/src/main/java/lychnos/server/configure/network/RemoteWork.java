@@ -2,7 +2,6 @@ package lychnos.server.configure.network;
 
 import java.time.Clock;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -12,22 +11,15 @@ import java.util.concurrent.Executor;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
-import java.util.stream.IntStream;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Conversation.State;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
-import lychnos.core.dialogue.DialogueStep.Controller;
-import lychnos.core.dialogue.DialogueStep.Page;
 import lychnos.core.dialogue.DialogueStep.Remote;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Hold.Why;
 import lychnos.core.dialogue.Mode;
-import lychnos.core.dialogue.Values;
-import lychnos.core.fact.Mac;
-import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
-import lychnos.server.allocate.FirstAddress;
 import lychnos.server.configure.model.AtWork;
 import lychnos.server.configure.model.Change;
 import lychnos.server.configure.plan.Openings;
@@ -45,82 +37,17 @@ import org.jboss.logging.Logger;
 public final class RemoteWork implements AtWork {
 
     private static final Logger LOG = Logger.getLogger(RemoteWork.class);
-    private static final String TOOL = "Lychnos";
     private static final long RETRY_SECONDS = 3;
     private static final int MOST_RETRIES = 10;
     private static final long LOOK_MILLIS = 700;
     private static final int NONE = -1;
-
-    /** What it works with. */
-    public interface Surroundings {
-        void save(Held held, Change change) throws HoldLost;
-
-        /** A person fills the rest in. */
-        void byHand(RemoteWork work) throws HoldLost;
-
-        void told(String member, String name, String value);
-
-        void done(RemoteWork work);
-
-        void lost(RemoteWork work);
-
-        boolean trusts(String server, String fingerprint);
-
-        /** What a member is answered with, as it is known now. */
-        MemberValues values(String member);
-
-        /** Whether our password of this name has logged in. */
-        boolean proven(Held held, String name);
-
-        /** Where a machine answers that was never set up. */
-        Optional<FirstAddress.Found> find(Held held, Mac mac, int port) throws WireFault;
-    }
-
-    /**
-     * What is saved with a change, besides how the work stands.
-     *
-     * @param moved by place, how far steps are now
-     * @param sends by place, what is written; no password
-     * @param tries names of passwords that are tried
-     * @param proven names of passwords that have logged in
-     * @param told what the machine has told, by name
-     */
-    private record Kept(
-            Map<Integer, Change.Moved> moved,
-            Map<Integer, String> sends,
-            List<String> tries,
-            List<String> proven,
-            Map<String, String> told) {
-
-        static final Kept NOTHING = new Kept(Map.of(), Map.of(), List.of(), List.of(), Map.of());
-
-        static Kept moved(int step, Progress to, String evidence) {
-            return new Kept(Map.of(step, new Change.Moved(to, evidence)), Map.of(), List.of(), List.of(), Map.of());
-        }
-
-        static Kept sent(int step, String text, List<String> tries) {
-            return new Kept(
-                    Map.of(step, new Change.Moved(Progress.SENT, "")), Map.of(step, text), tries, List.of(), Map.of());
-        }
-
-        static Kept done(int step, RemoteStep.Outcome.Done done) {
-            return new Kept(
-                    Map.of(step, new Change.Moved(Progress.DONE, done.evidence())),
-                    Map.of(),
-                    List.of(),
-                    done.proven(),
-                    done.told());
-        }
-    }
 
     private final Held held;
     private final long dialogueId;
     private final String member;
     private final Dialogue dialogue;
     private MemberValues values;
-    private final int usualPort;
-    private final Vantage vantage;
-    private final Surroundings around;
+    private final PageSurroundings around;
     private final InOrder inOrder;
     private final ScheduledExecutorService clockwork;
     private final Clock clock;
@@ -141,22 +68,16 @@ public final class RemoteWork implements AtWork {
     private String stretch = "";
     private RemoteStep doing;
     private int doingStep = NONE;
-    private final PageSteps pages;
-    private final Maker maker;
+    private final WireSteps wire;
+    private final StepMaker maker;
     private volatile List<String> lacking = List.of();
-
-    /** Makes what carries a step out. */
-    @FunctionalInterface
-    public interface Maker {
-        RemoteStep make(RemoteWork work, int place, Remote step);
-    }
 
     public RemoteWork(
             Held held,
-            Openings.Opening opening,
+            Openings.LineOpening opening,
             Vantage vantage,
-            Surroundings around,
-            Maker maker,
+            PageSurroundings around,
+            StepMaker maker,
             Executor pool,
             ScheduledExecutorService clockwork,
             Clock clock) {
@@ -166,8 +87,6 @@ public final class RemoteWork implements AtWork {
         this.member = opening.kept().dialogue().member;
         this.dialogue = opening.dialogue();
         this.values = opening.values();
-        this.usualPort = opening.values().known().kind().port();
-        this.vantage = vantage;
         this.around = around;
         this.inOrder = new InOrder(pool);
         this.clockwork = clockwork;
@@ -178,8 +97,9 @@ public final class RemoteWork implements AtWork {
         steps = dialogue.withPages(member, wiped);
         progress = new ArrayList<>(opening.kept().progress());
         read.putAll(opening.kept().told());
-        pages = new PageSteps(dialogue.over(), own, vantage, usualPort, this::trusts);
-        if (opening.kept().dialogue().state == lychnos.server.configure.model.MemberDialogue.State.STOPPED) {
+        ToldValues own = new ToldValues(read, () -> values);
+        wire = new WireSteps(held, opening, own, vantage, around, clock, steps, progress);
+        if (opening.kept().dialogue().state == lychnos.server.configure.model.MemberDialogue.DialogueState.STOPPED) {
             at = RemoteState.STOPPED;
         }
     }
@@ -192,42 +112,27 @@ public final class RemoteWork implements AtWork {
         return held;
     }
 
+    boolean wiped() {
+        return wiped;
+    }
+
+    boolean identified() {
+        return identified;
+    }
+
     public void begin() {
         inOrder.add(this::work);
+    }
+
+    /** Over the page's documented interface, or over Redfish. */
+    public RemoteStep overTheWire(int place, Remote step) {
+        return wire.step(place, step);
     }
 
     @Override
     public void close() {
         inOrder.addFirst(() -> gone = true);
     }
-
-    /** What is known with what the pages themselves have told. */
-    private final Values own = new Values() {
-        @Override
-        public Optional<String> text(String name) {
-            return Optional.ofNullable(read.get(name)).or(() -> values.text(name));
-        }
-
-        @Override
-        public Optional<Secret> secret(String name) {
-            return values.secret(name);
-        }
-
-        @Override
-        public Collection<Secret> secrets() {
-            return values.secrets();
-        }
-
-        @Override
-        public String unitName() {
-            return values.unitName();
-        }
-
-        @Override
-        public boolean termsAgreed() {
-            return values.termsAgreed();
-        }
-    };
 
     // --- the work ---
 
@@ -248,7 +153,7 @@ public final class RemoteWork implements AtWork {
         int step = next();
         if (step < 0) {
             become(RemoteState.DONE);
-            if (keep(Kept.NOTHING)) {
+            if (keep(RemoteChange.NOTHING)) {
                 around.done(this);
             }
             return;
@@ -268,14 +173,7 @@ public final class RemoteWork implements AtWork {
             // what the machine shows has another shape than its description says; nothing may end this line of work
             // without a word
             LOG.warnf(e, "“%s” of run %d", remote.title(), held.runId());
-            hold(new Hold(
-                    Why.PAGE,
-                    step,
-                    "“" + remote.title()
-                            + "” shows another form than its description says, so that it was not set. Do it by "
-                            + "hand, or correct the description.",
-                    "",
-                    ""));
+            hold(RemoteHolds.otherForm(step, remote));
         }
     }
 
@@ -286,43 +184,6 @@ public final class RemoteWork implements AtWork {
             doing = maker.make(this, step, remote);
         }
         return doing;
-    }
-
-    /** Over the page's documented interface, or over Redfish. */
-    public RemoteStep overTheWire(int place, Remote step) {
-        return step instanceof Page page
-                ? pages.step(place, page, phrase())
-                : new ControllerStep(
-                        place,
-                        (Controller) step,
-                        own,
-                        vantage,
-                        usualPort,
-                        (mac, port) -> around.find(held, mac, port),
-                        this::trusts,
-                        clock);
-    }
-
-    /** As long as this setup runs; a machine that has the address later must not be trusted for it. */
-    private boolean trusts(String place, String fingerprint) {
-        return around.trusts("run " + held.runId() + " " + place, fingerprint);
-    }
-
-    /** Where the password of this member's pages stands. */
-    private PageSteps.Phrase phrase() {
-        String phrase = dialogue.over().phrase();
-        List<Progress> setting = IntStream.range(0, steps.size())
-                .filter(i -> steps.get(i) instanceof Page page
-                        && PageSteps.setting(phrase).test(page))
-                .mapToObj(progress::get)
-                .toList();
-        if (setting.contains(Progress.DONE)) {
-            return PageSteps.Phrase.OURS;
-        }
-        if (setting.contains(Progress.SENT)) {
-            return PageSteps.Phrase.BEING_CHANGED;
-        }
-        return around.proven(held, phrase) ? PageSteps.Phrase.PERHAPS_OURS : PageSteps.Phrase.AS_DELIVERED;
     }
 
     private boolean mayBegin(int step, Remote remote, RemoteStep doing) {
@@ -356,7 +217,7 @@ public final class RemoteWork implements AtWork {
         approved = NONE;
         retries = 0;
         become(new RemoteState.Waiting(clock.instant().plus(remote.longest())));
-        keep(Kept.moved(step, Progress.SENT, works.evidence()));
+        keep(RemoteChange.moved(step, Progress.SENT, works.evidence()));
         lookLater();
     }
 
@@ -365,18 +226,12 @@ public final class RemoteWork implements AtWork {
             lookLater();
             return;
         }
-        hold(new Hold(
-                Why.OVERDUE,
-                step,
-                "“" + remote.title() + "” takes longer than " + remote.longest().toMinutes() + " min; "
-                        + remote.usually().toMinutes() + " min is usual. Look at the machine, or keep waiting.",
-                "",
-                ""));
+        hold(RemoteHolds.overdue(step, remote));
     }
 
     private boolean sends(int step, String sent, List<String> tries) {
         progress.set(step, Progress.SENT);
-        return keep(Kept.sent(step, sent, tries));
+        return keep(RemoteChange.sent(step, sent, tries));
     }
 
     private void lookLater() {
@@ -390,7 +245,7 @@ public final class RemoteWork implements AtWork {
         become(RemoteState.FOLLOWING);
         progress.set(step, Progress.DONE);
         read.putAll(done.told());
-        if (keep(Kept.done(step, done))) {
+        if (keep(RemoteChange.done(step, done))) {
             done.told().forEach((name, value) -> around.told(member, name, value));
             inOrder.add(this::work);
         }
@@ -402,25 +257,19 @@ public final class RemoteWork implements AtWork {
         } else if (fault.passing() && retries++ < MOST_RETRIES) {
             note = "“" + remote.title() + "”: " + doing.what() + " cannot be reached now: " + fault.getMessage()
                     + ". Trying again.";
-            if (keep(Kept.NOTHING)) {
+            if (keep(RemoteChange.NOTHING)) {
                 clockwork.schedule(() -> inOrder.add(this::work), RETRY_SECONDS, TimeUnit.SECONDS);
             }
         } else {
             retries = 0;
-            hold(new Hold(
-                    Why.UNREACHED,
-                    step,
-                    "For “" + remote.title() + "” " + doing.what() + " cannot be reached: " + fault.getMessage()
-                            + ". Going on tries it again.",
-                    "",
-                    ""));
+            hold(RemoteHolds.unreached(step, remote, doing.what(), fault));
         }
     }
 
     private void hold(Hold why) {
         become(new RemoteState.Held(why));
         note = "";
-        keep(Kept.NOTHING);
+        keep(RemoteChange.NOTHING);
     }
 
     private void become(RemoteState next) {
@@ -430,29 +279,9 @@ public final class RemoteWork implements AtWork {
     // --- keeping ---
 
     /** Gives back whether it is kept and ours still. */
-    private boolean keep(Kept kept) {
+    private boolean keep(RemoteChange kept) {
         try {
-            around.save(
-                    held,
-                    new Change(
-                            dialogueId,
-                            clock.instant(),
-                            at.state(),
-                            at.hold(),
-                            mode,
-                            wiped,
-                            identified,
-                            note,
-                            null,
-                            kept.moved(),
-                            kept.sends(),
-                            TOOL,
-                            "web",
-                            kept.tries(),
-                            kept.proven(),
-                            kept.told(),
-                            stretch(),
-                            0));
+            around.save(held, kept.of(this, clock.instant(), at, mode, note, stretch()));
             return true;
         } catch (HoldLost e) {
             LOG.infof("let go of the pages of run %d: %s", held.runId(), e.getMessage());
@@ -468,7 +297,7 @@ public final class RemoteWork implements AtWork {
         return false;
     }
 
-    private void keepAgain(Kept kept) {
+    private void keepAgain(RemoteChange kept) {
         if (gone || !keep(kept)) {
             return;
         }
@@ -480,29 +309,15 @@ public final class RemoteWork implements AtWork {
         }
     }
 
+    /** What the time goes to from now on, if that is something else than before. */
     private Change.Stretch stretch() {
-        Change.Stretch now =
-                switch (at.state()) {
-                    case WAITING -> waiting((Remote) steps.get(next()));
-                    case HELD, STOPPED ->
-                        Change.Stretch.held(Optional.ofNullable(at.hold()).map(Hold::why), at.state());
-                    case DONE -> new Change.Stretch("", "", 0, 0);
-                    default -> new Change.Stretch("hands", "", 0, 0);
-                };
+        Change.Stretch now = RemoteChange.stretch(at, () -> (Remote) steps.get(next()));
         String key = now.kind() + now.title();
         if (key.equals(stretch)) {
             return null;
         }
         stretch = key;
         return now;
-    }
-
-    private static Change.Stretch waiting(Remote remote) {
-        return new Change.Stretch(
-                "wait",
-                remote.title(),
-                remote.usually().toSeconds(),
-                remote.longest().toSeconds());
     }
 
     // --- those who decide ---
@@ -521,7 +336,7 @@ public final class RemoteWork implements AtWork {
         doing = null;
         lacking = List.of();
         become(RemoteState.FOLLOWING);
-        if (keep(Kept.NOTHING)) {
+        if (keep(RemoteChange.NOTHING)) {
             inOrder.add(this::work);
         }
         return Optional.empty();
@@ -537,7 +352,7 @@ public final class RemoteWork implements AtWork {
             if (at.hold() != null && at.hold().why() == Why.NEXT && next == Mode.RUN) {
                 return goOn();
             }
-            keep(Kept.NOTHING);
+            keep(RemoteChange.NOTHING);
             return Optional.empty();
         });
     }
@@ -570,7 +385,7 @@ public final class RemoteWork implements AtWork {
             if (hold.why() == Why.OVERDUE) {
                 Remote remote = (Remote) steps.get(hold.step());
                 become(new RemoteState.Waiting(clock.instant().plus(remote.longest())));
-                keep(Kept.NOTHING);
+                keep(RemoteChange.NOTHING);
                 lookLater();
                 return Optional.empty();
             }
@@ -597,7 +412,7 @@ public final class RemoteWork implements AtWork {
             }
             become(RemoteState.STOPPED);
             note = "Stopped by " + login + ".";
-            keep(Kept.NOTHING);
+            keep(RemoteChange.NOTHING);
         });
     }
 

@@ -166,12 +166,12 @@ final class Setup {
             foundAt = first;
             return "answers at " + first + ", its first address as on the label";
         }
-        FirstAddress.Found found = elsewhere().orElseThrow(() -> notFound(first));
+        FirstAddress.FoundAddress found = elsewhere().orElseThrow(() -> notFound(first));
         foundAt = found.address();
         return found.how();
     }
 
-    private Optional<FirstAddress.Found> elsewhere() throws WireFault, Surprise {
+    private Optional<FirstAddress.FoundAddress> elsewhere() throws WireFault, Surprise {
         try {
             return firstAddress.of(unitId, subject.unit().mac, kind.port());
         } catch (Refusal e) {
@@ -221,12 +221,12 @@ final class Setup {
 
     /** The password that has logged in before, and the one that was made for it: at most one of the two is there. */
     private Stream<Secret> ours() {
-        return Stream.of(SealedStore.State.PROVEN, SealedStore.State.MADE)
+        return Stream.of(SealedStore.SealedState.PROVEN, SealedStore.SealedState.MADE)
                 .flatMap(state -> sealed.open(unitId, state).stream());
     }
 
     private boolean hasOurPassword() {
-        return sealed.open(unitId, SealedStore.State.PROVEN).isPresent();
+        return sealed.open(unitId, SealedStore.SealedState.PROVEN).isPresent();
     }
 
     private Secret ourPassword() throws Surprise {
@@ -290,14 +290,14 @@ final class Setup {
     }
 
     private <T> T loggedIn(LoggedIn<T> work) throws WireFault, RedfishFault, ControllerStop, Surprise {
-        Secret ours = sealed.open(unitId, SealedStore.State.PROVEN)
+        Secret ours = sealed.open(unitId, SealedStore.SealedState.PROVEN)
                 .orElseThrow(() -> new Surprise("The sealed password is gone.", "Try again from the beginning."));
         try (RedfishClient client = controller.open(foundAt)) {
             logIn(client, List.of(ours))
-                    .orElseThrow(
-                            () -> new Surprise(
-                                    "This controller refuses the password that was set.",
-                                    "The password may have been changed since. Reset the machine, or enter the password in use."));
+                    .orElseThrow(() -> new Surprise(
+                            "This controller refuses the password that was set.",
+                            "The password may have been changed since. Reset the machine, or enter the "
+                                    + "password in use."));
             return work.run(client);
         }
     }

@@ -160,8 +160,8 @@ public class Answers {
 
     /** A password that was made for the unit; one that has logged in counts only where no newer one waits for that. */
     private Optional<Secret> made(Unit unit, String name) {
-        return sealed.open(unit.id, name, SealedStore.State.MADE)
-                .or(() -> sealed.open(unit.id, name, SealedStore.State.PROVEN));
+        return sealed.open(unit.id, name, SealedStore.SealedState.MADE)
+                .or(() -> sealed.open(unit.id, name, SealedStore.SealedState.PROVEN));
     }
 
     /** What somebody gave in the fact sheet and must stay hidden. */

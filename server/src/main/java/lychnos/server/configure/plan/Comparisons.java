@@ -118,7 +118,7 @@ public class Comparisons {
         row.comparedAt = clock.instant();
         journal.write(person, unit.bringUpId, unit.id, "compared the machine with its label: read " + text, null, null);
         int page = page(kind, memberSteps.steps(row));
-        return page < 0 || row.state != MemberDialogue.State.BY_HAND
+        return page < 0 || row.state != MemberDialogue.DialogueState.BY_HAND
                 ? memberSteps.changed(row)
                 : memberSteps.tick(dialogueId, page, true, person);
     }

@@ -28,14 +28,14 @@ public class ConsoleLines {
     }
 
     /** A line, and how people call it. */
-    public record Line(LineAddress address, String title) {}
+    public record OpenableLine(LineAddress address, String title) {}
 
     /**
      * Where a member's console is: on a line server, on a device of this machine, or on a line port of the host it
      * lives on.
      */
     @Transactional
-    public Optional<Line> of(long siteId, UnitFacts known, String member) {
+    public Optional<OpenableLine> of(long siteId, UnitFacts known, String member) {
         Optional<String> host = known.fact("", "host").map(Fact::value);
         Optional<String> port = known.fact("", "line").map(Fact::value);
         if (host.isPresent() && port.isPresent()) {
@@ -46,14 +46,14 @@ public class ConsoleLines {
                 .flatMap(plug -> find(siteId, plug.value()));
     }
 
-    private Optional<Line> onHost(long siteId, String host, String port) {
+    private Optional<OpenableLine> onHost(long siteId, String host, String port) {
         return siteResources.rows(siteId).stream()
                 .filter(row -> row.sort.equals(SiteResourceSort.HOST.word())
                         && row.name.equals(host)
                         && row.value.containsKey("address"))
                 .filter(row -> has(row.value.getOrDefault("line-ports", ""), port))
                 .findFirst()
-                .map(row -> new Line(
+                .map(row -> new OpenableLine(
                         LineAddress.tcp(
                                 LineAddress.Protocol.RAW,
                                 Address.parse(row.value.get("address")),
@@ -63,15 +63,15 @@ public class ConsoleLines {
 
     /** @param port what the fact sheet says of the member's console */
     @Transactional
-    public Optional<Line> find(long siteId, String port) {
+    public Optional<OpenableLine> find(long siteId, String port) {
         if (port.startsWith("/dev/")) {
-            return Optional.of(new Line(LineAddress.device(port), port));
+            return Optional.of(new OpenableLine(LineAddress.device(port), port));
         }
         return siteResources.rows(siteId).stream()
                 .filter(row -> row.sort.equals(SiteResourceSort.LINES.word()))
                 .filter(row -> has(row.value.getOrDefault("ports", ""), port))
                 .findFirst()
-                .map(row -> new Line(address(row, Integer.parseInt(port)), row.name + " port " + port));
+                .map(row -> new OpenableLine(address(row, Integer.parseInt(port)), row.name + " port " + port));
     }
 
     private LineAddress address(SiteResourceRow row, int port) {

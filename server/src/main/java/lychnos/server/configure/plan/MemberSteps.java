@@ -116,7 +116,7 @@ public class MemberSteps {
         MemberDialogue row = locked(dialogueId);
         Unit unit = bringUps.unit(row.unitId);
         if (mode == Mode.WATCH
-                || row.state != MemberDialogue.State.BY_HAND
+                || row.state != MemberDialogue.DialogueState.BY_HAND
                 || !kinds.of(unit).dialogue().orElseThrow().drivesPages(row.member)) {
             return false;
         }
@@ -170,7 +170,9 @@ public class MemberSteps {
                 && place < steps.size()
                 && steps.get(place) instanceof DialogueStep.Remote remote
                 && remote.first();
-        if (!first && row.state != MemberDialogue.State.BY_HAND && row.state != MemberDialogue.State.DONE) {
+        if (!first
+                && row.state != MemberDialogue.DialogueState.BY_HAND
+                && row.state != MemberDialogue.DialogueState.DONE) {
             throw Refusal.conflict("This member is on a line; its steps are ticked by what the line shows.");
         }
         if (fillsItself(row, steps, place)) {
@@ -180,7 +182,8 @@ public class MemberSteps {
         compared(row, steps, place, done);
         int ticked = db.createNativeMutationQuery(
                         "update dialogue_step set progress = :progress, by_whom = :by, done_at = cast(cast(:at as "
-                                + "text) as timestamptz), evidence = :evidence, ticked = :ticked where dialogue_id = :id and place = "
+                                + "text) as timestamptz), evidence = :evidence, ticked = :ticked where "
+                                + "dialogue_id = :id and place = "
                                 + ":place and (progress in ('OPEN', 'SENT') or ticked)")
                 .setParameter("progress", done ? "DONE" : "OPEN")
                 .setParameter("by", done ? person.login() : "")
@@ -197,7 +200,7 @@ public class MemberSteps {
             openIfTicked(row, steps);
         } else {
             boolean all = open(dialogueId).isEmpty();
-            row.state = all ? MemberDialogue.State.DONE : MemberDialogue.State.BY_HAND;
+            row.state = all ? MemberDialogue.DialogueState.DONE : MemberDialogue.DialogueState.BY_HAND;
             row.endedAt = all ? clock.instant() : null;
         }
         return changed(row);

@@ -35,12 +35,12 @@ public class Openings {
     }
 
     /** One member: how far it is, what it is answered with, and its line if it has one that can be reached. */
-    public record Opening(
-            ConsoleReader.Kept kept,
+    public record LineOpening(
+            ConsoleReader.KeptDialogue kept,
             Dialogue dialogue,
             String kindText,
             MemberValues values,
-            Optional<ConsoleLines.Line> line) {
+            Optional<ConsoleLines.OpenableLine> line) {
 
         /** Whether its line has asked everything, or it has none, and pages are left that need no person. */
         public boolean pagesAreNext() {
@@ -67,17 +67,17 @@ public class Openings {
     }
 
     @Transactional
-    public List<Opening> of(long runId, long unitId) {
+    public List<LineOpening> of(long runId, long unitId) {
         Unit unit = bringUps.unit(unitId);
         Dialogue dialogue = kinds.of(unit).dialogue().orElseThrow();
         String kindText = kinds.published(unit).text();
         long site = bringUps.get(unit.bringUpId).site.id;
         Map<String, MemberValues> values = answers.of(unit, consoleReader.toldByAll(runId));
-        List<Opening> openings = new ArrayList<>();
-        for (ConsoleReader.Kept kept : consoleReader.load(runId)) {
+        List<LineOpening> openings = new ArrayList<>();
+        for (ConsoleReader.KeptDialogue kept : consoleReader.load(runId)) {
             MemberValues own = values.get(kept.dialogue().member);
-            openings.add(
-                    new Opening(kept, dialogue, kindText, own, lines.of(site, own.known(), kept.dialogue().member)));
+            openings.add(new LineOpening(
+                    kept, dialogue, kindText, own, lines.of(site, own.known(), kept.dialogue().member)));
         }
         return openings;
     }

@@ -135,11 +135,13 @@ public class Setups {
             row.unitId = unit.id;
             row.member = member;
             row.place = place++;
-            Optional<ConsoleLines.Line> line = lines.of(bringUp.site.id, known, member);
-            row.line = line.map(ConsoleLines.Line::title).orElse("");
+            Optional<ConsoleLines.OpenableLine> line = lines.of(bringUp.site.id, known, member);
+            row.line = line.map(ConsoleLines.OpenableLine::title).orElse("");
             row.mode = mode;
             boolean pagesAlone = dialogue.setup().isEmpty() && dialogue.drivesPages(member) && mode != Mode.WATCH;
-            row.state = line.isPresent() || pagesAlone ? MemberDialogue.State.SHUT : MemberDialogue.State.BY_HAND;
+            row.state = line.isPresent() || pagesAlone
+                    ? MemberDialogue.DialogueState.SHUT
+                    : MemberDialogue.DialogueState.BY_HAND;
             if (dialogue.beginsByHand(member)) {
                 row.shut(MemberDialogue.WaitsFor.TICKS, "opens when what comes before it is ticked");
             } else if (dialogue.oneByOne() && !before.isEmpty()) {

@@ -17,8 +17,8 @@ import lychnos.server.database.Rows;
 import org.hibernate.Session;
 
 /**
- * Puts the journal and what was signed into one chain, and looks whether it still holds. Only one server appends at a time:
- * the order in which transactions end is the order of the links.
+ * Puts the journal and what was signed into one chain, and looks whether it still holds. Only one server appends at a
+ * time: the order in which transactions end is the order of the links.
  */
 @ApplicationScoped
 public class Chaining {
@@ -53,7 +53,7 @@ public class Chaining {
     }
 
     /** What was found. */
-    public record Looked(long links, long records, List<Chain.Break> breaks, String last) {}
+    public record ChainLook(long links, long records, List<Chain.Break> breaks, String last) {}
 
     /** Appends the journal as far as it is not in the chain, and then this. */
     @Transactional(Transactional.TxType.MANDATORY)
@@ -214,7 +214,7 @@ public class Chaining {
 
     /** Looks at the whole chain, and whether what it was made of is still as it was. */
     @Transactional
-    public Looked look() {
+    public ChainLook look() {
         appendJournal();
         List<Chain.Break> breaks = new ArrayList<>();
         notAnAncestor().ifPresent(breaks::add);
@@ -237,7 +237,7 @@ public class Chaining {
             before = links.get(links.size() - 1);
             rows = page(before.number());
         }
-        return new Looked(
+        return new ChainLook(
                 count,
                 records,
                 breaks.size() > 20 ? breaks.subList(0, 20) : breaks,

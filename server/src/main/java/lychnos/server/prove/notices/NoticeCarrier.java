@@ -63,7 +63,7 @@ public class NoticeCarrier {
     }
 
     /** @throws WireFault where it did not come through */
-    void carry(NoticeTarget target, Notices.Batch batch) throws WireFault {
+    void carry(NoticeTarget target, Notices.NoticeBatch batch) throws WireFault {
         if (target.sort.equals(NoticeTarget.MAIL)) {
             mail(target, batch);
         } else {
@@ -77,7 +77,7 @@ public class NoticeCarrier {
 
     // --- webhook ---
 
-    private void post(NoticeTarget target, Notices.Batch batch) throws WireFault {
+    private void post(NoticeTarget target, Notices.NoticeBatch batch) throws WireFault {
         URI url = URI.create(target.target);
         byte[] body;
         try {
@@ -150,7 +150,7 @@ public class NoticeCarrier {
 
     // --- mail ---
 
-    private void mail(NoticeTarget target, Notices.Batch batch) throws WireFault {
+    private void mail(NoticeTarget target, Notices.NoticeBatch batch) throws WireFault {
         BringUp bringUp = bringUps.get(target.bringUpId);
         SiteResourceRow relay = siteResources.rows(bringUp.site.id).stream()
                 .filter(row -> row.sort.equals(SiteResourceSort.RELAY.word()))
@@ -163,7 +163,7 @@ public class NoticeCarrier {
                 .orElse("lychnos.invalid");
         long off = batch.changes().stream()
                 .filter(item -> !item.proven())
-                .map(Notices.Item::endpoint)
+                .map(Notices.NoticeItem::endpoint)
                 .distinct()
                 .count();
         String subject = batch.site() + ", " + batch.bringUp() + ": "
@@ -186,7 +186,7 @@ public class NoticeCarrier {
                 PATIENCE);
     }
 
-    private static String line(Notices.Item item) {
+    private static String line(Notices.NoticeItem item) {
         String at = item.at().toString().substring(0, 16).replace('T', ' ');
         return at + " UTC  " + item.endpoint() + " (" + item.address() + ")\n  "
                 + (item.what().equals("ladder") ? "" : item.what() + ": ") + item.now()

@@ -23,7 +23,7 @@ public class NoticeResource {
 
     @GET
     @Path("bring-ups/{id}/notices")
-    public List<NoticeTargets.View> all(long id) {
+    public List<NoticeTargets.NoticeTargetView> all(long id) {
         boolean viewer = who.person().role().equals("viewer");
         return targets.of(id).stream()
                 .map(each -> viewer ? each.withoutPath() : each)
@@ -36,12 +36,12 @@ public class NoticeResource {
      * @param sort webhook or mail
      * @param to a URL or a mail address
      */
-    public record Add(String sort, String to) {}
+    public record NoticeTargetWanted(String sort, String to) {}
 
     @POST
     @Path("bring-ups/{id}/notices")
     @RolesAllowed("lead")
-    public NoticeTargets.Added add(long id, Add add) {
+    public NoticeTargets.NewNoticeTarget add(long id, NoticeTargetWanted add) {
         return targets.add(id, add == null ? null : add.sort, add == null ? null : add.to, who.person());
     }
 

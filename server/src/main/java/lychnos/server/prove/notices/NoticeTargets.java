@@ -18,6 +18,7 @@ import lychnos.server.secrets.SealKeys;
 import lychnos.server.secrets.SealedStore;
 import lychnos.server.units.BringUps;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** Who is told of changes: shown, added and removed. */
 @ApplicationScoped
@@ -40,11 +41,12 @@ public class NoticeTargets {
     }
 
     /** One as it is shown; {@code fault} is why it could not be told the last time. */
-    public record View(long id, String sort, String to, String fingerprint, Instant sentAt, String fault) {
+    public record NoticeTargetView(
+            long id, String sort, String to, @Nullable String fingerprint, @Nullable Instant sentAt, String fault) {
 
         /** For those who may not know more than where it goes: the path of a webhook often is its password. */
-        View withoutPath() {
-            return new View(id, sort, shown(sort, to), fingerprint, sentAt, fault);
+        NoticeTargetView withoutPath() {
+            return new NoticeTargetView(id, sort, shown(sort, to), fingerprint, sentAt, fault);
         }
     }
 
@@ -56,20 +58,20 @@ public class NoticeTargets {
     }
 
     @Transactional
-    public List<View> of(long bringUpId) {
+    public List<NoticeTargetView> of(long bringUpId) {
         bringUps.get(bringUpId);
         return db.createQuery("from NoticeTarget where bringUpId = :id order by id", NoticeTarget.class)
                 .setParameter("id", bringUpId)
                 .getResultStream()
-                .map(row -> new View(row.id, row.sort, row.target, row.fingerprint, row.sentAt, row.fault))
+                .map(row -> new NoticeTargetView(row.id, row.sort, row.target, row.fingerprint, row.sentAt, row.fault))
                 .toList();
     }
 
     /** One that was added; the secret is shown this once, and empty for mail. */
-    public record Added(long id, String secret) {}
+    public record NewNoticeTarget(long id, String secret) {}
 
     @Transactional
-    public Added add(long bringUpId, String sort, String to, Who.Person person) {
+    public NewNoticeTarget add(long bringUpId, String sort, String to, Who.Person person) {
         bringUps.get(bringUpId);
         String target = to == null ? "" : to.strip();
         boolean mail = NoticeTarget.MAIL.equals(sort);
@@ -112,7 +114,7 @@ public class NoticeTargets {
         }
         journal.write(person, bringUpId, null, "sends notices to " + shown(row.sort, target), null, null);
         live.tell(bringUpId, "prove");
-        return new Added(row.id, secret);
+        return new NewNoticeTarget(row.id, secret);
     }
 
     private static Refusal wrong(String reason) {

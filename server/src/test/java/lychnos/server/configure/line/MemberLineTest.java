@@ -44,7 +44,7 @@ class MemberLineTest {
     private final List<String> sent = new ArrayList<>();
     private final List<Change> saved = new ArrayList<>();
     private final List<String> shown = new ArrayList<>();
-    private final List<MemberLine.Standing> standings = new ArrayList<>();
+    private final List<LineStanding> standings = new ArrayList<>();
     private int opened;
     private boolean unreachable;
     private RuntimeException databaseAway;
@@ -82,10 +82,10 @@ class MemberLineTest {
         }
     }
 
-    private final class Around implements MemberLine.Surroundings {
+    private final class Around implements LineSurroundings {
 
         @Override
-        public void save(Held held, Change change, List<Change.Piece> pieces) throws HoldLost {
+        public void save(Held held, Change change, List<Change.RecordingPiece> pieces) throws HoldLost {
             if (takenOver) {
                 throw new HoldLost("another server has this unit");
             }
@@ -96,7 +96,7 @@ class MemberLineTest {
         }
 
         @Override
-        public void save(Held held, List<Change.Piece> pieces) {}
+        public void save(Held held, List<Change.RecordingPiece> pieces) {}
 
         @Override
         public ConsoleLine open(MemberLine opening) throws WireFault {
@@ -135,7 +135,7 @@ class MemberLineTest {
         row.id = 7L;
         row.member = "left";
         row.mode = Mode.RUN;
-        row.state = MemberDialogue.State.UNSURE;
+        row.state = MemberDialogue.DialogueState.UNSURE;
         MemberValues values = new MemberValues(
                 UnitFacts.resolve(KindReader.shipped("interconnect-pair"), 2, Map.of(), Map.of()),
                 "left",
@@ -147,8 +147,8 @@ class MemberLineTest {
                 true);
         line = new MemberLine(
                 new Held(1, 2, 3, "console", 4),
-                new ConsoleReader.Kept(row, List.of(Progress.OPEN, Progress.OPEN), Map.of(), "", "", 0),
-                new ConsoleLines.Line(
+                new ConsoleReader.KeptDialogue(row, List.of(Progress.OPEN, Progress.OPEN), Map.of(), "", "", 0),
+                new ConsoleLines.OpenableLine(
                         LineAddress.tcp(LineAddress.Protocol.RAW, Address.parse("127.40.8.22"), 2001), "lines-1 2001"),
                 dialogue(),
                 values,
@@ -163,7 +163,7 @@ class MemberLineTest {
             }
 
             @Override
-            public void changed(MemberLine.Standing standing) {
+            public void changed(LineStanding standing) {
                 standings.add(standing);
             }
         });

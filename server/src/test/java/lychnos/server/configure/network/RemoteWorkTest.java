@@ -37,7 +37,9 @@ import lychnos.wire.fault.WireFault;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
-/** Work over the network with steps that are played, a clock that is turned by hand, and a database that may be away. */
+/**
+ * Work over the network with steps that are played, a clock that is turned by hand, and a database that may be away.
+ */
 class RemoteWorkTest {
 
     private static final Duration USUALLY = Duration.ofSeconds(90);
@@ -98,7 +100,7 @@ class RemoteWorkTest {
         }
     }
 
-    private final class Around implements RemoteWork.Surroundings {
+    private final class Around implements PageSurroundings {
 
         @Override
         public void save(Held held, Change change) throws HoldLost {
@@ -143,7 +145,7 @@ class RemoteWorkTest {
         }
 
         @Override
-        public Optional<FirstAddress.Found> find(Held held, Mac mac, int port) {
+        public Optional<FirstAddress.FoundAddress> find(Held held, Mac mac, int port) {
             return Optional.empty();
         }
     }
@@ -177,12 +179,12 @@ class RemoteWorkTest {
         row.id = 7L;
         row.member = "";
         row.mode = Mode.RUN;
-        row.state = MemberDialogue.State.FOLLOWING;
-        ConsoleReader.Kept kept =
-                new ConsoleReader.Kept(row, List.of(Progress.DONE, Progress.OPEN, Progress.OPEN), Map.of(), "", "", 0);
+        row.state = MemberDialogue.DialogueState.FOLLOWING;
+        ConsoleReader.KeptDialogue kept = new ConsoleReader.KeptDialogue(
+                row, List.of(Progress.DONE, Progress.OPEN, Progress.OPEN), Map.of(), "", "", 0);
         work = new RemoteWork(
                 new Held(1, 2, 3, "console", 4),
-                new Openings.Opening(kept, dialogue(), "", values(), Optional.empty()),
+                new Openings.LineOpening(kept, dialogue(), "", values(), Optional.empty()),
                 null,
                 new Around(),
                 (from, place, step) -> new Played(place),

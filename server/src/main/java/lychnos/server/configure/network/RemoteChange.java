@@ -1,0 +1,98 @@
+package lychnos.server.configure.network;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Supplier;
+import lychnos.core.dialogue.Conversation.Progress;
+import lychnos.core.dialogue.DialogueStep.Remote;
+import lychnos.core.dialogue.Hold;
+import lychnos.core.dialogue.Mode;
+import lychnos.server.configure.model.Change;
+
+/**
+ * What is saved with a change, besides how the work stands.
+ *
+ * @param moved by place, how far steps are now
+ * @param sends by place, what is written; no password
+ * @param tries names of passwords that are tried
+ * @param proven names of passwords that have logged in
+ * @param told what the machine has told, by name
+ */
+record RemoteChange(
+        Map<Integer, Change.StepMoved> moved,
+        Map<Integer, String> sends,
+        List<String> tries,
+        List<String> proven,
+        Map<String, String> told) {
+
+    private static final String TOOL = "Lychnos";
+
+    static final RemoteChange NOTHING = new RemoteChange(Map.of(), Map.of(), List.of(), List.of(), Map.of());
+
+    static RemoteChange moved(int step, Progress to, String evidence) {
+        return new RemoteChange(
+                Map.of(step, new Change.StepMoved(to, evidence)), Map.of(), List.of(), List.of(), Map.of());
+    }
+
+    static RemoteChange sent(int step, String text, List<String> tries) {
+        return new RemoteChange(
+                Map.of(step, new Change.StepMoved(Progress.SENT, "")), Map.of(step, text), tries, List.of(), Map.of());
+    }
+
+    static RemoteChange done(int step, RemoteStep.Outcome.Done done) {
+        return new RemoteChange(
+                Map.of(step, new Change.StepMoved(Progress.DONE, done.evidence())),
+                Map.of(),
+                List.of(),
+                done.proven(),
+                done.told());
+    }
+
+    /**
+     * The change that the database is given.
+     *
+     * @param at how far the work is
+     * @param stretch what the time goes to from now on; null where that has not changed
+     */
+    Change of(RemoteWork work, Instant now, RemoteState at, Mode mode, String note, Change.Stretch stretch) {
+        return new Change(
+                work.dialogueId(),
+                now,
+                at.state(),
+                at.hold(),
+                mode,
+                work.wiped(),
+                work.identified(),
+                note,
+                null,
+                moved,
+                sends,
+                TOOL,
+                "web",
+                tries,
+                proven,
+                told,
+                stretch,
+                0);
+    }
+
+    /** @param next the step that is waited for, if one is */
+    static Change.Stretch stretch(RemoteState at, Supplier<Remote> next) {
+        return switch (at.state()) {
+            case WAITING -> {
+                Remote remote = next.get();
+                yield new Change.Stretch(
+                        "wait",
+                        remote.title(),
+                        remote.usually().toSeconds(),
+                        remote.longest().toSeconds());
+            }
+            case HELD, STOPPED ->
+                Change.Stretch.held(Optional.ofNullable(at.hold()).map(Hold::why), at.state());
+            case DONE -> new Change.Stretch("", "", 0, 0);
+            default -> new Change.Stretch("hands", "", 0, 0);
+        };
+    }
+}
