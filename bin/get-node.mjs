@@ -1,4 +1,5 @@
-// usage: node get-node.mjs DIRECTORY: unpacks Node and npm from the npm registry into it, each checked against its digest
+// usage: node get-node.mjs DIRECTORY: unpacks Node and npm from the npm registry into it, each checked against its
+// digest
 import { createHash } from 'node:crypto';
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, rmSync, symlinkSync } from 'node:fs';

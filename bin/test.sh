@@ -2,13 +2,26 @@
 if [ "${1:-}" = --help ]; then
   cat <<'TXT'
 usage: ./lychnos test [MAVEN-ARGUMENT …]
+       ./lychnos test --long [TIMES]
 
 Fetches what the build needs, then builds and tests everything in a network namespace that has no way out,
 with a database of its own. Arguments go to Maven, such as -pl core or -Dtest=PlacerTest.
 
+With --long it runs instead what chance or a crash decides, 10 times or TIMES times as often as usual: random input,
+random cuts of dialogues, kills of servers and machines, two servers, a whole hall. Run it before a release; it takes
+hours.
+
   LYCHNOS_LANES_AT_ONCE   how many of the six lanes run in parallel   (3, or 1 on a machine with one processor)
 TXT
   exit 0
+fi
+
+if [ "${1:-}" = --long ]; then
+  case "${2:-10}" in
+    *[!0-9]* | 0*) die "how often? --long takes a number, such as --long 10" ;;
+  esac
+  export LYCHNOS_TIMES=${2:-10}
+  shift $(($# < 2 ? 1 : 2))
 fi
 
 if [ "${LYCHNOS_INSIDE:-}" != test ]; then
@@ -56,11 +69,25 @@ lane_server_2() { server_tests '(?!B|C).*Test.class'; }
 server_tests() { mvn "${TESTS[@]}" -pl core,lab,wire,server "-Dtest=%regex[lychnos.server.$1]" test; }
 lane_wire() { mvn "${TESTS[@]}" -pl core,lab,wire "-Dtest=lychnos/wire/**/*Test" test; }
 lane_small() {
-  (cd web && npm run --silent format:check && npm run --silent check && npm run --silent lint && npm run --silent test)
+  (cd web && npm run --silent format:check && npm run --silent check && npm run --silent lint && npm run --silent types:check && npm run --silent test)
   mvn "${TESTS[@]}" -pl core test
   mvn "${TESTS[@]}" -pl e2e -Dtest=BenchesTest test
 }
+# With --long: the same tests with more rounds, or again and again.
+LONG="-Dlychnos.times=${LYCHNOS_TIMES:-1}"
+again() { # again COMMAND …: as often as asked for; the first failure ends it
+  local i
+  for ((i = 1; i <= LYCHNOS_TIMES; i++)); do
+    say "round $i of $LYCHNOS_TIMES"
+    "$@" || return 1
+  done
+}
+lane_long_rounds() { mvn "${TESTS[@]}" "$LONG" -pl core "-Dtest=FuzzTest,BlankerTest,ConversationTest,RoundOrderTest" test; }
+lane_long_journeys() { again mvn "${TESTS[@]}" -pl e2e "-Dtest=ConsoleKillTest,AccidentsTest,TwoServersTest,VantageTest,RunThroughTest,RestoreTest" test; }
+lane_long_server() { again mvn "${TESTS[@]}" -pl core,lab,wire,server "-Dtest=RunsTest,AttacksTest,ConsoleTest,SharedViewsTest,GroupCommitTest,ConsolesTest" test; }
+lane_long_wire() { again mvn "${TESTS[@]}" -pl core,lab,wire "-Dtest=RobustnessTest,MisbehaviourTest,LinesTest" test; }
 LANES=(journeys_1 journeys_2 server_1 server_2 small wire)
+[ -z "${LYCHNOS_TIMES:-}" ] || LANES=(long_journeys long_server long_wire long_rounds)
 AT_ONCE=${LYCHNOS_LANES_AT_ONCE:-$(($(nproc) > 1 ? 3 : 1))}
 
 if [ -n "${LYCHNOS_LANE:-}" ]; then
@@ -112,6 +139,7 @@ say "seconds by class:"
 grep -ho '<testsuite [^>]*' "$ROOT"/*/target/surefire-reports/TEST-*.xml \
   | sed -E 's/.* name="([^"]*)".*/\1 &/; s/^([^ ]*) .* time="([^"]*)".*/\2 \1/' | sort -rn | sed -n 1,25p >&2
 [ -z "$failed" ] || exit 1
+[ -z "${LYCHNOS_TIMES:-}" ] || exit 0
 # a test that no lane ran would pass unseen
 for source in $(cd "$ROOT" && find core wire server e2e -path '*/src/test/java/*' -name '*Test.java'); do
   class=${source#*/src/test/java/} class=${class%.java}
