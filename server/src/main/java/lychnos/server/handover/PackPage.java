@@ -1,7 +1,14 @@
 package lychnos.server.handover;
 
-import io.quarkus.qute.TemplateExtension;
-import io.quarkus.qute.TemplateInstance;
+import io.quarkus.qute.Engine;
+import io.quarkus.qute.HtmlEscaper;
+import io.quarkus.qute.ReflectionValueResolver;
+import io.quarkus.qute.Template;
+import io.quarkus.qute.Variant;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 
 /**
@@ -11,8 +18,24 @@ import java.util.List;
  *
  * @param font the family that the text is set in
  */
-record PackPage(Paper paper, String font, Front front, List<EndpointLine> lines, List<UnitSheet> units)
-        implements TemplateInstance {
+record PackPage(Paper paper, String font, Front front, List<EndpointLine> lines, List<UnitSheet> units) {
+
+    private static final Template TEMPLATE = template();
+
+    private static Template template() {
+        try (InputStream page = PackPage.class.getResourceAsStream("/templates/PackPage.html")) {
+            return Engine.builder()
+                    .addDefaults()
+                    .addValueResolver(new ReflectionValueResolver())
+                    .addResultMapper(new HtmlEscaper(List.of(Variant.TEXT_HTML)))
+                    .build()
+                    .parse(
+                            new String(page.readAllBytes(), StandardCharsets.UTF_8),
+                            Variant.forContentType(Variant.TEXT_HTML));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
 
     /** How large the paper is. */
     enum Paper {
@@ -39,14 +62,25 @@ record PackPage(Paper paper, String font, Front front, List<EndpointLine> lines,
 
     /** One line of the table of endpoints. */
     record EndpointLine(
-            String unit, String name, String role, String address, String serial, String certificate, String proven) {}
+            String unit, String name, String role, String address, String serial, String certificate, String proven) {
+
+        /** The name by which the page links to the unit. */
+        public String anchor() {
+            return PackPage.anchor(unit);
+        }
+    }
 
     /**
      * A unit.
      *
      * @param signed by whom and when, and the digest of its record
      */
-    record UnitSheet(String name, String about, String signed, List<UnitList> lists) {}
+    record UnitSheet(String name, String about, String signed, List<UnitList> lists) {
+
+        public String anchor() {
+            return PackPage.anchor(name);
+        }
+    }
 
     /** What is said of a unit under one heading; it may be empty. */
     record UnitList(String heading, List<String> lines) {}
@@ -54,7 +88,10 @@ record PackPage(Paper paper, String font, Front front, List<EndpointLine> lines,
     /** The whole page. What XML cannot hold at all, in whatever a machine has said, becomes U+FFFD. */
     String xhtml() {
         StringBuilder legal = new StringBuilder();
-        render().codePoints().forEach(letter -> legal.appendCodePoint(isLegal(letter) ? letter : 0xfffd));
+        TEMPLATE.data("page", this)
+                .render()
+                .codePoints()
+                .forEach(letter -> legal.appendCodePoint(isLegal(letter) ? letter : 0xfffd));
         return legal.toString();
     }
 
@@ -68,9 +105,7 @@ record PackPage(Paper paper, String font, Front front, List<EndpointLine> lines,
                 || letter >= 0x10000;
     }
 
-    /** The name by which the page links to a unit. */
-    @TemplateExtension(matchName = "anchor")
-    static String anchor(String unit) {
+    private static String anchor(String unit) {
         return "unit-" + unit.replaceAll("[^A-Za-z0-9-]", "-");
     }
 }
