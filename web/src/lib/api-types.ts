@@ -382,6 +382,8 @@ export interface components {
       settingUp: boolean;
       ready: boolean;
     };
+    /** @enum {string} */
+    Event: 'SENT' | 'DONE' | 'ASKED' | 'DIFFERED';
     FactCell: {
       /** Format: int64 */
       unitId?: number;
@@ -640,6 +642,11 @@ export interface components {
     };
     /** @enum {string} */
     KindPart: 'FACT' | 'ADDRESS' | 'NAME' | 'STEP' | 'CHECK' | 'FLOW' | 'LOGIN';
+    KindPreview: {
+      faults: components['schemas']['KindFault'][];
+      summary: components['schemas']['KindSummary'] | null;
+      way: string;
+    };
     KindSetup: {
       line: string;
       oneByOne: boolean;
@@ -687,6 +694,8 @@ export interface components {
       done: string[];
       open: string[];
       differences: string[];
+      steps: components['schemas']['StepReached'][];
+      moments: components['schemas']['TriedMoment'][];
     };
     KindUse: {
       /** Format: int64 */
@@ -1000,6 +1009,8 @@ export interface components {
       possible: boolean;
       answering: components['schemas']['UnknownDeviceView'][];
     };
+    /** @enum {string} */
+    Progress: 'OPEN' | 'SENT' | 'DONE' | 'LEFT_OUT';
     ProposalLine: {
       /** Format: int64 */
       unitId: number;
@@ -1055,6 +1066,12 @@ export interface components {
       id: number;
       name: string;
       prefix: string;
+    };
+    RecordingOfKind: {
+      path: string;
+      unit: string;
+      member: string;
+      at: components['schemas']['Instant'] | null;
     };
     RecordsAgain: {
       units?: number[];
@@ -1316,6 +1333,10 @@ export interface components {
     };
     /** @enum {string} */
     State: 'FINE' | 'ODD' | 'LIES' | 'SILENT';
+    StepReached: {
+      title: string;
+      progress: components['schemas']['Progress'];
+    };
     StepTick: {
       /** Format: int32 */
       place?: number;
@@ -1356,6 +1377,15 @@ export interface components {
       now?: string;
       accept?: boolean;
       reason?: string;
+    };
+    TriedMoment: {
+      /** Format: double */
+      at: number;
+      /** Format: int32 */
+      step: number | null;
+      event: components['schemas']['Event'];
+      text: string;
+      screen: string[];
     };
     /** Format: uuid */
     UUID: string;

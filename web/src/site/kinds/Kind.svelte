@@ -11,6 +11,7 @@
   import SiteBand from '../SiteBand.svelte';
   import Differences from './Differences.svelte';
   import KindAdjustments from './KindAdjustments.svelte';
+  import KindDryRun from './KindDryRun.svelte';
   import KindHistory from './KindHistory.svelte';
   import KindRead from './KindRead.svelte';
   import KindText from './KindText.svelte';
@@ -18,7 +19,7 @@
 
   /** One kind: to read, as text, its versions, and what sites do otherwise. */
   const t = m.kinds;
-  const TABS = ['read', 'text', 'history', 'adjust'];
+  const TABS = ['read', 'text', 'try', 'history', 'adjust'];
   const id = $derived(chosenKind());
   const page = live<KindPage>(() => `/catalogue/${id}`);
   const draft = $derived(page.data?.draft ?? null);
@@ -124,6 +125,8 @@
       <KindRead page={page.data} {draft} />
     {:else if tab === 'text'}
       {#key id}<KindText page={page.data} {draft} />{/key}
+    {:else if tab === 'try'}
+      {#key id}<KindDryRun page={page.data} {draft} />{/key}
     {:else if tab === 'history'}
       <KindHistory page={page.data} />
     {:else}

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { Textarea } from 'flowbite-svelte';
   import { untrack } from 'svelte';
   import { api } from '../../lib/api';
   import { decoded } from '../../lib/decode';
@@ -8,18 +7,21 @@
   import { session } from '../../lib/session.svelte';
   import B from '../../parts/B.svelte';
   import { m } from '../../messages';
-  import type { Draft, KindFault, KindPage } from './types';
+  import KindEditor from './KindEditor.svelte';
+  import KindSays from './KindSays.svelte';
+  import type { Draft, KindFault, KindPage, KindPreview } from './types';
 
   /** The text of a kind: as it was published, or a draft that can be edited, with every fault at its line. */
   let { page, draft }: { page: KindPage; draft: Draft | null } = $props();
   const t = m.kinds.text;
-  const CHECK_AFTER = 400;
+  const CHECK_AFTER = 120;
   const id = $derived(page.line.id);
   let published = $state('');
   let text = $state<string | null>(null);
   /** The version of the draft that the text on the screen was made from. */
   let seen = $state('0');
   let faults = $state.raw<KindFault[] | null>(null);
+  let preview = $state.raw<KindPreview | null>(null);
   let busy = $state(false);
   let timer: ReturnType<typeof setTimeout> | undefined;
   const changed = $derived(text !== null && text !== (draft?.text ?? ''));
@@ -37,6 +39,7 @@
         seen = now.version;
         faults = now.faults;
         last = now.text;
+        void check();
       } else if (!now && last !== '' && !editedSince()) {
         // it was published or deleted: what is published is shown again
         text = null;
@@ -56,8 +59,11 @@
   async function check(): Promise<void> {
     const asked = text ?? '';
     try {
-      const found = await api.postText<KindFault[]>('/kinds/check', asked);
-      if (asked === text) faults = found;
+      const found = await api.postText<KindPreview>('/kinds/preview', asked);
+      if (asked !== text) return;
+      faults = found.faults;
+      // while somebody is typing, what it said last stays
+      if (found.summary) preview = found;
     } catch (error) {
       notices.fault(error);
     }
@@ -109,29 +115,20 @@
     void check();
   }
 
-  function goTo(fault: KindFault): void {
-    const area = document.querySelector<HTMLTextAreaElement>('#kind-text');
-    if (!area || text === null) return;
-    const lines = text.split('\n');
-    const start = lines.slice(0, fault.line - 1).reduce((sum, line) => sum + line.length + 1, 0) + fault.column - 1;
-    area.focus();
-    area.setSelectionRange(start, start + Math.max(1, (lines[fault.line - 1] ?? '').length - fault.column + 1));
-    area.scrollTop = (area.scrollHeight / Math.max(1, lines.length)) * Math.max(0, fault.line - 8);
-  }
+  let editor = $state<{ goTo: (line: number, column: number) => void }>();
 </script>
 
 {#if text !== null}
   <div class="two">
-    <Textarea
-      id="kind-text"
-      class="mono w-full"
-      rows={28}
-      bind:value={text}
-      oninput={typed}
+    <KindEditor
+      bind:this={editor}
+      {text}
+      faults={faults ?? []}
       readonly={!session.mayWork}
-      spellcheck="false"
-      aria-label={t.label}
-      aria-invalid={faults && faults.length > 0 ? 'true' : undefined}
+      ontyped={(now: string) => {
+        text = now;
+        typed();
+      }}
     />
     <aside class="sheet">
       <h2 aria-live="polite">{faults ? t.faults(faults.length) : t.checking}</h2>
@@ -139,7 +136,9 @@
         <ol>
           {#each faults as fault, i (i)}
             <li>
-              <button type="button" onclick={() => goTo(fault)}>{t.at(fault.line, fault.column)}</button>
+              <button type="button" onclick={() => editor?.goTo(fault.line, fault.column)}
+                >{t.at(fault.line, fault.column)}</button
+              >
               {#if fault.path}<code>{fault.path}</code>{/if}
               {fault.reason}
             </li>
@@ -156,8 +155,13 @@
           >{t.upload} <input type="file" accept=".yaml,.yml,.txt" onchange={(e) => void load(e)} /></label
         >
       {/if}
+      <p class="sub">{t.keys}</p>
     </aside>
   </div>
+  {#if preview?.summary}
+    <h2 class="says">{faults && faults.length > 0 ? t.saysBefore : t.says}</h2>
+    <KindSays summary={preview.summary} way={preview.way} />
+  {/if}
 {:else if published}
   <div class="bar">
     <span class="sub">{t.reading(page.line.version!)}</span>
@@ -174,11 +178,6 @@
     grid-template-columns: minmax(0, 2fr) minmax(260px, 1fr);
     gap: 12px;
     align-items: start;
-  }
-  .two :global(textarea) {
-    font: 13px/1.45 var(--font-mono);
-    white-space: pre;
-    overflow-x: auto;
   }
   aside {
     padding: 12px 14px;

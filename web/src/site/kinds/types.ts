@@ -11,6 +11,10 @@ export type KindPage = Api['KindView'];
 export type Change = Api['KindChange'];
 export type KindFault = Api['KindFault'];
 export type Draft = Api['KindDraftView'];
+export type KindPreview = Api['KindPreview'];
+export type RecordingOfKind = Api['RecordingOfKind'];
+export type KindTried = Api['KindTried'];
+export type TriedMoment = Api['TriedMoment'];
 
 /** A time that people read at a glance. */
 export function lasting(seconds: number | null): string {

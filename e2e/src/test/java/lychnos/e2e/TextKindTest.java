@@ -70,6 +70,7 @@ class TextKindTest {
             assertTrue(stage.kept("TU-1", "controller.Address").startsWith("10.40.16."));
             assertEquals(1, version(unit), "it ends with the version that it began with");
             assertEquals(2, version(announce()));
+            dryRun();
             assertEquals(List.of(), screen.complaints());
         }
     }
@@ -88,6 +89,15 @@ class TextKindTest {
         screen.page.locator("#kind-text").fill(text);
         assertThat(screen.text("No faults found.")).isVisible();
         screen.button("Save draft").click();
+    }
+
+    /** What was recorded does not ask what the newest version wants. */
+    private void dryRun() throws IOException {
+        screen.page.navigate(stage.url() + "/kinds/" + KIND + "?tab=try");
+        screen.page.locator(".choose button").first().click();
+        assertThat(screen.page.locator(".result")).containsText("difference");
+        assertThat(screen.text("never asked").first()).isVisible();
+        assertEquals(List.of(), screen.axe(), "a dry run");
     }
 
     private void publish(int version) {

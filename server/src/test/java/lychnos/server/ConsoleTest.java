@@ -66,10 +66,31 @@ class ConsoleTest {
                     .post("/api/kinds/dry-run", Map.of("recording", cast))
                     .json();
             assertTrue(tried.getBoolean("agrees"), () -> tried.prettify() + cast);
+            assertFalse(tried.prettify().contains(ours), "nor in a dry run");
+            Json answered = tried.at("moments.find { it.event == 'SENT' && it.text == '" + planned(bench) + "' }");
+            assertEquals(
+                    "out-of-band address",
+                    tried.getString("steps[" + answered.getInt("step") + "].title"),
+                    answered::prettify);
+            assertFalse(answered.getList("screen").isEmpty(), "the screen with the question");
+            assertEquals(
+                    List.of("/catalogue/interconnect-pair/recordings/shipped"),
+                    stage.client
+                            .get("/api/catalogue/interconnect-pair/recordings")
+                            .getList("path")
+                            .subList(0, 1));
+            assertTrue(stage.client
+                    .get("/api/catalogue/interconnect-pair/recordings")
+                    .getList("path")
+                    .contains("/dialogues/" + stage.dialogue(unit, 0) + "/recording.cast"));
             assertTrue(cast.contains("orrel# "), "a prompt is no password, though the maker's is the same word");
             assertFalse(cast.contains(ours), "no password is in a recording");
             assertFalse(bench.prettify().contains(ours), "nor on a screen");
         }
+    }
+
+    private static String planned(Json bench) {
+        return bench.getString("members[0].steps.find { it.title == 'out-of-band address' }.answer");
     }
 
     /** The other one's setup stands, and what is still on the line is told from the new machine by its serial. */

@@ -47,6 +47,7 @@ class DoorTest {
                 boolean text = url.endsWith("/labels")
                         || url.endsWith("/facts.csv")
                         || url.endsWith("/kinds/check")
+                        || url.endsWith("/kinds/preview")
                         || url.endsWith("/draft")
                         || url.endsWith("/address-imports");
                 int status = given().contentType(text ? Request.TEXT : Request.JSON)

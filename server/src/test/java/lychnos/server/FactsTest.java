@@ -221,6 +221,28 @@ class FactsTest {
     }
 
     @Test
+    void aDescriptionIsShownAsItWouldRead() {
+        Json good = preview(lychnos.core.kind.KindReader.asWritten("console-manager"));
+        assertEquals(List.of(), good.getList("faults"));
+        assertEquals("console", good.getString("way"));
+        assertTrue(good.getList("summary.setup.steps.title").contains("everything at once"), good::prettify);
+        Json bad = preview(
+                lychnos.core.kind.KindReader.asWritten("console-manager").replace("is: digest", "is: digst"));
+        assertEquals("facts.image-digest.is", bad.getString("faults[0].path"));
+        assertEquals(null, bad.getMap("summary"));
+    }
+
+    private Json preview(String text) {
+        return lychnos.server.http.Request.given()
+                .cookie("lychnos", client.cookie())
+                .contentType("text/plain")
+                .body(text)
+                .post("/api/kinds/preview")
+                .statusCode(200)
+                .json();
+    }
+
+    @Test
     void unknownKindsAndCountsAreRefused() {
         client.post("/api/bring-ups/" + id + "/units", Map.of("kind", "toaster", "count", 1, "members", 0))
                 .statusCode(400)

@@ -22,6 +22,8 @@ public final class DryRun {
     /** A recording may hold a restart of most of an hour; what lies still longer is cut short. */
     private static final Duration LONGEST_PAUSE = Duration.ofMinutes(90);
 
+    private static final int MOST_MOMENTS = 600;
+
     private DryRun() {}
 
     /**
@@ -33,6 +35,31 @@ public final class DryRun {
      */
     public record Heard(Duration at, boolean fromMachine, String text) {}
 
+    /** What happened at a moment of a dry run. */
+    public enum Event {
+        /** An answer was sent. */
+        SENT,
+        /** A step was done. */
+        DONE,
+        /** A person would have been asked. */
+        ASKED,
+        /** The dialogue would have done something else than was done then. */
+        DIFFERED
+    }
+
+    /**
+     * A moment of a dry run.
+     *
+     * @param at since the recording began
+     * @param step the place of the step that it is about; -1 where it is about none
+     * @param text what was sent (nothing of a password), shown, asked or done otherwise
+     * @param screen the lines of the screen at this moment, without those that are empty at its end
+     */
+    public record Moment(Duration at, int step, Event event, String text, List<String> screen) {}
+
+    /** A step, and how far it came. */
+    public record StepReached(String title, Progress progress) {}
+
     /** A place where the tool would have done something else. */
     public record Difference(Duration at, String sentence) {}
 
@@ -42,8 +69,16 @@ public final class DryRun {
      * @param done titles of the steps that were done
      * @param open titles of those that were not
      * @param read what the line told
+     * @param steps every step in its order
+     * @param moments what happened, in the order of time; of a very long recording the first {@value #MOST_MOMENTS}
      */
-    public record Report(List<String> done, List<String> open, List<Effect.Read> read, List<Difference> differences) {
+    public record Report(
+            List<String> done,
+            List<String> open,
+            List<Effect.Read> read,
+            List<Difference> differences,
+            List<StepReached> steps,
+            List<Moment> moments) {
 
         /** Whether the description does what was done then, to the end. */
         public boolean agrees() {
@@ -60,6 +95,7 @@ public final class DryRun {
         private final Values values;
         private final Conversation conversation;
         private final List<Difference> differences = new ArrayList<>();
+        private final List<Moment> moments = new ArrayList<>();
         private final List<Effect.Read> read = new ArrayList<>();
         private final StringBuilder ours = new StringBuilder();
         private final StringBuilder theirs = new StringBuilder();
@@ -97,15 +133,17 @@ public final class DryRun {
             advance(now.plus(Conversation.UNFORESEEN).plusSeconds(1));
             List<String> done = new ArrayList<>();
             List<String> open = new ArrayList<>();
+            List<StepReached> steps = new ArrayList<>();
             for (int i = 0; i < conversation.steps().size(); i++) {
                 Progress progress = conversation.progress(i);
+                steps.add(new StepReached(conversation.steps().get(i).title(), progress));
                 if (progress == Progress.DONE) {
                     done.add(conversation.steps().get(i).title());
                 } else if (progress != Progress.LEFT_OUT) {
                     open.add(conversation.steps().get(i).title());
                 }
             }
-            return new Report(done, open, read, differences);
+            return new Report(done, open, read, differences, steps, moments);
         }
 
         /** Lets as much time go by as it takes to send what was sent here, within bounds. */
@@ -131,9 +169,13 @@ public final class DryRun {
                 sent += effect instanceof Effect.Send || effect instanceof Effect.SendSecret ? 1 : 0;
                 if (effect instanceof Effect.Send send && send.step() >= 0) {
                     ours.append(send.text());
-                } else if (effect instanceof Effect.SendSecret) {
+                    moment(send.step(), Event.SENT, send.text().strip());
+                } else if (effect instanceof Effect.SendSecret send) {
                     ours.append('\r');
                     secret = true;
+                    moment(send.step(), Event.SENT, "");
+                } else if (effect instanceof Effect.Done each) {
+                    moment(each.step(), Event.DONE, each.evidence());
                 } else if (effect instanceof Effect.Read each) {
                     read.add(each);
                 }
@@ -142,10 +184,11 @@ public final class DryRun {
             Optional<Hold> hold = conversation.hold();
             if (hold.isPresent() && hold.get().why().passable() && hold.get() != told) {
                 told = hold.get();
+                moment(told.step(), Event.ASKED, told.sentence());
                 take(conversation.goOn(told.typed(), now));
             } else if (hold.isPresent() && hold.get() != told) {
                 told = hold.get();
-                differ(told.sentence());
+                differ(told.step(), told.sentence());
             }
         }
 
@@ -166,13 +209,28 @@ public final class DryRun {
             ours.delete(0, our + 1);
             theirs.delete(0, their + 1);
             if (!secret && !sent.equals(then)) {
-                differ("The dialogue would send “" + sent + "”; then it was “" + then + "”.");
+                differ(-1, "The dialogue would send “" + sent + "”; then it was “" + then + "”.");
             }
             secret = false;
         }
 
-        private void differ(String sentence) {
+        private void differ(int step, String sentence) {
             differences.add(new Difference(Duration.between(START, now), sentence));
+            moment(step, Event.DIFFERED, sentence);
+        }
+
+        private void moment(int step, Event event, String text) {
+            if (moments.size() < MOST_MOMENTS) {
+                moments.add(new Moment(Duration.between(START, now).minus(longer), step, event, text, shown()));
+            }
+        }
+
+        private List<String> shown() {
+            List<String> lines = new ArrayList<>(conversation.screen().window());
+            while (!lines.isEmpty() && lines.get(lines.size() - 1).isBlank()) {
+                lines.remove(lines.size() - 1);
+            }
+            return lines;
         }
     }
 }

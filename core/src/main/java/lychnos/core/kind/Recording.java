@@ -46,7 +46,12 @@ public record Recording(
 
     /** Reads the recording that is shipped with a kind; nothing where it has no console. */
     public static Optional<Recording> shipped(String kind) {
-        return KindReader.shippedText("/kinds/recordings/" + kind + ".cast").map(Recording::read);
+        return shippedText(kind).map(Recording::read);
+    }
+
+    /** The same as it is written. */
+    public static Optional<String> shippedText(String kind) {
+        return KindReader.shippedText("/kinds/recordings/" + kind + ".cast");
     }
 
     /**

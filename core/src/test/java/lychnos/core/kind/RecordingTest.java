@@ -9,7 +9,9 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
+import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.DryRun;
+import lychnos.core.dialogue.Screen;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -38,6 +40,20 @@ class RecordingTest {
         assertEquals(List.of(), report.differences());
         assertEquals(List.of(), report.open());
         assertTrue(report.done().size() > 5, () -> report.done().toString());
+        List<DryRun.Moment> moments = report.moments();
+        for (int i = 0; i < report.steps().size(); i++) {
+            int step = i;
+            assertEquals(
+                    report.steps().get(i).progress() == Conversation.Progress.DONE,
+                    moments.stream().anyMatch(each -> each.step() == step && each.event() == DryRun.Event.DONE),
+                    report.steps().get(i).title());
+        }
+        assertEquals(
+                moments.stream().map(DryRun.Moment::at).sorted().toList(),
+                moments.stream().map(DryRun.Moment::at).toList(),
+                "in the order of time");
+        assertTrue(moments.stream().allMatch(each -> each.screen().size() <= 2 * Screen.ROWS));
+        assertTrue(moments.stream().noneMatch(each -> each.text().contains("blanked-in-recordings")), "no password");
     }
 
     @ParameterizedTest

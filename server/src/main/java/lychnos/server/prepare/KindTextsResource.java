@@ -15,9 +15,12 @@ import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindReader;
+import lychnos.core.kind.KindSummary;
 import lychnos.core.kind.Recording;
 import lychnos.server.api.problem.Refusal;
+import lychnos.server.configure.bench.Recordings;
 import lychnos.server.kinds.Kinds;
+import org.jspecify.annotations.Nullable;
 
 /** Descriptions of kinds: those that can be added, the schema, a check of a text, a trial on a recording. */
 @Path("/api")
@@ -25,9 +28,11 @@ import lychnos.server.kinds.Kinds;
 public class KindTextsResource {
 
     private final Kinds kinds;
+    private final Recordings recordings;
 
-    KindTextsResource(Kinds kinds) {
+    KindTextsResource(Kinds kinds, Recordings recordings) {
         this.kinds = kinds;
+        this.recordings = recordings;
     }
 
     /**
@@ -37,9 +42,41 @@ public class KindTextsResource {
 
     /**
      * What came of it: {@code open} are steps that were not reached, {@code differences} what would have been done
-     * otherwise.
+     * otherwise, {@code moments} what happened when.
      */
-    public record KindTried(boolean agrees, List<String> done, List<String> open, List<String> differences) {}
+    public record KindTried(
+            boolean agrees,
+            List<String> done,
+            List<String> open,
+            List<String> differences,
+            List<DryRun.StepReached> steps,
+            List<TriedMoment> moments) {}
+
+    /**
+     * A moment of a dry run.
+     *
+     * @param at seconds since the recording began
+     * @param step the place of the step that it is about; null where it is about none
+     */
+    public record TriedMoment(double at, @Nullable Integer step, DryRun.Event event, String text, List<String> screen) {
+
+        static TriedMoment of(DryRun.Moment moment) {
+            return new TriedMoment(
+                    moment.at().toMillis() / 1000.0,
+                    moment.step() < 0 ? null : moment.step(),
+                    moment.event(),
+                    moment.text(),
+                    moment.screen());
+        }
+    }
+
+    /**
+     * A text of a kind as it would read.
+     *
+     * @param summary null while the text has faults
+     * @param way how it is set up; empty while the text has faults
+     */
+    public record KindPreview(List<KindFault> faults, @Nullable KindSummary summary, String way) {}
 
     @GET
     @Path("kinds")
@@ -70,6 +107,35 @@ public class KindTextsResource {
         }
     }
 
+    /** Looks a description over and says how it would read. */
+    @POST
+    @Path("kinds/preview")
+    @Consumes(MediaType.TEXT_PLAIN)
+    public KindPreview preview(String yaml) {
+        try {
+            Kind kind = KindReader.read(yaml == null ? "" : yaml);
+            return new KindPreview(List.of(), KindSummary.of(kind), kind.setup().by());
+        } catch (KindFaults e) {
+            return new KindPreview(e.faults(), null, "");
+        }
+    }
+
+    /** Lists recordings that a description of a kind can be tried on. */
+    @GET
+    @Path("catalogue/{kind}/recordings")
+    public List<Recordings.RecordingOfKind> recordings(String kind) {
+        return recordings.of(kind);
+    }
+
+    /** The recording that is shipped with a kind. */
+    @GET
+    @Path("catalogue/{kind}/recordings/shipped")
+    @Produces("application/x-asciicast")
+    public String shippedRecording(String kind) {
+        return Recording.shippedText(kind)
+                .orElseThrow(() -> Refusal.notFound("No recording is shipped with this kind."));
+    }
+
     /** Tries a description on a recorded line, without a machine. */
     @POST
     @Path("kinds/dry-run")
@@ -90,7 +156,9 @@ public class KindTextsResource {
                     report.open(),
                     report.differences().stream()
                             .map(DryRun.Difference::sentence)
-                            .toList());
+                            .toList(),
+                    report.steps(),
+                    report.moments().stream().map(TriedMoment::of).toList());
         } catch (IllegalArgumentException e) {
             throw Refusal.bad(e.getMessage());
         }

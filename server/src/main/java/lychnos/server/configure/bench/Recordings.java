@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import lychnos.core.dialogue.Screen;
+import lychnos.core.kind.Recording;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.configure.model.ConsoleReader;
@@ -21,10 +22,13 @@ import lychnos.server.kinds.Kinds;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.Unit;
 import org.hibernate.Session;
+import org.jspecify.annotations.Nullable;
 
 /** Recordings of lines in the asciicast format, version 2: a header, then one event a line. */
 @ApplicationScoped
 public class Recordings {
+
+    private static final int NEWEST = 12;
 
     private final Session db;
     private final BringUps bringUps;
@@ -83,6 +87,37 @@ public class Recordings {
             cast.append(text(List.of(seconds, piece[1].toString(), piece[2]))).append('\n');
         }
         return cast.toString();
+    }
+
+    /**
+     * A recording that a description can be tried on.
+     *
+     * @param path where it is read, below the interface
+     * @param unit whose line it is; empty for the one that is shipped with the kind
+     * @param at when the line was done; null for the one that is shipped
+     */
+    public record RecordingOfKind(String path, String unit, String member, @Nullable Instant at) {}
+
+    /** The recordings of a kind: the one that is shipped, then those of the newest setups that came to their end. */
+    @Transactional
+    public List<RecordingOfKind> of(String kind) {
+        List<RecordingOfKind> all = new ArrayList<>();
+        if (Recording.shippedText(kind).isPresent()) {
+            all.add(new RecordingOfKind("/catalogue/" + kind + "/recordings/shipped", "", "", null));
+        }
+        db.createQuery(
+                        "select d from MemberDialogue d join Unit u on u.id = d.unitId where u.kind = :kind and "
+                                + "d.state = DONE and d.endedAt is not null order by d.endedAt desc, d.id desc",
+                        MemberDialogue.class)
+                .setParameter("kind", kind)
+                .setMaxResults(NEWEST)
+                .getResultList()
+                .forEach(dialogue -> all.add(new RecordingOfKind(
+                        "/dialogues/" + dialogue.id + "/recording.cast",
+                        bringUps.unit(dialogue.unitId).label(),
+                        dialogue.member,
+                        dialogue.endedAt)));
+        return all;
     }
 
     /**
