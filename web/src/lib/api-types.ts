@@ -688,6 +688,10 @@ export interface components {
     KindTrial: {
       description?: string;
       recording?: string;
+      timing?: string;
+      /** Format: int64 */
+      unit?: number;
+      member?: string;
     };
     KindTried: {
       agrees: boolean;
@@ -1414,6 +1418,13 @@ export interface components {
     };
     UnitName: {
       name?: string;
+    };
+    UnitOfKind: {
+      /** Format: int64 */
+      id: number;
+      name: string;
+      bringUp: string;
+      members: string[];
     };
     UnknownDeviceView: {
       address: string;

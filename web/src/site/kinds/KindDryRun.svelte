@@ -6,16 +6,20 @@
   import { session } from '../../lib/session.svelte';
   import { atTime } from '../../lib/time';
   import type { MarkName } from '../../lib/types';
+  import B from '../../parts/B.svelte';
   import Mark from '../../parts/Mark.svelte';
   import { m } from '../../messages';
-  import type { Draft, KindPage, KindTried, RecordingOfKind } from './types';
+  import type { Draft, KindPage, KindTried, RecordingOfKind, UnitOfKind } from './types';
 
   /** A recorded console, played against the description: what would be sent when, and where it would stop. */
   let { page, draft }: { page: KindPage; draft: Draft | null } = $props();
   const t = m.kinds.dryRun;
   const recordings = live<RecordingOfKind[]>(() => `/catalogue/${page.line.id}/recordings`);
   let chosen = $state('');
-  let own = $state<{ name: string; text: string } | null>(null);
+  let own = $state<{ name: string; text: string; timing: string } | null>(null);
+  let units = $state.raw<UnitOfKind[] | null>(null);
+  let unit = $state<UnitOfKind | null>(null);
+  let member = $state('');
   let tried = $state.raw<KindTried | null>(null);
   let fault = $state('');
   let busy = $state(false);
@@ -34,25 +38,46 @@
 
   async function choose(path: string): Promise<void> {
     chosen = path;
+    units = null;
     await run(() => api.text(path));
   }
 
+  /** A log, and beside it the timing of a log, which is nothing but numbers. */
   async function load(event: Event & { currentTarget: HTMLInputElement }): Promise<void> {
-    const file = event.currentTarget.files?.[0];
-    if (!file) return;
-    const text = decoded(await file.arrayBuffer());
-    own = { name: file.name, text };
+    const files = [...(event.currentTarget.files ?? [])];
+    if (files.length === 0) return;
+    const texts = await Promise.all(
+      files.map(async (file) => ({ name: file.name, text: decoded(await file.arrayBuffer()) })),
+    );
+    const timing = texts.find((each) => texts.length > 1 && /^\s*\d+(\.\d+)? \d+\s/.test(each.text));
+    const log = texts.find((each) => each !== timing)!;
+    own = { ...log, timing: timing?.text ?? '' };
     chosen = 'file';
-    await run(() => Promise.resolve(text));
+    tried = null;
+    fault = '';
+    // our own recordings say themselves what the line was answered with
+    if ((log.text.split('\n', 1)[0] ?? '').includes('"lychnos"')) {
+      units = null;
+      await run(() => Promise.resolve(log.text));
+    } else {
+      units = await api.get<UnitOfKind[]>(`/catalogue/${page.line.id}/units`);
+    }
   }
 
-  async function run(read: () => Promise<string>): Promise<void> {
+  async function tryWith(): Promise<void> {
+    if (!own || !unit) return;
+    const { text, timing } = own;
+    await run(() => Promise.resolve(text), { timing, unit: unit.id, member });
+  }
+
+  async function run(read: () => Promise<string>, more: object = {}): Promise<void> {
     const asked = chosen;
     busy = true;
     fault = '';
     try {
       const recording = await read();
-      const found = await api.post<KindTried>('/kinds/dry-run', { description: draft?.text ?? '', recording });
+      const body = { description: draft?.text ?? '', recording, ...more };
+      const found = await api.post<KindTried>('/kinds/dry-run', body);
       if (asked !== chosen) return;
       tried = found;
       // where it stops is looked at first
@@ -103,11 +128,43 @@
       <span>{t.none}</span>
     {/each}
     {#if session.mayWork}
-      <label class="file">{t.file} <input type="file" accept=".cast,.txt,.json" onchange={(e) => void load(e)} /></label
+      <label class="file"
+        >{t.file}
+        <input type="file" multiple accept=".cast,.txt,.log,.json,.timing" onchange={(e) => void load(e)} /></label
       >
     {/if}
     {#if own && chosen === 'file'}<span class="mono">{own.name}</span>{/if}
   </div>
+{/if}
+{#if units && chosen === 'file'}
+  {#if units.length === 0}
+    <p>{t.noUnits}</p>
+  {:else}
+    <form
+      class="choose"
+      onsubmit={(event) => {
+        event.preventDefault();
+        void tryWith();
+      }}
+    >
+      <label
+        >{t.values}
+        <select bind:value={unit} required onchange={() => (member = unit?.members[0] ?? '')}>
+          <option value={null} disabled>{t.choose}</option>
+          {#each units as each (each.id)}<option value={each}>{each.name}, {each.bringUp}</option>{/each}
+        </select></label
+      >
+      {#if unit && unit.members.length > 1}
+        <label
+          >{t.member}
+          <select bind:value={member}>
+            {#each unit.members as each (each)}<option value={each}>{each}</option>{/each}
+          </select></label
+        >
+      {/if}
+      <B type="submit" look="go" disabled={busy || !unit}>{t.play}</B>
+    </form>
+  {/if}
 {/if}
 {#if fault}<p class="say wait" role="alert">{fault}</p>{/if}
 {#if tried}

@@ -13,6 +13,7 @@ export type KindFault = Api['KindFault'];
 export type Draft = Api['KindDraftView'];
 export type KindPreview = Api['KindPreview'];
 export type RecordingOfKind = Api['RecordingOfKind'];
+export type UnitOfKind = Api['UnitOfKind'];
 export type KindTried = Api['KindTried'];
 export type TriedMoment = Api['TriedMoment'];
 

@@ -67,6 +67,17 @@ class ConsoleTest {
                     .json();
             assertTrue(tried.getBoolean("agrees"), () -> tried.prettify() + cast);
             assertFalse(tried.prettify().contains(ours), "nor in a dry run");
+            String ofAnother = "{\"version\":2}" + cast.substring(cast.indexOf('\n'));
+            stage.client
+                    .post("/api/kinds/dry-run", Map.of("recording", ofAnother))
+                    .statusCode(400);
+            Json imported = stage.client
+                    .post("/api/kinds/dry-run", Map.of("recording", ofAnother, "unit", unit, "member", "left"))
+                    .statusCode(200)
+                    .json();
+            assertTrue(imported.getBoolean("agrees"), imported::prettify);
+            Json known = stage.client.get("/api/catalogue/interconnect-pair/units");
+            assertEquals(List.of("left", "right"), known.getList("find { it.id == " + unit + " }.members"));
             Json answered = tried.at("moments.find { it.event == 'SENT' && it.text == '" + planned(bench) + "' }");
             assertEquals(
                     "out-of-band address",

@@ -99,6 +99,11 @@ public final class DryRun {
         private final List<Effect.Read> read = new ArrayList<>();
         private final StringBuilder ours = new StringBuilder();
         private final StringBuilder theirs = new StringBuilder();
+        /** What was sent last, until the machine has shown what was typed then; empty while nothing is awaited. */
+        private String awaited = "";
+
+        private final StringBuilder echo = new StringBuilder();
+        private boolean tellsWhatWasTyped;
         private Instant now = START;
         /** How much later than then it is now. */
         private Duration longer = Duration.ZERO;
@@ -115,6 +120,7 @@ public final class DryRun {
 
         Report play(List<Heard> recording) {
             boolean marked = recording.stream().anyMatch(heard -> !heard.fromMachine);
+            tellsWhatWasTyped = recording.stream().anyMatch(heard -> !heard.fromMachine && !heard.text.isEmpty());
             Duration before = Duration.ZERO;
             for (Heard heard : recording) {
                 // the person at the line then may have answered more quickly
@@ -124,6 +130,7 @@ public final class DryRun {
                 before = heard.at;
                 advance(START.plus(heard.at).plus(longer));
                 if (heard.fromMachine) {
+                    compareEcho(heard.text);
                     take(conversation.output(heard.text, now));
                 } else {
                     typed(heard.text);
@@ -169,6 +176,8 @@ public final class DryRun {
                 sent += effect instanceof Effect.Send || effect instanceof Effect.SendSecret ? 1 : 0;
                 if (effect instanceof Effect.Send send && send.step() >= 0) {
                     ours.append(send.text());
+                    awaited = send.text().strip();
+                    echo.setLength(0);
                     moment(send.step(), Event.SENT, send.text().strip());
                 } else if (effect instanceof Effect.SendSecret send) {
                     ours.append('\r');
@@ -212,6 +221,27 @@ public final class DryRun {
                 differ(-1, "The dialogue would send “" + sent + "”; then it was “" + then + "”.");
             }
             secret = false;
+        }
+
+        /**
+         * A recording of ours tells only that something was sent. Most machines show what was typed: that is compared.
+         * A machine that shows nothing of it, or draws a page, is not judged by this.
+         */
+        private void compareEcho(String text) {
+            if (awaited.isEmpty() || tellsWhatWasTyped) {
+                return;
+            }
+            echo.append(text);
+            int end = echo.indexOf("\r") < 0 ? echo.indexOf("\n") : echo.indexOf("\r");
+            if (end < 0) {
+                return;
+            }
+            String shown = echo.substring(0, end).strip();
+            boolean plain = shown.chars().allMatch(letter -> letter >= ' ');
+            if (plain && !shown.isEmpty() && !shown.equals(awaited)) {
+                differ(-1, "The dialogue would send “" + awaited + "”; then it was “" + shown + "”.");
+            }
+            awaited = "";
         }
 
         private void differ(int step, String sentence) {

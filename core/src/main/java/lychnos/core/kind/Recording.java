@@ -85,6 +85,39 @@ public record Recording(
         return new Recording(word(ours, "kind"), word(ours, "member"), values, secrets, heard(lines));
     }
 
+    /** Whether a text says itself what the line was answered with. */
+    public static boolean hasValues(String text) {
+        return text.lines().findFirst().orElse("").contains("\"lychnos\"");
+    }
+
+    /**
+     * Reads what another program has kept of a line: asciicast version 2, a log with its timing, or a plain log.
+     *
+     * @param timing of a log, or an empty text
+     * @param dialogue whose questions divide a plain log
+     * @param values by name, what the line was answered with
+     * @param secrets names of passwords
+     * @throws IllegalArgumentException for a text that is none, with the line
+     */
+    public static Recording imported(
+            String text,
+            String timing,
+            Dialogue dialogue,
+            String member,
+            Map<String, String> values,
+            Set<String> secrets) {
+        if (text.length() > LONGEST || timing.length() > LONGEST) {
+            throw new IllegalArgumentException("A recording has at most " + LONGEST + " characters.");
+        }
+        if (text.isBlank()) {
+            throw new IllegalArgumentException("Line 1: the file is empty.");
+        }
+        List<DryRun.Heard> heard = text.startsWith("{")
+                ? heard(text.lines().filter(line -> !line.isBlank()).toList())
+                : timing.isBlank() ? LineLog.plain(text, dialogue, member, values) : LineLog.timed(text, timing);
+        return new Recording("", member, values, secrets, heard);
+    }
+
     private static String word(Map<?, ?> ours, String name) {
         return ours.get(name) == null ? "" : String.valueOf(ours.get(name));
     }

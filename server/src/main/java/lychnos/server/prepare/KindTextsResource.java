@@ -36,9 +36,14 @@ public class KindTextsResource {
     }
 
     /**
-     * A recorded line, and the description that is tried on it; without one, the shipped one of the recording's kind.
+     * A recorded line, and the description that is tried on it; without one, the newest of the kind.
+     *
+     * @param recording asciicast version 2, or a log that another program has kept
+     * @param timing of a log; it may be left out
+     * @param unit whose values the line was answered with; only for a recording that does not have them
+     * @param member of that unit; it may be left out
      */
-    public record KindTrial(String description, String recording) {}
+    public record KindTrial(String description, String recording, String timing, Long unit, String member) {}
 
     /**
      * What came of it: {@code open} are steps that were not reached, {@code differences} what would have been done
@@ -136,6 +141,44 @@ public class KindTextsResource {
                 .orElseThrow(() -> Refusal.notFound("No recording is shipped with this kind."));
     }
 
+    private DryRun.Report played(KindTrial trial) {
+        String text = trial.recording == null ? "" : trial.recording;
+        boolean described = trial.description != null && !trial.description.isBlank();
+        if (trial.unit == null) {
+            Recording recording = Recording.read(text);
+            Kind kind = described
+                    ? KindReader.read(trial.description)
+                    : kinds.newest(recording.kind()).kind();
+            return recording.tryOn(dialogue(kind));
+        }
+        String member = trial.member == null ? "" : trial.member;
+        Kind kind = described
+                ? KindReader.read(trial.description)
+                : kinds.newest(recordings.kindOf(trial.unit)).kind();
+        Recordings.Answered answered = recordings.answered(kind.id(), trial.unit, member);
+        Dialogue dialogue = dialogue(kind);
+        return Recording.imported(
+                        text,
+                        trial.timing == null ? "" : trial.timing,
+                        dialogue,
+                        member,
+                        answered.values(),
+                        answered.secrets())
+                .tryOn(dialogue);
+    }
+
+    private static Dialogue dialogue(Kind kind) {
+        return kind.dialogue()
+                .orElseThrow(() -> new IllegalArgumentException("The description has no console dialogue."));
+    }
+
+    /** Lists the newest units of a kind, whose values a recording of another program can be tried with. */
+    @GET
+    @Path("catalogue/{kind}/units")
+    public List<Recordings.UnitOfKind> units(String kind) {
+        return recordings.units(kind);
+    }
+
     /** Tries a description on a recorded line, without a machine. */
     @POST
     @Path("kinds/dry-run")
@@ -143,13 +186,7 @@ public class KindTextsResource {
     public KindTried dryRun(KindTrial trial) {
         Refusal.required(trial);
         try {
-            Recording recording = Recording.read(trial.recording == null ? "" : trial.recording);
-            Kind kind = trial.description == null || trial.description.isBlank()
-                    ? kinds.newest(recording.kind()).kind()
-                    : KindReader.read(trial.description);
-            Dialogue dialogue = kind.dialogue()
-                    .orElseThrow(() -> new IllegalArgumentException("The description has no console dialogue."));
-            DryRun.Report report = recording.tryOn(dialogue);
+            DryRun.Report report = played(trial);
             return new KindTried(
                     report.agrees(),
                     report.done(),

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import lychnos.core.dialogue.Screen;
 import lychnos.core.kind.Recording;
 import lychnos.core.sheet.MemberValues;
@@ -29,6 +30,7 @@ import org.jspecify.annotations.Nullable;
 public class Recordings {
 
     private static final int NEWEST = 12;
+    private static final int MOST_UNITS = 50;
 
     private final Session db;
     private final BringUps bringUps;
@@ -126,21 +128,79 @@ public class Recordings {
      */
     private Map<String, Object> answered(MemberDialogue dialogue) {
         Unit unit = bringUps.unit(dialogue.unitId);
-        MemberValues values =
-                answers.of(unit, consoleReader.toldByAll(dialogue.runId)).get(dialogue.member);
-        Map<String, String> texts = new TreeMap<>(Map.of("unit", unit.label()));
-        List<String> secrets = new ArrayList<>();
-        for (String name : kinds.of(unit)
-                .dialogue()
-                .map(asks -> asks.names(dialogue.member, dialogue.wiped))
-                .orElse(Set.of())) {
-            if (values.secret(name).isPresent()) {
+        Answered answered = answered(unit, dialogue.member, dialogue.wiped, consoleReader.toldByAll(dialogue.runId));
+        return Map.of(
+                "kind", unit.kind,
+                "member", dialogue.member,
+                "values", answered.values,
+                "secrets", List.copyOf(answered.secrets));
+    }
+
+    /**
+     * What a line is answered with.
+     *
+     * @param secrets names of passwords
+     */
+    public record Answered(Map<String, String> values, Set<String> secrets) {}
+
+    private Answered answered(Unit unit, String member, boolean wiped, Map<String, String> told) {
+        MemberValues known = answers.of(unit, told).get(member);
+        if (known == null) {
+            throw Refusal.bad("The unit has no member called “" + member + "”.");
+        }
+        Map<String, String> values = new TreeMap<>(Map.of("unit", unit.label()));
+        Set<String> secrets = new TreeSet<>();
+        for (String name :
+                kinds.of(unit).dialogue().map(asks -> asks.names(member, wiped)).orElse(Set.of())) {
+            if (known.secret(name).isPresent()) {
                 secrets.add(name);
             } else {
-                values.text(name).ifPresent(text -> texts.put(name, text));
+                known.text(name).ifPresent(text -> values.put(name, text));
             }
         }
-        return Map.of("kind", unit.kind, "member", dialogue.member, "values", texts, "secrets", secrets);
+        return new Answered(values, secrets);
+    }
+
+    /**
+     * What the line of a unit would be answered with, for a recording that another program has made.
+     *
+     * @throws Refusal if there is no such unit or member, or it is of another kind
+     */
+    @Transactional
+    public Answered answered(String kind, long unitId, String member) {
+        Unit unit = bringUps.unit(unitId);
+        if (!unit.kind.equals(kind)) {
+            throw Refusal.bad(unit.label() + " is no unit of this kind.");
+        }
+        return answered(unit, member, true, Map.of());
+    }
+
+    /** The kind of a unit. */
+    @Transactional
+    public String kindOf(long unitId) {
+        return bringUps.unit(unitId).kind;
+    }
+
+    /**
+     * A unit whose values a recording can be tried with.
+     *
+     * @param members their names; one empty name where it is a single machine
+     */
+    public record UnitOfKind(long id, String name, String bringUp, List<String> members) {}
+
+    /** The newest units of a kind. */
+    @Transactional
+    public List<UnitOfKind> units(String kind) {
+        return db.createQuery("from Unit where kind = :kind and retiredAt is null order by id desc", Unit.class)
+                .setParameter("kind", kind)
+                .setMaxResults(MOST_UNITS)
+                .getResultStream()
+                .map(unit -> new UnitOfKind(
+                        unit.id,
+                        unit.label(),
+                        bringUps.named(unit.bringUpId).name(),
+                        answers.of(unit, Map.of()).keySet().stream().sorted().toList()))
+                .toList();
     }
 
     private String text(Object value) {
