@@ -252,6 +252,7 @@
   .file {
     font-size: 13px;
     display: flex;
+    flex-wrap: wrap;
     gap: 6px;
     align-items: center;
   }

@@ -108,6 +108,7 @@ public final class DryRun {
         /** How much later than then it is now. */
         private Duration longer = Duration.ZERO;
 
+        private Duration newest = Duration.ZERO;
         private int sent;
         private int sendings;
         private boolean secret;
@@ -251,8 +252,15 @@ public final class DryRun {
 
         private void moment(int step, Event event, String text) {
             if (moments.size() < MOST_MOMENTS) {
-                moments.add(new Moment(Duration.between(START, now).minus(longer), step, event, text, shown()));
+                moments.add(new Moment(recorded(), step, event, text, shown()));
             }
+        }
+
+        /** The time of the recording; what is played later than it was said counts as said then. */
+        private Duration recorded() {
+            Duration at = Duration.between(START, now).minus(longer);
+            newest = at.compareTo(newest) > 0 ? at : newest;
+            return newest;
         }
 
         private List<String> shown() {
