@@ -8,7 +8,9 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 import io.quarkus.test.junit.QuarkusTest;
 import java.util.List;
 import java.util.Map;
+import lychnos.core.kind.KindReader;
 import lychnos.server.http.Json;
+import lychnos.server.http.Request;
 import lychnos.server.http.Response;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -139,7 +141,7 @@ class FactsTest {
     }
 
     private Response table(String text, String preview) {
-        return lychnos.server.http.Request.given()
+        return Request.given()
                 .cookie("lychnos", client.cookie())
                 .contentType("text/plain; charset=UTF-8")
                 .body(text)
@@ -211,7 +213,7 @@ class FactsTest {
 
     @Test
     void aDescriptionOfAKindIsLookedOver() {
-        lychnos.server.http.Request.given()
+        Request.given()
                 .cookie("lychnos", client.cookie())
                 .contentType("text/plain")
                 .body("kind: x\ntitle: [a]\n")
@@ -222,18 +224,17 @@ class FactsTest {
 
     @Test
     void aDescriptionIsShownAsItWouldRead() {
-        Json good = preview(lychnos.core.kind.KindReader.asWritten("console-manager"));
+        Json good = preview(KindReader.asWritten("console-manager"));
         assertEquals(List.of(), good.getList("faults"));
         assertEquals("console", good.getString("way"));
         assertTrue(good.getList("summary.setup.steps.title").contains("everything at once"), good::prettify);
-        Json bad = preview(
-                lychnos.core.kind.KindReader.asWritten("console-manager").replace("is: digest", "is: digst"));
+        Json bad = preview(KindReader.asWritten("console-manager").replace("is: digest", "is: digst"));
         assertEquals("facts.image-digest.is", bad.getString("faults[0].path"));
         assertEquals(null, bad.getMap("summary"));
     }
 
     private Json preview(String text) {
-        return lychnos.server.http.Request.given()
+        return Request.given()
                 .cookie("lychnos", client.cookie())
                 .contentType("text/plain")
                 .body(text)

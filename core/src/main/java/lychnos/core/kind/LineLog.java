@@ -11,6 +11,7 @@ import java.util.regex.Pattern;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep.Asked;
 import lychnos.core.dialogue.DryRun;
+import lychnos.core.dialogue.Look;
 
 /** What other programs keep of a console, as pieces with their time: a plain log, or a log with its timing. */
 final class LineLog {
@@ -19,6 +20,11 @@ final class LineLog {
     private static final Duration APART = Duration.ofMillis(400);
 
     private static final int MOST_PIECES = 20_000;
+
+    /** No question is longer; what is, is output. */
+    private static final int LONGEST_LINE = 240;
+
+    private static final int MOST_ENDS = 3;
 
     /** Where a question may end and what was typed begins. */
     private static final Pattern PROMPT_END = Pattern.compile("[:>?#$%] +");
@@ -63,6 +69,17 @@ final class LineLog {
 
     /** Where a question of the description ends in a line; 0 where there is none. */
     private static int questionEnd(String line, List<Asked> questions, Map<String, String> values) {
+        if (line.length() > LONGEST_LINE) {
+            return 0;
+        }
+        try {
+            return questionIn(line, questions, values);
+        } catch (Look.TooHard e) {
+            throw new IllegalArgumentException(e.getMessage(), e);
+        }
+    }
+
+    private static int questionIn(String line, List<Asked> questions, Map<String, String> values) {
         for (Asked question : questions) {
             Optional<String> answer = question.answer().fill(name -> Optional.ofNullable(values.get(name)));
             if (answer.isPresent()
@@ -74,7 +91,7 @@ final class LineLog {
             }
         }
         Matcher ends = PROMPT_END.matcher(line);
-        while (ends.find()) {
+        for (int i = 0; i < MOST_ENDS && ends.find(); i++) {
             String before = line.substring(0, ends.end());
             if (questions.stream().anyMatch(question -> question.look().in(before))) {
                 return ends.end();

@@ -2,6 +2,7 @@ package lychnos.core.kind;
 
 import static org.junit.jupiter.api.Assertions.assertEquals;
 import static org.junit.jupiter.api.Assertions.assertThrows;
+import static org.junit.jupiter.api.Assertions.assertTimeoutPreemptively;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.time.Duration;
@@ -88,6 +89,20 @@ class LineLogTest {
                         Set.of())
                 .tryOn(KindReader.shipped("console-manager").dialogue().orElseThrow());
         assertTrue(report.differences().get(0).sentence().contains("another machine"), report.differences()::toString);
+    }
+
+    /** A file from anywhere: the longest that is taken is read within seconds, whatever is in it. */
+    @Test
+    void aHostileLogIsReadInTime() {
+        Recording own = Recording.shipped("console-manager").orElseThrow();
+        assertTimeoutPreemptively(Duration.ofSeconds(20), () -> {
+            assertEquals(1, imported(own, "x: ".repeat(600_000), "").heard().size());
+            assertTrue(imported(own, ("dunmail> ".repeat(20) + "\n").repeat(10_000), "")
+                            .heard()
+                            .size()
+                    <= 20_001);
+            assertEquals(3, imported(own, "\0\0\n\u001b[2J\n", "").heard().size());
+        });
     }
 
     @Test

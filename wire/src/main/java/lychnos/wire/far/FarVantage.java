@@ -11,6 +11,7 @@ import java.util.concurrent.Executor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Consumer;
 import java.util.function.LongFunction;
 import lychnos.core.dialogue.LineSettings;
 import lychnos.wire.console.ConsoleLine;
@@ -157,7 +158,7 @@ public final class FarVantage {
         return true;
     }
 
-    private void line(long number, java.util.function.Consumer<FarLine> event) {
+    private void line(long number, Consumer<FarLine> event) {
         FarLine line = lines.get(number);
         if (line != null) {
             event.accept(line);

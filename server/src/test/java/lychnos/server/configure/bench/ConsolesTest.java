@@ -7,6 +7,7 @@ import static org.mockito.ArgumentMatchers.anyLong;
 import static org.mockito.ArgumentMatchers.contains;
 import static org.mockito.ArgumentMatchers.eq;
 import static org.mockito.Mockito.RETURNS_DEEP_STUBS;
+import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.timeout;
 import static org.mockito.Mockito.verify;
@@ -29,6 +30,7 @@ import lychnos.core.dialogue.Mode;
 import lychnos.core.kind.KindReader;
 import lychnos.core.sheet.MemberValues;
 import lychnos.core.sheet.UnitFacts;
+import lychnos.server.LychnosConfig;
 import lychnos.server.allocate.FirstAddress;
 import lychnos.server.configure.line.StepQueue;
 import lychnos.server.configure.line.TarnDialogue;
@@ -79,7 +81,7 @@ class ConsolesTest {
             opened.incrementAndGet();
             return mock(ConsoleLine.class);
         });
-        var config = mock(lychnos.server.LychnosConfig.class, RETURNS_DEEP_STUBS);
+        LychnosConfig config = mock(LychnosConfig.class, RETURNS_DEEP_STUBS);
         when(config.run().consoleWorkers()).thenReturn(4);
         consoles = new Consoles(
                 store,
@@ -158,7 +160,7 @@ class ConsolesTest {
 
     @Test
     void aLineThatCouldNotBeNotedIsOpenedTheNextTime() throws Exception {
-        org.mockito.Mockito.doThrow(new IllegalStateException("the database is away"))
+        doThrow(new IllegalStateException("the database is away"))
                 .doNothing()
                 .when(store)
                 .opened(any(), any(), eq(false));
