@@ -15,5 +15,4 @@ TXT
 fi
 [ -n "$(command -v java)" ] || { ensure_base; }
 [ -d "$ROOT/server/target/quarkus-app/lib/main" ] || { ensure_base; ensure_node; ensure_built; }
-app=$ROOT/server/target/quarkus-app
-exec java -XX:TieredStopAtLevel=1 -cp "$app/app/*:$app/lib/main/*:$app/lib/boot/*" lychnos.server.kinds.KindMain "$@"
+app_java lychnos.server.kinds.KindMain "$@"

@@ -125,7 +125,7 @@
         >{each.at ? `${each.unit}${each.member ? ` ${each.member}` : ''}, ${atTime(each.at)}` : t.shipped}</button
       >
     {:else}
-      <span>{t.none}</span>
+      <span>{page.summary?.setup.steps.length === 0 ? t.noConsole : t.none}</span>
     {/each}
     {#if session.mayWork}
       <label class="file"

@@ -159,7 +159,7 @@
     </aside>
   </div>
   {#if preview?.summary}
-    <h2 class="says">{faults && faults.length > 0 ? t.saysBefore : t.says}</h2>
+    <h2>{faults && faults.length > 0 ? t.saysBefore : t.says}</h2>
     <KindSays summary={preview.summary} way={preview.way} />
   {/if}
 {:else if published}

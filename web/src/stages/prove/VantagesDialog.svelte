@@ -60,7 +60,7 @@
         <span class="sub"
           >{vantage.linked ? m.prove.linked : m.prove.cut(vantage.seenAt ? atTime(vantage.seenAt) : null)}</span
         >
-        {#if vantage.otherVersion}<span class="sub">{m.prove.otherVersion}</span>{/if}
+        {#if vantage.otherVersion && !vantage.linked}<span class="sub">{m.prove.otherVersion}</span>{/if}
         {#if lead}<span class="end"><B look="stop" onclick={() => (revoking = vantage)}>{m.prove.revoke}</B></span>{/if}
       </div>
       {#if revoking?.id === vantage.id}<div class="ask">

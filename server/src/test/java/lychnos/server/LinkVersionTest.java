@@ -21,7 +21,7 @@ import lychnos.wire.far.LinkMessage;
 import lychnos.wire.far.VantageClient;
 import org.junit.jupiter.api.Test;
 
-/** A vantage point of another version is told so, at its end and on the page, and nothing is asked of it. */
+/** A vantage point of another version is turned away: it gets a message, and the page of vantage points says so. */
 @QuarkusTest
 class LinkVersionTest {
 

@@ -51,7 +51,7 @@ public final class InOrder {
             try {
                 next.run();
             } catch (RuntimeException e) {
-                LOG.errorf(e, "one of several works in order has failed");
+                LOG.errorf(e, "A task in a queue has failed; the next one is started.");
             }
         }
     }

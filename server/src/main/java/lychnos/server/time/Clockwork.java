@@ -42,7 +42,10 @@ public class Clockwork {
      */
     public void every(Duration pause, String failing, Runnable work) {
         threads.scheduleWithFixedDelay(
-                () -> carryOut(failing, work), pause.toMillis(), pause.toMillis(), TimeUnit.MILLISECONDS);
+                () -> carryOut(failing + "; trying again", work),
+                pause.toMillis(),
+                pause.toMillis(),
+                TimeUnit.MILLISECONDS);
     }
 
     /** Does work once, after a pause. Does nothing any more while the server stops. */
@@ -59,7 +62,7 @@ public class Clockwork {
             if (threads.isShutdown()) {
                 LOG.debugf(e, "%s; the server stops", failing);
             } else {
-                LOG.warnf("%s (%s); trying again.", failing, e.getMessage());
+                LOG.warnf("%s (%s)", failing, e.getMessage());
             }
         }
     }

@@ -114,6 +114,8 @@ public class VantageSocket {
             greet(hello, standing);
         } else if (message instanceof LinkMessage.Alive alive) {
             standing.link.send(alive);
+        } else if (!standing.greeted) {
+            LOG.warnf("vantage %s sent a message before its greeting; it is ignored", standing.name);
         } else if (message instanceof LinkMessage.Note note) {
             for (VantageEars each : ears) {
                 each.noted(standing.name, note.what(), standing.link);

@@ -221,7 +221,7 @@ public final class VantageLine implements OpenLine {
             ask(new DialogueMessage.TrustKey(
                     dialogueId, key.fingerprint(), around.trusts(key.server(), key.fingerprint())));
         } else {
-            LOG.warnf("Vantage %s sent a message of dialogue %d that only a server sends", vantage, dialogueId);
+            LOG.warnf("Vantage %s sent a message of dialogue %d that only a server sends", vantage.name(), dialogueId);
         }
     }
 
