@@ -282,6 +282,11 @@ final class Answering {
             }
             return;
         }
+        List<String> undecided = course.steps.decidedBy(step);
+        if (!undecided.isEmpty()) {
+            course.hold(Hold.until(step, asked.title(), undecided, question.line()));
+            return;
+        }
         if (!asked.after().isEmpty() && course.value(asked.after()).isEmpty()) {
             course.hold(Hold.until(step, asked.title(), List.of(asked.after()), question.line()));
             return;

@@ -119,6 +119,7 @@ public final class Conversation {
         course.line.write(left.shown, now);
         gap.newFrom = course.line.screen().cursor();
         gap.broken();
+        course.waitsForTheNext(now);
     }
 
     /** Why nothing is sent, while that is so. */
@@ -164,7 +165,8 @@ public final class Conversation {
                         course.line.quietSince().plus(SETTLE),
                         course.line.quietSince().plus(UNFORESEEN),
                         course.line.quietSince().plus(SILENCE),
-                        course.line.quietSince().plus(LONGEST_SILENCE),
+                        course.line.quietSince().plus(course.longestSilence()),
+                        course.nextBy().orElse(null),
                         gap.unseen ? course.line.quietSince().plus(SILENCE_AFTER_BREAK) : null)
                 .filter(at -> at != null && at.isAfter(now))
                 .min(Instant::compareTo);
@@ -233,14 +235,25 @@ public final class Conversation {
                             + "the answer yourself. Lychnos continues when the line shows something.",
                     Course.lastOf(course.line.shown()));
         } else if (course.state() == State.FOLLOWING
+                && course.nextBy().filter(by -> !now.isBefore(by)).isPresent()) {
+            int sent = course.steps.sent();
+            course.hold(
+                    Why.LATE,
+                    sent,
+                    "The machine has not asked the next question within "
+                            + Course.text(course.steps.asked(sent).within()) + " after “"
+                            + course.steps.get(sent).title()
+                            + "”. Look at the machine, or keep waiting. Lychnos continues when it asks.",
+                    Course.lastOf(course.line.shown()));
+        } else if (course.state() == State.FOLLOWING
                 && gap.mayPress()
                 && course.line.question().isEmpty()
                 && course.line.openLine().isBlank()
-                && course.line.quiet(now).compareTo(LONGEST_SILENCE) >= 0) {
+                && course.line.quiet(now).compareTo(course.longestSilence()) >= 0) {
             course.hold(
                     Why.SILENT,
                     Course.NONE,
-                    "The machine has shown nothing for " + Course.text(LONGEST_SILENCE)
+                    "The machine has shown nothing for " + Course.text(course.longestSilence())
                             + ". It may be busy, or it did not receive the last answer. Look at the machine. Lychnos "
                             + "continues when the line shows something.",
                     Course.lastOf(course.line.shown()));
@@ -335,6 +348,8 @@ public final class Conversation {
         } else if (why == Why.OVERDUE) {
             course.waitFrom(now);
             gap.mayHaveMissed = true;
+        } else if (why == Why.LATE) {
+            course.waitsForTheNext(now);
         } else if (why == Why.WRONG_ANSWER || why == Why.NOT_KNOWN) {
             course.identified |= why == Why.NOT_KNOWN;
             course.emit(new Effect.Send(course.held().step(), "\r"));
@@ -382,6 +397,7 @@ public final class Conversation {
         pages.answered();
         gap.answered();
         course.line.answered(text, now);
+        course.waitsForTheNext(now);
         if (course.state() == State.FOLLOWING) {
             course.beginWait(now);
         }
@@ -417,7 +433,7 @@ public final class Conversation {
         boolean drawn = course.identified && judgedByItsPage && course.erasedSinceHold();
         boolean asks = course.line.question().filter(Question::last).isPresent()
                 && (course.identified || identification.logInStands());
-        boolean known = why == Why.UNFORESEEN
+        boolean known = (why == Why.UNFORESEEN || why == Why.LATE)
                 && (asks
                         || course.identified
                                 && course.dialogue

@@ -47,6 +47,8 @@ final class Course {
     boolean identified;
     /** The step whose answer a person has said may go; it lets no other one through. */
     int approved = NONE;
+    /** When the answer was sent that the machine has not said anything to yet. */
+    private Instant sentAt;
 
     private Standing standing = new Standing.Plain(State.UNSURE);
     /** How often the window had been erased when the decision now waited for was asked for. */
@@ -58,7 +60,7 @@ final class Course {
         this.dialogue = dialogue.filled(values::text);
         this.values = values;
         this.mode = mode;
-        steps = new Steps(this.dialogue, member);
+        steps = new Steps(this.dialogue, member, this::value);
         line = new LineView(this.dialogue.chatter(), steps::asking, steps::isRow, now);
     }
 
@@ -193,6 +195,28 @@ final class Course {
         return lines[lines.length - 1];
     }
 
+    /** An answer was sent now, or a person has decided to wait for what follows it once more. */
+    void waitsForTheNext(Instant now) {
+        sentAt = now;
+    }
+
+    /** Until when the next thing must be asked, if the answer that was sent says so. */
+    Optional<Instant> nextBy() {
+        int sent = steps.sent();
+        return sent < 0 || sentAt == null
+                ? Optional.empty()
+                : Optional.ofNullable(steps.asked(sent).within()).map(sentAt::plus);
+    }
+
+    /** How long the machine may be silent now before a person looks at it. */
+    Duration longestSilence() {
+        int sent = steps.sent();
+        Duration within = sent < 0 ? null : steps.asked(sent).within();
+        return within == null || within.compareTo(Conversation.LONGEST_SILENCE) < 0
+                ? Conversation.LONGEST_SILENCE
+                : within.plus(Conversation.LONGEST_SILENCE);
+    }
+
     void confirmSent() {
         int sent = steps.sent();
         if (sent >= 0) {
@@ -221,6 +245,7 @@ final class Course {
     void finishIfDone() {
         if (steps.allDone() && steps.sent() < 0) {
             steps.leaveOutLogIn();
+            steps.leaveOutWhatDoesNotApply();
             become(State.DONE);
         }
     }

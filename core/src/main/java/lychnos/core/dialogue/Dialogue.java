@@ -6,8 +6,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /**
@@ -70,6 +72,9 @@ public record Dialogue(
     public record Identify(
             Look see, Map<String, Template> must, Set<String> unused, Set<String> standby, String probe) {
 
+        /** The group that tells whether the machine was set up before. */
+        public static final String STATE = "state";
+
         public Identify {
             must = Map.copyOf(must);
             unused = Set.copyOf(unused);
@@ -78,6 +83,13 @@ public record Dialogue(
 
         /** Of a machine without a console: nothing it could show is the one that is wanted. */
         public static final Identify NOTHING = new Identify(Look.NOTHING, Map.of(), Set.of(), Set.of());
+
+        /** The groups that tell more than which machine it is, such as its firmware. */
+        public Set<String> tells() {
+            return see.groups().stream()
+                    .filter(group -> !group.equals(STATE) && !must.containsKey(group))
+                    .collect(Collectors.toUnmodifiableSet());
+        }
 
         /** A machine that says who it is without being asked. */
         public Identify(Look see, Map<String, Template> must, Set<String> unused, Set<String> standby) {
@@ -113,6 +125,19 @@ public record Dialogue(
                 oneByOne,
                 pages,
                 over);
+    }
+
+    /** The names of what the machine shows or its pages tell on the way. */
+    Set<String> shownLater() {
+        Set<String> names = new TreeSet<>(identify.tells());
+        Stream.of(logIn, wipe, setup).flatMap(List::stream).forEach(step -> {
+            if (step instanceof DialogueStep.Asked asked && asked.read() != null) {
+                names.addAll(asked.read().groups());
+            }
+        });
+        pages.forEach(page ->
+                names.addAll(page instanceof DialogueStep.Page own ? own.tells().keySet() : Set.of()));
+        return names;
     }
 
     /** Everything that is looked for on the line. */
@@ -155,10 +180,11 @@ public record Dialogue(
 
     /** The names of everything that a member's line is answered and compared with. */
     public Set<String> names(String member, boolean wiped) {
-        Set<String> names = new java.util.TreeSet<>();
+        Set<String> names = new TreeSet<>();
         identify.must().values().forEach(must -> names.addAll(must.names()));
         looks(member, wiped).forEach(look -> names.addAll(look.names()));
         for (DialogueStep step : steps(member, wiped)) {
+            names.addAll(step.only().names());
             if (step instanceof DialogueStep.Asked asked) {
                 names.addAll(asked.answer().names());
                 names.addAll(asked.after().isEmpty() ? Set.of() : Set.of(asked.after()));
@@ -171,15 +197,17 @@ public record Dialogue(
 
     /**
      * The names of every value that a member's setup can ask for, on any branch of its line, its pages and its
-     * summaries; without those of steps and fields that are left out where there is no value for them.
+     * summaries; without those of steps and fields that are left out where there is no value for them, or under a
+     * condition.
      *
      * @param member whose steps; empty for those of a single machine
      */
     public Set<String> needed(String member) {
-        Set<String> names = new java.util.TreeSet<>();
+        Set<String> names = new TreeSet<>();
         Stream.of(logIn, wipe, setup)
                 .flatMap(List::stream)
                 .filter(step -> step.on().isEmpty() || step.on().equals(member))
+                .filter(step -> step.only().equals(Condition.ALWAYS))
                 .forEach(step -> {
                     if (step instanceof DialogueStep.Asked asked && !asked.is(DialogueStep.Mark.OPTIONAL)) {
                         names.addAll(asked.answer().names());

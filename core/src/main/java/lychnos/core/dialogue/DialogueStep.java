@@ -18,6 +18,11 @@ public sealed interface DialogueStep {
     /** On which member it is done; empty for every one. */
     String on();
 
+    /** When it is done. */
+    default Condition only() {
+        return Condition.ALWAYS;
+    }
+
     /** What is looked for on the line. */
     default Stream<Look> looks() {
         return Stream.empty();
@@ -70,6 +75,8 @@ public sealed interface DialogueStep {
      * @param expects what a command's output must show, and what it may; of a row that opens a page, what that page
      * shows
      * @param warning what a person is told before it restarts; empty for the usual words
+     * @param only when it is asked
+     * @param within how long the machine may take until it asks the next thing; null for the usual time
      */
     record Asked(
             String title,
@@ -83,7 +90,9 @@ public sealed interface DialogueStep {
             Set<Mark> marks,
             Look row,
             List<Expected> expects,
-            String warning)
+            String warning,
+            Condition only,
+            Duration within)
             implements DialogueStep {
 
         public Asked {
@@ -105,7 +114,7 @@ public sealed interface DialogueStep {
             this(title, on, look, answer, command, suggested, read, after, marks, null, List.of());
         }
 
-        /** One that restarts nothing, or about whose restart nothing particular is to be said. */
+        /** One that is always asked, and whose restart needs no warning of its own. */
         public Asked(
                 String title,
                 String on,
@@ -118,7 +127,21 @@ public sealed interface DialogueStep {
                 Set<Mark> marks,
                 Look row,
                 List<Expected> expects) {
-            this(title, on, look, answer, command, suggested, read, after, marks, row, expects, "");
+            this(
+                    title,
+                    on,
+                    look,
+                    answer,
+                    command,
+                    suggested,
+                    read,
+                    after,
+                    marks,
+                    row,
+                    expects,
+                    "",
+                    Condition.ALWAYS,
+                    null);
         }
 
         /** A row of a page that asks nothing and opens another page. */
@@ -148,7 +171,9 @@ public sealed interface DialogueStep {
                     expects.stream()
                             .map(each -> new Expected(fill.apply(each.look), each.required))
                             .toList(),
-                    warning);
+                    warning,
+                    only,
+                    within);
         }
 
         public boolean is(Mark mark) {
@@ -161,7 +186,12 @@ public sealed interface DialogueStep {
      *
      * @param fields by what is looked for, whose first group is the value, what it must be
      */
-    record Summary(String title, String on, Map<Look, Template> fields) implements DialogueStep {
+    record Summary(String title, String on, Map<Look, Template> fields, Condition only) implements DialogueStep {
+
+        /** One that is always shown. */
+        public Summary(String title, String on, Map<Look, Template> fields) {
+            this(title, on, fields, Condition.ALWAYS);
+        }
 
         public Summary {
             fields = Map.copyOf(fields);
@@ -176,7 +206,7 @@ public sealed interface DialogueStep {
         public Summary filled(UnaryOperator<Look> fill) {
             Map<Look, Template> filled = new LinkedHashMap<>();
             fields.forEach((look, value) -> filled.put(fill.apply(look), value));
-            return new Summary(title, on, filled);
+            return new Summary(title, on, filled, only);
         }
     }
 
@@ -189,12 +219,12 @@ public sealed interface DialogueStep {
      * @param asks a command that changes nothing and shows the same, for when that may have been shown while nobody
      * looked; or empty
      */
-    record Waits(String title, String on, Duration about, Duration atMost, Look until, String asks)
+    record Waits(String title, String on, Duration about, Duration atMost, Look until, String asks, Condition only)
             implements DialogueStep {
 
-        /** One whose end cannot be asked for. */
+        /** One whose end cannot be asked for, and that always happens. */
         public Waits(String title, String on, Duration about, Duration atMost, Look until) {
-            this(title, on, about, atMost, until, "");
+            this(title, on, about, atMost, until, "", Condition.ALWAYS);
         }
 
         @Override
@@ -204,7 +234,7 @@ public sealed interface DialogueStep {
 
         @Override
         public Waits filled(UnaryOperator<Look> fill) {
-            return new Waits(title, on, about, atMost, fill.apply(until), asks);
+            return new Waits(title, on, about, atMost, fill.apply(until), asks, only);
         }
     }
 

@@ -52,6 +52,8 @@ public record Hold(Why why, int step, String sentence, String shown, String type
         /** Another member must tell something first; nobody is needed for that. */
         PEER(false),
         OVERDUE(true),
+        /** The machine has not asked the next thing within the time that the description allows after an answer. */
+        LATE(true),
         /** The line was gone, or the machine began again; is it still the same? */
         CUT(true),
         /** A person answers, and the machine has not told which one it is; Enter was kept back. */

@@ -54,11 +54,12 @@ final class Identification {
                 return false;
             }
         }
-        String kept = found.getOrDefault("state", "");
+        String kept = found.getOrDefault(Dialogue.Identify.STATE, "");
         if (course.dialogue.identify().standby().contains(kept)) {
             standsBy(kept, seen.get().text());
             return false;
         }
+        keep(found);
         if (!course.identified) {
             if (!gap.brokenOff
                     && !kept.isEmpty()
@@ -86,6 +87,16 @@ final class Identification {
             }
         }
         return true;
+    }
+
+    /** What it tells beyond which machine it is decides which steps apply. */
+    private void keep(Map<String, String> found) {
+        for (String name : course.dialogue.identify().tells()) {
+            String value = found.get(name);
+            if (value != null && !value.equals(course.read.put(name, value))) {
+                course.emit(new Effect.Read(name, value));
+            }
+        }
     }
 
     private void standsBy(String how, String shown) {

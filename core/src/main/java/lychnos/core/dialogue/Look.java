@@ -1,6 +1,7 @@
 package lychnos.core.dialogue;
 
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -71,6 +72,14 @@ public final class Look {
         return isPattern()
                 ? NAME.matcher(text).results().map(found -> found.group(1)).collect(Collectors.toSet())
                 : Set.of();
+    }
+
+    /** The names of its groups, in their order. */
+    public Set<String> groups() {
+        return GROUP.matcher(text)
+                .results()
+                .map(found -> found.group(1))
+                .collect(Collectors.toCollection(LinkedHashSet::new));
     }
 
     /** The same with its values; one whose value is not known is still never found. */
@@ -147,11 +156,10 @@ public final class Look {
         Seen seen = null;
         while (matcher.find()) {
             Map<String, String> values = new LinkedHashMap<>();
-            Matcher groups = GROUP.matcher(text);
-            while (groups.find()) {
-                String value = matcher.group(groups.group(1));
+            for (String group : groups()) {
+                String value = matcher.group(group);
                 if (value != null) {
-                    values.put(groups.group(1), value);
+                    values.put(group, value);
                 }
             }
             String text = in.substring(matcher.start(), matcher.end());

@@ -89,7 +89,10 @@ public record LookAgain(List<Command> commands, Map<Look, String> paging) {
     public static LookAgain of(Dialogue described, String member, Values values, boolean shared) {
         Dialogue dialogue = described.filled(values::text);
         List<Command> commands = new ArrayList<>();
-        List<DialogueStep> steps = dialogue.steps(member, false);
+        List<DialogueStep> steps = dialogue.steps(member, false).stream()
+                .filter(step ->
+                        step.only().holds(values::text, dialogue.shownLater()).orElse(false))
+                .toList();
         for (int at = 0; at < steps.size(); at++) {
             if (steps.get(at) instanceof Asked asked && asked.is(Mark.AGAIN)) {
                 Optional<String> sends = asked.answer().fill(values::text);

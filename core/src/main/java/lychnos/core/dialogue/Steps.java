@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.IntStream;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.DialogueStep.Asked;
@@ -16,12 +18,16 @@ final class Steps {
 
     private final Dialogue dialogue;
     private final String member;
+    private final Function<String, Optional<String>> values;
+    private final Set<String> shownLater;
     private List<DialogueStep> steps;
     private Progress[] progress;
 
-    Steps(Dialogue dialogue, String member) {
+    Steps(Dialogue dialogue, String member, Function<String, Optional<String>> values) {
         this.dialogue = dialogue;
         this.member = member;
+        this.values = values;
+        shownLater = dialogue.shownLater();
         plan(false);
     }
 
@@ -56,7 +62,28 @@ final class Steps {
     }
 
     Progress progress(int step) {
-        return progress[step];
+        return progress[step] == Progress.OPEN && !mayApply(step) ? Progress.LEFT_OUT : progress[step];
+    }
+
+    /** Whether a step is to be done still; one whose condition is not met is not. */
+    private boolean open(int step) {
+        return progress(step) == Progress.OPEN;
+    }
+
+    /** Whether the condition of a step is met, or depends on what the machine has not shown yet. */
+    private boolean mayApply(int step) {
+        return steps.get(step).only().holds(values, shownLater).orElse(true);
+    }
+
+    /** The names of what the machine must show before it is known whether a step applies; empty where it is known. */
+    List<String> decidedBy(int step) {
+        Condition only = steps.get(step).only();
+        return only.holds(values, shownLater).isPresent()
+                ? List.of()
+                : only.names().stream()
+                        .filter(name -> values.apply(name).isEmpty())
+                        .sorted()
+                        .toList();
     }
 
     void set(int step, Progress to) {
@@ -72,9 +99,16 @@ final class Steps {
         return List.of(progress).indexOf(Progress.SENT);
     }
 
+    /** What does not apply to this machine is left out for good. */
+    void leaveOutWhatDoesNotApply() {
+        for (int i = 0; i < progress.length; i++) {
+            progress[i] = progress(i);
+        }
+    }
+
     /** A log-in that was never asked for is not missed. */
     boolean allDone() {
-        return IntStream.range(0, progress.length).noneMatch(i -> progress[i] == Progress.OPEN && !logsIn(i));
+        return IntStream.range(0, progress.length).noneMatch(i -> open(i) && !logsIn(i));
     }
 
     /** A person who works a page with the cursor keys may come to a row by another way. */
@@ -89,7 +123,7 @@ final class Steps {
 
     void leaveOutLogIn() {
         IntStream.range(0, progress.length)
-                .filter(i -> progress[i] == Progress.OPEN && logsIn(i))
+                .filter(i -> open(i) && logsIn(i))
                 .forEach(i -> progress[i] = Progress.LEFT_OUT);
     }
 
@@ -106,8 +140,10 @@ final class Steps {
     int asking(String line) {
         int answered = -1;
         for (int i = 0; i < steps.size(); i++) {
-            if (steps.get(i) instanceof Asked asked && asked.look().in(line)) {
-                if (progress[i] == Progress.OPEN) {
+            if (steps.get(i) instanceof Asked asked
+                    && mayApply(i)
+                    && asked.look().in(line)) {
+                if (open(i)) {
                     int sent = answered;
                     return sent >= 0
                                     && progress[sent] == Progress.SENT
@@ -125,14 +161,14 @@ final class Steps {
     /** How many steps between two are open that the machine must ask. */
     private long openBetween(int from, int to) {
         return IntStream.range(from + 1, to)
-                .filter(i -> progress[i] == Progress.OPEN && steps.get(i) instanceof Asked asked && mustBeAsked(asked))
+                .filter(i -> open(i) && steps.get(i) instanceof Asked asked && mustBeAsked(asked))
                 .count();
     }
 
     /** The first wait that is not over. */
     int waitingFor() {
         for (int i = 0; i < steps.size(); i++) {
-            if (progress[i] == Progress.OPEN && steps.get(i) instanceof Waits) {
+            if (open(i) && steps.get(i) instanceof Waits) {
                 return i;
             }
         }
@@ -147,7 +183,7 @@ final class Steps {
     Optional<Waits> beginning() {
         for (int i = 0; i < steps.size(); i++) {
             boolean mayStayOut = steps.get(i) instanceof Asked asked && (asked.is(Mark.OPTIONAL) || logsIn(i));
-            if (progress[i] == Progress.OPEN && !mayStayOut) {
+            if (open(i) && !mayStayOut) {
                 return steps.get(i) instanceof Waits waits ? Optional.of(waits) : Optional.empty();
             }
         }
@@ -157,7 +193,7 @@ final class Steps {
     /** The next thing, if it is a row to be gone to on a page. */
     Optional<Integer> nextRow() {
         for (int i = 0; i < steps.size(); i++) {
-            if (progress[i] == Progress.OPEN && !logsIn(i)) {
+            if (open(i) && !logsIn(i)) {
                 if (steps.get(i) instanceof Asked asked && asked.row() != null) {
                     return Optional.of(i);
                 }
@@ -179,7 +215,7 @@ final class Steps {
     List<Integer> summariesAfter(int step) {
         List<Integer> found = new ArrayList<>();
         for (int i = step + 1; i < steps.size() && steps.get(i) instanceof Summary; i++) {
-            if (progress[i] == Progress.OPEN) {
+            if (open(i)) {
                 found.add(i);
             }
         }
@@ -190,7 +226,7 @@ final class Steps {
     List<Integer> summariesBefore(int step) {
         List<Integer> found = new ArrayList<>();
         for (int i = 0; i < step; i++) {
-            if (progress[i] == Progress.OPEN && steps.get(i) instanceof Summary) {
+            if (open(i) && steps.get(i) instanceof Summary) {
                 found.add(i);
             }
         }
@@ -206,10 +242,7 @@ final class Steps {
         int barrier = summaries.isEmpty() ? -1 : summaries.get(summaries.size() - 1);
         List<String> passed = new ArrayList<>();
         for (int i = 0; i < step; i++) {
-            if (progress[i] == Progress.OPEN
-                    && !logsIn(i)
-                    && steps.get(i) instanceof Asked asked
-                    && mustBeAsked(asked)) {
+            if (open(i) && !logsIn(i) && steps.get(i) instanceof Asked asked && mustBeAsked(asked)) {
                 boolean worked = steps.subList(i, step).stream().anyMatch(each -> each instanceof Waits);
                 if (i < barrier || asked.command() || worked) {
                     passed.add(asked.title());
@@ -224,7 +257,7 @@ final class Steps {
      */
     void closeBefore(int step) {
         for (int i = 0; i < step; i++) {
-            if (progress[i] == Progress.OPEN && !logsIn(i)) {
+            if (open(i) && !logsIn(i)) {
                 if (steps.get(i) instanceof Asked asked && !mustBeAsked(asked)) {
                     progress[i] = Progress.LEFT_OUT;
                 } else if (steps.get(i) instanceof Waits) {

@@ -18,7 +18,7 @@ final class AddressPlanReader {
     static List<AddressPlan> addresses(YamlPlace place, Members members, List<FactSpec> facts) {
         List<AddressPlan> plans = new ArrayList<>();
         for (YamlPlace entry : place.list()) {
-            entry.only(Set.of("run", "in", "start", "growth", "paths", "ipv6", "times"));
+            entry.only("run");
             List<List<String>> roles = entry.at("run").list().stream()
                     .map(item -> item.isList() ? item.texts() : List.of(item.text()))
                     .toList();

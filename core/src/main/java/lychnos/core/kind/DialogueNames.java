@@ -3,8 +3,8 @@ package lychnos.core.kind;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
-import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -48,13 +48,16 @@ final class DialogueNames {
 
     private static final List<String> OF_ROLE = List.of("address", "name", "address-6", "length", "mask", "gateway");
 
+    /** What is given and is a number. */
+    private static final Set<String> NUMBERS = Set.of("member-number", "length", "length-6", "vlan", "proxy-port");
+
+    private static final Set<FactType> COUNTING = Set.of(FactType.NUMBER, FactType.PORT, FactType.VLAN, FactType.MTU);
+
     /** The log-in that the maker ships for one way in. */
     private static final Pattern FACTORY = Pattern.compile("factory\\.[a-z]+\\.(user|phrase)");
 
     /** Roles that stand as often as a fact says are known to a dialogue up to this number. */
     private static final int MOST_REPEATED = 32;
-
-    private static final Pattern GROUP = Pattern.compile("\\(\\?<([a-zA-Z][a-zA-Z0-9]*)>");
 
     private final List<FactSpec> facts;
     private final Members members;
@@ -75,6 +78,22 @@ final class DialogueNames {
         told.addAll(names);
     }
 
+    /** The fact of this name, if there is one. */
+    Optional<FactSpec> fact(String name) {
+        return facts.stream().filter(fact -> fact.name().equals(name)).findFirst();
+    }
+
+    /** Whether a name stands for a number. */
+    boolean counts(String name) {
+        return NUMBERS.contains(name)
+                || fact(name).filter(fact -> COUNTING.contains(fact.type())).isPresent();
+    }
+
+    private boolean isAddress(String name) {
+        return name.replaceFirst(".*\\.", "").matches("address(-6)?|gateway(-6)?|(name|time)-server-[1-3]")
+                || fact(name).filter(fact -> fact.type() == FactType.ADDRESS).isPresent();
+    }
+
     /** The facts of an answer. */
     Stream<FactSpec> facts(Template answer) {
         return facts.stream().filter(fact -> answer.names().contains(fact.name()));
@@ -88,15 +107,6 @@ final class DialogueNames {
             return "";
         }
         return template.names().iterator().next();
-    }
-
-    static Set<String> groups(Look look) {
-        Set<String> groups = new HashSet<>();
-        Matcher matcher = GROUP.matcher(look.toString());
-        while (matcher.find()) {
-            groups.add(matcher.group(1));
-        }
-        return groups;
     }
 
     /** What is looked for on the line. The values in it are those that are known before the first step. */
@@ -132,6 +142,12 @@ final class DialogueNames {
                         + "step reads.");
             }
         }
+        Stream.concat(
+                        template.sums().stream().filter(name -> !counts(name) && !isAddress(name)),
+                        template.added().stream().filter(name -> !counts(name)))
+                .filter(this::known)
+                .forEach(name ->
+                        place.fault("“" + name + "” is no number; numbers are added to a number or an address."));
         return template;
     }
 

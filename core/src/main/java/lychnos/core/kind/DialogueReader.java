@@ -26,25 +26,15 @@ final class DialogueReader {
     }
 
     Dialogue read(YamlPlace place) {
-        place.only(Set.of(
-                "line",
-                "nudge",
-                "chatter",
-                "paging",
-                "refused",
-                "identify",
-                "log-in",
-                "wipe",
-                "setup",
-                "one-by-one",
-                "before",
-                "interface",
-                "pages"));
+        place.only("dialogue");
         List<DialogueStep> logIn = stepReader.read(place.at("log-in"));
+        Dialogue.Identify identify =
+                place.at("setup").there() ? identify(place.at("identify")) : Dialogue.Identify.NOTHING;
+        names.read(identify.tells().stream().filter(name -> !names.known(name)).toList());
         List<DialogueStep> wipe = stepReader.read(place.at("wipe"));
         List<DialogueStep> setup = stepReader.read(place.at("setup"));
         List<DialogueStep.Remote> pages = pageReader.read(place);
-        if (setup.isEmpty() && pages.isEmpty()) {
+        if (place.at("setup").list().isEmpty() && pages.isEmpty()) {
             place.fault("A dialogue has setup: with at least one step, or pages: with at least one page.");
         }
         Dialogue.PageInterface over =
@@ -60,7 +50,7 @@ final class DialogueReader {
                 place.at("chatter").list().stream().map(names::look).toList(),
                 paging(place.at("paging")),
                 place.at("refused").there() ? names.look(place.at("refused")) : null,
-                setup.isEmpty() ? Dialogue.Identify.NOTHING : identify(place.at("identify")),
+                identify,
                 logIn,
                 wipe,
                 setup,
@@ -71,7 +61,7 @@ final class DialogueReader {
 
     /** How one signs in over SSH to look at what the machine keeps. */
     Kind.SignsIn signsIn(YamlPlace place) {
-        place.only(Set.of("user", "phrase"));
+        place.only("signs-in");
         return new Kind.SignsIn(names.template(place.at("user")), names.password(place.at("phrase")));
     }
 
@@ -110,19 +100,19 @@ final class DialogueReader {
     private Map<Look, String> paging(YamlPlace place) {
         Map<Look, String> keys = new LinkedHashMap<>();
         for (YamlPlace entry : place.isMap() ? List.of(place) : place.list()) {
-            entry.only(Set.of("see", "press"));
+            entry.only("paging");
             keys.put(names.look(entry.at("see")), entry.at("press").read(DialogueReader::key, " "));
         }
         return keys;
     }
 
     private Dialogue.Identify identify(YamlPlace place) {
-        place.only(Set.of("see", "must", "unused", "standby", "probe"));
+        place.only("identify");
         Look see = names.look(place.at("see"));
         Map<String, Template> must = new LinkedHashMap<>();
         if (place.at("must").there()) {
             place.at("must").map().forEach((group, entry) -> {
-                if (!DialogueNames.groups(see).contains(group)) {
+                if (!see.groups().contains(group)) {
                     entry.fault("What is looked for under see has no group (?<" + group + ">…).");
                 }
                 must.put(group, names.template(entry));
@@ -133,8 +123,7 @@ final class DialogueReader {
         }
         Set<String> unused = Set.copyOf(place.at("unused").texts());
         Set<String> standby = Set.copyOf(place.at("standby").texts());
-        if (!(unused.isEmpty() && standby.isEmpty())
-                && !DialogueNames.groups(see).contains("state")) {
+        if (!(unused.isEmpty() && standby.isEmpty()) && !see.groups().contains(Dialogue.Identify.STATE)) {
             place.fault("What is looked for under see has no group (?<state>…).");
         }
         return new Dialogue.Identify(

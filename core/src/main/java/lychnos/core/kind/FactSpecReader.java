@@ -43,21 +43,7 @@ final class FactSpecReader {
     }
 
     private static FactSpec fact(String name, YamlPlace place) {
-        place.only(Set.of(
-                "of",
-                "is",
-                "title",
-                "find",
-                "asked",
-                "default",
-                "choices",
-                "from",
-                "optional",
-                "permanent",
-                "same",
-                "made",
-                "policy",
-                "least"));
+        place.only("fact");
         if (!WORD.matcher(name).matches()) {
             place.fault("“" + name + "” is no name for a fact: lowercase letters, digits and hyphens.");
         }

@@ -7,7 +7,6 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import lychnos.core.address.Address;
@@ -36,24 +35,6 @@ public final class KindReader {
 
     private static final Pattern DURATION = Pattern.compile("([1-9][0-9]{0,4}) (s|min)");
     private static final Pattern WORD = Pattern.compile("[a-z][a-z0-9-]{0,39}");
-    private static final Set<String> KEYS = Set.of(
-            "kind",
-            "title",
-            "short",
-            "about",
-            "members",
-            "facts",
-            "bring",
-            "plug",
-            "addresses",
-            "names",
-            "setup",
-            "machine",
-            "dialogue",
-            "factory",
-            "checks",
-            "waits",
-            "flows");
 
     /** A description is one page; more is a mistake or an attack. */
     private static final int MAX_LENGTH = 100_000;
@@ -159,7 +140,7 @@ public final class KindReader {
     }
 
     private Kind kind(YamlPlace root) {
-        root.only(KEYS);
+        root.only(KindSchema.ROOT);
         Members members = members(root.at("members"));
         List<FactSpec> facts = FactSpecReader.facts(root.at("facts"));
         List<AddressPlan> addresses = AddressPlanReader.addresses(root.at("addresses"), members, facts);
@@ -202,7 +183,7 @@ public final class KindReader {
         if (!place.there()) {
             return Members.ONE;
         }
-        place.only(Set.of("labels", "each", "counts"));
+        place.only(place.at("labels").there() ? "labels" : "numbered");
         if (place.at("labels").there()) {
             List<String> labels = place.at("labels").texts();
             return new Members(labels, List.of(Math.max(1, labels.size())));
@@ -226,7 +207,7 @@ public final class KindReader {
     }
 
     private static Kind.Setup setup(YamlPlace place) {
-        place.only(Set.of("by", "proxy", "way-round", "internet", "factory-address", "dhcp-first"));
+        place.only("setup");
         String by = place.at("by")
                 .read(
                         text -> {
@@ -253,7 +234,7 @@ public final class KindReader {
         if (!place.there()) {
             return Optional.empty();
         }
-        place.only(Set.of("cores", "memory", "disk", "networks", "line"));
+        place.only("machine");
         DataSize one = new DataSize(1);
         return Optional.of(new Kind.Machine(
                 place.at("cores").number(1, 512, 1),
@@ -268,7 +249,7 @@ public final class KindReader {
     private static List<Kind.FactoryLogin> logins(YamlPlace place) {
         List<Kind.FactoryLogin> logins = new ArrayList<>();
         for (YamlPlace entry : place.isMap() ? List.of(place) : place.list()) {
-            entry.only(Set.of("way", "user", "phrase"));
+            entry.only("login");
             String user = entry.at("user").text();
             String phrase = entry.at("phrase").text();
             logins.add(new Kind.FactoryLogin(
@@ -281,7 +262,7 @@ public final class KindReader {
     }
 
     private static Kind.Checks checks(YamlPlace place, DialogueReader dialogues) {
-        place.only(Set.of("port", "open", "shut", "community", "ssh", "presence", "iscsi", "nfs"));
+        place.only("checks");
         List<Integer> open = ports(place.at("open"));
         List<Integer> shut = ports(place.at("shut"));
         int port = place.at("port").number(1, 65535, 443);
@@ -347,7 +328,7 @@ public final class KindReader {
     private static List<Kind.Flow> flows(YamlPlace place) {
         List<Kind.Flow> flows = new ArrayList<>();
         for (YamlPlace entry : place.list()) {
-            entry.only(Set.of("from", "to", "port"));
+            entry.only("flow");
             flows.add(new Kind.Flow(
                     entry.at("from").text(),
                     entry.at("to").text(),

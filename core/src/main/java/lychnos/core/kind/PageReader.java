@@ -32,9 +32,9 @@ final class PageReader {
     }
 
     Dialogue.PageInterface pageInterface(YamlPlace place) {
-        place.only(Set.of("at", "user", "phrase", "first", "identify"));
+        place.only("interface");
         YamlPlace identify = place.at("identify");
-        identify.only(Set.of("resource", "must"));
+        identify.only("identify-resource");
         Map<String, Template> must = new LinkedHashMap<>();
         if (identify.at("must").there()) {
             identify.at("must").map().forEach((at, value) -> must.put(pointer(value, at), names.template(value)));
@@ -62,7 +62,7 @@ final class PageReader {
     }
 
     private DialogueStep.Controller controller(YamlPlace entry, String member) {
-        entry.only(Set.of("controller", "on", "role", "mac", "serial", "user", "phrase", "first", "about", "at-most"));
+        entry.only("controller");
         String role = entry.at("role").text("");
         if (!names.ofRole(role)) {
             entry.at("role").fault("No address of this kind has the role “" + role + "”.");
@@ -82,21 +82,7 @@ final class PageReader {
     }
 
     private DialogueStep.Page page(YamlPlace entry, boolean first, String on) {
-        entry.only(Set.of(
-                "page",
-                "open",
-                "fields",
-                "on",
-                "resource",
-                "after",
-                "shows",
-                "waits",
-                "tells",
-                "permanent",
-                "destroys",
-                "terms",
-                "restarts",
-                "proves"));
+        entry.only("web-page");
         Map<String, DialogueStep.Field> fields = new LinkedHashMap<>();
         entry.at("fields").map().forEach((label, value) -> fields.put(label, field(value)));
         if (fields.isEmpty()) {
@@ -147,7 +133,7 @@ final class PageReader {
         if (!value.isMap()) {
             return new DialogueStep.Field(names.template(value), "", false);
         }
-        value.only(Set.of("is", "at", "optional"));
+        value.only("field");
         Template template = names.template(value.at("is"));
         if (names.secret(template) && !DialogueNames.alone(template)) {
             value.fault("A password stands alone in its field: nothing else is ever sent with it.");
@@ -167,7 +153,7 @@ final class PageReader {
     }
 
     private static DialogueStep.Working working(YamlPlace waits) {
-        waits.only(Set.of("about", "at-most", "at", "see"));
+        waits.only("working");
         DialogueStep.Shown until = new DialogueStep.Shown(
                 pointer(waits.at("at"), waits.at("at").text("")), DialogueReader.fixedLook(waits.at("see")));
         Duration about = KindReader.about(waits);

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import lychnos.core.dialogue.Condition;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.dialogue.Look;
@@ -15,30 +16,71 @@ import lychnos.core.fact.FactSpec;
 /** Reads the steps that a dialogue takes on a line. */
 final class StepReader {
 
+    private static final int MOST_STEPS = 500;
+
     private final DialogueNames names;
+    private final ConditionReader conditions;
+    /** The turn that is read, of steps that are repeated. */
+    private Repetition.Turn turn = Repetition.Turn.ONLY;
 
     StepReader(DialogueNames names) {
         this.names = names;
+        conditions = new ConditionReader(names);
     }
 
     List<DialogueStep> read(YamlPlace place) {
         List<DialogueStep> steps = new ArrayList<>();
         for (YamlPlace entry : place.list()) {
-            if (entry.at("waits").there()) {
-                steps.add(waits(entry));
-            } else if (entry.at("summary").there()) {
-                steps.add(summary(entry));
-            } else {
-                steps.add(asked(entry));
+            if (entry.at("repeat").there()) {
+                steps.addAll(repeated(entry));
+            } else if (!turn.lacks(entry.at("if"))) {
+                steps.add(step(entry));
+            }
+        }
+        if (steps.size() > MOST_STEPS) {
+            place.fault("This makes " + steps.size() + " steps; at most " + MOST_STEPS + " are possible.");
+        }
+        return steps;
+    }
+
+    private DialogueStep step(YamlPlace entry) {
+        if (entry.at("waits").there()) {
+            return waits(entry);
+        }
+        return entry.at("summary").there() ? summary(entry) : asked(entry);
+    }
+
+    /** The steps of all turns. One that has a fault ends them, since the others have the same. */
+    private List<DialogueStep> repeated(YamlPlace entry) {
+        entry.only("step-repeat");
+        if (turn != Repetition.Turn.ONLY) {
+            entry.at("repeat").fault("Steps that are repeated cannot be repeated again.");
+            return List.of();
+        }
+        if (entry.at("steps").list().isEmpty()) {
+            entry.fault("What is repeated has steps: with at least one of them.");
+        }
+        List<DialogueStep> steps = new ArrayList<>();
+        int before = entry.faults();
+        for (Repetition.Turn each : Repetition.turns(entry.at("repeat"), names)) {
+            turn = each;
+            steps.addAll(read(entry.at("steps").with(each.texts())));
+            turn = Repetition.Turn.ONLY;
+            if (entry.faults() > before) {
+                break;
             }
         }
         return steps;
     }
 
+    private Condition only(YamlPlace entry) {
+        return turn.wanted().and(conditions.read(entry.at("if"), turn.words()));
+    }
+
     private DialogueStep waits(YamlPlace entry) {
-        entry.only(Set.of("waits", "title", "on"));
+        entry.only("step-waits");
         YamlPlace waits = entry.at("waits");
-        waits.only(Set.of("about", "at-most", "until", "ask"));
+        waits.only("wait");
         Duration about = KindReader.about(waits);
         return new DialogueStep.Waits(
                 entry.at("title").text("works"),
@@ -46,11 +88,12 @@ final class StepReader {
                 about,
                 KindReader.atMost(waits, about),
                 names.look(waits.at("until")),
-                waits.at("ask").text(""));
+                waits.at("ask").text(""),
+                only(entry));
     }
 
     private DialogueStep summary(YamlPlace entry) {
-        entry.only(Set.of("summary", "title", "on"));
+        entry.only("step-summary");
         Map<Look, Template> fields = new LinkedHashMap<>();
         entry.at("summary").map().forEach((key, value) -> {
             try {
@@ -62,36 +105,15 @@ final class StepReader {
         if (fields.isEmpty()) {
             entry.fault("A summary compares at least one field.");
         }
-        return new DialogueStep.Summary(entry.at("title").text("what it shows"), names.on(entry), fields);
+        return new DialogueStep.Summary(entry.at("title").text("what it shows"), names.on(entry), fields, only(entry));
     }
 
     private DialogueStep asked(YamlPlace entry) {
-        entry.only(Set.of(
-                "asked",
-                "answer",
-                "at",
-                "send",
-                "read",
-                "title",
-                "on",
-                "after",
-                "suggested",
-                "permanent",
-                "destroys",
-                "terms",
-                "restarts",
-                "warning",
-                "differs",
-                "optional",
-                "proves",
-                "row",
-                "expect",
-                "opens",
-                "again"));
         if (entry.at("opens").there()) {
             return opens(entry);
         }
         boolean command = entry.at("at").there();
+        entry.only(command ? "step-command" : "step-asked");
         Look look = names.look(entry.at(command ? "at" : "asked"));
         Template answer = entry.at("answer").isEmptyText()
                 ? new Template("")
@@ -127,7 +149,7 @@ final class StepReader {
         }
         Look read = entry.at("read").there() ? names.look(entry.at("read")) : null;
         if (read != null) {
-            names.read(DialogueNames.groups(read));
+            names.read(read.groups());
         }
         String after = entry.at("after").text("");
         if (!after.isEmpty() && !names.known(after)) {
@@ -150,12 +172,14 @@ final class StepReader {
                 marks,
                 entry.at("row").there() ? names.look(entry.at("row")) : null,
                 expected(entry),
-                warning);
+                warning,
+                only(entry),
+                entry.at("within").there() ? entry.at("within").read(KindReader::duration, null) : null);
     }
 
     /** A row that asks nothing and opens another page, told by what that page shows. */
     private DialogueStep opens(YamlPlace entry) {
-        entry.only(Set.of("row", "opens", "title", "on"));
+        entry.only("step-opens");
         Look row = names.look(entry.at("row"));
         List<DialogueStep.Expected> shows = List.of(new DialogueStep.Expected(names.look(entry.at("opens")), true));
         return new DialogueStep.Asked(
@@ -169,7 +193,10 @@ final class StepReader {
                 "",
                 Set.of(),
                 row,
-                shows);
+                shows,
+                "",
+                only(entry),
+                null);
     }
 
     private List<DialogueStep.Expected> expected(YamlPlace entry) {

@@ -77,8 +77,9 @@ final class YamlPlace {
         return places;
     }
 
-    /** Notes every key that is none of these. */
-    void only(Set<String> keys) {
+    /** Notes every key that a form of the schema does not have. */
+    void only(String form) {
+        Set<String> keys = KindSchema.keys(form);
         entries().forEach((key, value) -> {
             if (!keys.contains(key)) {
                 at(key).fault("“" + key + "” is unknown here; possible keys are "
@@ -100,6 +101,49 @@ final class YamlPlace {
             fault("Expected a list here: [ one, two ].");
         }
         return items;
+    }
+
+    /** The same place with other texts in it: each key is replaced by its value wherever it stands. */
+    YamlPlace with(Map<String, String> texts) {
+        return texts.isEmpty() ? this : new YamlPlace(path, with(node, texts), near, faults);
+    }
+
+    private static Node with(Node node, Map<String, String> texts) {
+        if (node instanceof ScalarNode scalar) {
+            String text = scalar.getValue();
+            for (Map.Entry<String, String> each : texts.entrySet()) {
+                text = text.replace(each.getKey(), each.getValue());
+            }
+            return new ScalarNode(
+                    scalar.getTag(), true, text, scalar.getScalarStyle(), scalar.getStartMark(), scalar.getEndMark());
+        }
+        if (node instanceof SequenceNode list) {
+            return new SequenceNode(
+                    list.getTag(),
+                    true,
+                    list.getValue().stream().map(item -> with(item, texts)).toList(),
+                    list.getFlowStyle(),
+                    list.getStartMark(),
+                    list.getEndMark());
+        }
+        if (node instanceof MappingNode map) {
+            return new MappingNode(
+                    map.getTag(),
+                    true,
+                    map.getValue().stream()
+                            .map(tuple ->
+                                    new NodeTuple(with(tuple.getKeyNode(), texts), with(tuple.getValueNode(), texts)))
+                            .toList(),
+                    map.getFlowStyle(),
+                    map.getStartMark(),
+                    map.getEndMark());
+        }
+        return node;
+    }
+
+    /** How many faults were noted so far. */
+    int faults() {
+        return faults.size();
     }
 
     boolean isList() {

@@ -51,7 +51,13 @@ class MissedEndTest {
                 null,
                 List.of(new Expected(Look.parse("leads"), true)));
         Waits pairs = new Waits(
-                "both pair", "", Duration.ofMinutes(2), Duration.ofMinutes(10), Look.parse("paired"), "pair show");
+                "both pair",
+                "",
+                Duration.ofMinutes(2),
+                Duration.ofMinutes(10),
+                Look.parse("paired"),
+                "pair show",
+                Condition.ALWAYS);
         return new Dialogue(
                 as.line(),
                 nudge,
