@@ -40,6 +40,7 @@ class ArchitectureTest {
                         "java.util..",
                         "java.time..",
                         "java.io..",
+                        "java.nio",
                         "java.nio.charset..",
                         "java.security..",
                         "org.apache.commons.csv..",

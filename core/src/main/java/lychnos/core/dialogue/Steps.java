@@ -45,7 +45,10 @@ final class Steps {
 
     void resume(List<Progress> earlier) {
         for (int i = 0; i < progress.length && i < earlier.size(); i++) {
-            progress[i] = earlier.get(i);
+            // whether a step applies may be decided anew
+            boolean reopened =
+                    earlier.get(i) == Progress.LEFT_OUT && !steps.get(i).only().equals(Condition.ALWAYS);
+            progress[i] = reopened ? Progress.OPEN : earlier.get(i);
         }
     }
 

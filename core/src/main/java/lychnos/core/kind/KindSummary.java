@@ -118,7 +118,9 @@ public record KindSummary(
                         .toList(),
                 kind.addresses().stream().map(plan -> addresses(kind, plan)).toList(),
                 new NameLine(kind.names().unit().toString(), kind.names().longest()),
-                kind.dialogue().map(KindSummary::setup).orElse(new KindSetup("", false, List.of(), List.of())),
+                kind.dialogue()
+                        .map(dialogue -> setup(kind, dialogue))
+                        .orElse(new KindSetup("", false, List.of(), List.of())),
                 proven(kind),
                 "A restart takes " + KindReader.text(kind.waits().about()) + ", and is a fault after "
                         + KindReader.text(kind.waits().atMost()) + ".",
@@ -212,13 +214,13 @@ public record KindSummary(
         return together + " in " + String.join(", ", plan.networks()) + ": " + String.join(", ", roles) + more + ".";
     }
 
-    private static KindSetup setup(Dialogue dialogue) {
+    private static KindSetup setup(Kind kind, Dialogue dialogue) {
         List<KindStep> steps = Stream.of(
                         dialogue.pages().stream()
                                 .filter(DialogueStep.Remote::first)
-                                .map(KindSummary::step),
-                        dialogue.setup().stream().map(KindSummary::step),
-                        dialogue.pages().stream().filter(page -> !page.first()).map(KindSummary::step))
+                                .map(step -> step(kind, step)),
+                        dialogue.setup().stream().map(step -> step(kind, step)),
+                        dialogue.pages().stream().filter(page -> !page.first()).map(step -> step(kind, step)))
                 .flatMap(each -> each)
                 .toList();
         return new KindSetup(
@@ -228,14 +230,20 @@ public record KindSummary(
                 dialogue.wipe().stream().map(DialogueStep::title).toList());
     }
 
-    private static KindStep step(DialogueStep step) {
+    private static KindStep step(Kind kind, DialogueStep step) {
         List<Remark> all = new ArrayList<>();
         String answer = "";
         if (!step.on().isEmpty()) {
             all.add(Remark.plain("on " + step.on()));
         }
+        if (!step.only().tests().isEmpty()) {
+            all.add(Remark.plain("only if " + step.only().text(name -> title(kind, name))));
+        }
         if (step instanceof DialogueStep.Asked asked) {
             marks(asked.marks(), all);
+            if (asked.within() != null) {
+                all.add(Remark.plain("a person is called after " + KindReader.text(asked.within())));
+            }
             answer = asked.answer().toString();
         } else if (step instanceof DialogueStep.Waits waits) {
             all.add(usually(waits.about(), waits.atMost()));
@@ -251,6 +259,12 @@ public record KindSummary(
             }
         }
         return new KindStep(step.title(), List.copyOf(all), answer);
+    }
+
+    private static String title(Kind kind, String name) {
+        return kind.fact(name)
+                .map(FactSpec::title)
+                .orElse(name.replace('-', ' ').replace('.', ' '));
     }
 
     /** What is entered on a page, by the labels of its fields. */

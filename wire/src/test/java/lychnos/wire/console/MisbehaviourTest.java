@@ -109,7 +109,8 @@ class MisbehaviourTest {
                                 Duration.ofSeconds(1),
                                 Duration.ofSeconds(6),
                                 waits.until(),
-                                waits.asks())
+                                waits.asks(),
+                                waits.only())
                         : step)
                 .toList();
     }

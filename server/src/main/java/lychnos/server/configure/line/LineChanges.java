@@ -38,8 +38,12 @@ final class LineChanges {
     private List<DialogueStep> savedSteps;
     private String stretch = "";
 
-    /** @param conversation as it was taken up */
-    LineChanges(MemberDialogue kept, Dialogue dialogue, Conversation conversation, LineTape tape) {
+    /**
+     * @param progress of the steps, as it is in the database; a step without one is open there
+     * @param conversation as it was taken up
+     */
+    LineChanges(
+            MemberDialogue kept, List<Progress> progress, Dialogue dialogue, Conversation conversation, LineTape tape) {
         this.dialogueId = kept.id;
         this.member = kept.member;
         this.dialogue = dialogue;
@@ -49,6 +53,7 @@ final class LineChanges {
         identified = kept.identified;
         note = kept.note;
         rememberSteps();
+        saved.replaceAll((step, now) -> step < progress.size() ? progress.get(step) : Progress.OPEN);
     }
 
     boolean identified() {

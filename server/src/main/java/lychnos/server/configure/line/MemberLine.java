@@ -99,7 +99,8 @@ public final class MemberLine implements LineEvents, OpenLine {
         boolean wiped = kept.dialogue().wiped;
         boolean identified = kept.dialogue().identified;
         conversation = new Conversation(dialogue, member, values, mode, clock.instant());
-        boolean begun = wiped || kept.progress().stream().anyMatch(each -> each != Progress.OPEN);
+        boolean begun =
+                wiped || kept.progress().stream().anyMatch(each -> each == Progress.SENT || each == Progress.DONE);
         if (begun || identified) {
             conversation.resume(
                     new Conversation.Left(wiped, identified, kept.progress(), kept.told(), kept.shown()),
@@ -110,7 +111,7 @@ public final class MemberLine implements LineEvents, OpenLine {
         }
         Collection<Secret> secrets = values.secrets();
         tape = new LineTape(dialogueId, kept.tail(), kept.pieces(), new Blanker(() -> secrets), clockwork, clock);
-        changes = new LineChanges(kept.dialogue(), dialogue, conversation, tape);
+        changes = new LineChanges(kept.dialogue(), kept.progress(), dialogue, conversation, tape);
     }
 
     @Override
