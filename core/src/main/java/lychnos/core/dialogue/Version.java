@@ -54,7 +54,10 @@ record Version(String text, List<String> parts) implements Comparable<Version> {
         boolean number = Character.isDigit(one.charAt(0));
         boolean otherNumber = Character.isDigit(other.charAt(0));
         if (number && otherNumber) {
-            return new java.math.BigInteger(one).compareTo(new java.math.BigInteger(other));
+            String plain = one.replaceFirst("^0+", "");
+            String otherPlain = other.replaceFirst("^0+", "");
+            int longer = Integer.compare(plain.length(), otherPlain.length());
+            return longer == 0 ? plain.compareTo(otherPlain) : longer;
         }
         return number == otherNumber ? one.compareToIgnoreCase(other) : number ? 1 : -1;
     }

@@ -12,6 +12,7 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.enterprise.event.Observes;
 import java.net.URI;
 import java.util.Set;
+import lychnos.core.kind.KindPackage;
 import lychnos.server.LychnosConfig;
 
 /**
@@ -47,6 +48,10 @@ public class Door {
     private static final long UNKNOWN_BYTES = 16 * 1024;
 
     private static final long MOST_BYTES = 5 * 1024 * 1024;
+    /** A kind with its recordings may be larger than anything else that is sent. */
+    private static final Set<String> PACKAGES = Set.of("/api/kinds/packages", "/api/kinds/packages/check");
+
+    private static final long MOST_BYTES_OF_A_PACKAGE = KindPackage.MOST_BYTES + 1024;
     private static final long BODY_MILLIS = 30_000;
     private static final Set<HttpMethod> SAFE = Set.of(HttpMethod.GET, HttpMethod.HEAD, HttpMethod.OPTIONS);
 
@@ -62,9 +67,14 @@ public class Door {
         BodyHandler open = BodyHandler.create(false).setBodyLimit(OPEN_BYTES);
         BodyHandler unknown = BodyHandler.create(false).setBodyLimit(UNKNOWN_BYTES);
         BodyHandler known = BodyHandler.create(false).setBodyLimit(MOST_BYTES);
+        BodyHandler packages = BodyHandler.create(false).setBodyLimit(MOST_BYTES_OF_A_PACKAGE);
         router.route("/api/*")
                 .order(BODY)
-                .handler(context -> read(context, open, unknown, known))
+                .handler(context -> read(
+                        context,
+                        open,
+                        unknown,
+                        PACKAGES.contains(context.request().path()) ? packages : known))
                 .failureHandler(Door::failed);
         router.route("/api/*").order(HAS_BODY).handler(Door::bodyIsRead);
     }

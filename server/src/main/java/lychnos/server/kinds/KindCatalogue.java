@@ -63,9 +63,20 @@ public class KindCatalogue {
     /** How a setup came out. */
     public record LastSetup(String state, Instant at) {}
 
-    /** A version in the history. */
+    /**
+     * A version in the history.
+     *
+     * @param despite why it was published although a recording did not agree, or empty
+     */
     public record KindVersionLine(
-            int version, String digest, String note, boolean shipped, String by, Instant at, long units) {}
+            int version,
+            String digest,
+            String note,
+            String despite,
+            boolean shipped,
+            String by,
+            Instant at,
+            long units) {}
 
     /**
      * A setup that has ended.
@@ -227,7 +238,7 @@ public class KindCatalogue {
 
     private List<KindVersionLine> history(String id) {
         return db.createNativeQuery(
-                        "select v.version, v.digest, v.note, v.shipped, coalesce(a.name, ''), v.published_at, (select "
+                        "select v.version, v.digest, v.note, v.despite, v.shipped, coalesce(a.name, ''), v.published_at, (select "
                                 + "count(*) from unit u where u.kind = v.kind_id and u.kind_version = v.version and "
                                 + "u.retired_at is null) from kind_version v left join account a on a.id = "
                                 + "v.published_by where v.kind_id = :id order by v.version desc",
@@ -238,10 +249,11 @@ public class KindCatalogue {
                         (Integer) row[0],
                         (String) row[1],
                         (String) row[2],
-                        (Boolean) row[3],
-                        (String) row[4],
-                        (Instant) row[5],
-                        ((Number) row[6]).longValue()))
+                        (String) row[3],
+                        (Boolean) row[4],
+                        (String) row[5],
+                        (Instant) row[6],
+                        ((Number) row[7]).longValue()))
                 .toList();
     }
 

@@ -6,6 +6,7 @@ import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
@@ -86,6 +87,11 @@ public class KindDrafts {
         } catch (KindFaults e) {
             return e.faults();
         }
+    }
+
+    @Transactional
+    Optional<KindDraftView> find(String id) {
+        return Optional.ofNullable(db.find(KindDraft.class, id)).map(KindDraftView::of);
     }
 
     /** @throws Refusal if there is none */
@@ -170,9 +176,13 @@ public class KindDrafts {
         live.tell(KindMemory.EVERY_BRING_UP, "kinds");
     }
 
-    /** Makes the draft the next version. */
+    /**
+     * Makes the draft the next version.
+     *
+     * @param despite why it is published although a recording does not agree, or empty
+     */
     @Transactional
-    public int publish(String id, String note, String seen, Who.Person person) {
+    int publish(String id, String note, String despite, String seen, Who.Person person) {
         lock(id);
         KindDraft draft = draft(id, LockModeType.PESSIMISTIC_WRITE);
         IfMatch.require(seen, String.valueOf(draft.revision), "The draft of “" + id + "”");
@@ -183,7 +193,7 @@ public class KindDrafts {
                             + ". Correct it, then publish.",
                     Map.of("kindFaults", faults));
         }
-        int version = add(id, draft.text, false, note, person);
+        int version = add(id, draft.text, false, note, despite, person);
         db.remove(draft);
         return version;
     }
@@ -194,15 +204,13 @@ public class KindDrafts {
         lock(id);
         String text =
                 ShippedKinds.text(id).orElseThrow(() -> Refusal.notFound("The program ships no kind “" + id + "”."));
-        return add(id, text, true, "as it is shipped with this version of the program", person);
+        return add(id, text, true, "as it is shipped with this version of the program", "", person);
     }
 
-    private int add(String id, String text, boolean shipped, String note, Who.Person person) {
+    private int add(String id, String text, boolean shipped, String note, String despite, Who.Person person) {
         String said = note == null ? "" : note.strip();
-        if (said.length() > LONGEST_NOTE) {
-            throw Refusal.fields(
-                    List.of(new Refusal.FieldFault("note", "A note has at most " + LONGEST_NOTE + " characters.")));
-        }
+        notTooLong("note", "A note", said);
+        notTooLong("despite", "A reason", despite.strip());
         Kind kind = KindReader.read(text);
         String digest = KindVersion.digest(text);
         KindVersion newest = newest(id);
@@ -217,6 +225,7 @@ public class KindDrafts {
         version.way = kind.setup().by();
         version.shipped = shipped;
         version.note = said;
+        version.despite = despite.strip();
         version.publishedBy = person.id();
         version.publishedAt = clock.instant();
         db.persist(version);
@@ -228,9 +237,26 @@ public class KindDrafts {
                 null,
                 "published version " + version.key.version() + " of the kind “" + kind.title() + "”",
                 newest == null ? null : Map.of("version", newest.key.version(), "digest", newest.digest),
-                Map.of("kind", id, "version", version.key.version(), "digest", digest));
+                despite.isBlank()
+                        ? Map.of("kind", id, "version", version.key.version(), "digest", digest)
+                        : Map.of(
+                                "kind",
+                                id,
+                                "version",
+                                version.key.version(),
+                                "digest",
+                                digest,
+                                "despite",
+                                version.despite));
         live.tell(KindMemory.EVERY_BRING_UP, "kinds");
         return version.key.version();
+    }
+
+    private static void notTooLong(String field, String what, String text) {
+        if (text.length() > LONGEST_NOTE) {
+            throw Refusal.fields(
+                    List.of(new Refusal.FieldFault(field, what + " has at most " + LONGEST_NOTE + " characters.")));
+        }
     }
 
     private KindVersion newest(String id) {

@@ -40,6 +40,9 @@ public class KindVersion {
     /** What is new in it, or empty. */
     public String note;
 
+    /** Why it was published although a recording did not agree, or empty. */
+    public String despite = "";
+
     /** Null where the program published it. */
     @Column(name = "published_by")
     public Long publishedBy;

@@ -5,7 +5,9 @@ import com.github.benmanes.caffeine.cache.Caffeine;
 import jakarta.enterprise.context.ApplicationScoped;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import lychnos.core.fact.Secret;
 import lychnos.core.kind.Adjustments;
 import lychnos.core.kind.Kind;
 import lychnos.server.api.problem.Refusal;
@@ -61,6 +63,21 @@ public class Kinds {
             throw Refusal.bad("The kind “" + id + "” is retired. A lead can reinstate it under Kinds.");
         }
         return version(id, newest.version());
+    }
+
+    /** The newest version of a kind, retired or not; nothing where none was published that this program can read. */
+    Optional<Published> find(String id) {
+        return Optional.ofNullable(memory.now().newest().get(id))
+                .filter(newest -> memory.fault(id, newest.version()).isEmpty())
+                .flatMap(newest -> memory.version(id, newest.version()));
+    }
+
+    /** The passwords that adjustments have. */
+    public List<Secret> adjustedSecrets() {
+        return memory.now().adjustments().stream()
+                .map(KindMemory.Adjusted::secret)
+                .filter(Objects::nonNull)
+                .toList();
     }
 
     /**

@@ -17,6 +17,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import org.jboss.resteasy.reactive.RestHeader;
 import org.jboss.resteasy.reactive.RestQuery;
+import org.jspecify.annotations.Nullable;
 
 /** Kinds of equipment: everyone reads, engineers draft, leads publish, adjust and retire. */
 @Path("/api")
@@ -26,6 +27,7 @@ public class KindsResource {
     private final KindCatalogue catalogue;
     private final Kinds kinds;
     private final KindDrafts drafts;
+    private final KindPublishing publishing;
     private final KindForms forms;
     private final KindAdjustments adjustments;
     private final Who who;
@@ -34,19 +36,25 @@ public class KindsResource {
             KindCatalogue catalogue,
             Kinds kinds,
             KindDrafts drafts,
+            KindPublishing publishing,
             KindForms forms,
             KindAdjustments adjustments,
             Who who) {
         this.catalogue = catalogue;
         this.kinds = kinds;
         this.drafts = drafts;
+        this.publishing = publishing;
         this.forms = forms;
         this.adjustments = adjustments;
         this.who = who;
     }
 
-    /** What is said about a version that is published. */
-    record PublishNote(String note) {}
+    /**
+     * What is said about a version that is published.
+     *
+     * @param despite why it is published although a recording does not agree
+     */
+    record PublishNote(@Nullable String note, @Nullable String despite) {}
 
     /** Lists every kind with its newest version, who uses it and how its setups came out. */
     @GET
@@ -118,13 +126,21 @@ public class KindsResource {
         drafts.discard(kind, IfMatch.of(ifMatch, null), who.person());
     }
 
-    /** Publishes the draft as the next version, which never changes again. */
+    /**
+     * Publishes the draft as the next version, which never changes again. One that does not agree with the recordings
+     * of its kind is published with a reason only.
+     */
     @POST
     @Path("catalogue/{kind}/publish")
     @Consumes(MediaType.APPLICATION_JSON)
     @RolesAllowed("lead")
     public int publish(String kind, @RestHeader("If-Match") String ifMatch, PublishNote note) {
-        return drafts.publish(kind, note == null ? "" : note.note(), IfMatch.of(ifMatch, null), who.person());
+        return publishing.publish(
+                kind,
+                note == null ? "" : note.note(),
+                note == null || note.despite() == null ? "" : note.despite(),
+                IfMatch.of(ifMatch, null),
+                who.person());
     }
 
     /** Publishes what this program ships as the next version of a kind that has another text. */

@@ -95,6 +95,17 @@ public class SealedStore {
                 open(List.of(unitId), state).getOrDefault(unitId, Map.of()).get(name));
     }
 
+    /** Opens every password of every unit. */
+    @Transactional
+    public List<Secret> openAll() {
+        return db.createNativeQuery("select unit_id, name, key_id, nonce, sealed from sealed_secret", Object[].class)
+                .getResultStream()
+                .map(row -> openText(
+                        SealKeys.ofUnit((Long) row[0], (String) row[1]), (String) row[2], (byte[]) row[3], (byte[])
+                                row[4]))
+                .toList();
+    }
+
     /** Opens what several units have, by unit and name. */
     @Transactional
     public Map<Long, Map<String, Secret>> open(Collection<Long> units, SealedState state) {

@@ -135,6 +135,15 @@ public class SiteResources {
         return answers;
     }
 
+    /** The secrets of all site resources. */
+    @Transactional
+    public List<Secret> secrets() {
+        return db.createQuery("from SiteResourceRow where sealed is not null", SiteResourceRow.class)
+                .getResultStream()
+                .flatMap(resource -> secret(resource).stream())
+                .toList();
+    }
+
     /** The secret of a site resource, such as the key of a domain. */
     public Optional<Secret> secret(SiteResourceRow resource) {
         return resource.sealed == null

@@ -56,6 +56,15 @@ public class OwnLogins {
         return all;
     }
 
+    /** Every password that was entered in a fact sheet. */
+    @Transactional
+    public List<Secret> sealedFacts() {
+        return db.createQuery("from GivenFact where sealed is not null", GivenFact.class)
+                .getResultStream()
+                .map(this::secret)
+                .toList();
+    }
+
     private Secret secret(GivenFact fact) {
         return fact.sealed == null
                 ? null

@@ -12,7 +12,9 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import lychnos.core.dialogue.DryRun;
 import lychnos.core.dialogue.Screen;
+import lychnos.core.fact.SecretSearch;
 import lychnos.core.kind.Recording;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.api.problem.Refusal;
@@ -97,15 +99,17 @@ public class Recordings {
      * @param path where it is read, below the interface
      * @param unit whose line it is; empty for the one that is shipped with the kind
      * @param at when the line was done; null for the one that is shipped
+     * @param dialogue by which it can be kept with the kind; null for the one that is shipped
      */
-    public record RecordingOfKind(String path, String unit, String member, @Nullable Instant at) {}
+    public record RecordingOfKind(
+            String path, String unit, String member, @Nullable Instant at, @Nullable Long dialogue) {}
 
     /** The recordings of a kind: the one that is shipped, then those of the newest setups that came to their end. */
     @Transactional
     public List<RecordingOfKind> of(String kind) {
         List<RecordingOfKind> all = new ArrayList<>();
         if (Recording.shippedText(kind).isPresent()) {
-            all.add(new RecordingOfKind("/catalogue/" + kind + "/recordings/shipped", "", "", null));
+            all.add(new RecordingOfKind("/catalogue/" + kind + "/recordings/shipped", "", "", null, null));
         }
         db.createQuery(
                         "select d from MemberDialogue d join Unit u on u.id = d.unitId where u.kind = :kind and "
@@ -118,7 +122,8 @@ public class Recordings {
                         "/dialogues/" + dialogue.id + "/recording.cast",
                         bringUps.unit(dialogue.unitId).label(),
                         dialogue.member,
-                        dialogue.endedAt)));
+                        dialogue.endedAt,
+                        dialogue.id)));
         return all;
     }
 
@@ -173,6 +178,52 @@ public class Recordings {
             throw Refusal.bad(unit.label() + " is no unit of this kind.");
         }
         return answered(unit, member, true, Map.of());
+    }
+
+    /**
+     * A recording that another program has made, as one of ours: without the passwords that are known, and without
+     * what was typed, which may be a password that nobody knows.
+     *
+     * @param found how many passwords were blanked
+     */
+    public record ImportedRecording(String text, int found) {}
+
+    /** Writes a recording in the asciicast format. */
+    public ImportedRecording written(String kind, String member, Recording recording, SecretSearch secrets) {
+        StringBuilder all = new StringBuilder();
+        recording.heard().stream().filter(DryRun.Heard::fromMachine).forEach(each -> all.append(each.text()));
+        SecretSearch.Blanked blanked = secrets.blank(all.toString());
+        StringBuilder cast = new StringBuilder(text(Map.of(
+                        "version",
+                        2,
+                        "width",
+                        Screen.COLUMNS,
+                        "height",
+                        Screen.ROWS,
+                        "lychnos",
+                        Map.of(
+                                "kind",
+                                kind,
+                                "member",
+                                member,
+                                "values",
+                                new TreeMap<>(recording.values()),
+                                "secrets",
+                                recording.secrets().stream().sorted().toList()))))
+                .append('\n');
+        int from = 0;
+        for (DryRun.Heard each : recording.heard()) {
+            double seconds = each.at().toMillis() / 1000.0;
+            if (each.fromMachine()) {
+                int to = from + each.text().length();
+                cast.append(text(List.of(seconds, "o", blanked.text().substring(from, to))));
+                from = to;
+            } else {
+                cast.append(text(List.of(seconds, "m", "")));
+            }
+            cast.append('\n');
+        }
+        return new ImportedRecording(cast.toString(), blanked.found());
     }
 
     /** The kind of a unit. */
