@@ -139,6 +139,42 @@ export const m = {
     publishTitle: (n: number, title: string) => `Publish version ${n} of ${title}`,
     publishSay: 'A published version never changes. Units that are already there keep theirs; new units get this one.',
     note: 'What is new in it',
+    despite: 'Why it is published although they do not agree',
+    disagree: 'These recordings do not agree with the draft:',
+    importing: {
+      open: 'Import kind',
+      say: 'A package holds a kind and its recordings in one ZIP file. It is checked first and becomes a draft.',
+      file: 'Package',
+      faults: 'The description has faults. Nothing can be imported.',
+      fresh: 'This site has no kind with this id.',
+      differs: (version: number) => `Changes to version ${version} of this site`,
+      recordings: 'Its recordings',
+      none: 'It has no recordings.',
+      take: 'Import as draft',
+      taken: 'The draft is saved. Look it over; a lead can then publish it.',
+    },
+    kept: {
+      title: 'Kept with this kind',
+      say: 'A version that does not agree with all of these is published with a reason only.',
+      none: 'No recordings are kept yet. Play one, then keep it.',
+      keep: 'Keep with this kind',
+      name: 'Name',
+      done: (name: string, blanked: number) =>
+        `Kept as ${name}.${blanked ? ` ${blanked === 1 ? '1 password was' : `${blanked} passwords were`} blanked in it.` : ''}`,
+      warn: 'Passwords that Lychnos knows are blanked. Look through the file for others first.',
+      stays: 'stays here: it shows a factory login of this site',
+      shipped: 'Shipped with Lychnos',
+      agrees: 'agrees',
+      disagrees: (differences: number, open: number) =>
+        [
+          differences > 0 ? (differences === 1 ? '1 difference' : `${differences} differences`) : '',
+          open > 0 ? (open === 1 ? '1 step not reached' : `${open} steps not reached`) : '',
+        ]
+          .filter(Boolean)
+          .join(', '),
+      remove: 'Remove',
+      removed: (name: string) => `${name} was removed.`,
+    },
     published: (n: number) => `Version ${n} is published.`,
     retire: 'Retire',
     retired: (title: string) => `${title} is retired: no new unit can use it.`,
@@ -218,6 +254,8 @@ export const m = {
     history: {
       version: 'Version',
       published: 'Published',
+      despite: (reason: string) => `Published although a recording did not agree: ${reason}`,
+      export: 'Export with recordings',
       note: 'Note',
       units: 'Units',
       by: (name: string) => (name ? `by ${name}` : 'with the program'),

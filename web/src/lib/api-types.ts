@@ -549,6 +549,14 @@ export interface components {
       actor: string;
       act: string;
     };
+    KeptRecording: {
+      /** Format: int64 */
+      id: number;
+      name: string;
+      stays: boolean;
+      keptBy: string | null;
+      keptAt: components['schemas']['Instant'];
+    };
     KindBrief: {
       id: string;
       /** Format: int32 */
@@ -715,6 +723,7 @@ export interface components {
       version: number;
       digest: string;
       note: string;
+      despite: string;
       shipped: boolean;
       by: string;
       at: components['schemas']['Instant'];
@@ -954,6 +963,16 @@ export interface components {
     OverrideReason: {
       reason?: string;
     };
+    PackageView: {
+      kind: string;
+      title: string;
+      faults: components['schemas']['KindFault'][];
+      summary: components['schemas']['KindSummary'] | null;
+      /** Format: int32 */
+      newest: number | null;
+      changes: components['schemas']['KindChange'][];
+      recordings: components['schemas']['RecordingTrial'][];
+    };
     Part: {
       name: string;
       standing: components['schemas']['Standing'];
@@ -1052,6 +1071,7 @@ export interface components {
     };
     PublishNote: {
       note?: string;
+      despite?: string;
     };
     RangeText: {
       purpose: string;
@@ -1071,11 +1091,32 @@ export interface components {
       name: string;
       prefix: string;
     };
+    RecordingKept: {
+      recording: components['schemas']['KeptRecording'];
+      /** Format: int32 */
+      blanked: number;
+    };
     RecordingOfKind: {
       path: string;
       unit: string;
       member: string;
       at: components['schemas']['Instant'] | null;
+      /** Format: int64 */
+      dialogue: number | null;
+    };
+    RecordingTrial: {
+      /** Format: int64 */
+      id: number | null;
+      name: string;
+      agrees: boolean;
+      faults: string[];
+      open: string[];
+    };
+    RecordingWanted: {
+      name?: string;
+      /** Format: int64 */
+      dialogue?: number;
+      file?: components['schemas']['KindTrial'];
     };
     RecordsAgain: {
       units?: number[];

@@ -51,7 +51,8 @@ async function send<T>(
         ...(before ? { 'If-None-Match': before.tag } : {}),
         ...(ifMatch === undefined ? {} : { 'If-Match': `"${ifMatch}"` }),
       },
-      body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+      body:
+        body === undefined ? undefined : typeof body === 'string' || body instanceof Blob ? body : JSON.stringify(body),
       credentials: 'same-origin',
     });
   } catch {
@@ -84,6 +85,8 @@ export const api = {
    */
   putTextIf: <T>(path: string, text: string, seen: string) => send<T>('PUT', path, text, 'text/plain', seen),
   postIf: <T>(path: string, body: unknown, seen: string) => send<T>('POST', path, body, 'application/json', seen),
+  /** A file as it is. */
+  postFile: <T>(path: string, file: Blob, type: string, seen?: string) => send<T>('POST', path, file, type, seen),
   deleteIf: (path: string, seen: string) => send<unknown>('DELETE', path, undefined, 'application/json', seen),
   /** A text as it is. */
   text: async (path: string): Promise<string> => {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Input, Label } from 'flowbite-svelte';
-  import { api } from '../../lib/api';
+  import { api, Problem } from '../../lib/api';
   import { notices } from '../../lib/notices.svelte';
   import { live, lookAgain } from '../../lib/query';
   import { session } from '../../lib/session.svelte';
@@ -15,7 +15,8 @@
   import KindHistory from './KindHistory.svelte';
   import KindRead from './KindRead.svelte';
   import KindText from './KindText.svelte';
-  import type { Change, KindPage } from './types';
+  import Trials from './Trials.svelte';
+  import type { Change, KindPage, RecordingTrial } from './types';
 
   /** One kind: to read, as text, its versions, and what sites do otherwise. */
   const t = m.kinds;
@@ -34,6 +35,9 @@
   const next = $derived((line?.version ?? 0) + 1);
   let publishing = $state(false);
   let note = $state('');
+  /** The recordings that the draft does not agree with, once the server has said so. */
+  let disagree = $state<RecordingTrial[]>([]);
+  let despite = $state('');
   let updating = $state<Change[] | null>(null);
   let busy = $state(false);
 
@@ -53,9 +57,29 @@
   async function publish(event: SubmitEvent): Promise<void> {
     event.preventDefault();
     const version = next;
-    await act(() => api.postIf(`/catalogue/${id}/publish`, { note }, draft!.version), t.published(version));
+    busy = true;
+    try {
+      await api.postIf(`/catalogue/${id}/publish`, { note, despite }, draft!.version);
+      notices.say(t.published(version));
+      closePublishing();
+    } catch (error) {
+      const recordings = error instanceof Problem ? error.members.recordings : undefined;
+      if (recordings) disagree = recordings as RecordingTrial[];
+      else {
+        notices.fault(error);
+        closePublishing();
+      }
+    } finally {
+      busy = false;
+    }
+    lookAgain();
+  }
+
+  function closePublishing(): void {
     publishing = false;
     note = '';
+    despite = '';
+    disagree = [];
   }
 
   async function showUpdate(): Promise<void> {
@@ -135,10 +159,15 @@
   {/if}
 </main>
 {#if publishing && line}
-  <Dialog title={t.publishTitle(next, line.title)} onclose={() => (publishing = false)}>
+  <Dialog title={t.publishTitle(next, line.title)} onclose={closePublishing}>
     <p>{t.publishSay}</p>
     <form onsubmit={(event) => void publish(event)}>
       <Label>{t.note}<Input bind:value={note} maxlength={400} /></Label>
+      {#if disagree.length > 0}
+        <p role="alert">{t.disagree}</p>
+        <Trials trials={disagree} />
+        <Label>{t.despite}<Input bind:value={despite} required maxlength={400} /></Label>
+      {/if}
       <div><B look="go" type="submit" disabled={busy}>{t.publish(next)}</B></div>
     </form>
   </Dialog>

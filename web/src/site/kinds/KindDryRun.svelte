@@ -9,6 +9,8 @@
   import B from '../../parts/B.svelte';
   import Mark from '../../parts/Mark.svelte';
   import { m } from '../../messages';
+  import KeptRecordings from './KeptRecordings.svelte';
+  import KeepRecording from './KeepRecording.svelte';
   import type { Draft, KindPage, KindTried, RecordingOfKind, UnitOfKind } from './types';
 
   /** A recorded console, played against the description: what would be sent when, and where it would stop. */
@@ -93,6 +95,20 @@
     }
   }
 
+  /** What can be kept of what was played: the recording of a setup, or a file. */
+  const keepable = $derived.by(() => {
+    const setup = recordings.data?.find((each) => each.path === chosen);
+    if (setup?.dialogue) return { name: `${setup.unit} ${setup.member}`.trim(), dialogue: setup.dialogue, file: null };
+    if (chosen !== 'file' || !own) return null;
+    const file = {
+      description: draft?.text ?? '',
+      recording: own.text,
+      timing: own.timing,
+      ...(units && unit ? { unit: unit.id, member } : {}),
+    };
+    return { name: own.name.replace(/\.[a-z]+$/, ''), dialogue: null, file };
+  });
+
   const clock = (seconds: number): string =>
     `${Math.floor(seconds / 60)}:${(seconds % 60).toFixed(1).padStart(4, '0')}`;
   /** Where a step went wrong, or its answer was sent, or else where it was done. */
@@ -136,6 +152,7 @@
     {#if own && chosen === 'file'}<span class="mono">{own.name}</span>{/if}
   </div>
 {/if}
+<KeptRecordings {page} {draft} {chosen} {busy} onplay={(path: string) => void choose(path)} />
 {#if units && chosen === 'file'}
   {#if units.length === 0}
     <p>{t.noUnits}</p>
@@ -180,6 +197,7 @@
             .filter(Boolean)
             .join(', ')}</b
     >
+    {#if keepable}{#key chosen}<KeepRecording kind={page.line.id} {...keepable} />{/key}{/if}
   </p>
   <div class="two">
     <section class="night" aria-label={t.moment}>

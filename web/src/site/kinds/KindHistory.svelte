@@ -74,12 +74,14 @@
       <b>{m.kinds.version(each.version)}</b>
       <span class="what"
         >{each.note}
+        {#if each.despite}<span class="sub">{t.despite(each.despite)}</span>{/if}
         <span class="sub">{atTime(each.at)} {each.shipped && !each.by ? t.by('') : t.by(each.by)}</span></span
       >
       <span class="sub">{m.frame.units(each.units)}</span>
       <span class="acts">
         {#if each.version > 1}<B onclick={() => void compare(each.version)}>{t.compare}</B>{/if}
         <a href="/api/catalogue/{page.line.id}/versions/{each.version}" download>{m.kinds.download}</a>
+        <a href="/api/catalogue/{page.line.id}/versions/{each.version}/package" download>{t.export}</a>
       </span>
     </div>
   {/each}

@@ -11,12 +11,14 @@
   import { m } from '../../messages';
   import { go, searched } from '../../routes';
   import SiteBand from '../SiteBand.svelte';
+  import ImportKind from './ImportKind.svelte';
   import { lasting, type Draft, type KindLine } from './types';
 
   /** Every kind: how it is set up, who uses it, how its setups came out. */
   const t = m.kinds;
   const lines = live<KindLine[]>(() => '/catalogue');
   let adding = $state(searched('add') === 'text');
+  let importing = $state(false);
   let text = $state('');
   let fault = $state('');
 
@@ -50,8 +52,8 @@
   <div class="head">
     <h1>{t.title}</h1>
     {#if session.mayWork}<span class="acts"
-        ><B onclick={() => (adding = true)}>{t.addText}</B><B look="go" onclick={() => go('/kinds/new')}>{t.add}</B
-        ></span
+        ><B onclick={() => (importing = true)}>{t.importing.open}</B><B onclick={() => (adding = true)}>{t.addText}</B
+        ><B look="go" onclick={() => go('/kinds/new')}>{t.add}</B></span
       >{/if}
   </div>
   <p class="sub">{t.say}</p>
@@ -93,6 +95,7 @@
     </div>
   {/if}
 </main>
+{#if importing}<ImportKind onclose={() => (importing = false)} />{/if}
 {#if adding}
   <Dialog title={t.addText} wide onclose={() => (adding = false)}>
     <form onsubmit={(event) => void add(event)}>
@@ -173,6 +176,7 @@
   }
   .acts {
     display: flex;
+    flex-wrap: wrap;
     gap: 8px;
   }
   .file {

@@ -15,6 +15,10 @@ export type KindPreview = Api['KindPreview'];
 export type RecordingOfKind = Api['RecordingOfKind'];
 export type UnitOfKind = Api['UnitOfKind'];
 export type KindTried = Api['KindTried'];
+export type KeptRecording = Api['KeptRecording'];
+export type RecordingTrial = Api['RecordingTrial'];
+export type RecordingKept = Api['RecordingKept'];
+export type PackageView = Api['PackageView'];
 export type TriedMoment = Api['TriedMoment'];
 
 /** A time that people read at a glance. */
