@@ -77,7 +77,7 @@ describe('proposals', () => {
   });
 
   it('say what a key means', () => {
-    expect(documentation(schema, ['facts', 'serial', 'find'])).toBe('where an engineer finds it');
+    expect(documentation(schema, ['facts', 'serial', 'find'])).toBe('where an engineer finds the value');
     expect(documentation(schema, ['nothing'])).toBe('');
   });
 });

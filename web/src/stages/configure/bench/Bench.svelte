@@ -10,6 +10,7 @@
   import { m } from '../../../messages';
   import Compare from './Compare.svelte';
   import HoldBox from './HoldBox.svelte';
+  import MachineLogs from './MachineLogs.svelte';
   import PageSheet from './PageSheet.svelte';
   import StepList from './StepList.svelte';
   import type { BenchView, LineStanding, Member, Mode } from './types';
@@ -204,7 +205,9 @@
             {busy}
             mayWork={session.mayWork}
             ongo={(typed) => decide('decision', { typed })}
+            onlog={bench.data.fetchesLog ? () => decide('log') : null}
           />{/if}
+        {#if bench.data.logs.length > 0}<MachineLogs logs={bench.data.logs} />{/if}
         {#if session.mayWork}
           <div class="foot">
             {#if !begun && bench.data.runState === 'DONE'}

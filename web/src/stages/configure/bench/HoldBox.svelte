@@ -5,8 +5,20 @@
   import type { Hold } from './types';
 
   /** Why nothing is sent now, and what a person can do about it. What must be typed is typed here letter by letter. */
-  let { hold, mayWork, busy, ongo }: { hold: Hold; mayWork: boolean; busy: boolean; ongo: (typed: string) => void } =
-    $props();
+  let {
+    hold,
+    mayWork,
+    busy,
+    ongo,
+    onlog,
+  }: {
+    hold: Hold;
+    mayWork: boolean;
+    busy: boolean;
+    ongo: (typed: string) => void;
+    /** Fetches the machine's own log; null where nobody described how. */
+    onlog: (() => void) | null;
+  } = $props();
   let typed = $state('');
   const calm = $derived(['NEXT', 'RESTARTS', 'TERMS', 'PREREQUISITE', 'PEER', 'PERMANENT'].includes(hold.why));
   const wants = $derived(hold.typed !== '');
@@ -27,7 +39,7 @@
 >
   <p>{hold.sentence}</p>
   {#if hold.shown && !calm}<pre class="mono">{hold.shown.split('\n').slice(-4).join('\n')}</pre>{/if}
-  {#if mayWork && hold.passable && (wants || hold.why !== 'NEXT')}
+  {#if mayWork && ((hold.passable && (wants || hold.why !== 'NEXT')) || (onlog && !calm))}
     <div class="row">
       {#if wants}<label
           ><span class="visually-hidden">{m.bench.typeThis(hold.typed)}</span><Input
@@ -40,9 +52,10 @@
             ondrop={typeIt}
           /></label
         >{/if}
-      <B look={calm ? 'go' : 'plain'} type="submit" disabled={busy || !right}
-        >{m.bench.goOn[hold.why] ?? m.bench.goOn.other}</B
-      >
+      {#if hold.passable}<B look={calm ? 'go' : 'plain'} type="submit" disabled={busy || !right}
+          >{m.bench.goOn[hold.why] ?? m.bench.goOn.other}</B
+        >{/if}
+      {#if onlog && !calm}<B disabled={busy} onclick={onlog}>{m.bench.log.fetch}</B>{/if}
     </div>
   {/if}
 </form>

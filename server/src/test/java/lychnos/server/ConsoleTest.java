@@ -275,6 +275,36 @@ class ConsoleTest {
     }
 
     @Test
+    void whenAStepFailsTheMachinesOwnLogIsKept() {
+        try (ConsoleStage stage = new ConsoleStage()) {
+            int pair = stage.pair(new Habit[] {Habit.OTHER_SERIAL});
+            stage.ready().begin(pair, "run");
+            stage.held(pair, 0, "WRONG_MACHINE");
+            // nothing of a machine that is another one is read
+            int left = stage.bench(pair).getInt("members[0].dialogueId");
+            stage.client.post("/api/dialogues/" + left + "/log", Map.of()).statusCode(409);
+            int right = stage.bench(pair).getInt("members[1].dialogueId");
+            stage.held(pair, 1, "RESTARTS");
+            stage.client
+                    .post("/api/dialogues/" + right + "/decision", Map.of("typed", ""))
+                    .statusCode(204);
+            stage.held(pair, 1, "PEER");
+            stage.client.post("/api/dialogues/" + right + "/log", Map.of()).statusCode(204);
+            ConsoleStage.until(
+                    "the log is kept", () -> !stage.bench(pair).getList("logs").isEmpty());
+            Json log = stage.bench(pair).at("logs[0]");
+            assertEquals("right", log.getString("member"));
+            String text = Client.viewer()
+                    .request()
+                    .get("/api/machine-logs/" + log.getLong("id"))
+                    .asString();
+            assertTrue(text.contains("pair cable: no peer heard"), text);
+            assertFalse(text.contains("log show") || text.contains("orrel#"), text);
+            assertEquals("PEER", stage.bench(pair).getString("members[1].hold.why"), "the setup stands as before");
+        }
+    }
+
+    @Test
     void severalBeginTogetherOrNotAtAll() {
         try (ConsoleStage stage = new ConsoleStage()) {
             int pair = stage.pair(PLAIN);

@@ -71,6 +71,8 @@ public final class Conversation {
     private final Answering answers;
     private final PageWalk pages;
     private final HumanInput input;
+    /** The machine's own log that is shown now, or null. */
+    private LogCapture log;
 
     public Conversation(Dialogue dialogue, String member, Values values, Mode mode, Instant now) {
         course = new Course(dialogue, member, values, mode, now);
@@ -158,6 +160,7 @@ public final class Conversation {
                 : null;
         return Stream.of(
                         course.deadline(),
+                        log == null ? null : log.until(),
                         usuallyBack,
                         course.line.since().plus(SETTLE),
                         course.line.since().plus(SETTLE_WITH_CHATTER),
@@ -175,6 +178,9 @@ public final class Conversation {
     /** Bytes came from the line, in pieces of any size. */
     public List<Effect> output(String bytes, Instant now) {
         course.line.write(bytes, now);
+        if (log != null) {
+            log.heard(bytes);
+        }
         gap.unheard &= bytes.isBlank();
         if (!course.quietForGood()) {
             look(now);
@@ -188,6 +194,9 @@ public final class Conversation {
             return course.effects();
         }
         look(now);
+        if (log != null) {
+            return course.effects();
+        }
         if (course.state() == State.WAITING && course.deadline() != null && !now.isBefore(course.deadline())) {
             Waits waits = course.steps.waits();
             course.hold(
@@ -273,6 +282,7 @@ public final class Conversation {
 
     /** A person stops everything here. */
     public List<Effect> halt() {
+        log = null;
         if (course.state() != State.DONE) {
             course.become(State.STOPPED);
         }
@@ -289,6 +299,7 @@ public final class Conversation {
 
     /** The line is gone. */
     public List<Effect> lineDown() {
+        log = null;
         if (course.state() != State.STOPPED && course.state() != State.DONE) {
             course.cut();
         }
@@ -403,8 +414,61 @@ public final class Conversation {
         }
     }
 
+    /**
+     * A person wants the machine's own log while the work stands. Its command changes nothing, and goes to its prompt
+     * alone; nothing else happens before it was shown.
+     *
+     * @return why that cannot be done now; empty once the command is among the effects
+     */
+    public Optional<String> fetchLog(Instant now) {
+        Dialogue.MachineLog wanted = course.dialogue.log();
+        if (wanted == null || !wanted.onConsole()) {
+            return Optional.of("The kind does not say how its log is shown on the console.");
+        }
+        if (log != null) {
+            return Optional.of("The log is being fetched already.");
+        }
+        if (course.state() != State.HELD || !course.identified) {
+            return Optional.of(
+                    "The log is fetched while the setup waits for a person, at a machine that is identified.");
+        }
+        if (!typing.isEmpty() || !wanted.at().in(course.line.openLine())) {
+            return Optional.of("The line does not show the prompt “" + wanted.at()
+                    + "”. Bring the machine to it, then fetch the log.");
+        }
+        log = new LogCapture(now);
+        course.press(wanted.send() + "\r", now);
+        course.line.answered(wanted.send(), now);
+        return Optional.empty();
+    }
+
+    /** What was decided or asked for in {@link #fetchLog}. */
+    public List<Effect> effects() {
+        return course.effects();
+    }
+
+    /** Ends the log at its prompt, and presses the key that shows its next page. */
+    private void lookAtLog(Instant now) {
+        if (course.line.quiet(now).compareTo(SETTLE) < 0 && !log.endsAnyway(now)) {
+            return;
+        }
+        String open = course.line.openLine();
+        boolean ended = course.dialogue.log().at().in(open);
+        Optional<String> key = course.dialogue.pagingKey(open);
+        if (ended || log.endsAnyway(now)) {
+            log.text(ended).ifPresent(text -> course.emit(new Effect.Logged(course.blanked(text))));
+            log = null;
+        } else if (key.isPresent() && log.pagesFrom(course.line.screen().cursor())) {
+            course.press(key.get(), now);
+        }
+    }
+
     private void look(Instant now) {
         try {
+            if (log != null) {
+                lookAtLog(now);
+                return;
+            }
             if (course.state() == State.HELD && !tellsWhatWasMissing()) {
                 return;
             }

@@ -181,12 +181,17 @@ final class Course {
         hold(new Hold(why, step, sentence, shown, typed));
     }
 
-    private String redacted(String text) {
+    String blanked(String text) {
         String clean = text;
         for (Secret secret : values.secrets()) {
             String before = clean;
             clean = secret.use(word -> before.replace(word, "•••"));
         }
+        return clean;
+    }
+
+    private String redacted(String text) {
+        String clean = blanked(text);
         return clean.length() > MOST_SHOWN ? clean.substring(clean.length() - MOST_SHOWN) : clean;
     }
 

@@ -27,6 +27,7 @@ import java.util.stream.Stream;
  * @param oneByOne whether a member is set up only once the one before it is
  * @param pages what is set over the network, on web pages or in controllers, before the console or after it
  * @param over where those pages that can be are filled in without a person; null where none can
+ * @param log how the machine's own log is fetched; null where nobody described it
  */
 public record Dialogue(
         LineSettings line,
@@ -40,7 +41,23 @@ public record Dialogue(
         List<DialogueStep> setup,
         boolean oneByOne,
         List<DialogueStep.Remote> pages,
-        PageInterface over) {
+        PageInterface over,
+        MachineLog log) {
+
+    /**
+     * The machine's own log: a command on its console, or a resource of its interface.
+     *
+     * @param at the prompt where the command is sent, and that ends its output; null without a command
+     * @param send a command that changes nothing; empty for a resource
+     * @param resource the resource; empty for a command
+     */
+    public record MachineLog(Look at, String send, String resource) {
+
+        /** Whether it is shown on the console. */
+        public boolean onConsole() {
+            return !send.isEmpty();
+        }
+    }
 
     /**
      * The documented interface of a machine's pages: JSON over HTTPS (RFC 9110), read with GET and written with PUT,
@@ -124,7 +141,10 @@ public record Dialogue(
                 setup.stream().map(step -> step.filled(fill)).toList(),
                 oneByOne,
                 pages,
-                over);
+                over,
+                log == null || log.at() == null
+                        ? log
+                        : new MachineLog(fill.apply(log.at()), log.send(), log.resource()));
     }
 
     /** The names of what the machine shows or its pages tell on the way. */
@@ -163,7 +183,7 @@ public record Dialogue(
             List<DialogueStep> wipe,
             List<DialogueStep> setup,
             boolean oneByOne) {
-        this(line, nudge, chatter, paging, refused, identify, logIn, wipe, setup, oneByOne, List.of(), null);
+        this(line, nudge, chatter, paging, refused, identify, logIn, wipe, setup, oneByOne, List.of(), null, null);
     }
 
     /** The steps of one member in their order. */

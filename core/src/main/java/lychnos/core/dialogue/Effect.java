@@ -22,6 +22,9 @@ public sealed interface Effect {
     /** The line told a value. */
     record Read(String name, String value) implements Effect {}
 
+    /** The machine has shown its own log, or what came of it in time. */
+    record Logged(String text) implements Effect {}
+
     /** What was seen on the line is the machine that was wanted. */
     record Identified(java.util.Map<String, String> seen) implements Effect {
 

@@ -56,7 +56,25 @@ final class DialogueReader {
                 setup,
                 place.at("one-by-one").yes(false),
                 pages,
-                over);
+                over,
+                log(place.at("log"), over != null));
+    }
+
+    private Dialogue.MachineLog log(YamlPlace place, boolean hasInterface) {
+        if (!place.there()) {
+            return null;
+        }
+        place.only("machine-log");
+        boolean resource = place.at("resource").there();
+        if (resource == place.at("send").there()) {
+            place.fault("A log is fetched with send: and at: on the console, or with resource: from the interface.");
+        } else if (resource && !hasInterface) {
+            place.at("resource").fault("A resource needs interface:, which says where resources begin.");
+        }
+        return resource
+                ? new Dialogue.MachineLog(null, "", place.at("resource").text())
+                : new Dialogue.MachineLog(
+                        names.look(place.at("at")), place.at("send").text(), "");
     }
 
     /** How one signs in over SSH to look at what the machine keeps. */

@@ -229,10 +229,22 @@ final class Interconnect extends ConsoleMachine {
                 case "pair offer" -> offer(word.length > 2 ? word[2] : "");
                 case "pair take" -> take(word.length > 2 ? word[2] : "");
                 case "pair show" -> show();
+                case "log show" -> log();
                 case "forget all" -> offerToForget();
-                default -> line("no: it knows net show, pair offer, pair take, pair show, forget all");
+                default -> line("no: it knows net show, pair offer, pair take, pair show, log show, forget all");
             }
         }
+    }
+
+    /** What it has noted since it has its settings. */
+    private void log() {
+        line("log of " + serial());
+        line("   settings stored, restarted once");
+        line("   oob " + memory.get("oob") + " up");
+        if (memory.has("seen.refusedLogins")) {
+            line("   log-ins refused: " + memory.get("seen.refusedLogins"));
+        }
+        line(memory.has("paired") ? "   pair cable: peer heard" : "   pair cable: no peer heard");
     }
 
     private void offer(String shared) {

@@ -40,6 +40,9 @@ public final class MachinePages {
             Pattern.compile("https://(\\[[0-9a-fA-F:]+]|[0-9.]+)(?::([0-9]{1,5}))?(/[\\x21-\\x7e]*)?");
     private static final int HTTPS = 443;
     private static final int DEEPEST = 12;
+    /** The most characters of a text that are taken. */
+    public static final int LONGEST_TEXT = 200_000;
+
     private static final int MOST_TEXTS = 500;
     private static final ObjectMapper JSON = JsonMapper.builder(JsonFactory.builder()
                     .streamReadConstraints(StreamReadConstraints.builder()
@@ -97,6 +100,16 @@ public final class MachinePages {
      */
     public Map<String, String> read(String resource, Login login) throws WireFault, PageFault {
         return flat(json(exchange("GET", resource, login, null)));
+    }
+
+    /**
+     * What a resource shows, as it is sent; at most {@value #LONGEST_TEXT} characters of it.
+     *
+     * @throws PageFault with status 401 where the log-in is refused
+     */
+    public String text(String resource, Login login) throws WireFault, PageFault {
+        String text = new String(exchange("GET", resource, login, null).body(), StandardCharsets.UTF_8);
+        return text.length() > LONGEST_TEXT ? text.substring(0, LONGEST_TEXT) : text;
     }
 
     /**

@@ -97,7 +97,8 @@ class MisbehaviourTest {
                 hurried(plain.setup()),
                 plain.oneByOne(),
                 plain.pages(),
-                plain.over());
+                plain.over(),
+                plain.log());
     }
 
     private static List<DialogueStep> hurried(List<DialogueStep> steps) {

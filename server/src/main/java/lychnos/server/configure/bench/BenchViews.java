@@ -25,6 +25,7 @@ import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.HoldView;
+import lychnos.server.configure.model.MachineLogs;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.configure.plan.Answers;
 import lychnos.server.configure.plan.Comparisons;
@@ -47,15 +48,23 @@ public class BenchViews {
     private final Kinds kinds;
     private final Answers answers;
     private final ConsoleReader consoleReader;
+    private final MachineLogs logs;
     private final Setups setups;
 
     BenchViews(
-            Session db, BringUps bringUps, Kinds kinds, Answers answers, ConsoleReader consoleReader, Setups setups) {
+            Session db,
+            BringUps bringUps,
+            Kinds kinds,
+            Answers answers,
+            ConsoleReader consoleReader,
+            MachineLogs logs,
+            Setups setups) {
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
         this.answers = answers;
         this.consoleReader = consoleReader;
+        this.logs = logs;
         this.setups = setups;
     }
 
@@ -131,7 +140,12 @@ public class BenchViews {
     /** What a person read on a machine that does not identify itself; {@code at} is null until then. */
     public record BenchComparison(@Nullable String read, @Nullable String by, @Nullable Instant at) {}
 
-    /** A unit at the bench; {@code runState} is empty where its setup was never begun. */
+    /**
+     * A unit at the bench; {@code runState} is empty where its setup was never begun.
+     *
+     * @param fetchesLog whether its kind says how the machine's own log is fetched
+     * @param logs those that were fetched, the newest first
+     */
     public record BenchView(
             long unitId,
             String name,
@@ -141,7 +155,9 @@ public class BenchViews {
             List<String> bring,
             String runState,
             String runNote,
-            List<BenchMember> members) {}
+            List<BenchMember> members,
+            boolean fetchesLog,
+            List<MachineLogs.MachineLogLine> logs) {}
 
     @Transactional
     public long bringUpOf(long unitId) {
@@ -171,7 +187,9 @@ public class BenchViews {
                 kind.bring(),
                 run.map(each -> each.state.name()).orElse(""),
                 run.map(each -> each.note).orElse(""),
-                members);
+                members,
+                kind.dialogue().filter(dialogue -> dialogue.log() != null).isPresent(),
+                logs.of(unitId));
     }
 
     private BenchMember member(Kind kind, String label, MemberValues values, MemberDialogue row) {

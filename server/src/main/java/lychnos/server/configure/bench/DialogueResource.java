@@ -9,6 +9,7 @@ import jakarta.ws.rs.PUT;
 import jakarta.ws.rs.Path;
 import jakarta.ws.rs.Produces;
 import jakarta.ws.rs.core.MediaType;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
@@ -19,6 +20,7 @@ import lychnos.core.dialogue.Mode;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.configure.line.OpenLine;
 import lychnos.server.configure.model.AtWork;
+import lychnos.server.configure.model.MachineLogs;
 import lychnos.server.configure.plan.Comparisons;
 import lychnos.server.configure.plan.MemberSteps;
 import lychnos.server.identity.caller.Who;
@@ -35,14 +37,21 @@ public class DialogueResource {
     private final MemberSteps memberSteps;
     private final Comparisons comparisons;
     private final Recordings recordings;
+    private final MachineLogs logs;
     private final Consoles consoles;
     private final Who who;
 
     DialogueResource(
-            MemberSteps memberSteps, Comparisons comparisons, Recordings recordings, Consoles consoles, Who who) {
+            MemberSteps memberSteps,
+            Comparisons comparisons,
+            Recordings recordings,
+            MachineLogs logs,
+            Consoles consoles,
+            Who who) {
         this.memberSteps = memberSteps;
         this.comparisons = comparisons;
         this.recordings = recordings;
+        this.logs = logs;
         this.consoles = consoles;
         this.who = who;
     }
@@ -81,6 +90,29 @@ public class DialogueResource {
     public void goOn(long id, GoOnRequest goOn) {
         String typed = goOn == null || goOn.typed == null ? "" : goOn.typed;
         decide(id, line -> line.goOn(typed, login()));
+    }
+
+    /** Fetches the machine's own log; it is kept with the unit once the machine has shown it. */
+    @POST
+    @Path("dialogues/{id}/log")
+    @RolesAllowed("engineer")
+    public void fetchLog(long id) {
+        decide(id, work -> work.fetchLog(login()));
+    }
+
+    /** Lists the logs of a unit's machines that were fetched. */
+    @GET
+    @Path("units/{id}/logs")
+    public List<MachineLogs.MachineLogLine> logs(long id) {
+        return logs.of(id);
+    }
+
+    /** A log that a machine has shown. */
+    @GET
+    @Path("machine-logs/{id}")
+    @Produces(MediaType.TEXT_PLAIN)
+    public String log(long id) {
+        return logs.text(id);
     }
 
     @POST

@@ -40,6 +40,8 @@ public sealed interface DialogueMessage {
 
     record SendAgain(long dialogue, String login) implements Order {}
 
+    record FetchLog(long dialogue, String login) implements Order {}
+
     record Halt(long dialogue, String login) implements Order {}
 
     record TakeKeyboard(long dialogue, String login) implements Order {}

@@ -88,6 +88,7 @@ final class LineChanges {
         Map<Integer, String> sends = new LinkedHashMap<>();
         Map<String, String> told = new LinkedHashMap<>();
         List<String> tries = new ArrayList<>();
+        String log = "";
         List<String> proven = new ArrayList<>();
         if (unsaved.stream()
                 .anyMatch(effect -> effect instanceof Effect.SendSecret
@@ -114,6 +115,8 @@ final class LineChanges {
             } else if (effect instanceof Effect.Identified) {
                 identified = true;
                 tape.mark("identified");
+            } else if (effect instanceof Effect.Logged logged) {
+                log = logged.text();
             } else if (effect instanceof Effect.Note said) {
                 note = said.sentence();
             }
@@ -128,6 +131,7 @@ final class LineChanges {
         }
         if (moved.isEmpty()
                 && told.isEmpty()
+                && log.isEmpty()
                 && lastStanding != null
                 && standing.kept().equals(lastStanding.kept())) {
             return null;
@@ -150,6 +154,7 @@ final class LineChanges {
                 proven,
                 told,
                 stretch(),
+                log,
                 0);
     }
 

@@ -139,6 +139,7 @@ public record LineOrder(
             List<String> proven,
             Map<String, String> told,
             Change.Stretch stretch,
+            String log,
             List<Change.RecordingPiece> pieces) {
 
         public static HandedStep of(long number, Change change, List<Change.RecordingPiece> pieces) {
@@ -160,13 +161,14 @@ public record LineOrder(
                     change.proven(),
                     change.told(),
                     change.stretch(),
+                    change.log(),
                     pieces);
         }
 
         public static HandedStep recording(long number, Instant at, List<Change.RecordingPiece> pieces) {
             return new HandedStep(
                     number, at, null, null, null, false, false, "", false, Map.of(), Map.of(), "", "", List.of(),
-                    List.of(), Map.of(), null, pieces);
+                    List.of(), Map.of(), null, "", pieces);
         }
 
         Change change(long dialogueId, Dialogue dialogue, String member) {
@@ -188,6 +190,7 @@ public record LineOrder(
                     proven,
                     told,
                     stretch,
+                    log,
                     number);
         }
     }

@@ -452,6 +452,15 @@ public final class MemberLine implements LineEvents, OpenLine {
         });
     }
 
+    @Override
+    public CompletableFuture<Optional<String>> fetchLog(String login) {
+        return decide(login, () -> {
+            Optional<String> refused = conversation.fetchLog(clock.instant());
+            apply(conversation.effects());
+            return refused;
+        });
+    }
+
     /** Anybody may stop it, at once. */
     @Override
     public void halt(String login) {

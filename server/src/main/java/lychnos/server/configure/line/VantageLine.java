@@ -315,6 +315,11 @@ public final class VantageLine implements OpenLine {
     }
 
     @Override
+    public CompletableFuture<Optional<String>> fetchLog(String login) {
+        return decide(new DialogueMessage.FetchLog(dialogueId, login));
+    }
+
+    @Override
     public void halt(String login) {
         ask(new DialogueMessage.Halt(dialogueId, login)).exceptionally(fault -> {
             inOrder.add(() -> say("It could not be stopped from here: " + sentence(fault)));

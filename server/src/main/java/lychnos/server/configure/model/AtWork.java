@@ -20,6 +20,9 @@ public interface AtWork {
 
     CompletableFuture<Optional<String>> again(String login);
 
+    /** Fetches the machine's own log; it is kept with the unit once the machine has shown it. */
+    CompletableFuture<Optional<String>> fetchLog(String login);
+
     /** Anybody may stop it, at once. */
     void halt(String login);
 

@@ -21,6 +21,7 @@ import lychnos.core.dialogue.Mode;
  * @param proven names of the passwords that have logged in
  * @param told values that the line has told
  * @param stretch what the time goes to from now on
+ * @param log the machine's own log, if it was fetched now; else empty
  * @param handed the number under which a vantage has handed it in; 0 where it is from here
  */
 public record Change(
@@ -41,6 +42,7 @@ public record Change(
         List<String> proven,
         Map<String, String> told,
         Stretch stretch,
+        String log,
         long handed) {
 
     /** Where a step stands now. */

@@ -40,6 +40,7 @@ public class ConsoleStore {
     private final ConsoleReader reader;
     private final StepWriter writer;
     private final SealedStore sealed;
+    private final MachineLogs logs;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
@@ -49,6 +50,7 @@ public class ConsoleStore {
             ConsoleReader reader,
             StepWriter writer,
             SealedStore sealed,
+            MachineLogs logs,
             Journal journal,
             Live live,
             Clock clock) {
@@ -56,6 +58,7 @@ public class ConsoleStore {
         this.reader = reader;
         this.writer = writer;
         this.sealed = sealed;
+        this.logs = logs;
         this.journal = journal;
         this.live = live;
         this.clock = clock;
@@ -168,6 +171,9 @@ public class ConsoleStore {
                                     + ", name, value, now() from %s as told (name, value)"
                                     + " on conflict (dialogue_id, name) do update set value = excluded.value, at = "
                                     + "excluded.at");
+        }
+        if (!change.log().isEmpty()) {
+            logs.keep(held, change);
         }
         if (change.state() == Conversation.State.DONE) {
             ended(held, change.dialogueId());

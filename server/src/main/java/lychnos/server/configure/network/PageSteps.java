@@ -16,6 +16,7 @@ import lychnos.core.dialogue.Mode;
 import lychnos.core.dialogue.PageFill;
 import lychnos.core.dialogue.Template;
 import lychnos.core.dialogue.Values;
+import lychnos.core.fact.SecretSearch;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.pages.MachinePages;
 import lychnos.wire.pages.MachinePages.Login;
@@ -87,6 +88,29 @@ final class PageSteps {
                         .orElseThrow(() -> new WireFault(WireFault.Kind.NOT_DECLARED, "its password is not known")));
     }
 
+    /** What logs in now. Where that is not sure, one try each, the likelier one first. */
+    private Login login(MachinePages pages, Phrase phrase) throws WireFault, PageFault {
+        Login ours = login(over.phrase());
+        Login delivered = login(over.first());
+        return switch (phrase) {
+            case OURS -> ours;
+            case AS_DELIVERED -> delivered;
+            case BEING_CHANGED -> admits(pages, ours) ? ours : delivered;
+            case PERHAPS_OURS -> admits(pages, delivered) ? delivered : ours;
+        };
+    }
+
+    /** What a resource shows, as text, without passwords. */
+    String log(String resource, Phrase phrase) throws WireFault {
+        try {
+            MachinePages pages = pages();
+            String text = pages.text(resource, login(pages, phrase));
+            return new SecretSearch(values.secrets()).blank(text).text();
+        } catch (PageFault e) {
+            throw new WireFault(WireFault.Kind.GARBAGE, e.getMessage(), e);
+        }
+    }
+
     private boolean admits(MachinePages pages, Login login) throws WireFault, PageFault {
         try {
             pages.read(over.about(), login);
@@ -131,23 +155,11 @@ final class PageSteps {
             return fill.stops(place, mode);
         }
 
-        /** What logs in now. Where that is not sure, one try each, the likelier one first. */
-        private Login login(MachinePages pages) throws WireFault, PageFault {
-            Login ours = PageSteps.this.login(over.phrase());
-            Login delivered = PageSteps.this.login(over.first());
-            return switch (phrase) {
-                case OURS -> ours;
-                case AS_DELIVERED -> delivered;
-                case BEING_CHANGED -> admits(pages, ours) ? ours : delivered;
-                case PERHAPS_OURS -> admits(pages, delivered) ? delivered : ours;
-            };
-        }
-
         @Override
         public Outcome carryOut(boolean begun, Sending sending) throws WireFault {
             try {
                 MachinePages pages = pages();
-                Login login = login(pages);
+                Login login = login(pages, phrase);
                 Optional<Hold> other = isAnother(pages, login);
                 return other.isPresent() ? new Outcome.Stands(other.get()) : fillIn(pages, login, sending);
             } catch (PageFault e) {
@@ -220,7 +232,7 @@ final class PageSteps {
         public Outcome look() throws WireFault {
             try {
                 MachinePages pages = pages();
-                Map<String, String> shown = pages.read(page.resource(), login(pages));
+                Map<String, String> shown = pages.read(page.resource(), login(pages, phrase));
                 return fill.over(shown) ? new Outcome.Done("", List.of(), fill.told(shown)) : new Outcome.Works("");
             } catch (PageFault e) {
                 return refused(e);

@@ -19,26 +19,37 @@ import lychnos.server.configure.model.Change;
  * @param tries names of passwords that are tried
  * @param proven names of passwords that have logged in
  * @param told what the machine has told, by name
+ * @param log the machine's own log, or empty
  */
 record RemoteChange(
         Map<Integer, Change.StepMoved> moved,
         Map<Integer, String> sends,
         List<String> tries,
         List<String> proven,
-        Map<String, String> told) {
+        Map<String, String> told,
+        String log) {
 
     private static final String TOOL = "Lychnos";
 
-    static final RemoteChange NOTHING = new RemoteChange(Map.of(), Map.of(), List.of(), List.of(), Map.of());
+    static final RemoteChange NOTHING = new RemoteChange(Map.of(), Map.of(), List.of(), List.of(), Map.of(), "");
+
+    static RemoteChange logged(String log) {
+        return new RemoteChange(Map.of(), Map.of(), List.of(), List.of(), Map.of(), log);
+    }
 
     static RemoteChange moved(int step, Progress to, String evidence) {
         return new RemoteChange(
-                Map.of(step, new Change.StepMoved(to, evidence)), Map.of(), List.of(), List.of(), Map.of());
+                Map.of(step, new Change.StepMoved(to, evidence)), Map.of(), List.of(), List.of(), Map.of(), "");
     }
 
     static RemoteChange sent(int step, String text, List<String> tries) {
         return new RemoteChange(
-                Map.of(step, new Change.StepMoved(Progress.SENT, "")), Map.of(step, text), tries, List.of(), Map.of());
+                Map.of(step, new Change.StepMoved(Progress.SENT, "")),
+                Map.of(step, text),
+                tries,
+                List.of(),
+                Map.of(),
+                "");
     }
 
     static RemoteChange done(int step, RemoteStep.Outcome.Done done) {
@@ -47,7 +58,8 @@ record RemoteChange(
                 Map.of(),
                 List.of(),
                 done.proven(),
-                done.told());
+                done.told(),
+                "");
     }
 
     /**
@@ -75,6 +87,7 @@ record RemoteChange(
                 proven,
                 told,
                 stretch,
+                log,
                 0);
     }
 

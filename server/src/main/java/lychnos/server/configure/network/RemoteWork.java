@@ -405,6 +405,22 @@ public final class RemoteWork implements AtWork {
     }
 
     @Override
+    public CompletableFuture<Optional<String>> fetchLog(String login) {
+        return decide(() -> {
+            try {
+                String log = wire.log();
+                if (log.isBlank()) {
+                    return Optional.of("The machine shows an empty log.");
+                }
+                keep(RemoteChange.logged(log));
+                return Optional.empty();
+            } catch (WireFault e) {
+                return Optional.of("The log cannot be fetched: " + e.getMessage());
+            }
+        });
+    }
+
+    @Override
     public void halt(String login) {
         inOrder.addFirst(() -> {
             if (at.state() == State.DONE) {

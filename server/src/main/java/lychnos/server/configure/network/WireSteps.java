@@ -12,6 +12,7 @@ import lychnos.core.dialogue.DialogueStep.Remote;
 import lychnos.core.dialogue.Values;
 import lychnos.server.configure.plan.Openings;
 import lychnos.server.jobs.Held;
+import lychnos.wire.fault.WireFault;
 import lychnos.wire.vantage.Vantage;
 
 /** Carries steps out over the wire: a page over its documented interface, a controller over Redfish. */
@@ -63,6 +64,18 @@ final class WireSteps {
                         (mac, port) -> around.find(held, mac, port),
                         this::trusts,
                         clock);
+    }
+
+    /**
+     * The machine's own log, as its interface shows it.
+     *
+     * @throws WireFault if its kind names no resource for it, or that cannot be read
+     */
+    String log() throws WireFault {
+        if (dialogue.log() == null || dialogue.log().onConsole()) {
+            throw new WireFault(WireFault.Kind.NOT_DECLARED, "the kind names no resource that shows it");
+        }
+        return pages.log(dialogue.log().resource(), phrase());
     }
 
     /** As long as this setup runs; a machine that has the address later must not be trusted for it. */

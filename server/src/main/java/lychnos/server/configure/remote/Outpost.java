@@ -197,6 +197,8 @@ public final class Outpost implements LineSurroundings {
             return waited(line.goOn(goOn.typed(), goOn.login()));
         } else if (order instanceof DialogueMessage.SendAgain again) {
             return waited(line.again(again.login()));
+        } else if (order instanceof DialogueMessage.FetchLog log) {
+            return waited(line.fetchLog(log.login()));
         } else if (order instanceof DialogueMessage.Halt halt) {
             line.halt(halt.login());
         } else if (order instanceof DialogueMessage.TakeKeyboard take) {

@@ -207,6 +207,23 @@ class MemberLineTest {
     }
 
     @Test
+    void theMachinesOwnLogIsSavedOnce() {
+        up();
+        says("\r\nTARN interconnect, serial TN-7, blank\r\nWhich tarn# ");
+        after(5);
+        assertEquals(State.HELD, saved.get(saved.size() - 1).state(), "nobody described that question");
+        assertEquals(Optional.empty(), answer(line.fetchLog("ardal-one")));
+        assertEquals(List.of("log show\r"), sent);
+        says("log show\r\nfan 2 stands still\r\nWhich tarn# ");
+        after(5);
+        assertEquals(
+                List.of("fan 2 stands still\n"),
+                saved.stream().map(Change::log).filter(log -> !log.isEmpty()).toList());
+        assertEquals(Optional.empty(), answer(line.fetchLog("ardal-one")), "it can be fetched again");
+        assertTrue(answer(line.fetchLog("ardal-two")).orElseThrow().contains("has the keyboard"));
+    }
+
+    @Test
     void nothingIsSentWhileTheDatabaseIsAway() {
         up();
         databaseAway = new IllegalStateException("no connection");

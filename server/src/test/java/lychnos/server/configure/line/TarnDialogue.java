@@ -37,6 +37,7 @@ public final class TarnDialogue {
                 setup,
                 false,
                 overTheNetwork,
-                null);
+                null,
+                new Dialogue.MachineLog(Look.parse("tarn#"), "log show", ""));
     }
 }
