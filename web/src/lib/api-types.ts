@@ -163,6 +163,8 @@ export interface components {
       runState: string;
       runNote: string;
       members: components['schemas']['BenchMember'][];
+      fetchesLog: boolean;
+      logs: components['schemas']['MachineLogLine'][];
     };
     BoardCell: {
       mark: components['schemas']['Mark'];
@@ -384,6 +386,25 @@ export interface components {
     };
     /** @enum {string} */
     Event: 'SENT' | 'DONE' | 'ASKED' | 'DIFFERED';
+    ExampleMember: {
+      label: string;
+      steps: components['schemas']['ExampleStep'][];
+    };
+    ExamplePlace: {
+      purpose: string;
+      role: string;
+      address: string;
+      name: string;
+    };
+    ExampleStep: {
+      title: string;
+      sort: string;
+      asked: boolean;
+      answer: string;
+      fields: {
+        [key: string]: string;
+      };
+    };
     FactCell: {
       /** Format: int64 */
       unitId?: number;
@@ -583,6 +604,11 @@ export interface components {
       title: string;
       summary: components['schemas']['KindSummary'] | null;
     };
+    KindExample: {
+      unit: string;
+      places: components['schemas']['ExamplePlace'][];
+      members: components['schemas']['ExampleMember'][];
+    };
     KindFault: {
       /** Format: int32 */
       line: number;
@@ -654,6 +680,7 @@ export interface components {
       faults: components['schemas']['KindFault'][];
       summary: components['schemas']['KindSummary'] | null;
       way: string;
+      example: components['schemas']['KindExample'] | null;
     };
     KindSetup: {
       line: string;
@@ -788,6 +815,14 @@ export interface components {
      * @example 2022-03-10
      */
     LocalDate: string;
+    MachineLogLine: {
+      /** Format: int64 */
+      id: number;
+      member: string;
+      at: components['schemas']['Instant'];
+      /** Format: int32 */
+      characters: number;
+    };
     /** @enum {string} */
     Mark: 'dark' | 'set' | 'work' | 'wait' | 'lit' | 'done' | 'fault';
     Measured: {

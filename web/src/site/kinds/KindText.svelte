@@ -8,8 +8,8 @@
   import B from '../../parts/B.svelte';
   import { m } from '../../messages';
   import KindEditor from './KindEditor.svelte';
-  import KindSays from './KindSays.svelte';
-  import type { Draft, KindFault, KindPage, KindPreview } from './types';
+  import KindPreview from './KindPreview.svelte';
+  import type { Draft, KindFault, KindPage, KindPreview as Preview } from './types';
 
   /** The text of a kind: as it was published, or a draft that can be edited, with every fault at its line. */
   let { page, draft }: { page: KindPage; draft: Draft | null } = $props();
@@ -21,7 +21,7 @@
   /** The version of the draft that the text on the screen was made from. */
   let seen = $state('0');
   let faults = $state.raw<KindFault[] | null>(null);
-  let preview = $state.raw<KindPreview | null>(null);
+  let preview = $state.raw<Preview | null>(null);
   let busy = $state(false);
   let timer: ReturnType<typeof setTimeout> | undefined;
   const changed = $derived(text !== null && text !== (draft?.text ?? ''));
@@ -59,7 +59,7 @@
   async function check(): Promise<void> {
     const asked = text ?? '';
     try {
-      const found = await api.postText<KindPreview>('/kinds/preview', asked);
+      const found = await api.postText<Preview>('/kinds/preview', asked);
       if (asked !== text) return;
       faults = found.faults;
       // while somebody is typing, what it said last stays
@@ -160,7 +160,7 @@
   </div>
   {#if preview?.summary}
     <h2>{faults && faults.length > 0 ? t.saysBefore : t.says}</h2>
-    <KindSays summary={preview.summary} way={preview.way} />
+    <KindPreview summary={preview.summary} way={preview.way} example={preview.example} />
   {/if}
 {:else if published}
   <div class="bar">

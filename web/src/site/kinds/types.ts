@@ -12,6 +12,7 @@ export type Change = Api['KindChange'];
 export type KindFault = Api['KindFault'];
 export type Draft = Api['KindDraftView'];
 export type KindPreview = Api['KindPreview'];
+export type KindExample = Api['KindExample'];
 export type RecordingOfKind = Api['RecordingOfKind'];
 export type UnitOfKind = Api['UnitOfKind'];
 export type KindTried = Api['KindTried'];

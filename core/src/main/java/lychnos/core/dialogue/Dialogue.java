@@ -160,6 +160,11 @@ public record Dialogue(
         return names;
     }
 
+    /** Whether a step is done with these values, or depends on what the machine has not shown yet. */
+    public boolean mayApply(DialogueStep step, Function<String, Optional<String>> values) {
+        return step.only().holds(values, shownLater()).orElse(true);
+    }
+
     /** Everything that is looked for on the line. */
     private Stream<Look> looks(String member, boolean wiped) {
         return Stream.of(

@@ -14,6 +14,7 @@ import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
 import lychnos.core.kind.KindReader;
 import lychnos.core.kind.KindSummary;
+import lychnos.core.sheet.KindExample;
 import lychnos.server.kinds.Kinds;
 import org.jspecify.annotations.Nullable;
 
@@ -33,8 +34,10 @@ public class KindTextsResource {
      *
      * @param summary null while the text has faults
      * @param way how it is set up; empty while the text has faults
+     * @param example a unit with made-up values; null while the text has faults, or gives no such unit a name
      */
-    public record KindPreview(List<KindFault> faults, @Nullable KindSummary summary, String way) {}
+    public record KindPreview(
+            List<KindFault> faults, @Nullable KindSummary summary, String way, @Nullable KindExample example) {}
 
     @GET
     @Path("kinds")
@@ -72,9 +75,19 @@ public class KindTextsResource {
     public KindPreview preview(String yaml) {
         try {
             Kind kind = KindReader.read(yaml == null ? "" : yaml);
-            return new KindPreview(List.of(), KindSummary.of(kind), kind.setup().by());
+            return new KindPreview(List.of(), KindSummary.of(kind), kind.setup().by(), example(kind));
         } catch (KindFaults e) {
-            return new KindPreview(e.faults(), null, "");
+            return new KindPreview(e.faults(), null, "", null);
+        }
+    }
+
+    private static @Nullable KindExample example(Kind kind) {
+        try {
+            return KindExample.of(kind);
+        } catch (KindFaults e) {
+            throw e;
+        } catch (IllegalArgumentException e) {
+            return null; // such as a name that is too long with the words of the example
         }
     }
 }
