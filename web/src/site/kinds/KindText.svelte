@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
+  import { tick, untrack } from 'svelte';
   import { api } from '../../lib/api';
   import { decoded } from '../../lib/decode';
   import { notices } from '../../lib/notices.svelte';
@@ -8,6 +8,7 @@
   import B from '../../parts/B.svelte';
   import { m } from '../../messages';
   import KindEditor from './KindEditor.svelte';
+  import KindFormView from './KindFormView.svelte';
   import KindPreview from './KindPreview.svelte';
   import type { Draft, KindFault, KindPage, KindPreview as Preview } from './types';
 
@@ -23,6 +24,7 @@
   let faults = $state.raw<KindFault[] | null>(null);
   let preview = $state.raw<Preview | null>(null);
   let busy = $state(false);
+  let as = $state<'text' | 'form'>('text');
   let timer: ReturnType<typeof setTimeout> | undefined;
   const changed = $derived(text !== null && text !== (draft?.text ?? ''));
 
@@ -115,28 +117,49 @@
     void check();
   }
 
+  async function goTo(line: number, column: number): Promise<void> {
+    as = 'text';
+    await tick();
+    editor?.goTo(line, column);
+  }
+
   let editor = $state<{ goTo: (line: number, column: number) => void }>();
 </script>
 
 {#if text !== null}
+  <div class="views" role="group" aria-label={m.kinds.formView.label}>
+    {#each ['text', 'form'] as const as each (each)}
+      <button type="button" aria-pressed={as === each} onclick={() => (as = each)}
+        >{m.kinds.formView.views[each]}</button
+      >
+    {/each}
+  </div>
   <div class="two">
-    <KindEditor
-      bind:this={editor}
-      {text}
-      faults={faults ?? []}
-      readonly={!session.mayWork}
-      ontyped={(now: string) => {
-        text = now;
-        typed();
-      }}
-    />
+    {#if as === 'form'}<KindFormView
+        {text}
+        faults={faults ?? []}
+        readonly={!session.mayWork}
+        ontyped={(now: string) => {
+          text = now;
+          typed();
+        }}
+      />{:else}<KindEditor
+        bind:this={editor}
+        {text}
+        faults={faults ?? []}
+        readonly={!session.mayWork}
+        ontyped={(now: string) => {
+          text = now;
+          typed();
+        }}
+      />{/if}
     <aside class="sheet">
       <h2 aria-live="polite">{faults ? t.faults(faults.length) : t.checking}</h2>
       {#if faults && faults.length > 0}
         <ol>
           {#each faults as fault, i (i)}
             <li>
-              <button type="button" onclick={() => editor?.goTo(fault.line, fault.column)}
+              <button type="button" onclick={() => void goTo(fault.line, fault.column)}
                 >{t.at(fault.line, fault.column)}</button
               >
               {#if fault.path}<code>{fault.path}</code>{/if}
@@ -173,6 +196,21 @@
 {/if}
 
 <style>
+  .views {
+    display: flex;
+    gap: 4px;
+  }
+  .views button {
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    background: var(--sheet);
+    padding: 3px 12px;
+    font-size: 13px;
+  }
+  .views button[aria-pressed='true'] {
+    border-color: var(--lamp);
+    background: var(--lamp2);
+  }
   .two {
     display: grid;
     grid-template-columns: minmax(0, 2fr) minmax(260px, 1fr);

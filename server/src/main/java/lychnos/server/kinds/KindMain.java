@@ -9,10 +9,13 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
 import java.util.Locale;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import lychnos.core.dialogue.DryRun;
 import lychnos.core.kind.Kind;
 import lychnos.core.kind.KindFault;
 import lychnos.core.kind.KindFaults;
+import lychnos.core.kind.KindPackage;
 import lychnos.core.kind.KindReader;
 import lychnos.core.kind.Recording;
 
@@ -22,6 +25,7 @@ import lychnos.core.kind.Recording;
  * <pre>
  * KindMain check FILE …
  * KindMain dry-run FILE RECORDING …
+ * KindMain export FILE PACKAGE [RECORDING …]
  * </pre>
  *
  * Ends with 0 where everything is well, 1 where there are faults or differences, 2 where it was called in another way.
@@ -50,11 +54,14 @@ public final class KindMain {
             if (args.size() >= 3 && args.get(0).equals("dry-run")) {
                 return dryRun(args.get(1), args.subList(2, args.size()));
             }
+            if (args.size() >= 3 && args.get(0).equals("export")) {
+                return export(args.get(1), args.get(2), args.subList(3, args.size()));
+            }
         } catch (Unreadable e) {
             out.println(e.getMessage());
             return FAULTS;
         }
-        out.println("Wanted is: kind check FILE …, or kind dry-run FILE RECORDING …");
+        out.println("Wanted is: kind check FILE …, kind dry-run FILE RECORDING …, or kind export FILE PACKAGE [RECORDING …]");
         return USAGE;
     }
 
@@ -79,18 +86,48 @@ public final class KindMain {
         }
     }
 
-    /** Faults as compilers write them, so that an editor leads to their places. */
+    /** Faults as compilers write them, so that an editor leads to their places; of a package its recordings too. */
     private int check(String file) {
+        return file.endsWith(".zip") ? checkPackage(file) : checkText(file);
+    }
+
+    private int checkPackage(String file) {
+        KindPackage read;
+        Kind kind;
+        try {
+            read = KindPackage.read(Files.readAllBytes(Path.of(file)));
+            kind = KindReader.read(read.description());
+        } catch (KindFaults e) {
+            tell(file + " kind.yaml", e);
+            return FAULTS;
+        } catch (IOException e) {
+            throw new Unreadable(file + ": it cannot be read (" + e.getMessage() + ").");
+        } catch (IllegalArgumentException e) {
+            out.println(file + ": " + e.getMessage());
+            return FAULTS;
+        }
+        out.println(file + ": " + kind.title() + ", no faults");
+        return read.recordings().entrySet().stream()
+                .mapToInt(each -> play(kind, file + " " + each.getKey(), each.getValue()))
+                .max()
+                .orElse(WELL);
+    }
+
+    private int checkText(String file) {
         try {
             Kind kind = KindReader.read(text(file));
             out.println(file + ": " + kind.title() + ", no faults");
             return WELL;
         } catch (KindFaults e) {
-            for (KindFault fault : e.faults()) {
-                out.println(file + ":" + fault.line() + ":" + fault.column() + ": "
-                        + (fault.path().isEmpty() ? "" : fault.path() + ": ") + fault.reason());
-            }
+            tell(file, e);
             return FAULTS;
+        }
+    }
+
+    private void tell(String file, KindFaults faults) {
+        for (KindFault fault : faults.faults()) {
+            out.println(file + ":" + fault.line() + ":" + fault.column() + ": "
+                    + (fault.path().isEmpty() ? "" : fault.path() + ": ") + fault.reason());
         }
     }
 
@@ -105,17 +142,48 @@ public final class KindMain {
         }
         int worst = WELL;
         for (String recording : recordings) {
-            try {
-                DryRun.Report report =
-                        Recording.read(text(recording)).tryOn(kind.dialogue().get());
-                tell(recording, report);
-                worst = report.agrees() ? worst : FAULTS;
-            } catch (IllegalArgumentException e) {
-                out.println(recording + ": " + e.getMessage());
-                worst = FAULTS;
-            }
+            worst = Math.max(worst, play(kind, recording, text(recording)));
         }
         return worst;
+    }
+
+    private int play(Kind kind, String name, String text) {
+        try {
+            DryRun.Report report = Recording.read(text)
+                    .tryOn(kind.dialogue()
+                            .orElseThrow(() -> new IllegalArgumentException("the kind asks nothing on a console.")));
+            tell(name, report);
+            return report.agrees() ? WELL : FAULTS;
+        } catch (IllegalArgumentException e) {
+            out.println(name + ": " + e.getMessage());
+            return FAULTS;
+        }
+    }
+
+    /** Writes a package; one whose recordings do not agree is written too, and said. */
+    private int export(String file, String target, List<String> recordings) {
+        if (!target.endsWith(".zip")) {
+            out.println(target + ": a package ends with .zip.");
+            return USAGE;
+        }
+        if (checkText(file) != WELL) {
+            return FAULTS;
+        }
+        SortedMap<String, String> texts = new TreeMap<>();
+        for (String recording : recordings) {
+            String name = KindPackage.name(
+                    Path.of(recording).getFileName().toString().replaceFirst("\\.cast$", ""));
+            if (texts.put(name, text(recording)) != null) {
+                out.println(recording + ": another recording is called “" + name + "” too.");
+                return FAULTS;
+            }
+        }
+        try {
+            Files.write(Path.of(target), new KindPackage(text(file), texts).write());
+        } catch (IOException e) {
+            throw new Unreadable(target + ": it cannot be written (" + e.getMessage() + ").");
+        }
+        return checkPackage(target);
     }
 
     private void tell(String recording, DryRun.Report report) {

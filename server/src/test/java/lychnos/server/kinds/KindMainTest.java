@@ -63,6 +63,20 @@ class KindMainTest {
     }
 
     @Test
+    void aPackageIsWrittenAndChecked() throws IOException {
+        String kind = file("kind.yaml", KindReader.asWritten(ID));
+        String recording = file("Row B.cast", Recording.shippedText(ID).orElseThrow());
+        String target = directory.resolve("kind.zip").toString();
+        assertEquals(0, run("export", kind, target, recording));
+        assertTrue(said().contains(target + " row-b: 12 steps, no differences"), said());
+        assertEquals(0, run("check", target));
+        assertEquals(1, run("export", file("bad.yaml", "kind: x\n"), target));
+        assertEquals(1, run("check", file("none.zip", "no archive")));
+        assertTrue(said().contains("none.zip: This is no ZIP archive."), said());
+        assertEquals(2, run("export", kind, directory.resolve("kind.txt").toString()));
+    }
+
+    @Test
     void whatItCannotDoItSays() {
         assertEquals(2, run());
         assertEquals(2, run("check"));
