@@ -61,7 +61,8 @@ public final class KindMain {
             out.println(e.getMessage());
             return FAULTS;
         }
-        out.println("Wanted is: kind check FILE …, kind dry-run FILE RECORDING …, or kind export FILE PACKAGE [RECORDING …]");
+        out.println(
+                "Wanted is: kind check FILE …, kind dry-run FILE RECORDING …, or kind export FILE PACKAGE [RECORDING …]");
         return USAGE;
     }
 
@@ -171,8 +172,8 @@ public final class KindMain {
         }
         SortedMap<String, String> texts = new TreeMap<>();
         for (String recording : recordings) {
-            String name = KindPackage.name(
-                    Path.of(recording).getFileName().toString().replaceFirst("\\.cast$", ""));
+            String name =
+                    KindPackage.name(Path.of(recording).getFileName().toString().replaceFirst("\\.cast$", ""));
             if (texts.put(name, text(recording)) != null) {
                 out.println(recording + ": another recording is called “" + name + "” too.");
                 return FAULTS;

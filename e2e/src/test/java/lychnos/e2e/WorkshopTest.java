@@ -1,0 +1,315 @@
+package lychnos.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import com.microsoft.playwright.options.SelectOption;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/**
+ * A console kind that is written in the editor from nothing: its fault is found at its line, it is tried on a recording
+ * and on a log, published and used; then it leaves as one file and is used on another server.
+ */
+class WorkshopTest {
+
+    private static final Duration LONG = Duration.ofSeconds(120);
+    private static final String KIND = "gateway-of-ours";
+    private static final String TITLE = "Gateway of ours";
+
+    /** What a person writes after reading the maker's installation guide. */
+    private static final String TEXT =
+            """
+            kind: gateway-of-ours
+            title: Gateway of ours
+            short: gwo
+            about: A gateway of the compute fabric, written by ourselves.
+            facts:
+              serial: { of: member, is: serial, find: left side of the chassis }
+              mac: { of: member, is: mac-address, find: same label }
+              console: { of: member, is: console-line, title: console line, find: port of the console server }
+              steward-word: { of: unit, is: secret, made: yes }
+              watch-word: { of: unit, is: secret, made: yes }
+              fabric-word: { of: unit, is: secret, made: yes }
+              static: { of: unit, is: yes-no, default: "yes" }
+              role: { of: unit, is: choice, choices: [ none, standby, master ], default: standby }
+            addresses:
+              - { run: [ management ], in: management }
+            names: { unit: "{site}-{kind}-{n}" }
+            setup: { by: console }
+            dialogue:
+              line: 9600 8N1
+              chatter: [ '/^%(ib|env)-[0-9]+ /' ]
+              paging: { see: "(space for more)", press: space }
+              refused: '/^rejected, (?<why>.+)/'
+              identify:
+                see: '/Brathay gateway (?<serial>\\S+) \\((?<state>not set up yet|set up)\\)/'
+                must: { serial: "{serial}" }
+                unused: [ not set up yet ]
+              log-in:
+                - { asked: '/^Who is there: *$/', answer: "{factory.user}" }
+                - { asked: '/^Word: *$/', answer: "{factory.phrase}" }
+              setup:
+                - repeat: [ Steward, Watch ]
+                  steps:
+                    - { asked: '/^{item} shall say: *$/', answer: "{{item}-word}" }
+                    - { asked: '/^and again: *$/', answer: "{{item}-word}", title: "{item} again" }
+                - { asked: '/^The fabric shall say: *$/', answer: "{fabric-word}" }
+                - { asked: '/^and again: *$/', answer: "{fabric-word}", title: fabric again }
+                - { asked: "Address by hand?", answer: "{static}", suggested: yes }
+                - { asked: "Which address?", answer: "{address}", if: static }
+                - { asked: "Which mask?", answer: "{mask}", if: static }
+                - { asked: "Which way out?", answer: "{gateway}", if: static }
+                - { asked: "Its name?", answer: "{name}" }
+                - { asked: "Domain?", answer: "{domain}" }
+                - { asked: "Who knows names?", answer: "{name-server-1}" }
+                - { asked: "Who knows the time?", answer: "{time-server-1}" }
+                - { asked: "Zone?", answer: UTC, suggested: yes }
+                - { asked: "Subnet manager on its fabric?", answer: "{role}", suggested: yes }
+                - { asked: "Diagnostics to the maker?", answer: "no", suggested: yes }
+                - summary: { '/name +(\\S+)/': "{name}.{domain}", '/manager +(\\S+)/': "{role}" }
+                - { asked: "Keep this, change it, or leave?", answer: keep, within: 1 min }
+                - { waits: { about: 2 min, at-most: 8 min, until: "gateway is up" } }
+                - { asked: '/^Who is there: *$/', answer: "{factory.user}" }
+                - { asked: '/^Word: *$/', answer: "{steward-word}", proves: yes }
+                - { at: '/^brathay\\$ *$/', send: settings, title: shows what it keeps }
+                - summary: { '/address +(\\S+)/': "{address}", '/mask +(\\S+)/': "{mask}", '/out by +(\\S+)/': "{gateway}" }
+            factory: { way: console, user: steward, phrase: tarnbeck }
+            checks: { port: 443 }
+            waits: { restart: { about: 2 min, at-most: 8 min } }
+            """
+                    .replace("[ Steward, Watch ]", "[ steward, watch ]")
+                    .replace("/^{item} shall", "/^(?i:{item}) shall");
+
+    @TempDir
+    Path files;
+
+    private Stage stage;
+    private Screen screen;
+    private Api lead;
+
+    private JsonNode ask(String method, String path, Object body) {
+        try {
+            return lead.ask(stage.url(), method, path, body == null ? null : Api.JSON.valueToTree(body));
+        } catch (IOException e) {
+            throw new AssertionError(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new AssertionError(e);
+        }
+    }
+
+    private void open(Stage opened, Screen window) throws Exception {
+        stage = opened;
+        screen = window;
+        lead = new Api(stage.url(), "hall-lead", "lead-of-the-hall");
+        screen.signIn(stage.url(), "hall-lead", "lead-of-the-hall");
+    }
+
+    @Test
+    void aKindIsWrittenTriedUsedAndCarriedElsewhere() throws Exception {
+        Path packed;
+        try (Stage opened = Stage.ofConsoles("brathay WS-1 02:4c:59:e9:01:01 2001 gwo 1 - -\n", 400);
+                Screen window = new Screen(1280, 800, ColorScheme.LIGHT)) {
+            open(opened, window);
+            write();
+            tryOnARecording();
+            publish();
+            long dialogue = setUp("WS-1", "02:4c:59:e9:01:01", ".92-.95");
+            tryOnALog(dialogue);
+            packed = export();
+            assertEquals(List.of(), screen.complaints());
+        }
+        try (Stage opened = Stage.ofConsoles("brathay WS-2 02:4c:59:e9:01:02 2001 gwo 1 - -\n", 400);
+                Screen window = new Screen(1280, 800, ColorScheme.DARK)) {
+            open(opened, window);
+            refuseWhatIsNoPackage();
+            takeOver(packed);
+            publish();
+            setUp("WS-2", "02:4c:59:e9:01:02", ".96-.99");
+            assertEquals(List.of(), screen.complaints());
+        }
+    }
+
+    /** In the editor, with a slip that is marked at its line; then as a form. */
+    private void write() throws IOException {
+        String slip = TEXT.replace("answer: \"{domain}\"", "answer: \"{domian}\"");
+        int line = (int)
+                TEXT.substring(0, TEXT.indexOf("answer: \"{domain}\"")).lines().count();
+        screen.page.navigate(stage.url() + "/kinds?add=text");
+        screen.page.getByRole(AriaRole.DIALOG).getByRole(AriaRole.TEXTBOX).fill("kind: " + KIND + "\n");
+        screen.page.getByRole(AriaRole.DIALOG).locator("button[type=submit]").click();
+        screen.page.locator("#kind-text").fill(slip);
+        Locator fault =
+                screen.page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("line " + line + ", "));
+        assertThat(fault).isVisible();
+        assertThat(screen.text("Unknown placeholder “domian”")).isVisible();
+        screen.page.locator("#kind-text").fill(TEXT);
+        assertThat(screen.text("No faults found.")).isVisible();
+        screen.button("Form").click();
+        Locator about = screen.page.getByLabel("About");
+        about.fill("A gateway of the compute fabric.");
+        about.blur();
+        screen.button("Text").click();
+        assertThat(screen.page.locator("#kind-text")).containsText("about: A gateway of the compute fabric.");
+        screen.page.getByRole(AriaRole.TAB).getByText("Addresses").click();
+        assertThat(screen.text("ard-gwo-1").first()).isVisible();
+        assertEquals(List.of(), screen.axe(), "the editor with its preview");
+        screen.button("Save draft").click();
+        assertThat(screen.text("Draft saved.")).isVisible();
+    }
+
+    private Path file(String name, String text) throws IOException {
+        return Files.writeString(files.resolve(name), text);
+    }
+
+    private void load(Path file) {
+        screen.page.navigate(stage.url() + "/kinds/" + KIND + "?tab=try");
+        screen.page.locator("input[type=file]").setInputFiles(file);
+    }
+
+    /** Of a machine that somebody else has set up by hand; its file says what was answered. */
+    private void tryOnARecording() throws IOException {
+        String cast = Files.readString(Path.of("../kinds/recordings/infiniband-gateway.cast"))
+                .replace("\"kind\":\"infiniband-gateway\"", "\"kind\":\"" + KIND + "\"")
+                .replace("\"subnet-manager\":", "\"role\":");
+        load(file("by-hand.cast", cast));
+        assertThat(screen.page.locator(".result")).containsText("no differences");
+        screen.button("Keep with this kind").click();
+        screen.page
+                .getByRole(AriaRole.DIALOG)
+                .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Keep with this kind"))
+                .click();
+        assertThat(screen.text("Kept as by-hand.")).isVisible();
+        assertThat(screen.page.getByLabel("Kept with this kind")).containsText("agrees");
+        assertEquals(List.of(), screen.axe(), "a dry run with kept recordings");
+    }
+
+    /** What a terminal program has written of the setup, and when: nothing but what the machine has shown. */
+    private void tryOnALog(long dialogue) throws Exception {
+        String cast = lead.send(stage.url(), "GET", "/api/dialogues/" + dialogue + "/recording.cast", null)
+                .body();
+        StringBuilder log = new StringBuilder();
+        StringBuilder timing = new StringBuilder();
+        double before = 0;
+        for (String line : cast.lines().skip(1).toList()) {
+            JsonNode piece = Api.JSON.readTree(line);
+            if (piece.path(1).asText().equals("o")) {
+                String text = piece.path(2).asText();
+                log.append(text);
+                timing.append(piece.path(0).asDouble() - before)
+                        .append(' ')
+                        .append(text.getBytes(StandardCharsets.UTF_8).length)
+                        .append('\n');
+                before = piece.path(0).asDouble();
+            }
+        }
+        screen.page.navigate(stage.url() + "/kinds/" + KIND + "?tab=try");
+        screen.page.locator("input[type=file]").setInputFiles(new Path[] {
+            file("terminal.log", log.toString()), file("terminal.timing", timing.toString())
+        });
+        screen.page.getByLabel("The console was that of").selectOption(new SelectOption().setLabel("ben-gwo-1, Bench"));
+        screen.button("Play").click();
+        assertThat(screen.page.locator(".result")).containsText("no differences");
+    }
+
+    private void publish() {
+        screen.page.navigate(stage.url() + "/kinds/" + KIND);
+        screen.button("Publish version 1").click();
+        screen.page
+                .getByRole(AriaRole.DIALOG)
+                .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Publish version 1"))
+                .click();
+        assertThat(screen.text("Version 1 is published")).isVisible();
+    }
+
+    /** Without a person, from its label to the end of its console. */
+    private long setUp(String serial, String mac, String pool) throws Exception {
+        new Bench(stage.url()).ground(pool);
+        ask(
+                "PUT",
+                "/api/bring-ups/1/site-resources",
+                Map.of(
+                        "sort",
+                        "lines",
+                        "name",
+                        "lines-1",
+                        "values",
+                        Map.of("address", Stage.LINES, "protocol", "rfc2217", "ports", "2001-2099")));
+        long unit = ask("POST", "/api/bring-ups/1/units", Map.of("kind", KIND, "count", 1, "members", 0))
+                .path(0)
+                .asLong();
+        JsonNode facts = ask(
+                "PUT",
+                "/api/bring-ups/1/facts",
+                Map.of(
+                        "cells",
+                        List.of(fact(unit, "serial", serial), fact(unit, "mac", mac), fact(unit, "console", "2001"))));
+        assertEquals(0, facts.path("faults").size(), facts::toString);
+        JsonNode fit = ask("GET", "/api/bring-ups/1/fits?unit=" + unit, null)
+                .path("fits")
+                .path(0);
+        ask("POST", "/api/bring-ups/1/allocations", Map.of("lines", fit.path("lines"), "growth", fit.path("growth")));
+        ask("POST", "/api/units/" + unit + "/console", Map.of("mode", "run"));
+        Stage.until(
+                "it is set up",
+                LONG,
+                () -> bench(unit).path("runState").asText().equals("DONE"));
+        assertTrue(stage.kept(serial, "address").startsWith("10.40.16."), stage.kept(serial, "address"));
+        assertEquals("standby", stage.kept(serial, "manager"));
+        return bench(unit).path("members").path(0).path("dialogueId").asLong();
+    }
+
+    private static Map<String, Object> fact(long unit, String name, String value) {
+        return Map.of("unitId", unit, "member", "", "name", name, "value", value);
+    }
+
+    private JsonNode bench(long unit) {
+        return ask("GET", "/api/units/" + unit + "/bench", null);
+    }
+
+    private Path export() {
+        screen.page.navigate(stage.url() + "/kinds/" + KIND + "?tab=history");
+        Download download = screen.page.waitForDownload(
+                () -> screen.text("Export with recordings").click());
+        Path packed = files.resolve("gateway.zip");
+        download.saveAs(packed);
+        return packed;
+    }
+
+    private void choosePackage(Path file) {
+        screen.page.navigate(stage.url() + "/kinds");
+        screen.button("Import kind").click();
+        screen.page.getByRole(AriaRole.DIALOG).locator("input[type=file]").setInputFiles(file);
+    }
+
+    private void refuseWhatIsNoPackage() throws IOException {
+        choosePackage(file("none.zip", "not an archive"));
+        assertThat(screen.page.getByRole(AriaRole.ALERT)).containsText("This is no ZIP archive.");
+    }
+
+    private void takeOver(Path packed) throws IOException {
+        choosePackage(packed);
+        Locator dialog = screen.page.getByRole(AriaRole.DIALOG);
+        assertThat(dialog).containsText(TITLE);
+        assertThat(dialog).containsText("by-hand");
+        assertThat(dialog).containsText("agrees");
+        assertEquals(List.of(), screen.axe(), "a package");
+        screen.button("Import as draft").click();
+        assertThat(screen.page.locator("#kind-text")).containsText(KIND);
+    }
+}
