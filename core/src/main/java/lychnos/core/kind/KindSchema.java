@@ -34,6 +34,11 @@ final class KindSchema {
                 .collect(java.util.stream.Collectors.toUnmodifiableSet());
     }
 
+    /** The whole schema. */
+    static Map<?, ?> whole() {
+        return SCHEMA;
+    }
+
     private static Map<?, ?> map(Object value, String name) {
         if (value instanceof Map<?, ?> map) {
             return map;

@@ -19,6 +19,14 @@ class KindPageTest {
     }
 
     @Test
+    void theReferenceOfTheLanguageTellsWhatTheSchemaSays() throws IOException {
+        assertEquals(
+                Files.readString(Path.of("../docs/kind-language.md")),
+                LanguagePage.reference(),
+                "run ./lychnos record, which writes it");
+    }
+
+    @Test
     void marksWhatCannotBeTakenBack() {
         String page = KindPage.of(KindReader.shipped("backup-store"));
         assertTrue(page.contains("**permanent**, typed by a person"), page);

@@ -21,6 +21,7 @@ import lychnos.core.dialogue.DialogueStep.Asked;
 import lychnos.core.dialogue.DialogueStep.Mark;
 import lychnos.core.kind.KindPage;
 import lychnos.core.kind.KindReader;
+import lychnos.core.kind.LanguagePage;
 import lychnos.lab.Plug;
 import lychnos.lab.console.AnyName;
 import lychnos.lab.console.ConsoleHall;
@@ -42,10 +43,11 @@ public final class Recorder {
 
     private Recorder() {}
 
-    /** Writes one file for each kind with a console into a directory, and the reference of kinds into a file. */
+    /** Writes one file for each kind with a console into a directory, and the references of kinds and language. */
     public static void main(String[] args) throws Exception {
         Path directory = Files.createDirectories(Path.of(args[0]));
         Files.writeString(Path.of(args[1]), KindPage.reference(KindReader.allShipped()));
+        Files.writeString(Path.of(args[2]), LanguagePage.reference());
         Vertx vertx = Vertx.vertx();
         int number = 0;
         for (String model : Planned.models()) {
