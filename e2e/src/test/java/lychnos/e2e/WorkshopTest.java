@@ -17,6 +17,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -211,10 +212,11 @@ class WorkshopTest {
             if (piece.path(1).asText().equals("o")) {
                 String text = piece.path(2).asText();
                 log.append(text);
-                timing.append(piece.path(0).asDouble() - before)
-                        .append(' ')
-                        .append(text.getBytes(StandardCharsets.UTF_8).length)
-                        .append('\n');
+                timing.append(String.format(
+                        Locale.ROOT,
+                        "%.6f %d%n",
+                        piece.path(0).asDouble() - before,
+                        text.getBytes(StandardCharsets.UTF_8).length));
                 before = piece.path(0).asDouble();
             }
         }
