@@ -199,6 +199,7 @@ export const m = {
       noPages: 'It has no pages.',
       noSteps: 'It asks nothing.',
       notAsked: 'not asked with these values',
+      notEntered: 'left as it is',
       open: 'Open',
     },
     importing: {
@@ -281,8 +282,8 @@ export const m = {
       at: (line: number, column: number) => `line ${line}, column ${column}`,
       unsaved: 'not saved yet',
       checking: 'checking …',
-      says: 'What it says',
-      saysBefore: 'What it said before the faults',
+      says: 'Preview',
+      saysBefore: 'Preview from before the faults',
       keys: 'Ctrl+Space proposes keys and words. Escape, then Tab leaves the editor.',
     },
     dryRun: {

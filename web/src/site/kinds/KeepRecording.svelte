@@ -59,4 +59,10 @@
   p {
     margin: 0;
   }
+  input {
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    background: var(--paper);
+    padding: 4px 8px;
+  }
 </style>

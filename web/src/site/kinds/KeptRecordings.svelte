@@ -75,7 +75,7 @@
           {each.stays ? t.stays : ''}</span
         >
         <span class="sub">{each.keptBy ?? ''} {atTime(each.keptAt)}</span>
-        {#if session.mayWork}<B onclick={() => void remove(each)}>{t.remove}</B>{/if}
+        {#if session.mayWork}<span><B onclick={() => void remove(each)}>{t.remove}</B></span>{/if}
       </div>
     {:else}
       <p class="sub">{t.none}</p>

@@ -143,6 +143,13 @@
   input {
     min-width: 0;
     width: 100%;
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    background: var(--paper);
+    padding: 4px 8px;
+  }
+  input[aria-invalid='true'] {
+    border-color: var(--fault);
   }
   @media (max-width: 600px) {
     label,

@@ -85,7 +85,7 @@
                     <dl>
                       {#each Object.entries(step.fields) as [name, value] (name)}
                         <dt class:mono={step.sort === 'summary'}>{name}</dt>
-                        <dd class="mono">{value}</dd>
+                        <dd class="mono">{value || t.notEntered}</dd>
                       {/each}
                     </dl>
                   {/if}

@@ -137,7 +137,12 @@ export class KindEditorView {
         ...defaultKeymap,
         indentWithTab,
       ]),
-      EditorView.contentAttributes.of({ 'aria-label': texts.label, id: 'kind-text', spellcheck: 'false', tabindex: '0' }),
+      EditorView.contentAttributes.of({
+        'aria-label': texts.label,
+        id: 'kind-text',
+        spellcheck: 'false',
+        tabindex: '0',
+      }),
       EditorView.updateListener.of((update) => {
         if (update.docChanged && !this.silent) typed(update.state.doc.toString());
       }),

@@ -109,6 +109,9 @@ public final class DryRun {
         private Duration longer = Duration.ZERO;
 
         private Duration newest = Duration.ZERO;
+        /** The step whose answer was sent last, or -1. */
+        private int lastStep = -1;
+
         private int sent;
         private int sendings;
         private boolean secret;
@@ -175,6 +178,7 @@ public final class DryRun {
         private void take(List<Effect> effects) {
             for (Effect effect : effects) {
                 sent += effect instanceof Effect.Send || effect instanceof Effect.SendSecret ? 1 : 0;
+                lastStep = effect instanceof Effect.Send typed && typed.step() >= 0 ? typed.step() : lastStep;
                 if (effect instanceof Effect.Send send && send.step() >= 0) {
                     ours.append(send.text());
                     awaited = send.text().strip();
@@ -219,7 +223,7 @@ public final class DryRun {
             ours.delete(0, our + 1);
             theirs.delete(0, their + 1);
             if (!secret && !sent.equals(then)) {
-                differ(-1, "The dialogue would send “" + sent + "”; then it was “" + then + "”.");
+                differ(lastStep, "The dialogue would send “" + sent + "”; the recording has “" + then + "”.");
             }
             secret = false;
         }
@@ -240,7 +244,7 @@ public final class DryRun {
             String shown = echo.substring(0, end).strip();
             boolean plain = shown.chars().allMatch(letter -> letter >= ' ');
             if (plain && !shown.isEmpty() && !shown.equals(awaited)) {
-                differ(-1, "The dialogue would send “" + awaited + "”; then it was “" + shown + "”.");
+                differ(lastStep, "The dialogue would send “" + awaited + "”; the recording has “" + shown + "”.");
             }
             awaited = "";
         }

@@ -54,7 +54,8 @@ public record KindExample(String unit, List<ExamplePlace> places, List<ExampleMe
      * @param asked whether its condition is met with these values; one that depends on what the machine shows counts
      * as met
      * @param answer what is sent; dots for a password, the placeholders where a value is read from a machine
-     * @param fields of a page, by their labels, and of a summary, by what is looked for
+     * @param fields of a page, by their labels, and of a summary, by what is looked for; empty for an optional field
+     * without a value
      */
     public record ExampleStep(String title, String sort, boolean asked, String answer, Map<String, String> fields) {}
 
@@ -185,7 +186,9 @@ public record KindExample(String unit, List<ExamplePlace> places, List<ExampleMe
     private static String entered(DialogueStep.Field field, MemberValues values) {
         Set<String> names = field.value().names();
         boolean secret = names.stream().anyMatch(name -> values.secret(name).isPresent() || name.endsWith(".phrase"));
-        return secret ? HIDDEN : filled(field.value(), values);
+        return secret
+                ? HIDDEN
+                : field.optional() ? field.value().fill(values::text).orElse("") : filled(field.value(), values);
     }
 
     private static String filled(Template template, MemberValues values) {

@@ -92,7 +92,9 @@ class DryRunTest {
         DryRun.Report report = play("interconnect-pair", "left", "interconnect-left.txt", other);
         List<String> sentences = new ArrayList<>(
                 report.differences().stream().map(DryRun.Difference::sentence).toList());
-        assertTrue(sentences.get(0).contains("would send “10.40.8.2”; then it was “10.40.8.1”"), sentences.toString());
+        assertTrue(
+                sentences.get(0).contains("would send “10.40.8.2”; the recording has “10.40.8.1”"),
+                sentences.toString());
         assertTrue(sentences.get(1).contains("it shows 10.40.8.1, expected 10.40.8.2"), sentences.toString());
         assertFalse(report.agrees());
         assertTrue(report.open().contains("store it"));
