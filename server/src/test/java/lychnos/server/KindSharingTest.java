@@ -132,7 +132,7 @@ class KindSharingTest {
                 .get("/api/catalogue/hub-c/recordings/kept/" + kept.getLong("recording.id"))
                 .asString();
         assertFalse(text.contains("Tarn-7-") || text.contains("rb7sLx"), "in two pieces too");
-        assertFalse(text.contains("typed unseen"), "what was typed may be a password that nobody knows");
+        assertFalse(text.contains("typed unseen"), "what was typed may be a password that is not sealed here");
         assertTrue(text.contains(" aloud"));
     }
 

@@ -45,7 +45,7 @@ final class Steps {
 
     void resume(List<Progress> earlier) {
         for (int i = 0; i < progress.length && i < earlier.size(); i++) {
-            // whether a step applies may be decided anew
+            // whether a step applies may have changed
             boolean reopened =
                     earlier.get(i) == Progress.LEFT_OUT && !steps.get(i).only().equals(Condition.ALWAYS);
             progress[i] = reopened ? Progress.OPEN : earlier.get(i);

@@ -23,7 +23,7 @@ import lychnos.core.place.Placement;
 import lychnos.core.place.Placer;
 
 /**
- * A unit as it would be with made-up values, so that whoever writes a kind sees what it comes to: its addresses in an
+ * A unit as it would be with made-up values, so that the author of a kind sees what it comes to: its addresses in an
  * empty network of each purpose, its names, what each page and each question is answered with.
  *
  * @param unit its name

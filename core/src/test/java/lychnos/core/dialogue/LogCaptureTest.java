@@ -14,14 +14,14 @@ import lychnos.core.dialogue.Hold.Why;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
-/** The machine's own log, fetched while the work stands at a fault. */
+/** The machine's own log, fetched when a step has failed. */
 class LogCaptureTest {
 
     private Stage stage;
 
-    /** A machine whose only command does not show what it must, so that the work stands at its prompt. */
+    /** A machine whose only command does not show what it must, so that a person is called at its prompt. */
     @BeforeEach
-    void standAtAFault() {
+    void failAtAPrompt() {
         Dialogue plain = Stage.dialogue();
         Asked checks = new Asked(
                 "checks itself",

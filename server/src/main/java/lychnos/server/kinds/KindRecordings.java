@@ -166,7 +166,7 @@ public class KindRecordings {
         try {
             return Optional.ofNullable(draft).map(each -> KindReader.read(each.text));
         } catch (KindFaults e) {
-            return Optional.empty(); // nobody knows its logins: the recording stays
+            return Optional.empty(); // its logins are unknown: the recording stays
         }
     }
 

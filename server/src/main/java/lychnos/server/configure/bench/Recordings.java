@@ -182,7 +182,7 @@ public class Recordings {
 
     /**
      * A recording that another program has made, as one of ours: without the passwords that are known, and without
-     * what was typed, which may be a password that nobody knows.
+     * what was typed, which may be another password.
      *
      * @param found how many passwords were blanked
      */
