@@ -16,6 +16,8 @@
   let { page, draft }: { page: KindPage; draft: Draft | null } = $props();
   const t = m.kinds.text;
   const CHECK_AFTER = 120;
+  /** A preview of a long kind takes longer than its faults, which are shown at once. */
+  const PREVIEW_AFTER = 350;
   const id = $derived(page.line.id);
   let published = $state('');
   let text = $state<string | null>(null);
@@ -26,6 +28,7 @@
   let busy = $state(false);
   let as = $state<'text' | 'form'>('text');
   let timer: ReturnType<typeof setTimeout> | undefined;
+  let previewing: ReturnType<typeof setTimeout> | undefined;
   const changed = $derived(text !== null && text !== (draft?.text ?? ''));
 
   $effect(() => {
@@ -61,11 +64,21 @@
   async function check(): Promise<void> {
     const asked = text ?? '';
     try {
-      const found = await api.postText<Preview>('/kinds/preview', asked);
+      const found = await api.postText<KindFault[]>('/kinds/check', asked);
       if (asked !== text) return;
-      faults = found.faults;
-      // while somebody is typing, what it said last stays
-      if (found.summary) preview = found;
+      faults = found;
+      clearTimeout(previewing);
+      if (found.length === 0) previewing = setTimeout(() => void show(asked), preview ? PREVIEW_AFTER : 0);
+    } catch (error) {
+      notices.fault(error);
+    }
+  }
+
+  /** While somebody is typing, the preview from before stays. */
+  async function show(asked: string): Promise<void> {
+    try {
+      const found = await api.postText<Preview>('/kinds/preview', asked);
+      if (asked === text && found.summary) preview = found;
     } catch (error) {
       notices.fault(error);
     }
