@@ -170,8 +170,12 @@ public final class DryRun {
 
         private void advance(Instant to) {
             Instant end = Duration.between(now, to).compareTo(LONGEST_PAUSE) > 0 ? now.plus(LONGEST_PAUSE) : to;
-            for (; now.isBefore(end); now = now.plus(STEP)) {
+            while (now.isBefore(end)) {
                 take(conversation.tick(now));
+                // nothing happens before the moment that the conversation wants to be told: hours cost no more than
+                // seconds
+                Instant next = conversation.wakeAt(now).orElse(end);
+                now = next.isBefore(end) ? next : end;
             }
         }
 

@@ -77,11 +77,14 @@ public class KindPackages {
                 here == null ? null : here.version(),
                 here == null ? List.of() : KindDifference.between(here.kind(), kind),
                 kind.dialogue()
-                        .map(dialogue -> read.recordings().entrySet().stream()
-                                .map(each -> KindRecordings.tried(
-                                        new KindRecordings.ToTry(null, each.getKey(), each.getValue()), dialogue))
-                                .toList())
+                        .map(dialogue -> KindRecordings.tried(toTry(read), dialogue))
                         .orElse(List.of()));
+    }
+
+    private static List<KindRecordings.ToTry> toTry(KindPackage read) {
+        return read.recordings().entrySet().stream()
+                .map(each -> new KindRecordings.ToTry(null, each.getKey(), each.getValue()))
+                .toList();
     }
 
     /**

@@ -63,9 +63,7 @@ public class KindPublishing {
 
     private List<KindRecordings.RecordingTrial> tried(Kind kind) {
         return kind.dialogue()
-                .map(dialogue -> recordings.toTry(kind.id()).stream()
-                        .map(each -> KindRecordings.tried(each, dialogue))
-                        .toList())
+                .map(dialogue -> KindRecordings.tried(recordings.toTry(kind.id()), dialogue))
                 .orElse(List.of());
     }
 }

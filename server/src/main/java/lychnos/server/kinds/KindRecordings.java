@@ -28,6 +28,8 @@ import org.jspecify.annotations.Nullable;
 public class KindRecordings {
 
     private static final int MOST = 40;
+    private static final int MOST_PIECES = 100_000;
+    private static final String TOO_LONG = "It was not played: the recordings together are too long.";
 
     /** The name of the recording that is shipped with a kind. */
     static final String SHIPPED = "shipped";
@@ -227,20 +229,39 @@ public class KindRecordings {
         return all;
     }
 
-    /** Tries a dialogue on a recording that may be none. */
-    static RecordingTrial tried(ToTry recording, Dialogue dialogue) {
-        try {
-            DryRun.Report report = Recording.read(recording.text).tryOn(dialogue);
-            return new RecordingTrial(
-                    recording.id,
-                    recording.name,
-                    report.agrees(),
-                    report.differences().stream()
-                            .map(DryRun.Difference::sentence)
-                            .toList(),
-                    report.open());
-        } catch (IllegalArgumentException e) {
-            return new RecordingTrial(recording.id, recording.name, false, List.of(e.getMessage()), List.of());
+    /**
+     * Tries a dialogue on recordings. Together they may have so many pieces as people record in weeks; what comes behind
+     * that is not played, since it would keep a processor for minutes.
+     */
+    static List<RecordingTrial> tried(List<ToTry> recordings, Dialogue dialogue) {
+        return tried(recordings, dialogue, MOST_PIECES);
+    }
+
+    static List<RecordingTrial> tried(List<ToTry> recordings, Dialogue dialogue, int most) {
+        List<RecordingTrial> trials = new ArrayList<>();
+        int pieces = 0;
+        for (ToTry each : recordings) {
+            try {
+                Recording recording = Recording.read(each.text);
+                pieces += recording.heard().size();
+                trials.add(pieces > most ? failed(each, TOO_LONG) : tried(each, recording.tryOn(dialogue)));
+            } catch (IllegalArgumentException e) {
+                trials.add(failed(each, e.getMessage()));
+            }
         }
+        return trials;
+    }
+
+    private static RecordingTrial tried(ToTry recording, DryRun.Report report) {
+        return new RecordingTrial(
+                recording.id,
+                recording.name,
+                report.agrees(),
+                report.differences().stream().map(DryRun.Difference::sentence).toList(),
+                report.open());
+    }
+
+    private static RecordingTrial failed(ToTry recording, String reason) {
+        return new RecordingTrial(recording.id, recording.name, false, List.of(reason), List.of());
     }
 }

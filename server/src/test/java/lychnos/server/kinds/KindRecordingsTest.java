@@ -1,0 +1,49 @@
+package lychnos.server.kinds;
+
+import static org.junit.jupiter.api.Assertions.assertEquals;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
+
+import java.util.List;
+import lychnos.core.dialogue.Dialogue;
+import lychnos.core.kind.KindReader;
+import lychnos.core.kind.Recording;
+import lychnos.server.kinds.KindRecordings.RecordingTrial;
+import lychnos.server.kinds.KindRecordings.ToTry;
+import org.junit.jupiter.api.Test;
+
+class KindRecordingsTest {
+
+    private static final String KIND = "console-manager";
+    private static final Dialogue DIALOGUE = KindReader.shipped(KIND).dialogue().orElseThrow();
+    private static final String SHIPPED = Recording.shippedText(KIND).orElseThrow();
+
+    private static List<RecordingTrial> tried(int most, String... texts) {
+        return KindRecordings.tried(
+                List.of(texts).stream()
+                        .map(text -> new ToTry(null, "one", text))
+                        .toList(),
+                DIALOGUE,
+                most);
+    }
+
+    @Test
+    void saysOfEachWhetherItAgrees() {
+        List<RecordingTrial> trials = tried(10_000, SHIPPED, "no recording", SHIPPED.replace("router=", "gate="));
+        assertTrue(trials.get(0).agrees());
+        assertTrue(
+                trials.get(1).faults().get(0).startsWith("Line 1: "),
+                trials.get(1).toString());
+        assertFalse(trials.get(2).agrees());
+        assertEquals(1, trials.get(2).faults().size());
+    }
+
+    @Test
+    void whatIsTooLongTogetherIsNotPlayed() {
+        int pieces = Recording.read(SHIPPED).heard().size();
+        List<RecordingTrial> trials = tried(pieces * 2 - 1, SHIPPED, SHIPPED);
+        assertTrue(trials.get(0).agrees());
+        assertFalse(trials.get(1).agrees());
+        assertTrue(trials.get(1).faults().get(0).startsWith("It was not played"));
+    }
+}
