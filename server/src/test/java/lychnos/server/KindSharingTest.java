@@ -207,6 +207,22 @@ class KindSharingTest {
     }
 
     @Test
+    void aDraftThatIsThereIsNotReplacedUnseen() {
+        save("hub-i", text("hub-i")).statusCode(200);
+        byte[] archive = new KindPackage(text("hub-i") + "# from elsewhere\n", new TreeMap<>()).write();
+        Json refused =
+                zip(engineer, "/api/kinds/packages", archive).statusCode(409).json();
+        assertTrue(refused.getString("detail").contains("There is a draft of “hub-i” already"));
+        assertEquals(text("hub-i"), engineer.get("/api/catalogue/hub-i/draft").getString("text"));
+        engineer.request()
+                .contentType("application/zip")
+                .header("If-Match", "\"1\"")
+                .body(archive)
+                .post("/api/kinds/packages")
+                .statusCode(200);
+    }
+
+    @Test
     void aViewerTakesNoPackage() {
         byte[] archive = new KindPackage(text("hub-h"), new TreeMap<>()).write();
         zip(Client.viewer(), "/api/kinds/packages", archive).statusCode(403);

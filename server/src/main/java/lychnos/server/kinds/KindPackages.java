@@ -20,6 +20,8 @@ import org.jspecify.annotations.Nullable;
 @ApplicationScoped
 public class KindPackages {
 
+    private static final String NO_DRAFT = "0";
+
     private final Kinds kinds;
     private final KindDrafts drafts;
     private final KindRecordings recordings;
@@ -102,7 +104,14 @@ public class KindPackages {
             throw Refusal.conflict(
                     "The description in this package has faults. Nothing was taken.", Map.of("kindFaults", e.faults()));
         }
-        KindDrafts.KindDraftView draft = drafts.save(kind.id(), read.description(), seen == null ? "0" : seen, person);
+        if (seen == null || seen.equals(NO_DRAFT)) {
+            drafts.find(kind.id()).ifPresent(draft -> {
+                throw Refusal.conflict("There is a draft of “" + kind.id()
+                        + "” already. Publish or delete it first, then import the package.");
+            });
+        }
+        KindDrafts.KindDraftView draft =
+                drafts.save(kind.id(), read.description(), seen == null ? NO_DRAFT : seen, person);
         read.recordings().forEach((name, text) -> recordings.take(kind.id(), name, text, person));
         return draft;
     }

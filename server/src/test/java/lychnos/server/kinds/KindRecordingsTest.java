@@ -5,6 +5,7 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.util.List;
+import java.util.regex.Matcher;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.kind.KindReader;
 import lychnos.core.kind.Recording;
@@ -36,6 +37,19 @@ class KindRecordingsTest {
                 trials.get(1).toString());
         assertFalse(trials.get(2).agrees());
         assertEquals(1, trials.get(2).faults().size());
+    }
+
+    @Test
+    void aPatternThatNeverEndsIsGivenUp() {
+        String hostile = KindReader.asWritten(KIND)
+                .replaceFirst("(?m)^  setup:$", "  setup:\n    - { asked: '/a*a*a*a*a*c/', answer: x }");
+        String letters = "[0.1,\"o\",\"" + "a".repeat(400) + "\"]\n";
+        RecordingTrial trial = KindRecordings.tried(
+                        List.of(new ToTry(
+                                null, "one", SHIPPED.replaceFirst("\n", "\n" + Matcher.quoteReplacement(letters)))),
+                        KindReader.read(hostile).dialogue().orElseThrow())
+                .get(0);
+        assertTrue(trial.faults().stream().anyMatch(fault -> fault.contains("takes too long")), trial.toString());
     }
 
     @Test
