@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
-import lychnos.core.dialogue.DialogueStep.Waits;
 import lychnos.core.dialogue.Hold.Why;
 import lychnos.core.dialogue.LineView.Question;
 
@@ -71,8 +70,8 @@ public final class Conversation {
     private final Answering answers;
     private final PageWalk pages;
     private final HumanInput input;
-    /** The machine's own log that is shown now, or null. */
-    private LogCapture log;
+    private final LogFetching log;
+    private final Patience patience;
 
     public Conversation(Dialogue dialogue, String member, Values values, Mode mode, Instant now) {
         course = new Course(dialogue, member, values, mode, now);
@@ -81,6 +80,8 @@ public final class Conversation {
         answers = new Answering(course, gap, typing, this::sentNow, this::look);
         pages = new PageWalk(course, gap, answers, this::sentNow);
         input = new HumanInput(course, identification, typing, this::sentNow);
+        log = new LogFetching(course, typing);
+        patience = new Patience(course, gap, identification);
     }
 
     /**
@@ -160,7 +161,7 @@ public final class Conversation {
                 : null;
         return Stream.of(
                         course.deadline(),
-                        log == null ? null : log.until(),
+                        log.until(),
                         usuallyBack,
                         course.line.since().plus(SETTLE),
                         course.line.since().plus(SETTLE_WITH_CHATTER),
@@ -178,9 +179,7 @@ public final class Conversation {
     /** Bytes came from the line, in pieces of any size. */
     public List<Effect> output(String bytes, Instant now) {
         course.line.write(bytes, now);
-        if (log != null) {
-            log.heard(bytes);
-        }
+        log.heard(bytes);
         gap.unheard &= bytes.isBlank();
         if (!course.quietForGood()) {
             look(now);
@@ -194,78 +193,8 @@ public final class Conversation {
             return course.effects();
         }
         look(now);
-        if (log != null) {
-            return course.effects();
-        }
-        if (course.state() == State.WAITING && course.deadline() != null && !now.isBefore(course.deadline())) {
-            Waits waits = course.steps.waits();
-            course.hold(
-                    Why.OVERDUE,
-                    course.steps.waitingFor(),
-                    "“" + waits.title() + "” takes longer than " + Course.text(waits.atMost()) + "; "
-                            + Course.text(waits.about()) + " is usual. Look at the machine, or keep waiting.",
-                    "");
-        } else if (course.state() == State.UNSURE
-                && course.line.quiet(now).compareTo(SILENCE) >= 0
-                && !identification.mayLogIn()) {
-            boolean mayNotWake = course.dialogue.nudge().isEmpty() || course.mode == Mode.WATCH;
-            if (gap.brokenOff && (gap.nudged || mayNotWake) && gap.mayWork()) {
-                course.beginWait(now); // one that restarts does not wake up; who it is it tells when it is back
-            } else if (gap.brokenOff && (gap.nudged || mayNotWake)) {
-                gap.askWhetherTheSame();
-            } else if (course.line.shown().isBlank() || gap.brokenOff && !gap.nudged) {
-                gap.wake(now);
-            } else {
-                course.hold(
-                        Why.UNFORESEEN,
-                        Course.NONE,
-                        "The line does not show which machine this is. Bring it to where it shows its "
-                                + "serial, or check that the cable is in the right port.",
-                        Course.lastOf(course.line.shown()));
-            }
-        } else if (course.state() == State.WAITING && !course.identified && gap.mayBeBack(now)) {
-            gap.askWhetherTheSame();
-        } else if ((course.state() == State.FOLLOWING || course.state() == State.WAITING && gap.mayHaveMissed)
-                && gap.unseen
-                && course.line.question().isEmpty()
-                && gap.mayPress()
-                && course.line.quiet(now).compareTo(SILENCE) >= 0
-                && gap.redraws(now)) {
-            return course.effects(); // what it draws again tells how far it is
-        } else if (course.state() == State.FOLLOWING
-                && gap.unseen
-                && course.line.question().isEmpty()
-                && course.line.quiet(now).compareTo(gap.unheard ? SILENCE : SILENCE_AFTER_BREAK) >= 0) {
-            course.hold(
-                    Why.SILENT,
-                    Course.NONE,
-                    "The last question of the machine was lost in the break, and the line is silent. Press a key "
-                            + "that answers nothing, such as the one that redraws the question, or type "
-                            + "the answer yourself. Lychnos continues when the line shows something.",
-                    Course.lastOf(course.line.shown()));
-        } else if (course.state() == State.FOLLOWING
-                && course.nextBy().filter(by -> !now.isBefore(by)).isPresent()) {
-            int sent = course.steps.sent();
-            course.hold(
-                    Why.LATE,
-                    sent,
-                    "The machine has not asked the next question within "
-                            + Course.text(course.steps.asked(sent).within()) + " after “"
-                            + course.steps.get(sent).title()
-                            + "”. Look at the machine, or keep waiting. Lychnos continues when it asks.",
-                    Course.lastOf(course.line.shown()));
-        } else if (course.state() == State.FOLLOWING
-                && gap.mayPress()
-                && course.line.question().isEmpty()
-                && course.line.openLine().isBlank()
-                && course.line.quiet(now).compareTo(course.longestSilence()) >= 0) {
-            course.hold(
-                    Why.SILENT,
-                    Course.NONE,
-                    "The machine has shown nothing for " + Course.text(course.longestSilence())
-                            + ". It may be busy, or it did not receive the last answer. Look at the machine. Lychnos "
-                            + "continues when the line shows something.",
-                    Course.lastOf(course.line.shown()));
+        if (!log.isFetched()) {
+            patience.tick(now);
         }
         return course.effects();
     }
@@ -282,7 +211,7 @@ public final class Conversation {
 
     /** A person stops everything here. */
     public List<Effect> halt() {
-        log = null;
+        log.giveUp();
         if (course.state() != State.DONE) {
             course.become(State.STOPPED);
         }
@@ -299,7 +228,7 @@ public final class Conversation {
 
     /** The line is gone. */
     public List<Effect> lineDown() {
-        log = null;
+        log.giveUp();
         if (course.state() != State.STOPPED && course.state() != State.DONE) {
             course.cut();
         }
@@ -421,25 +350,7 @@ public final class Conversation {
      * @return why that cannot be done now; empty once the command is among the effects
      */
     public Optional<String> fetchLog(Instant now) {
-        Dialogue.MachineLog wanted = course.dialogue.log();
-        if (wanted == null || !wanted.onConsole()) {
-            return Optional.of("The kind does not say how its log is shown on the console.");
-        }
-        if (log != null) {
-            return Optional.of("The log is being fetched already.");
-        }
-        if (course.state() != State.HELD || !course.identified) {
-            return Optional.of(
-                    "The log is fetched while the setup waits for a person, at a machine that is identified.");
-        }
-        if (!typing.isEmpty() || !wanted.at().in(course.line.openLine())) {
-            return Optional.of("The line does not show the prompt “" + wanted.at()
-                    + "”. Bring the machine to it, then fetch the log.");
-        }
-        log = new LogCapture(now);
-        course.press(wanted.send() + "\r", now);
-        course.line.answered(wanted.send(), now);
-        return Optional.empty();
+        return log.begin(now);
     }
 
     /** What was decided or asked for in {@link #fetchLog}. */
@@ -447,26 +358,10 @@ public final class Conversation {
         return course.effects();
     }
 
-    /** Ends the log at its prompt, and presses the key that shows its next page. */
-    private void lookAtLog(Instant now) {
-        if (course.line.quiet(now).compareTo(SETTLE) < 0 && !log.endsAnyway(now)) {
-            return;
-        }
-        String open = course.line.openLine();
-        boolean ended = course.dialogue.log().at().in(open);
-        Optional<String> key = course.dialogue.pagingKey(open);
-        if (ended || log.endsAnyway(now)) {
-            log.text(ended).ifPresent(text -> course.emit(new Effect.Logged(course.blanked(text))));
-            log = null;
-        } else if (key.isPresent() && log.pagesFrom(course.line.screen().cursor())) {
-            course.press(key.get(), now);
-        }
-    }
-
     private void look(Instant now) {
         try {
-            if (log != null) {
-                lookAtLog(now);
+            if (log.isFetched()) {
+                log.look(now);
                 return;
             }
             if (course.state() == State.HELD && !tellsWhatWasMissing()) {

@@ -1,0 +1,97 @@
+package lychnos.core.dialogue;
+
+import java.time.Instant;
+import lychnos.core.dialogue.Conversation.State;
+import lychnos.core.dialogue.DialogueStep.Waits;
+import lychnos.core.dialogue.Hold.Why;
+
+/** What is done because nothing happens: a silent line is woken, and a person is called where that is not enough. */
+final class Patience {
+
+    private final Course course;
+    private final Gap gap;
+    private final Identification identification;
+
+    Patience(Course course, Gap gap, Identification identification) {
+        this.course = course;
+        this.gap = gap;
+        this.identification = identification;
+    }
+
+    /** Time went by, and what stands on the line was looked at. */
+    void tick(Instant now) {
+        if (course.state() == State.WAITING && course.deadline() != null && !now.isBefore(course.deadline())) {
+            Waits waits = course.steps.waits();
+            course.hold(
+                    Why.OVERDUE,
+                    course.steps.waitingFor(),
+                    "“" + waits.title() + "” takes longer than " + Course.text(waits.atMost()) + "; "
+                            + Course.text(waits.about()) + " is usual. Look at the machine, or keep waiting.",
+                    "");
+        } else if (course.state() == State.UNSURE
+                && course.line.quiet(now).compareTo(Conversation.SILENCE) >= 0
+                && !identification.mayLogIn()) {
+            boolean mayNotWake = course.dialogue.nudge().isEmpty() || course.mode == Mode.WATCH;
+            if (gap.brokenOff && (gap.nudged || mayNotWake) && gap.mayWork()) {
+                course.beginWait(now); // one that restarts does not wake up; who it is it tells when it is back
+            } else if (gap.brokenOff && (gap.nudged || mayNotWake)) {
+                gap.askWhetherTheSame();
+            } else if (course.line.shown().isBlank() || gap.brokenOff && !gap.nudged) {
+                gap.wake(now);
+            } else {
+                course.hold(
+                        Why.UNFORESEEN,
+                        Course.NONE,
+                        "The line does not show which machine this is. Bring it to where it shows its "
+                                + "serial, or check that the cable is in the right port.",
+                        Course.lastOf(course.line.shown()));
+            }
+        } else if (course.state() == State.WAITING && !course.identified && gap.mayBeBack(now)) {
+            gap.askWhetherTheSame();
+        } else if ((course.state() == State.FOLLOWING || course.state() == State.WAITING && gap.mayHaveMissed)
+                && gap.unseen
+                && course.line.question().isEmpty()
+                && gap.mayPress()
+                && course.line.quiet(now).compareTo(Conversation.SILENCE) >= 0
+                && gap.redraws(now)) {
+            return; // what it draws again tells how far it is
+        } else if (course.state() == State.FOLLOWING
+                && gap.unseen
+                && course.line.question().isEmpty()
+                && course.line
+                                .quiet(now)
+                                .compareTo(gap.unheard ? Conversation.SILENCE : Conversation.SILENCE_AFTER_BREAK)
+                        >= 0) {
+            course.hold(
+                    Why.SILENT,
+                    Course.NONE,
+                    "The last question of the machine was lost in the break, and the line is silent. Press a key "
+                            + "that answers nothing, such as the one that redraws the question, or type "
+                            + "the answer yourself. Lychnos continues when the line shows something.",
+                    Course.lastOf(course.line.shown()));
+        } else if (course.state() == State.FOLLOWING
+                && course.nextBy().filter(by -> !now.isBefore(by)).isPresent()) {
+            int sent = course.steps.sent();
+            course.hold(
+                    Why.LATE,
+                    sent,
+                    "The machine has not asked the next question within "
+                            + Course.text(course.steps.asked(sent).within()) + " after “"
+                            + course.steps.get(sent).title()
+                            + "”. Look at the machine, or keep waiting. Lychnos continues when it asks.",
+                    Course.lastOf(course.line.shown()));
+        } else if (course.state() == State.FOLLOWING
+                && gap.mayPress()
+                && course.line.question().isEmpty()
+                && course.line.openLine().isBlank()
+                && course.line.quiet(now).compareTo(course.longestSilence()) >= 0) {
+            course.hold(
+                    Why.SILENT,
+                    Course.NONE,
+                    "The machine has shown nothing for " + Course.text(course.longestSilence())
+                            + ". It may be busy, or it did not receive the last answer. Look at the machine. Lychnos "
+                            + "continues when the line shows something.",
+                    Course.lastOf(course.line.shown()));
+        }
+    }
+}
