@@ -82,6 +82,15 @@ class MachinePagesTest {
     }
 
     @Test
+    void aResourceIsReadAsItIsSent() throws Exception {
+        MachinePages pages = at(json("07:01 fan 2 stands still\n07:02 hot\n" + "x".repeat(MachinePages.LONGEST_TEXT)));
+        String text = pages.text("/log", LOGIN);
+        assertTrue(text.startsWith("07:01 fan 2 stands still\n07:02 hot\n"));
+        assertEquals(MachinePages.LONGEST_TEXT, text.length(), "a long one is cut off");
+        assertEquals(List.of("Basic Y3VyYXRvcjpvdmVyLXRoZS1mZWxs"), logins);
+    }
+
+    @Test
     void writesEachValueAsWhatStandsThereNow() throws Exception {
         MachinePages pages = at(json("{\"mtu\":1500,\"on\":true,\"kept\":\"as it was\",\"name\":\"\",\"ports\":[]}"));
         pages.write(

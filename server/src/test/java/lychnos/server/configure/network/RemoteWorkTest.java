@@ -218,6 +218,13 @@ class RemoteWorkTest {
     }
 
     @Test
+    void aLogThatIsOnlyOnTheConsoleIsNotFetchedFromThePages() {
+        String refused = answer(work.fetchLog("rack-one")).orElseThrow();
+        assertTrue(refused.startsWith("The log cannot be fetched: the kind names no resource"), refused);
+        assertTrue(saved.stream().allMatch(change -> change.log().isEmpty()));
+    }
+
+    @Test
     void oneThatWorksIsLookedAtUntilItIsDone() {
         plays.addAll(List.of(WORKS, WORKS, WORKS, done("came back"), done("b")));
         work.begin();
