@@ -15,7 +15,7 @@
   /** The text of a kind: as it was published, or a draft that can be edited, with every fault at its line. */
   let { page, draft }: { page: KindPage; draft: Draft | null } = $props();
   const t = m.kinds.text;
-  const CHECK_AFTER = 120;
+  const CHECK_AFTER = 50;
   /** A preview of a long kind takes longer than its faults, which are shown at once. */
   const PREVIEW_AFTER = 350;
   const id = $derived(page.line.id);

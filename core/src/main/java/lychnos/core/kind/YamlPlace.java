@@ -66,14 +66,27 @@ final class YamlPlace {
 
     /** The place under a key, there or not. */
     YamlPlace at(String key) {
-        Node found = node instanceof MappingNode ? entries().get(key) : null;
-        return new YamlPlace(path.isEmpty() ? key : path + "." + key, found, node == null ? near : node, faults);
+        return under(key, node instanceof MappingNode map ? value(map, key) : null);
+    }
+
+    private YamlPlace under(String key, Node value) {
+        return new YamlPlace(path.isEmpty() ? key : path + "." + key, value, node == null ? near : node, faults);
+    }
+
+    /** Looked up without a map of all keys: a description may have hundreds of facts, and each is asked for. */
+    private static Node value(MappingNode map, String key) {
+        for (NodeTuple tuple : map.getValue()) {
+            if (tuple.getKeyNode() instanceof ScalarNode name && name.getValue().equals(key)) {
+                return tuple.getValueNode();
+            }
+        }
+        return null;
     }
 
     /** Every key with its place, in order. */
     Map<String, YamlPlace> map() {
         Map<String, YamlPlace> places = new LinkedHashMap<>();
-        entries().forEach((key, value) -> places.put(key, at(key)));
+        entries().forEach((key, value) -> places.put(key, under(key, value)));
         return places;
     }
 
