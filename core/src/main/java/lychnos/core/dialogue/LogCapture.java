@@ -8,7 +8,7 @@ import java.util.regex.Pattern;
 /** The machine's own log, while it is shown on the line after the command for it was sent. */
 final class LogCapture {
 
-    /** A log is given up after this time, with what has come of it. */
+    /** After this time a log ends with what was shown until then. */
     private static final Duration LONGEST = Duration.ofMinutes(2);
 
     /** The most characters of a log; what comes later is left out. */

@@ -1,6 +1,7 @@
 package lychnos.core.dialogue;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -69,12 +70,9 @@ record Version(String text, List<String> parts) implements Comparable<Version> {
 
     @Override
     public int hashCode() {
-        return parts.stream()
-                .filter(part -> !part.matches("0+"))
-                .findFirst()
-                .map(String::toLowerCase)
-                .orElse("")
-                .hashCode();
+        return parts.isEmpty()
+                ? 0
+                : parts.get(0).toLowerCase(Locale.ROOT).replaceFirst("^0+", "").hashCode();
     }
 
     @Override

@@ -7,9 +7,6 @@ import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
@@ -18,6 +15,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipException;
 import java.util.zip.ZipInputStream;
 import java.util.zip.ZipOutputStream;
+import lychnos.core.record.CanonicalJson;
 
 /**
  * A kind with its recordings in one file, to be used elsewhere. It is a ZIP archive with these entries: {@code format},
@@ -194,11 +192,6 @@ public record KindPackage(String description, SortedMap<String, String> recordin
 
     /** SHA-256 of a text in UTF-8, in hexadecimal. */
     static String digest(String text) {
-        try {
-            return HexFormat.of()
-                    .formatHex(MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8)));
-        } catch (NoSuchAlgorithmException e) {
-            throw new IllegalStateException("every Java has SHA-256", e);
-        }
+        return CanonicalJson.sha256(text.getBytes(StandardCharsets.UTF_8));
     }
 }

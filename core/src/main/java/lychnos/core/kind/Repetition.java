@@ -3,6 +3,7 @@ package lychnos.core.kind;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.IntStream;
 import lychnos.core.dialogue.Condition;
 
@@ -18,7 +19,7 @@ final class Repetition {
     /** What ends the last turn. */
     static final String LAST = "last";
 
-    private static final Map<String, Integer> LISTS = Map.of("name-server", 2, "time-server", 3);
+    private static final Set<String> LISTS = Set.of("name-server", "time-server");
     private static final int MOST = 32;
 
     private Repetition() {}
@@ -61,8 +62,8 @@ final class Repetition {
                     .toList();
         }
         String entry = text.replaceFirst("s$", "");
-        if (LISTS.containsKey(entry)) {
-            return IntStream.rangeClosed(1, LISTS.get(entry))
+        if (LISTS.contains(entry)) {
+            return IntStream.rangeClosed(1, most(entry))
                     .mapToObj(i -> ofList(entry, i))
                     .toList();
         }
@@ -78,9 +79,16 @@ final class Repetition {
         return new Turn(numbered(texts, i), Condition.ALWAYS, Map.of(i < times ? MORE : LAST, Condition.ALWAYS));
     }
 
+    /** How many entries of a list an answer may name. */
+    private static int most(String entry) {
+        return (int) DialogueNames.GIVEN.stream()
+                .filter(name -> name.startsWith(entry + "-"))
+                .count();
+    }
+
     private static Turn ofList(String entry, int i) {
         String next = entry + "-" + (i + 1);
-        boolean mayFollow = i < LISTS.get(entry);
+        boolean mayFollow = i < most(entry);
         return new Turn(
                 numbered(Map.of("{" + entry + "}", "{" + entry + "-" + i + "}"), i),
                 Condition.of(new Condition.Given(entry + "-" + i, false)),

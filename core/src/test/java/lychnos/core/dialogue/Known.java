@@ -7,7 +7,8 @@ import java.util.function.BooleanSupplier;
 import lychnos.core.fact.Secret;
 
 /** Values of a unit called ard-fic-1, as a test gives them. */
-record Known(Map<String, String> texts, Map<String, Secret> passwords, BooleanSupplier agreed) implements Values {
+public record Known(Map<String, String> texts, Map<String, Secret> passwords, BooleanSupplier agreed)
+        implements Values {
 
     @Override
     public Optional<String> text(String name) {

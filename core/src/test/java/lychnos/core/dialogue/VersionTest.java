@@ -35,6 +35,8 @@ class VersionTest {
     void aVersionThatEndsEarlierIsTheSameAsWithZeros() {
         assertEquals(Version.parse("4.2"), Version.parse("4.2.0"));
         assertEquals(Version.parse("4.2").hashCode(), Version.parse("4.2.0").hashCode());
+        assertEquals(Version.parse("4.2"), Version.parse("04.02"));
+        assertEquals(Version.parse("4.2").hashCode(), Version.parse("04.02").hashCode());
     }
 
     @Test

@@ -6,19 +6,16 @@ import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.stream.Collectors;
 import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Dialogue;
 import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.Effect;
 import lychnos.core.dialogue.Hold;
+import lychnos.core.dialogue.Known;
 import lychnos.core.dialogue.Mode;
-import lychnos.core.dialogue.Values;
-import lychnos.core.fact.Secret;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -61,33 +58,6 @@ class LanguageTest {
         return assertThrows(KindFaults.class, () -> kind(steps)).faults();
     }
 
-    private record Given(Map<String, String> texts) implements Values {
-        @Override
-        public Optional<String> text(String name) {
-            return Optional.ofNullable(texts.get(name));
-        }
-
-        @Override
-        public Optional<Secret> secret(String name) {
-            return Optional.empty();
-        }
-
-        @Override
-        public Collection<Secret> secrets() {
-            return List.of();
-        }
-
-        @Override
-        public String unitName() {
-            return "ard-hub-1";
-        }
-
-        @Override
-        public boolean termsAgreed() {
-            return true;
-        }
-    }
-
     /** A hub that is played question by question. */
     private static final class Hub {
         private Instant now = Instant.parse("2026-11-23T09:00:00Z");
@@ -96,7 +66,7 @@ class LanguageTest {
 
         Hub(String steps, Map<String, String> texts) {
             Dialogue dialogue = kind(steps).dialogue().orElseThrow();
-            conversation = new Conversation(dialogue, "", new Given(texts), Mode.RUN, now);
+            conversation = new Conversation(dialogue, "", new Known(texts, Map.of(), () -> true), Mode.RUN, now);
         }
 
         /** What is answered to a question. */

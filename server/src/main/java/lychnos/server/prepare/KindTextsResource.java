@@ -84,8 +84,6 @@ public class KindTextsResource {
     private static @Nullable KindExample example(Kind kind) {
         try {
             return KindExample.of(kind);
-        } catch (KindFaults e) {
-            throw e;
         } catch (IllegalArgumentException e) {
             return null; // such as a name that is too long with the words of the example
         }
