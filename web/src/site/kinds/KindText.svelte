@@ -15,7 +15,6 @@
   /** The text of a kind: as it was published, or a draft that can be edited, with every fault at its line. */
   let { page, draft }: { page: KindPage; draft: Draft | null } = $props();
   const t = m.kinds.text;
-  const CHECK_AFTER = 50;
   /** A preview of a long kind takes longer than its faults, which are shown at once. */
   const PREVIEW_AFTER = 350;
   const id = $derived(page.line.id);
@@ -27,7 +26,8 @@
   let preview = $state.raw<Preview | null>(null);
   let busy = $state(false);
   let as = $state<'text' | 'form'>('text');
-  let timer: ReturnType<typeof setTimeout> | undefined;
+  /** The text that is being checked; what is typed meanwhile is checked as soon as the answer is there. */
+  let checking: string | null = null;
   let previewing: ReturnType<typeof setTimeout> | undefined;
   const changed = $derived(text !== null && text !== (draft?.text ?? ''));
 
@@ -56,22 +56,22 @@
   let last = '';
   const editedSince = () => text !== null && text !== last;
 
-  function typed(): void {
-    clearTimeout(timer);
-    timer = setTimeout(() => void check(), CHECK_AFTER);
-  }
-
   async function check(): Promise<void> {
-    const asked = text ?? '';
+    if (checking !== null || text === null) return;
+    const asked = (checking = text);
     try {
       const found = await api.postText<KindFault[]>('/kinds/check', asked);
-      if (asked !== text) return;
-      faults = found;
-      clearTimeout(previewing);
-      if (found.length === 0) previewing = setTimeout(() => void show(asked), preview ? PREVIEW_AFTER : 0);
+      if (asked === text) {
+        faults = found;
+        clearTimeout(previewing);
+        if (found.length === 0) previewing = setTimeout(() => void show(asked), preview ? PREVIEW_AFTER : 0);
+      }
     } catch (error) {
       notices.fault(error);
+    } finally {
+      checking = null;
     }
+    if (text !== null && asked !== text) void check();
   }
 
   /** While somebody is typing, the preview from before stays. */
@@ -88,7 +88,7 @@
     const file = event.currentTarget.files?.[0];
     if (!file) return;
     text = decoded(await file.arrayBuffer());
-    typed();
+    void check();
   }
 
   async function save(): Promise<void> {
@@ -154,7 +154,7 @@
         readonly={!session.mayWork}
         ontyped={(now: string) => {
           text = now;
-          typed();
+          void check();
         }}
       />{:else}<KindEditor
         bind:this={editor}
@@ -163,7 +163,7 @@
         readonly={!session.mayWork}
         ontyped={(now: string) => {
           text = now;
-          typed();
+          void check();
         }}
       />{/if}
     <aside class="sheet">

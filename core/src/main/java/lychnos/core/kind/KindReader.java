@@ -14,11 +14,7 @@ import lychnos.core.fact.DataSize;
 import lychnos.core.fact.FactSpec;
 import lychnos.core.fact.Secret;
 import org.snakeyaml.engine.v2.api.LoadSettings;
-import org.snakeyaml.engine.v2.api.lowlevel.Compose;
-import org.snakeyaml.engine.v2.api.lowlevel.Parse;
-import org.snakeyaml.engine.v2.events.CollectionEndEvent;
-import org.snakeyaml.engine.v2.events.CollectionStartEvent;
-import org.snakeyaml.engine.v2.events.Event;
+import org.snakeyaml.engine.v2.composer.Composer;
 import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
 import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
 import org.snakeyaml.engine.v2.nodes.Node;
@@ -111,9 +107,8 @@ public final class KindReader {
                     .setMaxAliasesForCollections(5)
                     .setAllowDuplicateKeys(false)
                     .build();
-            refuseDepth(settings, yaml);
-            return new Compose(settings)
-                    .composeString(yaml)
+            return new Composer(settings, new ShallowParser(settings, yaml, MAX_DEPTH))
+                    .getSingleNode()
                     .orElseThrow(() -> new KindFaults(List.of(new KindFault(1, 1, "", "The description is empty."))));
         } catch (MarkedYamlEngineException e) {
             int line = e.getProblemMark().map(mark -> mark.getLine() + 1).orElse(1);
@@ -121,21 +116,6 @@ public final class KindReader {
             throw new KindFaults(List.of(new KindFault(line, column, "", "This is no YAML: " + e.getProblem() + ".")));
         } catch (YamlEngineException e) {
             throw new KindFaults(List.of(new KindFault(1, 1, "", "This is no YAML: " + e.getMessage())));
-        }
-    }
-
-    /** The composer recurses; the events do not. */
-    private static void refuseDepth(LoadSettings settings, String yaml) {
-        int depth = 0;
-        for (Event event : new Parse(settings).parseString(yaml)) {
-            depth += event instanceof CollectionStartEvent ? 1 : event instanceof CollectionEndEvent ? -1 : 0;
-            if (depth > MAX_DEPTH) {
-                int line = event.getStartMark().map(mark -> mark.getLine() + 1).orElse(1);
-                int column =
-                        event.getStartMark().map(mark -> mark.getColumn() + 1).orElse(1);
-                throw new KindFaults(List.of(
-                        new KindFault(line, column, "", "Lists and maps lie deeper than " + MAX_DEPTH + " here.")));
-            }
         }
     }
 

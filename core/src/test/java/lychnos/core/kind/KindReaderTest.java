@@ -167,6 +167,12 @@ class KindReaderTest {
         assertThrows(KindFaults.class, () -> KindReader.read("!!java.net.URL [\"x\"]"));
         assertThrows(KindFaults.class, () -> KindReader.read(""));
         assertThrows(KindFaults.class, () -> KindReader.read("a".repeat(100_001)));
-        assertThrows(KindFaults.class, () -> KindReader.read("[".repeat(5000)));
+    }
+
+    @Test
+    void refusesNestingWhereItIsTooDeep() {
+        KindFaults faults = assertThrows(KindFaults.class, () -> KindReader.read("kind: x\nabout: " + "[".repeat(5000)));
+        assertEquals(
+                List.of(new KindFault(2, 19, "", "Lists and maps lie deeper than 12 here.")), faults.faults());
     }
 }
