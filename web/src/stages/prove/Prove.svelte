@@ -16,7 +16,7 @@
   import Missing from '../../parts/Missing.svelte';
   import { m } from '../../messages';
   import { bringUpId, choose, chosenAddress, chosenUnit, go, route } from '../../routes';
-  import ChangeCard from './ChangeCard.svelte';
+  import Cards from './Cards.svelte';
   import EndpointDetail from './EndpointDetail.svelte';
   import NoticesDialog from './NoticesDialog.svelte';
   import VantagesDialog from './VantagesDialog.svelte';
@@ -250,52 +250,7 @@
           {/snippet}
         </ManyRows>
       </div>
-      {#if view.data.causes.length > 0 || view.data.changes.length > 0 || view.data.unknownDevices.length > 0}
-        <div class="cards">
-          {#each view.data.causes as cause (cause.title)}
-            <section class="sheet card">
-              <h3>{m.prove.cause(cause.endpoints.length)}</h3>
-              <p><b>{cause.title}.</b> {cause.sentence}</p>
-              <p class="sub">{cause.press}</p>
-              {#if cause.records && session.mayWork}<B
-                  onclick={() =>
-                    sendAgain(
-                      (view.data?.endpoints ?? [])
-                        .filter((endpoint) => cause.endpoints.includes(endpoint.name))
-                        .map((endpoint) => endpoint.unitId),
-                    )}>{m.prove.sendAgain}</B
-                >{/if}
-            </section>
-          {/each}
-          {#if view.data.unknownDevices.length > 0}
-            <section class="sheet card">
-              <h3>{m.prove.unknownDevices(view.data.unknownDevices.length)}</h3>
-              <p>{m.prove.unknownDevicesSay(view.data.unknownDevices.length)}</p>
-              <ul>
-                {#each view.data.unknownDevices.slice(0, 6) as unknownDevice (unknownDevice.address)}
-                  <li>
-                    <b class="mono">{unknownDevice.address}</b>
-                    {unknownDevice.sentence}{#if unknownDevice.mac}, <span class="mono">{unknownDevice.mac}</span>{/if}
-                    <span class="sub" title={inFull(unknownDevice.firstHeard)}
-                      >{m.allocate.firstHeard} {atTime(unknownDevice.firstHeard)}</span
-                    >
-                  </li>
-                {/each}
-                {#if view.data.unknownDevices.length > 6}<li class="sub">
-                    {m.prove.more(view.data.unknownDevices.length - 6)}
-                  </li>{/if}
-              </ul>
-              <p class="sub">{m.prove.unknownDevicesDo}</p>
-            </section>
-          {/if}
-          {#each view.data.changes as change (`${change.claimId} ${change.what}`)}
-            <section class="sheet card">
-              <h3>{m.prove.changed}</h3>
-              <ChangeCard {change} brief onlook={() => choose(change.unitId, change.claimId)} />
-            </section>
-          {/each}
-        </div>
-      {/if}
+      <Cards view={view.data} onsend={sendAgain} />
     </div>
     <aside class="side" aria-label={m.prove.endpoint}>
       {#if on}<EndpointDetail
@@ -359,26 +314,6 @@
   .unready .name b {
     font-weight: 400;
     color: var(--ink2);
-  }
-  .cards {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
-    gap: 12px;
-    margin-top: 12px;
-  }
-  .card {
-    padding: 12px 14px;
-  }
-  .card p {
-    margin: 4px 0;
-    overflow-wrap: anywhere;
-  }
-  .card ul {
-    margin: 4px 0;
-    padding-left: 1.1em;
-  }
-  .card li {
-    margin: 2px 0;
   }
   .k {
     padding-left: 2px;

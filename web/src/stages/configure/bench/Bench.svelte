@@ -1,16 +1,16 @@
 <script lang="ts">
-  import { Input } from 'flowbite-svelte';
   import { api, Problem } from '../../../lib/api';
   import { notices } from '../../../lib/notices.svelte';
   import { live, lookAgain, shownAgain } from '../../../lib/query';
   import { session } from '../../../lib/session.svelte';
   import B from '../../../parts/B.svelte';
-  import Mark from '../../../parts/Mark.svelte';
-  import Dialog from '../../../parts/Dialog.svelte';
   import { m } from '../../../messages';
+  import Before from './Before.svelte';
   import Compare from './Compare.svelte';
+  import Foot from './Foot.svelte';
   import HoldBox from './HoldBox.svelte';
   import MachineLogs from './MachineLogs.svelte';
+  import Override from './Override.svelte';
   import PageSheet from './PageSheet.svelte';
   import StepList from './StepList.svelte';
   import type { BenchView, LineStanding, Member, Mode } from './types';
@@ -22,17 +22,8 @@
   const bench = live<BenchView>(() => `/units/${unitId}/bench`);
   let standing = $state.raw<LineStanding | null>(null);
   let busy = $state(false);
-  interface Reached {
-    role: string;
-    address: string;
-    answers: boolean;
-    sentence: string;
-    from: string;
-  }
-  let reached = $state.raw<Reached[]>([]);
   let playing = $state(false);
   let gated = $state<{ path: string; body: Record<string, unknown>; sentence: string } | null>(null);
-  let reason = $state('');
   const members = $derived(bench.data?.members ?? []);
   const index = $derived(Math.min(member, members.length - 1));
   const now = $derived<Member | undefined>(members[Math.max(0, index)]);
@@ -56,7 +47,6 @@
     try {
       await api.post(path, body);
       gated = null;
-      reason = '';
     } catch (error) {
       if (error instanceof Problem && error.members.prerequisite === true && session.me?.role === 'lead' && !gated)
         gated = { path, body, sentence: error.detail };
@@ -86,17 +76,6 @@
     } catch (error) {
       notices.fault(error);
       return null;
-    }
-  }
-
-  async function askReach(): Promise<void> {
-    busy = true;
-    try {
-      reached = await api.post<Reached[]>(`/units/${unitId}/console/reach`);
-    } catch (error) {
-      notices.fault(error);
-    } finally {
-      busy = false;
     }
   }
 
@@ -209,44 +188,21 @@
           />{/if}
         {#if bench.data.logs.length > 0}<MachineLogs logs={bench.data.logs} />{/if}
         {#if session.mayWork}
-          <div class="foot">
-            {#if !begun && bench.data.runState === 'DONE'}
-              <B disabled={busy} onclick={() => begin('ASK')}>{m.bench.setUpAgain}</B>
-            {:else if !begun}
-              <B look="go" disabled={busy} onclick={() => begin('ASK')}>{m.bench.begin.ask}</B>
-              <B disabled={busy} onclick={() => begin('RUN')}>{m.bench.begin.run}</B>
-              <B disabled={busy} onclick={() => begin('WATCH')}>{m.bench.begin.watch}</B>
-            {:else if stopped}
-              <B look="go" disabled={busy} onclick={() => decide('again')}>{m.bench.again}</B>
-              <B disabled={busy} onclick={() => void post(`/units/${unitId}/console/close`)}>{m.bench.putAway}</B>
-            {:else if worked && now.state !== 'DONE'}
-              {#if mode !== 'RUN' || hold?.why === 'NEXT'}<B
-                  look="go"
-                  key="^⇧↵"
-                  disabled={busy || hold?.why !== 'NEXT'}
-                  onclick={() => decide('decision', { typed: '' })}>{m.bench.sendThis}</B
-                >{/if}
-              {#if mode === 'RUN'}<B key="^⇧L" disabled={busy} onclick={() => decide('mode', { mode: 'ask' })}
-                  >{m.bench.askMe}</B
-                >{:else}<B key="^⇧→" disabled={busy} onclick={() => void runOn()}>{m.bench.runOn}</B>{/if}
-              {#if mode === 'WATCH'}<B disabled={busy} onclick={() => decide('mode', { mode: 'ask' })}
-                  >{m.bench.askMe}</B
-                >{:else}<B key="^⇧Y" disabled={busy} onclick={() => decide('mode', { mode: 'watch' })}
-                  >{m.bench.iType}</B
-                >{/if}
-              <span class="end"><B look="stop" key="^⇧." onclick={() => decide('stop')}>{m.bench.stop}</B></span>
-            {:else if now.state === 'BY_HAND'}
-              {#if now.fillsPages}<B look="go" disabled={busy} onclick={() => decide('mode', { mode: 'ask' })}
-                  >{m.bench.fillIn}</B
-                >{/if}
-              <span class="sub">{m.bench.byHand}</span><span class="end"
-                ><B onclick={() => print()}>{m.bench.print}</B></span
-              >
-            {/if}
-            {#if now.dialogueId && (now.state === 'DONE' || !begun) && now.openedAt}<B onclick={() => (playing = true)}
-                >{m.bench.play}</B
-              >{/if}
-          </div>
+          <Foot
+            bench={bench.data}
+            member={now}
+            {begun}
+            {stopped}
+            {worked}
+            {mode}
+            {hold}
+            {busy}
+            ondecide={decide}
+            onbegin={begin}
+            onrun={() => void runOn()}
+            onclose={() => void post(`/units/${unitId}/console/close`)}
+            onplay={() => (playing = true)}
+          />
         {/if}
       {/if}
     </section>
@@ -257,62 +213,18 @@
     {:else if index !== COMPARE && atPages}
       <PageSheet member={now} unit={bench.data.name} mayWork={session.mayWork} onreveal={reveal} />
     {:else if index !== COMPARE}
-      <section class="sheet before">
-        <h2>{bench.data.name} {now.label}</h2>
-        {#if bench.data.runState === 'DONE' || now.state === 'DONE'}
-          <div class="say good">{m.bench.set}</div>
-          {#if bench.data.runState === 'DONE'}
-            {#if session.mayWork}<B disabled={busy} onclick={() => void askReach()}>{m.bench.reach}</B>{/if}
-            {#if reached.length > 0}
-              <ul>
-                {#each reached as each (each.address)}<li>
-                    <Mark mark={each.answers ? 'done' : 'fault'} size={15} /> <b>{each.role}</b>
-                    <span class="mono">{each.address}</span>
-                    {each.sentence}
-                  </li>{/each}
-              </ul>
-              <p class="sub">{m.bench.reached(reached[0]!.from)}</p>
-            {/if}
-          {/if}
-        {:else if now.state === 'SHUT'}
-          <p>{now.prerequisite ? m.bench.prerequisite(now.prerequisite) : m.bench.opening}</p>
-        {:else if now.state === 'BY_HAND' || !now.line}
-          <p>{m.bench.noLine}</p>
-        {:else}
-          <p>{m.bench.before}</p>
-        {/if}
-        {#if bench.data.runNote && bench.data.runState === 'CANCELLED'}<p class="sub">{bench.data.runNote}</p>{/if}
-        <dl>
-          <dt>{m.bench.line}</dt>
-          <dd class="mono">{now.line || '—'} · {now.settings}</dd>
-          {#if bench.data.plug}<dt>{m.bench.plug}</dt>
-            <dd>{bench.data.plug}</dd>{/if}
-          {#if bench.data.bring.length}<dt>{m.bench.bring}</dt>
-            <dd>{bench.data.bring.join(', ')}</dd>{/if}
-          {#if bench.data.position}<dt>{m.bench.where}</dt>
-            <dd class="mono">{bench.data.position}</dd>{/if}
-        </dl>
-      </section>
+      <Before bench={bench.data} member={now} {unitId} />
     {/if}
   </div>
 {/if}
 {#if gated}
-  <Dialog title={m.bench.prerequisiteTitle} onclose={() => (gated = null)}>
-    <p>{gated.sentence}</p>
-    <form
-      onsubmit={(event) => {
-        event.preventDefault();
-        void post(gated!.path, { ...gated!.body, reason });
-      }}
-    >
-      <label>{m.bench.reason}<Input bind:value={reason} /></label>
-      <div class="row">
-        <B look="go" type="submit" disabled={busy || reason.trim().length < 8}>{m.bench.override}</B><B
-          onclick={() => (gated = null)}>{m.bench.leave}</B
-        >
-      </div>
-    </form>
-  </Dialog>
+  {@const asked = gated}
+  <Override
+    sentence={asked.sentence}
+    {busy}
+    ongo={(reason) => void post(asked.path, { ...asked.body, reason })}
+    onclose={() => (gated = null)}
+  />
 {/if}
 {#if playing && now?.dialogueId && bench.data}
   {#await import('./Playback.svelte') then { default: Playback }}<Playback
@@ -368,67 +280,12 @@
     color: var(--ink2);
     white-space: nowrap;
   }
-  .foot {
-    padding: 10px 12px;
-    display: flex;
-    gap: 8px;
-    border-top: 1px solid var(--line);
-    align-items: center;
-    flex-wrap: wrap;
-  }
-  .foot .end {
-    margin-left: auto;
-  }
-  .foot :global(button.lych) {
-    padding: 5px 9px;
-    font-size: 13px;
-    gap: 5px;
-  }
   .say {
     margin: 0;
     border-radius: 0;
     display: flex;
     gap: 10px;
     align-items: center;
-  }
-  .before {
-    flex: 1;
-    padding: 14px 18px;
-    min-width: 0;
-  }
-  .before .say {
-    margin: 8px 0;
-  }
-  .before h2 {
-    font-family: var(--font-mono);
-  }
-  ul {
-    list-style: none;
-    padding: 0;
-    margin: 10px 0 2px;
-  }
-  li {
-    display: flex;
-    gap: 8px;
-    align-items: center;
-    padding: 3px 0;
-  }
-  dl {
-    display: grid;
-    grid-template-columns: auto 1fr;
-    gap: 5px 16px;
-    margin-top: 12px;
-  }
-  dt {
-    color: var(--ink2);
-  }
-  dd {
-    margin: 0;
-  }
-  .row {
-    display: flex;
-    gap: 8px;
-    margin-top: 12px;
   }
   @media (max-width: 1000px) {
     .two {
@@ -449,9 +306,6 @@
     .dlg {
       width: auto;
       overflow: visible;
-    }
-    .foot {
-      display: none;
     }
   }
 </style>

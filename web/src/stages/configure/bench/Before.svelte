@@ -1,0 +1,113 @@
+<script lang="ts">
+  import { api } from '../../../lib/api';
+  import { notices } from '../../../lib/notices.svelte';
+  import { session } from '../../../lib/session.svelte';
+  import B from '../../../parts/B.svelte';
+  import Mark from '../../../parts/Mark.svelte';
+  import { m } from '../../../messages';
+  import type { BenchView, Member } from './types';
+
+  /** Beside the steps while no line is open: what to bring and plug in, and afterwards whether the unit can be reached. */
+  let { bench, member, unitId }: { bench: BenchView; member: Member; unitId: number } = $props();
+
+  interface Reached {
+    role: string;
+    address: string;
+    answers: boolean;
+    sentence: string;
+    from: string;
+  }
+  let reached = $state.raw<Reached[]>([]);
+  let asking = $state(false);
+
+  async function askReach(): Promise<void> {
+    asking = true;
+    try {
+      reached = await api.post<Reached[]>(`/units/${unitId}/console/reach`);
+    } catch (error) {
+      notices.fault(error);
+    } finally {
+      asking = false;
+    }
+  }
+</script>
+
+<section class="sheet before">
+  <h2>{bench.name} {member.label}</h2>
+  {#if bench.runState === 'DONE' || member.state === 'DONE'}
+    <div class="say good">{m.bench.set}</div>
+    {#if bench.runState === 'DONE'}
+      {#if session.mayWork}<B disabled={asking} onclick={() => void askReach()}>{m.bench.reach}</B>{/if}
+      {#if reached.length > 0}
+        <ul>
+          {#each reached as each (each.address)}<li>
+              <Mark mark={each.answers ? 'done' : 'fault'} size={15} /> <b>{each.role}</b>
+              <span class="mono">{each.address}</span>
+              {each.sentence}
+            </li>{/each}
+        </ul>
+        <p class="sub">{m.bench.reached(reached[0]!.from)}</p>
+      {/if}
+    {/if}
+  {:else if member.state === 'SHUT'}
+    <p>{member.prerequisite ? m.bench.prerequisite(member.prerequisite) : m.bench.opening}</p>
+  {:else if member.state === 'BY_HAND' || !member.line}
+    <p>{m.bench.noLine}</p>
+  {:else}
+    <p>{m.bench.before}</p>
+  {/if}
+  {#if bench.runNote && bench.runState === 'CANCELLED'}<p class="sub">{bench.runNote}</p>{/if}
+  <dl>
+    <dt>{m.bench.line}</dt>
+    <dd class="mono">{member.line || '—'} · {member.settings}</dd>
+    {#if bench.plug}<dt>{m.bench.plug}</dt>
+      <dd>{bench.plug}</dd>{/if}
+    {#if bench.bring.length}<dt>{m.bench.bring}</dt>
+      <dd>{bench.bring.join(', ')}</dd>{/if}
+    {#if bench.position}<dt>{m.bench.where}</dt>
+      <dd class="mono">{bench.position}</dd>{/if}
+  </dl>
+</section>
+
+<style>
+  .say {
+    display: flex;
+    gap: 10px;
+    align-items: center;
+    border-radius: 0;
+  }
+  .before {
+    flex: 1;
+    padding: 14px 18px;
+    min-width: 0;
+  }
+  .before .say {
+    margin: 8px 0;
+  }
+  .before h2 {
+    font-family: var(--font-mono);
+  }
+  ul {
+    list-style: none;
+    padding: 0;
+    margin: 10px 0 2px;
+  }
+  li {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    padding: 3px 0;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: auto 1fr;
+    gap: 5px 16px;
+    margin-top: 12px;
+  }
+  dt {
+    color: var(--ink2);
+  }
+  dd {
+    margin: 0;
+  }
+</style>
