@@ -39,149 +39,6 @@ class KindsJourneyTest {
             seathwaite KS-2 02:4c:59:e7:08:08 0 obj 2 tag-of-the-second -
             """;
 
-    /** What is known of each, by member, as the fact sheet calls it. */
-    private static final Map<String, Map<String, String>> FACTS = new LinkedHashMap<>();
-
-    private static void fact(String unit, String member, String... titlesAndValues) {
-        Map<String, String> row = FACTS.computeIfAbsent(unit + "," + member, key -> new LinkedHashMap<>());
-        for (int i = 0; i < titlesAndValues.length; i += 2) {
-            row.put(titlesAndValues[i], titlesAndValues[i + 1]);
-        }
-    }
-
-    static {
-        String serial = "serial";
-        String mac = "MAC address";
-        String place = "location";
-        String line = "console line";
-        fact(
-                "kin-iog-1",
-                "",
-                serial,
-                "KI-1",
-                mac,
-                "02:4c:59:e7:01:01",
-                place,
-                "R1 u1",
-                line,
-                "2001",
-                "fabric",
-                "compute",
-                "subnet manager",
-                "master");
-        fact("kin-bch-1", "bay 1", serial, "KC-1", mac, "02:4c:59:e7:02:01", place, "R1 u3", line, "2002");
-        fact("kin-bch-1", "bay 2", mac, "02:4c:59:e7:02:02", line, "2003");
-        fact(
-                "kin-fil-1",
-                "",
-                serial,
-                "KF-1",
-                mac,
-                "02:4c:59:e7:03:01",
-                place,
-                "R1 u13",
-                line,
-                "2004",
-                "data VLAN",
-                "409",
-                "directory",
-                "10.40.8.21",
-                "account that joins",
-                "joins-arrays");
-        fact(
-                "kin-fil-1",
-                "",
-                "its password",
-                "peat-and-heather-2",
-                "group that may manage",
-                "storage-team",
-                "account that tries the directory",
-                "night-visitor",
-                "the visitor's password",
-                "over-the-fell-9");
-        fact("kin-srh-001-oob", "", serial, "KU-1", mac, "02:4c:59:e7:04:01", place, "R1 u16", line, "2005");
-        fact(
-                "kin-wlc-1",
-                "",
-                serial,
-                "KM-1",
-                "virtualisation host",
-                "hv-11",
-                "line port",
-                "2003",
-                "image file",
-                "wireless-7.1.img",
-                "image size",
-                "4 GiB",
-                "image digest",
-                "sha256:" + "5d".repeat(32));
-        fact("kin-wlc-1", "", "DHCP server behind it", "10.40.8.22", "roaming domain", "ardal-air");
-        fact(
-                "kin-blk-1",
-                "controller a",
-                serial,
-                "KB-1",
-                mac,
-                "02:4c:59:e7:06:01",
-                place,
-                "R1 u18",
-                line,
-                "2006",
-                "federation name",
-                "ardal-blocks",
-                "data VLAN",
-                "409",
-                "licence key",
-                "K7-ARD-118");
-        fact(
-                "kin-blk-1",
-                "controller a",
-                "mail sender",
-                "arrays@ardal.example",
-                "mail recipient",
-                "operations@ardal.example",
-                "proxy",
-                "yes");
-        fact("kin-blk-1", "controller b", mac, "02:4c:59:e7:06:02", line, "2007");
-        fact(
-                "kin-idx-1",
-                "",
-                serial,
-                "KH-1",
-                mac,
-                "02:4c:59:e7:07:01",
-                place,
-                "R1 u22",
-                "mail sender",
-                "index@ardal.example",
-                "mail recipient",
-                "operations@ardal.example");
-        fact(
-                "kin-obj-1",
-                "node 1",
-                serial,
-                "KS-1",
-                "controller's MAC address",
-                "02:4c:59:e7:08:01",
-                "controller's password",
-                "tag-of-the-first",
-                place,
-                "R1 u24",
-                "cluster name",
-                "ardal-backup");
-        fact(
-                "kin-obj-1",
-                "node 2",
-                serial,
-                "KS-2",
-                "controller's MAC address",
-                "02:4c:59:e7:08:08",
-                "controller's password",
-                "tag-of-the-second",
-                place,
-                "R1 u26");
-    }
-
     private Api api;
     private String server;
     private final Map<String, Long> units = new LinkedHashMap<>();
@@ -282,12 +139,12 @@ class KindsJourneyTest {
                     .asLong();
             units.put(bench(id).path("name").asText(), id);
         }
-        List<String> titles = FACTS.values().stream()
+        List<String> titles = KindsFacts.ALL.values().stream()
                 .flatMap(row -> row.keySet().stream())
                 .distinct()
                 .toList();
         StringBuilder csv = new StringBuilder("unit,member," + String.join(",", titles) + "\n");
-        FACTS.forEach((unit, row) -> csv.append(unit)
+        KindsFacts.ALL.forEach((unit, row) -> csv.append(unit)
                 .append(titles.stream()
                         .map(title -> "," + row.getOrDefault(title, ""))
                         .reduce("", String::concat))

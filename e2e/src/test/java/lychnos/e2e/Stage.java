@@ -1,11 +1,9 @@
 package lychnos.e2e;
 
 import java.io.IOException;
-import java.io.OutputStream;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -24,13 +22,14 @@ import java.util.function.Supplier;
  */
 final class Stage implements AutoCloseable {
 
-    private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
+    static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
     /** Polling without a pause would take the processor from what is waited for. */
     private static final Duration BETWEEN_LOOKS = Duration.ofMillis(30);
 
     /** Where the line server of the machines with a console listens. */
     static final String LINES = "10.40.8.2";
 
+    private static final List<String> PLAIN = List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC");
     private static int next = 1;
 
     private final Path directory;
@@ -50,22 +49,17 @@ final class Stage implements AutoCloseable {
 
     /** @param machines a hall file's lines */
     Stage(String machines, long restartMillis) throws IOException {
-        this(machines, restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+        this(machines, restartMillis, Map.of(), PLAIN);
     }
 
     /** A hall of machines with a console, their lines at {@link #LINES}. */
     static Stage ofConsoles(String consoles, long restartMillis) throws IOException {
-        return new Stage(
-                consoles(consoles), restartMillis, Map.of(), List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+        return new Stage(consoles(consoles), restartMillis, Map.of(), PLAIN);
     }
 
     /** A hall of machines that are set up on their own pages. */
     static Stage ofOwnPages(String machines) throws IOException {
-        return new Stage(
-                Map.of("--machines", "", "--own-pages", machines),
-                500,
-                Map.of(),
-                List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+        return new Stage(Map.of("--machines", "", "--own-pages", machines), 500, Map.of(), PLAIN);
     }
 
     /** A hall of machines with a console, and the server in another network. */
@@ -74,7 +68,7 @@ final class Stage implements AutoCloseable {
                 consoles(consoles),
                 restartMillis,
                 Map.of("INSIDE", office.inside(), "QUARKUS_HTTP_HOST", Office.SERVER),
-                List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"));
+                PLAIN);
     }
 
     /**
@@ -84,26 +78,12 @@ final class Stage implements AutoCloseable {
     static Stage ofConsolesAndServices(String consoles, long restartMillis, String subnet, String pool)
             throws IOException {
         Path dhcp = Path.of(env("LYCHNOS_E2E_RUN"), "dhcp");
-        List<String> command = new ArrayList<>(List.of(env("HALL").split(" ")));
-        command.addAll(List.of(
-                ROOT.resolve("lab/services/dhcp.sh").toString(),
-                dhcp.toString(),
-                "10067",
-                "127.0.0.2",
-                subnet,
-                pool,
-                subnet.replaceFirst("0/24$", "1")));
-        Process server = new ProcessBuilder(command)
-                .redirectErrorStream(true)
-                .redirectOutput(Files.createDirectories(dhcp).resolve("log").toFile())
-                .start();
-        until("the DHCP server is up", Duration.ofSeconds(20), () -> text(dhcp.resolve("log"))
-                .contains("DHCP4_STARTED"));
+        Process server = StageDhcp.start(dhcp, subnet, pool);
         Stage stage = new Stage(
                 consoles(consoles),
                 restartMillis,
                 Map.of("LYCHNOS_DHCP_LEASE_FILES", dhcp.resolve("leases.csv").toString()),
-                List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC"),
+                PLAIN,
                 "--directory",
                 "10.40.8.21",
                 "--proxy",
@@ -134,7 +114,7 @@ final class Stage implements AutoCloseable {
         int number = next++;
         directory = Files.createDirectories(Path.of(env("LYCHNOS_E2E_RUN"), "stage" + number));
         database = "stage" + number;
-        sql("postgres", "create database " + database);
+        StageDatabase.sql("postgres", "create database " + database);
         String classes = ROOT.resolve("lab/target/classes") + ":" + ROOT.resolve("lab/target/lib/*");
         List<String> command = new ArrayList<>(List.of(env("HALL").split(" ")));
         command.addAll(List.of(
@@ -174,7 +154,7 @@ final class Stage implements AutoCloseable {
         }
     }
 
-    private static String env(String name) {
+    static String env(String name) {
         String value = System.getenv(name);
         if (value == null) {
             throw new IllegalStateException(name + " is not set: run the journeys with ./lychnos test");
@@ -319,7 +299,7 @@ final class Stage implements AutoCloseable {
         return text(directory.resolve(name));
     }
 
-    private static String text(Path file) {
+    static String text(Path file) {
         try {
             return Files.exists(file) ? Files.readString(file) : "";
         } catch (IOException e) {
@@ -338,37 +318,7 @@ final class Stage implements AutoCloseable {
 
     /** What the stage's database answers. */
     String sql(String statements) throws IOException {
-        return sql(database, statements);
-    }
-
-    private static String sql(String database, String statements) throws IOException {
-        Process process = new ProcessBuilder(
-                        env("PSQL"),
-                        "-q",
-                        "-v",
-                        "ON_ERROR_STOP=1",
-                        "-h",
-                        "127.0.0.1",
-                        "-p",
-                        env("LYCHNOS_E2E_PG"),
-                        "-U",
-                        "lychnos",
-                        "-d",
-                        database)
-                .redirectErrorStream(true)
-                .start();
-        try (OutputStream in = process.getOutputStream()) {
-            in.write(statements.getBytes(StandardCharsets.UTF_8));
-        }
-        String output = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
-        try {
-            if (!process.waitFor(60, TimeUnit.SECONDS) || process.exitValue() != 0) {
-                throw new IOException(statements + ": " + output);
-            }
-        } catch (InterruptedException e) {
-            throw new IOException(e);
-        }
-        return output;
+        return StageDatabase.sql(database, statements);
     }
 
     Path directory() {

@@ -2,14 +2,12 @@ package lychnos.lab;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import io.vertx.core.http.HttpMethod;
 import io.vertx.core.http.HttpServerRequest;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.Base64;
 import java.util.HashMap;
 import java.util.List;
@@ -26,22 +24,7 @@ public final class Controller {
 
     public static final String FACTORY_USER = "keeper";
     public static final String FACTORY_PHRASE = "fellside";
-    static final String ROOT = "/redfish/v1/";
-    static final String SESSIONS = ROOT + "SessionService/Sessions";
-    static final String ACCOUNTS = ROOT + "AccountService/Accounts";
-    static final String ACCOUNT = ACCOUNTS + "/7";
-    static final String MANAGER = ROOT + "Managers/lc";
-    static final String PORTS = MANAGER + "/EthernetInterfaces";
-    static final String OOB = PORTS + "/oob";
-    static final String PROTOCOL = MANAGER + "/NetworkProtocol";
-    static final String CERTIFICATES = ROOT + "CertificateService";
-    static final String REQUEST_CERTIFICATE = CERTIFICATES + "/Actions/CertificateService.GenerateCSR";
-    static final String REPLACE_CERTIFICATE = CERTIFICATES + "/Actions/CertificateService.ReplaceCertificate";
-    static final String WEB_CERTIFICATES = PROTOCOL + "/HTTPS/Certificates";
-    static final String WEB_CERTIFICATE = WEB_CERTIFICATES + "/web";
-    static final String TASK = ROOT + "TaskService/Tasks/";
     private static final ObjectMapper JSON = new ObjectMapper();
-    private static final int LARGEST_BODY = 64_000;
     /** Fewer than a client tries before it calls a person. */
     private static final int MOST_HUNG_UP = 2;
 
@@ -50,10 +33,10 @@ public final class Controller {
     private final MachineSpec spec;
     private final Consumer<String> move;
     private final Runnable changed;
-    private final WebKey key;
+    private final CertificateActions certificates;
     private final Resources resources;
     private final Map<String, String> sessions = new HashMap<>();
-    private final Map<String, Instant> tasks = new HashMap<>();
+    private final Tasks tasks = new Tasks();
     private String phrase;
     private int passwordChanges;
     private int refusedLogins;
@@ -64,31 +47,16 @@ public final class Controller {
     private String firmware = "4.18.2";
     private boolean factoryToo;
     private Instant phraseAt;
-    boolean dhcp = true;
-    String address;
-    String mask = "255.255.255.0";
-    String gateway = "";
-    String hostName = "lc-unset";
-    String fqdn = "lc-unset";
-    List<String> nameServers = List.of();
-    List<String> timeServers = List.of();
-    boolean ntp;
-    /** The VLAN that its port is tagged with, 0 for untagged. */
-    int vlan;
-    /** Its fixed IPv6 address, or an empty text. */
-    String address6 = "";
-
-    int length6 = 64;
-    String gateway6 = "";
+    private final PortSettings port;
 
     Controller(MachineSpec spec, WebKey key, Consumer<String> move, Runnable changed) {
         this.spec = spec;
-        this.key = key;
         this.phrase = spec.phrase();
         this.move = move;
         this.changed = changed;
-        this.address = spec.firstAddress();
-        this.resources = new Resources(spec, this);
+        this.port = new PortSettings(spec.firstAddress());
+        this.certificates = new CertificateActions(key);
+        this.resources = new Resources(spec, this, port);
     }
 
     /** How often its password was changed. */
@@ -108,12 +76,12 @@ public final class Controller {
 
     /** The VLAN that its port is tagged with, 0 for untagged. */
     public synchronized int vlan() {
-        return vlan;
+        return port.vlan;
     }
 
     /** Its fixed IPv6 address, or an empty text. */
     public synchronized String address6() {
-        return address6;
+        return port.address6;
     }
 
     /** Lets its clock run ahead of the true time by so many seconds. */
@@ -144,7 +112,7 @@ public final class Controller {
 
     /** Sets its mask by hand, as somebody at the machine would. */
     public synchronized void setMask(String text) {
-        mask = text;
+        port.mask = text;
     }
 
     /** Sets the password by hand, as somebody at the machine would. */
@@ -169,13 +137,13 @@ public final class Controller {
             List<String> names,
             List<String> times) {
         phrase = newPhrase;
-        dhcp = false;
-        gateway = gatewayAddress;
-        hostName = host;
-        fqdn = host + "." + domain;
-        nameServers = names;
-        timeServers = times;
-        ntp = true;
+        port.dhcp = false;
+        port.gateway = gatewayAddress;
+        port.hostName = host;
+        port.fqdn = host + "." + domain;
+        port.nameServers = names;
+        port.timeServers = times;
+        port.ntp = true;
     }
 
     /** What it does not forget while it has no power: everything but sessions and tasks. */
@@ -186,20 +154,8 @@ public final class Controller {
                 .put("passwordChanges", passwordChanges)
                 .put("refusedLogins", refusedLogins)
                 .put("writes", writes)
-                .put("version", version)
-                .put("dhcp", dhcp)
-                .put("address", address)
-                .put("mask", mask)
-                .put("gateway", gateway)
-                .put("hostName", hostName)
-                .put("fqdn", fqdn)
-                .put("ntp", ntp)
-                .put("vlan", vlan)
-                .put("address6", address6)
-                .put("length6", length6)
-                .put("gateway6", gateway6);
-        nameServers.forEach(kept.putArray("nameServers")::add);
-        timeServers.forEach(kept.putArray("timeServers")::add);
+                .put("version", version);
+        port.keep(kept);
         return kept;
     }
 
@@ -212,56 +168,16 @@ public final class Controller {
         refusedLogins = kept.path("refusedLogins").asInt();
         writes = kept.path("writes").asInt();
         version = kept.path("version").asInt();
-        dhcp = kept.path("dhcp").asBoolean();
-        address = kept.path("address").asText();
-        mask = kept.path("mask").asText();
-        gateway = kept.path("gateway").asText();
-        hostName = kept.path("hostName").asText();
-        fqdn = kept.path("fqdn").asText();
-        ntp = kept.path("ntp").asBoolean();
-        vlan = kept.path("vlan").asInt();
-        address6 = kept.path("address6").asText();
-        length6 = kept.path("length6").asInt(64);
-        gateway6 = kept.path("gateway6").asText();
-        nameServers = texts(kept.path("nameServers"));
-        timeServers = texts(kept.path("timeServers"));
+        port.recall(kept);
     }
 
     /** Whether the switch port it is plugged into carries its frames. */
     synchronized boolean carried() {
-        return vlan == 0 || !spec.quirks().contains(Quirk.UNTAGGED_SWITCH_PORT);
+        return port.vlan == 0 || !spec.quirks().contains(Quirk.UNTAGGED_SWITCH_PORT);
     }
 
     void handle(HttpServerRequest request) {
-        request.body().onSuccess(body -> {
-            if (body.length() > LARGEST_BODY) {
-                respond(request, Reply.error(413, "Base.1.18.RequestTooLarge", "Too large."));
-                return;
-            }
-            Reply reply;
-            try {
-                JsonNode json = body.length() == 0 ? JSON.createObjectNode() : JSON.readTree(body.getBytes());
-                reply = answer(request, json);
-            } catch (java.io.IOException e) {
-                reply = Reply.error(400, "Base.1.18.MalformedJSON", "The body is no JSON.");
-            }
-            respond(request, reply);
-        });
-    }
-
-    private void respond(HttpServerRequest request, Reply reply) {
-        if (reply.status() == Reply.HANG_UP) {
-            request.connection().close();
-            return;
-        }
-        var response = request.response().setStatusCode(reply.status()).putHeader("OData-Version", "4.0");
-        reply.headers().forEach(response::putHeader);
-        if (reply.body() == null) {
-            response.end();
-        } else {
-            response.putHeader("Content-Type", "application/json")
-                    .end(reply.body().toString());
-        }
+        JsonDoor.serve(request, body -> answer(request, body));
     }
 
     private synchronized Reply answer(HttpServerRequest request, JsonNode body) {
@@ -273,7 +189,7 @@ public final class Controller {
                     : Reply.notAllowed();
         }
         boolean noSessions = spec.quirks().contains(Quirk.NO_SESSIONS);
-        if (path.equals(SESSIONS) && method == HttpMethod.POST) {
+        if (path.equals(Paths.SESSIONS) && method == HttpMethod.POST) {
             return noSessions ? Reply.notAllowed() : logIn(body);
         }
         String user = noSessions
@@ -282,16 +198,17 @@ public final class Controller {
         if (user == null) {
             return Reply.error(401, "Base.1.18.NoValidSession", "There is no valid session.");
         }
-        if (method == HttpMethod.DELETE && path.startsWith(SESSIONS + "/")) {
+        if (method == HttpMethod.DELETE && path.startsWith(Paths.SESSIONS + "/")) {
             sessions.remove(request.getHeader("X-Auth-Token"));
             return Reply.empty(204);
         }
         if (spec.quirks().contains(Quirk.PASSWORD_CHANGE_REQUIRED)
                 && phrase.equals(spec.phrase())
-                && !path.equals(ACCOUNT)) {
-            return Reply.error(403, "Base.1.18.PasswordChangeRequired", "The password must be changed first.", ACCOUNT);
+                && !path.equals(Paths.ACCOUNT)) {
+            return Reply.error(
+                    403, "Base.1.18.PasswordChangeRequired", "The password must be changed first.", Paths.ACCOUNT);
         }
-        if (path.equals(MANAGER) && spec.quirks().contains(Quirk.BUSY_AT_FIRST) && hungUp < MOST_HUNG_UP) {
+        if (path.equals(Paths.MANAGER) && spec.quirks().contains(Quirk.BUSY_AT_FIRST) && hungUp < MOST_HUNG_UP) {
             hungUp++;
             return new Reply(Reply.HANG_UP, Map.of(), null);
         }
@@ -308,48 +225,11 @@ public final class Controller {
         if (spec.quirks().contains(Quirk.NO_CERTIFICATE_SERVICE)) {
             return Reply.notAllowed();
         }
-        try {
-            if (path.equals(REQUEST_CERTIFICATE)) {
-                String name = body.path("CommonName").asText();
-                if (name.isEmpty()
-                        || !body.path("CertificateCollection")
-                                .path("@odata.id")
-                                .asText()
-                                .equals(WEB_CERTIFICATES)) {
-                    return Reply.error(
-                            400,
-                            "Base.1.18.ActionParameterMissing",
-                            "A name and a collection are wanted.",
-                            "CommonName",
-                            "CertificateCollection");
-                }
-                ObjectNode made = JSON.createObjectNode()
-                        .put("CSRString", key.request(name, texts(body.path("AlternativeNames"))));
-                made.putObject("CertificateCollection").put("@odata.id", WEB_CERTIFICATES);
-                return Reply.ok(made);
-            }
-            if (path.equals(REPLACE_CERTIFICATE)) {
-                boolean known =
-                        body.path("CertificateUri").path("@odata.id").asText().equals(WEB_CERTIFICATE)
-                                && body.path("CertificateType").asText().equals("PEMchain");
-                if (!known || !key.take(body.path("CertificateString").asText())) {
-                    return Reply.error(
-                            400,
-                            "Base.1.18.PropertyValueError",
-                            "That is no certificate for a request of mine.",
-                            "CertificateString");
-                }
-                writes++;
-                return Reply.empty(204);
-            }
-        } catch (Exception e) {
-            return Reply.error(
-                    400,
-                    "Base.1.18.ActionParameterValueError",
-                    "That cannot be read: " + e.getMessage(),
-                    "CertificateString");
+        Reply reply = certificates.act(path, body);
+        if (path.equals(Paths.REPLACE_CERTIFICATE) && reply.status() < 300) {
+            writes++;
         }
-        return Reply.notAllowed();
+        return reply;
     }
 
     private boolean admits(String user, String given) {
@@ -378,18 +258,19 @@ public final class Controller {
         String token = UUID.randomUUID().toString();
         sessions.put(token, user);
         ObjectNode session =
-                resources.node(SESSIONS + "/" + token.substring(0, 8), "#Session.v1_7_0.Session", "Session");
+                resources.node(Paths.SESSIONS + "/" + token.substring(0, 8), "#Session.v1_7_0.Session", "Session");
         if (spec.quirks().contains(Quirk.PASSWORD_CHANGE_REQUIRED) && phrase.equals(spec.phrase())) {
             session.set(
                     "@Message.ExtendedInfo",
-                    Reply.message("Base.1.18.PasswordChangeRequired", "The password must be changed first.", ACCOUNT));
+                    Reply.message(
+                            "Base.1.18.PasswordChangeRequired", "The password must be changed first.", Paths.ACCOUNT));
         }
         return Reply.created(session, token);
     }
 
     private Reply get(String path) {
-        if (path.startsWith(TASK)) {
-            return task(path.substring(TASK.length()));
+        if (path.startsWith(Paths.TASK)) {
+            return tasks.shown(resources, path.substring(Paths.TASK.length()));
         }
         ObjectNode found = resources.find(path);
         if (found == null) {
@@ -400,23 +281,12 @@ public final class Controller {
                 : Reply.ok(found).with("ETag", tag());
     }
 
-    private Reply task(String id) {
-        Instant end = tasks.get(id);
-        if (end == null) {
-            return Reply.error(404, "Base.1.18.ResourceMissingAtURI", "No such task.");
-        }
-        boolean done = Instant.now().isAfter(end);
-        ObjectNode task = resources.node(TASK + id, "#Task.v1_7_3.Task", "Task " + id);
-        task.put("TaskState", done ? "Completed" : "Running").put("TaskStatus", "OK");
-        return done ? Reply.ok(task) : new Reply(202, Map.of("Location", TASK + id), task);
-    }
-
     private String tag() {
         return (spec.quirks().contains(Quirk.WEAK_ETAG) ? "W/" : "") + "\"" + version + "\"";
     }
 
     private Reply patch(String path, JsonNode body, String ifMatch) {
-        boolean writable = path.equals(ACCOUNT) || path.equals(OOB) || path.equals(PROTOCOL);
+        boolean writable = path.equals(Paths.ACCOUNT) || path.equals(Paths.OOB) || path.equals(Paths.PROTOCOL);
         if (!writable) {
             return resources.find(path) == null
                     ? Reply.error(404, "Base.1.18.ResourceMissingAtURI", "Nothing is there.")
@@ -431,9 +301,9 @@ public final class Controller {
                 && !spec.quirks().contains(Quirk.NO_ETAG)) {
             return Reply.error(412, "Base.1.18.PreconditionFailed", "The resource has changed since.");
         }
-        Reply reply = path.equals(ACCOUNT)
+        Reply reply = path.equals(Paths.ACCOUNT)
                 ? patchAccount(body)
-                : path.equals(PROTOCOL) ? patchProtocol(body) : patchPort(body);
+                : path.equals(Paths.PROTOCOL) ? patchProtocol(body) : patchPort(body);
         if (reply.status() < 300) {
             version++;
             writes++;
@@ -459,7 +329,6 @@ public final class Controller {
         if (spec.quirks().contains(Quirk.NO_TIME_SERVICE)) {
             return unknown("NTP");
         }
-        JsonNode ntpNode = body.path("NTP");
         if (spec.quirks().contains(Quirk.FORGETS_TIME)) {
             ObjectNode shown = resources.protocol();
             shown.set(
@@ -467,12 +336,7 @@ public final class Controller {
                     Reply.message("Base.1.18.PropertyNotUpdated", "Not updated.", "NTPServers"));
             return Reply.ok(shown);
         }
-        if (ntpNode.has("NTPServers")) {
-            timeServers = texts(ntpNode.get("NTPServers"));
-        }
-        if (ntpNode.has("ProtocolEnabled")) {
-            ntp = ntpNode.get("ProtocolEnabled").asBoolean();
-        }
+        port.patchTime(body.path("NTP"));
         return Reply.ok(resources.protocol());
     }
 
@@ -486,86 +350,46 @@ public final class Controller {
             return unknown("FQDN");
         }
         JsonNode fixed = body.path("IPv4StaticAddresses").path(0);
-        boolean staysDhcp = body.path("DHCPv4").path("DHCPEnabled").asBoolean(dhcp);
-        if (fixed.isObject() && (staysDhcp || dhcp && spec.quirks().contains(Quirk.DHCP_FIRST))) {
+        boolean staysDhcp = body.path("DHCPv4").path("DHCPEnabled").asBoolean(port.dhcp);
+        if (fixed.isObject() && (staysDhcp || port.dhcp && spec.quirks().contains(Quirk.DHCP_FIRST))) {
             return Reply.error(
                     400,
                     "Base.1.18.PropertyValueConflict",
-                    "A fixed address wants DHCP to be off.",
+                    "A fixed port.address wants DHCP to be off.",
                     "IPv4StaticAddresses",
                     "DHCPv4");
         }
         if (fixed.isObject() && !fixed.path("Address").asText().matches("[0-9.]{7,15}")) {
-            return Reply.error(400, "Base.1.18.PropertyValueFormatError", "That is no address.", "Address");
+            return Reply.error(400, "Base.1.18.PropertyValueFormatError", "That is no port.address.", "Address");
         }
-        dhcp = staysDhcp;
-        hostName = body.path("HostName").asText(hostName);
-        fqdn = body.path("FQDN").asText(fqdn);
-        if (body.has("StaticNameServers")) {
-            nameServers = texts(body.get("StaticNameServers"));
+        port.dhcp = staysDhcp;
+        port.patchNames(body);
+        int before = port.vlan;
+        if (body.path("VLAN").isObject() && !spec.quirks().contains(Quirk.NO_VLAN)) {
+            port.patchVlan(body.path("VLAN"));
         }
-        JsonNode tag = body.path("VLAN");
-        int before = vlan;
-        if (tag.isObject() && !spec.quirks().contains(Quirk.NO_VLAN)) {
-            vlan = tag.path("VLANEnable").asBoolean(vlan != 0)
-                    ? tag.path("VLANId").asInt(vlan)
-                    : 0;
-        }
-        String before6 = address6;
-        patchIpv6(body);
+        String before6 = port.address6;
+        port.patchIpv6(body);
         if (!fixed.isObject()) {
             return Reply.ok(resources.oob());
         }
-        String old = address;
-        address = fixed.path("Address").asText();
-        mask = fixed.path("SubnetMask").asText(mask);
-        gateway = fixed.path("Gateway").asText(gateway);
-        if (!address.equals(old) || vlan != before || !address6.equals(before6)) {
-            move.accept(address);
+        String old = port.address;
+        port.address = fixed.path("Address").asText();
+        port.mask = fixed.path("SubnetMask").asText(port.mask);
+        port.gateway = fixed.path("Gateway").asText(port.gateway);
+        if (!port.address.equals(old) || port.vlan != before || !port.address6.equals(before6)) {
+            move.accept(port.address);
             if (spec.quirks().contains(Quirk.BACK_AT_OLD)) {
-                address = old;
+                port.address = old;
             }
             // frames that are tagged from now on never belong to the connection that asked for it
-            if (spec.quirks().contains(Quirk.DIES_ON_MOVE) || vlan != before) {
+            if (spec.quirks().contains(Quirk.DIES_ON_MOVE) || port.vlan != before) {
                 return new Reply(Reply.HANG_UP, Map.of(), null);
             }
         }
         if (spec.quirks().contains(Quirk.TASKS)) {
-            String id = String.valueOf(tasks.size() + 1);
-            tasks.put(id, Instant.now().plusMillis(80));
-            return new Reply(202, Map.of("Location", TASK + id), null);
+            return new Reply(202, Map.of("Location", Paths.TASK + tasks.begin()), null);
         }
         return Reply.ok(resources.oob());
-    }
-
-    private void patchIpv6(JsonNode body) {
-        JsonNode fixed = body.path("IPv6StaticAddresses").path(0);
-        if (fixed.isObject()) {
-            address6 = fixed.path("Address").asText();
-            length6 = fixed.path("PrefixLength").asInt(64);
-        }
-        JsonNode way = body.path("IPv6StaticDefaultGateways").path(0);
-        if (way.isObject()) {
-            gateway6 = way.path("Address").asText();
-        }
-    }
-
-    private static List<String> texts(JsonNode array) {
-        List<String> texts = new ArrayList<>();
-        array.forEach(item -> {
-            if (item.isTextual() && !item.asText().isEmpty()) {
-                texts.add(item.asText());
-            }
-        });
-        return List.copyOf(texts);
-    }
-
-    ArrayNode list(List<String> texts) {
-        ArrayNode array = JSON.createArrayNode();
-        texts.forEach(array::add);
-        while (spec.quirks().contains(Quirk.PADDED_LISTS) && array.size() < 4) {
-            array.add("");
-        }
-        return array;
     }
 }

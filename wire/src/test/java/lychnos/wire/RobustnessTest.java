@@ -5,29 +5,20 @@ import static org.junit.jupiter.api.Assertions.assertFalse;
 import static org.junit.jupiter.api.Assertions.assertThrows;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import io.vertx.core.Vertx;
 import java.io.IOException;
-import java.io.InputStream;
-import java.io.OutputStream;
 import java.net.DatagramPacket;
 import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
-import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.CountDownLatch;
 import java.util.stream.Stream;
 import javax.net.ssl.SSLContext;
-import lychnos.core.address.Address;
-import lychnos.core.address.Prefix;
 import lychnos.lab.Certificates;
-import lychnos.wire.dial.Dialler;
 import lychnos.wire.dns.DnsClient;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.http.HttpCall;
@@ -45,11 +36,7 @@ import lychnos.wire.smtp.RelayProbe;
 import lychnos.wire.smtp.RelaySeen;
 import lychnos.wire.snmp.Community;
 import lychnos.wire.ssh.Greeting;
-import lychnos.wire.ssh.HostKey;
 import lychnos.wire.tls.TlsProbe;
-import lychnos.wire.vantage.LocalVantage;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.DynamicTest;
 import org.junit.jupiter.api.TestFactory;
 
@@ -58,91 +45,7 @@ import org.junit.jupiter.api.TestFactory;
  * Rows are what the peer does, and what each probe must say then; a probe that goes on permanently would keep a check
  * from ever ending.
  */
-class RobustnessTest {
-
-    private static final Duration PATIENCE = Duration.ofMillis(900);
-    /** Whatever it does, a probe is back by then. */
-    private static final Duration LONGEST = Duration.ofSeconds(9);
-
-    private static final Address AT = Address.parse("127.40.41.1");
-    private static final int MEGABYTE = 1 << 20;
-
-    private final Vertx vertx = Vertx.vertx();
-    private final LocalVantage vantage =
-            new LocalVantage("test", false, new Dialler(() -> List.of(Prefix.parse("127.40.0.0/16")), true), vertx);
-    private final HostKey hostKey = new HostKey();
-    private final CountDownLatch ended = new CountDownLatch(1);
-    private ServerSocket server;
-    private final List<DatagramSocket> datagrams = new ArrayList<>();
-
-    @BeforeEach
-    void listen() throws IOException {
-        server = new ServerSocket(0, 50, InetAddress.getByName(AT.toString()));
-    }
-
-    @AfterEach
-    void close() throws IOException {
-        ended.countDown();
-        server.close();
-        datagrams.forEach(DatagramSocket::close);
-        hostKey.close();
-        vantage.close();
-        vertx.close().toCompletionStage().toCompletableFuture().join();
-    }
-
-    /** What a peer does with a connection, as long as the other side lets it. */
-    private interface Harm {
-        void to(InputStream in, OutputStream out) throws Exception;
-    }
-
-    private void serve(ServerSocket from, Harm harm) {
-        thread(() -> {
-            while (!from.isClosed()) {
-                Socket socket;
-                try {
-                    socket = from.accept();
-                } catch (IOException e) {
-                    return;
-                }
-                thread(() -> {
-                    try (socket) {
-                        harm.to(socket.getInputStream(), socket.getOutputStream());
-                    } catch (Exception e) {
-                        // the other side has hung up, as it should
-                    }
-                });
-            }
-        });
-    }
-
-    private static void thread(Runnable work) {
-        Thread thread = new Thread(work, "harm");
-        thread.setDaemon(true);
-        thread.start();
-    }
-
-    private boolean over() throws InterruptedException {
-        return ended.await(150, java.util.concurrent.TimeUnit.MILLISECONDS);
-    }
-
-    private final Harm silent = (in, out) -> ended.await();
-
-    private final Harm drips = (in, out) -> {
-        while (!over()) {
-            out.write(0x16);
-            out.flush();
-        }
-    };
-
-    private final Harm hangsUp = (in, out) -> in.read();
-
-    private final Harm noise = (in, out) -> {
-        byte[] noise = new byte[4096];
-        new java.util.Random(7).nextBytes(noise);
-        while (!over()) {
-            out.write(noise);
-        }
-    };
+class RobustnessTest extends HarmfulPeers {
 
     private interface Probe {
         Object at(InetSocketAddress peer) throws WireFault, RedfishFault;

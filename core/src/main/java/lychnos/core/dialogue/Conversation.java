@@ -5,7 +5,6 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Stream;
 import lychnos.core.dialogue.Hold.Why;
 import lychnos.core.dialogue.LineView.Question;
 
@@ -72,6 +71,7 @@ public final class Conversation {
     private final HumanInput input;
     private final LogFetching log;
     private final Patience patience;
+    private final Decision decision;
 
     public Conversation(Dialogue dialogue, String member, Values values, Mode mode, Instant now) {
         course = new Course(dialogue, member, values, mode, now);
@@ -82,6 +82,7 @@ public final class Conversation {
         input = new HumanInput(course, identification, typing, this::sentNow);
         log = new LogFetching(course, typing);
         patience = new Patience(course, gap, identification);
+        decision = new Decision(course, gap, identification, input);
     }
 
     /**
@@ -153,27 +154,7 @@ public final class Conversation {
 
     /** When {@link #tick} is wanted next, if nothing else happens before; empty where nothing is waited for. */
     public Optional<Instant> wakeAt(Instant now) {
-        if (course.quietForGood()) {
-            return Optional.empty();
-        }
-        Instant usuallyBack = course.state() == State.WAITING && !course.identified
-                ? course.line.quietSince().plus(course.steps.waits().about())
-                : null;
-        return Stream.of(
-                        course.deadline(),
-                        log.until(),
-                        usuallyBack,
-                        course.line.since().plus(SETTLE),
-                        course.line.since().plus(SETTLE_WITH_CHATTER),
-                        course.line.since().plus(UNFORESEEN),
-                        course.line.quietSince().plus(SETTLE),
-                        course.line.quietSince().plus(UNFORESEEN),
-                        course.line.quietSince().plus(SILENCE),
-                        course.line.quietSince().plus(course.longestSilence()),
-                        course.nextBy().orElse(null),
-                        gap.unseen ? course.line.quietSince().plus(SILENCE_AFTER_BREAK) : null)
-                .filter(at -> at != null && at.isAfter(now))
-                .min(Instant::compareTo);
+        return patience.wakeAt(now, log.until());
     }
 
     /** Bytes came from the line, in pieces of any size. */
@@ -274,32 +255,9 @@ public final class Conversation {
                 || !course.held().typed().isEmpty() && !course.held().typed().equals(typed.strip())) {
             return course.effects();
         }
-        Why why = course.held().why();
-        if (why == Why.USED) {
-            course.steps.plan(true);
-            course.identified = true;
-            course.behind(State.FOLLOWING);
-        } else if (why == Why.CUT) {
-            course.identified = true;
-            gap.unheard = true;
-            if (course.waitsWithoutEnd()) {
-                course.waitFrom(now);
-            }
-        } else if (why == Why.OVERDUE) {
-            course.waitFrom(now);
-            gap.mayHaveMissed = true;
-        } else if (why == Why.LATE) {
-            course.waitsForTheNext(now);
-        } else if (why == Why.WRONG_ANSWER || why == Why.NOT_KNOWN) {
-            course.identified |= why == Why.NOT_KNOWN;
-            course.emit(new Effect.Send(course.held().step(), "\r"));
-            input.enterTyped(course.held().step(), now);
-            return course.effects();
-        } else {
-            gap.pageAwaited &= why != Why.NOT_SEEN;
-            course.approved = course.held().step();
+        if (decision.apply(now)) {
+            release(now);
         }
-        release(now);
         return course.effects();
     }
 
@@ -364,7 +322,7 @@ public final class Conversation {
                 log.look(now);
                 return;
             }
-            if (course.state() == State.HELD && !tellsWhatWasMissing()) {
+            if (course.state() == State.HELD && !decision.takenByTheLine()) {
                 return;
             }
             Duration stands = course.line.stands(now);
@@ -374,37 +332,6 @@ public final class Conversation {
         } catch (Look.TooHard e) {
             course.hold(Why.DESCRIPTION, -1, e.getMessage(), "");
         }
-    }
-
-    /**
-     * Whether the line itself has ended what a person was called for: it was silent, did not tell which machine it
-     * is, asked something unknown and now asks something that is known, or has drawn the page that was judged
-     * a second time.
-     */
-    private boolean tellsWhatWasMissing() {
-        Why why = course.held().why();
-        boolean speaks =
-                why == Why.SILENT && !gap.unheard && !course.line.shown().isBlank();
-        boolean tells = !course.identified
-                && (why == Why.CUT || why == Why.UNFORESEEN || why == Why.NOT_KNOWN)
-                && course.dialogue.identify().see().in(gap.told(course.line.shown()));
-        boolean judgedByItsPage = why == Why.DIFFERS || why == Why.NOT_SEEN || why == Why.UNFORESEEN;
-        boolean drawn = course.identified && judgedByItsPage && course.erasedSinceHold();
-        boolean asks = course.line.question().filter(Question::last).isPresent()
-                && (course.identified || identification.logInStands());
-        boolean known = (why == Why.UNFORESEEN || why == Why.LATE)
-                && (asks
-                        || course.identified
-                                && course.dialogue
-                                        .pagingKey(course.line.openLine())
-                                        .isPresent());
-        if (speaks || tells) {
-            course.become(course.identified ? State.FOLLOWING : State.UNSURE);
-        } else if (drawn || known) {
-            course.rows.restart();
-            course.letGo();
-        }
-        return course.held() == null;
     }
 
     private void settled(String shown, Duration stands, Instant now) {

@@ -1,6 +1,8 @@
 package lychnos.core.dialogue;
 
 import java.time.Instant;
+import java.util.Optional;
+import java.util.stream.Stream;
 import lychnos.core.dialogue.Conversation.State;
 import lychnos.core.dialogue.DialogueStep.Waits;
 import lychnos.core.dialogue.Hold.Why;
@@ -93,5 +95,34 @@ final class Patience {
                             + "continues when the line shows something.",
                     Course.lastOf(course.line.shown()));
         }
+    }
+
+    /**
+     * When the line is to be looked at next, if nothing is heard before; empty where nothing is waited for.
+     *
+     * @param logUntil how long a log is waited for that is being fetched, or null
+     */
+    Optional<Instant> wakeAt(Instant now, Instant logUntil) {
+        if (course.quietForGood()) {
+            return Optional.empty();
+        }
+        Instant usuallyBack = course.state() == State.WAITING && !course.identified
+                ? course.line.quietSince().plus(course.steps.waits().about())
+                : null;
+        return Stream.of(
+                        course.deadline(),
+                        logUntil,
+                        usuallyBack,
+                        course.line.since().plus(Conversation.SETTLE),
+                        course.line.since().plus(Conversation.SETTLE_WITH_CHATTER),
+                        course.line.since().plus(Conversation.UNFORESEEN),
+                        course.line.quietSince().plus(Conversation.SETTLE),
+                        course.line.quietSince().plus(Conversation.UNFORESEEN),
+                        course.line.quietSince().plus(Conversation.SILENCE),
+                        course.line.quietSince().plus(course.longestSilence()),
+                        course.nextBy().orElse(null),
+                        gap.unseen ? course.line.quietSince().plus(Conversation.SILENCE_AFTER_BREAK) : null)
+                .filter(at -> at != null && at.isAfter(now))
+                .min(Instant::compareTo);
     }
 }

@@ -40,9 +40,6 @@ public final class Placer {
 
     private final Map<Cursor, Integer> cursors = new HashMap<>();
 
-    /** One network of each purpose and IP version, of which all addresses of a unit are to come. */
-    private record Choice(Map<String, FreeMap> v4, Map<String, FreeMap> v6) {}
-
     /** The lowest start for a shape of need in these networks. */
     private record Cursor(Shape shape, List<FreeMap> maps) {
 
@@ -50,22 +47,6 @@ public final class Placer {
             return new Cursor(Shape.of(need), plots.stream().map(Plot::map).toList());
         }
     }
-
-    /** What two needs must share to have the same lowest start. */
-    private record Shape(List<String> networks, int length, int multipleOf, Need.Paths paths, boolean ipv6) {
-
-        static Shape of(Need need) {
-            return new Shape(need.networks(), need.length(), multipleOf(need), need.paths(), need.ipv6());
-        }
-
-        private static int multipleOf(Need need) {
-            int own = need.start().multipleOf();
-            return need.paths() == Need.Paths.ALTERNATING && own % 2 != 0 ? own * 2 : own;
-        }
-    }
-
-    /** One network that a need lies in, with how far its run is shifted there. */
-    private record Plot(String network, FreeMap map, int shift) {}
 
     public Placer(Collection<FreeSpace> grounds) {
         for (FreeSpace ground : grounds) {
@@ -87,20 +68,20 @@ public final class Placer {
      * Every choice of networks for these needs, in the order in which they are tried; none where a purpose has no
      * network.
      */
-    private List<Choice> choices(List<Need> needs) {
+    private List<NetworkChoice> choices(List<Need> needs) {
         Set<String> purposes = new LinkedHashSet<>();
         needs.forEach(need -> purposes.addAll(need.networks()));
         boolean both = needs.stream().anyMatch(Need::ipv6);
-        List<Choice> choices = List.of(new Choice(Map.of(), Map.of()));
+        List<NetworkChoice> choices = List.of(NetworkChoice.NONE);
         for (String purpose : purposes) {
             boolean four = v4.containsKey(purpose);
-            List<Choice> more = new ArrayList<>();
-            for (Choice choice : choices) {
+            List<NetworkChoice> more = new ArrayList<>();
+            for (NetworkChoice choice : choices) {
                 for (FreeMap first : maps(purpose)) {
                     for (FreeMap second : four && both && v6.containsKey(purpose)
                             ? v6.get(purpose)
                             : Collections.singletonList((FreeMap) null)) {
-                        more.add(with(choice, purpose, four ? first : null, four ? second : first));
+                        more.add(choice.with(purpose, four ? first : null, four ? second : first));
                     }
                 }
             }
@@ -109,59 +90,17 @@ public final class Placer {
         return choices;
     }
 
-    private static Choice with(Choice choice, String purpose, FreeMap four, FreeMap six) {
-        Map<String, FreeMap> v4 = new HashMap<>(choice.v4);
-        Map<String, FreeMap> v6 = new HashMap<>(choice.v6);
-        if (four != null) {
-            v4.put(purpose, four);
-        }
-        if (six != null) {
-            v6.put(purpose, six);
-        }
-        return new Choice(v4, v6);
-    }
-
     /** How many addresses are left in the networks of this purpose; 0 where there is none. */
     public long left(String network) {
         return maps(network).stream().mapToLong(FreeMap::left).sum();
     }
 
-    /** Where a need lies: every network it names, both halves of it, and IPv6 beside IPv4. */
-    private static List<Plot> plots(Need need, Choice choice) {
-        Map<String, FreeMap> v4 = choice.v4;
-        Map<String, FreeMap> v6 = choice.v6;
-        List<Plot> plots = new ArrayList<>();
-        for (String network : need.networks()) {
-            FreeMap map = v4.containsKey(network) ? v4.get(network) : v6.get(network);
-            plots.add(new Plot(network, map, 0));
-            if (need.paths() == Need.Paths.HALVES) {
-                plots.add(new Plot(network, map, map.size() / 2));
-            }
-            if (need.ipv6() && v4.containsKey(network) && v6.containsKey(network)) {
-                plots.add(new Plot(network, v6.get(network), 0));
-                if (need.paths() == Need.Paths.HALVES) {
-                    plots.add(new Plot(network, v6.get(network), map.size() / 2));
-                }
-            }
-        }
-        return plots;
-    }
-
-    private static boolean allFree(List<Plot> plots, int start, int length) {
-        for (Plot plot : plots) {
-            if (!plot.map.isFree(start + plot.shift, length)) {
-                return false;
-            }
-        }
-        return true;
-    }
-
     private int lowest(Need need, List<Plot> plots, int from) {
         Shape shape = Shape.of(need);
-        FreeMap first = plots.get(0).map;
-        int start = first.next(from, need.length(), shape.multipleOf);
-        while (start >= 0 && plots.size() > 1 && !allFree(plots, start, need.length())) {
-            start = first.next(start + 1, need.length(), shape.multipleOf);
+        FreeMap first = plots.get(0).map();
+        int start = first.next(from, need.length(), shape.multipleOf());
+        while (start >= 0 && plots.size() > 1 && !Plot.allFree(plots, start, need.length())) {
+            start = first.next(start + 1, need.length(), shape.multipleOf());
         }
         return start;
     }
@@ -181,7 +120,7 @@ public final class Placer {
     }
 
     private Placing place(List<Need> needs, Address at, List<String> reasons) {
-        List<Choice> choices = choices(needs);
+        List<NetworkChoice> choices = choices(needs);
         if (choices.isEmpty()) {
             Need need = needs.stream()
                     .filter(each ->
@@ -198,13 +137,14 @@ public final class Placer {
                     0,
                     "No network for " + network.replace('-', ' ') + " is defined. Define one in Prepare.");
         }
-        List<Choice> meant = at == null
+        List<NetworkChoice> meant = at == null
                 ? choices
                 : choices.stream()
-                        .filter(choice -> plots(needs.get(0), choice).get(0).map.offset(at) >= 0)
+                        .filter(choice ->
+                                choice.plots(needs.get(0)).get(0).map().offset(at) >= 0)
                         .toList();
         Placing best = null;
-        for (Choice choice : meant.isEmpty() ? choices.subList(0, 1) : meant) {
+        for (NetworkChoice choice : meant.isEmpty() ? choices.subList(0, 1) : meant) {
             Placing tried = place(needs, choice, at, reasons);
             if (tried instanceof Placement) {
                 return tried;
@@ -215,21 +155,21 @@ public final class Placer {
         return best;
     }
 
-    private Placing place(List<Need> needs, Choice choice, Address at, List<String> reasons) {
+    private Placing place(List<Need> needs, NetworkChoice choice, Address at, List<String> reasons) {
         List<Taken> done = new ArrayList<>();
         for (Need need : needs) {
-            List<Plot> plots = plots(need, choice);
+            List<Plot> plots = choice.plots(need);
             boolean pointed = at != null && done.isEmpty();
             Cursor cursor = Cursor.of(need, plots);
             int start = pointed ? pointedAt(need, plots, at) : lowest(need, plots, cursors.getOrDefault(cursor, 0));
             if (start < 0) {
                 undo(done);
-                return pointed ? notThere(need, plots, at) : full(need, plots);
+                return pointed ? Refusals.notThere(need, plots, at) : Refusals.full(need, plots);
             }
             if (!pointed) {
                 cursors.put(cursor, start);
             }
-            take(plots, start, need.length(), false);
+            Plot.set(plots, start, need.length(), false);
             done.add(new Taken(need, plots, start));
         }
         return placement(done, reasons);
@@ -237,73 +177,18 @@ public final class Placer {
 
     private record Taken(Need need, List<Plot> plots, int start) {}
 
-    private static void take(List<Plot> plots, int start, int length, boolean free) {
-        plots.forEach(plot -> plot.map.set(start + plot.shift, length, free));
-    }
-
     private void undo(List<Taken> done) {
-        done.forEach(taken -> take(taken.plots, taken.start, taken.need.length(), true));
+        done.forEach(taken -> Plot.set(taken.plots, taken.start, taken.need.length(), true));
         if (!done.isEmpty()) {
             cursors.clear();
         }
     }
 
     private static int pointedAt(Need need, List<Plot> plots, Address at) {
-        int start = plots.get(0).map.offset(at);
-        boolean aligned = start >= 0 && plots.get(0).map.number(start) % Shape.of(need).multipleOf == 0;
-        return aligned && allFree(plots, start, need.length()) ? start : -1;
-    }
-
-    private static NoFit notThere(Need need, List<Plot> plots, Address at) {
-        FreeMap map = plots.get(0).map;
-        int start = map.offset(at);
-        String network = plots.get(0).network;
-        if (start < 0) {
-            return new NoFit(network, need.length(), map.left(), at + " does not lie in that network.");
-        }
-        if (map.number(start) % Shape.of(need).multipleOf != 0) {
-            return new NoFit(
-                    network,
-                    need.length(),
-                    map.left(),
-                    at + " cannot be the first address: this kind starts on a multiple of " + Shape.of(need).multipleOf
-                            + ".");
-        }
-        for (Plot plot : plots) {
-            for (int i = 0; i < need.length(); i++) {
-                if (!plot.map.isFree(start + plot.shift + i, 1)) {
-                    return new NoFit(
-                            network,
-                            need.length(),
-                            map.left(),
-                            plot.map.address(start + plot.shift + i) + " is not free, and " + need.length()
-                                    + " are needed in a row.");
-                }
-            }
-        }
-        return new NoFit(network, need.length(), map.left(), at + " cannot be taken.");
-    }
-
-    private static NoFit full(Need need, List<Plot> plots) {
-        FreeMap map = plots.get(0).map;
-        long left = map.left();
-        String row = need.length() == 1 ? "one address" : need.length() + " in a row";
-        if (left == 0) {
-            return new NoFit(
-                    plots.get(0).network,
-                    need.length(),
-                    left,
-                    row + " wanted in " + plots.get(0).network.replace('-', ' ')
-                            + ", and none is free: add or extend a pool, or release unused addresses.");
-        }
-        String why =
-                left < need.length() ? "only " + left + " are free" : "the " + left + " free ones lie too scattered";
-        return new NoFit(
-                plots.get(0).network,
-                need.length(),
-                left,
-                row + " wanted in " + plots.get(0).network.replace('-', ' ') + ", " + why
-                        + ": widen the pool or release what is not used.");
+        int start = plots.get(0).map().offset(at);
+        boolean aligned =
+                start >= 0 && plots.get(0).map().number(start) % Shape.of(need).multipleOf() == 0;
+        return aligned && Plot.allFree(plots, start, need.length()) ? start : -1;
     }
 
     private static Placement placement(List<Taken> done, List<String> reasons) {
@@ -314,14 +199,16 @@ public final class Placer {
             boolean halves = need.paths() == Need.Paths.HALVES;
             int perPlot = halves ? need.roles().size() / 2 : need.roles().size();
             for (Plot plot : taken.plots) {
-                int firstRole = halves && plot.shift > 0 ? perPlot : 0;
+                int firstRole = halves && plot.shift() > 0 ? perPlot : 0;
                 for (int i = 0; i < perPlot; i++) {
                     seats.add(new Placement.Seat(
-                            role(need, firstRole + i), plot.network, plot.map.address(taken.start + plot.shift + i)));
+                            role(need, firstRole + i),
+                            plot.network(),
+                            plot.map().address(taken.start + plot.shift() + i)));
                 }
                 if (need.growth() > 0) {
-                    Address first = plot.map.address(taken.start + plot.shift + perPlot);
-                    growth.add(new Placement.Growth(plot.network, AddressRun.of(first, need.growth())));
+                    Address first = plot.map().address(taken.start + plot.shift() + perPlot);
+                    growth.add(new Placement.Growth(plot.network(), AddressRun.of(first, need.growth())));
                 }
             }
         }
@@ -339,36 +226,19 @@ public final class Placer {
     /** Gives back what a placement took, growth included. */
     public void release(List<Need> needs, Placement placement) {
         int seat = 0;
-        Choice choice = choices(needs).stream()
-                .filter(each -> liesIn(needs, each, placement))
+        NetworkChoice choice = choices(needs).stream()
+                .filter(each -> each.holds(needs, placement))
                 .findFirst()
                 .orElseThrow();
         for (Need need : needs) {
-            List<Plot> plots = plots(need, choice);
-            int start = plots.get(0).map.offset(placement.seats().get(seat).address());
-            take(plots, start, need.length(), true);
+            List<Plot> plots = choice.plots(need);
+            int start = plots.get(0).map().offset(placement.seats().get(seat).address());
+            Plot.set(plots, start, need.length(), true);
             seat += need.paths() == Need.Paths.HALVES
                     ? need.roles().size() / 2 * plots.size()
                     : need.roles().size() * plots.size();
         }
         cursors.clear();
-    }
-
-    /** Whether a placement is one in these networks. */
-    private static boolean liesIn(List<Need> needs, Choice choice, Placement placement) {
-        int seat = 0;
-        for (Need need : needs) {
-            int perPlot = need.paths() == Need.Paths.HALVES
-                    ? need.roles().size() / 2
-                    : need.roles().size();
-            for (Plot plot : plots(need, choice)) {
-                if (plot.map.offset(placement.seats().get(seat).address()) < 0) {
-                    return false;
-                }
-                seat += perPlot;
-            }
-        }
-        return true;
     }
 
     /**
@@ -381,9 +251,6 @@ public final class Placer {
 
         public static final Wish NONE = new Wish(null, "");
     }
-
-    /** A start with what speaks for it. */
-    private record Weighed(FreeMap map, int start, int points, List<String> reasons) {}
 
     /**
      * Different fits for one unit, best first, each for the whole unit; nothing is taken. The first need decides the
@@ -398,9 +265,9 @@ public final class Placer {
         Need first = needs.get(0);
         List<Weighed> weighed = new ArrayList<>();
         Set<FreeMap> seen = Collections.newSetFromMap(new IdentityHashMap<>());
-        for (Choice choice : choices(needs)) {
-            List<Plot> plots = plots(first, choice);
-            FreeMap map = plots.get(0).map;
+        for (NetworkChoice choice : choices(needs)) {
+            List<Plot> plots = choice.plots(first);
+            FreeMap map = plots.get(0).map();
             if (!seen.add(map)) {
                 continue; // another choice of the networks of other needs
             }
@@ -408,20 +275,21 @@ public final class Placer {
             int start = lowest(first, plots, 0);
             int lowest = start;
             while (start >= 0 && weighed.size() - weighedBefore < MOST_WEIGHED) {
-                weighed.add(weigh(first, map, start, start == lowest, wish));
+                weighed.add(Weighed.of(first, map, start, start == lowest, wish));
                 start = lowest(first, plots, start + 1);
             }
         }
         // what weighs the same stays in the order of the networks
-        weighed.sort(Comparator.comparingInt((Weighed each) -> -each.points));
+        weighed.sort(Comparator.comparingInt((Weighed each) -> -each.points()));
         List<Placement> fits = new ArrayList<>();
         List<Weighed> chosen = new ArrayList<>();
         for (Weighed each : weighed) {
             boolean near = chosen.stream()
-                    .anyMatch(other -> other.map == each.map && Math.abs(other.start - each.start) < first.length());
+                    .anyMatch(other ->
+                            other.map() == each.map() && Math.abs(other.start() - each.start()) < first.length());
             if (fits.size() < most && !near) {
                 chosen.add(each);
-                place(needs, each.map.address(each.start), each.reasons)
+                place(needs, each.map().address(each.start()), each.reasons())
                         .fold(
                                 placement -> {
                                     release(needs, placement);
@@ -431,35 +299,6 @@ public final class Placer {
             }
         }
         return fits;
-    }
-
-    private static Weighed weigh(Need need, FreeMap map, int start, boolean lowest, Wish wish) {
-        List<String> reasons = new ArrayList<>();
-        int points = 0;
-        if (wish.last != null && map.offset(wish.last) + 1 == start) {
-            reasons.add("continues after " + wish.lastName);
-            points += 4;
-        }
-        if (map.number(start) % 10 == 0) {
-            reasons.add("starts on a ten");
-            points += 3;
-        }
-        boolean opens = start == 0 || !map.isFree(start - 1, 1);
-        boolean closes = map.endOfGap(start) == start + need.length();
-        if (opens && closes) {
-            reasons.add("fills a gap");
-            points += 3;
-        } else if (opens) {
-            points += 1;
-        }
-        if (lowest) {
-            reasons.add("lowest that fits");
-            points += 1;
-        }
-        if (reasons.isEmpty()) {
-            reasons.add(need.length() == 1 ? "free" : need.length() + " in a row");
-        }
-        return new Weighed(map, start, points, reasons);
     }
 
     /** A preferred start that is blocked only by addresses held back after release: reported, not proposed. */
@@ -472,9 +311,9 @@ public final class Placer {
     }
 
     private static Optional<NoFit> almost(Need first, FreeMap cold, FreeMap map) {
-        for (int start = map.next(0, first.length(), Shape.of(first).multipleOf);
+        for (int start = map.next(0, first.length(), Shape.of(first).multipleOf());
                 start >= 0;
-                start = map.next(start + 1, first.length(), Shape.of(first).multipleOf)) {
+                start = map.next(start + 1, first.length(), Shape.of(first).multipleOf())) {
             if (map.number(start) % 10 == 0 && !cold.isFree(start, first.length())) {
                 int at = start;
                 while (cold.isFree(at, 1)) {

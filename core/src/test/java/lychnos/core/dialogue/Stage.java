@@ -168,4 +168,22 @@ final class Stage {
     Hold.Why why() {
         return conversation.hold().map(Hold::why).orElse(null);
     }
+
+    /** Behind its greeting, terms and word. */
+    static Stage loggedIn(Mode mode) {
+        Stage stage = new Stage(mode);
+        stage.termsAgreed = true;
+        return stage.asks(Stage.GREETING, "keeper\r").asks("word: ", "<8>\r");
+    }
+
+    static Stage atAddress() {
+        return loggedIn(Mode.RUN).asks("New word: ", "<12>\r").asks("New word once more: ", "<12>\r");
+    }
+
+    static Stage atSummary() {
+        return atAddress()
+                .asks("Address [none]: ", "10.40.8.41/24\r")
+                .asks("Next hop [none]: ", "10.40.8.1\r")
+                .asks("Strong words? [yes]: ", "\r");
+    }
 }

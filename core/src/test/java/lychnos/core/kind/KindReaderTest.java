@@ -171,8 +171,8 @@ class KindReaderTest {
 
     @Test
     void refusesNestingWhereItIsTooDeep() {
-        KindFaults faults = assertThrows(KindFaults.class, () -> KindReader.read("kind: x\nabout: " + "[".repeat(5000)));
-        assertEquals(
-                List.of(new KindFault(2, 19, "", "Lists and maps lie deeper than 12 here.")), faults.faults());
+        KindFaults faults =
+                assertThrows(KindFaults.class, () -> KindReader.read("kind: x\nabout: " + "[".repeat(5000)));
+        assertEquals(List.of(new KindFault(2, 19, "", "Lists and maps lie deeper than 12 here.")), faults.faults());
     }
 }

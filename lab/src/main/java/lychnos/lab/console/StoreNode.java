@@ -1,18 +1,13 @@
 package lychnos.lab.console;
 
 import io.vertx.core.Vertx;
-import io.vertx.core.http.HttpServer;
-import io.vertx.core.http.HttpServerOptions;
-import io.vertx.core.http.HttpServerRequest;
 import io.vertx.core.json.JsonArray;
 import io.vertx.core.json.JsonObject;
-import io.vertx.core.net.KeyCertOptions;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CountDownLatch;
@@ -34,7 +29,6 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
 
     private static final String FACTORY_WEB = "langstrath";
     private static final String WAKES = "wakes up";
-    private static final int PAGES_PORT = 4443;
     /** Controllers have interfaces of their own, numbered behind those of the nodes. */
     private static final int CONTROLLERS = 400;
 
@@ -47,12 +41,8 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
     private final Optional<Dhcp> dhcp;
     private final Face face;
     private final Supplier<List<StoreNode>> nodes;
-    private final ServedPages served;
-    private final KeyCertOptions certificate;
+    private final StoreWeb web;
     private Machine controller;
-    private HttpServer pages;
-    private HttpServer console;
-    private String pagesAt;
 
     StoreNode(
             ConsoleSpec spec,
@@ -73,9 +63,11 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
         this.dhcp = dhcp;
         this.face = face;
         this.nodes = nodes;
-        served = new ServedPages(vertx, this);
-        certificate =
-                KeyFile.selfSigned(memory.beside("pages"), spec.serial().toLowerCase(Locale.ROOT) + "-pages", -1, 365);
+        web = new StoreWeb(
+                vertx,
+                new ServedPages(vertx, this),
+                serial(),
+                KeyFile.selfSigned(memory.beside("pages"), spec.serial().toLowerCase(Locale.ROOT) + "-pages", -1, 365));
     }
 
     @Override
@@ -92,12 +84,9 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
     @Override
     void networkDown() {
         face.hide();
-        showPages(null);
+        web.close();
         if (controller != null) {
             controller.powerOff();
-        }
-        if (console != null) {
-            console.close().toCompletionStage().toCompletableFuture().join();
         }
     }
 
@@ -169,48 +158,8 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
                 String.valueOf(machine.controller().refusedLogins()));
         memory.put("seen.controllerWrites", String.valueOf(machine.controller().writes()));
         memory.put("controller", machine.address() == null ? "" : machine.address());
-        showPages(machine.address());
+        web.showPages(machine.address());
     }
-
-    private synchronized void showPages(String at) {
-        if (Objects.equals(at, pagesAt)) {
-            return;
-        }
-        pagesAt = at;
-        if (pages != null) {
-            pages.close().toCompletionStage().toCompletableFuture().join();
-            pages = null;
-        }
-        if (at != null) {
-            pages = secure(at, PAGES_PORT);
-            pages.requestHandler(this::answer)
-                    .listen()
-                    .toCompletionStage()
-                    .toCompletableFuture()
-                    .join();
-        }
-    }
-
-    private void answer(HttpServerRequest request) {
-        if (request.path().startsWith(ServedPages.ROOT + "/")) {
-            served.handle(request);
-        } else {
-            request.response()
-                    .putHeader("Content-Type", "text/html; charset=utf-8")
-                    .end("<!doctype html><title>Seathwaite node</title><h1>Seathwaite node " + serial()
-                            + "</h1><p>Its setup is at " + ServedPages.ROOT + ".");
-        }
-    }
-
-    private HttpServer secure(String at, int port) {
-        return vertx.createHttpServer(new HttpServerOptions()
-                .setSsl(true)
-                .setKeyCertOptions(certificate)
-                .setHost(at)
-                .setPort(port));
-    }
-
-    // --- its pages ---
 
     @Override
     public boolean admits(String user, String phrase) {
@@ -364,14 +313,7 @@ final class StoreNode extends ConsoleMachine implements ServedPages.Pages {
     private void showConsole() {
         String address = memory.get("cluster address");
         face.show(address);
-        console = secure(address, webPort == 443 ? 8443 : webPort + 2);
-        console.requestHandler(request -> request.response()
-                .putHeader("Content-Type", "text/html; charset=utf-8")
-                .end("<!doctype html><title>Seathwaite console</title><h1>Seathwaite console, "
-                        + memory.get("cluster")
-                        + "</h1><form method=post><input name=user><input name=phrase "
-                        + "type=password><button>Sign in</button></form>"));
-        console.listen().toCompletionStage().toCompletableFuture().join();
+        web.showConsole(address, webPort == 443 ? 8443 : webPort + 2, memory.get("cluster"));
     }
 
     private String join(String address, String code) {

@@ -8,15 +8,12 @@ import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import lychnos.core.address.Address;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.proof.Settings;
-import lychnos.core.proof.Settings.OptionalValue;
 import lychnos.wire.fault.WireFault;
 
 /**
@@ -28,8 +25,6 @@ import lychnos.wire.fault.WireFault;
 public final class Controller {
 
     private static final ObjectMapper JSON = new ObjectMapper();
-    /** How services write an address that is not set (RFC 4291 section 2.5.2 for the second). */
-    private static final Set<String> UNSET = Set.of("0.0.0.0", "::");
     /** Properties of the interface without which the rest is still set. */
     private static final Set<String> MAY_BE_REFUSED =
             Set.of("HostName", "FQDN", "StaticNameServers", "IPv6StaticDefaultGateways");
@@ -129,7 +124,7 @@ public final class Controller {
         }
     }
 
-    private static void addText(List<String> texts, JsonNode value) {
+    static void addText(List<String> texts, JsonNode value) {
         if (value.isTextual() && !value.asText().isBlank()) {
             texts.add(value.asText().strip());
         }
@@ -335,70 +330,6 @@ public final class Controller {
         JsonNode port = port(found).json();
         JsonNode protocol =
                 read(found.manager.path("NetworkProtocol")).map(Resource::json).orElse(JSON.createObjectNode());
-        JsonNode ntp = protocol.path("NTP");
-        JsonNode address = port.path("IPv4Addresses").path(0);
-        return new Settings(
-                address(address.path("Address")),
-                address(address.path("SubnetMask")),
-                address(address.path("Gateway")),
-                port.path("DHCPv4").path("DHCPEnabled").asBoolean(),
-                shown("HostName", port, protocol).asText(),
-                shown("FQDN", port, protocol).asText(),
-                texts(port.has("StaticNameServers") ? port.path("StaticNameServers") : port.path("NameServers")),
-                texts(ntp.path("NTPServers")),
-                ntp.path("ProtocolEnabled").asBoolean(),
-                vlan(port.path("VLAN")),
-                ipv6(port),
-                notShown(port, protocol));
-    }
-
-    /** A property of the interface, or of the same name in the protocol settings. */
-    private static JsonNode shown(String name, JsonNode port, JsonNode protocol) {
-        return port.hasNonNull(name) ? port.path(name) : protocol.path(name);
-    }
-
-    private static Set<OptionalValue> notShown(JsonNode port, JsonNode protocol) {
-        Set<OptionalValue> notShown = EnumSet.noneOf(OptionalValue.class);
-        if (shown("FQDN", port, protocol).isMissingNode()) {
-            notShown.add(OptionalValue.FULL_NAME);
-        }
-        if (!protocol.path("NTP").has("NTPServers")) {
-            notShown.add(OptionalValue.TIME_SERVERS);
-        }
-        if (!protocol.path("NTP").has("ProtocolEnabled")) {
-            notShown.add(OptionalValue.NTP);
-        }
-        return notShown;
-    }
-
-    /** The first fixed address; a gateway that a router has advertised is not its own. */
-    private static Settings.Ipv6 ipv6(JsonNode port) {
-        JsonNode fixed = port.path("IPv6StaticAddresses").path(0);
-        Address address = address(fixed.path("Address"));
-        return address == null
-                ? null
-                : new Settings.Ipv6(
-                        address,
-                        fixed.path("PrefixLength").asInt(),
-                        address(port.path("IPv6StaticDefaultGateways").path(0).path("Address")));
-    }
-
-    private static Integer vlan(JsonNode vlan) {
-        return vlan.path("VLANEnable").asBoolean()
-                ? Integer.valueOf(vlan.path("VLANId").asInt())
-                : null;
-    }
-
-    private static Address address(JsonNode value) {
-        return Address.tryParse(value.asText())
-                .filter(address -> !UNSET.contains(address.toString()))
-                .orElse(null);
-    }
-
-    private static List<String> texts(JsonNode array) {
-        List<String> texts = new ArrayList<>();
-        array.forEach(item -> addText(texts, item));
-        texts.removeIf(UNSET::contains);
-        return texts;
+        return ShownSettings.of(port, protocol);
     }
 }

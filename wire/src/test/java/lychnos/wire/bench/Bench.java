@@ -7,11 +7,9 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.BitSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Random;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -22,9 +20,6 @@ import lychnos.core.address.Prefix;
 import lychnos.core.fact.Mac;
 import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
-import lychnos.core.place.FreeSpace;
-import lychnos.core.place.Need;
-import lychnos.core.place.Placer;
 import lychnos.core.proof.Rung;
 import lychnos.core.proof.Settings;
 import lychnos.core.proof.Verdict;
@@ -36,8 +31,6 @@ import lychnos.lab.hall.Hall;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
-import lychnos.wire.icmp.PingSweep;
-import lychnos.wire.icmp.Pinger;
 import lychnos.wire.ladder.Climb;
 import lychnos.wire.ladder.Target;
 import lychnos.wire.vantage.LocalVantage;
@@ -48,12 +41,11 @@ import lychnos.wire.vantage.LocalVantage;
  */
 public final class Bench {
 
-    private static final int PORT = 19443;
-    private static final int AT_ONCE = 32;
-    private static final int ROUNDS = whole(7, 1);
-    private static final Secret OURS = Secret.of("Kdf8RtB5nHs3LxVc7TpG");
-    private static final Kind.Login FACTORY =
-            new Kind.Login(Controller.FACTORY_USER, Secret.of(Controller.FACTORY_PHRASE));
+    static final int PORT = 19443;
+    static final int AT_ONCE = 32;
+    static final int ROUNDS = whole(7, 1);
+    static final Secret OURS = Secret.of("Kdf8RtB5nHs3LxVc7TpG");
+    static final Kind.Login FACTORY = new Kind.Login(Controller.FACTORY_USER, Secret.of(Controller.FACTORY_PHRASE));
 
     private Bench() {}
 
@@ -61,7 +53,7 @@ public final class Bench {
      * A size as it is measured, or a small one that shows that the row can be measured at all ({@code
      * -Dlychnos.bench.small=true}).
      */
-    private static int whole(int whole, int small) {
+    static int whole(int whole, int small) {
         return Boolean.getBoolean("lychnos.bench.small") ? small : whole;
     }
 
@@ -69,9 +61,9 @@ public final class Bench {
         System.out.println();
         System.out.println("what                                                   lychnos      plain    ratio");
         if (args[0].equals("placing")) {
-            placing();
+            PlacingBench.placing();
         } else if (args[0].equals("pings")) {
-            pings();
+            PingBench.pings();
         } else {
             // behind a router that says nothing, as a dead network is
             new ProcessBuilder("ip", "route", "add", "10.43.0.0/16", "via", "10.40.8.1")
@@ -87,110 +79,19 @@ public final class Bench {
         }
     }
 
-    private static void row(String what, double ours, double plain) {
+    static void row(String what, double ours, double plain) {
         System.out.printf(Locale.ROOT, "%-57s %8.1f ms %8.1f ms %7.2f×%n", what, ours, plain, ours / plain);
     }
 
-    private static double median(double[] values) {
+    static double median(double[] values) {
         double[] sorted = values.clone();
         Arrays.sort(sorted);
         return sorted[sorted.length / 2];
     }
 
-    // --- placing 10,000 addresses for 4,000 units in a /16 that is 60 % used and badly broken up, against one pass
-    // over a bit set ---
-
-    /** Used and free rows of random lengths by turns, six to four. */
-    private static List<Address> brokenUp(Prefix network, int size, BitSet twin) {
-        Random random = new Random(7);
-        List<Address> taken = new ArrayList<>();
-        for (int at = 0; at < size; ) {
-            for (int used = 1 + random.nextInt(11); used > 0 && at < size; used--, at++) {
-                taken.add(network.network().plus(at));
-                twin.set(at);
-            }
-            at += 1 + random.nextInt(7);
-        }
-        return taken;
-    }
-
-    private static List<Need> unit(int length) {
-        List<String> roles = java.util.stream.IntStream.range(0, length)
-                .mapToObj(i -> "r" + i)
-                .toList();
-        return List.of(new Need(roles, List.of("management"), Need.Start.ANYWHERE, 0, Need.Paths.ONE, false));
-    }
-
-    private static double place(Placer placer, List<List<Need>> units) {
-        long start = System.nanoTime();
-        int given = 0;
-        for (List<Need> unit : units) {
-            given += placer.place(unit).fold(placement -> placement.seats().size(), none -> 0);
-        }
-        double millis = (System.nanoTime() - start) / 1e6;
-        if (given != units.size() * 5 / 2) {
-            throw new IllegalStateException("only " + given + " were placed");
-        }
-        return millis;
-    }
-
-    private static void placing() {
-        List<List<Need>> shapes = List.of(unit(1), unit(2), unit(3), unit(4));
-        List<List<Need>> units = new ArrayList<>();
-        for (int i = 0; i < whole(4000, 40); i++) {
-            units.add(shapes.get(i % 4));
-        }
-        double[][] small = placing(Prefix.parse("10.40.0.0/16"), units);
-        double[][] large = placing(Prefix.parse(whole(1, 0) == 1 ? "10.32.0.0/12" : "10.40.0.0/15"), units);
-        row(
-                String.format(
-                        Locale.ROOT,
-                        "%,d units, %,d addresses, /16, free set built",
-                        units.size(),
-                        units.size() * 5 / 2),
-                median(small[0]),
-                median(small[2]));
-        row("the same, the free set there already", median(small[1]), median(small[2]));
-        row(
-                String.format(Locale.ROOT, "one unit in a /12 (ours) and in a /16 (plain), × %,d", units.size()),
-                median(large[1]),
-                median(small[1]));
-    }
-
-    /** Whole, placing alone, and one pass over the twin: in milliseconds, for each round. */
-    private static double[][] placing(Prefix network, List<List<Need>> units) {
-        int size = (int) network.run().size();
-        BitSet twin = new BitSet(size);
-        List<Address> taken = brokenUp(network, size, twin);
-        FreeSpace ground = new FreeSpace(
-                "management", network, network.network().next(), List.of(network.run()), List.of(), taken, List.of());
-        double[][] times = new double[3][ROUNDS];
-        for (int round = whole(-150, -1); round < ROUNDS; round++) {
-            long start = System.nanoTime();
-            Placer placer = new Placer(List.of(ground));
-            double built = (System.nanoTime() - start) / 1e6;
-            double placed = place(placer, units);
-            long passStart = System.nanoTime();
-            int free = 0;
-            for (int i = twin.nextClearBit(0); i < size; i = twin.nextClearBit(i + 1)) {
-                free++;
-            }
-            double pass = (System.nanoTime() - passStart) / 1e6;
-            if (free != size - taken.size()) {
-                throw new IllegalStateException("the twin has miscounted");
-            }
-            if (round >= 0) {
-                times[0][round] = built + placed;
-                times[1][round] = placed;
-                times[2][round] = pass;
-            }
-        }
-        return times;
-    }
-
     // --- proving endpoints, against a bare loop of TLS handshakes with as many threads ---
 
-    private static void proving(int count) throws Exception {
+    static void proving(int count) throws Exception {
         String user = Controller.FACTORY_USER;
         List<MachineSpec> specs = new ArrayList<>();
         for (int i = 0; i < count; i++) {
@@ -253,7 +154,7 @@ public final class Bench {
      * A hall as it is while it is brought up: of 5,000 endpoints one in ten answers, all through the ladder, and the
      * loop over the same.
      */
-    private static void fewLiving() throws Exception {
+    static void fewLiving() throws Exception {
         int all = whole(5000, 50);
         List<MachineSpec> specs = new ArrayList<>();
         for (int i = 0; i < all / 10; i++) {
@@ -302,7 +203,7 @@ public final class Bench {
         }
     }
 
-    private static Target dead(int i) {
+    static Target dead(int i) {
         Address at = Address.parse("10.43.0.0").plus(256L * (1 + i / 200) + 10 + i % 200);
         Settings plan = new Settings(
                 at,
@@ -327,7 +228,7 @@ public final class Bench {
     }
 
     /** What an engineer would write: a ping, and where that is heard a look at the service root, sixty-four at once. */
-    private static double shellLoop(List<Target> targets) throws Exception {
+    static double shellLoop(List<Target> targets) throws Exception {
         return shellLoop(
                 targets,
                 "ping -c1 -W1 $1 >/dev/null || exit 0; curl -ks -m 10 -o /dev/null https://$1:" + PORT
@@ -337,7 +238,7 @@ public final class Bench {
     /**
      * Two hundred endpoints, and a shell loop that asks each of them what the ladder asks, as far as ping and curl can.
      */
-    private static void sameQuestions() throws Exception {
+    static void sameQuestions() throws Exception {
         int count = whole(200, 4);
         List<MachineSpec> specs = new ArrayList<>();
         for (int i = 0; i < count; i++) {
@@ -372,7 +273,7 @@ public final class Bench {
      * A ping; certificate and service root; a log-in, and the five resources that hold serial, MAC address and
      * settings; the factory's password.
      */
-    private static final String QUESTIONS =
+    static final String QUESTIONS =
             """
             ping -c1 -W1 $1 >/dev/null || exit 0
             at=https://$1:%1$d
@@ -390,7 +291,7 @@ public final class Bench {
             """
                     .formatted(PORT, Controller.FACTORY_USER, OURS.use(text -> text), Controller.FACTORY_PHRASE);
 
-    private static double shellLoop(List<Target> targets, String script) throws Exception {
+    static double shellLoop(List<Target> targets, String script) throws Exception {
         Path list = Files.createTempFile("endpoints", ".txt");
         Path each = Files.writeString(Files.createTempFile("endpoint", ".sh"), script);
         Files.write(
@@ -409,84 +310,11 @@ public final class Bench {
         return millis;
     }
 
-    // --- fifty thousand pings, and a dead /16 beside a thousand that answer ---
-
-    private static Map<Address, Echo> sweep(List<Address> addresses, Duration patience, double[] millis) {
-        long start = System.nanoTime();
-        Map<Address, Echo> echoes = new PingSweep().ping(addresses, patience);
-        millis[0] = (System.nanoTime() - start) / 1e6;
-        return echoes;
-    }
-
-    private static List<Address> from(String first, int count) {
-        List<Address> addresses = new ArrayList<>();
-        for (int i = 0; i < count; i++) {
-            addresses.add(Address.parse(first).plus(i));
-        }
-        return addresses;
-    }
-
-    private static void pings() throws Exception {
-        double[] millis = new double[1];
-        List<Address> many = from("127.40.0.1", whole(50_000, 200));
-        Map<Address, Echo> echoes = sweep(many, Duration.ofSeconds(1), millis);
-        long answered = echoes.values().stream()
-                .filter(echo -> echo.state() == Echo.State.ANSWERED)
-                .count();
-        double together = millis[0];
-        Pinger pinger = new Pinger();
-        ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE);
-        long start = System.nanoTime();
-        List<Callable<Echo>> each = many.stream()
-                .map(address -> (Callable<Echo>) () -> pinger.ping(address, Duration.ofSeconds(1)))
-                .toList();
-        threads.invokeAll(each);
-        row(
-                String.format(
-                        Locale.ROOT, "%,d pings together (%,d answered), against one by one", many.size(), answered),
-                together,
-                (System.nanoTime() - start) / 1e6);
-        threads.shutdown();
-        // behind a router that says nothing, as a dead network is
-        new ProcessBuilder("ip", "route", "add", "10.43.0.0/16", "via", "10.40.8.1")
-                .inheritIO()
-                .start()
-                .waitFor();
-        List<Address> living = from("127.40.0.1", whole(1000, 10));
-        sweep(living, Duration.ofMillis(700), millis);
-        double alone = millis[0];
-        int dead = 65 * living.size();
-        List<Address> mixed = new ArrayList<>(from("10.43.0.1", dead));
-        for (int i = 0; i < living.size(); i++) {
-            mixed.add(i * 65, living.get(i));
-        }
-        Map<Address, Echo> heard = sweep(mixed, Duration.ofMillis(700), millis);
-        long late = living.stream()
-                .filter(address -> heard.get(address).state() != Echo.State.ANSWERED)
-                .count();
-        double slowest = living.stream()
-                .map(heard::get)
-                .filter(echo -> echo.roundTrip() != null)
-                .mapToDouble(echo -> echo.roundTrip().toNanos() / 1e6)
-                .max()
-                .orElse(0);
-        row(
-                String.format(Locale.ROOT, "%,d that answer among %,d dead, against alone", living.size(), dead),
-                millis[0],
-                alone);
-        System.out.printf(
-                Locale.ROOT,
-                "  of the living %d were missed, and the slowest took %.1f ms; the dead cost %.2f ms each%n",
-                late,
-                slowest,
-                millis[0] / dead);
-    }
-
-    private static Address address(int i) {
+    static Address address(int i) {
         return Address.parse("127.40.0.0").plus(256L * (1 + i / 200) + 10 + i % 200);
     }
 
-    private static Target target(Machine machine, int i, String user) {
+    static Target target(Machine machine, int i, String user) {
         String name = "ard-srv-" + i;
         List<String> servers = List.of("127.40.8.3", "127.40.8.4");
         machine.controller().preset(OURS.use(text -> text), "127.40.8.1", name, "ardal.example", servers, servers);
@@ -517,7 +345,7 @@ public final class Bench {
         void run(Target target) throws WireFault;
     }
 
-    private static double timed(List<Target> targets, Job job) throws Exception {
+    static double timed(List<Target> targets, Job job) throws Exception {
         ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE);
         List<Callable<Void>> work = new ArrayList<>();
         for (Target target : targets) {
@@ -535,7 +363,7 @@ public final class Bench {
         return millis;
     }
 
-    private static long residentMegabytes() throws Exception {
+    static long residentMegabytes() throws Exception {
         String line = Files.readAllLines(Path.of("/proc/self/status")).stream()
                 .filter(text -> text.startsWith("VmRSS"))
                 .findFirst()

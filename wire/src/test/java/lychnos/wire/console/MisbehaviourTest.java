@@ -6,223 +6,22 @@ import static org.junit.jupiter.api.Assertions.assertNotNull;
 import static org.junit.jupiter.api.Assertions.assertNull;
 import static org.junit.jupiter.api.Assertions.assertTrue;
 
-import io.vertx.core.Vertx;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import lychnos.core.address.Address;
-import lychnos.core.address.Prefix;
-import lychnos.core.dialogue.Dialogue;
-import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Hold.Why;
-import lychnos.core.kind.KindReader;
-import lychnos.lab.Plug;
-import lychnos.lab.console.AnyName;
-import lychnos.lab.console.ConsoleHall;
 import lychnos.lab.console.ConsoleSpec;
-import lychnos.lab.console.Directory;
 import lychnos.lab.console.Habit;
-import lychnos.wire.dial.Dialler;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
 /**
  * The shipped dialogues against the stand-in machines, over RFC 2217: the plain path, and what is said when it is left.
  */
-class MisbehaviourTest {
-
-    private static final String SERVER = "127.40.8.41";
-
-    private final Vertx vertx = Vertx.vertx();
-    private final Lines lines = new Lines(vertx, new Dialler(() -> List.of(Prefix.parse("127.0.0.0/8")), true));
-    private final List<AutoCloseable> open = new ArrayList<>();
-    private ConsoleHall hall;
-
-    @AfterEach
-    void close() throws Exception {
-        closeAll();
-        lines.close();
-        vertx.close().toCompletionStage().toCompletableFuture().join();
-    }
-
-    private void closeAll() throws Exception {
-        for (AutoCloseable each : open) {
-            each.close();
-        }
-        open.clear();
-    }
-
-    private ConsoleHall power(ConsoleSpec... specs) {
-        hall = new ConsoleHall(List.of(specs), SERVER, Plug.loopback(), 8443, Duration.ofMillis(200), null);
-        open.add(hall);
-        open.add(new AnyName(vertx, Planned.NAME_SERVER));
-        open.add(new Directory(
-                vertx,
-                Planned.DIRECTORY,
-                Map.of(
-                        Planned.JOINER,
-                        Planned.OURS.use(word -> word),
-                        Planned.VISITOR,
-                        Planned.OURS.use(word -> word))));
-        return hall;
-    }
-
-    private static ConsoleSpec spec(String model, int number, String place, Habit... habits) {
-        return new ConsoleSpec(
-                model,
-                "MB-" + number,
-                String.format("02:4c:59:d2:00:%02x", number),
-                4000 + number,
-                "group " + number % 100,
-                place,
-                model.equals("greenup") ? "127.40.10." + (1 + number % 250) : "-",
-                Set.copyOf(List.of(habits)));
-    }
-
-    /** The same with waits that are over within seconds, as the stand-ins' are. */
-    private static Dialogue hurried(Dialogue plain) {
-        return new Dialogue(
-                plain.line(),
-                plain.nudge(),
-                plain.chatter(),
-                plain.paging(),
-                plain.refused(),
-                plain.identify(),
-                plain.logIn(),
-                hurried(plain.wipe()),
-                hurried(plain.setup()),
-                plain.oneByOne(),
-                plain.pages(),
-                plain.over(),
-                plain.log());
-    }
-
-    private static List<DialogueStep> hurried(List<DialogueStep> steps) {
-        return steps.stream()
-                .<DialogueStep>map(step -> step instanceof DialogueStep.Waits waits
-                        ? new DialogueStep.Waits(
-                                waits.title(),
-                                waits.on(),
-                                Duration.ofSeconds(1),
-                                Duration.ofSeconds(6),
-                                waits.until(),
-                                waits.asks(),
-                                waits.only())
-                        : step)
-                .toList();
-    }
-
-    private Engineer engineer(ConsoleSpec spec, Why... ends) {
-        Dialogue dialogue = hurried(
-                KindReader.shipped(Planned.kind(spec.model())).dialogue().orElseThrow());
-        Engineer engineer = new Engineer(
-                lines,
-                LineAddress.tcp(LineAddress.Protocol.RFC2217, Address.parse(SERVER), spec.port()),
-                dialogue,
-                Planned.member(spec),
-                Planned.values(spec),
-                Set.of(ends));
-        open.add(0, engineer);
-        return engineer;
-    }
-
-    @Test
-    void aPairIsSetUpAndPairs() throws Exception {
-        ConsoleSpec left = spec("orrel", 1, "left");
-        ConsoleSpec right = spec("orrel", 101, "right");
-        power(left, right);
-        Engineer atRight = engineer(right);
-        Engineer atLeft = engineer(left).with(atRight);
-        atRight.begin();
-        atLeft.begin();
-        assertEquals(null, atLeft.end(40));
-        assertEquals(null, atRight.end(40));
-        assertEquals("127.40.9.2/24", hall.kept("MB-1", "oob"));
-        assertEquals("yes", hall.kept("MB-101", "paired"));
-        assertEquals("", hall.kept("MB-1", "seen.refusedLogins"));
-    }
-
-    @Test
-    void aControllerIsSetUp() throws Exception {
-        ConsoleSpec one = spec("sallow", 3, "1");
-        power(one);
-        assertEquals(null, engineer(one).begin().end(40));
-        assertEquals("172.20.0.0/16", hall.kept("MB-3", "tunnel"));
-        assertEquals("1", hall.kept("MB-3", "seen.restarts"));
-    }
-
-    @Test
-    void aHostIsSetUpWithCursorKeys() throws Exception {
-        ConsoleSpec host = spec("greenup", 4, "1");
-        power(host);
-        assertNull(engineer(host).begin().end(60));
-        assertEquals("127.40.9.5/24", hall.kept("MB-4", "Address"));
-        assertEquals("ard-one-5.ardal.example", hall.kept("MB-4", "Own name"));
-        assertEquals("2", hall.kept("MB-4", "seen.logins"));
-    }
-
-    @Test
-    void aGatewayTakesNothingOfWhatItSuggestsAndTurnsItsPages() throws Exception {
-        ConsoleSpec gateway = spec("brathay", 5, "1");
-        power(gateway);
-        assertNull(engineer(gateway).begin().end(40));
-        assertEquals("127.40.9.6", hall.kept("MB-5", "address"));
-        assertEquals("standby", hall.kept("MB-5", "manager"), "it suggests master");
-        assertEquals("no", hall.kept("MB-5", "diagnostics"), "it suggests yes");
-        assertEquals("1", hall.kept("MB-5", "seen.restarts"));
-        assertEquals("", hall.kept("MB-5", "seen.refusedLogins"));
-    }
-
-    @Test
-    void anArrayForFilesJoinsItsDirectory() throws Exception {
-        ConsoleSpec array = spec("skeggle", 6, "1");
-        power(array);
-        assertNull(engineer(array).begin().end(40));
-        assertEquals("storage-team", hall.kept("MB-6", "group"));
-        assertEquals("416", hall.kept("MB-6", "tag"));
-        assertEquals("", hall.kept("MB-6", "seen.refusedLogins"));
-    }
-
-    @Test
-    void ofAChassisOnlyTheActiveControllerIsAskedAnything() throws Exception {
-        ConsoleSpec first = spec("wythop", 7, "1", Habit.STANDS_BY);
-        ConsoleSpec second = spec("wythop", 107, "2", Habit.STANDS_BY);
-        power(first, second);
-        Engineer atFirst = engineer(first);
-        Engineer atSecond = engineer(second).with(atFirst);
-        atFirst.begin();
-        atSecond.begin();
-        assertNull(atSecond.end(40));
-        assertNull(atFirst.end(40));
-        assertEquals("", hall.kept("MB-7", "seen.logins"), "the one that stands by is not logged in to");
-        assertEquals("2", hall.kept("MB-107", "seen.logins"));
-        assertEquals(hall.kept("MB-107", "shared"), hall.kept("MB-7", "shared"));
-        assertTrue(hall.kept("MB-107", "bay2-6").endsWith("/64"), "its address of version 6 was set too");
-    }
-
-    @Test
-    void aControllerIsSetAtTheScreenOfItsServer() throws Exception {
-        ConsoleSpec server = spec("ullock", 8, "1");
-        power(server);
-        assertNull(engineer(server).begin().end(60));
-        assertEquals("127.40.9.9", hall.kept("MB-8", "controller.Address"));
-        assertEquals("", hall.kept("MB-8", "host.Address"), "the page that looks alike was left alone");
-        assertEquals("2", hall.kept("MB-8", "seen.logins"));
-    }
-
-    @Test
-    void aWirelessControllerLeavesForLaterWhatIsForLater() throws Exception {
-        ConsoleSpec wireless = spec("mungris", 9, "1");
-        power(wireless);
-        assertNull(engineer(wireless).begin().end(40));
-        assertEquals("127.40.9.10", hall.kept("MB-9", "management"));
-        assertEquals("", hall.kept("MB-9", "first"));
-        assertEquals("127.47.255.1", hall.kept("MB-9", "redirect"));
-    }
+class MisbehaviourTest extends LinesStage {
 
     /**
      * What a machine does and the result.

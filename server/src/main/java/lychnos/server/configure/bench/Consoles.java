@@ -12,20 +12,19 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import lychnos.core.dialogue.Mode;
 import lychnos.server.LychnosConfig;
 import lychnos.server.allocate.FirstAddress;
 import lychnos.server.configure.line.DialogueMessage;
 import lychnos.server.configure.line.FarLine;
-import lychnos.server.configure.line.LineOrder;
-import lychnos.server.configure.line.MemberLine;
 import lychnos.server.configure.line.Onlooker;
 import lychnos.server.configure.line.OpenLine;
 import lychnos.server.configure.line.StepQueue;
@@ -34,8 +33,6 @@ import lychnos.server.configure.model.AtWork;
 import lychnos.server.configure.model.Change;
 import lychnos.server.configure.model.ConsoleReader;
 import lychnos.server.configure.model.ConsoleStore;
-import lychnos.server.configure.model.MemberDialogue;
-import lychnos.server.configure.network.RemoteWork;
 import lychnos.server.configure.plan.Openings;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
@@ -44,7 +41,6 @@ import lychnos.server.time.Clockwork;
 import lychnos.server.vantage.VantageEars;
 import lychnos.server.vantage.Vantages;
 import lychnos.wire.far.Codec;
-import lychnos.wire.far.FarVantage;
 import lychnos.wire.far.Link;
 import lychnos.wire.far.LinkMessage;
 import lychnos.wire.vantage.Vantage;
@@ -67,10 +63,7 @@ public class Consoles implements VantageEars {
     private final ConsoleReader consoleReader;
     private final Openings openings;
     private final Runs runs;
-    private final Vantage vantage;
-    private final Vantages vantages;
     private final Codec codec;
-    private final LychnosConfig config;
     private final Clock clock;
     private final Map<Long, Bench> benches = new ConcurrentHashMap<>();
     /**
@@ -84,6 +77,7 @@ public class Consoles implements VantageEars {
     private volatile boolean stopping;
 
     private final Bench.With with;
+    private final LineOpener opener;
 
     Consoles(
             ConsoleStore store,
@@ -98,17 +92,15 @@ public class Consoles implements VantageEars {
             Clock clock,
             Clockwork clockwork) {
         this.clockwork = clockwork;
-        this.vantages = vantages;
         this.codec = vantages.codec();
         this.store = store;
         this.consoleReader = consoleReader;
         this.openings = openings;
         this.runs = runs;
-        this.vantage = vantage;
-        this.config = config;
         this.clock = clock;
         // as many as the database has connections to spare; the lines themselves need no threads
         this.pool = Executors.newFixedThreadPool(config.run().consoleWorkers());
+        opener = new LineOpener(store, consoleReader, openings, vantage, vantages, clock, pool, clockwork.threads());
         with = new Bench.With(
                 queue,
                 store,
@@ -163,7 +155,7 @@ public class Consoles implements VantageEars {
     Optional<OpenLine> line(long dialogueId) {
         return benches.values().stream()
                 .map(bench -> bench.members().get(dialogueId))
-                .filter(java.util.Objects::nonNull)
+                .filter(Objects::nonNull)
                 .findFirst();
     }
 
@@ -184,7 +176,7 @@ public class Consoles implements VantageEars {
     Optional<AtWork> atWork(long dialogueId) {
         return benches.values().stream()
                 .map(bench -> bench.atWork(dialogueId))
-                .filter(java.util.Objects::nonNull)
+                .filter(Objects::nonNull)
                 .findFirst();
     }
 
@@ -195,8 +187,6 @@ public class Consoles implements VantageEars {
                 .toList();
     }
 
-    // --- leases ---
-
     private void claim() {
         if (stopping || benches.size() >= MOST_UNITS) {
             return;
@@ -204,7 +194,7 @@ public class Consoles implements VantageEars {
         for (Held held : runs.claim(ConsoleStore.CONSOLE, MOST_UNITS - benches.size())) {
             Bench bench = new Bench(held, with, pool);
             benches.put(held.runId(), bench);
-            inOrder(bench, () -> openWhatMay(bench));
+            inOrder(bench, () -> opener.openWhatMay(bench));
         }
     }
 
@@ -235,8 +225,6 @@ public class Consoles implements VantageEars {
         }
     }
 
-    // --- opening ---
-
     /** What is done with the lines of a unit, and is tried again if it fails. */
     @FunctionalInterface
     private interface BenchWork {
@@ -264,88 +252,6 @@ public class Consoles implements VantageEars {
         });
     }
 
-    /** Opens every line of a unit whose prerequisite holds and that is not open yet. */
-    private void openWhatMay(Bench bench) throws HoldLost {
-        if (consoleReader.members(bench.held().runId()) == bench.members().size()
-                && bench.members().values().stream()
-                        .noneMatch(line -> line.dialogue().drivesPages(line.member()))) {
-            return; // every line is open already, and nothing comes after them
-        }
-        List<Openings.LineOpening> all =
-                openings.of(bench.held().runId(), bench.held().unitId());
-        // nothing counts as open before the database knows it: what fails here is tried again as a whole
-        List<OpenLine> prepared = new ArrayList<>();
-        for (Openings.LineOpening opening : all) {
-            MemberDialogue row = opening.kept().dialogue();
-            if (!row.prerequisite.isEmpty() || row.state == MemberDialogue.DialogueState.DONE) {
-                continue;
-            }
-            if (opening.pagesAreNext()) {
-                workAtPages(bench, opening, row);
-            } else if (row.state != MemberDialogue.DialogueState.BY_HAND
-                    && !bench.members().containsKey(row.id)) {
-                prepare(bench, opening, row).ifPresent(prepared::add);
-            }
-        }
-        List<Long> shut = all.stream()
-                .map(opening -> opening.kept().dialogue())
-                .filter(row -> row.state == MemberDialogue.DialogueState.SHUT)
-                .map(row -> row.id)
-                .filter(id -> prepared.stream().anyMatch(line -> line.dialogueId() == id))
-                .toList();
-        if (!shut.isEmpty()) {
-            store.opened(bench.held(), shut, false);
-        }
-        prepared.forEach(line -> bench.members().put(line.dialogueId(), line));
-        for (OpenLine line : prepared) {
-            line.open();
-            if (all.stream()
-                    .anyMatch(other -> other.kept().dialogue().id != line.dialogueId()
-                            && other.kept().dialogue().identified)) {
-                line.otherIsActive();
-            }
-        }
-    }
-
-    /** A member's line, not open yet; nothing where it has none and a person ticks its steps. */
-    private Optional<OpenLine> prepare(Bench bench, Openings.LineOpening opening, MemberDialogue row) throws HoldLost {
-        if (opening.line().isEmpty()) {
-            store.opened(bench.held(), List.of(row.id), true);
-            return Optional.empty();
-        }
-        Optional<FarVantage> far = vantages.farOf(opening.line().get().address());
-        OpenLine line = far.isPresent()
-                ? new VantageLine(
-                        bench.held(),
-                        opening,
-                        () -> orderOf(bench, row.id),
-                        far.get(),
-                        codec,
-                        bench,
-                        pool,
-                        clockwork.threads())
-                : new MemberLine(
-                        bench.held(),
-                        opening.kept(),
-                        opening.line().get(),
-                        opening.dialogue(),
-                        opening.values(),
-                        bench,
-                        pool,
-                        clockwork.threads(),
-                        clock);
-        return Optional.of(line);
-    }
-
-    /** How far a dialogue is now, for a vantage that is to carry it on. */
-    private LineOrder orderOf(Bench bench, long dialogueId) {
-        return openings.of(bench.held().runId(), bench.held().unitId()).stream()
-                .filter(each -> each.kept().dialogue().id == dialogueId)
-                .findFirst()
-                .map(each -> LineOrder.of(bench.held(), each))
-                .orElseThrow();
-    }
-
     private Stream<VantageLine> linesAt(String vantage) {
         return benches.values().stream()
                 .flatMap(bench -> bench.members().values().stream())
@@ -357,7 +263,7 @@ public class Consoles implements VantageEars {
     @Override
     public void linked(String vantage, Link back, List<Long> dialogues) {
         linesAt(vantage).forEach(VantageLine::linked);
-        Set<Long> known = linesAt(vantage).map(OpenLine::dialogueId).collect(java.util.stream.Collectors.toSet());
+        Set<Long> known = linesAt(vantage).map(OpenLine::dialogueId).collect(Collectors.toSet());
         // what ended meanwhile, or what another server carries on with this vantage, is not for us; what no server
         // has any more is dropped there
         dialogues.stream()
@@ -377,24 +283,6 @@ public class Consoles implements VantageEars {
                 .heard(message, back));
     }
 
-    /** Begins with a member's pages where nobody wants to fill them in by hand. */
-    private void workAtPages(Bench bench, Openings.LineOpening opening, MemberDialogue row) throws HoldLost {
-        if (row.mode == Mode.WATCH) {
-            if (row.state != MemberDialogue.DialogueState.BY_HAND) {
-                store.opened(bench.held(), List.of(row.id), true);
-            }
-            return;
-        }
-        RemoteWork work = new RemoteWork(
-                bench.held(), opening, vantage, bench, RemoteWork::overTheWire, pool, clockwork.threads(), clock);
-        if (bench.pages().putIfAbsent(row.id, work) == null) {
-            if (row.openedAt == null) {
-                store.opened(bench.held(), List.of(row.id), false);
-            }
-            work.begin();
-        }
-    }
-
     /** A prerequisite was opened, or a member was ticked off by hand. */
     void lookAgain(long runId) {
         Bench bench = benches.get(runId);
@@ -407,7 +295,7 @@ public class Consoles implements VantageEars {
         if (store.endOrMeetPrerequisites(bench.held())) {
             clockwork.threads().schedule(() -> letGo(bench.held().runId()), 1500, TimeUnit.MILLISECONDS);
         } else {
-            openWhatMay(bench);
+            opener.openWhatMay(bench);
         }
     }
 }

@@ -18,6 +18,7 @@ import lychnos.core.dialogue.Effect;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
 import lychnos.server.configure.model.Change;
+import lychnos.server.configure.model.LastStretch;
 import lychnos.server.configure.model.MemberDialogue;
 
 /** Makes the change that the database is given of what a conversation has done since the last one. */
@@ -36,7 +37,7 @@ final class LineChanges {
     private String by = TOOL;
     private Map<Integer, Progress> saved = new HashMap<>();
     private List<DialogueStep> savedSteps;
-    private String stretch = "";
+    private final LastStretch stretch = new LastStretch();
 
     /**
      * @param progress of the steps, as it is in the database; a step without one is open there
@@ -184,8 +185,7 @@ final class LineChanges {
                     case DONE -> new Change.Stretch("", "", 0, 0);
                     default -> new Change.Stretch("hands", "", 0, 0);
                 };
-        String key = now.kind() + now.title();
-        return key.equals(stretch) ? null : now;
+        return stretch.ifNew(now);
     }
 
     private Change.Stretch waiting() {
@@ -205,9 +205,7 @@ final class LineChanges {
     /** It is in the database. */
     void remember(Change change) {
         rememberSteps();
-        if (change.stretch() != null) {
-            stretch = change.stretch().kind() + change.stretch().title();
-        }
+        stretch.kept(change.stretch());
         by = TOOL;
     }
 

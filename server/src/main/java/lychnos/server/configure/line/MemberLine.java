@@ -9,30 +9,24 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.Executor;
 import java.util.concurrent.ScheduledExecutorService;
-import java.util.concurrent.ScheduledFuture;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
-import java.util.stream.Stream;
 import lychnos.core.dialogue.Blanker;
 import lychnos.core.dialogue.Conversation;
-import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Dialogue;
-import lychnos.core.dialogue.DialogueStep.Asked;
 import lychnos.core.dialogue.Effect;
-import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.fact.Secret;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.configure.model.Change;
 import lychnos.server.configure.model.ConsoleReader;
-import lychnos.server.configure.model.HoldView;
 import lychnos.server.configure.plan.ConsoleLines;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
 import lychnos.server.jobs.InOrder;
-import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.console.LineEvents;
 import lychnos.wire.fault.WireFault;
 import org.jboss.logging.Logger;
@@ -44,7 +38,6 @@ import org.jboss.logging.Logger;
 public final class MemberLine implements LineEvents, OpenLine {
 
     private static final Logger LOG = Logger.getLogger(MemberLine.class);
-    private static final long LONGEST_REOPEN_SECONDS = 10;
 
     private final Held held;
     private final long dialogueId;
@@ -60,20 +53,18 @@ public final class MemberLine implements LineEvents, OpenLine {
     private final LineTape tape;
     private final LineChanges changes;
     private final List<Effect> unsaved = new ArrayList<>();
-    private ConsoleLine line;
-    private boolean lineUp;
-    private boolean everUp;
+    private final LineConnection line = new LineConnection();
+    private final LineDecisions decisions;
+    private final Keyboard keyboard = new Keyboard();
+    private final Alarm alarm;
     private boolean gone;
     /** Another server has it now. */
     private boolean lost;
 
     private boolean doneTold;
-    private int reopened;
     private Mode mode;
-    private String hand = "";
     private LineStanding lastStanding;
     private volatile List<String> lacking = List.of();
-    private ScheduledFuture<?> alarm;
 
     public MemberLine(
             Held held,
@@ -82,7 +73,7 @@ public final class MemberLine implements LineEvents, OpenLine {
             Dialogue dialogue,
             MemberValues values,
             LineSurroundings around,
-            java.util.concurrent.Executor pool,
+            Executor pool,
             ScheduledExecutorService clockwork,
             Clock clock) {
         this.held = held;
@@ -96,22 +87,12 @@ public final class MemberLine implements LineEvents, OpenLine {
         this.clockwork = clockwork;
         this.clock = clock;
         mode = kept.dialogue().mode;
-        boolean wiped = kept.dialogue().wiped;
-        boolean identified = kept.dialogue().identified;
-        conversation = new Conversation(dialogue, member, values, mode, clock.instant());
-        boolean begun =
-                wiped || kept.progress().stream().anyMatch(each -> each == Progress.SENT || each == Progress.DONE);
-        if (begun || identified) {
-            conversation.resume(
-                    new Conversation.Left(wiped, identified, kept.progress(), kept.told(), kept.shown()),
-                    clock.instant());
-        }
-        if (kept.dialogue().state == lychnos.server.configure.model.MemberDialogue.DialogueState.STOPPED) {
-            conversation.halt();
-        }
+        conversation = kept.takenUp(dialogue, values, clock.instant());
+        alarm = new Alarm(clockwork);
         Collection<Secret> secrets = values.secrets();
         tape = new LineTape(dialogueId, kept.tail(), kept.pieces(), new Blanker(() -> secrets), clockwork, clock);
         changes = new LineChanges(kept.dialogue(), kept.progress(), dialogue, conversation, tape);
+        decisions = new LineDecisions(conversation, changes, this::apply);
     }
 
     @Override
@@ -137,48 +118,38 @@ public final class MemberLine implements LineEvents, OpenLine {
         return dialogue;
     }
 
-    // --- the line ---
-
     @Override
     public void open() {
         inOrder.add(this::tryToOpen);
     }
 
     private void tryToOpen() {
-        if (gone || lineUp) {
+        if (gone) {
             return;
         }
         try {
-            line = around.open(this);
+            line.open(around, this);
         } catch (WireFault e) {
             notUp(e.getMessage());
         }
     }
 
     private void notUp(String why) {
-        lineUp = false;
+        boolean wasUp = line.isDown();
         changes.note(why);
-        if (everUp) {
-            apply(conversation.lineDown());
-        } else {
-            apply(List.of());
-        }
+        apply(wasUp ? conversation.lineDown() : List.of());
         if (conversation.state() == Conversation.State.DONE) {
             return;
         }
-        long seconds = Math.min(LONGEST_REOPEN_SECONDS, 1L << Math.min(reopened++, 4));
-        clockwork.schedule(this::open, seconds, TimeUnit.SECONDS);
+        clockwork.schedule(this::open, line.pause().toMillis(), TimeUnit.MILLISECONDS);
     }
 
     @Override
     public void up() {
         inOrder.add(() -> {
-            lineUp = true;
+            boolean again = line.isUp();
             changes.note("");
-            reopened = 0;
-            List<Effect> effects = everUp ? conversation.lineUp(clock.instant()) : List.of();
-            everUp = true;
-            apply(effects);
+            apply(again ? conversation.lineUp(clock.instant()) : List.of());
         });
     }
 
@@ -207,7 +178,7 @@ public final class MemberLine implements LineEvents, OpenLine {
         inOrder.add(() -> {
             if (!gone) {
                 hear();
-                line = null;
+                line.ended();
                 notUp(why);
             }
         });
@@ -236,16 +207,10 @@ public final class MemberLine implements LineEvents, OpenLine {
     public void close() {
         inOrder.addFirst(() -> {
             gone = true;
-            if (alarm != null) {
-                alarm.cancel(false);
-            }
-            if (line != null) {
-                line.close();
-            }
+            alarm.cancel();
+            line.close();
         });
     }
-
-    // --- what happens in the dialogue ---
 
     private void apply(List<Effect> effects) {
         unsaved.addAll(effects);
@@ -277,12 +242,14 @@ public final class MemberLine implements LineEvents, OpenLine {
             clockwork.schedule(() -> inOrder.addFirst(this::keepAndSend), 1, TimeUnit.SECONDS);
             return;
         }
-        lacking = lackedNow();
+        lacking = decisions.lacks(values);
         List<Effect> effects = List.copyOf(unsaved);
         unsaved.clear();
         effects.forEach(this::carryOut);
         tellOnlookers();
-        setAlarm(now);
+        alarm.set(
+                conversation.wakeAt(now).map(at -> Duration.between(now, at)),
+                () -> inOrder.add(() -> apply(line.up() ? conversation.tick(clock.instant()) : List.of())));
         if (conversation.state() == Conversation.State.DONE && !doneTold) {
             doneTold = true;
             around.done(this);
@@ -291,12 +258,9 @@ public final class MemberLine implements LineEvents, OpenLine {
 
     private void carryOut(Effect effect) {
         if (effect instanceof Effect.Send send) {
-            send(send.text());
+            line.send(send.text());
         } else if (effect instanceof Effect.SendSecret send) {
-            send.secret().use(word -> {
-                send(word + "\r");
-                return null;
-            });
+            line.send(send.secret());
         } else if (effect instanceof Effect.Read read) {
             around.told(this, read.name(), read.value());
         } else if (effect instanceof Effect.Identified) {
@@ -304,42 +268,8 @@ public final class MemberLine implements LineEvents, OpenLine {
         }
     }
 
-    private void send(String text) {
-        if (line != null && lineUp) {
-            line.send(text.getBytes(StandardCharsets.ISO_8859_1));
-        }
-    }
-
-    private void setAlarm(Instant now) {
-        if (alarm != null) {
-            alarm.cancel(false);
-        }
-        alarm = conversation
-                .wakeAt(now)
-                .map(at -> clockwork.schedule(
-                        () -> inOrder.add(() -> apply(lineUp ? conversation.tick(clock.instant()) : List.of())),
-                        Duration.between(now, at).toMillis() + 1,
-                        TimeUnit.MILLISECONDS))
-                .orElse(null);
-    }
-
-    // --- those who look, and those who decide ---
-
     private LineStanding standing() {
-        List<String> progress = new ArrayList<>();
-        for (int i = 0; i < conversation.steps().size(); i++) {
-            progress.add(conversation.progress(i).name());
-        }
-        return new LineStanding(
-                conversation.state().name(),
-                mode.name(),
-                HoldView.of(conversation.hold().orElse(null)),
-                changes.note(),
-                hand,
-                lineUp,
-                changes.identified(),
-                progress,
-                conversation.asking());
+        return LineStanding.of(conversation, mode, changes, keyboard.holder(), line.up());
     }
 
     private void tellOnlookers() {
@@ -370,13 +300,11 @@ public final class MemberLine implements LineEvents, OpenLine {
     private CompletableFuture<Optional<String>> decide(String login, Supplier<Optional<String>> act) {
         CompletableFuture<Optional<String>> answer = new CompletableFuture<>();
         inOrder.add(() -> {
-            if (hand.isEmpty()) {
-                hand = login; // the first has the keyboard until another takes it over
-            }
+            Optional<String> taken = keyboard.ask(login);
             if (gone) {
                 answer.complete(Optional.of("This line is no longer open here."));
-            } else if (!hand.equals(login)) {
-                answer.complete(Optional.of(hand + " has the keyboard of this line. Take it over first."));
+            } else if (taken.isPresent()) {
+                answer.complete(taken);
             } else {
                 hear();
                 changes.by(login);
@@ -390,7 +318,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     @Override
     public void take(String login) {
         inOrder.add(() -> {
-            hand = login;
+            keyboard.take(login);
             apply(List.of());
         });
     }
@@ -406,8 +334,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     @Override
     public CompletableFuture<Optional<String>> sendBreak(String login) {
         return decide(login, () -> {
-            if (line != null) {
-                line.sendBreak();
+            if (line.sendBreak()) {
                 tape.mark("break sent by " + login);
             }
             apply(List.of());
@@ -417,11 +344,7 @@ public final class MemberLine implements LineEvents, OpenLine {
 
     @Override
     public void resize(int columns, int rows) {
-        inOrder.add(() -> {
-            if (line != null) {
-                line.resize(columns, rows);
-            }
-        });
+        inOrder.add(() -> line.resize(columns, rows));
     }
 
     @Override
@@ -435,30 +358,12 @@ public final class MemberLine implements LineEvents, OpenLine {
 
     @Override
     public CompletableFuture<Optional<String>> goOn(String typed, String login) {
-        return decide(login, () -> {
-            Optional<Hold> before = conversation.hold();
-            if (before.isEmpty()) {
-                return Optional.of("No decision is needed here now.");
-            }
-            if (!before.get().why().passable()) {
-                return Optional.of("This cannot be skipped. " + before.get().sentence());
-            }
-            apply(conversation.goOn(typed, clock.instant()));
-            boolean stays =
-                    conversation.hold().equals(before) && !before.get().typed().isEmpty();
-            return stays
-                    ? Optional.of("Wanted is “" + before.get().typed() + "”, typed letter by letter. Nothing was sent.")
-                    : Optional.empty();
-        });
+        return decide(login, () -> decisions.goOn(typed, clock.instant()));
     }
 
     @Override
     public CompletableFuture<Optional<String>> fetchLog(String login) {
-        return decide(login, () -> {
-            Optional<String> refused = conversation.fetchLog(clock.instant());
-            apply(conversation.effects());
-            return refused;
-        });
+        return decide(login, () -> decisions.fetchLog(clock.instant()));
     }
 
     /** Anybody may stop it, at once. */
@@ -472,31 +377,13 @@ public final class MemberLine implements LineEvents, OpenLine {
 
     @Override
     public CompletableFuture<Optional<String>> again(String login) {
-        return decide(login, () -> {
-            if (conversation.state() != Conversation.State.STOPPED) {
-                return Optional.of("This line is not stopped.");
-            }
-            changes.note("");
-            apply(conversation.again(clock.instant()));
-            return Optional.empty();
-        });
+        return decide(login, () -> decisions.again(clock.instant()));
     }
 
     /** What the step lacks that a person or another team still has to say; empty where nothing is waited for. */
     @Override
     public List<String> lacks() {
         return lacking;
-    }
-
-    private List<String> lackedNow() {
-        return conversation
-                .hold()
-                .filter(hold -> hold.why().endsWhenKnown() && hold.step() >= 0)
-                .map(hold -> (Asked) conversation.steps().get(hold.step()))
-                .map(asked -> Stream.concat(Stream.of(asked.after()), asked.answer().names().stream())
-                        .filter(name -> !name.isEmpty() && values.text(name).isEmpty())
-                        .toList())
-                .orElse(List.of());
     }
 
     @Override

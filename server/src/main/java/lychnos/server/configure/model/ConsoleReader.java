@@ -2,14 +2,18 @@ package lychnos.server.configure.model;
 
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lychnos.core.dialogue.Conversation;
 import lychnos.core.dialogue.Conversation.Progress;
+import lychnos.core.dialogue.Dialogue;
 import lychnos.core.order.RunState;
+import lychnos.core.sheet.MemberValues;
 import lychnos.server.database.ReadsOnly;
 import lychnos.server.jobs.Run;
 import org.hibernate.Session;
@@ -24,8 +28,6 @@ public class ConsoleReader {
         this.db = db;
     }
 
-    // --- reading ---
-
     /** A member's dialogue as it was left. */
     public record KeptDialogue(
             MemberDialogue dialogue,
@@ -33,7 +35,23 @@ public class ConsoleReader {
             Map<String, String> told,
             String shown,
             String tail,
-            long pieces) {}
+            long pieces) {
+
+        /** The conversation, taken up where it was left. */
+        public Conversation takenUp(Dialogue description, MemberValues values, Instant now) {
+            Conversation conversation = new Conversation(description, dialogue.member, values, dialogue.mode, now);
+            boolean begun = dialogue.wiped
+                    || progress.stream().anyMatch(each -> each == Progress.SENT || each == Progress.DONE);
+            if (begun || dialogue.identified) {
+                conversation.resume(
+                        new Conversation.Left(dialogue.wiped, dialogue.identified, progress, told, shown), now);
+            }
+            if (dialogue.state == MemberDialogue.DialogueState.STOPPED) {
+                conversation.halt();
+            }
+            return conversation;
+        }
+    }
 
     @Transactional
     public List<KeptDialogue> load(long runId) {

@@ -1,5 +1,6 @@
 package lychnos.server.configure.network;
 
+import java.util.Optional;
 import lychnos.core.dialogue.DialogueStep.Remote;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Hold.Why;
@@ -34,6 +35,25 @@ final class RemoteHolds {
                 step,
                 "For “" + remote.title() + "” " + what + " cannot be reached: " + fault.getMessage()
                         + ". Going on tries it again.");
+    }
+
+    /** Said while a step that cannot be reached is tried again. */
+    static String tryingAgain(Remote remote, String what, WireFault fault) {
+        return "“" + remote.title() + "”: " + what + " cannot be reached now: " + fault.getMessage()
+                + ". Trying again.";
+    }
+
+    /** Why a person cannot go on at a hold, or nothing; null stands for no hold. */
+    static Optional<String> refusal(Hold hold, String typed) {
+        if (hold == null) {
+            return Optional.of("No decision is needed here now.");
+        }
+        if (!hold.why().passable()) {
+            return Optional.of("This cannot be skipped. " + hold.sentence());
+        }
+        return hold.typed().isEmpty() || hold.typed().equals(typed.strip())
+                ? Optional.empty()
+                : Optional.of("Wanted is “" + hold.typed() + "”, typed letter by letter. Nothing was written.");
     }
 
     private static Hold hold(Why why, int step, String sentence) {

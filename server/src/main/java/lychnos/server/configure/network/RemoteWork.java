@@ -1,7 +1,6 @@
 package lychnos.server.configure.network;
 
 import java.time.Clock;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -13,8 +12,6 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Supplier;
 import lychnos.core.dialogue.Conversation.Progress;
 import lychnos.core.dialogue.Conversation.State;
-import lychnos.core.dialogue.Dialogue;
-import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.DialogueStep.Remote;
 import lychnos.core.dialogue.Hold;
 import lychnos.core.dialogue.Hold.Why;
@@ -22,6 +19,8 @@ import lychnos.core.dialogue.Mode;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.configure.model.AtWork;
 import lychnos.server.configure.model.Change;
+import lychnos.server.configure.model.LastStretch;
+import lychnos.server.configure.model.MemberDialogue.DialogueState;
 import lychnos.server.configure.plan.Openings;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
@@ -40,34 +39,29 @@ public final class RemoteWork implements AtWork {
     private static final long RETRY_SECONDS = 3;
     private static final int MOST_RETRIES = 10;
     private static final long LOOK_MILLIS = 700;
-    private static final int NONE = -1;
 
     private final Held held;
     private final long dialogueId;
     private final String member;
-    private final Dialogue dialogue;
     private MemberValues values;
     private final PageSurroundings around;
     private final InOrder inOrder;
     private final ScheduledExecutorService clockwork;
     private final Clock clock;
-    private final List<DialogueStep> steps;
-    private final List<Progress> progress;
+    private final StepsLeft steps;
     private final Map<String, String> read = new HashMap<>();
     private Mode mode;
     private RemoteState at = RemoteState.FOLLOWING;
     private String note = "";
     private final boolean identified;
     private final boolean wiped;
-    private int approved = NONE;
+    private int approved = StepsLeft.NONE;
     private int retries;
     private boolean gone;
     /** Another server has it now. */
     private boolean lost;
 
-    private String stretch = "";
-    private RemoteStep doing;
-    private int doingStep = NONE;
+    private final LastStretch stretch = new LastStretch();
     private final WireSteps wire;
     private final StepMaker maker;
     private volatile List<String> lacking = List.of();
@@ -85,7 +79,6 @@ public final class RemoteWork implements AtWork {
         this.held = held;
         this.dialogueId = opening.kept().dialogue().id;
         this.member = opening.kept().dialogue().member;
-        this.dialogue = opening.dialogue();
         this.values = opening.values();
         this.around = around;
         this.inOrder = new InOrder(pool);
@@ -94,12 +87,12 @@ public final class RemoteWork implements AtWork {
         mode = opening.kept().dialogue().mode;
         identified = opening.kept().dialogue().identified;
         wiped = opening.kept().dialogue().wiped;
-        steps = dialogue.withPages(member, wiped);
-        progress = new ArrayList<>(opening.kept().progress());
+        steps = new StepsLeft(
+                opening.dialogue().withPages(member, wiped), opening.kept().progress());
         read.putAll(opening.kept().told());
         ToldValues own = new ToldValues(read, () -> values);
-        wire = new WireSteps(held, opening, own, vantage, around, clock, steps, progress);
-        if (opening.kept().dialogue().state == lychnos.server.configure.model.MemberDialogue.DialogueState.STOPPED) {
+        wire = new WireSteps(held, opening, own, vantage, around, clock, steps.steps(), steps.progress());
+        if (opening.kept().dialogue().state == DialogueState.STOPPED) {
             at = RemoteState.STOPPED;
         }
     }
@@ -134,38 +127,25 @@ public final class RemoteWork implements AtWork {
         inOrder.addFirst(() -> gone = true);
     }
 
-    // --- the work ---
-
-    private int next() {
-        for (int i = 0; i < steps.size(); i++) {
-            boolean open = progress.get(i) == Progress.OPEN || progress.get(i) == Progress.SENT;
-            if (open && steps.get(i) instanceof Remote remote && remote.driven() && !remote.first()) {
-                return i;
-            }
-        }
-        return NONE;
-    }
-
     private void work() {
         if (gone || !at.works()) {
             return;
         }
-        int step = next();
-        if (step < 0) {
+        int step = steps.next();
+        if (step == StepsLeft.NONE) {
             become(RemoteState.DONE);
             if (keep(RemoteChange.NOTHING)) {
                 around.done(this);
             }
             return;
         }
-        Remote remote = (Remote) steps.get(step);
-        RemoteStep doing = doing(step, remote);
+        Remote remote = steps.step(step);
+        RemoteStep doing = steps.doing(this, maker, step);
         try {
             if (at instanceof RemoteState.Waiting) {
                 took(step, remote, doing.look());
             } else if (mayBegin(step, remote, doing)) {
-                boolean begun = progress.get(step) == Progress.SENT;
-                took(step, remote, doing.carryOut(begun, (sent, tries) -> sends(step, sent, tries)));
+                took(step, remote, doing.carryOut(steps.begun(step), (sent, tries) -> sends(step, sent, tries)));
             }
         } catch (WireFault e) {
             unreached(step, remote, doing, e);
@@ -177,23 +157,13 @@ public final class RemoteWork implements AtWork {
         }
     }
 
-    /** The step in hand; it knows what it has seen so far. */
-    private RemoteStep doing(int step, Remote remote) {
-        if (doing == null || doingStep != step) {
-            doingStep = step;
-            doing = maker.make(this, step, remote);
-        }
-        return doing;
-    }
-
     private boolean mayBegin(int step, Remote remote, RemoteStep doing) {
         lacking = doing.lacking();
         if (!lacking.isEmpty()) {
             hold(Hold.until(step, remote.title(), lacking, ""));
             return false;
         }
-        Optional<Hold> stops =
-                approved == step || progress.get(step) == Progress.SENT ? Optional.empty() : doing.stops(mode);
+        Optional<Hold> stops = approved == step || steps.begun(step) ? Optional.empty() : doing.stops(mode);
         stops.ifPresent(this::hold);
         return stops.isEmpty();
     }
@@ -214,7 +184,7 @@ public final class RemoteWork implements AtWork {
             lookOrCall(step, remote, waiting);
             return;
         }
-        approved = NONE;
+        approved = StepsLeft.NONE;
         retries = 0;
         become(new RemoteState.Waiting(clock.instant().plus(remote.longest())));
         keep(RemoteChange.moved(step, Progress.SENT, works.evidence()));
@@ -230,7 +200,7 @@ public final class RemoteWork implements AtWork {
     }
 
     private boolean sends(int step, String sent, List<String> tries) {
-        progress.set(step, Progress.SENT);
+        steps.moved(step, Progress.SENT);
         return keep(RemoteChange.sent(step, sent, tries));
     }
 
@@ -240,10 +210,10 @@ public final class RemoteWork implements AtWork {
 
     private void done(int step, RemoteStep.Outcome.Done done) {
         note = "";
-        approved = NONE;
+        approved = StepsLeft.NONE;
         retries = 0;
         become(RemoteState.FOLLOWING);
-        progress.set(step, Progress.DONE);
+        steps.moved(step, Progress.DONE);
         read.putAll(done.told());
         if (keep(RemoteChange.done(step, done))) {
             done.told().forEach((name, value) -> around.told(member, name, value));
@@ -255,8 +225,7 @@ public final class RemoteWork implements AtWork {
         if (at instanceof RemoteState.Waiting waiting && fault.kind() != WireFault.Kind.OTHER_CERTIFICATE) {
             lookOrCall(step, remote, waiting); // it may restart while it works
         } else if (fault.passing() && retries++ < MOST_RETRIES) {
-            note = "“" + remote.title() + "”: " + doing.what() + " cannot be reached now: " + fault.getMessage()
-                    + ". Trying again.";
+            note = RemoteHolds.tryingAgain(remote, doing.what(), fault);
             if (keep(RemoteChange.NOTHING)) {
                 clockwork.schedule(() -> inOrder.add(this::work), RETRY_SECONDS, TimeUnit.SECONDS);
             }
@@ -276,12 +245,13 @@ public final class RemoteWork implements AtWork {
         at = at.become(next);
     }
 
-    // --- keeping ---
-
     /** Gives back whether it is kept and ours still. */
     private boolean keep(RemoteChange kept) {
         try {
-            around.save(held, kept.of(this, clock.instant(), at, mode, note, stretch()));
+            Change.Stretch now = RemoteChange.stretch(at, () -> steps.step(steps.next()));
+            Change change = kept.of(this, clock.instant(), at, mode, note, stretch.ifNew(now));
+            around.save(held, change);
+            stretch.kept(change.stretch());
             return true;
         } catch (HoldLost e) {
             LOG.infof("let go of the pages of run %d: %s", held.runId(), e.getMessage());
@@ -291,7 +261,6 @@ public final class RemoteWork implements AtWork {
         } catch (RuntimeException e) {
             // nothing goes on before it is kept: it is tried again until the database takes it
             LOG.warnf("What was done on pages cannot be kept now (%s); trying again.", e.getMessage());
-            stretch = "";
             clockwork.schedule(() -> inOrder.addFirst(() -> keepAgain(kept)), RETRY_SECONDS, TimeUnit.SECONDS);
         }
         return false;
@@ -309,19 +278,6 @@ public final class RemoteWork implements AtWork {
         }
     }
 
-    /** What the time goes to from now on, if that is something else than before. */
-    private Change.Stretch stretch() {
-        Change.Stretch now = RemoteChange.stretch(at, () -> (Remote) steps.get(next()));
-        String key = now.kind() + now.title();
-        if (key.equals(stretch)) {
-            return null;
-        }
-        stretch = key;
-        return now;
-    }
-
-    // --- those who decide ---
-
     private CompletableFuture<Optional<String>> decide(Supplier<Optional<String>> act) {
         CompletableFuture<Optional<String>> answer = new CompletableFuture<>();
         inOrder.add(() -> {
@@ -333,7 +289,7 @@ public final class RemoteWork implements AtWork {
 
     private Optional<String> goOn() {
         values = around.values(member); // something may have been fixed in Prepare meanwhile
-        doing = null;
+        steps.forgetDoing();
         lacking = List.of();
         become(RemoteState.FOLLOWING);
         if (keep(RemoteChange.NOTHING)) {
@@ -372,19 +328,14 @@ public final class RemoteWork implements AtWork {
     public CompletableFuture<Optional<String>> goOn(String typed, String login) {
         return decide(() -> {
             Hold hold = at.hold();
-            if (hold == null) {
-                return Optional.of("No decision is needed here now.");
-            }
-            if (!hold.why().passable()) {
-                return Optional.of("This cannot be skipped. " + hold.sentence());
-            }
-            if (!hold.typed().isEmpty() && !hold.typed().equals(typed.strip())) {
-                return Optional.of("Wanted is “" + hold.typed() + "”, typed letter by letter. Nothing was written.");
+            Optional<String> refused = RemoteHolds.refusal(hold, typed);
+            if (refused.isPresent()) {
+                return refused;
             }
             approved = hold.step();
             if (hold.why() == Why.OVERDUE) {
-                Remote remote = (Remote) steps.get(hold.step());
-                become(new RemoteState.Waiting(clock.instant().plus(remote.longest())));
+                become(new RemoteState.Waiting(
+                        clock.instant().plus(steps.step(hold.step()).longest())));
                 keep(RemoteChange.NOTHING);
                 lookLater();
                 return Optional.empty();

@@ -1,0 +1,28 @@
+package lychnos.server.configure.line;
+
+import java.util.Optional;
+
+/** Who may type on a line and decide for it: one person at a time. */
+final class Keyboard {
+
+    private String holder = "";
+
+    /** The login of who has it; empty if nobody has. */
+    String holder() {
+        return holder;
+    }
+
+    void take(String login) {
+        holder = login;
+    }
+
+    /** Gives it to the first who asks, until another takes it over; says why not to everybody else. */
+    Optional<String> ask(String login) {
+        if (holder.isEmpty()) {
+            holder = login;
+        }
+        return holder.equals(login)
+                ? Optional.empty()
+                : Optional.of(holder + " has the keyboard of this line. Take it over first.");
+    }
+}

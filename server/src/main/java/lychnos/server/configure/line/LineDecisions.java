@@ -1,0 +1,70 @@
+package lychnos.server.configure.line;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.stream.Stream;
+import lychnos.core.dialogue.Conversation;
+import lychnos.core.dialogue.DialogueStep.Asked;
+import lychnos.core.dialogue.Effect;
+import lychnos.core.dialogue.Hold;
+import lychnos.core.sheet.MemberValues;
+
+/** What people decide on a line. Each says why not, or nothing. */
+final class LineDecisions {
+
+    private final Conversation conversation;
+    private final LineChanges changes;
+    private final Consumer<List<Effect>> apply;
+
+    /** @param apply keeps and carries out what the conversation wants done */
+    LineDecisions(Conversation conversation, LineChanges changes, Consumer<List<Effect>> apply) {
+        this.conversation = conversation;
+        this.changes = changes;
+        this.apply = apply;
+    }
+
+    Optional<String> goOn(String typed, Instant now) {
+        Optional<Hold> before = conversation.hold();
+        if (before.isEmpty()) {
+            return Optional.of("No decision is needed here now.");
+        }
+        if (!before.get().why().passable()) {
+            return Optional.of("This cannot be skipped. " + before.get().sentence());
+        }
+        apply.accept(conversation.goOn(typed, now));
+        boolean stays =
+                conversation.hold().equals(before) && !before.get().typed().isEmpty();
+        return stays
+                ? Optional.of("Wanted is “" + before.get().typed() + "”, typed letter by letter. Nothing was sent.")
+                : Optional.empty();
+    }
+
+    Optional<String> fetchLog(Instant now) {
+        Optional<String> refused = conversation.fetchLog(now);
+        apply.accept(conversation.effects());
+        return refused;
+    }
+
+    Optional<String> again(Instant now) {
+        if (conversation.state() != Conversation.State.STOPPED) {
+            return Optional.of("This line is not stopped.");
+        }
+        changes.note("");
+        apply.accept(conversation.again(now));
+        return Optional.empty();
+    }
+
+    /** What the step lacks that a person or another team still has to say; empty where nothing is waited for. */
+    List<String> lacks(MemberValues values) {
+        return conversation
+                .hold()
+                .filter(hold -> hold.why().endsWhenKnown() && hold.step() >= 0)
+                .map(hold -> (Asked) conversation.steps().get(hold.step()))
+                .map(asked -> Stream.concat(Stream.of(asked.after()), asked.answer().names().stream())
+                        .filter(name -> !name.isEmpty() && values.text(name).isEmpty())
+                        .toList())
+                .orElse(List.of());
+    }
+}
