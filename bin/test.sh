@@ -84,8 +84,8 @@ again() { # again COMMAND …: as often as asked for; the first failure ends it
 }
 lane_long_rounds() { mvn "${TESTS[@]}" "$LONG" -pl core "-Dtest=FuzzTest,BlankerTest,ConversationTest,RoundOrderTest" test; }
 lane_long_journeys() { again mvn "${TESTS[@]}" -pl e2e "-Dtest=ConsoleKillTest,AccidentsTest,TwoServersTest,VantageTest,RunThroughTest,RestoreTest" test; }
-lane_long_server() { again mvn "${TESTS[@]}" -pl core,lab,wire,server "-Dtest=RunsTest,AttacksTest,ConsoleTest,SharedViewsTest,GroupCommitTest,ConsolesTest" test; }
-lane_long_wire() { again mvn "${TESTS[@]}" -pl core,lab,wire "-Dtest=RobustnessTest,MisbehaviourTest,LinesTest" test; }
+lane_long_server() { again mvn "${TESTS[@]}" -pl core,lab,wire,server "-Dtest=RunsTest,AttacksTest,AccessAttacksTest,LoadAttacksTest,ConsoleTest,SharedViewsTest,GroupCommitTest,ConsolesTest" test; }
+lane_long_wire() { again mvn "${TESTS[@]}" -pl core,lab,wire "-Dtest=RobustnessTest,MisbehaviourTest,MachinesTest,LinesTest" test; }
 LANES=(journeys_1 journeys_2 server_1 server_2 small wire)
 [ -z "${LYCHNOS_TIMES:-}" ] || LANES=(long_journeys long_server long_wire long_rounds)
 AT_ONCE=${LYCHNOS_LANES_AT_ONCE:-$(($(nproc) > 1 ? 3 : 1))}
