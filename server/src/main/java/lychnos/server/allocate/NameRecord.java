@@ -13,7 +13,7 @@ import java.time.Instant;
 /** A record that a claim needs, and how far it is on its way to the name server. */
 @Entity
 @Table(name = "name_record")
-public class NameRecord {
+class NameRecord {
 
     /** Where a record stands. */
     public enum NameRecordState {

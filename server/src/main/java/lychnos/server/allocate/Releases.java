@@ -11,6 +11,7 @@ import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
+import lychnos.server.site.NetworkDefinitions;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.SignedUnits;
 import lychnos.server.units.Unit;
@@ -23,6 +24,7 @@ public class Releases {
     private final Session db;
     private final BringUps bringUps;
     private final Names names;
+    private final NetworkDefinitions networks;
     private final SignedUnits signedUnits;
     private final Journal journal;
     private final Live live;
@@ -33,6 +35,7 @@ public class Releases {
             Session db,
             BringUps bringUps,
             Names names,
+            NetworkDefinitions networks,
             SignedUnits signedUnits,
             Journal journal,
             Live live,
@@ -41,6 +44,7 @@ public class Releases {
         this.db = db;
         this.bringUps = bringUps;
         this.names = names;
+        this.networks = networks;
         this.signedUnits = signedUnits;
         this.journal = journal;
         this.live = live;
@@ -101,12 +105,12 @@ public class Releases {
 
     private void refuseTold(List<Claim> claims, String why) {
         List<Long> units = claims.stream().map(claim -> claim.unitId).distinct().toList();
-        boolean told = db.createQuery(
-                                "select count(*) from Run r where r.purpose = 'configure' and r.unitId in :units",
-                                Long.class)
-                        .setParameter("units", units)
-                        .getSingleResult()
-                > 0;
+        boolean told = !db.createNativeQuery(
+                        "select 1 from unit_run where purpose = 'configure' and unit_id in :units limit 1",
+                        Integer.class)
+                .setParameter("units", units)
+                .getResultList()
+                .isEmpty();
         if (told) {
             throw Refusal.conflict(why);
         }
@@ -119,17 +123,9 @@ public class Releases {
             claim.releasedAt = now;
             claim.coolsUntil = cool ? now.plus(config.coolOff()) : null;
         }
-        db.createMutationQuery("delete from AddressRange where allocation in :takings and unitId in :units")
-                .setParameter(
-                        "takings",
-                        claims.stream()
-                                .map(claim -> claim.allocation)
-                                .distinct()
-                                .toList())
-                .setParameter(
-                        "units",
-                        claims.stream().map(claim -> claim.unitId).distinct().toList())
-                .executeUpdate();
+        networks.giveBack(
+                claims.stream().map(claim -> claim.allocation).distinct().toList(),
+                claims.stream().map(claim -> claim.unitId).distinct().toList());
         db.flush();
     }
 }

@@ -135,9 +135,9 @@ public class Ribbons {
                     addressProbes.possible());
         }
         List<AddressRange> ranges = networkDefinitions.ranges(network.id);
-        Set<Long> proven = new HashSet<>(db.createQuery(
-                        "select p.claimId from Proof p join Claim c on c.id = p.claimId where p.proven and "
-                                + "c.networkId = :network",
+        Set<Long> proven = new HashSet<>(db.createNativeQuery(
+                        "select p.claim_id from checked_address p join claim c on c.id = p.claim_id where p.proven "
+                                + "and c.network_id = :network",
                         Long.class)
                 .setParameter("network", network.id)
                 .getResultList());
@@ -240,9 +240,9 @@ public class Ribbons {
                 claims.live(bringUpId).stream().collect(Collectors.groupingBy(claim -> claim.allocation));
         // what was set up counts, though it may be out of use since
         takings.keySet()
-                .removeAll(db.createQuery(
-                                "select distinct c.allocation from Run r join Claim c on c.unitId = r.unitId where "
-                                        + "r.purpose = 'configure' and c.allocation in :takings",
+                .removeAll(db.createNativeQuery(
+                                "select distinct c.allocation from unit_run r join claim c on c.unit_id = r.unit_id "
+                                        + "where r.purpose = 'configure' and c.allocation in :takings",
                                 UUID.class)
                         .setParameterList("takings", List.copyOf(takings.keySet()))
                         .getResultList());

@@ -22,10 +22,14 @@ import lychnos.server.allocate.Claims;
 import lychnos.server.allocate.Releases;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.configure.model.ConsoleStore;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.jobs.CheckQueue;
+import lychnos.server.jobs.Runs;
 import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.live.Live;
+import lychnos.server.prove.Proofs;
 import lychnos.server.secrets.SealedStore;
 import lychnos.server.units.BringUps;
 import lychnos.server.units.FactChanges;
@@ -50,6 +54,10 @@ public class LifeAfter {
     private final Claims claims;
     private final Releases releases;
     private final SignOff signOff;
+    private final Proofs proofs;
+    private final Runs runs;
+    private final CheckQueue checks;
+    private final ConsoleStore consoles;
     private final SealedStore sealed;
     private final Journal journal;
     private final Live live;
@@ -64,6 +72,10 @@ public class LifeAfter {
             Claims claims,
             Releases releases,
             SignOff signOff,
+            Proofs proofs,
+            Runs runs,
+            CheckQueue checks,
+            ConsoleStore consoles,
             SealedStore sealed,
             Journal journal,
             Live live,
@@ -76,6 +88,10 @@ public class LifeAfter {
         this.claims = claims;
         this.releases = releases;
         this.signOff = signOff;
+        this.proofs = proofs;
+        this.runs = runs;
+        this.checks = checks;
+        this.consoles = consoles;
         this.sealed = sealed;
         this.journal = journal;
         this.live = live;
@@ -95,21 +111,10 @@ public class LifeAfter {
         // in the order in which everybody else who changes units locks them
         db.lock(bringUps.get(unit.bringUpId), LockModeType.PESSIMISTIC_WRITE);
         db.refresh(unit, LockModeType.PESSIMISTIC_WRITE);
-        boolean busy = !db.createQuery(
-                        "select r.id from Run r where r.unitId = :unit and r.purpose in ('configure', 'console') and "
-                                + "r.state in (WAITING, RUNNING)",
-                        Long.class)
-                .setParameter("unit", unitId)
-                .getResultList()
-                .isEmpty();
-        if (busy) {
+        if (runs.settingUp(unitId)) {
             throw Refusal.conflict(unit.label() + " is being set up. Put its setup away in Configure first.");
         }
-        db.createNativeMutationQuery(
-                        "update run set state = 'CANCELLED', ended_at = now() where unit_id = :unit and purpose = "
-                                + "'prove' and state = 'WAITING'")
-                .setParameter("unit", unitId)
-                .executeUpdate();
+        checks.cancelOf(unitId);
         return unit;
     }
 
@@ -342,38 +347,11 @@ public class LifeAfter {
                 .toList();
         Set<String> roles = new TreeSet<>(own.stream().map(claim -> claim.role).toList());
         List<Long> ids = own.stream().map(claim -> claim.id).toList();
-        if (!own.isEmpty()) {
-            db.createMutationQuery("delete from KnownCertificate k where k.key.unitId = :unit and k.key.role in :roles")
-                    .setParameter("unit", unit.id)
-                    .setParameter("roles", roles)
-                    .executeUpdate();
-            db.createMutationQuery("delete from AcceptedTrait t where t.key.unitId = :unit and t.key.role in :roles")
-                    .setParameter("unit", unit.id)
-                    .setParameter("roles", roles)
-                    .executeUpdate();
-            db.createMutationQuery(
-                            "update TraitChange set state = GONE, decidedBy = null, decidedAt = null where claimId "
-                                    + "in :claims and state in (OPEN, FAULT)")
-                    .setParameter("claims", ids)
-                    .executeUpdate();
-        }
-        // until the unit is set up again nothing that was found of it says anything
-        db.createMutationQuery("delete from Proof where unitId = :unit")
-                .setParameter("unit", unit.id)
-                .executeUpdate();
+        proofs.forget(unit.id, roles, ids);
         if (kind.driven()) {
             sealed.forget(unit.id);
         }
-        db.createMutationQuery(
-                        "update Run set earlier = true where unitId = :unit and purpose in ('configure', 'console')")
-                .setParameter("unit", unit.id)
-                .executeUpdate();
-        db.createMutationQuery(
-                        "update MemberDialogue set earlier = true where unitId = :unit and (:whole = true or member "
-                                + "= :member)")
-                .setParameter("unit", unit.id)
-                .setParameter("whole", member.isEmpty())
-                .setParameter("member", member)
-                .executeUpdate();
+        runs.replaced(unit.id);
+        consoles.replaced(unit.id, member);
     }
 }

@@ -12,7 +12,7 @@ import java.time.LocalDate;
 /** What is accepted although it is otherwise, or is still to come. */
 @Entity
 @Table(name = "open_item")
-public class OpenItem {
+class OpenItem {
 
     public static final String EXCEPTION = "exception";
     public static final String OPEN = "open";

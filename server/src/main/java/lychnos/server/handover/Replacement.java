@@ -12,7 +12,7 @@ import org.hibernate.type.SqlTypes;
 
 /** A machine that took the place of another. */
 @Entity
-public class Replacement {
+class Replacement {
 
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)

@@ -11,7 +11,7 @@ import java.time.Instant;
 /** What was signed of a unit. The database lets nothing of it be changed but its end, once. */
 @Entity
 @Table(name = "record")
-public class SignedRecord {
+class SignedRecord {
 
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)

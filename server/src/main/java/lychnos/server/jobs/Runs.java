@@ -36,6 +36,14 @@ public class Runs {
 
     private static final long SHORTEST_RENEWAL_MILLIS = 200;
 
+    /**
+     * A condition on rows of {@code run}: nothing of the unit's is reached through a vantage that has dialled in to
+     * another server. That one carries the work out; from here there is no way.
+     */
+    private static final String REACHES =
+            "not exists (select 1 from unit_link l where l.unit_id = run.unit_id and l.linked_to <> '" + ThisServer.ID
+                    + "')";
+
     private final Session db;
     private final LychnosConfig config;
     private final Journal journal;
@@ -68,8 +76,8 @@ public class Runs {
         return most <= 0
                 ? List.of()
                 : db.createNativeQuery(
-                                "select * from run where " + condition + " and " + ThisServer.REACHES
-                                        + " order by id limit " + most + " for update skip locked",
+                                "select * from run where " + condition + " and " + REACHES + " order by id limit "
+                                        + most + " for update skip locked",
                                 Run.class)
                         .getResultList();
     }
@@ -97,8 +105,7 @@ public class Runs {
                 ours.isEmpty()
                         ? ours
                         : db.createNativeQuery(
-                                        "select * from run where id in :ids and " + ThisServer.REACHES
-                                                + " order by place",
+                                        "select * from run where id in :ids and " + REACHES + " order by place",
                                         Run.class)
                                 .setParameter(
                                         "ids", ours.stream().map(run -> run.id).toList())
@@ -294,5 +301,24 @@ public class Runs {
             keep(held, step, sentence, false);
         }
         live.tell(held.bringUpId(), held.purpose());
+    }
+
+    /** The unit's machine was replaced: how it was set up says nothing of the new one. */
+    public void replaced(long unitId) {
+        db.createMutationQuery(
+                        "update Run set earlier = true where unitId = :unit and purpose in ('configure', 'console')")
+                .setParameter("unit", unitId)
+                .executeUpdate();
+    }
+
+    /** Whether a unit is being set up, or about to be. */
+    public boolean settingUp(long unitId) {
+        return !db.createQuery(
+                        "select r.id from Run r where r.unitId = :unit and r.purpose in ('configure', 'console') and "
+                                + "r.state in (WAITING, RUNNING)",
+                        Long.class)
+                .setParameter("unit", unitId)
+                .getResultList()
+                .isEmpty();
     }
 }

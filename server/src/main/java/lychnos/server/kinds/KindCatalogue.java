@@ -125,8 +125,8 @@ public class KindCatalogue {
                                 + "k.retired_at is not null, exists (select 1 from kind_draft d where "
                                 + "d.kind_id = k.id), "
                                 + "array_to_string(array(select digest from kind_version where kind_id = k.id), ' '), "
-                                + "(select count(*) from unit u where u.kind = k.id and u.retired_at is null), "
-                                + "(select count(*) from unit u where u.kind = k.id and u.retired_at is null and "
+                                + "(select count(*) from unit_kind u where u.kind = k.id and u.in_use), "
+                                + "(select count(*) from unit_kind u where u.kind = k.id and u.in_use and "
                                 + "u.kind_version < v.version) from kind k left join lateral (select version, title, "
                                 + "way, shipped from kind_version where kind_id = k.id order by version desc limit 1) "
                                 + "v on true where cast(:only as text) is null or k.id = :only "
@@ -174,7 +174,7 @@ public class KindCatalogue {
                                 + "within group "
                                 + "(order by extract(epoch from r.ended_at - r.started_at)) filter (where r.state = "
                                 + "'DONE') as bigint), (array_agg(r.state order by r.ended_at desc))[1], "
-                                + "max(r.ended_at) from run r join unit u on u.id = r.unit_id where r.purpose in "
+                                + "max(r.ended_at) from unit_run r join unit_kind u on u.unit_id = r.unit_id where r.purpose in "
                                 + "('configure', 'console') and r.ended_at is not null and r.started_at is not null "
                                 + "group by u.kind",
                         Object[].class)
@@ -215,10 +215,10 @@ public class KindCatalogue {
 
     private List<KindSetupLine> lastSetups(String id) {
         return db.createNativeQuery(
-                        "select u.bring_up_id, u.id, l.label, u.kind_version, r.state, r.ended_at, "
+                        "select u.bring_up_id, u.unit_id, u.label, u.kind_version, r.state, r.ended_at, "
                                 + "cast(extract(epoch from "
-                                + "r.ended_at - r.started_at) as bigint) from run r join unit u on u.id = r.unit_id "
-                                + "join unit_label l on l.id = u.id "
+                                + "r.ended_at - r.started_at) as bigint) from unit_run r join unit_kind u on u.unit_id = "
+                                + "r.unit_id "
                                 + "where u.kind = :kind and r.purpose in ('configure', 'console') and r.ended_at is "
                                 + "not null and r.started_at is not null order by r.ended_at desc limit "
                                 + MOST_SETUPS,
@@ -239,8 +239,8 @@ public class KindCatalogue {
     private List<KindVersionLine> history(String id) {
         return db.createNativeQuery(
                         "select v.version, v.digest, v.note, v.despite, v.shipped, coalesce(a.name, ''), v.published_at, (select "
-                                + "count(*) from unit u where u.kind = v.kind_id and u.kind_version = v.version and "
-                                + "u.retired_at is null) from kind_version v left join account a on a.id = "
+                                + "count(*) from unit_kind u where u.kind = v.kind_id and u.kind_version = v.version and "
+                                + "u.in_use) from kind_version v left join account a on a.id = "
                                 + "v.published_by where v.kind_id = :id order by v.version desc",
                         Object[].class)
                 .setParameter("id", id)
@@ -259,8 +259,8 @@ public class KindCatalogue {
 
     private List<KindUse> uses(String id) {
         return db.createNativeQuery(
-                        "select b.id, b.name, u.kind_version, count(*) from unit u join bring_up b on b.id = "
-                                + "u.bring_up_id where u.kind = :id and u.retired_at is null group by b.id, b.name, "
+                        "select b.id, b.name, u.kind_version, count(*) from unit_kind u join bring_up b on b.id = "
+                                + "u.bring_up_id where u.kind = :id and u.in_use group by b.id, b.name, "
                                 + "u.kind_version order by b.id, u.kind_version",
                         Object[].class)
                 .setParameter("id", id)

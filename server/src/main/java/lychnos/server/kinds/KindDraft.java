@@ -9,7 +9,7 @@ import java.time.Instant;
 /** What somebody is writing for the next version of a kind; it may be full of faults. */
 @Entity
 @Table(name = "kind_draft")
-public class KindDraft {
+class KindDraft {
 
     @Id
     @Column(name = "kind_id")

@@ -13,7 +13,7 @@ import org.hibernate.annotations.Immutable;
 @Entity
 @Immutable
 @Table(name = "kind_recording")
-public class KindRecording {
+class KindRecording {
 
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)

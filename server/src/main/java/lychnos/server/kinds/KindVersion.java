@@ -14,7 +14,7 @@ import org.hibernate.annotations.Immutable;
 @Entity
 @Immutable
 @Table(name = "kind_version")
-public class KindVersion {
+class KindVersion {
 
     /** Which version of which kind; versions count from 1. */
     @Embeddable

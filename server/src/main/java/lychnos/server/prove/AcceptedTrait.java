@@ -9,7 +9,7 @@ import java.time.Instant;
 /** What an endpoint showed of itself when it was accepted. */
 @Entity
 @Table(name = "accepted_trait")
-public class AcceptedTrait {
+class AcceptedTrait {
 
     @EmbeddedId
     public TraitKey key;

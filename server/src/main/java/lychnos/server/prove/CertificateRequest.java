@@ -13,7 +13,7 @@ import java.time.Instant;
 /** A request for a certificate (PKCS #10, RFC 2986) that a machine has made for a key of its own. */
 @Entity
 @Table(name = "certificate_request")
-public class CertificateRequest {
+class CertificateRequest {
 
     /** Its state. */
     public enum CertificateRequestState {

@@ -14,8 +14,8 @@ import java.util.stream.Collectors;
 import lychnos.core.proof.Rung;
 import lychnos.server.allocate.Claims;
 import lychnos.server.api.problem.Refusal;
-import lychnos.server.database.Rows;
 import lychnos.server.identity.caller.Who;
+import lychnos.server.jobs.CheckQueue;
 import lychnos.server.journal.Journal;
 import lychnos.server.kinds.Kinds;
 import lychnos.server.live.Live;
@@ -32,6 +32,7 @@ public class Checks {
     private final Kinds kinds;
     private final Claims claims;
     private final UnknownDevices unknownDevices;
+    private final CheckQueue queue;
     private final Journal journal;
     private final Live live;
 
@@ -41,6 +42,7 @@ public class Checks {
             Kinds kinds,
             Claims claims,
             UnknownDevices unknownDevices,
+            CheckQueue queue,
             Journal journal,
             Live live) {
         this.db = db;
@@ -50,6 +52,7 @@ public class Checks {
         this.journal = journal;
         this.live = live;
         this.unknownDevices = unknownDevices;
+        this.queue = queue;
     }
 
     List<Proof> all(long bringUpId) {
@@ -151,18 +154,7 @@ public class Checks {
 
     /** Asks for checks of these, without a word to anybody; gives how many were not under way already. */
     int queue(List<Long> units, Rung rung) {
-        // a unit in the middle of its setup is not a fault: it is left alone until that is over
-        return Rows.of(units)
-                .column("bigint", unit -> unit)
-                .write(
-                        db,
-                        "insert into run (unit_id, purpose, state, rung) select unit, 'prove', 'WAITING', "
-                                + (rung == Rung.SAFE ? "null" : rung.ordinal())
-                                + " from %s as asked (unit) where not exists"
-                                + " (select 1 from run r where r.unit_id = unit and r.purpose in ('configure', "
-                                + "'console') and r.state = 'RUNNING')"
-                                + " on conflict (unit_id, purpose) where state in ('WAITING', 'RUNNING', 'STOPPED') "
-                                + "do nothing");
+        return queue.ask(units, rung == Rung.SAFE ? null : rung.ordinal());
     }
 
     private Set<Long> ready(long bringUpId) {
@@ -193,11 +185,7 @@ public class Checks {
     @Transactional
     public void cancel(long bringUpId, Who.Person person) {
         bringUps.get(bringUpId);
-        int cancelled = db.createNativeMutationQuery(
-                        "update run r set state = 'CANCELLED', ended_at = now() from unit u where u.id = r.unit_id "
-                                + "and u.bring_up_id = :id and r.purpose = 'prove' and r.state = 'WAITING'")
-                .setParameter("id", bringUpId)
-                .executeUpdate();
+        int cancelled = queue.cancel(bringUpId);
         journal.write(person, bringUpId, null, "cancelled " + cancelled + " checks", null, null);
         live.tell(bringUpId, "prove");
     }

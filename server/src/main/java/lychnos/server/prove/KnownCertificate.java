@@ -9,7 +9,7 @@ import java.time.Instant;
 /** The certificate and the SSH host key remembered for what an address is for. */
 @Entity
 @Table(name = "known_certificate")
-public class KnownCertificate {
+class KnownCertificate {
 
     @EmbeddedId
     public EndpointKey key;

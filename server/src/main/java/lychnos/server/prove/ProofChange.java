@@ -11,7 +11,7 @@ import java.time.Instant;
 /** What an endpoint came to, where that was something else than before. */
 @Entity
 @Table(name = "proof_change")
-public class ProofChange {
+class ProofChange {
 
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)

@@ -6,6 +6,7 @@ import jakarta.transaction.Transactional;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
@@ -283,5 +284,34 @@ public class Proofs {
         if (isNew) {
             db.persist(known);
         }
+    }
+
+    /**
+     * Another machine is there now: what was remembered of the one before is forgotten. Part of the caller's
+     * transaction.
+     *
+     * @param roles of the addresses that the machine had
+     * @param claims ids of these addresses
+     */
+    public void forget(long unitId, Collection<String> roles, Collection<Long> claims) {
+        if (!claims.isEmpty()) {
+            db.createMutationQuery("delete from KnownCertificate k where k.key.unitId = :unit and k.key.role in :roles")
+                    .setParameter("unit", unitId)
+                    .setParameter("roles", roles)
+                    .executeUpdate();
+            db.createMutationQuery("delete from AcceptedTrait t where t.key.unitId = :unit and t.key.role in :roles")
+                    .setParameter("unit", unitId)
+                    .setParameter("roles", roles)
+                    .executeUpdate();
+            db.createMutationQuery(
+                            "update TraitChange set state = GONE, decidedBy = null, decidedAt = null where claimId "
+                                    + "in :claims and state in (OPEN, FAULT)")
+                    .setParameter("claims", claims)
+                    .executeUpdate();
+        }
+        // until the unit is set up again nothing that was found of it says anything
+        db.createMutationQuery("delete from Proof where unitId = :unit")
+                .setParameter("unit", unitId)
+                .executeUpdate();
     }
 }

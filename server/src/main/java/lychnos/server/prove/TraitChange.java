@@ -13,7 +13,7 @@ import java.time.Instant;
 /** Something that an endpoint shows otherwise than it was accepted. */
 @Entity
 @Table(name = "trait_change")
-public class TraitChange {
+class TraitChange {
 
     /** Its state. */
     public enum TraitState {

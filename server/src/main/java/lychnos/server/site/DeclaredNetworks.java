@@ -36,9 +36,7 @@ public class DeclaredNetworks {
 
     /** A webhook that a lead has defined by its address, and mail relays: what notices go to. */
     private static final String NOTICES =
-            "select substring(target from '^https://\\[?([0-9a-f.:]+?)\\]?(?::[0-9]+)?(?:/|$)') from notice_target "
-                    + "where sort = 'webhook'"
-                    + " union select value ->> 'address' from site_resource where sort = 'relay'";
+            "select host from notice_host union select value ->> 'address' from site_resource where sort = 'relay'";
 
     private final Session db;
     private final OperatorReach operator;

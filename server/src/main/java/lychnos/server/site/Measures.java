@@ -144,18 +144,16 @@ public class Measures {
                 services.add(row);
             }
         }
-        List<String> senders = db.createQuery(
-                        "select distinct f.value from GivenFact f join Unit u on u.id = f.key.unitId where "
-                                + "u.bringUpId = :id and f.key.name = 'mail-sender'",
+        List<String> senders = db.createNativeQuery(
+                        "select distinct value from unit_fact where bring_up_id = :id and name = 'mail-sender'",
                         String.class)
                 .setParameter("id", bringUpId)
                 .getResultList();
         times.removeIf(time -> Address.tryParse(time).isEmpty());
-        List<String> planned = db.createQuery(
-                        "select distinct c.hostName || '.' || c.domain from Claim c join Unit u on u.id = c.unitId "
-                                + "where u.bringUpId = :id and c.releasedAt is null"
-                                + " and not exists (select 1 from NameRecord n where n.claimId = c.id and n.state = "
-                                + "MADE)",
+        List<String> planned = db.createNativeQuery(
+                        "select distinct c.host_name || '.' || c.domain from unit_address c join unit_kind u on "
+                                + "u.unit_id = c.unit_id where u.bring_up_id = :id and u.in_use and c.live and not "
+                                + "c.has_record",
                         String.class)
                 .setParameter("id", bringUpId)
                 .setMaxResults(MOST_NAMES)

@@ -5,8 +5,10 @@ import jakarta.persistence.LockModeType;
 import jakarta.persistence.PersistenceException;
 import jakarta.transaction.Transactional;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
 import java.util.stream.Stream;
 import lychnos.core.address.Address;
 import lychnos.server.api.problem.IfMatch;
@@ -198,6 +200,21 @@ public class NetworkDefinitions {
 
     private boolean ofSite(Network network, long siteId) {
         return network != null && ofSite(siteId).stream().anyMatch(each -> each.id.equals(network.id));
+    }
+
+    /** Gives back the ranges that were kept for units beside the addresses of these allocations. */
+    public void giveBack(Collection<UUID> allocations, Collection<Long> units) {
+        db.createMutationQuery("delete from AddressRange where allocation in :allocations and unitId in :units")
+                .setParameter("allocations", allocations)
+                .setParameter("units", units)
+                .executeUpdate();
+    }
+
+    /** The networks of a vantage point are reached by the server again. */
+    public void leaveVantage(long vantageId) {
+        db.createMutationQuery("update Network set vantageId = null where vantageId = :id")
+                .setParameter("id", vantageId)
+                .executeUpdate();
     }
 
     /** Takes units' addresses from a network that is stated already. */

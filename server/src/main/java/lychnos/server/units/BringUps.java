@@ -61,9 +61,9 @@ public class BringUps {
 
     /** By bring-up, how large it is; one without units is not among them. */
     public Map<Long, BringUpSize> sizes() {
-        return db.createQuery(
-                        "select u.bringUpId, count(u), count(r) from Unit u left join SignedRecord r on r.unitId = "
-                                + "u.id and r.endedAt is null group by u.bringUpId",
+        return db.createNativeQuery(
+                        "select u.bring_up_id, count(*), count(s.unit_id) from unit u left join signed_unit s on "
+                                + "s.unit_id = u.id where u.retired_at is null group by u.bring_up_id",
                         Object[].class)
                 .getResultStream()
                 .collect(Collectors.toMap(row -> (Long) row[0], row -> new BringUpSize((Long) row[1], (Long) row[2])));

@@ -98,17 +98,17 @@ public class KindMoves {
         if (!after.members().counts().contains(unit.members)) {
             throw Refusal.conflict("Version " + move.version() + " has no units of " + unit.members + " members.");
         }
-        if (exists("select 1 from run where unit_id = :id and ended_at is null and purpose <> 'prove'", unitId)) {
+        if (exists("select 1 from unit_run where unit_id = :id and ended_at is null and purpose <> 'prove'", unitId)) {
             throw Refusal.conflict(unit.label() + " is being set up. Let it end, or stop it first.");
         }
-        if (exists("select 1 from claim where unit_id = :id and released_at is null", unitId)
+        if (exists("select 1 from unit_address where unit_id = :id and live", unitId)
                 && !KindDifference.sameAddresses(before, after)) {
             throw Refusal.conflict("Version " + move.version() + " takes other addresses. Release those of "
                     + unit.label() + " first.");
         }
         boolean written = exists(
-                "select 1 from run where unit_id = :id and purpose <> 'prove' and earlier = false and started_at is "
-                        + "not null",
+                "select 1 from unit_run where unit_id = :id and purpose <> 'prove' and not earlier and started_at is not "
+                        + "null",
                 unitId);
         String reason = move.reason() == null ? "" : move.reason().strip();
         if (written && (!person.role().equals("lead") || reason.length() < KindAdjustments.SHORTEST_REASON)) {

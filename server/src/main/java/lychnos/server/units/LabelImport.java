@@ -11,7 +11,7 @@ import java.time.Instant;
 /** One reading of a label list. */
 @Entity
 @Table(name = "label_import")
-public class LabelImport {
+class LabelImport {
 
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)

@@ -273,9 +273,9 @@ public class Labels {
 
     private boolean placedSince(long importId) {
         return !db.createNativeQuery(
-                        "select 1 from label_import_unit i where i.import_id = :id and (exists (select 1 from claim "
-                                + "c where c.unit_id = i.unit_id and c.released_at is null)"
-                                + " or exists (select 1 from run r where r.unit_id = i.unit_id)) limit 1",
+                        "select 1 from label_import_unit i where i.import_id = :id and (exists (select 1 from "
+                                + "unit_address c where c.unit_id = i.unit_id and c.live)"
+                                + " or exists (select 1 from unit_run r where r.unit_id = i.unit_id)) limit 1",
                         Integer.class)
                 .setParameter("id", importId)
                 .getResultList()

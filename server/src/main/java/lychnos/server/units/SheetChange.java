@@ -15,7 +15,7 @@ import org.hibernate.type.SqlTypes;
 /** One change of the fact sheet, by which it can be undone. */
 @Entity
 @Table(name = "sheet_change")
-public class SheetChange {
+class SheetChange {
 
     /**
      * One cell: what stood there and what came; null for nothing. Of a secret both are the word in place of it, and it

@@ -18,25 +18,23 @@ public class SignedUnits {
     }
 
     public Set<Long> of(long bringUpId) {
-        return new HashSet<>(
-                db.createQuery("select unitId from SignedRecord where bringUpId = :id and endedAt is null", Long.class)
-                        .setParameter("id", bringUpId)
-                        .getResultList());
+        return new HashSet<>(db.createNativeQuery("select unit_id from signed_unit where bring_up_id = :id", Long.class)
+                .setParameter("id", bringUpId)
+                .getResultList());
     }
 
     /** @throws Refusal where one of these is signed */
     public void refuse(Collection<Long> units) {
-        db.createQuery(
-                        "select u from Unit u where u.id in :units and exists (select 1 from SignedRecord r where "
-                                + "r.unitId = u.id and r.endedAt is null)",
-                        lychnos.server.units.Unit.class)
+        db.createNativeQuery(
+                        "select l.label from unit_label l join signed_unit s on s.unit_id = l.id where l.id in :units",
+                        String.class)
                 .setParameter("units", units)
                 .setMaxResults(1)
                 .getResultStream()
                 .findFirst()
-                .ifPresent(unit -> {
-                    throw Refusal.conflict(unit.label()
-                            + " is signed, and its record is to stay true: open it again in Hand over first.");
+                .ifPresent(label -> {
+                    throw Refusal.conflict(
+                            label + " is signed, and its record is to stay true: open it again in Hand over first.");
                 });
     }
 }

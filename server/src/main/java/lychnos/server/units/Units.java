@@ -114,7 +114,7 @@ public class Units {
             throw Refusal.fields(List.of(new FieldFault("name", fault)));
         }
         boolean placed = !db.createNativeQuery(
-                        "select 1 from claim where unit_id = :id and released_at is null limit 1", Integer.class)
+                        "select 1 from unit_address where unit_id = :id and live limit 1", Integer.class)
                 .setParameter("id", unitId)
                 .getResultList()
                 .isEmpty();
@@ -162,8 +162,8 @@ public class Units {
     public void withdraw(long unitId, Who.Person person) {
         Unit unit = bringUps.unit(unitId);
         boolean used = !db.createNativeQuery(
-                        "select 1 from claim where unit_id = :id union all select 1 from run where unit_id = :id "
-                                + "union all select 1 from label_import_unit where unit_id = :id limit 1",
+                        "select 1 from unit_address where unit_id = :id union all select 1 from unit_run where "
+                                + "unit_id = :id union all select 1 from label_import_unit where unit_id = :id limit 1",
                         Integer.class)
                 .setParameter("id", unitId)
                 .getResultList()

@@ -11,7 +11,7 @@ import java.time.Instant;
 /** A place in another network that reaches machines for us. */
 @Entity
 @Table(name = "vantage")
-public class VantageRow {
+class VantageRow {
 
     @Id
     @GeneratedValue(strategy = GenerationType.IDENTITY)

@@ -27,6 +27,7 @@ import lychnos.server.live.Live;
 import lychnos.server.secrets.Digest;
 import lychnos.server.site.DeclaredNetworks;
 import lychnos.server.site.Network;
+import lychnos.server.site.NetworkDefinitions;
 import lychnos.server.time.Ticker;
 import lychnos.wire.console.LineAddress;
 import lychnos.wire.dial.Dialler;
@@ -56,6 +57,7 @@ public class Vantages {
     private static final String LINKED_FOR = "15 s";
 
     private final Session db;
+    private final NetworkDefinitions networks;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
@@ -69,9 +71,10 @@ public class Vantages {
     private volatile Routes routes;
     private volatile Vantage local;
 
-    Vantages(Session db, Journal journal, Live live, Clock clock, Ticker ticker) {
+    Vantages(Session db, NetworkDefinitions networks, Journal journal, Live live, Clock clock, Ticker ticker) {
         this.ticker = ticker;
         this.db = db;
+        this.networks = networks;
         this.journal = journal;
         this.live = live;
         this.clock = clock;
@@ -334,9 +337,7 @@ public class Vantages {
     public String revoke(long id, Who.Person person) {
         VantageRow row = get(id);
         row.revokedAt = clock.instant();
-        db.createMutationQuery("update Network set vantageId = null where vantageId = :id")
-                .setParameter("id", id)
-                .executeUpdate();
+        networks.leaveVantage(id);
         journal.write(person, null, null, "revoked vantage point " + row.name, null, null);
         live.tell(0, "vantages");
         forget();
@@ -345,12 +346,10 @@ public class Vantages {
 
     /** Says which networks a vantage is for; each has one place at most. */
     @Transactional
-    public String give(long id, Collection<Long> networks, Who.Person person) {
+    public String give(long id, Collection<Long> given, Who.Person person) {
         VantageRow row = get(id);
-        db.createMutationQuery("update Network set vantageId = null where vantageId = :id")
-                .setParameter("id", id)
-                .executeUpdate();
-        for (long networkId : networks) {
+        networks.leaveVantage(id);
+        for (long networkId : given) {
             Network network = db.find(Network.class, networkId);
             if (network == null) {
                 throw Refusal.notFound("There is no such network.");
@@ -362,8 +361,8 @@ public class Vantages {
                 person,
                 null,
                 null,
-                "set networks of vantage point " + row.name + ": " + networks.size()
-                        + (networks.size() == 1 ? " network" : " networks"),
+                "set networks of vantage point " + row.name + ": " + given.size()
+                        + (given.size() == 1 ? " network" : " networks"),
                 null,
                 null);
         live.tell(0, "vantages");

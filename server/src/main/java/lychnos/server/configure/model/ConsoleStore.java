@@ -15,6 +15,7 @@ import lychnos.core.dialogue.DialogueStep;
 import lychnos.core.dialogue.Mode;
 import lychnos.core.order.RunState;
 import lychnos.server.database.Rows;
+import lychnos.server.jobs.CheckQueue;
 import lychnos.server.jobs.Held;
 import lychnos.server.jobs.HoldLost;
 import lychnos.server.jobs.Run;
@@ -41,6 +42,7 @@ public class ConsoleStore {
     private final StepWriter writer;
     private final SealedStore sealed;
     private final MachineLogs logs;
+    private final CheckQueue checks;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
@@ -51,6 +53,7 @@ public class ConsoleStore {
             StepWriter writer,
             SealedStore sealed,
             MachineLogs logs,
+            CheckQueue checks,
             Journal journal,
             Live live,
             Clock clock) {
@@ -59,6 +62,7 @@ public class ConsoleStore {
         this.writer = writer;
         this.sealed = sealed;
         this.logs = logs;
+        this.checks = checks;
         this.journal = journal;
         this.live = live;
         this.clock = clock;
@@ -313,15 +317,47 @@ public class ConsoleStore {
             run.become(RunState.DONE, clock.instant());
             run.note = "Set up.";
             // whether it is proven is looked at right away
-            db.createNativeMutationQuery(
-                            "insert into run (unit_id, purpose, state) values (:unit, 'prove', 'WAITING') on "
-                                    + "conflict (unit_id, purpose) where state in ('WAITING', 'RUNNING', 'STOPPED') "
-                                    + "do nothing")
-                    .setParameter("unit", held.unitId())
-                    .executeUpdate();
+            checks.askAfterSetup(held.unitId());
         }
         live.tell(held.bringUpId(), "configure");
         return allDone;
+    }
+
+    /**
+     * Ticks a step that was done by hand, or takes the tick back.
+     *
+     * @return false if the step is done already, and not by hand
+     */
+    public boolean tick(long dialogueId, int place, boolean done, String login) {
+        return db.createNativeMutationQuery(
+                                "update dialogue_step set progress = :progress, by_whom = :by, done_at = cast(cast(:at "
+                                        + "as text) as timestamptz), evidence = :evidence, ticked = :ticked where "
+                                        + "dialogue_id = :id and place = :place and (progress in ('OPEN', 'SENT') or "
+                                        + "ticked)")
+                        .setParameter("progress", done ? "DONE" : "OPEN")
+                        .setParameter("by", done ? login : "")
+                        .setParameter("at", done ? clock.instant().toString() : null)
+                        .setParameter("evidence", done ? "ticked by hand" : "")
+                        .setParameter("ticked", done)
+                        .setParameter("id", dialogueId)
+                        .setParameter("place", place)
+                        .executeUpdate()
+                > 0;
+    }
+
+    /**
+     * The machine was replaced: what was done on its line belongs to an earlier one.
+     *
+     * @param member its label; empty for all of the unit
+     */
+    public void replaced(long unitId, String member) {
+        db.createMutationQuery(
+                        "update MemberDialogue set earlier = true where unitId = :unit and (:whole = true or member "
+                                + "= :member)")
+                .setParameter("unit", unitId)
+                .setParameter("whole", member.isEmpty())
+                .setParameter("member", member)
+                .executeUpdate();
     }
 
     /** The fingerprint remembered of a line server; an unknown one is remembered. */

@@ -108,11 +108,10 @@ public class GoingAlone {
 
     /** Units whose endpoints have all been checked and of which no rung fails. A missing name holds no other back. */
     private Set<Long> proven(long bringUpId) {
-        return new HashSet<>(db.createQuery(
-                        "select u.id from Unit u where u.bringUpId = :bringUp and exists (select 1 from Claim c where "
-                                + "c.unitId = u.id and c.releasedAt is null) and not exists (select 1 from Claim c "
-                                + "left join Proof p on p.claimId = c.id where c.unitId = u.id and c.releasedAt is "
-                                + "null and (p is null or p.broken is not null))",
+        return new HashSet<>(db.createNativeQuery(
+                        "select c.unit_id from claim c join unit u on u.id = c.unit_id left join checked_address p on "
+                                + "p.claim_id = c.id where u.bring_up_id = :bringUp and u.retired_at is null and "
+                                + "c.released_at is null group by c.unit_id having bool_and(coalesce(p.holds, false))",
                         Long.class)
                 .setParameter("bringUp", bringUpId)
                 .getResultList());

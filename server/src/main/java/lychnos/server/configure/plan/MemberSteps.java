@@ -16,6 +16,7 @@ import lychnos.core.fact.Secret;
 import lychnos.core.kind.Kind;
 import lychnos.core.sheet.MemberValues;
 import lychnos.server.api.problem.Refusal;
+import lychnos.server.configure.model.ConsoleStore;
 import lychnos.server.configure.model.MemberDialogue;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
@@ -33,15 +34,25 @@ public class MemberSteps {
     private final BringUps bringUps;
     private final Kinds kinds;
     private final Answers answers;
+    private final ConsoleStore store;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
 
-    MemberSteps(Session db, BringUps bringUps, Kinds kinds, Answers answers, Journal journal, Live live, Clock clock) {
+    MemberSteps(
+            Session db,
+            BringUps bringUps,
+            Kinds kinds,
+            Answers answers,
+            ConsoleStore store,
+            Journal journal,
+            Live live,
+            Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
         this.kinds = kinds;
         this.answers = answers;
+        this.store = store;
         this.journal = journal;
         this.live = live;
         this.clock = clock;
@@ -180,20 +191,7 @@ public class MemberSteps {
                     "That page is filled in automatically. To fill it in by hand, choose “I type” first.");
         }
         compared(row, steps, place, done);
-        int ticked = db.createNativeMutationQuery(
-                        "update dialogue_step set progress = :progress, by_whom = :by, done_at = cast(cast(:at as "
-                                + "text) as timestamptz), evidence = :evidence, ticked = :ticked where "
-                                + "dialogue_id = :id and place = "
-                                + ":place and (progress in ('OPEN', 'SENT') or ticked)")
-                .setParameter("progress", done ? "DONE" : "OPEN")
-                .setParameter("by", done ? person.login() : "")
-                .setParameter("at", done ? clock.instant().toString() : null)
-                .setParameter("evidence", done ? "ticked by hand" : "")
-                .setParameter("ticked", done)
-                .setParameter("id", dialogueId)
-                .setParameter("place", place)
-                .executeUpdate();
-        if (ticked == 0) {
+        if (!store.tick(dialogueId, place, done, person.login())) {
             throw Refusal.conflict("This step was ticked automatically, or does not exist.");
         }
         if (first) {

@@ -173,7 +173,7 @@ public class Chaining {
     public List<Link> since(long bringUpId) {
         return db.createNativeQuery(
                         "select number, sort, body, previous, digest from chain_link where number >= (select "
-                                + "min(c.number) from chain_link c join record r on r.id = c.ref and c.sort = "
+                                + "min(c.number) from chain_link c join chained_record r on r.id = c.ref and c.sort = "
                                 + "'record' where r.bring_up_id = :id) order by number",
                         Object[].class)
                 .setParameter("id", bringUpId)
@@ -251,8 +251,8 @@ public class Chaining {
                                 + "record, r.ended_at, r.ended_by, r.ended_why, p.manifest, c.form from "
                                 + "chain_link c"
                                 + " left join journal j on c.sort in ('journal', 'unlinked') and j.id = c.ref left "
-                                + "join record r on c.sort in ('record', 'end') and r.id = c.ref left join "
-                                + "pack p on c.sort = 'pack' and p.id = c.ref where c.number > "
+                                + "join chained_record r on c.sort in ('record', 'end') and r.id = c.ref left join "
+                                + "chained_pack p on c.sort = 'pack' and p.id = c.ref where c.number > "
                                 + ":after order by c.number limit "
                                 + AT_ONCE,
                         Object[].class)

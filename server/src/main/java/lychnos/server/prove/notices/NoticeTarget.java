@@ -11,7 +11,7 @@ import java.time.Instant;
 /** Somebody who is told of changes in a bring-up, and how far that has come. */
 @Entity
 @Table(name = "notice_target")
-public class NoticeTarget {
+class NoticeTarget {
 
     public static final String WEBHOOK = "webhook";
     public static final String MAIL = "mail";
