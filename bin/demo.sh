@@ -212,7 +212,7 @@ server=$!
 trap 'kill $server || true; wait $server || true; pg_stop "$KEEP/pg" || true; exit 0' TERM
 [ -z "${services:-}" ] || wait "$services" || die "the services of the hall did not come up"
 wait_for "the hall" 60 "$RUN/hall.log" line_in '^hall ready' "$RUN/hall.log"
-wait_for "the server" 90 "$RUN/server.log" port_open "$HTTP"
+wait_for "the server" 180 "$RUN/server.log" port_open "$HTTP"
 if [ -n "${THROUGH:-}" ]; then
   touch "$RUN/through"
   # shellcheck disable=SC2086 # nothing where it is not asked for

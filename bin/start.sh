@@ -91,7 +91,7 @@ setsid bash -c '
 ' >>"$DATA/start.log" 2>&1 </dev/null &
 echo $! >"$DATA/start.pid"
 echo "http://$HOST:$PORT/" >"$DATA/start.url"
-wait_for "the server" 90 "$DATA/start.log" port_open "$PORT"
+wait_for "the server" 180 "$DATA/start.log" port_open "$PORT"
 say "open $(cat "$DATA/start.url")"
 [ -n "$REACH" ] || say "the server may not reach any network yet: ./lychnos stop, then" \
   "./lychnos start --reach PREFIX,… with your management networks"

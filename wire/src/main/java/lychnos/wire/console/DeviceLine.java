@@ -1,43 +1,29 @@
 package lychnos.wire.console;
 
-import com.sun.jna.LastErrorException;
-import com.sun.jna.Library;
-import com.sun.jna.Native;
-import java.io.IOException;
-import java.util.concurrent.TimeUnit;
+import com.fazecast.jSerialComm.SerialPort;
+import com.fazecast.jSerialComm.SerialPortInvalidPortException;
+import java.util.Arrays;
+import java.util.Map;
 import lychnos.core.dialogue.LineSettings;
 
-/** A serial port of this machine. One thread reads it; its settings are made by stty(1), which every system has. */
+/** A serial port of this machine. One thread reads it. */
 final class DeviceLine implements ConsoleLine {
 
-    private static final int O_RDWR = 2;
-    private static final int O_NOCTTY = 0x100;
-    private static final int O_CLOEXEC = 0x80000;
-    private static final short POLLIN = 1;
-    private static final int POLL_MILLIS = 200;
+    private static final int READ_MILLIS = 200;
     private static final int CHUNK = 4096;
+    /** At least a quarter of a second, as tcsendbreak (POSIX) has it. */
+    private static final int BREAK_MILLIS = 300;
 
-    /** The calls of the C library that Java has no words for. */
-    private interface C extends Library {
-        C LIBRARY = Native.load("c", C.class);
-
-        int open(String path, int flags) throws LastErrorException;
-
-        int close(int file) throws LastErrorException;
-
-        int poll(byte[] polled, long count, int millis) throws LastErrorException;
-
-        long read(int file, byte[] bytes, long count) throws LastErrorException;
-
-        long write(int file, byte[] bytes, long count) throws LastErrorException;
-
-        int tcsendbreak(int file, int duration) throws LastErrorException;
-    }
+    /** What the numbers of errors mean that people can do something about (errno of Linux). */
+    private static final Map<Integer, String> ERRORS = Map.of(
+            2, "there is no such device",
+            13, "this program has no permission to open it; its user must be in the group of the device",
+            16, "another program has it open");
 
     private final LineEvents events;
     private final String path;
     private volatile boolean closed;
-    private int file = -1;
+    private SerialPort port;
 
     DeviceLine(String path, LineSettings settings, LineEvents events) {
         this.path = path;
@@ -49,56 +35,63 @@ final class DeviceLine implements ConsoleLine {
 
     private void run(LineSettings settings) {
         try {
-            set(settings);
-            synchronized (this) {
-                file = C.LIBRARY.open(path, O_RDWR | O_NOCTTY | O_CLOEXEC);
+            SerialPort opened = open(settings);
+            if (opened != null) {
+                events.up();
+                read(opened);
             }
-            events.up();
-            read();
-        } catch (LastErrorException | IOException e) {
-            down("The port " + path + " cannot be used: " + e.getMessage() + ".");
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            down("This server is stopping.");
         } finally {
             release();
         }
     }
 
-    private void set(LineSettings settings) throws IOException, InterruptedException {
-        String parity =
-                switch (settings.parity()) {
-                    case NONE -> "-parenb";
-                    case ODD -> "parenb parodd";
-                    case EVEN -> "parenb -parodd";
-                };
-        String command = "stty -F " + path + " raw -echo -hupcl clocal -crtscts " + settings.rate() + " cs"
-                + settings.dataBits() + " " + parity + " " + (settings.stopBits() == 2 ? "cstopb" : "-cstopb");
-        Process process =
-                new ProcessBuilder(command.split(" ")).redirectErrorStream(true).start();
-        String said =
-                new String(process.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8).strip();
-        if (!process.waitFor(5, TimeUnit.SECONDS) || process.exitValue() != 0) {
-            throw new IOException(said.isEmpty() ? "it takes no settings" : said);
+    private SerialPort open(LineSettings settings) {
+        try {
+            SerialPort made = SerialPort.getCommPort(path);
+            made.setComPortParameters(
+                    settings.rate(),
+                    settings.dataBits(),
+                    settings.stopBits() == 2 ? SerialPort.TWO_STOP_BITS : SerialPort.ONE_STOP_BIT,
+                    parity(settings));
+            made.setFlowControl(SerialPort.FLOW_CONTROL_DISABLED);
+            made.setComPortTimeouts(SerialPort.TIMEOUT_READ_SEMI_BLOCKING, READ_MILLIS, 0);
+            if (!made.openPort(0)) {
+                down("The port " + path + " cannot be used: " + reason(made) + ".");
+                return null;
+            }
+            synchronized (this) {
+                port = made;
+            }
+            return made;
+        } catch (SerialPortInvalidPortException e) {
+            down("The port " + path + " cannot be used: there is no such device.");
+            return null;
         }
     }
 
-    private void read() {
+    private static int parity(LineSettings settings) {
+        return switch (settings.parity()) {
+            case NONE -> SerialPort.NO_PARITY;
+            case ODD -> SerialPort.ODD_PARITY;
+            case EVEN -> SerialPort.EVEN_PARITY;
+        };
+    }
+
+    private static String reason(SerialPort port) {
+        int error = port.getLastErrorCode();
+        return ERRORS.getOrDefault(error, "error " + error);
+    }
+
+    private void read(SerialPort opened) {
         byte[] bytes = new byte[CHUNK];
         while (!closed) {
-            // struct pollfd: the file as an int, then two shorts
-            byte[] polled = {(byte) file, (byte) (file >> 8), (byte) (file >> 16), (byte) (file >> 24), POLLIN, 0, 0, 0
-            };
-            if (C.LIBRARY.poll(polled, 1, POLL_MILLIS) == 0) {
-                continue;
-            }
-            long count = C.LIBRARY.read(file, bytes, bytes.length);
-            if (count <= 0) {
+            int count = opened.readBytes(bytes, bytes.length);
+            if (count < 0 || !opened.isOpen()) {
                 down("The port " + path + " is gone.");
                 return;
             }
-            if (!closed) {
-                events.received(java.util.Arrays.copyOf(bytes, (int) count));
+            if (count > 0 && !closed) {
+                events.received(Arrays.copyOf(bytes, count));
             }
         }
     }
@@ -111,29 +104,37 @@ final class DeviceLine implements ConsoleLine {
     }
 
     private synchronized void release() {
-        if (file >= 0) {
-            C.LIBRARY.close(file);
-            file = -1;
+        if (port != null) {
+            port.closePort();
+            port = null;
         }
     }
 
     @Override
     public synchronized void send(byte[] bytes) {
         int sent = 0;
-        try {
-            while (file >= 0 && sent < bytes.length) {
-                byte[] rest = java.util.Arrays.copyOfRange(bytes, sent, bytes.length);
-                sent += (int) C.LIBRARY.write(file, rest, rest.length);
+        while (port != null && sent < bytes.length) {
+            int count = port.writeBytes(bytes, bytes.length - sent, sent);
+            if (count <= 0) {
+                events.noted("The port " + path + " accepts no input: " + reason(port) + ".");
+                return;
             }
-        } catch (LastErrorException e) {
-            events.noted("The port " + path + " accepts no input: " + e.getMessage() + ".");
+            sent += count;
         }
     }
 
     @Override
     public synchronized void sendBreak() {
-        if (file >= 0) {
-            C.LIBRARY.tcsendbreak(file, 0);
+        if (port == null) {
+            return;
+        }
+        try {
+            port.setBreak();
+            Thread.sleep(BREAK_MILLIS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        } finally {
+            port.clearBreak();
         }
     }
 
