@@ -931,7 +931,7 @@ export interface components {
         [key: string]: string;
       };
       firstAddress?: string;
-      why?: string;
+      why: string;
     };
     NewNoticeTarget: {
       /** Format: int64 */
@@ -971,9 +971,9 @@ export interface components {
       /** Format: int64 */
       unit?: number;
       sort?: string;
-      text?: string;
-      reason?: string;
-      due?: components['schemas']['LocalDate'];
+      text: string;
+      reason: string;
+      due: components['schemas']['LocalDate'];
     };
     OpenItemProposal: {
       /** Format: int64 */
@@ -1035,9 +1035,9 @@ export interface components {
       seenAt: components['schemas']['Instant'] | null;
     };
     PersonWanted: {
-      login?: string;
-      name?: string;
-      role?: string;
+      login: string;
+      name: string;
+      role: string;
     };
     PlacementProposal: {
       lines: components['schemas']['ProposalLine'][];
@@ -1162,7 +1162,7 @@ export interface components {
       more: string;
     };
     ReopenRequest: {
-      why?: string;
+      why: string;
     };
     ReplaceablePart: {
       member: string;
@@ -1179,7 +1179,7 @@ export interface components {
     /** @enum {string} */
     Request: 'UPDATE' | 'SENDER' | 'MAIL_DOMAIN';
     RetireRequest: {
-      why?: string;
+      why: string;
     };
     RetiredUnit: {
       name: string;
@@ -1381,7 +1381,7 @@ export interface components {
       /** Format: int64 */
       id?: number;
       sort?: string;
-      name?: string;
+      name: string;
       values?: {
         [key: string]: string;
       };
@@ -1431,7 +1431,7 @@ export interface components {
       usedAt: components['schemas']['Instant'] | null;
     };
     TokenWanted: {
-      name?: string;
+      name: string;
       role?: string;
       /** Format: int32 */
       days?: number;

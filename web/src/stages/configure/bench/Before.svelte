@@ -7,7 +7,7 @@
   import { m } from '../../../messages';
   import type { BenchView, Member } from './types';
 
-  /** Beside the steps while no line is open: what to bring and plug in, and afterwards whether the unit can be reached. */
+  /** Beside the steps while no line is open: what to bring and plug in; afterwards, whether the unit is reached. */
   let { bench, member, unitId }: { bench: BenchView; member: Member; unitId: number } = $props();
 
   interface Reached {

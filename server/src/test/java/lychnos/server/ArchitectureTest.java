@@ -64,12 +64,12 @@ class ArchitectureTest {
 
     /** A ticker and a clock are passed in, so that a test can turn them. */
     @Test
-    void theServerReadsNoClockItself() {
+    void serverAndWireReadNoClockThemselves() {
         noClasses()
                 .that()
-                .resideInAPackage("lychnos.server..")
+                .resideInAnyPackage("lychnos.server..", "lychnos.wire..")
                 .and()
-                .doNotHaveSimpleName("SystemTicker")
+                .doNotHaveSimpleName("Ticker")
                 .and()
                 .doNotHaveSimpleName("Outbox") // waits on a monitor, which knows real time alone
                 .and()

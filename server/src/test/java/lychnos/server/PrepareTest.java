@@ -110,7 +110,7 @@ class PrepareTest {
                 .put("/api/bring-ups/" + id + "/network")
                 .statusCode(400)
                 .json();
-        assertEquals(List.of("prefix", "vlan", "nameServers", "ranges.0"), problem.getList("faults.field"));
+        assertEquals(List.of("vlan", "prefix", "nameServers", "ranges.0"), problem.getList("faults.field"));
     }
 
     @Test

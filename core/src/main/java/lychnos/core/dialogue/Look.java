@@ -24,7 +24,7 @@ public final class Look {
 
     private static final Pattern GROUP = Pattern.compile("\\(\\?<([a-zA-Z][a-zA-Z0-9]*)>");
 
-    /** A name in braces. How often something is repeated is a number, and a class of characters has a capital letter. */
+    /** A name in braces, which a count of repetitions (a number) and a class of characters (a capital) are not. */
     private static final Pattern NAME = Pattern.compile("(?<!\\\\[pP])\\{([a-z][a-z0-9-]*(?:\\.[a-z][a-z0-9-]*)*)}");
 
     private static final String NEVER = "(?!)";

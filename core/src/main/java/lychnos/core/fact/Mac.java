@@ -23,8 +23,8 @@ public record Mac(long bits) implements Comparable<Mac> {
      */
     public static Mac parse(String text) {
         String trimmed = text.strip();
-        if (!trimmed.matches(
-                "[0-9A-Fa-f]{12}|[0-9A-Fa-f]{2}([:-])[0-9A-Fa-f]{2}(\\1[0-9A-Fa-f]{2}){4}|[0-9A-Fa-f]{4}([.:-])[0-9A-Fa-f]{4}\\3[0-9A-Fa-f]{4}|[0-9A-Fa-f]{6}[.:-][0-9A-Fa-f]{6}")) {
+        if (!trimmed.matches("[0-9A-Fa-f]{12}|[0-9A-Fa-f]{2}([:-])[0-9A-Fa-f]{2}(\\1[0-9A-Fa-f]{2}){4}"
+                + "|[0-9A-Fa-f]{4}([.:-])[0-9A-Fa-f]{4}\\3[0-9A-Fa-f]{4}|[0-9A-Fa-f]{6}[.:-][0-9A-Fa-f]{6}")) {
             String digits = trimmed.replaceAll("[:.\\- ]", "");
             if (digits.matches("[0-9A-Fa-f]*") && digits.length() != 12) {
                 throw new IllegalArgumentException(

@@ -109,7 +109,8 @@ public class Plans {
                             .collect(Collectors.groupingBy(PlannedSeat::unitId))));
         }
         return db.createQuery(
-                        "select new lychnos.server.allocate.Plans$PlannedSeat(c.unitId, c.networkId, c.role, c.address, "
+                        "select new lychnos.server.allocate.Plans$PlannedSeat(c.unitId, c.networkId, c.role, "
+                                + "c.address, "
                                 + "c.hostName, c.domain)"
                                 + " from Claim c join Unit u on u.id = c.unitId where u.bringUpId = :id and "
                                 + "c.releasedAt is null order by c.place",
@@ -122,7 +123,8 @@ public class Plans {
     /** The live addresses of one unit, in the order of their places. */
     public List<PlannedSeat> seatsOf(long unitId) {
         return db.createQuery(
-                        "select new lychnos.server.allocate.Plans$PlannedSeat(c.unitId, c.networkId, c.role, c.address, "
+                        "select new lychnos.server.allocate.Plans$PlannedSeat(c.unitId, c.networkId, c.role, "
+                                + "c.address, "
                                 + "c.hostName, c.domain) from Claim c where c.unitId = :id and c.releasedAt is null "
                                 + "order by c.place",
                         PlannedSeat.class)

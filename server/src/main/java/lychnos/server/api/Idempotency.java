@@ -19,7 +19,7 @@ import java.util.regex.Pattern;
 import lychnos.core.record.CanonicalJson;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.identity.caller.Who;
-import lychnos.server.time.Ticker;
+import lychnos.wire.time.Ticker;
 import org.hibernate.Session;
 import org.jboss.logging.Logger;
 import org.jboss.resteasy.reactive.server.ServerRequestFilter;

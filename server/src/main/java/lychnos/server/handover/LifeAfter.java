@@ -20,6 +20,7 @@ import lychnos.core.sheet.UnitFacts;
 import lychnos.server.allocate.Claim;
 import lychnos.server.allocate.Claims;
 import lychnos.server.allocate.Releases;
+import lychnos.server.api.problem.Reason;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
 import lychnos.server.configure.model.ConsoleStore;
@@ -43,8 +44,6 @@ import org.hibernate.Session;
  */
 @ApplicationScoped
 public class LifeAfter {
-
-    private static final int LONGEST = 400;
 
     private final Session db;
     private final BringUps bringUps;
@@ -98,13 +97,6 @@ public class LifeAfter {
         this.clock = clock;
     }
 
-    private static String reason(String why) {
-        if (why == null || why.isBlank() || why.strip().length() > LONGEST) {
-            throw Refusal.fields(List.of(new FieldFault("why", "Enter a reason, at most " + LONGEST + " characters.")));
-        }
-        return why.strip();
-    }
-
     /** The unit, locked, at rest. */
     private Unit atRest(long unitId) {
         Unit unit = bringUps.unit(unitId);
@@ -143,8 +135,7 @@ public class LifeAfter {
      * bore (serial, MAC address, place in a rack) is free for others. Its record stays and counts no more.
      */
     @Transactional
-    public void retire(long unitId, String why, Who.Person person) {
-        String reason = reason(why);
+    public void retire(long unitId, String reason, Who.Person person) {
         Unit unit = atRest(unitId);
         Instant now = clock.instant();
         String name = nameOf(unit);
@@ -236,7 +227,7 @@ public class LifeAfter {
      * @param facts by name, what the new one bears
      * @param firstAddress where it is met before its setup, if that is known; only for what is set over the network
      */
-    public record NewMachine(String member, Map<String, String> facts, String firstAddress, String why) {}
+    public record NewMachine(String member, Map<String, String> facts, String firstAddress, @Reason String why) {}
 
     /**
      * Puts another machine in the place of one: addresses and names stay, serial and MAC addresses are the new
@@ -245,7 +236,7 @@ public class LifeAfter {
      */
     @Transactional
     public void replace(long unitId, NewMachine machine, Who.Person person) {
-        String reason = reason(machine.why);
+        String reason = machine.why.strip();
         String member = machine.member == null ? "" : machine.member;
         ReplaceablePart part = parts(unitId).stream()
                 .filter(each -> each.member.equals(member))

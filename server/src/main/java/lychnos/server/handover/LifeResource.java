@@ -5,7 +5,9 @@ import jakarta.ws.rs.GET;
 import jakarta.ws.rs.POST;
 import jakarta.ws.rs.Path;
 import java.util.List;
+import lychnos.server.api.problem.Reason;
 import lychnos.server.api.problem.Refusal;
+import lychnos.server.api.problem.Shapes;
 import lychnos.server.identity.caller.Who;
 
 /** Units after they are signed: opened again, with another machine, retired. */
@@ -15,22 +17,25 @@ public class LifeResource {
 
     private final SignOff signOff;
     private final LifeAfter lifeAfter;
+    private final Shapes shapes;
     private final Who who;
 
-    LifeResource(SignOff signOff, LifeAfter lifeAfter, Who who) {
+    LifeResource(SignOff signOff, LifeAfter lifeAfter, Shapes shapes, Who who) {
         this.signOff = signOff;
         this.lifeAfter = lifeAfter;
+        this.shapes = shapes;
         this.who = who;
     }
 
     /** @param why the reason */
-    public record ReopenRequest(String why) {}
+    public record ReopenRequest(@Reason String why) {}
 
     @POST
     @Path("units/{id}/reopenings")
     @RolesAllowed("lead")
     public void reopen(long id, ReopenRequest reopen) {
-        signOff.reopen(id, reopen == null ? null : reopen.why, who.person());
+        shapes.refuse(reopen);
+        signOff.reopen(id, reopen.why.strip(), who.person());
     }
 
     /** The machines of a unit that can be replaced, with what tells them apart. */
@@ -47,16 +52,18 @@ public class LifeResource {
         if (machine == null) {
             throw Refusal.bad("Say which machine is replaced, and its new serial and MAC addresses.");
         }
+        shapes.refuse(machine);
         lifeAfter.replace(id, machine, who.person());
     }
 
     /** @param why the reason */
-    public record RetireRequest(String why) {}
+    public record RetireRequest(@Reason String why) {}
 
     @POST
     @Path("units/{id}/retirement")
     @RolesAllowed("lead")
     public void retire(long id, RetireRequest retire) {
-        lifeAfter.retire(id, retire == null ? null : retire.why, who.person());
+        shapes.refuse(retire);
+        lifeAfter.retire(id, retire.why.strip(), who.person());
     }
 }

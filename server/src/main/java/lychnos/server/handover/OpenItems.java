@@ -2,16 +2,18 @@ package lychnos.server.handover;
 
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
+import jakarta.validation.constraints.NotNull;
 import java.time.Clock;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
+import lychnos.server.api.problem.Reason;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.api.problem.Shapes;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
@@ -28,17 +30,17 @@ public class OpenItems {
     /** The fact that says until when a temporary licence key holds. */
     private static final String KEY_ENDS = "licence-end";
 
-    private static final int LONGEST = 400;
-
     private final Session db;
     private final BringUps bringUps;
+    private final Shapes shapes;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
 
-    OpenItems(Session db, BringUps bringUps, Journal journal, Live live, Clock clock) {
+    OpenItems(Session db, BringUps bringUps, Shapes shapes, Journal journal, Live live, Clock clock) {
         this.db = db;
         this.bringUps = bringUps;
+        this.shapes = shapes;
         this.journal = journal;
         this.live = live;
         this.clock = clock;
@@ -96,7 +98,12 @@ public class OpenItems {
     }
 
     /** What is to be noted. */
-    public record OpenItemNote(Long unit, String sort, String text, String reason, LocalDate due) {}
+    public record OpenItemNote(
+            Long unit,
+            String sort,
+            @Reason(message = "Enter a summary, at most " + Reason.LONGEST + " characters.") String text,
+            @Reason String reason,
+            @NotNull(message = "Enter a due date.") LocalDate due) {}
 
     /** Those that are not closed, the earliest first. */
     @Transactional
@@ -129,15 +136,11 @@ public class OpenItems {
     @Transactional
     public long note(long bringUpId, OpenItemNote note, Who.Person person) {
         bringUps.get(bringUpId);
-        List<FieldFault> faults = new ArrayList<>();
-        if (note == null || !List.of(OpenItem.EXCEPTION, OpenItem.OPEN).contains(String.valueOf(note.sort))) {
+        List<FieldFault> faults = shapes.faults(note);
+        if (!List.of(OpenItem.EXCEPTION, OpenItem.OPEN).contains(String.valueOf(note.sort))) {
             throw Refusal.bad("The type is an open item or an accepted difference.");
         }
-        text(note.text, "text", "Enter a summary, at most " + LONGEST + " characters.", faults);
-        text(note.reason, "reason", "Enter a reason, at most " + LONGEST + " characters.", faults);
-        if (note.due == null) {
-            faults.add(new FieldFault("due", "Enter a due date."));
-        } else if (note.due.isBefore(LocalDate.now(clock))) {
+        if (note.due != null && note.due.isBefore(LocalDate.now(clock))) {
             faults.add(new FieldFault("due", note.due + " has passed."));
         }
         if (!faults.isEmpty()) {
@@ -168,12 +171,6 @@ public class OpenItems {
                 note);
         live.tell(bringUpId, "handover");
         return item.id;
-    }
-
-    private static void text(String text, String field, String reason, List<FieldFault> faults) {
-        if (text == null || text.isBlank() || text.strip().length() > LONGEST) {
-            faults.add(new FieldFault(field, reason));
-        }
     }
 
     @Transactional

@@ -17,6 +17,7 @@ import java.util.stream.Collectors;
 import lychnos.core.order.RunState;
 import lychnos.core.record.CanonicalJson;
 import lychnos.core.record.Chain;
+import lychnos.server.api.problem.Reason;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.handover.chain.Chaining;
 import lychnos.server.identity.caller.Who;
@@ -33,8 +34,6 @@ import org.jspecify.annotations.Nullable;
 /** Signs units: what is proven is frozen as it stands, and put into the chain. All of what is asked for, or nothing. */
 @ApplicationScoped
 public class SignOff {
-
-    private static final int LONGEST_WHY = 400;
 
     private final Session db;
     private final BringUps bringUps;
@@ -325,14 +324,10 @@ public class SignOff {
     @Transactional
     public void reopen(long unitId, String why, Who.Person person) {
         Unit unit = bringUps.unit(unitId);
-        if (why == null || why.isBlank() || why.strip().length() > LONGEST_WHY) {
-            throw Refusal.fields(List.of(
-                    new Refusal.FieldFault("why", "Enter a reason for the reopening, at most 400 characters.")));
-        }
-        if (!end(unit, why.strip(), person)) {
+        if (!end(unit, why, person)) {
             throw Refusal.conflict(unit.label() + " is not signed.");
         }
-        journal.write(person, unit.bringUpId, unitId, "reopened " + unit.label() + ": " + why.strip(), null, null);
+        journal.write(person, unit.bringUpId, unitId, "reopened " + unit.label() + ": " + why, null, null);
         live.tell(unit.bringUpId, "handover");
     }
 
@@ -349,7 +344,7 @@ public class SignOff {
         SignedRecord record = counts.get();
         record.endedAt = clock.instant().truncatedTo(ChronoUnit.MICROS);
         record.endedBy = person.id();
-        record.endedWhy = why.length() > LONGEST_WHY ? why.substring(0, LONGEST_WHY) : why;
+        record.endedWhy = why.length() > Reason.LONGEST ? why.substring(0, Reason.LONGEST) : why;
         db.flush();
         chaining.append(Chaining.END, record.id, Chaining.end(record.endedAt, record.endedBy, record.endedWhy));
         return true;

@@ -16,6 +16,7 @@ import java.util.List;
 import lychnos.server.LychnosConfig;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.api.problem.Shapes;
 import lychnos.server.identity.caller.Who;
 
 /**
@@ -34,6 +35,7 @@ public class AccountResource {
     private final SignIns signIns;
     private final Sessions sessions;
     private final People people;
+    private final Shapes shapes;
     private final Who who;
     private final LychnosConfig config;
     private final SessionCookie cookie;
@@ -43,6 +45,7 @@ public class AccountResource {
             SignIns signIns,
             Sessions sessions,
             People people,
+            Shapes shapes,
             Who who,
             LychnosConfig config,
             SessionCookie cookie) {
@@ -50,6 +53,7 @@ public class AccountResource {
         this.signIns = signIns;
         this.sessions = sessions;
         this.people = people;
+        this.shapes = shapes;
         this.who = who;
         this.config = config;
         this.cookie = cookie;
@@ -89,10 +93,7 @@ public class AccountResource {
         if (request == null || request.code == null || request.code.length() > LONGEST_TOKEN) {
             throw Refusal.bad("Enter code, login, name and password.");
         }
-        List<FieldFault> faults = People.faults(request.login, request.name, "lead");
-        if (!faults.isEmpty()) {
-            throw Refusal.fields(faults);
-        }
+        shapes.refuse(new People.PersonWanted(request.login, request.name, "lead"));
         PasswordRequests.refuse(request.password, request.login, request.name);
         SignIns.Origin origin = PasswordRequests.origin(http);
         return signIns.hashed(request.login, origin, hashes -> {

@@ -2,15 +2,18 @@ package lychnos.server.identity;
 
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.transaction.Transactional;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
+import lychnos.server.api.problem.OneLine;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.api.problem.Shapes;
 import lychnos.server.identity.caller.Credential;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
@@ -31,14 +34,18 @@ public class ApiTokens {
 
     private static final int LONGEST_DAYS = 366;
 
+    private static final String DAYS = "A token ends after 1 to " + LONGEST_DAYS + " days.";
+
     private final Session db;
+    private final Shapes shapes;
     private final Journal journal;
     private final Live live;
     private final Clock clock;
 
-    ApiTokens(Session db, Journal journal, Live live, Clock clock) {
+    ApiTokens(Session db, Shapes shapes, Journal journal, Live live, Clock clock) {
         this.live = live;
         this.db = db;
+        this.shapes = shapes;
         this.journal = journal;
         this.clock = clock;
     }
@@ -47,7 +54,10 @@ public class ApiTokens {
     public record TokenView(long id, String name, String role, Instant endsAt, @Nullable Instant usedAt) {}
 
     /** What is wanted. */
-    public record TokenWanted(String name, String role, int days) {}
+    public record TokenWanted(
+            @OneLine(message = "A name has 1 to 80 characters, preferably the name of the program.") String name,
+            String role,
+            @Min(value = 1, message = DAYS) @Max(value = LONGEST_DAYS, message = DAYS) int days) {}
 
     /** A token that was made; it is shown this once. */
     public record NewToken(long id, String token, Instant endsAt) {}
@@ -68,25 +78,19 @@ public class ApiTokens {
 
     @Transactional
     public NewToken make(TokenWanted wanted, Who.Person person) {
-        List<FieldFault> faults = new ArrayList<>();
-        String name = wanted == null || wanted.name == null ? "" : wanted.name.strip();
-        if (name.isEmpty() || name.length() > 80) {
-            faults.add(new FieldFault("name", "A name has 1 to 80 characters, preferably the name of the program."));
-        }
+        List<FieldFault> faults = shapes.faults(wanted);
         int most = SignInMechanism.ROLES.indexOf(person.role());
-        int role = wanted == null ? -1 : SignInMechanism.ROLES.indexOf(String.valueOf(wanted.role));
+        int role = SignInMechanism.ROLES.indexOf(String.valueOf(wanted.role));
         if (role < 0 || role > most) {
             faults.add(new FieldFault(
                     "role",
                     "A token cannot have a higher role than you: "
                             + String.join(", ", SignInMechanism.ROLES.subList(0, most + 1)) + "."));
         }
-        if (wanted == null || wanted.days < 1 || wanted.days > LONGEST_DAYS) {
-            faults.add(new FieldFault("days", "A token ends after 1 to " + LONGEST_DAYS + " days."));
-        }
         if (!faults.isEmpty()) {
             throw Refusal.fields(faults);
         }
+        String name = wanted.name.strip();
         String token = PREFIX + Digest.token();
         Instant ends = clock.instant().plus(Duration.ofDays(wanted.days));
         List<Long> made = db.createNativeQuery(

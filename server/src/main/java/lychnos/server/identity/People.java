@@ -3,15 +3,18 @@ package lychnos.server.identity;
 import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.persistence.LockModeType;
 import jakarta.transaction.Transactional;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Pattern;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import lychnos.server.api.problem.OneLine;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.api.problem.Shapes;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.secrets.Digest;
@@ -25,12 +28,14 @@ public class People {
     private static final Duration INVITED = Duration.ofDays(3);
 
     private final Session db;
+    private final Shapes shapes;
     private final Sessions sessions;
     private final Journal journal;
     private final Clock clock;
 
-    People(Session db, Sessions sessions, Journal journal, Clock clock) {
+    People(Session db, Shapes shapes, Sessions sessions, Journal journal, Clock clock) {
         this.db = db;
+        this.shapes = shapes;
         this.sessions = sessions;
         this.journal = journal;
         this.clock = clock;
@@ -55,7 +60,15 @@ public class People {
             @Nullable Instant seenAt) {}
 
     /** A person to invite. */
-    public record PersonWanted(String login, String name, String role) {}
+    public record PersonWanted(
+            @NotNull(message = LOGIN) @Pattern(regexp = "[a-z][a-z0-9._-]{1,31}", message = LOGIN) String login,
+            @OneLine String name,
+            @NotNull(message = ROLE) @Pattern(regexp = "viewer|engineer|lead", message = ROLE) String role) {
+
+        private static final String LOGIN =
+                "A login has 2 to 32 lowercase letters, digits, dots and hyphens, and starts with a letter.";
+        private static final String ROLE = "A role is one of viewer, engineer, lead.";
+    }
 
     /** What is changed of an account; null leaves it. */
     public record PersonChange(String name, String role, Boolean disabled) {}
@@ -88,37 +101,16 @@ public class People {
                 .toList();
     }
 
-    /** What is wrong with an account's login, name and role, by field. */
-    static List<FieldFault> faults(String login, String name, String role) {
-        List<FieldFault> faults = new ArrayList<>();
-        if (login == null || !login.matches("[a-z][a-z0-9._-]{1,31}")) {
-            faults.add(new FieldFault(
-                    "login",
-                    "A login has 2 to 32 lowercase letters, digits, dots and hyphens, and starts with a letter."));
-        }
-        if (name == null
-                || name.isBlank()
-                || name.strip().length() > 80
-                || name.chars().anyMatch(Character::isISOControl)) {
-            faults.add(new FieldFault("name", "A name has 1 to 80 characters."));
-        }
-        if (!SignInMechanism.ROLES.contains(role)) {
-            faults.add(new FieldFault("role", "A role is one of " + String.join(", ", SignInMechanism.ROLES) + "."));
-        }
-        return faults;
-    }
-
     /** Invites a person: the account exists from now on, and has no password until the link was used. */
     @Transactional
     public NewInvitation invite(PersonWanted wanted, Who.Person by) {
-        List<FieldFault> faults =
-                wanted == null ? faults(null, null, null) : faults(wanted.login, wanted.name, wanted.role);
+        List<FieldFault> faults = shapes.faults(wanted);
         if (faults.isEmpty()
                 && db.createQuery("select count(*) from Account where login = :login", Long.class)
                                 .setParameter("login", wanted.login)
                                 .getSingleResult()
                         > 0) {
-            faults.add(new FieldFault("login", "There is already an account “" + wanted.login + "” already."));
+            faults.add(new FieldFault("login", "There is already an account “" + wanted.login + "”."));
         }
         if (!faults.isEmpty()) {
             throw Refusal.fields(faults);
@@ -191,7 +183,7 @@ public class People {
         String name = change.name == null ? account.name : change.name.strip();
         String role = change.role == null ? account.role : change.role;
         boolean disabled = change.disabled == null ? account.disabledAt != null : change.disabled;
-        List<FieldFault> faults = faults(account.login, name, role);
+        List<FieldFault> faults = shapes.faults(new PersonWanted(account.login, name, role));
         if (!faults.isEmpty()) {
             throw Refusal.fields(faults);
         }

@@ -174,7 +174,8 @@ public class KindCatalogue {
                                 + "within group "
                                 + "(order by extract(epoch from r.ended_at - r.started_at)) filter (where r.state = "
                                 + "'DONE') as bigint), (array_agg(r.state order by r.ended_at desc))[1], "
-                                + "max(r.ended_at) from unit_run r join unit_kind u on u.unit_id = r.unit_id where r.purpose in "
+                                + "max(r.ended_at) from unit_run r join unit_kind u on u.unit_id = r.unit_id where "
+                                + "r.purpose in "
                                 + "('configure', 'console') and r.ended_at is not null and r.started_at is not null "
                                 + "group by u.kind",
                         Object[].class)
@@ -217,8 +218,8 @@ public class KindCatalogue {
         return db.createNativeQuery(
                         "select u.bring_up_id, u.unit_id, u.label, u.kind_version, r.state, r.ended_at, "
                                 + "cast(extract(epoch from "
-                                + "r.ended_at - r.started_at) as bigint) from unit_run r join unit_kind u on u.unit_id = "
-                                + "r.unit_id "
+                                + "r.ended_at - r.started_at) as bigint) from unit_run r join unit_kind u on "
+                                + "u.unit_id = r.unit_id "
                                 + "where u.kind = :kind and r.purpose in ('configure', 'console') and r.ended_at is "
                                 + "not null and r.started_at is not null order by r.ended_at desc limit "
                                 + MOST_SETUPS,
@@ -238,9 +239,9 @@ public class KindCatalogue {
 
     private List<KindVersionLine> history(String id) {
         return db.createNativeQuery(
-                        "select v.version, v.digest, v.note, v.despite, v.shipped, coalesce(a.name, ''), v.published_at, (select "
-                                + "count(*) from unit_kind u where u.kind = v.kind_id and u.kind_version = v.version and "
-                                + "u.in_use) from kind_version v left join account a on a.id = "
+                        "select v.version, v.digest, v.note, v.despite, v.shipped, coalesce(a.name, ''), v.published_at, "
+                                + "(select count(*) from unit_kind u where u.kind = v.kind_id and u.kind_version = "
+                                + "v.version and u.in_use) from kind_version v left join account a on a.id = "
                                 + "v.published_by where v.kind_id = :id order by v.version desc",
                         Object[].class)
                 .setParameter("id", id)

@@ -61,8 +61,8 @@ public final class KindMain {
             out.println(e.getMessage());
             return FAULTS;
         }
-        out.println(
-                "Wanted is: kind check FILE …, kind dry-run FILE RECORDING …, or kind export FILE PACKAGE [RECORDING …]");
+        out.println("Wanted is: kind check FILE …, kind dry-run FILE RECORDING …, or kind export FILE PACKAGE "
+                + "[RECORDING …]");
         return USAGE;
     }
 

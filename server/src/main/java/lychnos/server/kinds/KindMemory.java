@@ -31,7 +31,7 @@ import lychnos.server.LychnosConfig;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.secrets.SealKeys;
 import lychnos.server.secrets.SealedStore;
-import lychnos.server.time.Ticker;
+import lychnos.wire.time.Ticker;
 import org.jboss.logging.Logger;
 
 /**

@@ -230,8 +230,8 @@ public class KindRecordings {
     }
 
     /**
-     * Tries a dialogue on recordings. Together they may have so many pieces as people record in weeks; what comes behind
-     * that is not played, since it would keep a processor for minutes.
+     * Tries a dialogue on recordings. Together they may have as many pieces as people record in weeks; what comes
+     * behind that is not played, since it would keep a processor for minutes.
      */
     static List<RecordingTrial> tried(List<ToTry> recordings, Dialogue dialogue) {
         return tried(recordings, dialogue, MOST_PIECES);

@@ -8,7 +8,7 @@ import jakarta.ws.rs.HttpMethod;
 import jakarta.ws.rs.container.ContainerRequestContext;
 import java.util.Set;
 import lychnos.server.identity.caller.Who;
-import lychnos.server.time.Ticker;
+import lychnos.wire.time.Ticker;
 import org.jboss.resteasy.reactive.server.ServerResponseFilter;
 
 /** When people have last changed something at this server: nobody is shown a view from before their own change. */

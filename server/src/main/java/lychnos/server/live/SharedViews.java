@@ -33,7 +33,7 @@ import java.util.zip.Deflater;
 import java.util.zip.GZIPOutputStream;
 import lychnos.server.LychnosConfig;
 import lychnos.server.database.Reading;
-import lychnos.server.time.Ticker;
+import lychnos.wire.time.Ticker;
 import org.jboss.logging.Logger;
 
 /**
@@ -42,8 +42,8 @@ import org.jboss.logging.Logger;
  * told. What is never told does not stay for longer than a moment either: for ten times as long as the view took, and
  * two seconds at most.
  *
- * <p>What takes long is worked out again behind what is shown: a person who asks meanwhile sees the one before at once, and
- * their screen is told when the new one is there. Only who has changed something since waits for it.
+ * <p>What takes long is worked out again behind what is shown: a person who asks meanwhile sees the one before at
+ * once, and their screen is told when the new one is there. Only who has changed something since waits for it.
  */
 @ApplicationScoped
 public class SharedViews {

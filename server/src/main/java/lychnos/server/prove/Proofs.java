@@ -24,6 +24,7 @@ import lychnos.wire.ladder.Climbed;
 import lychnos.wire.ladder.NameAsker;
 import lychnos.wire.ladder.Patience;
 import lychnos.wire.ladder.Target;
+import lychnos.wire.time.Ticker;
 import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
 
@@ -39,7 +40,7 @@ public class Proofs {
     private final Live live;
     private final Clock clock;
     private final Patience patience = new Patience();
-    private final NameAsker names = new NameAsker();
+    private final NameAsker names;
 
     Proofs(
             Session db,
@@ -48,7 +49,8 @@ public class Proofs {
             Vantage vantage,
             Vantages vantages,
             Live live,
-            Clock clock) {
+            Clock clock,
+            Ticker ticker) {
         this.db = db;
         this.targets = targets;
         this.accepted = accepted;
@@ -56,6 +58,7 @@ public class Proofs {
         this.vantages = vantages;
         this.live = live;
         this.clock = clock;
+        this.names = new NameAsker(ticker);
     }
 
     /**

@@ -9,7 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
-import lychnos.server.time.Ticker;
+import lychnos.wire.time.Ticker;
 import org.hibernate.Session;
 
 /**

@@ -24,8 +24,8 @@ import lychnos.core.site.SiteResourceSort;
 import lychnos.server.LychnosConfig;
 import lychnos.server.live.Live;
 import lychnos.server.time.Clockwork;
-import lychnos.server.time.Ticker;
 import lychnos.wire.dns.NameKey;
+import lychnos.wire.time.Ticker;
 import org.hibernate.Session;
 
 /** Asks the services that units lean on, when somebody looks and every few minutes, and keeps what they answered. */

@@ -4,6 +4,10 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.persistence.LockModeType;
 import jakarta.persistence.PersistenceException;
 import jakarta.transaction.Transactional;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.Size;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -14,6 +18,7 @@ import lychnos.core.address.Address;
 import lychnos.server.api.problem.IfMatch;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.api.problem.Shapes;
 import lychnos.server.database.Constraints;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
@@ -29,20 +34,30 @@ public class NetworkDefinitions {
     private final Sites sites;
     private final AddressesInUse inUse;
     private final OperatorReach reach;
+    private final Shapes shapes;
     private final Journal journal;
     private final Live live;
 
-    NetworkDefinitions(Session db, Sites sites, AddressesInUse inUse, OperatorReach reach, Journal journal, Live live) {
+    NetworkDefinitions(
+            Session db,
+            Sites sites,
+            AddressesInUse inUse,
+            OperatorReach reach,
+            Shapes shapes,
+            Journal journal,
+            Live live) {
         this.db = db;
         this.sites = sites;
         this.inUse = inUse;
         this.reach = reach;
+        this.shapes = shapes;
         this.journal = journal;
         this.live = live;
     }
 
     /** A row of addresses as it is typed: {@code 10.40.8.101-180}. */
-    public record RangeText(String purpose, String run, String note) {}
+    public record RangeText(
+            String purpose, String run, @Size(max = 120, message = "A note has at most 120 characters.") String note) {}
 
     /**
      * A network as it is typed. Empty texts stand for what is not stated.
@@ -54,17 +69,21 @@ public class NetworkDefinitions {
             String name,
             String prefix,
             String gateway,
-            @Nullable Integer vlan,
+            @Nullable @Min(value = 1, message = VLAN) @Max(value = 4094, message = VLAN) Integer vlan,
             String domain,
             List<String> nameServers,
             List<String> timeServers,
-            List<RangeText> ranges,
+            @Size(max = MOST_RANGES, message = "At most " + MOST_RANGES + " ranges.") List<@Valid RangeText> ranges,
             String purpose,
-            String segment,
-            @Nullable Integer mtu,
+            @Size(max = 40, message = "A segment's name has at most 40 characters.") String segment,
+            @Nullable @Min(value = 576, message = MTU) @Max(value = 9216, message = MTU) Integer mtu,
             Boolean permanent,
-            String realm,
+            @Size(max = 40, message = "A realm's name has at most 40 characters.") String realm,
             String version) {
+
+        static final int MOST_RANGES = 64;
+        private static final String VLAN = "A VLAN goes from 1 to 4094.";
+        private static final String MTU = "An MTU goes from 576 to 9216 bytes.";
 
         /** The same with other ranges. */
         public NetworkStatement withRanges(List<RangeText> others) {
@@ -273,7 +292,7 @@ public class NetworkDefinitions {
     private void state(BringUp bringUp, Network network, NetworkStatement statement, Who.Person person) {
         long bringUpId = bringUp.id;
         db.lock(bringUp, LockModeType.PESSIMISTIC_WRITE);
-        TypedNetwork read = new TypedNetwork(statement);
+        TypedNetwork read = new TypedNetwork(statement, shapes.faults(statement));
         if (network.id != null) {
             db.refresh(network);
         }

@@ -4,7 +4,6 @@ import jakarta.enterprise.context.ApplicationScoped;
 import jakarta.persistence.LockModeType;
 import jakarta.transaction.TransactionSynchronizationRegistry;
 import jakarta.transaction.Transactional;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -17,8 +16,10 @@ import lychnos.core.fact.Secret;
 import lychnos.core.site.SiteResource;
 import lychnos.core.site.SiteResourceSort;
 import lychnos.server.api.problem.IfMatch;
+import lychnos.server.api.problem.OneLine;
 import lychnos.server.api.problem.Refusal;
 import lychnos.server.api.problem.Refusal.FieldFault;
+import lychnos.server.api.problem.Shapes;
 import lychnos.server.identity.caller.Who;
 import lychnos.server.journal.Journal;
 import lychnos.server.live.Live;
@@ -39,6 +40,7 @@ public class SiteResources {
     private final Sites sites;
     private final SealedStore sealed;
     private final OperatorReach reach;
+    private final Shapes shapes;
     private final Journal journal;
     private final Live live;
     private final TransactionSynchronizationRegistry transaction;
@@ -48,6 +50,7 @@ public class SiteResources {
             Sites sites,
             SealedStore sealed,
             OperatorReach reach,
+            Shapes shapes,
             Journal journal,
             Live live,
             TransactionSynchronizationRegistry transaction) {
@@ -55,6 +58,7 @@ public class SiteResources {
         this.sites = sites;
         this.sealed = sealed;
         this.reach = reach;
+        this.shapes = shapes;
         this.journal = journal;
         this.live = live;
         this.transaction = transaction;
@@ -66,7 +70,7 @@ public class SiteResources {
      * @param version the version that was seen; null overwrites any version
      */
     public record SiteResourceStatement(
-            Long id, String sort, String name, Map<String, String> values, String version) {}
+            Long id, String sort, @OneLine String name, Map<String, String> values, String version) {}
 
     /** The version of a site resource, as a digest. */
     public static String version(SiteResourceRow resource) {
@@ -168,11 +172,8 @@ public class SiteResources {
         if (resource.id != null) {
             IfMatch.require(statement.version(), version(resource), resource.sort + " “" + resource.name + "”");
         }
-        List<FieldFault> faults = new ArrayList<>();
+        List<FieldFault> faults = shapes.faults(statement);
         String name = statement.name() == null ? "" : statement.name().strip();
-        if (name.isEmpty() || name.length() > 80 || name.chars().anyMatch(Character::isISOControl)) {
-            faults.add(new FieldFault("name", "A name has 1 to 80 characters, in one line."));
-        }
         Map<String, String> typed = statement.values() == null ? Map.of() : statement.values();
         Map<String, String> values = read(sort, typed, resource, faults);
         for (String field : List.of("address", "primary")) {

@@ -16,10 +16,9 @@ import lychnos.server.api.problem.Refusal.FieldFault;
 /** A network as it was typed, read; every wrong field is named, not only the first. */
 final class TypedNetwork {
 
-    private static final int MOST_RANGES = 64;
     private static final int MOST_SERVERS = 8;
 
-    private final List<FieldFault> faults = new ArrayList<>();
+    private final List<FieldFault> faults;
     final List<AddressRange> ranges = new ArrayList<>();
     final String name;
     final Prefix prefix;
@@ -34,41 +33,29 @@ final class TypedNetwork {
     final Integer mtu;
     final boolean permanent;
 
-    TypedNetwork(NetworkDefinitions.NetworkStatement statement) {
+    /** @param faults what single values of it have; more is added */
+    TypedNetwork(NetworkDefinitions.NetworkStatement statement, List<FieldFault> faults) {
+        this.faults = faults;
         name = field("name", statement.name(), TypedNetwork::name);
         prefix = field("prefix", statement.prefix(), Prefix::parse);
         gateway = blank(statement.gateway()) ? null : field("gateway", statement.gateway(), Address::parse);
         vlan = statement.vlan();
-        if (vlan != null && (vlan < 1 || vlan > 4094)) {
-            faults.add(new FieldFault("vlan", "A VLAN goes from 1 to 4094."));
-        }
         purpose = blank(statement.purpose()) ? "management" : statement.purpose();
         if (!KindReader.PURPOSES.contains(purpose)) {
             faults.add(new FieldFault("purpose", "A network is for " + String.join(", ", KindReader.PURPOSES) + "."));
         }
         segment = blank(statement.segment()) ? "" : statement.segment().strip();
-        if (segment.length() > 40) {
-            faults.add(new FieldFault("segment", "A segment's name has at most 40 characters."));
-        }
         realm = blank(statement.realm())
                 ? Sites.REALM
                 : statement.realm().strip().toLowerCase(Locale.ROOT);
-        if (realm.length() > 40) {
-            faults.add(new FieldFault("realm", "A realm's name has at most 40 characters."));
-        }
         mtu = statement.mtu();
-        if (mtu != null && (mtu < 576 || mtu > 9216)) {
-            faults.add(new FieldFault("mtu", "An MTU goes from 576 to 9216 bytes."));
-        }
         permanent = Boolean.TRUE.equals(statement.permanent());
         domain = field("domain", statement.domain(), text -> Hostname.requireDomain(text.toLowerCase(Locale.ROOT)));
         nameServers = servers("nameServers", statement.nameServers(), text -> Address.parse(text)
                 .toString());
         timeServers = servers("timeServers", statement.timeServers(), TypedNetwork::timeServer);
         List<NetworkDefinitions.RangeText> texts = statement.ranges() == null ? List.of() : statement.ranges();
-        if (texts.size() > MOST_RANGES) {
-            faults.add(new FieldFault("ranges", "At most " + MOST_RANGES + " ranges."));
-        } else {
+        if (texts.size() <= NetworkDefinitions.NetworkStatement.MOST_RANGES) {
             for (int i = 0; i < texts.size(); i++) {
                 range(i, texts.get(i));
             }
@@ -155,9 +142,6 @@ final class TypedNetwork {
         range.first = run.first();
         range.last = run.last();
         range.note = text.note() == null ? "" : text.note().strip();
-        if (range.note.length() > 120) {
-            faults.add(new FieldFault(field, "A note has at most 120 characters."));
-        }
         ranges.add(range);
     }
 

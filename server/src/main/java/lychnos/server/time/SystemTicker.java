@@ -1,6 +1,7 @@
 package lychnos.server.time;
 
 import jakarta.inject.Singleton;
+import lychnos.wire.time.Ticker;
 
 /** The processor's own. */
 @Singleton
@@ -8,6 +9,6 @@ class SystemTicker implements Ticker {
 
     @Override
     public long nanos() {
-        return System.nanoTime();
+        return SYSTEM.nanos();
     }
 }

@@ -107,8 +107,8 @@ public class KindMoves {
                     + unit.label() + " first.");
         }
         boolean written = exists(
-                "select 1 from unit_run where unit_id = :id and purpose <> 'prove' and not earlier and started_at is not "
-                        + "null",
+                "select 1 from unit_run where unit_id = :id and purpose <> 'prove' and not earlier and started_at "
+                        + "is not null",
                 unitId);
         String reason = move.reason() == null ? "" : move.reason().strip();
         if (written && (!person.role().equals("lead") || reason.length() < KindAdjustments.SHORTEST_REASON)) {

@@ -15,11 +15,11 @@ import java.time.Duration;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import lychnos.server.time.Clockwork;
-import lychnos.server.time.Ticker;
 import lychnos.wire.far.Codec;
 import lychnos.wire.far.Link;
 import lychnos.wire.far.LinkMessage;
 import lychnos.wire.far.VantageClient;
+import lychnos.wire.time.Ticker;
 import org.jboss.logging.Logger;
 
 /** Takes the links of vantages. Who has no token does not come as far as here; see {@link VantageUpgrade}. */

@@ -28,7 +28,6 @@ import lychnos.server.secrets.Digest;
 import lychnos.server.site.DeclaredNetworks;
 import lychnos.server.site.Network;
 import lychnos.server.site.NetworkDefinitions;
-import lychnos.server.time.Ticker;
 import lychnos.wire.console.LineAddress;
 import lychnos.wire.dial.Dialler;
 import lychnos.wire.far.Codec;
@@ -36,6 +35,7 @@ import lychnos.wire.far.FarVantage;
 import lychnos.wire.far.Link;
 import lychnos.wire.far.LinkMessage;
 import lychnos.wire.far.RoutedVantage;
+import lychnos.wire.time.Ticker;
 import lychnos.wire.vantage.LocalVantage;
 import lychnos.wire.vantage.Vantage;
 import org.hibernate.Session;
@@ -93,7 +93,9 @@ public class Vantages {
                 config.vantage().name(),
                 config.vantage().hearsSilence(),
                 Dialler.asking(declared::has, config.lab()),
-                vertx);
+                vertx,
+                clock,
+                ticker);
         return new RoutedVantage(
                 local,
                 this::placeOf,

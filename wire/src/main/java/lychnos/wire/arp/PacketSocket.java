@@ -6,6 +6,7 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.Arrays;
 import java.util.Optional;
+import lychnos.wire.time.TimeLeft;
 
 /**
  * Packets of one protocol on one interface (packet(7)), with the link's own header taken off. Linux gives such a socket
@@ -93,16 +94,15 @@ final class PacketSocket implements AutoCloseable {
     /**
      * The next packet.
      *
-     * @param end until when it is waited for, by {@link System#nanoTime}
+     * @param limit for how long it is waited for
      */
-    Optional<byte[]> receive(long end) {
-        int left = (int) ((end - System.nanoTime()) / 1_000_000);
+    Optional<byte[]> receive(TimeLeft limit) {
         byte[] entry = ByteBuffer.allocate(8)
                 .order(ByteOrder.nativeOrder())
                 .putInt(fd)
                 .putShort(POLLIN)
                 .array();
-        if (left <= 0 || poll(entry, 1, left) == 0) {
+        if (limit.over() || poll(entry, 1, limit.millis()) == 0) {
             return Optional.empty();
         }
         return Optional.of(Arrays.copyOf(packet, recv(fd, packet, packet.length, 0)));

@@ -13,6 +13,7 @@ import java.util.Set;
 import lychnos.core.address.Address;
 import lychnos.core.address.Prefix;
 import lychnos.core.fact.Mac;
+import lychnos.wire.time.TimeLeft;
 
 /**
  * Asks a segment who has an address (ARP, RFC 826; neighbor discovery, RFC 4861) and hears everybody who says so: the
@@ -65,13 +66,13 @@ public final class WhoHas {
                 return List.of();
             }
             try (PacketSocket socket = opened.get()) {
-                long end = System.nanoTime() + listen.toNanos();
+                TimeLeft left = TimeLeft.of(listen);
                 socket.send(asking.question(port.get(), address), asking.to(address));
                 Set<Mac> heard = new LinkedHashSet<>();
-                Optional<byte[]> packet = socket.receive(end);
+                Optional<byte[]> packet = socket.receive(left);
                 while (packet.isPresent() && heard.size() < enough) {
                     asking.answer(packet.get(), address).ifPresent(heard::add);
-                    packet = heard.size() < enough ? socket.receive(end) : packet;
+                    packet = heard.size() < enough ? socket.receive(left) : packet;
                 }
                 return List.copyOf(heard);
             }

@@ -14,6 +14,7 @@ import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import lychnos.core.address.Prefix;
 import lychnos.core.fact.Secret;
+import lychnos.wire.time.Ticker;
 
 /**
  * Dials out to a server over WebSocket (RFC 6455) and stays linked: tries again with growing pauses, tells within
@@ -37,6 +38,7 @@ public final class VantageClient implements AutoCloseable {
     private final boolean hearsSilence;
     private final Ears ears;
     private final Consumer<String> says;
+    private final Ticker ticker;
     private final WebSocketClient client;
     private final AtomicReference<WebSocket> socket = new AtomicReference<>();
     private volatile boolean closed;
@@ -62,6 +64,7 @@ public final class VantageClient implements AutoCloseable {
      *
      * @param server such as {@code https://lychnos.ardal.example}
      * @param says what people who look at this program should see
+     * @param ticker by which a link that says nothing is given up
      */
     public VantageClient(
             Vertx vertx,
@@ -70,7 +73,8 @@ public final class VantageClient implements AutoCloseable {
             Secret token,
             boolean hearsSilence,
             Ears ears,
-            Consumer<String> says) {
+            Consumer<String> says,
+            Ticker ticker) {
         this.vertx = vertx;
         this.codec = codec;
         this.server = server;
@@ -78,6 +82,7 @@ public final class VantageClient implements AutoCloseable {
         this.hearsSilence = hearsSilence;
         this.ears = ears;
         this.says = says;
+        this.ticker = ticker;
         client = vertx.createWebSocketClient(new WebSocketClientOptions()
                 .setMaxMessageSize(LARGEST)
                 .setMaxFrameSize(65_536)
@@ -114,7 +119,7 @@ public final class VantageClient implements AutoCloseable {
 
     private void stand(WebSocket made) {
         socket.set(made);
-        heardAt = System.nanoTime();
+        heardAt = ticker.nanos();
         Link link = message -> {
             if (made.isClosed()) {
                 throw new IllegalStateException("the link is cut");
@@ -122,7 +127,7 @@ public final class VantageClient implements AutoCloseable {
             made.writeTextMessage(codec.write(message));
         };
         made.textMessageHandler(text -> {
-            heardAt = System.nanoTime();
+            heardAt = ticker.nanos();
             hear(text, link);
         });
         made.closeHandler(end -> {
@@ -164,7 +169,7 @@ public final class VantageClient implements AutoCloseable {
         if (now == null) {
             return;
         }
-        if (System.nanoTime() - heardAt > DEAD.toNanos()) {
+        if (ticker.nanos() - heardAt > DEAD.toNanos()) {
             now.close();
         } else {
             now.writeTextMessage(codec.write(new LinkMessage.Alive()));

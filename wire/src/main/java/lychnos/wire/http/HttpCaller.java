@@ -9,6 +9,7 @@ import io.vertx.core.http.HttpClientResponse;
 import io.vertx.core.http.HttpMethod;
 import io.vertx.core.http.RequestOptions;
 import java.net.InetSocketAddress;
+import java.time.Clock;
 import java.time.Duration;
 import java.util.HashMap;
 import java.util.Locale;
@@ -24,6 +25,7 @@ import javax.net.ssl.SSLSession;
 import lychnos.wire.fault.Refused;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.time.Ticker;
 import lychnos.wire.tls.Shown;
 import lychnos.wire.tls.TlsSeen;
 
@@ -49,16 +51,28 @@ public final class HttpCaller implements AutoCloseable {
     private static final long OLD_ENDS_MILLIS = 60_000;
 
     private final Vertx vertx;
+    private final Clock clock;
+    private final Ticker ticker;
     /** By peer, a request that nothing of was sent yet: its connection was looked at and waits for what comes next. */
     private final Map<InetSocketAddress, HttpClientRequest> looked = new ConcurrentHashMap<>();
 
     private volatile HttpClient client;
     private long madeAt;
 
-    public HttpCaller(Vertx vertx) {
+    HttpCaller(Vertx vertx) {
+        this(vertx, Clock.systemUTC(), Ticker.SYSTEM);
+    }
+
+    /**
+     * @param clock the one by which sessions of TLS are dated
+     * @param ticker by which the client grows old
+     */
+    public HttpCaller(Vertx vertx, Clock clock, Ticker ticker) {
         this.vertx = vertx;
+        this.clock = clock;
+        this.ticker = ticker;
         client = client();
-        madeAt = System.nanoTime() - FORGET_NANOS;
+        madeAt = ticker.nanos() - FORGET_NANOS;
     }
 
     private HttpClient client() {
@@ -82,7 +96,7 @@ public final class HttpCaller implements AutoCloseable {
     public TlsSeen look(InetSocketAddress peer, Duration timeout) throws WireFault {
         let(looked.remove(peer));
         for (int i = 0; i < FRESH_TRIES; i++) {
-            long begun = System.currentTimeMillis();
+            long begun = clock.millis();
             HttpClientRequest request = open("GET", "/", peer, timeout);
             request.exceptionHandler(fault -> {});
             request.connection().closeHandler(closed -> looked.remove(peer, request));
@@ -189,12 +203,12 @@ public final class HttpCaller implements AutoCloseable {
      * one.
      */
     private synchronized void forget() {
-        if (System.nanoTime() - madeAt < FORGET_NANOS) {
+        if (ticker.nanos() - madeAt < FORGET_NANOS) {
             return; // somebody else has just done so
         }
         HttpClient old = client;
         client = client();
-        madeAt = System.nanoTime();
+        madeAt = ticker.nanos();
         vertx.setTimer(OLD_ENDS_MILLIS, timer -> old.close());
     }
 

@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.locks.LockSupport;
 import lychnos.core.address.Address;
+import lychnos.wire.time.Ticker;
 
 /**
  * ICMP echo to many addresses over one datagram socket for each family (RFC 792, RFC 4443). What is sent goes out at a
@@ -136,7 +137,7 @@ public final class PingSweep {
         private final boolean v4;
         private final List<Address> addresses;
         private final Map<Address, Echo> heard;
-        private final long word = System.nanoTime();
+        private final long word = Ticker.SYSTEM.nanos();
         private final long[] sentAt;
         private final Map<Address, Integer> indexes = new HashMap<>();
         private final byte[] answer = new byte[LENGTH * 2];
@@ -151,7 +152,7 @@ public final class PingSweep {
         }
 
         void carryOut(Duration timeout) {
-            long begun = System.nanoTime();
+            long begun = Ticker.SYSTEM.nanos();
             int all = heard.size() + addresses.size();
             for (int i = 0; i < addresses.size(); i++) {
                 indexes.put(addresses.get(i), i);
@@ -160,7 +161,7 @@ public final class PingSweep {
                     listen(begun + (long) (i + 1) * 1_000_000_000L / PER_SECOND, all);
                 }
             }
-            listen(System.nanoTime() + timeout.toNanos(), all);
+            listen(Ticker.SYSTEM.nanos() + timeout.toNanos(), all);
         }
 
         private void send(int index) {
@@ -172,7 +173,7 @@ public final class PingSweep {
                     .putInt(16, index)
                     .array();
             for (int i = 0; i < WHEN_FULL_TRIES; i++) {
-                sentAt[index] = System.nanoTime();
+                sentAt[index] = Ticker.SYSTEM.nanos();
                 try {
                     sendto(fd, echo, echo.length, MSG_DONTWAIT, peer, peer.length);
                     return;
@@ -191,7 +192,7 @@ public final class PingSweep {
         private void listen(long until, int all) {
             drain();
             while (heard.size() < all) {
-                int left = (int) ((until - System.nanoTime()) / 1_000_000);
+                int left = (int) ((until - Ticker.SYSTEM.nanos()) / 1_000_000);
                 if (left <= 0) {
                     return;
                 }
@@ -216,7 +217,7 @@ public final class PingSweep {
                     }
                     continue; // an error that a router sent to one of them
                 }
-                long now = System.nanoTime();
+                long now = Ticker.SYSTEM.nanos();
                 ByteBuffer packet = ByteBuffer.wrap(answer);
                 if (length == LENGTH && answer[0] == (byte) (v4 ? 0 : 129) && packet.getLong(8) == word) {
                     Address sender = sender();

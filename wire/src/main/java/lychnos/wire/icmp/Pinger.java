@@ -7,6 +7,7 @@ import java.nio.ByteOrder;
 import java.time.Duration;
 import java.util.concurrent.atomic.AtomicInteger;
 import lychnos.core.address.Address;
+import lychnos.wire.time.Ticker;
 
 /**
  * ICMP echo over a datagram socket, which Linux grants to the groups in {@code net.ipv4.ping_group_range} and to nobody
@@ -74,14 +75,14 @@ public final class Pinger {
         byte[] request = ByteBuffer.allocate(ECHO_LENGTH)
                 .put((byte) (address.isV4() ? 8 : 128))
                 .putShort(6, sequence)
-                .putLong(8, System.nanoTime())
+                .putLong(8, Ticker.SYSTEM.nanos())
                 .array();
-        long start = System.nanoTime();
+        long start = Ticker.SYSTEM.nanos();
         send(fd, request, request.length, 0);
         long deadline = start + timeout.toNanos();
         byte[] answer = new byte[ECHO_LENGTH * 2];
         while (true) {
-            int left = (int) Math.max(0, (deadline - System.nanoTime()) / 1_000_000);
+            int left = (int) Math.max(0, (deadline - Ticker.SYSTEM.nanos()) / 1_000_000);
             byte[] entry = ByteBuffer.allocate(8)
                     .order(ByteOrder.nativeOrder())
                     .putInt(fd)
@@ -92,7 +93,7 @@ public final class Pinger {
             }
             int length = recv(fd, answer, answer.length, 0);
             if (isOurs(answer, length, request, address.isV4())) {
-                return new Echo(Echo.State.ANSWERED, Duration.ofNanos(System.nanoTime() - start));
+                return new Echo(Echo.State.ANSWERED, Duration.ofNanos(Ticker.SYSTEM.nanos() - start));
             }
         }
     }

@@ -14,6 +14,7 @@ import java.util.List;
 import lychnos.wire.fault.Refused;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.time.TimeLeft;
 
 /**
  * Asks an iSCSI portal which targets it has: a discovery session, SendTargets, and a logout (RFC 7143, sections 4.3 and
@@ -40,15 +41,15 @@ public final class Discovery {
 
     private final Socket socket;
     private final DataInputStream in;
-    private final long end;
+    private final TimeLeft left;
     private int task = 1;
     private int command = 1;
     private int expected;
 
-    private Discovery(Socket socket, long end) throws IOException {
+    private Discovery(Socket socket, TimeLeft left) throws IOException {
         this.socket = socket;
         this.in = new DataInputStream(socket.getInputStream());
-        this.end = end;
+        this.left = left;
     }
 
     /**
@@ -65,10 +66,10 @@ public final class Discovery {
      * @throws WireFault of kind SILENT, REFUSED, or GARBAGE where something else answers or the log-in is refused
      */
     public static List<Found> ask(InetSocketAddress portal, Duration timeout) throws WireFault {
-        long end = System.nanoTime() + timeout.toNanos();
+        TimeLeft left = TimeLeft.of(timeout);
         try (Socket socket = new Socket()) {
             socket.connect(portal, (int) timeout.toMillis());
-            Discovery discovery = new Discovery(socket, end);
+            Discovery discovery = new Discovery(socket, left);
             discovery.logIn();
             List<Found> found = targets(discovery.sendTargets());
             discovery.send(LOGOUT | IMMEDIATE, FINAL, new byte[0]);
@@ -184,11 +185,10 @@ public final class Discovery {
         byte[] bytes = new byte[length];
         int at = 0;
         while (at < length) {
-            long left = (end - System.nanoTime()) / 1_000_000;
-            if (left <= 0) {
+            if (left.over()) {
                 throw new SocketTimeoutException("one byte after the other, and no end");
             }
-            socket.setSoTimeout((int) left);
+            socket.setSoTimeout(left.millis());
             int read = in.read(bytes, at, length - at);
             if (read < 0) {
                 throw new IOException("ended");

@@ -25,6 +25,7 @@ import lychnos.wire.fault.WireFault;
 import lychnos.wire.icmp.Echo;
 import lychnos.wire.ssh.HostKey;
 import lychnos.wire.tcp.PortState;
+import lychnos.wire.time.Ticker;
 import lychnos.wire.tls.TlsSeen;
 import lychnos.wire.vantage.Vantage;
 
@@ -60,7 +61,7 @@ public final class Climb {
 
         /** For one that climbs alone. */
         public static Company none() {
-            return new Company(new Patience(), new NameAsker(), List.of());
+            return new Company(new Patience(), new NameAsker(Ticker.SYSTEM), List.of());
         }
     }
 

@@ -8,6 +8,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import lychnos.core.address.Address;
 import lychnos.core.proof.NameMarks;
 import lychnos.wire.fault.WireFault;
+import lychnos.wire.time.Ticker;
 import lychnos.wire.vantage.Vantage;
 
 /**
@@ -20,6 +21,11 @@ public final class NameAsker {
     private static final long SILENT_NANOS = Duration.ofSeconds(10).toNanos();
 
     private final Map<Address, Long> silentSince = new ConcurrentHashMap<>();
+    private final Ticker ticker;
+
+    public NameAsker(Ticker ticker) {
+        this.ticker = ticker;
+    }
 
     /** What each server says of a name. */
     Map<String, NameMarks.Said> ask(Vantage vantage, Map<String, Address> servers, String name, String type)
@@ -33,7 +39,7 @@ public final class NameAsker {
 
     private NameMarks.Said ask(Vantage vantage, Address server, String name, String type) throws WireFault {
         Long since = silentSince.get(server);
-        if (since != null && System.nanoTime() - since < SILENT_NANOS) {
+        if (since != null && ticker.nanos() - since < SILENT_NANOS) {
             return NameMarks.Said.nothing("does not answer");
         }
         try {
@@ -50,7 +56,7 @@ public final class NameAsker {
                 throw e;
             }
             if (e.kind() == WireFault.Kind.SILENT) {
-                silentSince.put(server, System.nanoTime());
+                silentSince.put(server, ticker.nanos());
             }
             return NameMarks.Said.nothing(e.kind() == WireFault.Kind.SILENT ? "does not answer" : e.getMessage());
         }

@@ -7,7 +7,9 @@ import java.net.InetSocketAddress;
 import java.net.SocketTimeoutException;
 import java.nio.ByteBuffer;
 import java.security.SecureRandom;
+import java.time.Clock;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.Optional;
 import java.util.function.LongSupplier;
 import lychnos.core.service.TimeSample;
@@ -28,9 +30,10 @@ public final class NtpClient {
 
     private final LongSupplier nanosSinceEpoch;
 
-    public NtpClient() {
+    /** @param clock ours, which the server's is compared with */
+    public NtpClient(Clock clock) {
         this(() -> {
-            java.time.Instant now = java.time.Instant.now();
+            Instant now = clock.instant();
             return now.getEpochSecond() * 1_000_000_000L + now.getNano();
         });
     }

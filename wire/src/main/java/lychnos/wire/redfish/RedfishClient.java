@@ -24,6 +24,7 @@ import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
 import lychnos.wire.http.HttpAnswer;
 import lychnos.wire.http.HttpCall;
+import lychnos.wire.time.TimeLeft;
 import lychnos.wire.vantage.Vantage;
 
 /**
@@ -216,8 +217,8 @@ public final class RedfishClient implements AutoCloseable {
     }
 
     private void await(String monitor) throws WireFault, RedfishFault {
-        long deadline = System.nanoTime() + TASK.toNanos();
-        while (System.nanoTime() < deadline) {
+        TimeLeft left = TimeLeft.of(TASK);
+        while (!left.over()) {
             HttpAnswer answer = exchange("GET", monitor, null, Map.of());
             JsonNode json = json(answer);
             refuse(answer, json);

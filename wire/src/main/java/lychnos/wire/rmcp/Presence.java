@@ -11,6 +11,7 @@ import java.security.SecureRandom;
 import java.time.Duration;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.time.TimeLeft;
 
 /**
  * The presence ping of RMCP and ASF (DMTF DSP0136, section 3.2.4): who answers manages a server out of band. Nothing is
@@ -54,9 +55,9 @@ public final class Presence {
                     .array();
             for (int i = 0; i < TRIES; i++) {
                 socket.send(new DatagramPacket(request, request.length));
-                long end = System.nanoTime() + timeout.toNanos() / TRIES;
-                for (long left = timeout.toMillis() / TRIES; left > 0; left = (end - System.nanoTime()) / 1_000_000) {
-                    socket.setSoTimeout((int) left);
+                TimeLeft left = TimeLeft.of(timeout.dividedBy(TRIES));
+                while (!left.over()) {
+                    socket.setSoTimeout(left.millis());
                     DatagramPacket answer = new DatagramPacket(new byte[512], 512);
                     try {
                         socket.receive(answer);

@@ -14,6 +14,7 @@ import java.security.SecureRandom;
 import java.time.Duration;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.time.TimeLeft;
 
 /**
  * Whether an SNMP agent answers to a community: it is asked for its uptime, in SNMPv2c (RFC 1901) and in
@@ -59,9 +60,9 @@ public final class Community {
                     byte[] request = request(version, community, id);
                     socket.send(new DatagramPacket(request, request.length));
                 }
-                long end = System.nanoTime() + timeout.toNanos() / TRIES;
-                for (long left = timeout.toMillis() / TRIES; left > 0; left = (end - System.nanoTime()) / 1_000_000) {
-                    socket.setSoTimeout((int) left);
+                TimeLeft left = TimeLeft.of(timeout.dividedBy(TRIES));
+                while (!left.over()) {
+                    socket.setSoTimeout(left.millis());
                     DatagramPacket answer = new DatagramPacket(new byte[1500], 1500);
                     try {
                         socket.receive(answer);

@@ -11,6 +11,7 @@ import java.time.Duration;
 import lychnos.wire.fault.Refused;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.time.TimeLeft;
 
 /** Reads how an SSH server greets (RFC 4253, section 4.2), and says nothing itself. */
 public final class Greeting {
@@ -29,12 +30,12 @@ public final class Greeting {
      * @throws WireFault of kind SILENT, REFUSED, or GARBAGE where something else greets
      */
     public static String read(InetSocketAddress peer, Duration timeout) throws WireFault {
-        long end = System.nanoTime() + timeout.toNanos();
+        TimeLeft left = TimeLeft.of(timeout);
         try (Socket socket = new Socket()) {
             socket.connect(peer, (int) timeout.toMillis());
             InputStream in = socket.getInputStream();
             for (int lines = 0; lines <= MOST_BEFORE; lines++) {
-                String line = line(socket, in, end);
+                String line = line(socket, in, left);
                 if (line.startsWith("SSH-")) {
                     return line;
                 }
@@ -49,14 +50,13 @@ public final class Greeting {
         }
     }
 
-    private static String line(Socket socket, InputStream in, long end) throws IOException, WireFault {
+    private static String line(Socket socket, InputStream in, TimeLeft left) throws IOException, WireFault {
         byte[] line = new byte[LONGEST];
         for (int length = 0; length < LONGEST; length++) {
-            long left = (end - System.nanoTime()) / 1_000_000;
-            if (left <= 0) {
+            if (left.over()) {
                 throw new SocketTimeoutException("one letter after the other, and no end");
             }
-            socket.setSoTimeout((int) left);
+            socket.setSoTimeout(left.millis());
             int next = in.read();
             if (next < 0) {
                 throw new IOException("ended");

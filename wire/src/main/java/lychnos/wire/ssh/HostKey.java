@@ -10,6 +10,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.time.TimeLeft;
 import org.apache.sshd.client.SshClient;
 import org.apache.sshd.client.session.ClientSession;
 import org.apache.sshd.common.AttributeRepository;
@@ -73,14 +74,14 @@ public final class HostKey implements AutoCloseable {
      * @throws WireFault of kind SILENT, REFUSED, or GARBAGE where no keys can be exchanged
      */
     public Seen read(InetSocketAddress peer, Duration timeout) throws WireFault {
-        long end = System.nanoTime() + timeout.toNanos();
+        TimeLeft left = TimeLeft.of(timeout);
         CompletableFuture<Seen> seen = new CompletableFuture<>();
         ClientSession session = null;
         try {
             session = client.connect("nobody", peer, AttributeRepository.ofKeyValuePair(SEEN, seen))
                     .verify(timeout)
                     .getSession();
-            return seen.get(Math.max(1, end - System.nanoTime()), TimeUnit.NANOSECONDS);
+            return seen.get(left.millis(), TimeUnit.MILLISECONDS);
         } catch (TimeoutException e) {
             throw new WireFault(Kind.SILENT, "no host key in " + timeout.toSeconds() + " s", e);
         } catch (ExecutionException e) {

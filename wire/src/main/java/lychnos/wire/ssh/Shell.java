@@ -16,6 +16,7 @@ import lychnos.core.dialogue.Screen;
 import lychnos.core.fact.Secret;
 import lychnos.wire.fault.WireFault;
 import lychnos.wire.fault.WireFault.Kind;
+import lychnos.wire.time.TimeLeft;
 import org.apache.sshd.client.SshClient;
 import org.apache.sshd.client.auth.password.PasswordIdentityProvider;
 import org.apache.sshd.client.channel.ChannelShell;
@@ -82,17 +83,17 @@ public final class Shell implements AutoCloseable {
      * is an answer
      */
     public Told run(InetSocketAddress peer, Script script, Duration timeout) throws WireFault {
-        long end = System.nanoTime() + timeout.toNanos();
+        TimeLeft left = TimeLeft.of(timeout);
         ClientSession session = null;
         try {
             session = client.connect(script.user(), peer, AttributeRepository.ofKeyValuePair(KEY, script.hostKey()))
                     .verify(timeout)
                     .getSession();
             session.setPasswordIdentityProvider(once(script.phrase()));
-            if (!admitted(session, end)) {
+            if (!admitted(session, left)) {
                 return new Told(false, List.of());
             }
-            return new Told(true, script.commands().isEmpty() ? List.of() : talk(session, script, end));
+            return new Told(true, script.commands().isEmpty() ? List.of() : talk(session, script, left));
         } catch (IOException e) {
             throw SshClients.fault(e);
         } catch (InterruptedException e) {
@@ -127,9 +128,9 @@ public final class Shell implements AutoCloseable {
         };
     }
 
-    private static boolean admitted(ClientSession session, long end) throws IOException, WireFault {
+    private static boolean admitted(ClientSession session, TimeLeft left) throws IOException, WireFault {
         try {
-            session.auth().verify(Math.max(1, (end - System.nanoTime()) / 1_000_000));
+            session.auth().verify(left.millis());
             return true;
         } catch (SshException e) {
             if (e.getDisconnectCode() == SshConstants.SSH2_DISCONNECT_NO_MORE_AUTH_METHODS_AVAILABLE) {
@@ -143,7 +144,7 @@ public final class Shell implements AutoCloseable {
         }
     }
 
-    private static List<String> talk(ClientSession session, Script script, long end)
+    private static List<String> talk(ClientSession session, Script script, TimeLeft left)
             throws IOException, InterruptedException, WireFault {
         try (ChannelShell channel = session.createShellChannel()) {
             channel.setPtyType("xterm");
@@ -152,15 +153,15 @@ public final class Shell implements AutoCloseable {
             Heard heard = new Heard();
             channel.setOut(heard);
             channel.setErr(heard);
-            channel.open().verify(Math.max(1, (end - System.nanoTime()) / 1_000_000));
+            channel.open().verify(left.millis());
             List<String> outputs = new ArrayList<>();
             Screen.Place from = new Screen.Place(-1, 0);
             for (Command command : script.commands()) {
                 Look prompt = Look.parse(command.prompt());
-                heard.await(channel, prompt, script.paging(), from, end);
+                heard.await(channel, prompt, script.paging(), from, left);
                 from = heard.cursor();
                 type(channel, command.sends() + "\r");
-                heard.await(channel, prompt, script.paging(), from, end);
+                heard.await(channel, prompt, script.paging(), from, left);
                 outputs.add(heard.between(from));
                 from = new Screen.Place(heard.cursor().row() - 1, 0);
             }
@@ -206,11 +207,12 @@ public final class Shell implements AutoCloseable {
         /**
          * Until the prompt stands in a row below the one where the last command was typed, and nothing is behind it.
          */
-        synchronized void await(ChannelShell channel, Look prompt, List<Press> paging, Screen.Place below, long end)
+        synchronized void await(
+                ChannelShell channel, Look prompt, List<Press> paging, Screen.Place below, TimeLeft left)
                 throws IOException, InterruptedException, WireFault {
             long looked = -1;
             while (screen.cursor().row() <= below.row() || !prompt.in(row())) {
-                if (System.nanoTime() > end) {
+                if (left.over()) {
                     throw new WireFault(Kind.SILENT, "no prompt after “" + row().strip() + "”");
                 }
                 if (channel.isClosing()) {

@@ -3,6 +3,7 @@ package lychnos.wire.vantage;
 import io.vertx.core.Vertx;
 import java.io.IOException;
 import java.net.InetSocketAddress;
+import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -50,6 +51,8 @@ import lychnos.wire.ssh.HostKey;
 import lychnos.wire.ssh.Shell;
 import lychnos.wire.tcp.PortProbe;
 import lychnos.wire.tcp.PortState;
+import lychnos.wire.time.Ticker;
+import lychnos.wire.time.TimeLeft;
 import lychnos.wire.tls.TlsProbe;
 import lychnos.wire.tls.TlsSeen;
 
@@ -78,17 +81,26 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     private final Shell shell = new Shell();
     private final PortProbe portProbe = new PortProbe();
     private final TlsProbe tlsProbe = new TlsProbe();
-    private final NtpClient ntp = new NtpClient();
+    private final NtpClient ntp;
     private final RelayProbe relayProbe = new RelayProbe();
     private final ProxyProbe proxyProbe = new ProxyProbe();
     private final HttpCaller caller;
     private final Lines lines;
 
     public LocalVantage(String name, boolean hearsSilence, Dialler dialler, Vertx vertx) {
+        this(name, hearsSilence, dialler, vertx, Clock.systemUTC(), Ticker.SYSTEM);
+    }
+
+    /**
+     * @param clock that the clocks of time servers are compared with
+     * @param ticker by which connections grow old
+     */
+    public LocalVantage(String name, boolean hearsSilence, Dialler dialler, Vertx vertx, Clock clock, Ticker ticker) {
         this.name = name;
         this.hearsSilence = hearsSilence;
         this.dialler = dialler;
-        this.caller = new HttpCaller(vertx);
+        this.ntp = new NtpClient(clock);
+        this.caller = new HttpCaller(vertx, clock, ticker);
         this.lines = new Lines(vertx, dialler);
     }
 
@@ -125,10 +137,10 @@ public final class LocalVantage implements Vantage, AutoCloseable {
         for (long i = 0; i < run.size(); i++) {
             peers.add(dialler.admit(run.first().plus(i), 0));
         }
-        long deadline = System.nanoTime() + timeout.toNanos();
+        TimeLeft left = TimeLeft.of(timeout);
         try {
             neighbours.ask(peers);
-            while (System.nanoTime() < deadline) {
+            while (!left.over()) {
                 Optional<Address> found = neighbours.entries().stream()
                         .filter(entry -> entry.mac().equals(mac) && run.contains(entry.address()))
                         .map(Neighbours.Entry::address)
@@ -175,11 +187,11 @@ public final class LocalVantage implements Vantage, AutoCloseable {
     @Override
     public TlsSeen tls(Address address, int port, Duration timeout) throws WireFault {
         InetSocketAddress peer = dialler.admit(address, port);
-        long begun = System.nanoTime();
+        TimeLeft limit = TimeLeft.of(timeout);
         try {
             return caller.look(peer, timeout);
         } catch (WireFault e) {
-            Duration left = timeout.minusNanos(System.nanoTime() - begun);
+            Duration left = limit.duration();
             if (left.compareTo(timeout.dividedBy(2)) < 0) {
                 throw new WireFault(WireFault.Kind.SILENT, "no answer in " + timeout.toSeconds() + " s", e);
             }

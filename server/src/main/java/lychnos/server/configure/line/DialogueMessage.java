@@ -22,7 +22,7 @@ public sealed interface DialogueMessage {
     record Begin(LineOrder order) implements Order {
         @Override
         public long dialogue() {
-            return order.dialogueId();
+            return order.left().dialogueId();
         }
     }
 

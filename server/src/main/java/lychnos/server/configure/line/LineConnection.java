@@ -6,7 +6,7 @@ import lychnos.core.fact.Secret;
 import lychnos.wire.console.ConsoleLine;
 import lychnos.wire.fault.WireFault;
 
-/** Whether a line is up, what is sent on it, and when it is opened again after it went down. For one thread at a time. */
+/** Whether a line is up, what is sent on it, and when it is opened again after it went down. For one thread. */
 final class LineConnection {
 
     private static final long LONGEST_PAUSE_SECONDS = 10;

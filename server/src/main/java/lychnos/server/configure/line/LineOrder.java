@@ -23,101 +23,131 @@ import lychnos.server.jobs.Held;
 import lychnos.wire.console.LineAddress;
 
 /**
- * A dialogue that a vantage is to carry on: how far it is, which of its steps were handed in, where its line is, and
- * everything that it will be answered with. The text of its kind goes with it: kinds are data of the site, and a
- * vantage
- * point has no database.
+ * A dialogue that a vantage is to carry on: how far it is, where its line is, and everything that it will be answered
+ * with. The text of its kind goes with it: kinds are data of the site, and a vantage point has no database.
  */
-public record LineOrder(
-        Held held,
-        long dialogueId,
-        String member,
-        Mode mode,
-        boolean wiped,
-        boolean identified,
-        boolean stopped,
-        String note,
-        List<Progress> progress,
-        Map<String, String> read,
-        String shown,
-        String tail,
-        long pieces,
-        long handedIn,
-        LineAddress address,
-        String title,
-        String kindText,
-        List<String> factoryUsers,
-        int members,
-        Map<String, Map<String, Fact>> facts,
-        String unitName,
-        List<MemberValues.Seat> seats,
-        Map<String, String> site,
-        Map<String, String> told,
-        Map<String, Secret> passwords,
-        boolean termsAgreed) {
+public record LineOrder(Held held, LeftDialogue left, LineAt line, KindText kind, UnitValues values) {
+
+    /**
+     * A member's dialogue as it was left.
+     *
+     * @param told what its line has told
+     */
+    public record LeftDialogue(
+            long dialogueId,
+            String member,
+            Mode mode,
+            boolean wiped,
+            boolean identified,
+            boolean stopped,
+            String note,
+            List<Progress> progress,
+            Map<String, String> told,
+            Recorded recorded) {}
+
+    /**
+     * What was recorded of the line.
+     *
+     * @param shown since the last answer
+     * @param tail the end of all that was shown
+     * @param pieces how many pieces there are
+     * @param handedIn the last step that a vantage has handed in
+     */
+    public record Recorded(String shown, String tail, long pieces, long handedIn) {}
+
+    /** Where the line is, and what people call it. */
+    public record LineAt(LineAddress address, String title) {}
+
+    /** The text of the published version, and the names of the factory's accounts as this site has them. */
+    public record KindText(String text, List<String> factoryUsers) {}
+
+    /** What the answers are made of. */
+    public record UnitValues(
+            int members,
+            Map<String, Map<String, Fact>> facts,
+            String unitName,
+            List<MemberValues.Seat> seats,
+            Map<String, String> site,
+            Map<String, String> told,
+            Map<String, Secret> passwords,
+            boolean termsAgreed) {}
 
     public static LineOrder of(Held held, Openings.LineOpening opening) {
-        ConsoleReader.KeptDialogue kept = opening.kept();
         MemberValues values = opening.values();
         ConsoleLines.OpenableLine line = opening.line().orElseThrow();
         Kind kind = values.known().kind();
         return new LineOrder(
                 held,
-                kept.dialogue().id,
-                kept.dialogue().member,
-                kept.dialogue().mode,
-                kept.dialogue().wiped,
-                kept.dialogue().identified,
-                kept.dialogue().state == MemberDialogue.DialogueState.STOPPED,
-                kept.dialogue().note,
+                left(opening.kept()),
+                new LineAt(line.address(), line.title()),
+                new KindText(
+                        opening.kindText(),
+                        kind.logins().stream()
+                                .map(login -> login.login().user())
+                                .toList()),
+                new UnitValues(
+                        values.known().members(),
+                        values.known().facts(),
+                        values.unitName(),
+                        values.seats(),
+                        values.site(),
+                        values.told(),
+                        values.passwords(),
+                        values.termsAgreed()));
+    }
+
+    private static LeftDialogue left(ConsoleReader.KeptDialogue kept) {
+        MemberDialogue dialogue = kept.dialogue();
+        return new LeftDialogue(
+                dialogue.id,
+                dialogue.member,
+                dialogue.mode,
+                dialogue.wiped,
+                dialogue.identified,
+                dialogue.state == MemberDialogue.DialogueState.STOPPED,
+                dialogue.note,
                 kept.progress(),
                 kept.told(),
-                kept.shown(),
-                kept.tail(),
-                kept.pieces(),
-                kept.dialogue().handedIn,
-                line.address(),
-                line.title(),
-                opening.kindText(),
-                kind.logins().stream().map(login -> login.login().user()).toList(),
-                values.known().members(),
-                values.known().facts(),
-                values.unitName(),
-                values.seats(),
-                values.site(),
-                values.told(),
-                values.passwords(),
-                values.termsAgreed());
+                new Recorded(kept.shown(), kept.tail(), kept.pieces(), dialogue.handedIn));
     }
 
     /**
-     * The kind as it holds for this unit. The text is that of the published version; what the site adjusts beside it
-     * and
-     * a dialogue needs is who the factory's accounts are, whose passwords come with the values.
+     * The kind as it holds for this unit. What the site adjusts beside the text and a dialogue needs is who the
+     * factory's accounts are, whose passwords come with the values.
      */
-    public Kind kind() {
-        return KindReader.read(kindText).withFactoryUsers(factoryUsers);
+    public Kind kindOfUnit() {
+        return KindReader.read(kind.text).withFactoryUsers(kind.factoryUsers);
     }
 
     public ConsoleReader.KeptDialogue kept() {
         MemberDialogue dialogue = new MemberDialogue();
-        dialogue.id = dialogueId;
-        dialogue.member = member;
-        dialogue.mode = mode;
-        dialogue.wiped = wiped;
-        dialogue.identified = identified;
-        dialogue.note = note;
-        dialogue.state = stopped ? MemberDialogue.DialogueState.STOPPED : MemberDialogue.DialogueState.UNSURE;
-        return new ConsoleReader.KeptDialogue(dialogue, progress, read, shown, tail, pieces);
+        dialogue.id = left.dialogueId;
+        dialogue.member = left.member;
+        dialogue.mode = left.mode;
+        dialogue.wiped = left.wiped;
+        dialogue.identified = left.identified;
+        dialogue.note = left.note;
+        dialogue.state = left.stopped ? MemberDialogue.DialogueState.STOPPED : MemberDialogue.DialogueState.UNSURE;
+        Recorded recorded = left.recorded;
+        return new ConsoleReader.KeptDialogue(
+                dialogue, left.progress, left.told, recorded.shown, recorded.tail, recorded.pieces);
     }
 
-    public MemberValues values(Kind kind) {
+    public MemberValues valuesOf(Kind of) {
         return new MemberValues(
-                new UnitFacts(kind, members, facts), member, unitName, seats, site, told, passwords, termsAgreed);
+                new UnitFacts(of, values.members, values.facts),
+                left.member,
+                values.unitName,
+                values.seats,
+                values.site,
+                values.told,
+                values.passwords,
+                values.termsAgreed);
     }
 
     /**
-     * A step as it is handed in; its new plan, where it has one, both ends can put together.
+     * A step as it is handed in; its new plan, where it has one, both ends can put together. It has no parts, since it
+     * is also how a vantage point keeps it on its disk: one of a later release must read what was left there.
      *
      * @param state null where only the recording has grown
      */
@@ -146,19 +176,19 @@ public record LineOrder(
             return new HandedStep(
                     number,
                     change.at(),
-                    change.state(),
-                    change.hold(),
-                    change.mode(),
-                    change.wiped(),
-                    change.identified(),
-                    change.note(),
+                    change.stands().state(),
+                    change.stands().hold(),
+                    change.stands().mode(),
+                    change.stands().wiped(),
+                    change.stands().identified(),
+                    change.stands().note(),
                     change.steps() != null,
                     change.moved(),
-                    change.sends(),
-                    change.by(),
-                    change.way(),
-                    change.tries(),
-                    change.proven(),
+                    change.answered().sends(),
+                    change.answered().by(),
+                    change.answered().way(),
+                    change.answered().tries(),
+                    change.answered().proven(),
                     change.told(),
                     change.stretch(),
                     change.log(),
@@ -175,19 +205,10 @@ public record LineOrder(
             return new Change(
                     dialogueId,
                     at,
-                    state,
-                    hold,
-                    mode,
-                    wiped,
-                    identified,
-                    note,
+                    new Change.DialogueStands(state, hold, mode, wiped, identified, note),
                     replanned ? dialogue.withPages(member, wiped) : null,
                     moved,
-                    sends,
-                    by,
-                    way,
-                    tries,
-                    proven,
+                    new Change.Answered(sends, by, way, tries, proven),
                     told,
                     stretch,
                     log,

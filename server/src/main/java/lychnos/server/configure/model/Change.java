@@ -14,11 +14,6 @@ import lychnos.core.dialogue.Mode;
  *
  * @param steps every step, where the plan itself has changed; else null
  * @param moved steps whose progress has changed
- * @param sends steps whose answer is about to go out, with what is typed; null for a password
- * @param by who types
- * @param way how the machine is worked at: console or web
- * @param tries names of the passwords that are about to be sent
- * @param proven names of the passwords that have logged in
  * @param told values that the line has told
  * @param stretch what the time goes to from now on
  * @param log the machine's own log, if it was fetched now; else empty
@@ -27,23 +22,35 @@ import lychnos.core.dialogue.Mode;
 public record Change(
         long dialogueId,
         Instant at,
-        Conversation.State state,
-        Hold hold,
-        Mode mode,
-        boolean wiped,
-        boolean identified,
-        String note,
+        DialogueStands stands,
         List<DialogueStep> steps,
         Map<Integer, StepMoved> moved,
-        Map<Integer, String> sends,
-        String by,
-        String way,
-        List<String> tries,
-        List<String> proven,
+        Answered answered,
         Map<String, String> told,
         Stretch stretch,
         String log,
         long handed) {
+
+    /**
+     * How a dialogue stands.
+     *
+     * @param hold what holds it up, or null
+     * @param note what is to be said beside the steps
+     */
+    public record DialogueStands(
+            Conversation.State state, Hold hold, Mode mode, boolean wiped, boolean identified, String note) {}
+
+    /**
+     * What goes out to the machine.
+     *
+     * @param sends by step, what is typed; null for a password
+     * @param by who types
+     * @param way how the machine is worked at: console or web
+     * @param tries names of the passwords that are about to be sent
+     * @param proven names of the passwords that have logged in
+     */
+    public record Answered(
+            Map<Integer, String> sends, String by, String way, List<String> tries, List<String> proven) {}
 
     /** Where a step stands now. */
     public record StepMoved(Conversation.Progress progress, String evidence) {}

@@ -179,26 +179,26 @@ public class ConsoleStore {
         if (!change.log().isEmpty()) {
             logs.keep(held, change);
         }
-        if (change.state() == Conversation.State.DONE) {
+        if (change.stands().state() == Conversation.State.DONE) {
             ended(held, change.dialogueId());
         }
     }
 
     private void passwords(Held held, Change change) {
-        if (change.tries().isEmpty() && change.proven().isEmpty()) {
+        if (change.answered().tries().isEmpty() && change.answered().proven().isEmpty()) {
             return;
         }
         String member = db.find(MemberDialogue.class, change.dialogueId()).member;
-        change.tries().forEach(name -> db.createNativeMutationQuery(
+        change.answered().tries().forEach(name -> db.createNativeMutationQuery(
                         "insert into credential_try (unit_id, member, way, credential, at) values (:unit, :member, "
                                 + ":way, :name, :at)")
                 .setParameter("unit", held.unitId())
                 .setParameter("member", member)
-                .setParameter("way", change.way())
+                .setParameter("way", change.answered().way())
                 .setParameter("name", name)
                 .setParameter("at", change.at())
                 .executeUpdate());
-        change.proven().forEach(name -> {
+        change.answered().proven().forEach(name -> {
             sealed.proven(held.unitId(), name);
             journal.writeWork(
                     held.bringUpId(), held.unitId(), "the new password “" + name + "” has logged in" + of(member));

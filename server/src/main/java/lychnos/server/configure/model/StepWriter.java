@@ -29,7 +29,8 @@ public class StepWriter {
             with held as (select 1 from run where id = ? and fence = ? and state = 'RUNNING' for key share),
             kept as (
                 insert into line_piece (dialogue_id, number, at, kind, text)
-                select p.* from held, unnest(cast(? as bigint[]), cast(? as bigint[]), cast(? as timestamptz[]), cast(? as text[]), cast(? as text[])) as p
+                select p.* from held, unnest(cast(? as bigint[]), cast(? as bigint[]), cast(? as timestamptz[]),
+                    cast(? as text[]), cast(? as text[])) as p
                 on conflict do nothing),
             moved as (
                 update dialogue_step s
@@ -41,17 +42,21 @@ public class StepWriter {
                     by_whom = case when g.sent = 1 then given.by_whom else s.by_whom end,
                     done_at = case when g.progress = 'DONE' then given.at end
                 from held, (select cast(? as timestamptz) as at, cast(? as text) as by_whom) as given,
-                    unnest(cast(? as int[]), cast(? as text[]), cast(? as text[]), cast(? as int[]), cast(? as text[])) as g (place, progress, evidence, sent, answer)
+                    unnest(cast(? as int[]), cast(? as text[]), cast(? as text[]), cast(? as int[]), cast(? as text[]))
+                    as g (place, progress, evidence, sent, answer)
                 where s.dialogue_id = ? and s.place = g.place)
-            update dialogue d set state = ?, hold = cast(? as jsonb), mode = ?, wiped = ?, identified = ?, note = ?, ended_at = cast(? as timestamptz)
+            update dialogue d set state = ?, hold = cast(? as jsonb), mode = ?, wiped = ?, identified = ?, note = ?,
+                ended_at = cast(? as timestamptz)
             from held where d.id = ?""";
 
     /** Ends the stretch of time that a line is in, and begins the next where there is one. */
     private static final String STRETCH =
             """
-            with ended as (update dialogue_stretch set ended_at = cast(? as timestamptz) where dialogue_id = ? and ended_at is null)
+            with ended as (update dialogue_stretch set ended_at = cast(? as timestamptz)
+                where dialogue_id = ? and ended_at is null)
             insert into dialogue_stretch (dialogue_id, kind, title, began_at, about, at_most)
-            select s.* from (select cast(? as bigint), cast(? as text) as kind, cast(? as text), cast(? as timestamptz), cast(? as bigint), cast(? as bigint)) as s where s.kind <> ''""";
+            select s.* from (select cast(? as bigint), cast(? as text) as kind, cast(? as text),
+                cast(? as timestamptz), cast(? as bigint), cast(? as bigint)) as s where s.kind <> ''""";
 
     /** What is kept of one line, under the fence of its unit's run. */
     public record Step(Held held, Change change, List<Change.RecordingPiece> pieces) {}
@@ -116,22 +121,25 @@ public class StepWriter {
                 .array("text", pieces, piece -> piece.at().toString());
         given.array("text", pieces, piece -> String.valueOf(piece.kind()))
                 .array("text", pieces, Change.RecordingPiece::storable);
-        given.next(change.at().toString()).next(change.by());
+        given.next(change.at().toString()).next(change.answered().by());
         List<Map.Entry<Integer, Change.StepMoved>> moved =
                 List.copyOf(change.moved().entrySet());
         given.array("int4", moved, Map.Entry::getKey)
                 .array("text", moved, each -> each.getValue().progress().name())
                 .array("text", moved, each -> each.getValue().evidence());
-        given.array("int4", moved, each -> change.sends().containsKey(each.getKey()) ? 1 : 0)
-                .array("text", moved, each -> change.sends().get(each.getKey()));
+        given.array("int4", moved, each -> change.answered().sends().containsKey(each.getKey()) ? 1 : 0)
+                .array("text", moved, each -> change.answered().sends().get(each.getKey()));
         given.next(change.dialogueId());
-        given.next(change.state().name())
-                .next(text(change.hold()))
-                .next(change.mode().name())
-                .next(change.wiped())
-                .next(change.identified())
-                .next(change.note());
-        given.next(change.state() == Conversation.State.DONE ? change.at().toString() : null)
+        given.next(change.stands().state().name())
+                .next(text(change.stands().hold()))
+                .next(change.stands().mode().name())
+                .next(change.stands().wiped())
+                .next(change.stands().identified())
+                .next(change.stands().note());
+        given.next(
+                        change.stands().state() == Conversation.State.DONE
+                                ? change.at().toString()
+                                : null)
                 .next(change.dialogueId());
     }
 

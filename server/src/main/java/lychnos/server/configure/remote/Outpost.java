@@ -226,7 +226,7 @@ public final class Outpost implements LineSurroundings {
     }
 
     private Optional<String> begin(LineOrder order, Link back) throws IOException {
-        Bench running = benches.get(order.dialogueId());
+        Bench running = benches.get(order.left().dialogueId());
         if (running != null) {
             if (order.held().fence() >= running.held.fence()) {
                 running.held = order.held();
@@ -235,7 +235,7 @@ public final class Outpost implements LineSurroundings {
             }
             return Optional.empty();
         }
-        Outbox old = left.get(order.dialogueId());
+        Outbox old = left.get(order.left().dialogueId());
         if (old != null && !old.isEmpty()) {
             old.linked(back);
             return Optional.of(
@@ -243,30 +243,35 @@ public final class Outpost implements LineSurroundings {
         }
         Kind kind;
         try {
-            kind = order.kind();
+            kind = order.kindOfUnit();
         } catch (KindFaults e) {
             return Optional.of("The vantage point cannot read the description of this kind: " + e.getMessage()
                     + " Bring both to the same version of the program.");
         }
         Dialogue dialogue = kind.dialogue().orElseThrow();
-        Outbox outbox = new Outbox(order.dialogueId(), directory, codec, order.handedIn());
+        Outbox outbox = new Outbox(
+                order.left().dialogueId(),
+                directory,
+                codec,
+                order.left().recorded().handedIn());
         outbox.linked(back);
         MemberLine line = new MemberLine(
                 order.held(),
                 order.kept(),
-                new ConsoleLines.OpenableLine(order.address(), order.title()),
+                new ConsoleLines.OpenableLine(
+                        order.line().address(), order.line().title()),
                 dialogue,
-                order.values(kind),
+                order.valuesOf(kind),
                 this,
                 pool,
                 clockwork,
                 clock);
         Bench bench = new Bench(line, outbox, order.held());
-        benches.put(order.dialogueId(), bench);
+        benches.put(order.left().dialogueId(), bench);
         line.watch(new Onlooker() {
             @Override
             public void shown(String text) {
-                outbox.tell(new DialogueMessage.Shown(order.dialogueId(), text));
+                outbox.tell(new DialogueMessage.Shown(order.left().dialogueId(), text));
             }
 
             @Override

@@ -24,6 +24,7 @@ import lychnos.wire.far.Link;
 import lychnos.wire.far.LinkMessage;
 import lychnos.wire.far.VantageClient;
 import lychnos.wire.far.VantageHost;
+import lychnos.wire.time.Ticker;
 import lychnos.wire.vantage.LocalVantage;
 import lychnos.wire.vantage.Vantage;
 
@@ -118,7 +119,8 @@ public final class VantageMain {
                     token,
                     hears,
                     new Hearing(server, vantage, outpost, codec, pool),
-                    VantageMain::say);
+                    VantageMain::say,
+                    Ticker.SYSTEM);
         }
     }
 

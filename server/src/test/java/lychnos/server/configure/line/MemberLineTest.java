@@ -194,16 +194,20 @@ class MemberLineTest {
         after(1);
         assertEquals(List.of("Hn4tRb7sLxVc\r"), sent);
         Change change = saved.get(saved.size() - 1);
-        assertEquals(List.of("ours"), change.tries());
-        assertTrue(change.sends().containsKey(0) && change.sends().get(0) == null, "no password is kept");
+        assertEquals(List.of("ours"), change.answered().tries());
+        assertTrue(
+                change.answered().sends().containsKey(0)
+                        && change.answered().sends().get(0) == null,
+                "no password is kept");
         says("\r\nAddress [none]: ");
         after(1);
         assertEquals("10.40.8.41\r", sent.get(1));
-        assertEquals("10.40.8.41", saved.get(saved.size() - 1).sends().get(1));
+        assertEquals(
+                "10.40.8.41", saved.get(saved.size() - 1).answered().sends().get(1));
         says("10.40.8.41\r\ntarn# ");
         after(5);
         assertTrue(done);
-        assertEquals(State.DONE, saved.get(saved.size() - 1).state());
+        assertEquals(State.DONE, saved.get(saved.size() - 1).stands().state());
     }
 
     @Test
@@ -211,7 +215,7 @@ class MemberLineTest {
         up();
         says("\r\nTARN interconnect, serial TN-7, blank\r\nWhich tarn# ");
         after(5);
-        assertEquals(State.HELD, saved.get(saved.size() - 1).state(), "nobody described that question");
+        assertEquals(State.HELD, saved.get(saved.size() - 1).stands().state(), "nobody described that question");
         assertEquals(Optional.empty(), answer(line.fetchLog("ardal-one")));
         assertEquals(List.of("log show\r"), sent);
         says("log show\r\nfan 2 stands still\r\nWhich tarn# ");

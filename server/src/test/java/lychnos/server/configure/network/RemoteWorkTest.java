@@ -214,7 +214,7 @@ class RemoteWorkTest {
         work.begin();
         assertEquals(List.of("1", "2"), carriedOut);
         assertTrue(done);
-        assertEquals(State.DONE, last().state());
+        assertEquals(State.DONE, last().stands().state());
     }
 
     @Test
@@ -228,7 +228,7 @@ class RemoteWorkTest {
     void oneThatWorksIsLookedAtUntilItIsDone() {
         plays.addAll(List.of(WORKS, WORKS, WORKS, done("came back"), done("b")));
         work.begin();
-        assertEquals(State.WAITING, last().state());
+        assertEquals(State.WAITING, last().stands().state());
         clockwork.advance(Duration.ofSeconds(10));
         assertTrue(done);
     }
@@ -238,11 +238,11 @@ class RemoteWorkTest {
         plays.add(WORKS);
         work.begin();
         clockwork.advance(LONGEST.minusSeconds(2));
-        assertEquals(State.WAITING, last().state());
+        assertEquals(State.WAITING, last().stands().state());
         clockwork.advance(Duration.ofSeconds(4));
-        assertEquals(Why.OVERDUE, last().hold().why());
+        assertEquals(Why.OVERDUE, last().stands().hold().why());
         assertEquals(Optional.empty(), answer(work.goOn("", "rack-one")));
-        assertEquals(State.WAITING, last().state());
+        assertEquals(State.WAITING, last().stands().state());
         plays.clear();
         plays.add(done("came back"));
         clockwork.advance(Duration.ofSeconds(2));
@@ -254,10 +254,11 @@ class RemoteWorkTest {
     void whatPassesIsTriedAgainAndThenAPersonIsCalled() {
         plays.add(new WireFault(WireFault.Kind.SILENT, "no answer in 10 s"));
         work.begin();
-        assertEquals(State.FOLLOWING, last().state());
-        assertTrue(last().note().contains("Trying again"), () -> last().note());
+        assertEquals(State.FOLLOWING, last().stands().state());
+        assertTrue(last().stands().note().contains("Trying again"), () -> last().stands()
+                .note());
         clockwork.advance(Duration.ofMinutes(2));
-        assertEquals(Why.UNREACHED, last().hold().why());
+        assertEquals(Why.UNREACHED, last().stands().hold().why());
         assertEquals(11, carriedOut.size());
         plays.clear();
         plays.add(done("a"));
@@ -299,8 +300,8 @@ class RemoteWorkTest {
         plays.clear();
         plays.add(done("a"));
         clockwork.advance(Duration.ofMinutes(10));
-        assertEquals(State.STOPPED, last().state());
-        assertEquals("Stopped by night-shift.", last().note());
+        assertEquals(State.STOPPED, last().stands().state());
+        assertEquals("Stopped by night-shift.", last().stands().note());
         assertEquals(Optional.of("No decision is needed here now."), answer(work.goOn("", "rack-one")));
         assertEquals(Optional.empty(), answer(work.again("rack-one")));
         assertTrue(done);

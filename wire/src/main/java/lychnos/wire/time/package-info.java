@@ -1,0 +1,2 @@
+/** Time that is measured, and time that is left. */
+package lychnos.wire.time;
