@@ -69,6 +69,9 @@
   .card {
     padding: 12px 14px;
   }
+  .card h3 {
+    margin-top: 0;
+  }
   .card p {
     margin: 4px 0;
     overflow-wrap: anywhere;

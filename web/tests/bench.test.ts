@@ -1,0 +1,78 @@
+import { fireEvent, render, screen } from '@testing-library/svelte';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import Bench from '../src/stages/configure/bench/Bench.svelte';
+import type { BenchView } from '../src/stages/configure/bench/types';
+import AtBench from './AtBench.svelte';
+import { Server, signedIn } from './signed';
+import { recorded } from './views';
+
+// the terminal draws on a canvas, which a document of a test has not
+vi.mock('../src/stages/configure/bench/Console.svelte', async () => ({
+  default: (await import('./Nothing.svelte')).default,
+}));
+
+let server = new Server({});
+beforeEach(() => vi.stubGlobal('fetch', (path: string, init?: RequestInit) => server.fetch(path, init)));
+afterEach(() => vi.unstubAllGlobals());
+
+function shown(
+  view: BenchView,
+  role: 'viewer' | 'engineer' | 'lead' = 'engineer',
+  refusals: Record<string, [number, unknown]> = {},
+): void {
+  signedIn(role);
+  server = new Server({ '/bench': view }, refusals);
+  render(AtBench, { of: Bench, unitId: view.unitId });
+}
+const member = (view: BenchView) => view.members[0]!;
+const pressing = (name: RegExp) => screen.findByRole('button', { name }).then((button) => fireEvent.click(button));
+const sent = (path: RegExp, body: unknown) =>
+  vi.waitFor(() =>
+    expect(server.sent[0]).toEqual({ method: 'POST', path: expect.stringMatching(path) as string, body }),
+  );
+
+describe('the bench', () => {
+  it('sends the answer that it shows, once a person says so', async () => {
+    const view = recorded.bench();
+    shown(view);
+    expect(await screen.findByRole('tab', { name: /left/i })).toHaveAttribute('aria-selected', 'true');
+    await pressing(/^Send this/);
+    await sent(new RegExp(`/dialogues/${member(view).dialogueId}/decision$`), { typed: '' });
+  });
+
+  it('lets the person type, runs on, and stops', async () => {
+    const view = recorded.bench();
+    shown(view);
+    await pressing(/^I type/);
+    await sent(/\/mode$/, { mode: 'watch' });
+    server.sent.length = 0;
+    await pressing(/^Stop/);
+    await sent(/\/stop$/, {});
+  });
+
+  it('starts a unit in the way that is chosen', async () => {
+    const view = { ...recorded.bench(), runState: '' };
+    shown(view);
+    await pressing(/^Start, I type/);
+    await sent(/\/console$/, { mode: 'WATCH' });
+  });
+
+  it('asks a lead for a reason where a prerequisite is missing, and tells an engineer', async () => {
+    const refusal: [number, unknown] = [409, { detail: 'The switches are not planned yet.', prerequisite: true }];
+    const view = { ...recorded.bench(), runState: '' };
+    shown(view, 'lead', { '/console': refusal });
+    await pressing(/^Start, ask me/);
+    expect(await screen.findByText('The switches are not planned yet.')).toBeInTheDocument();
+    await fireEvent.input(screen.getByLabelText(/Reason/), { target: { value: 'agreed with the network team' } });
+    server = new Server({ '/bench': view });
+    await fireEvent.click(screen.getByRole('button', { name: /^Override/, hidden: true }));
+    await sent(/\/console$/, { mode: 'ASK', reason: 'agreed with the network team' });
+  });
+
+  it('shows a viewer the steps, and nothing to press', async () => {
+    shown(recorded.bench(), 'viewer');
+    await screen.findByText("keeper's password");
+    for (const name of [/^Send this/, /^I type/, /^Stop/, /^Run/])
+      expect(screen.queryByRole('button', { name })).toBeNull();
+  });
+});
