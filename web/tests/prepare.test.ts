@@ -17,7 +17,7 @@ function shown(view: PrepareView, role: 'viewer' | 'engineer' = 'engineer'): voi
 }
 
 describe('Prepare', () => {
-  it('lists every finding, and mends one at a press', async () => {
+  it('lists every finding, and fixes one at a press', async () => {
     const view = recorded.prepare();
     shown(view);
     for (const finding of view.site.findings)
