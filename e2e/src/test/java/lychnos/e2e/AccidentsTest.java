@@ -21,7 +21,7 @@ import org.junit.jupiter.api.Test;
 /** The database away, its disk full: what is said, and that nothing is lost that was acknowledged. */
 class AccidentsTest {
 
-    private static final Duration LONG = Duration.ofSeconds(120);
+    private static final Duration LONG = Duration.ofSeconds(240);
     private static final List<String> OPTIONS = List.of("-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC");
     /** Longer than what a server holds is left to it. */
     private static final Duration AWAY = Duration.ofSeconds(7);

@@ -17,7 +17,7 @@ import org.junit.jupiter.api.Test;
 /** Three machines set up through the browser and by keyboard alone, each in one of the three ways to work. */
 class ConsoleJourneyTest {
 
-    private static final Duration LONG = Duration.ofSeconds(120);
+    private static final Duration LONG = Duration.ofSeconds(240);
 
     @Test
     void eachWayToWorkLeadsToTheEnd() throws Exception {

@@ -21,7 +21,7 @@ class ConsoleKillTest {
     /** Never twice. */
     private static final List<String> ONCE = List.of("", "1");
 
-    private static final Duration LONG = Duration.ofSeconds(90);
+    private static final Duration LONG = Duration.ofSeconds(240);
 
     @Test
     void theServerIsKilledAgainAndAgainAndALineIsCut() throws Exception {

@@ -22,7 +22,7 @@ import org.junit.jupiter.api.Test;
  */
 class KindsJourneyTest {
 
-    private static final Duration LONG = Duration.ofSeconds(120);
+    private static final Duration LONG = Duration.ofSeconds(240);
 
     private static final String HALL =
             """

@@ -23,7 +23,7 @@ import org.junit.jupiter.api.Test;
 /** A kind of the site's own: added in the browser on a running server, used at once, and changed while it is in use. */
 class OwnKindTest {
 
-    private static final Duration LONG = Duration.ofSeconds(60);
+    private static final Duration LONG = Duration.ofSeconds(240);
     private static final String KIND = "power-meter-gateway";
 
     private Stage stage;

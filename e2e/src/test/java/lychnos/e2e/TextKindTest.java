@@ -22,7 +22,7 @@ import org.junit.jupiter.api.Test;
  */
 class TextKindTest {
 
-    private static final Duration LONG = Duration.ofSeconds(90);
+    private static final Duration LONG = Duration.ofSeconds(240);
     private static final String KIND = "screen-of-our-own";
     private static final String HALL = "ullock TU-1 02:4c:59:e8:01:01 2005 srh 1 - -\n";
 

@@ -28,7 +28,7 @@ import org.junit.jupiter.api.io.TempDir;
  */
 class WorkshopTest {
 
-    private static final Duration LONG = Duration.ofSeconds(120);
+    private static final Duration LONG = Duration.ofSeconds(240);
     private static final String KIND = "gateway-of-ours";
     private static final String TITLE = "Gateway of ours";
 
