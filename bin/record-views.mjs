@@ -24,7 +24,7 @@ const at = (path) => get(`/bring-ups/${core}/${path}`);
 const prepare = await at('prepare');
 const unit = (name) => prepare.units.find((each) => each.name === name).id;
 
-/** A stand-in that nobody has planned has another address each time. */
+/** The MAC address of an unplanned stand-in differs each time. */
 const ribbon = await at('ribbon');
 ribbon.unknownDevices.forEach((each, i) => each.mac && (each.mac = `02:4c:59:ff:00:0${i + 1}`));
 

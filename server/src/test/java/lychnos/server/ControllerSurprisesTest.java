@@ -10,7 +10,7 @@ import lychnos.lab.Quirk;
 import lychnos.server.http.Json;
 import org.junit.jupiter.api.Test;
 
-/** What controllers do that they should not, and that is not mended without a person. */
+/** What controllers do that they should not, and that a person must decide about. */
 @QuarkusTest
 class ControllerSurprisesTest extends ConfigureStage {
 

@@ -7,7 +7,7 @@ final class Keyboard {
 
     private String holder = "";
 
-    /** The login of who has it; empty if nobody has. */
+    /** The login of the person who has it; empty if it is free. */
     String holder() {
         return holder;
     }
