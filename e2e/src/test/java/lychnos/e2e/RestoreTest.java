@@ -224,6 +224,7 @@ class RestoreTest {
                 "update journal set act = 'nothing'",
                 "delete from chain_link",
                 "delete from record",
+                "delete from signed_unit",
                 "create table mine (id int)",
                 "update flyway_schema_history set success = false")) {
             assertTrue(psql("set role lychnos_app; " + harm).contains("ERROR"), harm);

@@ -5,6 +5,8 @@ import java.sql.DriverManager;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.List;
 import org.flywaydb.core.Flyway;
 
 /**
@@ -53,13 +55,29 @@ public final class MigrateMain {
         return value;
     }
 
-    private static void grant(Statement statement, String role) throws SQLException {
+    /** Lets the server's role do what it needs, and nothing that would change what was signed or written down. */
+    static void grant(Statement statement, String role) throws SQLException {
         statement.execute("grant usage on schema public to " + role);
         statement.execute("grant select, insert, update, delete on all tables in schema public to " + role);
         statement.execute("grant usage, select on all sequences in schema public to " + role);
         statement.execute("revoke update, delete on " + FROZEN + " from " + role);
         statement.execute("revoke delete on record from " + role);
         statement.execute("revoke insert, update, delete on flyway_schema_history from " + role);
+        // a simple view can be written to, with the rights of its owner: that would pass by what is revoked above
+        for (String view : views(statement)) {
+            statement.execute("revoke insert, update, delete on " + view + " from " + role);
+        }
+    }
+
+    private static List<String> views(Statement statement) throws SQLException {
+        List<String> views = new ArrayList<>();
+        try (ResultSet found =
+                statement.executeQuery("select quote_ident(viewname) from pg_views where schemaname = 'public'")) {
+            while (found.next()) {
+                views.add(found.getString(1));
+            }
+        }
+        return views;
     }
 
     private static void refuseTooMuch(Statement statement, String role) throws SQLException {
