@@ -59,10 +59,6 @@ public final class HttpCaller implements AutoCloseable {
     private volatile HttpClient client;
     private long madeAt;
 
-    HttpCaller(Vertx vertx) {
-        this(vertx, Clock.systemUTC(), Ticker.SYSTEM);
-    }
-
     /**
      * @param clock the one by which sessions of TLS are dated
      * @param ticker by which the client grows old

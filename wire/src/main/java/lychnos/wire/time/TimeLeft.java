@@ -20,7 +20,7 @@ public final class TimeLeft {
         return of(limit, Ticker.SYSTEM);
     }
 
-    public static TimeLeft of(Duration limit, Ticker ticker) {
+    static TimeLeft of(Duration limit, Ticker ticker) {
         return new TimeLeft(limit, ticker);
     }
 

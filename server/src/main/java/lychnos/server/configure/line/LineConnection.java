@@ -29,7 +29,7 @@ final class LineConnection {
     }
 
     /** It is up now; true, if it was before and something may have been missed. */
-    boolean isUp() {
+    boolean cameUp() {
         boolean again = wasUp;
         up = true;
         wasUp = true;
@@ -38,12 +38,12 @@ final class LineConnection {
     }
 
     /** It is down, or could not be opened; true, if it was up before. */
-    boolean isDown() {
+    boolean wentDown() {
         up = false;
         return wasUp;
     }
 
-    /** The line that was open does no longer exist. */
+    /** The line that was open no longer exists. */
     void ended() {
         line = null;
     }

@@ -135,7 +135,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     }
 
     private void notUp(String why) {
-        boolean wasUp = line.isDown();
+        boolean wasUp = line.wentDown();
         changes.note(why);
         apply(wasUp ? conversation.lineDown() : List.of());
         if (conversation.state() == Conversation.State.DONE) {
@@ -147,7 +147,7 @@ public final class MemberLine implements LineEvents, OpenLine {
     @Override
     public void up() {
         inOrder.add(() -> {
-            boolean again = line.isUp();
+            boolean again = line.cameUp();
             changes.note("");
             apply(again ? conversation.lineUp(clock.instant()) : List.of());
         });
